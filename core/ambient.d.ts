@@ -1,0 +1,21 @@
+// The few names outside the language that core may use: the same in browsers, workers and Node.
+declare class TextEncoder {
+  encode(text: string): Uint8Array<ArrayBuffer>;
+}
+declare class TextDecoder {
+  constructor(label?: string, options?: { fatal?: boolean });
+  decode(bytes: Uint8Array): string;
+}
+declare namespace WebAssembly {
+  class Module {
+    constructor(bytes: Uint8Array);
+  }
+  class Memory {
+    constructor(descriptor: { initial: number; maximum?: number; shared?: boolean });
+    readonly buffer: ArrayBuffer | SharedArrayBuffer;
+  }
+  class Instance {
+    constructor(module: Module, imports: Record<string, Record<string, unknown>>);
+    readonly exports: Record<string, unknown>;
+  }
+}

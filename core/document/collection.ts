@@ -1,0 +1,64 @@
+import { z } from 'zod';
+
+/** Ids are short, lower-case and meaningless; names are for people and may change. */
+export const idSchema = z.string().regex(/^[a-z0-9]{1,32}$/, 'an id is 1 to 32 lower-case letters and digits');
+export type Id = string;
+
+/** Things kept by id, with the order in which people see them kept apart. */
+export interface Collection<T> {
+  order: Id[];
+  byId: Record<Id, T>;
+}
+
+export function collectionSchema<T extends z.ZodType>(item: T, most = 256) {
+  return z
+    .strictObject({ order: z.array(idSchema).max(most), byId: z.record(idSchema, item) })
+    .superRefine((value, context) => {
+      const known = new Set(Object.keys(value.byId));
+      const seen = new Set<string>();
+      for (const id of value.order) {
+        if (!known.has(id))
+          context.addIssue({
+            code: 'custom',
+            path: ['order'],
+            message: `"${id}" is in the order but not in the collection`,
+          });
+        if (seen.has(id))
+          context.addIssue({ code: 'custom', path: ['order'], message: `"${id}" stands twice in the order` });
+        seen.add(id);
+      }
+      for (const id of known)
+        if (!seen.has(id))
+          context.addIssue({ code: 'custom', path: ['order'], message: `"${id}" is missing from the order` });
+    });
+}
+
+export const emptyCollection = <T>(): Collection<T> => ({ order: [], byId: {} });
+
+export function collectionOf<T>(entries: readonly (readonly [Id, T])[]): Collection<T> {
+  return { order: entries.map(([id]) => id), byId: Object.fromEntries(entries) };
+}
+
+/** The items in order, each with its id. */
+export function listed<T>(collection: Collection<T>): { id: Id; item: T }[] {
+  return collection.order.map((id) => ({ id, item: collection.byId[id]! }));
+}
+
+export function withItem<T>(collection: Collection<T>, id: Id, item: T, at = collection.order.length): Collection<T> {
+  const others = collection.order.filter((other) => other !== id);
+  return { order: [...others.slice(0, at), id, ...others.slice(at)], byId: { ...collection.byId, [id]: item } };
+}
+
+export function withoutItem<T>(collection: Collection<T>, id: Id): Collection<T> {
+  const byId = { ...collection.byId };
+  delete byId[id];
+  return { order: collection.order.filter((other) => other !== id), byId };
+}
+
+/** Moves an item to stand at index `to` among the others. */
+export function moved<T>(collection: Collection<T>, id: Id, to: number): Collection<T> {
+  return withItem(collection, id, collection.byId[id]!, to);
+}
+
+/** A new id or salt out of 32 random bits handed in by the caller: core has no randomness of its own. */
+export const idFrom = (random32: number): Id => (random32 >>> 0).toString(36).padStart(7, '0');

@@ -1,0 +1,169 @@
+import { z } from 'zod';
+import { collectionSchema, idSchema } from './collection.ts';
+import { FORCE_SETTINGS, LAYER_SETTINGS, type ForceKind } from './declarations.ts';
+import { hexSchema, vectorSchema } from './setting.ts';
+import { settingsSchema } from './settingSchema.ts';
+
+export const SCHEMA = 1;
+
+const name = z.string().min(1).max(80);
+const seed = z.number().int().min(0).max(0xffffffff);
+const hash = z.string().regex(/^[0-9a-f]{64}$/, 'an asset is named by 64 hexadecimal digits');
+
+/** Where something stands: in the effect's own frame, at the figure's feet, or on one of its bones or sockets. */
+export const placeSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('effect'), offset: vectorSchema }),
+  z.strictObject({ kind: z.literal('figure'), offset: vectorSchema }),
+  z.strictObject({ kind: z.literal('bone'), bone: z.string().max(80), offset: vectorSchema }),
+]);
+export type Place = z.infer<typeof placeSchema>;
+
+/** Where particles are born. A surface names bones to keep to the skin they move most; none is the whole skin. */
+export const sourceSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('point'), place: placeSchema }),
+  z.strictObject({ kind: z.literal('ring'), place: placeSchema }),
+  z.strictObject({ kind: z.literal('sphere'), place: placeSchema }),
+  z.strictObject({ kind: z.literal('bone'), bone: z.string().max(80) }),
+  z.strictObject({ kind: z.literal('surface'), bones: z.array(z.string().max(80)).max(256) }),
+]);
+export type Source = z.infer<typeof sourceSchema>;
+export type SourceKind = Source['kind'];
+
+function forceSchema<K extends ForceKind>(kind: K) {
+  return z.strictObject({
+    kind: z.literal(kind),
+    muted: z.boolean(),
+    place: placeSchema,
+    settings: settingsSchema(FORCE_SETTINGS[kind]),
+  });
+}
+export const anyForceSchema = z.discriminatedUnion('kind', [
+  forceSchema('gravity'),
+  forceSchema('drag'),
+  forceSchema('attraction'),
+  forceSchema('vortex'),
+  forceSchema('curl'),
+]);
+export type Force = z.infer<typeof anyForceSchema>;
+
+/** Births at one instant: `count` of them, `at` seconds after the start of a stretch. */
+export const burstSchema = z.strictObject({
+  stretch: z.enum(['opening', 'hold', 'closing']),
+  at: z.number().min(0).max(3600),
+  count: z.number().int().min(0).max(1_000_000),
+});
+export type Burst = z.infer<typeof burstSchema>;
+
+/** What one layer's particles set off in another. */
+export const linkSchema = z.strictObject({
+  on: z.enum(['birth', 'death', 'hit', 'release', 'along']),
+  layer: idSchema,
+  salt: seed,
+  muted: z.boolean(),
+});
+
+export const layerSchema = z.strictObject({
+  name,
+  kind: z.enum(['sprite']),
+  /** Keeps every particle's random draws through renaming, reordering and import. */
+  salt: seed,
+  parent: idSchema.nullable(),
+  population: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('own') }),
+    z.strictObject({ kind: z.literal('follows'), layer: idSchema }),
+  ]),
+  hidden: z.boolean(),
+  solo: z.boolean(),
+  locked: z.boolean(),
+  source: sourceSchema,
+  bursts: collectionSchema(burstSchema),
+  forces: collectionSchema(anyForceSchema, 64),
+  links: collectionSchema(linkSchema, 64),
+  settings: settingsSchema(LAYER_SETTINGS),
+});
+export type Layer = z.infer<typeof layerSchema>;
+
+export const groupSchema = z.strictObject({
+  name,
+  parent: idSchema.nullable(),
+  translation: vectorSchema,
+  /** Degrees round X, then Y, then Z. */
+  rotation: vectorSchema,
+  scale: z.number().min(0.001).max(1000),
+});
+export type Group = z.infer<typeof groupSchema>;
+
+export const paletteEntrySchema = z.strictObject({
+  name,
+  colour: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('fixed'), hex: hexSchema }),
+    /** Another entry, mixed toward white (lighter above 0) or black (below 0). */
+    z.strictObject({ kind: z.literal('derived'), from: idSchema, lighter: z.number().min(-1).max(1) }),
+  ]),
+});
+export type PaletteEntry = z.infer<typeof paletteEntrySchema>;
+
+export const measureSchema = z.strictObject({
+  name,
+  quantity: z.enum(['length', 'time', 'count']),
+  value: z.number().min(0).max(1_000_000),
+});
+export type Measure = z.infer<typeof measureSchema>;
+
+export const dialSchema = z.strictObject({
+  name,
+  least: z.number().min(-1e6).max(1e6),
+  most: z.number().min(-1e6).max(1e6),
+  value: z.number().min(-1e6).max(1e6),
+});
+export type Dial = z.infer<typeof dialSchema>;
+
+export const stretchesSchema = z.strictObject({
+  opening: z.number().min(0).max(600),
+  hold: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('none') }),
+    /** Births run on without a seam until the effect is let go. */
+    z.strictObject({ kind: z.literal('continuing'), seconds: z.number().min(0.1).max(600) }),
+  ]),
+  closing: z.number().min(0).max(600),
+});
+export type Stretches = z.infer<typeof stretchesSchema>;
+
+export const figureSchema = z.strictObject({
+  asset: hash,
+  clip: z.string().max(80),
+  path: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('spot') }),
+    z.strictObject({ kind: z.literal('circle'), radius: z.number().min(0.2).max(1000) }),
+  ]),
+});
+export type Figure = z.infer<typeof figureSchema>;
+
+/** What the effect is seen with: part of the document, for what stands on the stage decides what is computed. */
+export const stageSchema = z.strictObject({
+  figure: figureSchema.nullable(),
+  surround: z.enum(['dusk', 'overcast', 'noon']),
+  carrier: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('still') }),
+    z.strictObject({
+      kind: z.literal('circle'),
+      radius: z.number().min(0.05).max(1000),
+      speed: z.number().min(-200).max(200),
+    }),
+  ]),
+});
+export type Carrier = z.infer<typeof stageSchema>['carrier'];
+
+export const effectSchema = z.strictObject({
+  schema: z.literal(SCHEMA),
+  name,
+  seed,
+  stretches: stretchesSchema,
+  palette: collectionSchema(paletteEntrySchema),
+  measures: collectionSchema(measureSchema),
+  dials: collectionSchema(dialSchema),
+  groups: collectionSchema(groupSchema),
+  layers: collectionSchema(layerSchema, 128),
+  stage: stageSchema,
+});
+export type Effect = z.infer<typeof effectSchema>;

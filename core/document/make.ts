@@ -1,0 +1,122 @@
+import { collectionOf, emptyCollection, idFrom, type Id } from './collection.ts';
+import { FORCE_SETTINGS, LAYER_SETTINGS, type ForceKind, type LayerSettingName } from './declarations.ts';
+import { SCHEMA, type Effect, type Force, type Layer, type Place } from './effect.ts';
+import type { Colour, Combine, Curve, Key, KeyPlace, NumberSetting, Shaper, Stop, Vector } from './setting.ts';
+import { defaultSettings } from './settingSchema.ts';
+
+/** 32 random bits, handed in: `crypto` in the browser, a counter in tests and demo scripts. */
+export type Random32 = () => number;
+
+export function newEffect(name: string, seed: number): Effect {
+  return {
+    schema: SCHEMA,
+    name,
+    seed,
+    stretches: { opening: 0, hold: { kind: 'continuing', seconds: 4 }, closing: 1 },
+    palette: emptyCollection(),
+    measures: emptyCollection(),
+    dials: emptyCollection(),
+    groups: emptyCollection(),
+    layers: emptyCollection(),
+    stage: { figure: null, surround: 'dusk', carrier: { kind: 'still' } },
+  };
+}
+
+/** A layer of plain soft dots, rising slowly: births and motion can be judged before any picture is chosen. */
+export function newLayer(name: string, salt: number): Layer {
+  const settings = defaultSettings(LAYER_SETTINGS);
+  settings['births.rate'].base = { kind: 'fixed', value: 40 };
+  settings['life.size'].base = { kind: 'fixed', value: 0.05 };
+  settings['motion.speed'].base = { kind: 'fixed', value: 0.4 };
+  settings['life.opacity'].shapers = collectionOf([
+    [
+      'fade',
+      curveShaper([
+        [0, 0],
+        [0.15, 1],
+        [0.7, 1],
+        [1, 0],
+      ]),
+    ],
+  ]);
+  return {
+    name,
+    kind: 'sprite',
+    salt,
+    parent: null,
+    population: { kind: 'own' },
+    hidden: false,
+    solo: false,
+    locked: false,
+    source: { kind: 'sphere', place: { kind: 'effect', offset: [0, 1, 0] } },
+    bursts: emptyCollection(),
+    forces: emptyCollection(),
+    links: emptyCollection(),
+    settings,
+  };
+}
+
+export const atEffect = (offset: Vector = [0, 0, 0]): Place => ({ kind: 'effect', offset });
+
+export function newForce(kind: ForceKind, place: Place = atEffect([0, 1.5, 0])): Force {
+  return { kind, muted: false, place, settings: defaultSettings(FORCE_SETTINGS[kind]) } as Force;
+}
+
+/** A copy with its own salt, so that its particles do not stand exactly on the original's. */
+export const copiedLayer = (layer: Layer, name: string, salt: number): Layer => ({
+  ...structuredCopy(layer),
+  name,
+  salt,
+});
+
+/** A deep copy of plain data. */
+export const structuredCopy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+
+export const newId = (random: Random32): Id => idFrom(random());
+
+const share = (value: number): KeyPlace => ({ anchor: 'share', value });
+
+/** A curve through points (age share, value), smooth where it passes and flat where it turns. */
+export function curveThrough(points: readonly (readonly [number, number])[]): Curve {
+  const keys = points.map(([x, y], index): readonly [Id, Key] => {
+    const before = points[index - 1];
+    const after = points[index + 1];
+    let slope = 0;
+    if (before && after) {
+      const left = (y - before[1]) / (x - before[0]);
+      const right = (after[1] - y) / (after[0] - x);
+      slope = left * right > 0 ? (2 * left * right) / (left + right) : 0;
+    } else if (after) slope = (after[1] - y) / (after[0] - x);
+    else if (before) slope = (y - before[1]) / (x - before[0]);
+    return [`k${index}`, { at: share(x), value: y, slopeIn: slope, slopeOut: slope }];
+  });
+  return { keys: collectionOf(keys) };
+}
+
+export function curveShaper(points: readonly (readonly [number, number])[], combine: Combine = 'multiply'): Shaper {
+  return {
+    reads: { kind: 'age' },
+    mapping: { kind: 'curve', curve: curveThrough(points) },
+    combine,
+    amount: 1,
+    muted: false,
+  };
+}
+
+export function gradientShaper(stops: readonly (readonly [number, Colour])[], combine: Combine = 'replace'): Shaper {
+  const entries = stops.map(([x, colour], index): readonly [Id, Stop] => [`s${index}`, { at: share(x), colour }]);
+  return {
+    reads: { kind: 'age' },
+    mapping: { kind: 'gradient', stops: collectionOf(entries) },
+    combine,
+    amount: 1,
+    muted: false,
+  };
+}
+
+/** Sets a number setting's base in place: for demo scripts and tests that build documents. */
+export function setNumber(layer: Layer, name: LayerSettingName, value: number | readonly [number, number]): void {
+  const setting = layer.settings[name] as NumberSetting;
+  setting.base =
+    typeof value === 'number' ? { kind: 'fixed', value } : { kind: 'spread', low: value[0], high: value[1] };
+}

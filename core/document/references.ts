@@ -1,0 +1,77 @@
+import type { Effect } from './effect.ts';
+import type { Colour, Setting } from './setting.ts';
+import { listed } from './collection.ts';
+
+export interface ReferenceProblem {
+  readonly path: string;
+  readonly sentence: string;
+}
+
+/** Finds ids that lead nowhere and circles of parents, derived colours or followed layers. */
+export function referenceProblems(effect: Effect): ReferenceProblem[] {
+  const problems: ReferenceProblem[] = [];
+  const say = (path: string, sentence: string) => problems.push({ path, sentence });
+
+  const colour = (value: Colour, path: string) => {
+    if ('palette' in value && !effect.palette.byId[value.palette]) say(path, `no palette colour "${value.palette}"`);
+  };
+  const setting = (value: Setting, path: string) => {
+    const base = value.base;
+    if (base.kind === 'measure' && !effect.measures.byId[base.measure])
+      say(`${path}.base`, `no measure "${base.measure}"`);
+    if (base.kind === 'set') base.values.forEach((entry, index) => colour(entry, `${path}.base.values.${index}`));
+    if (base.kind === 'fixed' && typeof base.value === 'object' && !Array.isArray(base.value))
+      colour(base.value, `${path}.base`);
+    for (const { id, item } of listed(value.shapers)) {
+      if (item.reads.kind === 'dial' && !effect.dials.byId[item.reads.dial])
+        say(`${path}.shapers.${id}`, `no dial "${item.reads.dial}"`);
+      if (item.mapping.kind === 'gradient')
+        for (const stop of listed(item.mapping.stops))
+          colour(stop.item.colour, `${path}.shapers.${id}.stops.${stop.id}`);
+    }
+  };
+
+  for (const { id, item } of listed(effect.layers)) {
+    const path = `layers.${id}`;
+    if (item.parent !== null && !effect.groups.byId[item.parent]) say(`${path}.parent`, `no group "${item.parent}"`);
+    if (item.population.kind === 'follows' && !effect.layers.byId[item.population.layer])
+      say(`${path}.population`, `no layer "${item.population.layer}" to follow`);
+    for (const [name, value] of Object.entries(item.settings)) setting(value, `${path}.settings.${name}`);
+    for (const force of listed(item.forces))
+      for (const [name, value] of Object.entries(force.item.settings))
+        setting(value as Setting, `${path}.forces.${force.id}.${name}`);
+    for (const link of listed(item.links))
+      if (!effect.layers.byId[link.item.layer]) say(`${path}.links.${link.id}`, `no layer "${link.item.layer}"`);
+  }
+
+  const circle = (path: string, start: string, next: (id: string) => string | null) => {
+    const seen = new Set<string>();
+    for (let id: string | null = start; id !== null; id = next(id)) {
+      if (seen.has(id)) {
+        say(`${path}.${start}`, 'leads back to itself');
+        return;
+      }
+      seen.add(id);
+    }
+  };
+  for (const id of effect.groups.order) {
+    const parent = effect.groups.byId[id]!.parent;
+    if (parent !== null && !effect.groups.byId[parent]) say(`groups.${id}.parent`, `no group "${parent}"`);
+    circle('groups', id, (at) => effect.groups.byId[at]?.parent ?? null);
+  }
+  for (const id of effect.palette.order) {
+    const entry = effect.palette.byId[id]!.colour;
+    if (entry.kind === 'derived' && !effect.palette.byId[entry.from])
+      say(`palette.${id}`, `no palette colour "${entry.from}"`);
+    circle('palette', id, (at) => {
+      const next = effect.palette.byId[at]?.colour;
+      return next?.kind === 'derived' ? next.from : null;
+    });
+  }
+  for (const id of effect.layers.order)
+    circle('layers', id, (at) => {
+      const population = effect.layers.byId[at]?.population;
+      return population?.kind === 'follows' ? population.layer : null;
+    });
+  return problems;
+}

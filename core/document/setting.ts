@@ -1,0 +1,113 @@
+import { z } from 'zod';
+import { collectionSchema, idSchema } from './collection.ts';
+
+const finite = z.number();
+export const hexSchema = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour is written #rrggbb in lower case');
+export const vectorSchema = z.tuple([finite, finite, finite]);
+export type Vector = [number, number, number];
+
+/** A colour by value (sRGB) or by the id of a palette entry. */
+export const colourSchema = z.union([z.strictObject({ hex: hexSchema }), z.strictObject({ palette: idSchema })]);
+export type Colour = z.infer<typeof colourSchema>;
+
+/** Where on the age ruler a key stands: a share of life 0..1, seconds after birth, or seconds before death. */
+export const keyPlaceSchema = z.strictObject({
+  anchor: z.enum(['share', 'afterBirth', 'beforeDeath']),
+  value: finite.min(0).max(3600),
+});
+export type KeyPlace = z.infer<typeof keyPlaceSchema>;
+
+/** A key of a curve; slopes are value per unit of the ruler (a whole life, a second, a metre a second). */
+export const keySchema = z.strictObject({
+  at: keyPlaceSchema,
+  value: finite.min(-1e6).max(1e6),
+  slopeIn: finite.min(-1e6).max(1e6),
+  slopeOut: finite.min(-1e6).max(1e6),
+});
+export type Key = z.infer<typeof keySchema>;
+
+export const curveSchema = z.strictObject({ keys: collectionSchema(keySchema, 64) });
+export type Curve = z.infer<typeof curveSchema>;
+
+export const stopSchema = z.strictObject({ at: keyPlaceSchema, colour: colourSchema });
+export type Stop = z.infer<typeof stopSchema>;
+
+export const mappingSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('curve'), curve: curveSchema }),
+  z.strictObject({ kind: z.literal('band'), low: curveSchema, high: curveSchema }),
+  z.strictObject({ kind: z.literal('gradient'), stops: collectionSchema(stopSchema, 64) }),
+]);
+export type Mapping = z.infer<typeof mappingSchema>;
+
+/** What a shaper reads. */
+export const readsSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('age') }),
+  z.strictObject({ kind: z.literal('effectTime') }),
+  z.strictObject({ kind: z.literal('stretchTime') }),
+  z.strictObject({ kind: z.literal('speed') }),
+  z.strictObject({ kind: z.literal('distance') }),
+  z.strictObject({ kind: z.literal('channel'), channel: idSchema }),
+  z.strictObject({ kind: z.literal('dial'), dial: idSchema }),
+]);
+export type Reads = z.infer<typeof readsSchema>;
+
+export const combineSchema = z.enum(['multiply', 'add', 'blend', 'replace']);
+export type Combine = z.infer<typeof combineSchema>;
+
+export const shaperSchema = z.strictObject({
+  reads: readsSchema,
+  mapping: mappingSchema,
+  combine: combineSchema,
+  /** How far a blend goes, 0..1; the other ways of combining do not read it. */
+  amount: finite.min(0).max(1),
+  muted: z.boolean(),
+});
+export type Shaper = z.infer<typeof shaperSchema>;
+
+const shapers = collectionSchema(shaperSchema, 16);
+const takenSchema = z.strictObject({ kind: z.literal('taken'), from: z.enum(['source', 'parent']) });
+
+const numberBase = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('fixed'), value: finite }),
+  z.strictObject({ kind: z.literal('spread'), low: finite, high: finite }),
+  z.strictObject({ kind: z.literal('measure'), measure: idSchema }),
+  takenSchema,
+]);
+const vectorBase = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('fixed'), value: vectorSchema }),
+  z.strictObject({ kind: z.literal('spread'), low: vectorSchema, high: vectorSchema }),
+]);
+const colourBase = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('fixed'), value: colourSchema }),
+  z.strictObject({ kind: z.literal('set'), values: z.array(colourSchema).min(1).max(16) }),
+  takenSchema,
+]);
+
+export const numberSettingSchema = z.strictObject({ base: numberBase, shapers, muted: z.boolean() });
+export const vectorSettingSchema = z.strictObject({ base: vectorBase, shapers, muted: z.boolean() });
+export const colourSettingSchema = z.strictObject({ base: colourBase, shapers, muted: z.boolean() });
+export const choiceSettingSchema = z.strictObject({
+  base: z.strictObject({ kind: z.literal('fixed'), value: z.string() }),
+  shapers,
+  muted: z.boolean(),
+});
+export const switchSettingSchema = z.strictObject({
+  base: z.strictObject({ kind: z.literal('fixed'), value: z.boolean() }),
+  shapers,
+  muted: z.boolean(),
+});
+
+export type NumberSetting = z.infer<typeof numberSettingSchema>;
+export type VectorSetting = z.infer<typeof vectorSettingSchema>;
+export type ColourSetting = z.infer<typeof colourSettingSchema>;
+export type ChoiceSetting = z.infer<typeof choiceSettingSchema>;
+export type SwitchSetting = z.infer<typeof switchSettingSchema>;
+export type Setting = NumberSetting | VectorSetting | ColourSetting | ChoiceSetting | SwitchSetting;
+
+export interface SettingOfValue {
+  number: NumberSetting;
+  vector: VectorSetting;
+  colour: ColourSetting;
+  choice: ChoiceSetting;
+  switch: SwitchSetting;
+}

@@ -1,0 +1,27 @@
+import tseslint from 'typescript-eslint';
+import vue from 'eslint-plugin-vue';
+import vueParser from 'vue-eslint-parser';
+import { house } from './scripts/lint/house.mjs';
+
+export default [
+  { ignores: ['**/node_modules/', '**/dist/', 'data/', 'core/kernels/assembly/', 'test-results/'] },
+  ...tseslint.configs.recommended,
+  ...vue.configs['flat/essential'],
+  {
+    files: ['**/*.ts', '**/*.vue', '**/*.mjs'],
+    plugins: { house },
+    rules: {
+      'house/direction': 'error',
+      'no-undef': 'off',
+      'vue/multi-word-component-names': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+    },
+  },
+  { files: ['**/*.vue'], languageOptions: { parser: vueParser, parserOptions: { parser: tseslint.parser } } },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['core/**/*.test.ts', 'core/testing/**'],
+    plugins: { house },
+    rules: { 'house/same-bits': 'error' },
+  },
+];

@@ -1,0 +1,88 @@
+// Two rules of the house: which way imports may point, and which maths may reach simulation state.
+import path from 'node:path';
+
+const root = path.resolve(import.meta.dirname, '../..');
+
+/** From the bottom up: a folder may import from itself and from what stands before it. */
+const WORKSPACES = ['core', 'stage', 'demo', 'server', 'web', 'benchmarks', 'e2e'];
+const FORBIDDEN = { web: ['server', 'demo'], server: ['stage'], demo: ['stage'] };
+const CORE = ['document', 'maths', 'geometry', 'kernels', 'simulation', 'checks', 'makers', 'formats', 'testing'];
+
+function placeOf(file) {
+  const [workspace, folder] = path.relative(root, file).split(path.sep);
+  return { workspace, folder };
+}
+
+function targetOf(specifier, file) {
+  if (specifier.startsWith('@jinx/')) {
+    const [, workspace, folder] = specifier.split('/');
+    return { workspace, folder, door: true };
+  }
+  if (!specifier.startsWith('.')) return null;
+  const target = path.resolve(path.dirname(file), specifier);
+  return { ...placeOf(target), door: path.basename(target) === 'index.ts' };
+}
+
+function complaint(from, to) {
+  const rank = WORKSPACES.indexOf(from.workspace);
+  if (rank < 0) return null;
+  if (from.workspace !== to.workspace) {
+    if (WORKSPACES.indexOf(to.workspace) > rank || FORBIDDEN[from.workspace]?.includes(to.workspace))
+      return `${from.workspace}/ may not use ${to.workspace}/`;
+    return null;
+  }
+  if (from.workspace !== 'core' || from.folder === to.folder) return null;
+  if (CORE.indexOf(to.folder) > CORE.indexOf(from.folder)) return `core/${from.folder} may not use core/${to.folder}`;
+  return to.door ? null : `come into core/${to.folder} by its door, index.ts`;
+}
+
+const direction = {
+  meta: { type: 'problem', schema: [] },
+  create(context) {
+    const file = context.filename;
+    const isTest = /\.(test|spec)\.ts$/.test(file) || file.includes(`${path.sep}testing${path.sep}`);
+    const check = (node) => {
+      const source = node.source;
+      if (!source || isTest) return;
+      const to = targetOf(String(source.value), file);
+      const message = to && complaint(placeOf(file), to);
+      if (message) context.report({ node: source, message });
+    };
+    return { ImportDeclaration: check, ExportNamedDeclaration: check, ExportAllDeclaration: check };
+  },
+};
+
+const SAFE_MATHS = new Set([
+  'fround',
+  'imul',
+  'sqrt',
+  'floor',
+  'ceil',
+  'trunc',
+  'abs',
+  'min',
+  'max',
+  'sign',
+  'clz32',
+  'PI',
+]);
+
+const sameBits = {
+  meta: { type: 'problem', schema: [] },
+  create(context) {
+    return {
+      MemberExpression(node) {
+        if (node.object.type !== 'Identifier' || node.object.name !== 'Math' || node.property.type !== 'Identifier')
+          return;
+        if (!SAFE_MATHS.has(node.property.name))
+          context.report({ node, message: `Math.${node.property.name} differs between engines: use core/maths` });
+      },
+      BinaryExpression(node) {
+        if (node.operator === '**')
+          context.report({ node, message: '** differs between engines: multiply, or use core/maths' });
+      },
+    };
+  },
+};
+
+export const house = { rules: { direction, 'same-bits': sameBits } };
