@@ -4,7 +4,19 @@ import { at, dot3, f, fade, type TwinMemory } from './twin.ts';
 /** Accelerates toward (x, y, z); `near` (m²) softens the pull at the very place, `inverse` is 1 / reach². */
 export const attraction =
   ({ f32 }: TwinMemory) =>
-  (base: number, stride: number, from: number, to: number, strength: number, each: number, x: number, y: number, z: number, near: number, inverse: number): void => {
+  (
+    base: number,
+    stride: number,
+    from: number,
+    to: number,
+    strength: number,
+    each: number,
+    x: number,
+    y: number,
+    z: number,
+    near: number,
+    inverse: number,
+  ): void => {
     for (let i = from; i < to; i++) {
       const dx = f(x - f32[at(base, stride, PX, i)]!);
       const dy = f(y - f32[at(base, stride, PY, i)]!);

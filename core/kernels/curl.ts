@@ -75,8 +75,16 @@ export const curl = ({ f32 }: TwinMemory) => {
   const one = new Float32Array(3);
   const two = new Float32Array(3);
   return (
-    base: number, stride: number, from: number, to: number, strength: number, each: number,
-    inverseSize: number, blend: number, seed: number, nextSeed: number,
+    base: number,
+    stride: number,
+    from: number,
+    to: number,
+    strength: number,
+    each: number,
+    inverseSize: number,
+    blend: number,
+    seed: number,
+    nextSeed: number,
   ): void => {
     const first = f(1 - blend);
     for (let i = from; i < to; i++) {

@@ -1,5 +1,5 @@
 export * from './curl.ts';
 export * from './kernels.ts';
-export * from './layout.ts';
+export * as layout from './layout.ts';
 export * from './program.ts';
 export type { TwinMemory } from './twin.ts';

@@ -19,6 +19,9 @@ export function exponential(x: number): number {
   return f(p * float[0]!);
 }
 
+/** Places and speeds end at a million metres, and a million metres a second: nothing runs off to infinity. */
+const bounded = (x: number): number => Math.max(Math.min(x, 1000000), -1000000);
+
 /**
  * Moves particles through one step, or through what is left of it for the newborn. Drag is solved exactly and the
  * accelerations are held constant: v′ = v·e + a·φ₁ and x′ = x + v·φ₁ + a·φ₂ with e = exp(−k·dt), φ₁ = (1 − e)/k and
@@ -35,9 +38,7 @@ export const integrate =
       const x = Math.min(f(k * dt), 80);
       const kept = exponential(f(0 - x));
       const small = x < f(0.05);
-      const first = small
-        ? f(dt * f(1 - f(f(x * 0.5) * f(1 - f(x * f(0.33333334))))))
-        : f(f(1 - kept) / k);
+      const first = small ? f(dt * f(1 - f(f(x * 0.5) * f(1 - f(x * f(0.33333334)))))) : f(f(1 - kept) / k);
       const second = small ? f(f(dt * dt) * f(0.5 - f(x * f(0.16666667)))) : f(f(dt - first) / k);
       for (let axis = 0; axis < 3; axis++) {
         const p = at(base, stride, PX + axis, i);
@@ -45,8 +46,8 @@ export const integrate =
         const a = at(base, stride, AX + axis, i);
         const velocity = f32[v]!;
         const acceleration = f32[a]!;
-        f32[p] = f(f32[p]! + f(f(velocity * first) + f(acceleration * second)));
-        f32[v] = f(f(velocity * kept) + f(acceleration * first));
+        f32[p] = bounded(f(f32[p]! + f(f(velocity * first) + f(acceleration * second))));
+        f32[v] = bounded(f(f(velocity * kept) + f(acceleration * first)));
       }
     }
   };

@@ -1,3 +1,4 @@
+import { AX, AY, AZ, DRAG } from './layout.ts';
 import type { KernelName, Kernels } from './kernels.ts';
 
 /**
@@ -15,6 +16,9 @@ const SIGNATURES: Record<KernelName, string> = {
   curl: 'iiffii',
   integrate: 'if',
 };
+
+/** Fields that a step's forces add up in. */
+const SUMS = [AX, AY, AZ, DRAG];
 
 export const PROGRAM_WORDS = 4096;
 
@@ -35,7 +39,8 @@ export class ProgramWriter {
 
   call(name: KernelName, values: readonly number[]): void {
     const signature = SIGNATURES[name];
-    if (values.length !== signature.length) throw new Error(`${name} takes ${signature.length} values, not ${values.length}`);
+    if (values.length !== signature.length)
+      throw new Error(`${name} takes ${signature.length} values, not ${values.length}`);
     if (this.#next + values.length + 1 > PROGRAM_WORDS) throw new Error('too many forces in one layer');
     this.#i32[this.#next++] = NAMES.indexOf(name);
     for (let i = 0; i < values.length; i++) {
@@ -46,10 +51,19 @@ export class ProgramWriter {
   }
 }
 
-/** Runs a program over particles `from` to `to` of the layer at `base`. */
-export function runProgram(kernels: Kernels, buffer: ArrayBufferLike, address: number, base: number, stride: number, from: number, to: number): void {
+/** Clears the sums of particles `from` to `to`, then runs a program over them. The layer lies at `base`. */
+export function runProgram(
+  kernels: Kernels,
+  buffer: ArrayBufferLike,
+  address: number,
+  base: number,
+  stride: number,
+  from: number,
+  to: number,
+): void {
   const i32 = new Int32Array(buffer, address, PROGRAM_WORDS);
   const f32 = new Float32Array(buffer, address, PROGRAM_WORDS);
+  for (const field of SUMS) new Float32Array(buffer, base + field * stride + from * 4, to - from).fill(0);
   let next = 1;
   for (let call = i32[0]!; call > 0; call--) {
     const name = NAMES[i32[next++]!]!;

@@ -39,7 +39,30 @@ const CALLS: [string, (kernels: Kernels) => void][] = [
   ['gravity', (k) => k.gravity(BASE, STRIDE, 0, COUNT, STRENGTHS, 1)],
   ['drag', (k) => k.drag(BASE, STRIDE, 0, COUNT, STRENGTHS, 1)],
   ['attraction', (k) => k.attraction(BASE, STRIDE, 0, COUNT, STRENGTHS, 1, 1.5, 2, -3, 0.01, Math.fround(1 / 900))],
-  ['vortex', (k) => k.vortex(BASE, STRIDE, 0, COUNT, STRENGTHS, 1, ONE_STRENGTH, 0, STRENGTHS, 1, 0.5, 1, 0, 0, 1, 0, Math.fround(0.0004), 0)],
+  [
+    'vortex',
+    (k) =>
+      k.vortex(
+        BASE,
+        STRIDE,
+        0,
+        COUNT,
+        STRENGTHS,
+        1,
+        ONE_STRENGTH,
+        0,
+        STRENGTHS,
+        1,
+        0.5,
+        1,
+        0,
+        0,
+        1,
+        0,
+        Math.fround(0.0004),
+        0,
+      ),
+  ],
   ['curl noise', (k) => k.curl(BASE, STRIDE, 0, COUNT, STRENGTHS, 1, 2, 0.25, 12345, -99)],
   ['curl noise that does not change', (k) => k.curl(BASE, STRIDE, 0, COUNT, ONE_STRENGTH, 0, 2, 0, 12345, 0)],
   ['the integrator', (k) => k.integrate(BASE, STRIDE, 0, COUNT, 50, Math.fround(1 / 60))],
@@ -61,7 +84,8 @@ describe('SIMD kernels and their twins', () => {
 
 describe('the exponential', () => {
   it('is within a few units in the last place', () => {
-    for (let x = 0; x > -80; x -= 0.37) expect(Math.abs(exponential(Math.fround(x)) / Math.exp(Math.fround(x)) - 1)).toBeLessThan(4e-7);
+    for (let x = 0; x > -80; x -= 0.37)
+      expect(Math.abs(exponential(Math.fround(x)) / Math.exp(Math.fround(x)) - 1)).toBeLessThan(4e-7);
   });
 });
 

@@ -5,9 +5,24 @@ import { at, dot3, f, fade, type TwinMemory } from './twin.ts';
 export const vortex =
   ({ f32 }: TwinMemory) =>
   (
-    base: number, stride: number, from: number, to: number,
-    spin: number, spinEach: number, pull: number, pullEach: number, lift: number, liftEach: number,
-    x: number, y: number, z: number, nx: number, ny: number, nz: number, near: number, inverse: number,
+    base: number,
+    stride: number,
+    from: number,
+    to: number,
+    spin: number,
+    spinEach: number,
+    pull: number,
+    pullEach: number,
+    lift: number,
+    liftEach: number,
+    x: number,
+    y: number,
+    z: number,
+    nx: number,
+    ny: number,
+    nz: number,
+    near: number,
+    inverse: number,
   ): void => {
     for (let i = from; i < to; i++) {
       const dx = f(f32[at(base, stride, PX, i)]! - x);

@@ -16,7 +16,11 @@ export function paletteColour(palette: Effect['palette'], id: string): Vec3 {
   const base = paletteColour(palette, colour.from);
   const toward = colour.lighter > 0 ? 1 : 0;
   const share = Math.abs(colour.lighter);
-  return [base[0] + (toward - base[0]) * share, base[1] + (toward - base[1]) * share, base[2] + (toward - base[2]) * share];
+  return [
+    base[0] + (toward - base[0]) * share,
+    base[1] + (toward - base[1]) * share,
+    base[2] + (toward - base[2]) * share,
+  ];
 }
 
 export const resolvedColour = (palette: Effect['palette'], colour: Colour): Vec3 =>

@@ -56,7 +56,9 @@ export function curveAt(curve: ReadyCurve, x: number): number {
   const t = (x - xs[i]!) / width;
   const u = 1 - t;
   return (
-    ys[i]! * (1 + 2 * t) * u * u + ys[i + 1]! * t * t * (3 - 2 * t) + width * t * u * (slopeOut[i]! * u - slopeIn[i + 1]! * t)
+    ys[i]! * (1 + 2 * t) * u * u +
+    ys[i + 1]! * t * t * (3 - 2 * t) +
+    width * t * u * (slopeOut[i]! * u - slopeIn[i + 1]! * t)
   );
 }
 

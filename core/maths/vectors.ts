@@ -43,13 +43,23 @@ export function multiplyInto(out: Numbers, o: number, a: Numbers, ai: number, b:
     const z = b[bi + column * 4 + 2]!;
     const w = column === 3 ? 1 : 0;
     for (let row = 0; row < 3; row++)
-      out[o + column * 4 + row] = a[ai + row]! * x + a[ai + 4 + row]! * y + a[ai + 8 + row]! * z + a[ai + 12 + row]! * w;
+      out[o + column * 4 + row] =
+        a[ai + row]! * x + a[ai + 4 + row]! * y + a[ai + 8 + row]! * z + a[ai + 12 + row]! * w;
     out[o + column * 4 + 3] = w;
   }
 }
 
 /** Writes the matrix of a translation, a unit quaternion (x, y, z, w) and a scale. */
-export function composeInto(out: Numbers, o: number, t: Numbers, ti: number, q: Numbers, qi: number, s: Numbers, si: number): void {
+export function composeInto(
+  out: Numbers,
+  o: number,
+  t: Numbers,
+  ti: number,
+  q: Numbers,
+  qi: number,
+  s: Numbers,
+  si: number,
+): void {
   const x = q[qi]!;
   const y = q[qi + 1]!;
   const z = q[qi + 2]!;

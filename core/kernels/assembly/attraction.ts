@@ -2,8 +2,17 @@ import { AX, AY, AZ, PX, PY, PZ } from '../layout';
 import { add, all, div, dot3, fade, get, mul, put, root, strengthAt, sub } from './lanes';
 
 export function attraction(
-  base: usize, stride: usize, from: i32, to: i32, strength: usize, each: i32,
-  x: f32, y: f32, z: f32, near: f32, inverse: f32,
+  base: usize,
+  stride: usize,
+  from: i32,
+  to: i32,
+  strength: usize,
+  each: i32,
+  x: f32,
+  y: f32,
+  z: f32,
+  near: f32,
+  inverse: f32,
 ): void {
   for (let i = from; i < to; i += 4) {
     const dx = sub(all(x), get(base, stride, PX, i));

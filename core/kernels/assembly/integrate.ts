@@ -17,12 +17,17 @@ import { add, all, div, get, mul, put, sub } from './lanes';
 }
 
 // @ts-ignore: decorator
+@inline function bounded(x: v128): v128 {
+  return f32x4.max(f32x4.min(x, all(1000000)), all(-1000000));
+}
+
+// @ts-ignore: decorator
 @inline function axis(base: usize, stride: usize, i: i32, p: i32, v: i32, a: i32, kept: v128, first: v128, second: v128): void {
   const velocity = get(base, stride, v, i);
   const acceleration = get(base, stride, a, i);
   const moved = add(mul(velocity, first), mul(acceleration, second));
-  put(base, stride, p, i, add(get(base, stride, p, i), moved));
-  put(base, stride, v, i, add(mul(velocity, kept), mul(acceleration, first)));
+  put(base, stride, p, i, bounded(add(get(base, stride, p, i), moved)));
+  put(base, stride, v, i, bounded(add(mul(velocity, kept), mul(acceleration, first))));
 }
 
 export function integrate(base: usize, stride: usize, from: i32, to: i32, step: i32, seconds: f32): void {

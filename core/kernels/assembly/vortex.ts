@@ -2,9 +2,24 @@ import { AX, AY, AZ, PX, PY, PZ } from '../layout';
 import { add, all, div, dot3, fade, get, mul, put, root, strengthAt, sub } from './lanes';
 
 export function vortex(
-  base: usize, stride: usize, from: i32, to: i32,
-  spin: usize, spinEach: i32, pull: usize, pullEach: i32, lift: usize, liftEach: i32,
-  x: f32, y: f32, z: f32, axisX: f32, axisY: f32, axisZ: f32, near: f32, inverse: f32,
+  base: usize,
+  stride: usize,
+  from: i32,
+  to: i32,
+  spin: usize,
+  spinEach: i32,
+  pull: usize,
+  pullEach: i32,
+  lift: usize,
+  liftEach: i32,
+  x: f32,
+  y: f32,
+  z: f32,
+  axisX: f32,
+  axisY: f32,
+  axisZ: f32,
+  near: f32,
+  inverse: f32,
 ): void {
   const nx = all(axisX);
   const ny = all(axisY);

@@ -1,0 +1,238 @@
+import { WebIO, type Document, type Node, type Primitive } from '@gltf-transform/core';
+import type { Bone, Clip, Rig, RigMesh, Texture, Track } from '../geometry/index.ts';
+import {
+  invertAffine,
+  multiplyInto,
+  transformDirection,
+  transformPoint,
+  IDENTITY,
+  unit,
+  type Vec3,
+} from '../maths/index.ts';
+import { FormatError } from './errors.ts';
+import { readPicture } from './pictures.ts';
+
+/** What one import may hold: beyond it a game would not draw it either, and the stage would stall. */
+const MOST_BONES = 256;
+const MOST_VERTICES = 400_000;
+const SPLINE_KEYS_PER_SECOND = 60;
+
+async function open(bytes: Uint8Array): Promise<Document> {
+  const isBinary = new TextDecoder().decode(bytes.subarray(0, 4)) === 'glTF';
+  if (!isBinary) throw new FormatError('this is not a GLB file: export the figure as binary glTF (.glb)');
+  try {
+    return await new WebIO().readBinary(bytes as Uint8Array<ArrayBuffer>);
+  } catch (error) {
+    const message = (error as Error).message;
+    const extension = /extension[^"]*"([^"]+)"/i.exec(message)?.[1];
+    if (extension) throw new FormatError(`this file needs ${extension}, which is not read yet: export it without`);
+    throw new FormatError(`this GLB file is damaged or incomplete: ${message}`);
+  }
+}
+
+/** Nodes with parents before children. */
+function nodesInOrder(document: Document): { node: Node; parent: number }[] {
+  const scene = document.getRoot().getDefaultScene() ?? document.getRoot().listScenes()[0];
+  if (!scene) throw new FormatError('this GLB file has no scene');
+  const found: { node: Node; parent: number }[] = [];
+  const visit = (node: Node, parent: number) => {
+    const index = found.push({ node, parent }) - 1;
+    for (const child of node.listChildren()) visit(child, index);
+  };
+  for (const node of scene.listChildren()) visit(node, -1);
+  if (found.length > MOST_BONES)
+    throw new FormatError(`this file has ${found.length} nodes; up to ${MOST_BONES} are read`);
+  return found;
+}
+
+interface Growing {
+  positions: number[];
+  normals: number[];
+  uvs: number[];
+  joints: number[];
+  weights: number[];
+  indices: number[];
+}
+
+function addPrimitive(
+  into: Growing,
+  primitive: Primitive,
+  jointOf: (slot: number) => number,
+  place: Float64Array,
+): void {
+  if (primitive.getMode() !== 4) return;
+  const position = primitive.getAttribute('POSITION');
+  if (!position) return;
+  const normal = primitive.getAttribute('NORMAL');
+  const uv = primitive.getAttribute('TEXCOORD_0');
+  const joints = primitive.getAttribute('JOINTS_0');
+  const weights = primitive.getAttribute('WEIGHTS_0');
+  const start = into.positions.length / 3;
+  if (start + position.getCount() > MOST_VERTICES)
+    throw new FormatError(`this file has more than ${MOST_VERTICES} vertices: thin it out first`);
+  const element: number[] = [];
+  for (let i = 0; i < position.getCount(); i++) {
+    into.positions.push(...transformPoint(place, 0, position.getElement(i, element) as unknown as Vec3));
+    const direction = normal ? (normal.getElement(i, element) as unknown as Vec3) : ([0, 0, 0] as const);
+    into.normals.push(...unit(transformDirection(place, 0, direction)));
+    into.uvs.push(...(uv ? uv.getElement(i, element).slice(0, 2) : [0, 0]));
+    if (joints && weights) {
+      into.joints.push(...joints.getElement(i, element).slice(0, 4).map(jointOf));
+      const four = weights.getElement(i, element).slice(0, 4);
+      const sum = four.reduce((a, b) => a + b, 0);
+      into.weights.push(...(sum > 0 ? four.map((weight) => weight / sum) : [1, 0, 0, 0]));
+    } else {
+      into.joints.push(jointOf(0), 0, 0, 0);
+      into.weights.push(1, 0, 0, 0);
+    }
+  }
+  const indices = primitive.getIndices();
+  const count = indices ? indices.getCount() : position.getCount();
+  for (let i = 0; i + 2 < count; i += 3)
+    for (let k = 0; k < 3; k++) into.indices.push(start + (indices ? indices.getScalar(i + k) : i + k));
+}
+
+function readMesh(nodes: { node: Node; parent: number }[], inverseBind: Float32Array): RigMesh {
+  const mesh: Growing = { positions: [], normals: [], uvs: [], joints: [], weights: [], indices: [] };
+  const indexOf = new Map(nodes.map(({ node }, index) => [node, index]));
+  nodes.forEach(({ node }) => {
+    const skin = node.getSkin();
+    const binds = skin?.getInverseBindMatrices();
+    skin?.listJoints().forEach((joint, slot) => {
+      const bone = indexOf.get(joint);
+      if (bone !== undefined && binds) inverseBind.set(binds.getElement(slot, []), bone * 16);
+    });
+  });
+  nodes.forEach(({ node }, index) => {
+    const joints = node
+      .getSkin()
+      ?.listJoints()
+      .map((joint) => indexOf.get(joint) ?? 0);
+    // A mesh without a skin hangs stiffly on its node, whose bind matrix may belong to a skin.
+    const place = joints ? Float64Array.from(IDENTITY) : invertAffine(inverseBind, index * 16);
+    for (const primitive of node.getMesh()?.listPrimitives() ?? [])
+      addPrimitive(mesh, primitive, (slot) => (joints ? (joints[slot] ?? 0) : index), place);
+  });
+  if (mesh.indices.length === 0) throw new FormatError('this GLB file has no triangles');
+  const positions = Float32Array.from(mesh.positions);
+  const normals = Float32Array.from(mesh.normals);
+  if (positions.some((value) => !(value - value === 0)))
+    throw new FormatError('this GLB file has a vertex that is nowhere (not a number)');
+  if (mesh.indices.some((index) => index >= positions.length / 3))
+    throw new FormatError('this GLB file has a triangle that leads to no vertex');
+  return {
+    positions,
+    normals,
+    uvs: Float32Array.from(mesh.uvs),
+    joints: Uint16Array.from(mesh.joints),
+    weights: Float32Array.from(mesh.weights),
+    indices: Uint32Array.from(mesh.indices),
+  };
+}
+
+function readClips(document: Document, nodes: { node: Node }[]): Clip[] {
+  const indexOf = new Map(nodes.map(({ node }, index) => [node, index]));
+  return document
+    .getRoot()
+    .listAnimations()
+    .map((animation, number): Clip => {
+      let seconds = 0;
+      const tracks = animation.listChannels().flatMap((channel): Track[] => {
+        const bone = indexOf.get(channel.getTargetNode()!);
+        const property = channel.getTargetPath();
+        const sampler = channel.getSampler();
+        const input = sampler?.getInput()?.getArray();
+        const output = sampler?.getOutput();
+        if (
+          bone === undefined ||
+          !sampler ||
+          !input?.length ||
+          !output ||
+          (property !== 'translation' && property !== 'rotation' && property !== 'scale')
+        )
+          return [];
+        const size = property === 'rotation' ? 4 : 3;
+        const times = Float32Array.from(input);
+        seconds = Math.max(seconds, times[times.length - 1]!);
+        const element: number[] = [];
+        const values = Array.from({ length: output.getCount() }, (_, i) =>
+          output.getElement(i, element).slice(0, size),
+        );
+        const shared = { bone, property } as const;
+        if (sampler.getInterpolation() === 'CUBICSPLINE')
+          return [{ ...shared, stepped: false, ...resampledSpline(times, values) }];
+        return [
+          {
+            ...shared,
+            stepped: sampler.getInterpolation() === 'STEP',
+            times,
+            values: Float32Array.from(values.flat()),
+          },
+        ];
+      });
+      return { name: animation.getName() || `clip ${number + 1}`, seconds, tracks };
+    });
+}
+
+/** A cubic spline (in-tangent, value, out-tangent a key) as close linear keys. */
+function resampledSpline(times: Float32Array, triples: number[][]): { times: Float32Array; values: Float32Array } {
+  const start = times[0]!;
+  const end = times[times.length - 1]!;
+  const steps = Math.max(1, Math.ceil((end - start) * SPLINE_KEYS_PER_SECOND));
+  const keyTimes = Array.from({ length: steps + 1 }, (_, i) => start + ((end - start) * i) / steps);
+  const values = keyTimes.map((time) => {
+    let i = 0;
+    while (i < times.length - 2 && time >= times[i + 1]!) i++;
+    if (times.length === 1) return triples[1]!;
+    const width = times[i + 1]! - times[i]!;
+    const t = (time - times[i]!) / width;
+    const [a, out, into, b] = [triples[i * 3 + 1]!, triples[i * 3 + 2]!, triples[i * 3 + 3]!, triples[i * 3 + 4]!];
+    return a.map(
+      (value, c) =>
+        (2 * t * t * t - 3 * t * t + 1) * value +
+        (t * t * t - 2 * t * t + t) * width * out[c]! +
+        (3 * t * t - 2 * t * t * t) * b[c]! +
+        (t * t * t - t * t) * width * into[c]!,
+    );
+  });
+  return { times: Float32Array.from(keyTimes), values: Float32Array.from(values.flat()) };
+}
+
+function baseColour(document: Document): Texture | null {
+  for (const material of document.getRoot().listMaterials()) {
+    const picture = material.getBaseColorTexture()?.getImage();
+    if (picture) return readPicture(picture);
+  }
+  return null;
+}
+
+const name80 = (name: string, otherwise: string) => (name || otherwise).slice(0, 80);
+
+/**
+ * Imports a figure or a prop from binary glTF 2.0: every node becomes a bone, all triangles one skinned mesh.
+ * @throws FormatError with what is wrong and what to do.
+ */
+export async function importGlb(bytes: Uint8Array, name: string): Promise<Rig> {
+  const document = await open(bytes);
+  const nodes = nodesInOrder(document);
+  const bones = nodes.map(({ node, parent }, index): Bone => {
+    const rotation = node.getRotation();
+    return {
+      name: name80(node.getName(), `bone ${index + 1}`),
+      parent,
+      translation: node.getTranslation(),
+      rotation: rotation,
+      scale: node.getScale(),
+    };
+  });
+  const inverseBind = new Float32Array(nodes.length * 16);
+  nodes.forEach((_, index) => inverseBind.set(IDENTITY, index * 16));
+  return {
+    name: name.slice(0, 200),
+    bones,
+    mesh: readMesh(nodes, inverseBind),
+    inverseBind,
+    texture: baseColour(document),
+    clips: readClips(document, nodes),
+  };
+}

@@ -1,0 +1,59 @@
+/** A figure or prop in canonical form: decoded once at import, read by everything after. */
+export interface Rig {
+  readonly name: string;
+  /** Joints and sockets, parents before children. */
+  readonly bones: readonly Bone[];
+  /** 16 numbers a bone, column by column: rest mesh space to bone space. */
+  readonly inverseBind: Float32Array;
+  readonly mesh: RigMesh;
+  readonly texture: Texture | null;
+  readonly clips: readonly Clip[];
+}
+
+export interface Bone {
+  readonly name: string;
+  /** Index of the parent, −1 for a root. */
+  readonly parent: number;
+  readonly translation: readonly [number, number, number];
+  /** Unit quaternion x, y, z, w. */
+  readonly rotation: readonly [number, number, number, number];
+  readonly scale: readonly [number, number, number];
+}
+
+export interface RigMesh {
+  /** x, y, z in metres, per vertex. */
+  readonly positions: Float32Array;
+  readonly normals: Float32Array;
+  readonly uvs: Float32Array;
+  /** Four bones a vertex, and their weights, which sum to 1. */
+  readonly joints: Uint16Array;
+  readonly weights: Float32Array;
+  /** Three vertices a triangle. */
+  readonly indices: Uint32Array;
+}
+
+export interface Texture {
+  readonly width: number;
+  readonly height: number;
+  /** sRGB with straight alpha, four bytes a pixel, top row first. */
+  readonly rgba: Uint8Array;
+}
+
+export interface Clip {
+  readonly name: string;
+  readonly seconds: number;
+  readonly tracks: readonly Track[];
+}
+
+export interface Track {
+  readonly bone: number;
+  readonly property: 'translation' | 'rotation' | 'scale';
+  readonly stepped: boolean;
+  /** Seconds, rising. */
+  readonly times: Float32Array;
+  /** Three or four numbers a key. */
+  readonly values: Float32Array;
+}
+
+export const boneNamed = (rig: Rig, name: string): number => rig.bones.findIndex((bone) => bone.name === name);
+export const clipNamed = (rig: Rig, name: string): Clip | undefined => rig.clips.find((clip) => clip.name === name);

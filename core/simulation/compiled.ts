@@ -1,0 +1,127 @@
+import {
+  LAYER_SETTINGS,
+  listed,
+  type ColourSetting,
+  type Effect,
+  type Layer,
+  type LayerSettingName,
+  type NumberDeclaration,
+  type NumberSetting,
+  type Vector,
+} from '../document/index.ts';
+import { EffectClock } from './clock.ts';
+import { FORCES, type BoundForce } from './forces/index.ts';
+import { groupFrame, type GroupFrame } from './groups.ts';
+import { RateIntegral } from './rate.ts';
+import { ColourReader, NumberReader } from './reader.ts';
+import type { Scene } from './scene.ts';
+import { sourceReader, type SourceReader } from './sources.ts';
+
+/** How each scale of a layer's groups reaches its settings (lengths with it, births per metre against it). */
+const SCALED: Partial<Record<LayerSettingName, 1 | -1>> = {
+  'source.radius': 1,
+  'source.below': 1,
+  'births.perMetre': -1,
+  'motion.speed': 1,
+  'life.size': 1,
+};
+
+export type Numbers = {
+  readonly [K in LayerSettingName as Layer['settings'][K] extends NumberSetting ? K : never]: NumberReader;
+};
+
+/** A layer with everything looked up once: what a step reads. */
+export interface CompiledLayer {
+  readonly id: string;
+  readonly layer: Layer;
+  readonly group: GroupFrame;
+  readonly numbers: Numbers;
+  readonly colour: ColourReader;
+  readonly source: SourceReader;
+  readonly rate: RateIntegral;
+  readonly bursts: Layer['bursts'];
+  readonly forces: readonly BoundForce[];
+  readonly cap: number;
+  readonly isOnGround: boolean;
+  readonly launch: string;
+  readonly axis: Vector;
+}
+
+function plainVector(layer: Layer, name: 'source.offset' | 'motion.axis'): Vector {
+  const setting = layer.settings[name];
+  const byDefault = LAYER_SETTINGS[name].byDefault;
+  return setting.muted || setting.base.kind !== 'fixed'
+    ? [byDefault[0], byDefault[1], byDefault[2]]
+    : setting.base.value;
+}
+
+export function numberReaders(layer: Layer, effect: Effect, scale: number): Numbers {
+  const entries = Object.entries(LAYER_SETTINGS).flatMap(([name, declaration]) => {
+    if (declaration.value !== 'number') return [];
+    const power = SCALED[name as LayerSettingName] ?? 0;
+    const setting = layer.settings[name as LayerSettingName] as NumberSetting;
+    return [
+      [
+        name,
+        new NumberReader(
+          setting,
+          declaration as NumberDeclaration,
+          name,
+          effect,
+          power === 1 ? scale : power === -1 ? 1 / scale : 1,
+        ),
+      ],
+    ];
+  });
+  return Object.fromEntries(entries) as Numbers;
+}
+
+/** Which shares of their ranges the dials stand at. */
+export function dialShares(effect: Effect): Record<string, number> {
+  return Object.fromEntries(
+    listed(effect.dials).map(({ id, item }) => [
+      id,
+      item.most > item.least ? (item.value - item.least) / (item.most - item.least) : 0,
+    ]),
+  );
+}
+
+export function compileLayer(id: string, effect: Effect, scene: Scene, clock: EffectClock): CompiledLayer {
+  const layer = effect.layers.byId[id]!;
+  const group = groupFrame(effect, layer.parent);
+  const numbers = numberReaders(layer, effect, group.scale);
+  const cap = layer.settings['births.cap'];
+  const depth = layer.settings['source.depth'];
+  const fixed = (setting: NumberSetting, otherwise: number) =>
+    setting.muted
+      ? otherwise
+      : setting.base.kind === 'fixed'
+        ? setting.base.value
+        : setting.base.kind === 'measure'
+          ? effect.measures.byId[setting.base.measure]!.value
+          : otherwise;
+  const bound = listed(layer.forces)
+    .filter(({ item }) => !item.muted)
+    .sort((a, b) => (a.id < b.id ? -1 : 1))
+    .map((force) => FORCES[force.item.kind](force.item as never, { id: force.id, effect, scene, group }));
+  return {
+    id,
+    layer,
+    group,
+    numbers,
+    colour: new ColourReader(
+      layer.settings['life.colour'] as ColourSetting,
+      LAYER_SETTINGS['life.colour'],
+      'life.colour',
+      effect,
+    ),
+    source: sourceReader(layer, scene, group, plainVector(layer, 'source.offset'), fixed(depth, 0) / 100),
+    rate: new RateIntegral(numbers['births.rate'], clock, dialShares(effect)),
+    bursts: layer.bursts,
+    forces: bound,
+    cap: Math.floor(fixed(cap, 10_000)),
+    isOnGround: !layer.settings['source.ground'].muted && layer.settings['source.ground'].base.value,
+    launch: layer.settings['motion.launch'].muted ? 'outward' : layer.settings['motion.launch'].base.value,
+    axis: plainVector(layer, 'motion.axis'),
+  };
+}

@@ -1,0 +1,47 @@
+import type { Effect } from '../document/index.ts';
+import { composeInto, multiplyInto, quaternionOf, radians, cos, sin, type Vec3 } from '../maths/index.ts';
+
+/** The matrix and the scale that a layer's groups give it together. */
+export interface GroupFrame {
+  readonly matrix: Float64Array | null;
+  readonly scale: number;
+}
+
+/** Degrees round X, then Y, then Z, as a unit quaternion. */
+export function turnOf(degrees: Vec3): readonly [number, number, number, number] {
+  const [x, y, z] = [radians(degrees[0]), radians(degrees[1]), radians(degrees[2])];
+  const [cx, sx, cy, sy, cz, sz] = [cos(x), sin(x), cos(y), sin(y), cos(z), sin(z)];
+  return quaternionOf(
+    [cz * cy, sz * cy, -sy],
+    [cz * sy * sx - sz * cx, sz * sy * sx + cz * cx, cy * sx],
+    [cz * sy * cx + sz * sx, sz * sy * cx - cz * sx, cy * cx],
+  );
+}
+
+export function groupFrame(effect: Pick<Effect, 'groups'>, parent: string | null): GroupFrame {
+  let matrix: Float64Array | null = null;
+  let scale = 1;
+  for (let id = parent; id !== null;) {
+    const group: Effect['groups']['byId'][string] = effect.groups.byId[id]!;
+    const own = new Float64Array(16);
+    composeInto(
+      own,
+      0,
+      group.translation,
+      0,
+      [...turnOf(group.rotation)],
+      0,
+      [group.scale, group.scale, group.scale],
+      0,
+    );
+    const inner: Float64Array | null = matrix;
+    matrix = own;
+    if (inner) {
+      matrix = new Float64Array(16);
+      multiplyInto(matrix, 0, own, 0, inner, 0);
+    }
+    scale *= group.scale;
+    id = group.parent;
+  }
+  return { matrix, scale };
+}

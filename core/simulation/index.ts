@@ -1,0 +1,10 @@
+export * from './clock.ts';
+export { dialShares, numberReaders, type Numbers } from './compiled.ts';
+export { helpCrew, stopCrew } from './crew.ts';
+export * from './frame.ts';
+export { groupFrame } from './groups.ts';
+export { RateIntegral } from './rate.ts';
+export * from './reader.ts';
+export * from './tripleBuffer.ts';
+export { DEFAULT_BUDGET, DEFAULT_RATE, World, type Inputs, type WorldOptions } from './world.ts';
+export { Scene } from './scene.ts';

@@ -1,0 +1,205 @@
+import {
+  listed,
+  type ColourDeclaration,
+  type ColourSetting,
+  type Effect,
+  type NumberDeclaration,
+  type NumberSetting,
+  type Reads,
+  type Shaper,
+} from '../document/index.ts';
+import {
+  curveAt,
+  draw,
+  fitToLife,
+  gradientInto,
+  readyCurve,
+  readyGradient,
+  resolvedColour,
+  slotOf,
+  type ReadyCurve,
+  type ReadyGradient,
+  type Vec3,
+} from '../maths/index.ts';
+
+/** What shapers may read of one particle at one moment. Reused from particle to particle. */
+export interface Reading {
+  key: number;
+  /** 0 at birth to 1 at death. */
+  age: number;
+  /** Lifetime in seconds. */
+  life: number;
+  /** Metres a second. */
+  speed: number;
+  /** Place on the time sheet, 0..1. */
+  effectTime: number;
+  /** Each dial's value as a share of its range. */
+  dials: Readonly<Record<string, number>>;
+}
+
+export const newReading = (): Reading => ({ key: 0, age: 0, life: 1, speed: 0, effectTime: 0, dials: {} });
+
+/** Ways of combining act in this order, and by id within one way, so that the order on screen changes nothing. */
+const COMBINING_ORDER = { replace: 0, blend: 1, multiply: 2, add: 3 } as const;
+
+function activeShapers(setting: { shapers: NumberSetting['shapers'] }): { id: string; item: Shaper }[] {
+  return listed(setting.shapers)
+    .filter(({ item }) => !item.muted)
+    .sort((a, b) => COMBINING_ORDER[a.item.combine] - COMBINING_ORDER[b.item.combine] || (a.id < b.id ? -1 : 1));
+}
+
+function inputOf(reads: Reads, reading: Reading): number {
+  switch (reads.kind) {
+    case 'age':
+      return reading.age;
+    case 'speed':
+      return reading.speed;
+    case 'effectTime':
+      return reading.effectTime;
+    case 'dial':
+      return reading.dials[reads.dial] ?? 0;
+    default:
+      return 0;
+  }
+}
+
+interface NumberStep {
+  readonly reads: Reads;
+  readonly combine: Shaper['combine'];
+  readonly amount: number;
+  readonly low: ReadyCurve;
+  readonly high: ReadyCurve | null;
+  readonly slot: number;
+}
+
+/** A number setting ready to be read for any particle: its base, then its shapers, within the declared limits. */
+export class NumberReader {
+  readonly #least: number;
+  readonly #most: number;
+  readonly #low: number;
+  readonly #high: number;
+  readonly #slot: number;
+  readonly #steps: readonly NumberStep[];
+  readonly #scale: number;
+
+  /** `name` tells this setting's random draws from others'; `scale` is the scale of the groups it stands in. */
+  constructor(
+    setting: NumberSetting,
+    declaration: NumberDeclaration,
+    name: string,
+    effect: Pick<Effect, 'measures'>,
+    scale = 1,
+  ) {
+    this.#least = declaration.least;
+    this.#most = declaration.most;
+    this.#slot = slotOf(name);
+    this.#scale = scale;
+    const plain = declaration.byDefault;
+    const base = setting.base;
+    if (setting.muted || base.kind === 'taken')
+      [this.#low, this.#high] = typeof plain === 'number' ? [plain, plain] : plain;
+    else if (base.kind === 'spread') [this.#low, this.#high] = [base.low, base.high];
+    else
+      this.#low = this.#high = base.kind === 'fixed' ? base.value : (effect.measures.byId[base.measure]?.value ?? 0);
+    this.#steps = (setting.muted ? [] : activeShapers(setting)).flatMap(({ id, item }): NumberStep[] => {
+      const mapping = item.mapping;
+      if (mapping.kind === 'gradient') return [];
+      const [low, high] = mapping.kind === 'curve' ? [mapping.curve, null] : [mapping.low, mapping.high];
+      return [
+        {
+          reads: item.reads,
+          combine: item.combine,
+          amount: item.amount,
+          low: readyCurve(low),
+          high: high && readyCurve(high),
+          slot: slotOf(`${name}/${id}`),
+        },
+      ];
+    });
+  }
+
+  /** True when every particle reads the same at one moment. */
+  get isShared(): boolean {
+    return (
+      this.#low === this.#high &&
+      this.#steps.every((step) => !step.high && (step.reads.kind === 'effectTime' || step.reads.kind === 'dial'))
+    );
+  }
+
+  /** True when it never changes at all. */
+  get isConstant(): boolean {
+    return this.#low === this.#high && this.#steps.length === 0;
+  }
+
+  read(reading: Reading): number {
+    let value = this.#low;
+    if (this.#high !== this.#low) value += (this.#high - this.#low) * draw(reading.key, this.#slot);
+    for (const step of this.#steps) {
+      const x = inputOf(step.reads, reading);
+      fitToLife(step.low, reading.life);
+      let shape = curveAt(step.low, x);
+      if (step.high) {
+        fitToLife(step.high, reading.life);
+        shape += (curveAt(step.high, x) - shape) * draw(reading.key, step.slot);
+      }
+      if (step.combine === 'multiply') value *= shape;
+      else if (step.combine === 'add') value += shape;
+      else if (step.combine === 'replace') value = shape;
+      else value += (shape - value) * step.amount;
+    }
+    return Math.max(this.#least, Math.min(this.#most, value)) * this.#scale;
+  }
+}
+
+interface ColourStep {
+  readonly reads: Reads;
+  readonly combine: Shaper['combine'];
+  readonly amount: number;
+  readonly gradient: ReadyGradient;
+}
+
+/** A colour setting ready to be read: linear red, green and blue. */
+export class ColourReader {
+  readonly #bases: readonly Vec3[];
+  readonly #steps: readonly ColourStep[];
+  readonly #slot: number;
+  readonly #shape = new Float64Array(3);
+
+  constructor(setting: ColourSetting, declaration: ColourDeclaration, name: string, effect: Pick<Effect, 'palette'>) {
+    const base = setting.base;
+    const colours =
+      setting.muted || base.kind === 'taken'
+        ? [{ hex: declaration.byDefault }]
+        : base.kind === 'set'
+          ? base.values
+          : [base.value];
+    this.#bases = colours.map((colour) => resolvedColour(effect.palette, colour));
+    this.#slot = slotOf(name);
+    this.#steps = (setting.muted ? [] : activeShapers(setting)).flatMap(({ item }) =>
+      item.mapping.kind === 'gradient'
+        ? [
+            {
+              reads: item.reads,
+              combine: item.combine,
+              amount: item.amount,
+              gradient: readyGradient(item.mapping.stops, effect.palette),
+            },
+          ]
+        : [],
+    );
+  }
+
+  readInto(reading: Reading, out: Float64Array): void {
+    const bases = this.#bases;
+    out.set(bases.length === 1 ? bases[0]! : bases[Math.floor(draw(reading.key, this.#slot) * bases.length)]!);
+    for (const step of this.#steps) {
+      gradientInto(step.gradient, inputOf(step.reads, reading), reading.life, this.#shape);
+      for (let c = 0; c < 3; c++) {
+        const shape = this.#shape[c]!;
+        if (step.combine === 'multiply') out[c]! *= shape;
+        else if (step.combine === 'replace') out[c] = shape;
+        else out[c]! += (shape - out[c]!) * step.amount;
+      }
+    }
+  }
+}

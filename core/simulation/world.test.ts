@@ -1,0 +1,307 @@
+import { describe, expect, it } from 'vitest';
+import { collectionOf, setNumber } from '../document/index.ts';
+import { skinnedVertex } from '../geometry/index.ts';
+import { effectOf, stormOnTube, TUBE } from '../testing/effects.ts';
+import { kernelBytes } from '../testing/kernelBytes.ts';
+import { bendingTube } from '../testing/rigs.ts';
+import { startHelper } from '../testing/startHelper.ts';
+import { stopCrew } from './crew.ts';
+import { Frame } from './frame.ts';
+import { World, type WorldOptions } from './world.ts';
+
+const rigs = new Map([[TUBE, bendingTube()]]);
+const INSTANTS = [60, 90, 131, 170, 200];
+
+function hashesOf(seed: number, options: WorldOptions, order = INSTANTS): Record<number, string | null> {
+  const world = new World(stormOnTube(seed), rigs, {}, options);
+  return Object.fromEntries(
+    order.map((step) => {
+      world.advance(step);
+      return [step, world.hash()];
+    }),
+  );
+}
+
+describe('the same document and seed give the same bits', () => {
+  const expected = hashesOf(7, {});
+
+  it('at five different instants, with thousands living', () => {
+    expect(new Set(Object.values(expected)).size).toBe(5);
+    const world = new World(stormOnTube(), rigs);
+    world.advance(170);
+    expect(world.living).toBeGreaterThan(2000);
+  });
+
+  it('by SIMD kernels and by their twins', () => {
+    expect(hashesOf(7, { kernels: kernelBytes() })).toEqual(expected);
+  });
+
+  it('played or scrubbed', () => {
+    expect(hashesOf(7, { kernels: kernelBytes() }, [200, 90, 170, 60, 131])).toEqual(expected);
+  });
+
+  it('with one worker and with two, each doing its part', async () => {
+    const world = new World(stormOnTube(), rigs, {}, { kernels: kernelBytes(), shared: true, helpers: 1 });
+    const helper = startHelper(world.memory, 1);
+    await new Promise((ready) => helper.once('message', ready));
+    const hashes = Object.fromEntries(
+      INSTANTS.map((step) => {
+        world.advance(step);
+        return [step, world.hash()];
+      }),
+    );
+    const shares = world.threadShares(2);
+    stopCrew(world.memory.buffer);
+    await new Promise((left) => helper.once('exit', left));
+    expect(hashes).toEqual(expected);
+    for (const share of shares) expect(share).toBeGreaterThan(0.3);
+  });
+
+  it('and another seed gives others', () => {
+    const other = hashesOf(8, {});
+    for (const step of INSTANTS) expect(other[step]).not.toBe(expected[step]);
+  });
+
+  it('whatever order forces and layers stand in', () => {
+    const effect = stormOnTube();
+    effect.layers.byId['motes']!.forces.order.reverse();
+    const world = new World(effect, rigs);
+    world.advance(90);
+    expect(world.hash()).toBe(expected[90]);
+  });
+});
+
+function frameAt(world: World): Frame {
+  const frame = new Frame(new ArrayBuffer(Frame.bytes(world.mostRecords)));
+  world.writeFrame(frame);
+  return frame;
+}
+
+describe('births on moving skin', () => {
+  const riding = effectOf((layer) => {
+    layer.source = { kind: 'surface', bones: [] };
+    setNumber(layer, 'births.rate', 900);
+    setNumber(layer, 'births.life', 1.5);
+    setNumber(layer, 'motion.speed', 0);
+    setNumber(layer, 'motion.ride', 100);
+  });
+  riding.stage.figure = { asset: TUBE, clip: 'sway', path: { kind: 'circle', radius: 3 } };
+
+  /** Distance from where a particle is drawn to where its spot of skin is drawn, by the sums the stage does. */
+  function distances(world: World, share: number, onlyNewborn: boolean): number[] {
+    const rig = rigs.get(TUBE)!;
+    const frame = frameAt(world);
+    const skin = frame.skin(share);
+    const population = world.population('motes')!;
+    const found: number[] = [];
+    for (let i = 0; i < population.count; i++) {
+      const isNewborn = population.birthStep[i] === world.step - 1;
+      if (onlyNewborn && !isNewborn) continue;
+      const place = frame.drawn(i, onlyNewborn ? population.birthFraction[i]! : share);
+      if (!place) continue;
+      const pose = onlyNewborn ? frame.skin(population.birthFraction[i]!) : skin;
+      const weights = [
+        1 - population.spotSecond[i]! - population.spotThird[i]!,
+        population.spotSecond[i]!,
+        population.spotThird[i]!,
+      ];
+      const spot = [0, 0, 0];
+      weights.forEach((weight, corner) => {
+        const vertex = skinnedVertex(rig, pose, rig.mesh.indices[population.spot[i]! * 3 + corner]!);
+        vertex.forEach((value, axis) => (spot[axis]! += weight * value));
+      });
+      found.push(Math.hypot(place[0] - spot[0]!, place[1] - spot[1]!, place[2] - spot[2]!));
+    }
+    return found;
+  }
+
+  it('stay on their spot of the drawn skin, on steps and between them', () => {
+    const world = new World(riding, rigs, {}, { kernels: kernelBytes() });
+    for (const step of [20, 55, 83, 120]) {
+      world.advance(step);
+      for (const share of [0, 0.1, 0.35, 0.5, 0.9, 1]) {
+        const found = distances(world, share, false);
+        expect(found.length).toBeGreaterThan(200);
+        expect(Math.max(...found)).toBeLessThan(0.001);
+      }
+    }
+  });
+
+  it('begin on the drawn skin, riding or not', () => {
+    const loose = structuredClone(riding);
+    setNumber(loose.layers.byId['motes']!, 'motion.ride', 0);
+    setNumber(loose.layers.byId['motes']!, 'motion.speed', 2);
+    for (const effect of [riding, loose]) {
+      const world = new World(effect, rigs, {}, { kernels: kernelBytes() });
+      world.advance(77);
+      const found = distances(world, 0, true);
+      expect(found.length).toBeGreaterThan(10);
+      expect(Math.max(...found)).toBeLessThan(0.001);
+    }
+  });
+
+  it('keep to the bones they are told to', () => {
+    const upper = structuredClone(riding);
+    upper.layers.byId['motes']!.source = { kind: 'surface', bones: ['high'] };
+    const world = new World(upper, rigs);
+    world.advance(60);
+    const population = world.population('motes')!;
+    const { indices, positions } = rigs.get(TUBE)!.mesh;
+    let lowest = Infinity;
+    for (let i = 0; i < population.count; i++)
+      lowest = Math.min(lowest, positions[indices[population.spot[i]! * 3]! * 3 + 1]!);
+    expect(population.count).toBeGreaterThan(500);
+    expect(lowest).toBeGreaterThan(0.2);
+  });
+});
+
+describe('births per distance', () => {
+  it.each([30, 60, 240])('follow a source at 20 m/s on a 1 m circle evenly, at %i steps a second', (rate) => {
+    const effect = effectOf((layer) => {
+      layer.source = { kind: 'point', place: { kind: 'effect', offset: [0, 0, 0] } };
+      setNumber(layer, 'births.rate', 0);
+      setNumber(layer, 'births.perMetre', 10);
+      setNumber(layer, 'births.life', 10);
+      setNumber(layer, 'motion.speed', 0);
+    });
+    effect.stage.carrier = { kind: 'circle', radius: 1, speed: 20 };
+    const world = new World(effect, new Map(), {}, { rate });
+    world.advance(rate);
+    const { count, position } = world.population('motes')!;
+    expect(count).toBeGreaterThan(195);
+    expect(count).toBeLessThan(202);
+    let angle = 0;
+    for (let i = 0; i < count; i++) {
+      const [x, y, z] = position.map((axis) => axis[i]!) as [number, number, number];
+      expect(Math.hypot(Math.hypot(x, z) - 1, y)).toBeLessThan(0.002);
+      const next = Math.atan2(-z, x);
+      if (i > 0) {
+        const gap = (next - angle + 4 * Math.PI) % (2 * Math.PI);
+        expect(Math.abs(gap / 0.1 - 1)).toBeLessThan(0.03);
+      }
+      angle = next;
+    }
+  });
+
+  it('can happen only while a bone is low, dropped to the ground', () => {
+    const effect = effectOf((layer) => {
+      layer.source = { kind: 'bone', bone: 'high' };
+      setNumber(layer, 'births.rate', 0);
+      setNumber(layer, 'births.perMetre', 40);
+      setNumber(layer, 'motion.speed', 0);
+      setNumber(layer, 'births.life', 20);
+      layer.settings['source.ground'].base = { kind: 'fixed', value: true };
+    });
+    effect.stage.figure = { asset: TUBE, clip: 'sway', path: { kind: 'circle', radius: 3 } };
+    const born = (below: number) => {
+      setNumber(effect.layers.byId['motes']!, 'source.below', below);
+      const world = new World(effect, rigs);
+      world.advance(120);
+      const { count, position } = world.population('motes')!;
+      for (let i = 0; i < count; i++) expect(position[1][i]).toBe(0);
+      return count;
+    };
+    expect(born(0.45)).toBe(0);
+    expect(born(0.55)).toBeGreaterThan(70);
+    expect(born(0)).toBeGreaterThan(70);
+  });
+});
+
+describe('a layer', () => {
+  it('refuses births at its cap and counts them', () => {
+    const world = new World(
+      effectOf(
+        (layer) => (
+          setNumber(layer, 'births.rate', 600),
+          setNumber(layer, 'births.cap', 40),
+          setNumber(layer, 'births.life', 5)
+        ),
+      ),
+      new Map(),
+    );
+    world.advance(60);
+    const population = world.population('motes')!;
+    expect(population.count).toBe(40);
+    expect(population.refused).toBe(560);
+  });
+
+  it('refuses births beyond the budget of the whole world', () => {
+    const world = new World(
+      effectOf((layer) => (setNumber(layer, 'births.rate', 6000), setNumber(layer, 'births.life', 5))),
+      new Map(),
+      {},
+      { budget: 100 },
+    );
+    world.advance(60);
+    expect(world.living).toBe(100);
+  });
+
+  it('bursts at its instant, once a turn of the hold', () => {
+    const effect = effectOf((layer) => {
+      setNumber(layer, 'births.rate', 0);
+      setNumber(layer, 'births.life', 30);
+      layer.bursts = collectionOf([['puff', { stretch: 'hold', at: 0.5, count: 12 }]]);
+    });
+    effect.stretches = { opening: 1, hold: { kind: 'continuing', seconds: 2 }, closing: 1 };
+    const world = new World(effect, new Map());
+    const counts = [89, 91, 209, 211, 331].map((step) => (world.advance(step), world.living));
+    expect(counts).toEqual([0, 12, 12, 24, 36]);
+  });
+
+  it('lives out its particles after it is let go, and ends', () => {
+    const effect = effectOf((layer) => setNumber(layer, 'births.life', 0.5));
+    effect.stretches = { opening: 0, hold: { kind: 'continuing', seconds: 2 }, closing: 1 };
+    const world = new World(effect, new Map(), { letGoStep: 60 });
+    world.advance(60);
+    const held = world.living;
+    world.advance(100);
+    const closing = world.living;
+    world.advance(120 + 31);
+    expect(held).toBeGreaterThan(15);
+    expect(closing).toBeLessThan(held);
+    expect(closing).toBeGreaterThan(0);
+    expect(world.isOver).toBe(true);
+  });
+
+  it('keeps standing particles as long as the effect', () => {
+    const effect = effectOf((layer) => (setNumber(layer, 'births.rate', 0), setNumber(layer, 'births.standing', 1)));
+    effect.stretches = { opening: 0.5, hold: { kind: 'none' }, closing: 0.5 };
+    const world = new World(effect, new Map());
+    world.advance(59);
+    expect(world.living).toBe(1);
+    world.advance(60);
+    expect(world.living).toBe(0);
+  });
+});
+
+describe('ride', () => {
+  const onCircle = (ride: number) => {
+    const effect = effectOf((layer) => {
+      layer.source = { kind: 'sphere', place: { kind: 'effect', offset: [0, 0, 0] } };
+      setNumber(layer, 'births.rate', 0);
+      layer.bursts = collectionOf([['all', { stretch: 'opening', at: 0, count: 50 }]]);
+      setNumber(layer, 'births.life', 30);
+      setNumber(layer, 'motion.speed', 0);
+      setNumber(layer, 'motion.ride', ride);
+    });
+    effect.stage.carrier = { kind: 'circle', radius: 1, speed: 2 * Math.PI };
+    return effect;
+  };
+  const places = (ride: number, step: number) => {
+    const world = new World(onCircle(ride), new Map());
+    world.advance(step);
+    const population = world.population('motes')!;
+    return Array.from({ length: population.count }, (_, i) => population.position.map((axis) => axis[i]!));
+  };
+  const furthest = (a: number[][], b: number[][]) =>
+    Math.max(...a.map((p, i) => Math.hypot(...p.map((x, axis) => x - b[i]![axis]!))));
+
+  it('of 100 keeps the place on a carrier that turns once a second', () => {
+    expect(furthest(places(100, 1), places(100, 61))).toBeLessThan(1e-5);
+    expect(furthest(places(100, 1), places(100, 31))).toBeGreaterThan(1);
+  });
+
+  it('of 0 stays in the world', () => {
+    expect(furthest(places(0, 1), places(0, 31))).toBe(0);
+  });
+});

@@ -1,0 +1,70 @@
+import {
+  atEffect,
+  collectionOf,
+  curveShaper,
+  gradientShaper,
+  newEffect,
+  newForce,
+  newLayer,
+  setNumber,
+  type Effect,
+  type Layer,
+  type NumberSetting,
+} from '../document/index.ts';
+
+export const TUBE = 'a'.repeat(64);
+
+/** An effect of one layer that tests shape further. */
+export function effectOf(shape: (layer: Layer, effect: Effect) => void): Effect {
+  const effect = newEffect('test', 7);
+  const layer = newLayer('motes', 1234);
+  effect.layers = collectionOf([['motes', layer]]);
+  shape(layer, effect);
+  return effect;
+}
+
+/** Motes leave a bending tube and feel all five forces; some strengths vary from particle to particle. */
+export function stormOnTube(seed = 7): Effect {
+  const effect = effectOf((layer) => {
+    layer.source = { kind: 'surface', bones: [] };
+    setNumber(layer, 'births.rate', 1600);
+    setNumber(layer, 'births.life', [1.2, 2.4]);
+    setNumber(layer, 'motion.speed', [0.1, 0.6]);
+    setNumber(layer, 'motion.opening', 40);
+    setNumber(layer, 'motion.inherit', 30);
+    setNumber(layer, 'motion.ride', 25);
+    setNumber(layer, 'life.turning', [-90, 90]);
+    const attraction = newForce('attraction', { kind: 'bone', bone: 'high', offset: [0.2, 0.8, 0] });
+    const strength = (attraction.settings as { strength: NumberSetting }).strength;
+    strength.base = { kind: 'spread', low: 2, high: 6 };
+    strength.shapers = collectionOf([
+      [
+        'late',
+        curveShaper([
+          [0, 0],
+          [0.4, 1],
+          [1, 1.5],
+        ]),
+      ],
+    ]);
+    layer.forces = collectionOf([
+      ['gravity', newForce('gravity')],
+      ['drag', newForce('drag')],
+      ['attraction', attraction],
+      ['vortex', newForce('vortex', atEffect([0, 0, 0]))],
+      ['curl', newForce('curl')],
+    ]);
+    layer.settings['life.colour'].shapers = collectionOf([
+      [
+        'heat',
+        gradientShaper([
+          [0, { hex: '#ff8040' }],
+          [1, { hex: '#204010' }],
+        ]),
+      ],
+    ]);
+  });
+  effect.seed = seed;
+  effect.stage.figure = { asset: TUBE, clip: 'sway', path: { kind: 'circle', radius: 3 } };
+  return effect;
+}

@@ -1,0 +1,71 @@
+import type { Rig } from '../geometry/index.ts';
+
+/** A tube 1 m tall, skinned smoothly to two bones; its clip bends the upper half to and fro and walks 1 m forward. */
+export function bendingTube(rings = 12, around = 12): Rig {
+  const positions: number[] = [];
+  const normals: number[] = [];
+  const uvs: number[] = [];
+  const joints: number[] = [];
+  const weights: number[] = [];
+  const indices: number[] = [];
+  for (let ring = 0; ring <= rings; ring++)
+    for (let k = 0; k <= around; k++) {
+      const angle = (k / around) * 2 * Math.PI;
+      const y = ring / rings;
+      positions.push(0.2 * Math.cos(angle), y, -0.2 * Math.sin(angle));
+      normals.push(Math.cos(angle), 0, -Math.sin(angle));
+      uvs.push(k / around, y);
+      const upper = Math.min(1, Math.max(0, (y - 0.3) / 0.4));
+      joints.push(0, 1, 0, 0);
+      weights.push(1 - upper, upper, 0, 0);
+      if (ring < rings && k < around) {
+        const a = ring * (around + 1) + k;
+        indices.push(a, a + 1, a + around + 2, a, a + around + 2, a + around + 1);
+      }
+    }
+  const times = Array.from({ length: 31 }, (_, i) => i / 30);
+  const bend = times.flatMap((t) => {
+    const half = (0.9 * Math.sin(2 * Math.PI * t)) / 2;
+    return [0, 0, Math.sin(half), Math.cos(half)];
+  });
+  const identity = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
+  return {
+    name: 'tube',
+    bones: [
+      { name: 'low', parent: -1, translation: [0, 0, 0], rotation: [0, 0, 0, 1], scale: [1, 1, 1] },
+      { name: 'high', parent: 0, translation: [0, 0.5, 0], rotation: [0, 0, 0, 1], scale: [1, 1, 1] },
+    ],
+    inverseBind: Float32Array.from([...identity, ...identity.slice(0, 13), -0.5, 0, 1]),
+    mesh: {
+      positions: Float32Array.from(positions),
+      normals: Float32Array.from(normals),
+      uvs: Float32Array.from(uvs),
+      joints: Uint16Array.from(joints),
+      weights: Float32Array.from(weights),
+      indices: Uint32Array.from(indices),
+    },
+    texture: null,
+    clips: [
+      {
+        name: 'sway',
+        seconds: 1,
+        tracks: [
+          {
+            bone: 1,
+            property: 'rotation',
+            stepped: false,
+            times: Float32Array.from(times),
+            values: Float32Array.from(bend),
+          },
+          {
+            bone: 0,
+            property: 'translation',
+            stepped: false,
+            times: Float32Array.from([0, 1]),
+            values: Float32Array.from([0, 0, 0, 0, 0, 1]),
+          },
+        ],
+      },
+    ],
+  };
+}
