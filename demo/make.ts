@@ -1,0 +1,3 @@
+import { makeKit } from './kit.ts';
+
+await makeKit(true);
