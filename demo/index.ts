@@ -1,1 +1,2 @@
+export * from './effects/lamplitMantle.ts';
 export * from './kit.ts';

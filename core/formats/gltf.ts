@@ -2,7 +2,6 @@ import { WebIO, type Document, type Node, type Primitive } from '@gltf-transform
 import type { Bone, Clip, Rig, RigMesh, Texture, Track } from '../geometry/index.ts';
 import {
   invertAffine,
-  multiplyInto,
   transformDirection,
   transformPoint,
   IDENTITY,

@@ -18,8 +18,8 @@ export function twinKernels(memory: TwinMemory): Kernels {
 
 /** The built bytes for memory that threads share and for memory they do not; handed in by whoever loads them. */
 export interface KernelBytes {
-  readonly shared: Uint8Array;
-  readonly plain: Uint8Array;
+  readonly shared: Uint8Array<ArrayBuffer>;
+  readonly plain: Uint8Array<ArrayBuffer>;
 }
 
 /** Compiles the SIMD kernels over a memory. */

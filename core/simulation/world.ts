@@ -148,6 +148,16 @@ export class World {
   get isOver(): boolean {
     return this.#step / this.rate >= this.#clock.endsAt && this.living === 0;
   }
+  /** What each layer with particles of its own has, and what its last step cost. */
+  counts(): { salt: number; living: number; born: number; refused: number; microseconds: number }[] {
+    return this.#running.map(({ compiled, population, microseconds }) => ({
+      salt: compiled.layer.salt,
+      living: population.count,
+      born: population.born,
+      refused: population.refused,
+      microseconds,
+    }));
+  }
   population(layerId: string): Population | undefined {
     return this.#running.find(({ compiled }) => compiled.id === layerId)?.population;
   }

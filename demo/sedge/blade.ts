@@ -10,9 +10,15 @@ export function bladeMesh(): { positions: Vec3[]; triangles: [number, number, nu
   const sections = 16;
   for (let i = 0; i <= sections; i++) {
     const t = i / sections;
-    const width = t < 0.16 ? 0.012 : 0.032 * Math.sqrt(Math.max(0, Math.sin(Math.PI * Math.min(1, 0.2 + 0.8 * t)))) + 0.001;
+    const width =
+      t < 0.16 ? 0.012 : 0.032 * Math.sqrt(Math.max(0, Math.sin(Math.PI * Math.min(1, 0.2 + 0.8 * t)))) + 0.001;
     const bow = 0.05 * t * t;
-    for (const [across, thick] of [[-width, 0], [0, 0.008 * (1 - t)], [width, 0], [0, -0.008 * (1 - t)]] as const) {
+    for (const [across, thick] of [
+      [-width, 0],
+      [0, 0.008 * (1 - t)],
+      [width, 0],
+      [0, -0.008 * (1 - t)],
+    ] as const) {
       positions.push([at[0] + thick, at[1] + across + bow, at[2] - 0.1 + t * 0.95]);
       along.push(t);
     }

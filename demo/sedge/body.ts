@@ -9,7 +9,10 @@ interface Limb {
   readonly flat?: number;
 }
 
-const both = (limb: Limb): Limb[] => [limb, { ...limb, a: [-limb.a[0], limb.a[1], limb.a[2]], b: [-limb.b[0], limb.b[1], limb.b[2]] }];
+const both = (limb: Limb): Limb[] => [
+  limb,
+  { ...limb, a: [-limb.a[0], limb.a[1], limb.a[2]], b: [-limb.b[0], limb.b[1], limb.b[2]] },
+];
 
 const LIMBS: readonly Limb[] = [
   // trunk
@@ -27,21 +30,23 @@ const LIMBS: readonly Limb[] = [
   // a tunic's short skirt
   { a: [-0.035, 0.95, 0], b: [-0.05, 0.76, 0.005], ra: 0.125, rb: 0.135, flat: 0.92 },
   { a: [0.035, 0.95, 0], b: [0.05, 0.76, 0.005], ra: 0.125, rb: 0.135, flat: 0.92 },
-  ...[
-    { a: [0.155, 1.405, -0.012], b: [0.21, 1.375, -0.012], ra: 0.066, rb: 0.058 },
-    { a: [0.18, 1.4, -0.012], b: [0.38, 1.22, -0.015], ra: 0.056, rb: 0.042 },
-    { a: [0.38, 1.22, -0.015], b: [0.45, 1.16, -0.008], ra: 0.043, rb: 0.046 },
-    { a: [0.44, 1.165, -0.008], b: [0.56, 1.06, 0.01], ra: 0.046, rb: 0.031 },
-    { a: [0.575, 1.045, 0.012], b: [0.615, 1.0, 0.02], ra: 0.034, rb: 0.034, flat: 0.8 },
-    { a: [0.62, 0.995, 0.02], b: [0.655, 0.955, 0.035], ra: 0.028, rb: 0.02 },
-    { a: [0.585, 1.02, 0.04], b: [0.615, 0.985, 0.062], ra: 0.016, rb: 0.012 },
-    { a: [0.093, 0.9, 0], b: [0.1, 0.52, 0.012], ra: 0.092, rb: 0.06 },
-    { a: [0.1, 0.5, 0.014], b: [0.1, 0.38, -0.014], ra: 0.06, rb: 0.062 },
-    { a: [0.1, 0.38, -0.012], b: [0.105, 0.1, -0.018], ra: 0.06, rb: 0.044 },
-    { a: [0.1, 0.4, -0.002], b: [0.1, 0.36, -0.004], ra: 0.068, rb: 0.068 },
-    { a: [0.105, 0.05, -0.05], b: [0.112, 0.045, 0.06], ra: 0.046, rb: 0.044 },
-    { a: [0.113, 0.036, 0.07], b: [0.12, 0.03, 0.15], ra: 0.042, rb: 0.03 },
-  ].flatMap((limb) => both(limb as Limb)),
+  ...(
+    [
+      { a: [0.155, 1.405, -0.012], b: [0.21, 1.375, -0.012], ra: 0.066, rb: 0.058 },
+      { a: [0.18, 1.4, -0.012], b: [0.38, 1.22, -0.015], ra: 0.056, rb: 0.042 },
+      { a: [0.38, 1.22, -0.015], b: [0.45, 1.16, -0.008], ra: 0.043, rb: 0.046 },
+      { a: [0.44, 1.165, -0.008], b: [0.56, 1.06, 0.01], ra: 0.046, rb: 0.031 },
+      { a: [0.575, 1.045, 0.012], b: [0.615, 1.0, 0.02], ra: 0.034, rb: 0.034, flat: 0.8 },
+      { a: [0.62, 0.995, 0.02], b: [0.655, 0.955, 0.035], ra: 0.028, rb: 0.02 },
+      { a: [0.585, 1.02, 0.04], b: [0.615, 0.985, 0.062], ra: 0.016, rb: 0.012 },
+      { a: [0.093, 0.9, 0], b: [0.1, 0.52, 0.012], ra: 0.092, rb: 0.06 },
+      { a: [0.1, 0.5, 0.014], b: [0.1, 0.38, -0.014], ra: 0.06, rb: 0.062 },
+      { a: [0.1, 0.38, -0.012], b: [0.105, 0.1, -0.018], ra: 0.06, rb: 0.044 },
+      { a: [0.1, 0.4, -0.002], b: [0.1, 0.36, -0.004], ra: 0.068, rb: 0.068 },
+      { a: [0.105, 0.05, -0.05], b: [0.112, 0.045, 0.06], ra: 0.046, rb: 0.044 },
+      { a: [0.113, 0.036, 0.07], b: [0.12, 0.03, 0.15], ra: 0.042, rb: 0.03 },
+    ] satisfies Limb[]
+  ).flatMap(both),
 ];
 
 /** Signed distance to a rounded cone, near enough for building a mesh. */
@@ -85,7 +90,8 @@ export function surfaceNets(distance: (p: Vec3) => number, low: Vec3, high: Vec3
   const point = (x: number, y: number, z: number): Vec3 => [low[0] + x * cell, low[1] + y * cell, low[2] + z * cell];
   const values = new Float32Array(size[0] * size[1] * size[2]);
   for (let z = 0; z < size[2]; z++)
-    for (let y = 0; y < size[1]; y++) for (let x = 0; x < size[0]; x++) values[index(x, y, z)] = distance(point(x, y, z));
+    for (let y = 0; y < size[1]; y++)
+      for (let x = 0; x < size[0]; x++) values[index(x, y, z)] = distance(point(x, y, z));
 
   const positions: Vec3[] = [];
   const vertexOf = new Map<number, number>();
@@ -113,16 +119,34 @@ export function surfaceNets(distance: (p: Vec3) => number, low: Vec3, high: Vec3
 
   const triangles: [number, number, number][] = [];
   const quad = (a: number, b: number, c: number, d: number, isFlipped: boolean) => {
-    const [p, q, r, s] = [a, b, c, d].map((cellIndex) => vertexOf.get(cellIndex)!) as [number, number, number, number];
-    triangles.push(...((isFlipped ? [[p, r, q], [p, s, r]] : [[p, q, r], [p, r, s]]) as [number, number, number][]));
+    const [p, q, r, s] = [a, b, c, d].map((cellIndex) => vertexOf.get(cellIndex)!) as [
+      number,
+      number,
+      number,
+      number,
+    ];
+    triangles.push(
+      ...((isFlipped
+        ? [
+            [p, r, q],
+            [p, s, r],
+          ]
+        : [
+            [p, q, r],
+            [p, r, s],
+          ]) as [number, number, number][]),
+    );
   };
   for (let z = 1; z < size[2] - 1; z++)
     for (let y = 1; y < size[1] - 1; y++)
       for (let x = 1; x < size[0] - 1; x++) {
         const here = values[index(x, y, z)]! < 0;
-        if (here !== values[index(x + 1, y, z)]! < 0) quad(index(x, y - 1, z - 1), index(x, y, z - 1), index(x, y, z), index(x, y - 1, z), !here);
-        if (here !== values[index(x, y + 1, z)]! < 0) quad(index(x - 1, y, z - 1), index(x - 1, y, z), index(x, y, z), index(x, y, z - 1), !here);
-        if (here !== values[index(x, y, z + 1)]! < 0) quad(index(x - 1, y - 1, z), index(x, y - 1, z), index(x, y, z), index(x - 1, y, z), !here);
+        if (here !== values[index(x + 1, y, z)]! < 0)
+          quad(index(x, y - 1, z - 1), index(x, y, z - 1), index(x, y, z), index(x, y - 1, z), !here);
+        if (here !== values[index(x, y + 1, z)]! < 0)
+          quad(index(x - 1, y, z - 1), index(x - 1, y, z), index(x, y, z), index(x, y, z - 1), !here);
+        if (here !== values[index(x, y, z + 1)]! < 0)
+          quad(index(x - 1, y - 1, z), index(x, y - 1, z), index(x, y, z), index(x - 1, y, z), !here);
       }
   return { positions, triangles };
 }

@@ -12,7 +12,11 @@ export interface ClipMaker {
 const TAU = 2 * Math.PI;
 const wave = (t: number) => Math.sin(TAU * t);
 const smooth = (t: number) => t * t * (3 - 2 * t);
-const mixed = (a: Vec3, b: Vec3, t: number): Vec3 => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t];
+const mixed = (a: Vec3, b: Vec3, t: number): Vec3 => [
+  a[0] + (b[0] - a[0]) * t,
+  a[1] + (b[1] - a[1]) * t,
+  a[2] + (b[2] - a[2]) * t,
+];
 const outward = (side: Side) => (side === 'left' ? 1 : -1);
 
 /** The heel's and the ball's places relative to the ankle: what a foot rolls on. */
@@ -43,8 +47,18 @@ function atEase(breath: number, sway: number): Stance {
     chest: turn(1 - 1.6 * breath, 3, -0.8 * sway),
     head: turn(3 + 0.8 * breath, 3 + 2 * sway, 0),
     arms: {
-      left: { upper: [0.24, -0.95, 0.02 + 0.02 * breath], fore: [0.12, -0.95, 0.3], hint: [0, 0, -1], shoulder: 1 + 1.5 * breath },
-      right: { upper: [-0.26, -0.95, -0.06 + 0.02 * breath], fore: [-0.16, -0.92, 0.36], hint: [0, 0, -1], shoulder: 1 + 1.5 * breath },
+      left: {
+        upper: [0.24, -0.95, 0.02 + 0.02 * breath],
+        fore: [0.12, -0.95, 0.3],
+        hint: [0, 0, -1],
+        shoulder: 1 + 1.5 * breath,
+      },
+      right: {
+        upper: [-0.26, -0.95, -0.06 + 0.02 * breath],
+        fore: [-0.16, -0.92, 0.36],
+        hint: [0, 0, -1],
+        shoulder: 1 + 1.5 * breath,
+      },
     },
     feet: { left: rolledFoot('left', [0.02, 0, 0.04], 0, 10), right: rolledFoot('right', [-0.03, 0, -0.06], 0, -16) },
     blade: [-0.18, -0.34, 0.92],
@@ -146,7 +160,10 @@ function throughStances(name: string, seconds: number, keys: readonly (readonly 
     name,
     seconds,
     at: (t) => {
-      const next = Math.max(1, keys.findIndex(([when]) => when >= t));
+      const next = Math.max(
+        1,
+        keys.findIndex(([when]) => when >= t),
+      );
       const [from, a] = keys[next - 1]!;
       const [to, b] = keys[next]!;
       return between(a, b, (t - from) / (to - from));

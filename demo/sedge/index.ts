@@ -13,7 +13,10 @@ const CELL = 0.0165;
 const KEYS_PER_SECOND = 60;
 
 /** Front and back of the body lie side by side in the texture; the column between them is the blade's. */
-const uvOf = ([x, y]: Vec3, isFront: boolean): [number, number] => [isFront ? 0.25 + x / 2.9 : 0.75 - x / 2.9, 1 - (y + 0.03) / 1.87];
+const uvOf = ([x, y]: Vec3, isFront: boolean): [number, number] => [
+  isFront ? 0.25 + x / 2.9 : 0.75 - x / 2.9,
+  1 - (y + 0.03) / 1.87,
+];
 
 interface Vertices {
   positions: number[];
@@ -98,14 +101,23 @@ export async function makeSedge(): Promise<Uint8Array> {
   const buffer = document.createBuffer();
   const scene = document.createScene('Sedge');
   document.getRoot().setDefaultScene(scene);
-  const accessor = (type: 'SCALAR' | 'VEC2' | 'VEC3' | 'VEC4' | 'MAT4', array: Float32Array | Uint16Array | Uint32Array) =>
-    document.createAccessor().setType(type).setArray(array as Float32Array<ArrayBuffer>).setBuffer(buffer);
+  const accessor = (
+    type: 'SCALAR' | 'VEC2' | 'VEC3' | 'VEC4' | 'MAT4',
+    array: Float32Array | Uint16Array | Uint32Array,
+  ) =>
+    document
+      .createAccessor()
+      .setType(type)
+      .setArray(array as Float32Array<ArrayBuffer>)
+      .setBuffer(buffer);
 
   const nodes = JOINTS.map(({ name, at, parent }) => {
     const from = parent === null ? [0, 0, 0] : JOINTS[jointIndex(parent)]!.at;
     return document.createNode(name).setTranslation([at[0] - from[0]!, at[1] - from[1]!, at[2] - from[2]!]);
   });
-  JOINTS.forEach(({ parent }, index) => (parent === null ? scene.addChild(nodes[index]!) : nodes[jointIndex(parent)]!.addChild(nodes[index]!)));
+  JOINTS.forEach(({ parent }, index) =>
+    parent === null ? scene.addChild(nodes[index]!) : nodes[jointIndex(parent)]!.addChild(nodes[index]!),
+  );
 
   const vertices: Vertices = { positions: [], normals: [], uvs: [], joints: [], weights: [], indices: [] };
   const painted = bodyVertices(vertices);
@@ -114,7 +126,12 @@ export async function makeSedge(): Promise<Uint8Array> {
   const png = encode({ width: texture.width, height: texture.height, data: texture.rgba, channels: 4 });
   const material = document
     .createMaterial('Sedge')
-    .setBaseColorTexture(document.createTexture('Sedge').setImage(png as Uint8Array<ArrayBuffer>).setMimeType('image/png'))
+    .setBaseColorTexture(
+      document
+        .createTexture('Sedge')
+        .setImage(png as Uint8Array<ArrayBuffer>)
+        .setMimeType('image/png'),
+    )
     .setRoughnessFactor(0.85)
     .setMetallicFactor(0);
   const primitive = document
@@ -127,9 +144,14 @@ export async function makeSedge(): Promise<Uint8Array> {
     .setAttribute('JOINTS_0', accessor('VEC4', Uint16Array.from(vertices.joints)))
     .setAttribute('WEIGHTS_0', accessor('VEC4', Float32Array.from(vertices.weights)));
   const binds = JOINTS.flatMap(({ at }) => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, -at[0], -at[1], -at[2], 1]);
-  const skin = document.createSkin('Sedge').setSkeleton(nodes[0]!).setInverseBindMatrices(accessor('MAT4', Float32Array.from(binds)));
+  const skin = document
+    .createSkin('Sedge')
+    .setSkeleton(nodes[0]!)
+    .setInverseBindMatrices(accessor('MAT4', Float32Array.from(binds)));
   nodes.forEach((node) => skin.addJoint(node));
-  scene.addChild(document.createNode('Sedge body').setMesh(document.createMesh('Sedge').addPrimitive(primitive)).setSkin(skin));
+  scene.addChild(
+    document.createNode('Sedge body').setMesh(document.createMesh('Sedge').addPrimitive(primitive)).setSkin(skin),
+  );
 
   for (const { name, seconds, at } of CLIPS) {
     const keys = clipKeys(at, seconds);
@@ -140,7 +162,11 @@ export async function makeSedge(): Promise<Uint8Array> {
         .createAnimationSampler()
         .setInput(input)
         .setOutput(accessor(path === 'rotation' ? 'VEC4' : 'VEC3', Float32Array.from(values)));
-      animation.addSampler(sampler).addChannel(document.createAnimationChannel().setTargetNode(nodes[bone]!).setTargetPath(path).setSampler(sampler));
+      animation
+        .addSampler(sampler)
+        .addChannel(
+          document.createAnimationChannel().setTargetNode(nodes[bone]!).setTargetPath(path).setSampler(sampler),
+        );
     };
     if (name === 'walk') channel(0, 'translation', keys.forward);
     channel(HIPS, 'translation', keys.hips);

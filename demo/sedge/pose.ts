@@ -1,4 +1,16 @@
-import { add, cross, dot, length, quaternionOf, rotate, scale, subtract, unit, type Rigid, type Vec3 } from '@jinx/core/maths';
+import {
+  add,
+  cross,
+  dot,
+  length,
+  quaternionOf,
+  rotate,
+  scale,
+  subtract,
+  unit,
+  type Rigid,
+  type Vec3,
+} from '@jinx/core/maths';
 import { JOINTS, joint, jointIndex } from './skeleton.ts';
 
 export type Turn = Rigid['turn'];
@@ -90,7 +102,9 @@ export function solve(stance: Stance): { forward: number; hips: Vec3; turns: Tur
     world.set(`toes.${side}`, times(foot.turn, turn(foot.toes)));
   }
   world.set('blade', aimed([0, 0, 1], [0, 1, 0], stance.blade, [0, 1, 0.3]));
-  const turns = JOINTS.map(({ name, parent }) => (parent === null ? NONE : times(back(world.get(parent)!), world.get(name)!)));
+  const turns = JOINTS.map(({ name, parent }) =>
+    parent === null ? NONE : times(back(world.get(parent)!), world.get(name)!),
+  );
   return { forward: stance.forward, hips: stance.hips, turns };
 }
 

@@ -42,12 +42,17 @@ describe('Sedge', () => {
   it('has smooth weights: neighbours never differ by more than 0.4 on any bone', () => {
     const { indices, joints, weights } = rig.mesh;
     const weightOf = (vertex: number, bone: number) => {
-      for (let k = 0; k < 4; k++) if (joints[vertex * 4 + k] === bone && weights[vertex * 4 + k]! > 0) return weights[vertex * 4 + k]!;
+      for (let k = 0; k < 4; k++)
+        if (joints[vertex * 4 + k] === bone && weights[vertex * 4 + k]! > 0) return weights[vertex * 4 + k]!;
       return 0;
     };
     let worst = 0;
     for (let i = 0; i < indices.length; i += 3)
-      for (const [a, b] of [[0, 1], [1, 2], [2, 0]] as const)
+      for (const [a, b] of [
+        [0, 1],
+        [1, 2],
+        [2, 0],
+      ] as const)
         for (let k = 0; k < 4; k++) {
           const bone = joints[indices[i + a]! * 4 + k]!;
           worst = Math.max(worst, Math.abs(weightOf(indices[i + a]!, bone) - weightOf(indices[i + b]!, bone)));
@@ -67,11 +72,18 @@ describe('Sedge', () => {
 
   it('walks without sliding: the lowest point of the standing foot stays within 2 cm', () => {
     const clip = clipNamed(rig, 'walk')!;
-    const root = clip.tracks.find(({ bone, property }) => property === 'translation' && rig.bones[bone]!.name === 'root')!;
+    const root = clip.tracks.find(
+      ({ bone, property }) => property === 'translation' && rig.bones[bone]!.name === 'root',
+    )!;
     const speed = root.values[root.values.length - 1]! / clip.seconds;
     expect(speed).toBeGreaterThan(0.7);
     const foot = boneNamed(rig, 'foot.left');
-    const soles = [...Array(rig.mesh.positions.length / 3).keys()].filter((v) => rig.mesh.positions[v * 3 + 1]! < 0.012 && rig.mesh.positions[v * 3]! > 0 && rig.mesh.joints.subarray(v * 4, v * 4 + 4).includes(foot));
+    const soles = [...Array(rig.mesh.positions.length / 3).keys()].filter(
+      (v) =>
+        rig.mesh.positions[v * 3 + 1]! < 0.012 &&
+        rig.mesh.positions[v * 3]! > 0 &&
+        rig.mesh.joints.subarray(v * 4, v * 4 + 4).includes(foot),
+    );
     const skin = new Float32Array(rig.bones.length * 16);
     let slid = 0;
     let stood = 0;
@@ -88,7 +100,10 @@ describe('Sedge', () => {
       stood++;
       if (standing) {
         const now = places.find(({ vertex }) => vertex === standing!.vertex)!;
-        const moved = Math.hypot(now.at[0] - standing.at[0]!, now.at[2] + (speed / 64) * clip.seconds - standing.at[2]!);
+        const moved = Math.hypot(
+          now.at[0] - standing.at[0]!,
+          now.at[2] + (speed / 64) * clip.seconds - standing.at[2]!,
+        );
         slid += moved;
       }
       standing = lowest;

@@ -11,7 +11,13 @@ export interface Joint {
 const mirrored = (joints: readonly Joint[]): Joint[] =>
   joints.flatMap((joint) => [
     { ...joint, name: `${joint.name}.left`, parent: sided(joint.parent, 'left') },
-    { ...joint, name: `${joint.name}.right`, parent: sided(joint.parent, 'right'), at: flipped(joint.at), end: flipped(joint.end) },
+    {
+      ...joint,
+      name: `${joint.name}.right`,
+      parent: sided(joint.parent, 'right'),
+      at: flipped(joint.at),
+      end: flipped(joint.end),
+    },
   ]);
 
 const SIDED = new Set(['shoulder', 'upper arm', 'forearm', 'hand', 'thigh', 'shin', 'foot']);

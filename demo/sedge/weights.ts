@@ -9,7 +9,10 @@ function distanceToBone(p: Vec3, bone: number): number {
   const { at, end } = JOINTS[bone]!;
   const d = [end[0] - at[0], end[1] - at[1], end[2] - at[2]];
   const v = [p[0] - at[0], p[1] - at[1], p[2] - at[2]];
-  const t = Math.min(1, Math.max(0, (v[0]! * d[0]! + v[1]! * d[1]! + v[2]! * d[2]!) / (d[0]! ** 2 + d[1]! ** 2 + d[2]! ** 2)));
+  const t = Math.min(
+    1,
+    Math.max(0, (v[0]! * d[0]! + v[1]! * d[1]! + v[2]! * d[2]!) / (d[0]! ** 2 + d[1]! ** 2 + d[2]! ** 2)),
+  );
   return Math.hypot(v[0]! - d[0]! * t, v[1]! - d[1]! * t, v[2]! - d[2]! * t);
 }
 
@@ -33,14 +36,19 @@ export function skinWeights({ positions, triangles }: Mesh): Float64Array[] {
   });
   const neighbours = positions.map(() => new Set<number>());
   for (const [a, b, c] of triangles)
-    for (const [i, j] of [[a, b], [b, c], [c, a]] as const) {
+    for (const [i, j] of [
+      [a, b],
+      [b, c],
+      [c, a],
+    ] as const) {
       neighbours[i]!.add(j);
       neighbours[j]!.add(i);
     }
   for (let round = 0; round < SMOOTHING_ROUNDS; round++)
     weights = weights.map((own, i) => {
       const mean = new Float64Array(JOINTS.length);
-      for (const j of neighbours[i]!) weights[j]!.forEach((value, bone) => (mean[bone]! += value / neighbours[i]!.size));
+      for (const j of neighbours[i]!)
+        weights[j]!.forEach((value, bone) => (mean[bone]! += value / neighbours[i]!.size));
       return own.map((value, bone) => 0.5 * value + 0.5 * mean[bone]!);
     });
   return weights;

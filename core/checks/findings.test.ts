@@ -1,0 +1,94 @@
+import { describe, expect, it } from 'vitest';
+import { collectionOf, curveShaper, structuredCopy, setNumber, type Effect, type Layer } from '../document/index.ts';
+import { effectOf } from '../testing/effects.ts';
+import { bendingTube } from '../testing/rigs.ts';
+import { findings, type Finding } from './findings.ts';
+
+const found = (shape: (layer: Layer, effect: Effect) => void, refused = 0): { effect: Effect; list: Finding[] } => {
+  const effect = effectOf(shape);
+  return { effect, list: findings(effect, bendingTube(), { refused: { motes: refused } }) };
+};
+const mended = (effect: Effect, finding: Finding): Effect => {
+  const copy = structuredCopy(effect);
+  finding.mend!.apply(copy);
+  return copy;
+};
+const again = (effect: Effect) => findings(effect, bendingTube(), { refused: {} });
+
+describe('findings', () => {
+  it('leave a sound layer alone', () => expect(found(() => undefined).list).toEqual([]));
+
+  it.each<[string, RegExp, (layer: Layer) => void]>([
+    ['no births', /nothing is born/, (layer) => setNumber(layer, 'births.rate', 0)],
+    ['zero size', /size is zero/, (layer) => setNumber(layer, 'life.size', 0)],
+    ['full transparency', /transparent/, (layer) => setNumber(layer, 'life.opacity', 0)],
+    ['being hidden', /hidden/, (layer) => (layer.hidden = true)],
+    ['a missing bone', /no bone "tail"/, (layer) => (layer.source = { kind: 'bone', bone: 'tail' })],
+    ['skin that no bone moves', /no skin/, (layer) => (layer.source = { kind: 'surface', bones: ['tail'] })],
+    ['no light', /adds no light/, (layer) => setNumber(layer, 'life.intensity', 0)],
+  ])('say why nothing is seen for %s, and mend it in one step', (_name, why, shape) => {
+    const { effect, list } = found(shape);
+    expect(list).toHaveLength(1);
+    expect(list[0]!.sentence).toMatch(why);
+    expect(again(mended(effect, list[0]!))).toEqual([]);
+  });
+
+  it('measure pops at birth and death, and fade them without touching the rest', () => {
+    const { effect, list } = found((layer) => (layer.settings['life.opacity'].shapers = collectionOf([])));
+    expect(list.map(({ sentence }) => sentence)).toEqual([
+      'motes pops in at birth: 100% of its light is there at age 0.',
+      'motes pops out at death: 100% of its light is there at age 1.',
+    ]);
+    const once = mended(effect, list[0]!);
+    expect(again(once)).toHaveLength(1);
+    expect(again(mended(once, again(once)[0]!))).toEqual([]);
+  });
+
+  it('do not call 2% of the peak a pop, but 4%', () => {
+    const fading = (rest: number) =>
+      found(
+        (layer) =>
+          (layer.settings['life.opacity'].shapers = collectionOf([
+            [
+              'fade',
+              curveShaper([
+                [0, 0],
+                [0.5, 1],
+                [1, rest],
+              ]),
+            ],
+          ])),
+      ).list;
+    expect(fading(0.019)).toHaveLength(0);
+    expect(fading(0.04)).toHaveLength(1);
+  });
+
+  it('bend an existing fade down rather than adding another', () => {
+    const { effect, list } = found(
+      (layer) =>
+        (layer.settings['life.opacity'].shapers = collectionOf([
+          [
+            'fade',
+            curveShaper([
+              [0, 1],
+              [0.5, 1],
+              [1, 0],
+            ]),
+          ],
+        ])),
+    );
+    const after = mended(effect, list[0]!);
+    expect(after.layers.byId['motes']!.settings['life.opacity'].shapers.order).toEqual(['fade']);
+    expect(again(after)).toEqual([]);
+  });
+
+  it('count refused births and offer a cap that holds them', () => {
+    const { effect, list } = found(
+      (layer) => (setNumber(layer, 'births.cap', 20), setNumber(layer, 'births.rate', 100)),
+      37,
+    );
+    expect(list[0]!.sentence).toBe('motes had 37 births refused: 20 may live at once.');
+    const base = mended(effect, list[0]!).layers.byId['motes']!.settings['births.cap'].base;
+    expect(base.kind === 'fixed' && base.value).toBeGreaterThanOrEqual(110);
+  });
+});

@@ -1,0 +1,217 @@
+import {
+  collectionOf,
+  listed,
+  withItem,
+  type Effect,
+  type Key,
+  type Layer,
+  type NumberSetting,
+  type Shaper,
+} from '../document/index.ts';
+import type { Rig } from '../geometry/index.ts';
+import { boneNamed, SurfaceSampler } from '../geometry/index.ts';
+import { lifeSamples, lifetimes } from './lifeSamples.ts';
+
+/** One step that repairs what was found. */
+export interface Mend {
+  readonly label: string;
+  readonly apply: (draft: Effect) => void;
+}
+
+export interface Finding {
+  readonly id: string;
+  readonly layerId: string;
+  readonly sentence: string;
+  readonly mend: Mend | null;
+}
+
+/** What only the running simulation knows. */
+export interface Observed {
+  /** By layer id. */
+  readonly refused: Readonly<Record<string, number>>;
+}
+
+/** Light at birth or death above this share of its peak is seen to pop. */
+const POP_SHARE = 0.02;
+const FADE_SECONDS = 0.08;
+
+const fixed = (setting: NumberSetting): number =>
+  setting.muted
+    ? 0
+    : setting.base.kind === 'fixed'
+      ? setting.base.value
+      : setting.base.kind === 'spread'
+        ? setting.base.high
+        : 1;
+
+const set = (layerId: string, name: keyof Layer['settings'], value: number) => (draft: Effect) => {
+  const setting = draft.layers.byId[layerId]!.settings[name] as NumberSetting;
+  setting.base = { kind: 'fixed', value };
+  setting.muted = false;
+};
+
+/** Why a layer cannot show anything, and the way out; null when it can. */
+function whyNothing(
+  effect: Effect,
+  id: string,
+  layer: Layer,
+  rig: Rig | null,
+): Omit<Finding, 'id' | 'layerId'> | null {
+  const say = (why: string, mend: Mend | null) => ({ sentence: `${layer.name} shows nothing: ${why}.`, mend });
+  const { settings, source } = layer;
+  if (layer.hidden)
+    return say('it is hidden', { label: 'Show it', apply: (draft) => (draft.layers.byId[id]!.hidden = false) });
+  if (!layer.solo && listed(effect.layers).some(({ item }) => item.solo))
+    return say('another layer is seen alone', {
+      label: 'See all layers',
+      apply: (draft) => listed(draft.layers).forEach(({ item }) => (item.solo = false)),
+    });
+  if (layer.population.kind === 'own') {
+    const isBorn =
+      fixed(settings['births.rate']) > 0 ||
+      settings['births.rate'].shapers.order.length > 0 ||
+      fixed(settings['births.perMetre']) > 0 ||
+      fixed(settings['births.standing']) > 0 ||
+      listed(layer.bursts).some(({ item }) => item.count > 0);
+    if (!isBorn)
+      return say('nothing is born', { label: 'Give it 40 births a second', apply: set(id, 'births.rate', 40) });
+    const needsFigure = source.kind === 'surface' || source.kind === 'bone' || source.place.kind === 'bone';
+    if (needsFigure && !rig)
+      return say('its source is the figure, and none stands on the stage', {
+        label: 'Use a sphere instead',
+        apply: (draft) =>
+          (draft.layers.byId[id]!.source = { kind: 'sphere', place: { kind: 'effect', offset: [0, 1, 0] } }),
+      });
+    const bone =
+      source.kind === 'bone'
+        ? source.bone
+        : source.kind !== 'surface' && source.place.kind === 'bone'
+          ? source.place.bone
+          : null;
+    if (rig && bone !== null && boneNamed(rig, bone) < 0)
+      return say(`the figure has no bone "${bone}"`, {
+        label: `Use "${rig.bones[0]!.name}"`,
+        apply: (draft) => (draft.layers.byId[id]!.source = { kind: 'bone', bone: rig.bones[0]!.name }),
+      });
+    if (
+      rig &&
+      source.kind === 'surface' &&
+      source.bones.length > 0 &&
+      !(new SurfaceSampler(rig, source.bones).area > 0)
+    )
+      return say('no skin moves with the bones it keeps to', {
+        label: 'Use the whole skin',
+        apply: (draft) => (draft.layers.byId[id]!.source = { kind: 'surface', bones: [] }),
+      });
+  }
+  const life = lifeSamples(effect, id, 32);
+  if (life.every(({ size }) => size === 0))
+    return say('its size is zero', { label: 'Make it 5 cm', apply: set(id, 'life.size', 0.05) });
+  if (life.every(({ opacity }) => opacity === 0))
+    return say('it is fully transparent', {
+      label: 'Make it opaque',
+      apply: (draft) => {
+        set(id, 'life.opacity', 100)(draft);
+        if (lifeSamples(draft, id, 32).every(({ opacity }) => opacity === 0)) draft.layers.byId[id]!.settings['life.opacity'].shapers = collectionOf([]);
+      },
+    });
+  if (
+    life.every(({ intensity, rgb }) => intensity === 0 || rgb.every((c) => c === 0)) &&
+    settings['appearance.blend'].base.value === 'additive'
+  )
+    return say('it adds no light', { label: 'Set its intensity to 1', apply: set(id, 'life.intensity', 1) });
+  return null;
+}
+
+/** A key at a fixed number of seconds from birth or death, level with a value. */
+const levelKey = (anchor: Key['at']['anchor'], seconds: number, value: number): Key => ({
+  at: { anchor, value: seconds },
+  value,
+  slopeIn: 0,
+  slopeOut: 0,
+});
+
+function addFade(layer: Layer, end: 'birth' | 'death'): void {
+  const anchor = end === 'birth' ? 'afterBirth' : 'beforeDeath';
+  const keys = collectionOf<Key>([
+    ['edge', levelKey(anchor, 0, 0)],
+    ['full', levelKey(anchor, FADE_SECONDS, 1)],
+  ]);
+  const shaper: Shaper = {
+    reads: { kind: 'age' },
+    mapping: { kind: 'curve', curve: { keys } },
+    combine: 'multiply',
+    amount: 1,
+    muted: false,
+  };
+  const { shapers } = layer.settings['life.opacity'];
+  const only = shapers.order.length === 1 ? shapers.byId[shapers.order[0]!]! : null;
+  // Where one curve already shapes the fade, it is bent down at that end; otherwise a fade of its own is added.
+  if (only?.mapping.kind === 'curve' && only.reads.kind === 'age' && only.mapping.curve.keys.order.length >= 2) {
+    const own = only.mapping.curve.keys;
+    const id = end === 'birth' ? own.order[0]! : own.order[own.order.length - 1]!;
+    const was = own.byId[id]!;
+    const next = withItem(
+      own,
+      end === 'birth' ? 'fadein' : 'fadeout',
+      levelKey(anchor, FADE_SECONDS, was.value),
+      end === 'birth' ? 1 : own.order.length - 1,
+    );
+    next.byId[id] = { at: { anchor: 'share', value: end === 'birth' ? 0 : 1 }, value: 0, slopeIn: 0, slopeOut: 0 };
+    only.mapping.curve.keys = next;
+    return;
+  }
+  layer.settings['life.opacity'].shapers = withItem(shapers, end === 'birth' ? 'fadein' : 'fadeout', shaper);
+}
+
+function pops(effect: Effect, id: string, layer: Layer): Omit<Finding, 'id' | 'layerId'>[] {
+  if (
+    layer.population.kind === 'own' &&
+    fixed(layer.settings['births.standing']) > 0 &&
+    fixed(layer.settings['births.rate']) === 0
+  )
+    return [];
+  const energies = lifeSamples(effect, id, 128).map(({ energy }) => energy);
+  const peak = energies.reduce((a, b) => Math.max(a, b), 0);
+  if (!(peak > 0)) return [];
+  return (['birth', 'death'] as const).flatMap((end) => {
+    const share = energies[end === 'birth' ? 0 : energies.length - 1]! / peak;
+    if (share <= POP_SHARE) return [];
+    const percent = Math.max(1, Math.floor(share * 100 + 0.5));
+    const verb = end === 'birth' ? 'pops in at birth' : 'pops out at death';
+    return [
+      {
+        sentence: `${layer.name} ${verb}: ${percent}% of its light is there at age ${end === 'birth' ? 0 : 1}.`,
+        mend: {
+          label: `Fade ${end === 'birth' ? 'in' : 'out'} over ${FADE_SECONDS} s`,
+          apply: (draft: Effect) => addFade(draft.layers.byId[id]!, end),
+        },
+      },
+    ];
+  });
+}
+
+/** Births a second, roughly, and what of them could live at once. */
+function refusals(effect: Effect, id: string, layer: Layer, refused: number): Omit<Finding, 'id' | 'layerId'> | null {
+  if (refused === 0) return null;
+  const cap = fixed(layer.settings['births.cap']);
+  const needed = fixed(layer.settings['births.rate']) * lifetimes(layer, effect)[2];
+  const raised = Math.min(1_000_000, Math.ceil(Math.max(needed * 1.1, cap * 2) / 100) * 100);
+  return {
+    sentence: `${layer.name} had ${refused} births refused: ${cap} may live at once.`,
+    mend: { label: `Let ${raised} live`, apply: set(id, 'births.cap', raised) },
+  };
+}
+
+/** All that is wrong with an effect, layer by layer, front to back. */
+export function findings(effect: Effect, rig: Rig | null, observed: Observed): Finding[] {
+  return listed(effect.layers).flatMap(({ id, item }) => {
+    const nothing = whyNothing(effect, id, item, rig);
+    if (nothing) return [{ id: `${id}/nothing`, layerId: id, ...nothing }];
+    const refused = refusals(effect, id, item, observed.refused[id] ?? 0);
+    return [
+      ...pops(effect, id, item).map((found, index) => ({ id: `${id}/pop${index}`, layerId: id, ...found })),
+      ...(refused ? [{ id: `${id}/refused`, layerId: id, ...refused }] : []),
+    ];
+  });
+}

@@ -1,0 +1,2 @@
+export * from './findings.ts';
+export * from './lifeSamples.ts';

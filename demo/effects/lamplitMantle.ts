@@ -1,0 +1,244 @@
+import {
+  collectionOf,
+  curveShaper,
+  gradientShaper,
+  newEffect,
+  newForce,
+  newLayer,
+  setNumber,
+  type Colour,
+  type Effect,
+  type Force,
+  type Layer,
+  type NumberSetting,
+  type Place,
+  type Shaper,
+} from '@jinx/core/document';
+
+const LAMP: Colour = { palette: 'lamp' };
+const EMBER: Colour = { palette: 'ember' };
+const MARSH: Colour = { palette: 'marsh' };
+
+/** The lamp hovers over the left shoulder, carried by the chest. */
+const OVER_SHOULDER: Place = { kind: 'bone', bone: 'chest', offset: [0.36, 0.46, -0.1] };
+
+function shaped(
+  layer: Layer,
+  name: 'life.size' | 'life.opacity' | 'life.intensity',
+  points: readonly (readonly [number, number])[],
+): void {
+  layer.settings[name].shapers = collectionOf([['age', curveShaper(points)]]);
+}
+
+function coloured(layer: Layer, stops: readonly (readonly [number, Colour])[]): void {
+  layer.settings['life.colour'].shapers = collectionOf([['age', gradientShaper(stops)]]);
+}
+
+function strength(force: Force, value: number | readonly [number, number], shaper?: Shaper, name = 'strength'): void {
+  const setting = (force.settings as unknown as Record<string, NumberSetting>)[name]!;
+  setting.base =
+    typeof value === 'number' ? { kind: 'fixed', value } : { kind: 'spread', low: value[0], high: value[1] };
+  if (shaper) setting.shapers = collectionOf([['age', shaper]]);
+}
+
+function motes(): Layer {
+  const layer = newLayer('Motes', 0x6d07e5);
+  layer.source = {
+    kind: 'surface',
+    bones: [
+      'chest',
+      'spine',
+      'shoulder.left',
+      'shoulder.right',
+      'upper arm.left',
+      'upper arm.right',
+      'forearm.left',
+      'forearm.right',
+      'hand.left',
+    ],
+  };
+  setNumber(layer, 'births.rate', 620);
+  setNumber(layer, 'births.life', [1.1, 2.1]);
+  setNumber(layer, 'births.cap', 4000);
+  layer.settings['motion.launch'].base = { kind: 'fixed', value: 'normal' };
+  setNumber(layer, 'motion.speed', [0.05, 0.32]);
+  setNumber(layer, 'motion.opening', 25);
+  setNumber(layer, 'motion.ride', 55);
+  const drawn = newForce('attraction', OVER_SHOULDER);
+  strength(
+    drawn,
+    [2.2, 3.6],
+    curveShaper([
+      [0, 0.05],
+      [0.3, 0.55],
+      [1, 1.6],
+    ]),
+  );
+  const turned = newForce('vortex', OVER_SHOULDER);
+  strength(turned, [1.6, 3]);
+  strength(turned, 1.6, undefined, 'reach');
+  strength(turned, 0.35, undefined, 'lift');
+  const stirred = newForce('curl');
+  strength(stirred, 1.7);
+  strength(stirred, 0.34, undefined, 'size');
+  strength(stirred, 0.6, undefined, 'change');
+  const slowed = newForce('drag');
+  strength(slowed, 2.1);
+  const lifted = newForce('gravity');
+  strength(lifted, -0.25);
+  layer.forces = collectionOf([
+    ['drawn', drawn],
+    ['turned', turned],
+    ['stirred', stirred],
+    ['slowed', slowed],
+    ['lifted', lifted],
+  ]);
+  setNumber(layer, 'life.size', [0.014, 0.036]);
+  shaped(layer, 'life.size', [
+    [0, 0.5],
+    [0.2, 1],
+    [0.7, 0.8],
+    [1, 0.25],
+  ]);
+  shaped(layer, 'life.opacity', [
+    [0, 0],
+    [0.12, 1],
+    [0.75, 0.9],
+    [1, 0],
+  ]);
+  setNumber(layer, 'life.intensity', [1.4, 3.2]);
+  coloured(layer, [
+    [0, EMBER],
+    [0.45, { hex: '#ffc765' }],
+    [0.8, LAMP],
+    [1, LAMP],
+  ]);
+  layer.settings['appearance.shape'].base = { kind: 'fixed', value: 'soft dot' };
+  return layer;
+}
+
+/** Slow sparks that stay behind in the air where the body has been. */
+function embers(): Layer {
+  const layer = newLayer('Embers', 0x3be7a1);
+  layer.source = { kind: 'surface', bones: ['hand.left', 'hand.right', 'forearm.left', 'forearm.right', 'chest'] };
+  setNumber(layer, 'births.rate', 70);
+  setNumber(layer, 'births.life', [1.2, 2.6]);
+  setNumber(layer, 'motion.speed', [0.05, 0.2]);
+  const stirred = newForce('curl');
+  strength(stirred, 0.9);
+  strength(stirred, 0.6, undefined, 'size');
+  const lifted = newForce('gravity');
+  strength(lifted, -0.22);
+  const slowed = newForce('drag');
+  strength(slowed, 1.2);
+  layer.forces = collectionOf([
+    ['stirred', stirred],
+    ['lifted', lifted],
+    ['slowed', slowed],
+  ]);
+  setNumber(layer, 'life.size', [0.008, 0.018]);
+  shaped(layer, 'life.opacity', [
+    [0, 0],
+    [0.15, 1],
+    [0.5, 0.5],
+    [0.62, 1],
+    [1, 0],
+  ]);
+  setNumber(layer, 'life.intensity', 2.6);
+  coloured(layer, [
+    [0, EMBER],
+    [0.6, { hex: '#ff8a3c' }],
+    [1, { hex: '#8a2f14' }],
+  ]);
+  return layer;
+}
+
+function lamp(
+  name: string,
+  salt: number,
+  size: number,
+  shape: string,
+  intensity: number,
+  opacity: number,
+  turning: number,
+): Layer {
+  const layer = newLayer(name, salt);
+  layer.source = { kind: 'point', place: OVER_SHOULDER };
+  setNumber(layer, 'births.rate', 0);
+  setNumber(layer, 'births.standing', 1);
+  setNumber(layer, 'motion.speed', 0);
+  setNumber(layer, 'motion.ride', 100);
+  setNumber(layer, 'life.size', size);
+  setNumber(layer, 'life.intensity', intensity);
+  setNumber(layer, 'life.opacity', opacity);
+  setNumber(layer, 'life.turning', turning);
+  shaped(layer, 'life.size', [
+    [0, 0.2],
+    [0.14, 1],
+    [0.8, 1],
+    [1, 0.4],
+  ]);
+  shaped(layer, 'life.opacity', [
+    [0, 0],
+    [0.14, 1],
+    [0.8, 1],
+    [1, 0],
+  ]);
+  layer.settings['life.colour'].base = { kind: 'fixed', value: LAMP };
+  layer.settings['appearance.shape'].base = { kind: 'fixed', value: shape };
+  return layer;
+}
+
+function ripples(side: 'left' | 'right', salt: number): Layer {
+  const layer = newLayer(`Ripples, ${side} foot`, salt);
+  layer.source = { kind: 'bone', bone: `foot.${side}` };
+  layer.settings['source.ground'].base = { kind: 'fixed', value: true };
+  layer.settings['source.offset'].base = { kind: 'fixed', value: [0, 0, 0.06] };
+  setNumber(layer, 'source.below', 0.118);
+  setNumber(layer, 'births.rate', 0);
+  setNumber(layer, 'births.perMetre', 16);
+  setNumber(layer, 'births.life', [1.1, 1.7]);
+  setNumber(layer, 'motion.speed', 0);
+  setNumber(layer, 'life.size', [0.75, 1.15]);
+  shaped(layer, 'life.size', [
+    [0, 0.1],
+    [0.4, 0.68],
+    [1, 1],
+  ]);
+  setNumber(layer, 'life.opacity', 42);
+  shaped(layer, 'life.opacity', [
+    [0, 0],
+    [0.08, 1],
+    [0.4, 0.45],
+    [1, 0],
+  ]);
+  coloured(layer, [
+    [0, LAMP],
+    [0.4, MARSH],
+    [1, MARSH],
+  ]);
+  layer.settings['appearance.facing'].base = { kind: 'fixed', value: 'ground' };
+  layer.settings['appearance.shape'].base = { kind: 'fixed', value: 'ring' };
+  return layer;
+}
+
+/** Lamplit Mantle on Sedge as she walks: `sedge` is the hash of her canonical rig. */
+export function lamplitMantle(sedge: string): Effect {
+  const effect = newEffect('Lamplit Mantle', 20261);
+  effect.stretches = { opening: 0.8, hold: { kind: 'continuing', seconds: 4 }, closing: 1.2 };
+  effect.palette = collectionOf([
+    ['lamp', { name: 'Lamp', colour: { kind: 'fixed', hex: '#dfe875' } }],
+    ['ember', { name: 'Ember', colour: { kind: 'fixed', hex: '#ff7a2e' } }],
+    ['marsh', { name: 'Marsh light', colour: { kind: 'derived', from: 'lamp', lighter: -0.45 } }],
+  ]);
+  effect.layers = collectionOf([
+    ['core', lamp('Lamp', 0x1a3f01, 0.3, 'flare', 3.2, 100, 14)],
+    ['motes', motes()],
+    ['embers', embers()],
+    ['glow', lamp('Lamp glow', 0x1a3f02, 1.35, 'soft dot', 0.5, 34, 0)],
+    ['left', ripples('left', 0x2b11)],
+    ['right', ripples('right', 0x2b12)],
+  ]);
+  effect.stage.figure = { asset: sedge, clip: 'walk', path: { kind: 'circle', radius: 3 } };
+  return effect;
+}

@@ -1,0 +1,72 @@
+// Builds what changed: kernels, the Fenlight kit, the web application.
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { DATA, must, ROOT } from './shell.mjs';
+
+const log = path.join(DATA, 'logs', 'build.log');
+const SKIPPED = new Set(['node_modules', 'dist', 'kit', 'data']);
+
+function fingerprint(folders) {
+  const hash = createHash('sha256');
+  const visit = (place) => {
+    if (statSync(place).isFile()) {
+      if (!/\.test\.ts$|\.wasm$/.test(place)) hash.update(place).update(readFileSync(place));
+      return;
+    }
+    for (const name of readdirSync(place).sort()) if (!SKIPPED.has(name)) visit(path.join(place, name));
+  };
+  for (const folder of folders) visit(path.join(ROOT, folder));
+  return hash.digest('hex');
+}
+
+function whenChanged(name, sources, results, build) {
+  const stamp = path.join(DATA, 'built', name);
+  const wanted = fingerprint(sources);
+  const isThere = results.every((result) => existsSync(path.join(ROOT, result)));
+  if (isThere && existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
+  console.log(`Building ${name}.`);
+  build();
+  mkdirSync(path.dirname(stamp), { recursive: true });
+  writeFileSync(stamp, wanted);
+}
+
+const bin = (name) => path.join(ROOT, 'node_modules', '.bin', name);
+
+function buildKernels() {
+  const common = [
+    'core/kernels/assembly/index.ts',
+    '-O3',
+    '--noAssert',
+    '--runtime',
+    'stub',
+    '--enable',
+    'simd',
+    '--importMemory',
+    '--use',
+    'abort=',
+  ];
+  const shared = ['--enable', 'threads', '--sharedMemory', '--initialMemory', '1', '--maximumMemory', '65536'];
+  must(bin('asc'), [...common, '-o', 'core/kernels/plain.wasm'], {
+    log,
+    otherwise: 'the kernels could not be built',
+  });
+  must(bin('asc'), [...common, ...shared, '-o', 'core/kernels/shared.wasm'], {
+    log,
+    otherwise: 'the kernels could not be built',
+  });
+}
+
+export function build({ web = true } = {}) {
+  whenChanged('kernels', ['core/kernels'], ['core/kernels/plain.wasm', 'core/kernels/shared.wasm'], buildKernels);
+  whenChanged('the Fenlight kit', ['demo', 'core/maths'], ['demo/kit/sedge.glb'], () =>
+    must(bin('tsx'), ['demo/make.ts'], { log, otherwise: 'the Fenlight kit could not be made' }),
+  );
+  if (web)
+    whenChanged('the application', ['web', 'stage', 'core', 'demo/effects'], ['web/dist/index.html'], () =>
+      must(bin('vite'), ['build', 'web', '--logLevel', 'warn'], {
+        log,
+        otherwise: 'the application could not be built',
+      }),
+    );
+}

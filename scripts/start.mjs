@@ -1,0 +1,62 @@
+import { spawn } from 'node:child_process';
+import { existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { build } from './build.mjs';
+import { startCluster } from './cluster.mjs';
+import { ensurePackages } from './install.mjs';
+import { DATA, isListening, ROOT, Sentence, sleep } from './shell.mjs';
+
+export const PORT = Number(process.env.JINX_PORT ?? 7411);
+export const DATABASE_PORT = Number(process.env.JINX_DATABASE_PORT ?? 7412);
+export const PID_FILE = path.join(DATA, 'server.json');
+
+export function runningServer() {
+  if (!existsSync(PID_FILE)) return null;
+  const state = JSON.parse(readFileSync(PID_FILE, 'utf8'));
+  try {
+    process.kill(state.pid, 0);
+    return state;
+  } catch {
+    rmSync(PID_FILE, { force: true });
+    return null;
+  }
+}
+
+/** Starts the server in the background and waits until it answers. */
+export async function serve(port, databaseUrl, logName) {
+  const log = path.join(DATA, 'logs', logName);
+  mkdirSync(path.dirname(log), { recursive: true });
+  const file = openSync(log, 'a');
+  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+    cwd: ROOT,
+    detached: true,
+    stdio: ['ignore', file, file],
+    env: { ...process.env, JINX_PORT: String(port), JINX_DATABASE_URL: databaseUrl },
+  });
+  child.unref();
+  let hasEnded = false;
+  child.once('exit', () => (hasEnded = true));
+  for (let tries = 0; tries < 300 && !hasEnded; tries++) {
+    const answer = await fetch(`http://127.0.0.1:${port}/api/health`).catch(() => null);
+    if (answer?.ok) return child.pid;
+    await sleep(100);
+  }
+  throw new Sentence(`The server did not start: ${log} says why.`);
+}
+
+export async function run() {
+  ensurePackages();
+  const running = runningServer();
+  build();
+  if (running) {
+    console.log(`Jinx is running: http://localhost:${running.port}/`);
+    return 0;
+  }
+  if (await isListening(PORT))
+    throw new Sentence(`Port ${PORT} is taken: stop what uses it, or set JINX_PORT to a free one.`);
+  const url = await startCluster('main', DATABASE_PORT);
+  const pid = await serve(PORT, url, 'server.log');
+  writeFileSync(PID_FILE, JSON.stringify({ pid, port: PORT }));
+  console.log(`Jinx is ready: http://localhost:${PORT}/`);
+  return 0;
+}

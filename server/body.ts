@@ -1,0 +1,46 @@
+import type { Context } from 'koa';
+import { z } from 'zod';
+import { Refusal } from './errors.ts';
+
+/** Reads a request's body as bytes. @throws Refusal when it is longer than `most`. */
+export async function bytesOf(context: Context, most: number): Promise<Uint8Array> {
+  const parts: Buffer[] = [];
+  let size = 0;
+  for await (const part of context.req as AsyncIterable<Buffer>) {
+    size += part.length;
+    if (size > most)
+      throw new Refusal(
+        413,
+        'too-large',
+        `This is over the ${Math.round(most / 1048576)} MB that may be sent at once.`,
+      );
+    parts.push(part);
+  }
+  return new Uint8Array(Buffer.concat(parts));
+}
+
+const MOST_JSON = 16 * 1024 * 1024;
+
+/** Reads and checks a JSON body. */
+export async function jsonOf<T extends z.ZodType>(context: Context, schema: T): Promise<z.infer<T>> {
+  let value: unknown;
+  try {
+    value = JSON.parse(Buffer.from(await bytesOf(context, MOST_JSON)).toString('utf8'));
+  } catch (error) {
+    if (error instanceof Refusal) throw error;
+    throw new Refusal(400, 'not-json', 'What was sent is not JSON.');
+  }
+  const parsed = schema.safeParse(value);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0]!;
+    throw new Refusal(400, 'request', issue.message, { path: issue.path.join('.') });
+  }
+  return parsed.data;
+}
+
+/** A row's id out of the address. */
+export function idOf(context: { params: Record<string, string> }, what: string): string {
+  const parsed = z.uuid().safeParse(context.params['id']);
+  if (!parsed.success) throw new Refusal(404, 'not-found', `There is no such ${what}.`);
+  return parsed.data;
+}

@@ -1,0 +1,44 @@
+import type { Middleware } from 'koa';
+import { DocumentError } from '@jinx/core/document';
+import { FormatError } from '@jinx/core/formats';
+import type { Logger } from 'pino';
+
+/** An answer that is not what was asked for: a status, a code for programs and a sentence for people. */
+export class Refusal extends Error {
+  readonly status: number;
+  readonly code: string;
+  readonly more: Record<string, unknown>;
+  constructor(status: number, code: string, sentence: string, more: Record<string, unknown> = {}) {
+    super(sentence);
+    this.status = status;
+    this.code = code;
+    this.more = more;
+  }
+}
+
+export const notFound = (what: string): Refusal =>
+  new Refusal(404, 'not-found', `There is no such ${what}: it may have been deleted.`);
+
+/** The one place where errors become answers. */
+export const answerErrors =
+  (log: Logger): Middleware =>
+  async (context, next) => {
+    try {
+      await next();
+    } catch (error) {
+      const say = (status: number, body: Record<string, unknown>) => {
+        context.status = status;
+        context.body = body;
+      };
+      if (error instanceof Refusal)
+        return say(error.status, { code: error.code, sentence: error.message, ...error.more });
+      if (error instanceof DocumentError)
+        return say(422, { code: 'document', sentence: error.message, path: error.path });
+      if (error instanceof FormatError) return say(422, { code: 'format', sentence: error.message });
+      log.error(error);
+      return say(500, {
+        code: 'server',
+        sentence: 'The server failed at this; its log says why. Nothing was changed.',
+      });
+    }
+  };

@@ -1,0 +1,3 @@
+export * from './app.ts';
+export * from './database.ts';
+export * from './seed.ts';

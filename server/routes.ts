@@ -1,0 +1,185 @@
+import { randomUUID } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
+import Router from '@koa/router';
+import { z } from 'zod';
+import { hashName, readParcel, writeParcel, type ParcelAsset } from '@jinx/core/formats';
+import { KIT } from '@jinx/demo';
+import { assetBytes, imported, keepAsset, sweepAssets } from './assets.ts';
+import { bytesOf, idOf, jsonOf } from './body.ts';
+import { inTransaction, type Database, type Session } from './database.ts';
+import { addEffect, loadEffect, saveEffect } from './effects.ts';
+import { notFound, Refusal } from './errors.ts';
+
+const MOST_FILE = 128 * 1024 * 1024;
+const projectName = z.strictObject({
+  name: z.string().trim().min(1, 'a project needs a name').max(80, 'a name has up to 80 letters'),
+});
+
+async function mustExist(session: Session, id: string): Promise<void> {
+  const { rowCount } = await session.query('select 1 from projects where id = $1', [id]);
+  if (rowCount === 0) throw notFound('project');
+}
+
+function fileName(query: unknown): string {
+  return typeof query === 'string' && query.length > 0 ? query.slice(0, 200) : 'figure.glb';
+}
+
+export function routes(database: Database): Router {
+  const router = new Router({ prefix: '/api' });
+
+  router.get('/health', async (context) => {
+    await database.query('select 1');
+    context.body = { isWell: true };
+  });
+
+  router.get('/projects', async (context) => {
+    const { rows } = await database.query(
+      `select id, name, (select count(*)::int from effects where project_id = projects.id) as effects from projects order by created_at`,
+    );
+    context.body = rows;
+  });
+
+  router.post('/projects', async (context) => {
+    const { name } = await jsonOf(context, projectName);
+    const id = randomUUID();
+    await database.query('insert into projects (id, name) values ($1, $2)', [id, name]);
+    context.status = 201;
+    context.body = { id, name };
+  });
+
+  router.get('/projects/:id', async (context) => {
+    const id = idOf(context, 'project');
+    const { rows } = await database.query('select id, name from projects where id = $1', [id]);
+    if (!rows[0]) throw notFound('project');
+    const effects = await database.query(
+      'select id, name, revision, saved_at as "savedAt" from effects where project_id = $1 order by name, id',
+      [id],
+    );
+    const assets = await database.query(
+      'select hash, name, kind from project_assets join assets using (hash) where project_id = $1 order by added_at, hash',
+      [id],
+    );
+    context.body = { ...rows[0], effects: effects.rows, assets: assets.rows };
+  });
+
+  router.patch('/projects/:id', async (context) => {
+    const { name } = await jsonOf(context, projectName);
+    const { rowCount } = await database.query('update projects set name = $2 where id = $1', [
+      idOf(context, 'project'),
+      name,
+    ]);
+    if (rowCount === 0) throw notFound('project');
+    context.body = { name };
+  });
+
+  router.delete('/projects/:id', async (context) => {
+    await inTransaction(database, async (session) => {
+      const { rowCount } = await session.query('delete from projects where id = $1', [idOf(context, 'project')]);
+      if (rowCount === 0) throw notFound('project');
+      await sweepAssets(session);
+    });
+    context.status = 204;
+  });
+
+  router.post('/projects/:id/effects', async (context) => {
+    const { document } = await jsonOf(context, z.strictObject({ document: z.unknown() }));
+    const id = idOf(context, 'project');
+    context.body = await inTransaction(database, async (session) => {
+      await mustExist(session, id);
+      return addEffect(session, id, document);
+    });
+    context.status = 201;
+  });
+
+  router.post('/projects/:id/assets', async (context) => {
+    const id = idOf(context, 'project');
+    await mustExist(database, id);
+    const asset = await imported(await bytesOf(context, MOST_FILE), fileName(context.query['name']));
+    context.body = await inTransaction(database, (session) => keepAsset(session, id, asset));
+    context.status = 201;
+  });
+
+  router.get('/kit', (context) => {
+    context.body = kitFiles();
+  });
+
+  router.post('/projects/:id/kit', async (context) => {
+    const { file } = await jsonOf(context, z.strictObject({ file: z.string() }));
+    if (!kitFiles().includes(file)) throw new Refusal(404, 'not-found', `The Fenlight kit has no "${file}".`);
+    const id = idOf(context, 'project');
+    await mustExist(database, id);
+    const asset = await imported(new Uint8Array(readFileSync(new URL(file, KIT))), file);
+    context.body = await inTransaction(database, (session) => keepAsset(session, id, asset));
+    context.status = 201;
+  });
+
+  router.get('/assets/:hash', async (context) => {
+    const hash = context.params['hash'] ?? '';
+    const bytes = /^[0-9a-f]{64}$/.test(hash) ? await assetBytes(database, hash) : null;
+    if (!bytes) throw notFound('asset');
+    context.set('Cache-Control', 'private, max-age=31536000, immutable');
+    context.type = 'application/octet-stream';
+    context.body = bytes;
+  });
+
+  router.get('/effects/:id', async (context) => {
+    context.body = await loadEffect(database, idOf(context, 'effect'));
+  });
+
+  router.put('/effects/:id', async (context) => {
+    const { revision, document } = await jsonOf(
+      context,
+      z.strictObject({ revision: z.number().int().min(1), document: z.unknown() }),
+    );
+    const result = await inTransaction(database, (session) =>
+      saveEffect(session, idOf(context, 'effect'), revision, document),
+    );
+    if (typeof result !== 'number')
+      throw new Refusal(409, 'stale', 'This effect was changed elsewhere since you opened it. Both are kept.', {
+        revision: result.revision,
+        document: result.document,
+      });
+    context.body = { revision: result };
+  });
+
+  router.delete('/effects/:id', async (context) => {
+    const { rowCount } = await database.query('delete from effects where id = $1', [idOf(context, 'effect')]);
+    if (rowCount === 0) throw notFound('effect');
+    context.status = 204;
+  });
+
+  router.get('/effects/:id/parcel', async (context) => {
+    const effect = await loadEffect(database, idOf(context, 'effect'));
+    const { rows } = await database.query<ParcelAsset>(
+      'select hash, name, kind, bytes from project_assets join assets using (hash) where project_id = $1 and hash = any($2)',
+      [effect.projectId, effect.document.stage.figure ? [effect.document.stage.figure.asset] : []],
+    );
+    context.type = 'application/zip';
+    context.attachment(`${effect.document.name}.parcel.zip`);
+    context.body = Buffer.from(
+      writeParcel(
+        effect.document,
+        rows.map((row) => ({ ...row, bytes: new Uint8Array(row.bytes) })),
+      ),
+    );
+  });
+
+  router.post('/projects/:id/parcels', async (context) => {
+    const id = idOf(context, 'project');
+    await mustExist(database, id);
+    const parcel = readParcel(await bytesOf(context, MOST_FILE));
+    context.body = await inTransaction(database, async (session) => {
+      for (const asset of parcel.assets) await keepAsset(session, id, { ...asset, hash: hashName(asset.bytes) });
+      const { id: effectId, revision } = await addEffect(session, id, parcel.effect);
+      return { id: effectId, revision, name: parcel.effect.name };
+    });
+    context.status = 201;
+  });
+
+  return router;
+}
+
+const kitFiles = (): string[] =>
+  readdirSync(KIT)
+    .filter((name) => name.endsWith('.glb'))
+    .sort();

@@ -1,0 +1,48 @@
+import type { RigMesh, Texture } from '@jinx/core/geometry';
+
+/** How one layer is drawn: what the stage must know beside the frame. */
+export interface DrawnLayer {
+  readonly salt: number;
+  readonly isVisible: boolean;
+  readonly facing: 'camera' | 'ground';
+  readonly blend: 'additive' | 'normal';
+  readonly shape: string;
+}
+
+/** Line segments that explain a source or a force; they hang on a bone, or stand in the world. */
+export interface Guide {
+  /** Index of the bone, or −1. */
+  readonly bone: number;
+  /** Pairs of points, three numbers each. */
+  readonly points: Float32Array;
+  readonly tone: 'source' | 'force' | 'faint';
+}
+
+export type Surround = 'dusk' | 'overcast' | 'noon';
+
+export interface StageFigure {
+  readonly mesh: RigMesh;
+  readonly texture: Texture | null;
+  readonly inverseBind: Float32Array;
+}
+
+/** What the page tells the stage. */
+export type ToStage =
+  | { kind: 'start'; canvas: OffscreenCanvas; width: number; height: number }
+  | { kind: 'size'; width: number; height: number }
+  | { kind: 'camera'; position: number[]; target: number[]; fieldOfView: number; follows: boolean }
+  | { kind: 'frames'; buffer: ArrayBufferLike; mostRecords: number }
+  | { kind: 'figure'; figure: StageFigure | null }
+  /** From front to back. */
+  | { kind: 'layers'; layers: DrawnLayer[] }
+  | { kind: 'guides'; guides: Guide[]; isShown: boolean }
+  | { kind: 'surround'; surround: Surround }
+  | { kind: 'figureShown'; isShown: boolean }
+  | { kind: 'pace'; isPlaying: boolean; stepsPerSecond: number }
+  | { kind: 'pixels'; id: number; width: number; height: number };
+
+/** What the stage tells the page. */
+export type FromStage =
+  | { kind: 'drawn'; step: number; drawMilliseconds: number; drawn: number }
+  | { kind: 'pixels'; id: number; width: number; height: number; rgba: Uint8Array }
+  | { kind: 'failed'; sentence: string };

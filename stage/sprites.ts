@@ -1,0 +1,127 @@
+import * as THREE from 'three';
+import { RECORD_WORDS } from '@jinx/core/simulation';
+import type { DrawnLayer } from './protocol.ts';
+
+export const SHAPES = ['soft dot', 'ring', 'flare', 'disc'] as const;
+
+const vertexShader = /* glsl */ `
+  uniform float share;
+  uniform bool onGround;
+  attribute vec4 start;   // from, birth
+  attribute vec4 finish;  // to, angle
+  attribute vec4 tint;    // colour, opacity
+  attribute vec4 rest;    // size, age, number, turned a step
+  varying vec2 across;
+  varying vec4 colour;
+  void main() {
+    float lived = (share - start.w) / (1.0 - start.w);
+    float size = share < start.w ? 0.0 : rest.x * 0.5;
+    vec3 place = mix(start.xyz, finish.xyz, clamp(lived, 0.0, 1.0));
+    float angle = finish.w - rest.w * (1.0 - share);
+    vec2 corner = mat2(cos(angle), sin(angle), -sin(angle), cos(angle)) * position.xy * size;
+    across = position.xy;
+    colour = tint;
+    if (onGround) gl_Position = projectionMatrix * viewMatrix * vec4(place + vec3(corner.x, 0.006, -corner.y), 1.0);
+    else gl_Position = projectionMatrix * (viewMatrix * vec4(place, 1.0) + vec4(corner, 0.0, 0.0));
+  }
+`;
+
+const fragmentShader = /* glsl */ `
+  uniform int shape;
+  uniform float covers;
+  varying vec2 across;
+  varying vec4 colour;
+  float cover() {
+    float d = length(across);
+    if (shape == 0) { float s = max(0.0, 1.0 - d * d); return s * s * s; }
+    if (shape == 1) {
+      float line = exp(-pow((d - 0.86) / 0.045, 2.0));
+      float inner = exp(-pow((d - 0.7) / 0.12, 2.0)) * 0.22;
+      return (line + inner) * smoothstep(1.0, 0.95, d);
+    }
+    if (shape == 2) {
+      float s = max(0.0, 1.0 - d);
+      vec2 a = abs(across);
+      float rays = exp(-a.x * 26.0) * exp(-a.y * 2.6) + exp(-a.y * 26.0) * exp(-a.x * 2.6);
+      return pow(s, 4.0) * 1.6 + rays * smoothstep(1.0, 0.3, d) * 0.8 + exp(-d * d * 60.0) * 1.5;
+    }
+    return smoothstep(1.0, 0.94, d);
+  }
+  void main() {
+    float amount = cover() * colour.a;
+    gl_FragColor = vec4(colour.rgb * amount, amount * covers);
+  }
+`;
+
+/** One layer's sprites: instanced quads read straight from frame records. */
+export class Sprites {
+  readonly mesh: THREE.Mesh<THREE.InstancedBufferGeometry, THREE.ShaderMaterial>;
+  #capacity = 0;
+  #buffer: THREE.InstancedInterleavedBuffer | null = null;
+
+  constructor() {
+    const material = new THREE.ShaderMaterial({
+      vertexShader,
+      fragmentShader,
+      transparent: true,
+      depthWrite: false,
+      // Premultiplied: an additive sprite covers nothing (alpha 0), a normal one covers by its opacity.
+      blending: THREE.CustomBlending,
+      blendSrc: THREE.OneFactor,
+      blendDst: THREE.OneMinusSrcAlphaFactor,
+      uniforms: { share: { value: 1 }, onGround: { value: false }, shape: { value: 0 }, covers: { value: 0 } },
+    });
+    this.mesh = new THREE.Mesh(new THREE.InstancedBufferGeometry(), material);
+    this.mesh.frustumCulled = false;
+  }
+
+  dress(layer: DrawnLayer, order: number): void {
+    const { uniforms } = this.mesh.material;
+    uniforms['onGround']!.value = layer.facing === 'ground';
+    uniforms['shape']!.value = Math.max(0, SHAPES.indexOf(layer.shape as (typeof SHAPES)[number]));
+    uniforms['covers']!.value = layer.blend === 'normal' ? 1 : 0;
+    this.mesh.renderOrder = order;
+    this.mesh.visible = layer.isVisible;
+  }
+
+  #reserve(count: number): void {
+    if (count <= this.#capacity) return;
+    this.#capacity = Math.max(256, 2 ** Math.ceil(Math.log2(count)));
+    this.mesh.geometry.dispose();
+    const geometry = new THREE.InstancedBufferGeometry();
+    geometry.setAttribute(
+      'position',
+      new THREE.BufferAttribute(new Float32Array([-1, -1, 0, 1, -1, 0, 1, 1, 0, -1, 1, 0]), 3),
+    );
+    geometry.setIndex([0, 1, 2, 0, 2, 3]);
+    this.#buffer = new THREE.InstancedInterleavedBuffer(
+      new Float32Array(this.#capacity * RECORD_WORDS),
+      RECORD_WORDS,
+    ).setUsage(THREE.DynamicDrawUsage);
+    ['start', 'finish', 'tint', 'rest'].forEach((name, index) =>
+      geometry.setAttribute(name, new THREE.InterleavedBufferAttribute(this.#buffer!, 4, index * 4)),
+    );
+    this.mesh.geometry = geometry;
+  }
+
+  /** Takes `count` records that begin at word `at`. */
+  load(words: Float32Array, at: number, count: number): void {
+    this.#reserve(count);
+    this.mesh.geometry.instanceCount = count;
+    if (count === 0 || !this.#buffer) return;
+    const length = count * RECORD_WORDS;
+    this.#buffer.array.set(words.subarray(at, at + length));
+    this.#buffer.clearUpdateRanges();
+    this.#buffer.addUpdateRange(0, length);
+    this.#buffer.needsUpdate = true;
+  }
+
+  setShare(share: number): void {
+    this.mesh.material.uniforms['share']!.value = share;
+  }
+
+  dispose(): void {
+    this.mesh.geometry.dispose();
+    this.mesh.material.dispose();
+  }
+}

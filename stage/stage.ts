@@ -1,0 +1,186 @@
+import * as THREE from 'three';
+import { FrameReader, HEADER_RATE, RECORDS, RECORD_WORDS, tripleBuffer, type Frame } from '@jinx/core/simulation';
+import { FigureMesh } from './figure.ts';
+import { Guides } from './guides.ts';
+import { Lens } from './lens.ts';
+import type { DrawnLayer, StageFigure, Surround, ToStage } from './protocol.ts';
+import { Sprites } from './sprites.ts';
+import { Surroundings } from './surroundings.ts';
+
+/** Draws frames. Knows layers by their salt, and nothing of documents, pages or servers. */
+export class Stage {
+  readonly #renderer: THREE.WebGLRenderer;
+  readonly #scene = new THREE.Scene();
+  readonly #camera = new THREE.PerspectiveCamera(38, 1, 0.02, 200);
+  readonly #lens = new Lens();
+  readonly #surroundings = new Surroundings();
+  readonly #guides = new Guides();
+  readonly #sprites = new Map<number, Sprites>();
+  #view = { position: [0, 1.4, 4], target: [0, 1, 0], fieldOfView: 38, follows: true };
+  #figure: FigureMesh | null = null;
+  #isFigureShown = true;
+  #reader: FrameReader | null = null;
+  #frame: Frame | null = null;
+  #frameSince = 0;
+  #lastStep = -1;
+  #pace = { isPlaying: false, stepsPerSecond: 60 };
+  #size = { width: 1, height: 1 };
+  #isChanged = true;
+
+  constructor(canvas: OffscreenCanvas) {
+    this.#renderer = new THREE.WebGLRenderer({ canvas, antialias: false, powerPreference: 'high-performance' });
+    this.#renderer.autoClear = true;
+    this.#scene.add(this.#surroundings.group, this.#guides.group);
+  }
+
+  /** Takes one order from the page. */
+  take(order: Exclude<ToStage, { kind: 'start' | 'pixels' }>): void {
+    this.#isChanged = true;
+    switch (order.kind) {
+      case 'size':
+        return this.#setSize(order.width, order.height);
+      case 'camera':
+        this.#view = order;
+        return;
+      case 'frames':
+        this.#reader = new FrameReader(tripleBuffer(order.buffer, order.mostRecords));
+        this.#lastStep = -1;
+        return;
+      case 'figure':
+        return this.#setFigure(order.figure);
+      case 'layers':
+        return this.#setLayers(order.layers);
+      case 'guides':
+        this.#guides.set(order.isShown ? order.guides : []);
+        this.#surroundings.showGrid(order.isShown);
+        return;
+      case 'surround':
+        return this.setSurround(order.surround);
+      case 'figureShown':
+        this.#isFigureShown = order.isShown;
+        return;
+      case 'pace':
+        this.#pace = order;
+        return;
+    }
+  }
+
+  setSurround(surround: Surround): void {
+    this.#surroundings.set(surround);
+  }
+
+  #setSize(width: number, height: number): void {
+    this.#size = { width: Math.max(1, Math.round(width)), height: Math.max(1, Math.round(height)) };
+    this.#renderer.setSize(this.#size.width, this.#size.height, false);
+    this.#lens.setSize(this.#size.width, this.#size.height);
+  }
+
+  #setFigure(figure: StageFigure | null): void {
+    if (this.#figure) {
+      this.#scene.remove(this.#figure.mesh);
+      this.#figure.dispose();
+    }
+    this.#figure = figure && new FigureMesh(figure);
+    if (this.#figure) this.#scene.add(this.#figure.mesh);
+  }
+
+  #setLayers(layers: readonly DrawnLayer[]): void {
+    const salts = new Set(layers.map(({ salt }) => salt));
+    for (const [salt, sprites] of this.#sprites)
+      if (!salts.has(salt)) {
+        this.#scene.remove(sprites.mesh);
+        sprites.dispose();
+        this.#sprites.delete(salt);
+      }
+    layers.forEach((layer, index) => {
+      let sprites = this.#sprites.get(layer.salt);
+      if (!sprites) {
+        sprites = new Sprites();
+        this.#sprites.set(layer.salt, sprites);
+        this.#scene.add(sprites.mesh);
+      }
+      sprites.dress(layer, layers.length - index);
+    });
+  }
+
+  #takeFrame(now: number): void {
+    const frame = this.#reader?.newest();
+    if (!frame) return;
+    if (frame !== this.#frame || frame.step !== this.#lastStep) this.#frameSince = now;
+    else return;
+    this.#frame = frame;
+    this.#lastStep = frame.step;
+    this.#isChanged = true;
+    const found = new Map(frame.layers().map((layer) => [layer.salt, layer]));
+    for (const [salt, sprites] of this.#sprites) {
+      const layer = found.get(salt);
+      sprites.load(frame.f32, RECORDS + (layer?.start ?? 0) * RECORD_WORDS, layer?.count ?? 0);
+    }
+  }
+
+  /** How far the picture has come from the frame's start to its end: all the way while the clock stands. */
+  #share(now: number): number {
+    if (!this.#pace.isPlaying || !this.#frame) return 1;
+    return Math.min(1, ((now - this.#frameSince) / 1000) * this.#pace.stepsPerSecond);
+  }
+
+  /** Draws if anything changed. Returns what was drawn, or null. */
+  draw(now: number, isForced = false): { step: number; drawn: number } | null {
+    this.#takeFrame(now);
+    const share = this.#share(now);
+    const isMoving = this.#pace.isPlaying && this.#frame !== null;
+    if (!this.#isChanged && !isMoving && !isForced) return null;
+    this.#isChanged = false;
+    this.#prepare(share);
+    this.#lens.draw(this.#renderer, this.#scene, this.#camera);
+    return { step: this.#frame?.step ?? 0, drawn: this.#frame?.particles ?? 0 };
+  }
+
+  #prepare(share: number): void {
+    const frame = this.#frame;
+    for (const sprites of this.#sprites.values()) sprites.setShare(share);
+    let [x, z] = [0, 0];
+    const isPosed = this.#figure !== null && frame !== null && frame.bones > 0;
+    if (isPosed) {
+      this.#figure!.pose(frame!, share);
+      const feet = this.#figure!.boneMatrix(0);
+      [x, z] = [feet[12]!, feet[14]!];
+    }
+    if (this.#figure) this.#figure.mesh.visible = isPosed && this.#isFigureShown;
+    this.#surroundings.setFeet(x, z, isPosed && this.#isFigureShown);
+    this.#guides.follow(isPosed ? this.#figure : null);
+    const { position, target, fieldOfView, follows } = this.#view;
+    const [dx, dz] = follows ? [x, z] : [0, 0];
+    this.#camera.fov = fieldOfView;
+    this.#camera.aspect = this.#size.width / this.#size.height;
+    this.#camera.position.set(position[0]! + dx, position[1]!, position[2]! + dz);
+    this.#camera.lookAt(target[0]! + dx, target[1]!, target[2]! + dz);
+    this.#camera.updateProjectionMatrix();
+    this.#camera.updateMatrixWorld();
+  }
+
+  /** Draws the present frame at a size of its own and reads it back: rows from the top, four bytes a pixel. */
+  pixels(width: number, height: number, now: number): Uint8Array {
+    this.#takeFrame(now);
+    const before = this.#size;
+    this.#setSize(width, height);
+    this.#prepare(1);
+    const target = new THREE.WebGLRenderTarget(width, height);
+    this.#lens.draw(this.#renderer, this.#scene, this.#camera, target);
+    const flipped = new Uint8Array(width * height * 4);
+    this.#renderer.readRenderTargetPixels(target, 0, 0, width, height, flipped);
+    target.dispose();
+    this.#renderer.setRenderTarget(null);
+    this.#setSize(before.width, before.height);
+    this.#isChanged = true;
+    const rgba = new Uint8Array(flipped.length);
+    for (let row = 0; row < height; row++)
+      rgba.set(flipped.subarray(row * width * 4, (row + 1) * width * 4), (height - 1 - row) * width * 4);
+    return rgba;
+  }
+
+  /** Steps a second that frames count in. */
+  get rate(): number {
+    return this.#frame?.u32[HEADER_RATE] ?? 60;
+  }
+}

@@ -1,0 +1,95 @@
+import type { Effect } from '@jinx/core/document';
+
+/** An answer from the server that is not what was asked for. */
+export class ApiError extends Error {
+  readonly status: number;
+  readonly body: Record<string, unknown>;
+  constructor(status: number, sentence: string, body: Record<string, unknown> = {}) {
+    super(sentence);
+    this.status = status;
+    this.body = body;
+  }
+  /** True when no answer came at all. */
+  get isOffline(): boolean {
+    return this.status === 0;
+  }
+}
+
+async function ask(
+  method: string,
+  path: string,
+  body?: BodyInit,
+  headers: Record<string, string> = {},
+): Promise<Response> {
+  let answer: Response;
+  try {
+    answer = await fetch(`/api${path}`, { method, body, headers });
+  } catch {
+    throw new ApiError(0, 'The server does not answer: is Jinx still running?');
+  }
+  if (answer.ok) return answer;
+  const problem = (await answer.json().catch(() => ({}))) as Record<string, unknown>;
+  throw new ApiError(answer.status, String(problem['sentence'] ?? `The server answered ${answer.status}.`), problem);
+}
+
+const json = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
+  const answer = await ask(
+    method,
+    path,
+    body === undefined ? undefined : JSON.stringify(body),
+    body === undefined ? {} : { 'Content-Type': 'application/json' },
+  );
+  return answer.status === 204 ? (undefined as T) : ((await answer.json()) as T);
+};
+
+export interface ProjectSummary {
+  readonly id: string;
+  readonly name: string;
+  readonly effects: number;
+}
+export interface AssetSummary {
+  readonly hash: string;
+  readonly name: string;
+  readonly kind: 'rig';
+}
+export interface EffectSummary {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly savedAt: string;
+}
+export interface ProjectDetail {
+  readonly id: string;
+  readonly name: string;
+  readonly effects: EffectSummary[];
+  readonly assets: AssetSummary[];
+}
+export interface StoredEffect {
+  readonly id: string;
+  readonly projectId: string;
+  readonly revision: number;
+  readonly document: Effect;
+}
+
+export const api = {
+  projects: () => json<ProjectSummary[]>('GET', '/projects'),
+  addProject: (name: string) => json<{ id: string }>('POST', '/projects', { name }),
+  project: (id: string) => json<ProjectDetail>('GET', `/projects/${id}`),
+  deleteProject: (id: string) => json<void>('DELETE', `/projects/${id}`),
+  addEffect: (projectId: string, document: Effect) =>
+    json<StoredEffect>('POST', `/projects/${projectId}/effects`, { document }),
+  effect: (id: string) => json<StoredEffect>('GET', `/effects/${id}`),
+  saveEffect: (id: string, revision: number, document: Effect) =>
+    json<{ revision: number }>('PUT', `/effects/${id}`, { revision, document }),
+  deleteEffect: (id: string) => json<void>('DELETE', `/effects/${id}`),
+  kit: () => json<string[]>('GET', '/kit'),
+  importKit: (projectId: string, file: string) => json<AssetSummary>('POST', `/projects/${projectId}/kit`, { file }),
+  importFile: async (projectId: string, file: File) =>
+    (await (
+      await ask('POST', `/projects/${projectId}/assets?name=${encodeURIComponent(file.name)}`, file)
+    ).json()) as AssetSummary,
+  importParcel: async (projectId: string, file: File) =>
+    (await (await ask('POST', `/projects/${projectId}/parcels`, file)).json()) as { id: string; name: string },
+  asset: async (hash: string) => new Uint8Array(await (await ask('GET', `/assets/${hash}`)).arrayBuffer()),
+  parcelAddress: (id: string) => `/api/effects/${id}/parcel`,
+};

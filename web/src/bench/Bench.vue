@@ -1,0 +1,181 @@
+<script setup lang="ts">
+import { findings } from '@jinx/core/checks';
+import { DEFAULT_BUDGET } from '@jinx/core/simulation';
+import { message } from 'ant-design-vue';
+import { computed, onBeforeUnmount, provide, ref, shallowRef, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import { api, ApiError, type AssetSummary } from '../api';
+import { openDoor } from '../engine/door';
+import { Engine } from '../engine/engine';
+import { useEffectStore } from '../stores/effect';
+import { useSavingStore } from '../stores/saving';
+import { ENGINE } from './bench';
+import BenchTop from './BenchTop.vue';
+import Chapters from './Chapters.vue';
+import FindingsLine from './FindingsLine.vue';
+import { useKeys } from './keys';
+import { useLivingHistory } from './livingHistory';
+import Readout from './Readout.vue';
+import Rulers from './Rulers.vue';
+import StageBar from './StageBar.vue';
+import StageView from './StageView.vue';
+import StaleNotice from './StaleNotice.vue';
+import Transport from './Transport.vue';
+
+/** One effect on the bench. */
+const props = defineProps<{ id: string }>();
+const router = useRouter();
+const store = useEffectStore();
+const saving = useSavingStore();
+const engine = new Engine();
+provide(ENGINE, engine);
+
+const assets = shallowRef<readonly AssetSummary[]>([]);
+const kit = shallowRef<readonly string[]>([]);
+const projectName = ref('');
+const isImporting = ref('');
+const showGuides = ref(true);
+const follows = ref(true);
+const isReady = ref(false);
+const budget = DEFAULT_BUDGET;
+const stageView = ref<InstanceType<typeof StageView>>();
+const transport = ref<InstanceType<typeof Transport>>();
+const living = useLivingHistory(engine);
+
+const closeDoor = openDoor(engine, () =>
+  Object.fromEntries(Object.entries(store.effect?.layers.byId ?? {}).map(([id, layer]) => [layer.name, id])),
+);
+onBeforeUnmount(() => {
+  closeDoor();
+  void saving.save();
+  engine.stop();
+});
+
+function tell(error: unknown): void {
+  if (error instanceof ApiError) void message.error(error.message, 6);
+  else throw error;
+}
+
+async function open(): Promise<void> {
+  try {
+    const hadDraft = await saving.open(props.id);
+    const [project, kitFiles] = await Promise.all([api.project(store.projectId), api.kit()]);
+    assets.value = project.assets;
+    projectName.value = project.name;
+    kit.value = kitFiles;
+    isReady.value = true;
+    await engine.load(store.effect!, budget);
+    engine.play();
+    if (hadDraft)
+      void message.info('Work from this machine that had not been saved was taken up. Undo leaves it out.', 6);
+  } catch (error) {
+    tell(error);
+    if (error instanceof ApiError && error.status === 404) void router.replace('/');
+  }
+}
+void open();
+
+watch(
+  () => store.effect,
+  (effect) => effect && isReady.value && engine.edit(effect, budget).catch(tell),
+);
+watch(engine.failure, (sentence) => sentence && void message.error(sentence, 0));
+
+const refused = computed(() =>
+  Object.fromEntries(
+    Object.entries(store.effect?.layers.byId ?? {}).map(([id, layer]) => [
+      id,
+      engine.state.layers.find(({ salt }) => salt === layer.salt)?.refused ?? 0,
+    ]),
+  ),
+);
+const refusedText = computed(() => JSON.stringify(refused.value));
+const found = shallowRef<ReturnType<typeof findings>>([]);
+let findingTimer = 0;
+watch(
+  [() => store.effect, engine.rig, refusedText],
+  () => {
+    window.clearTimeout(findingTimer);
+    findingTimer = window.setTimeout(
+      () => (found.value = store.effect ? findings(store.effect, engine.rig.value, { refused: refused.value }) : []),
+      120,
+    );
+  },
+  { immediate: true },
+);
+
+/** A figure just taken in goes on the stage at once, walking if it can. */
+function putOnStage(asset: AssetSummary): void {
+  if (!assets.value.some(({ hash }) => hash === asset.hash)) assets.value = [...assets.value, asset];
+  store.change(
+    `put ${asset.name} on the stage`,
+    (draft) => (draft.stage.figure = { asset: asset.hash, clip: '', path: { kind: 'spot' } }),
+  );
+}
+async function bring(work: Promise<AssetSummary>, name: string): Promise<void> {
+  isImporting.value = `Taking in ${name}…`;
+  try {
+    putOnStage(await work);
+  } catch (error) {
+    tell(error);
+  } finally {
+    isImporting.value = '';
+  }
+}
+const bringFile = (file: File) => bring(api.importFile(store.projectId, file), file.name);
+const bringKit = (file: string) => bring(api.importKit(store.projectId, file), file);
+
+useKeys({
+  ' ': () => transport.value?.toggle(),
+  ',': () => transport.value?.step(-1),
+  '.': () => transport.value?.step(1),
+  c: () => (showGuides.value = !showGuides.value),
+  Enter: () => stageView.value?.frameAll(),
+  'ctrl+z': () => store.undo(),
+  'ctrl+shift+z': () => store.redo(),
+  'ctrl+y': () => store.redo(),
+});
+</script>
+
+<template>
+  <div class="bench">
+    <BenchTop :project-name="projectName" />
+    <template v-if="isReady && store.effect">
+      <div class="upper">
+        <StageView ref="stageView" :show-guides="showGuides" :follows="follows" @drop-file="bringFile">
+          <StageBar
+            :assets="assets"
+            :kit="kit"
+            :is-importing="isImporting"
+            @import-kit="bringKit"
+            @import-file="bringFile"
+          />
+          <Readout :budget="budget" />
+          <FindingsLine :findings="found" />
+        </StageView>
+        <Chapters />
+      </div>
+      <Transport ref="transport" v-model:show-guides="showGuides" v-model:follows="follows" />
+      <Rulers :living="living" />
+    </template>
+    <p v-else class="quiet opening">Opening…</p>
+    <StaleNotice />
+  </div>
+</template>
+
+<style scoped>
+.bench {
+  height: 100%;
+  display: grid;
+  grid-template-rows: 38px minmax(390px, 1fr) 34px minmax(260px, 42%);
+  overflow: hidden;
+}
+.upper {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 384px;
+  min-height: 0;
+}
+.opening {
+  padding: 40px;
+}
+</style>

@@ -1,0 +1,118 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { api } from '../api';
+import { useEffectStore } from '../stores/effect';
+import { useSavingStore } from '../stores/saving';
+
+defineProps<{ projectName: string }>();
+const store = useEffectStore();
+const saving = useSavingStore();
+const WORDS = {
+  saved: 'Saved',
+  waiting: 'Not saved yet',
+  saving: 'Saving…',
+  offline: 'Not saved: no answer, trying again',
+  stale: 'Not saved: changed elsewhere',
+  refused: 'Not saved',
+} as const;
+const word = computed(() => (saving.state === 'refused' ? `Not saved: ${saving.sentence}` : WORDS[saving.state]));
+function rename(event: Event): void {
+  const name = (event.target as HTMLInputElement).value.trim().slice(0, 80);
+  if (name && name !== store.effect?.name) store.change('rename the effect', (draft) => (draft.name = name));
+  else (event.target as HTMLInputElement).value = store.effect?.name ?? '';
+}
+/** Saves first, so that what is handed over is what is seen. */
+async function handOver(): Promise<void> {
+  await saving.save();
+  window.location.assign(api.parcelAddress(store.id));
+}
+</script>
+
+<template>
+  <header class="top">
+    <RouterLink to="/" class="mark">Jinx</RouterLink>
+    <nav class="where" aria-label="Where">
+      <RouterLink v-if="store.projectId" :to="`/projects/${store.projectId}`">{{ projectName }}</RouterLink>
+      <span class="quiet"> / </span>
+      <input
+        v-if="store.effect"
+        class="name"
+        :value="store.effect.name"
+        aria-label="effect name"
+        maxlength="80"
+        :size="Math.max(8, store.effect.name.length)"
+        @change="rename"
+        @keydown.enter="($event.target as HTMLInputElement).blur()"
+      />
+    </nav>
+    <span class="space"></span>
+    <span
+      class="state"
+      :class="{ bad: ['offline', 'stale', 'refused'].includes(saving.state) }"
+      role="status"
+      data-saving
+      :data-state="saving.state"
+      >{{ word }}</span
+    >
+    <button
+      type="button"
+      class="plain"
+      :disabled="!store.undoLabel"
+      :title="store.undoLabel ? `Undo: ${store.undoLabel} (Ctrl Z)` : 'Nothing to undo'"
+      @click="store.undo()"
+    >
+      Undo
+    </button>
+    <button
+      type="button"
+      class="plain"
+      :disabled="!store.redoLabel"
+      :title="store.redoLabel ? `Redo: ${store.redoLabel} (Ctrl Shift Z)` : 'Nothing to redo'"
+      @click="store.redo()"
+    >
+      Redo
+    </button>
+    <button type="button" class="primary" title="Everything this effect uses, in one parcel" @click="handOver">
+      Hand over
+    </button>
+  </header>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 0 14px;
+  border-bottom: 1px solid var(--rule);
+}
+.mark {
+  font-weight: 700;
+  color: var(--ink);
+}
+.where a {
+  color: var(--soft);
+}
+.where a:hover {
+  color: var(--ink);
+}
+.name {
+  background: none;
+  border: 0;
+  padding: 2px;
+}
+.name:hover,
+.name:focus {
+  background: var(--chip);
+  border-radius: 3px;
+}
+.space {
+  flex: 1;
+}
+.state {
+  color: var(--soft);
+}
+.bad {
+  color: var(--warn);
+}
+</style>

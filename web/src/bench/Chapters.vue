@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { useEffectStore } from '../stores/effect';
+import AppearanceChapter from './chapters/AppearanceChapter.vue';
+import BirthsChapter from './chapters/BirthsChapter.vue';
+import LifeChapter from './chapters/LifeChapter.vue';
+import LinksChapter from './chapters/LinksChapter.vue';
+import MotionChapter from './chapters/MotionChapter.vue';
+import SourceChapter from './chapters/SourceChapter.vue';
+
+const store = useEffectStore();
+const CHAPTERS = {
+  Source: SourceChapter,
+  Births: BirthsChapter,
+  Motion: MotionChapter,
+  Life: LifeChapter,
+  Appearance: AppearanceChapter,
+  Links: LinksChapter,
+};
+type Name = keyof typeof CHAPTERS;
+const names = Object.keys(CHAPTERS) as Name[];
+const open = ref<Name>('Motion');
+const layer = computed(() => store.chosen);
+
+function rename(event: Event): void {
+  const name = (event.target as HTMLInputElement).value.trim().slice(0, 80);
+  if (name && name !== layer.value?.name) store.changeLayer('rename a layer', (target) => (target.name = name));
+  else (event.target as HTMLInputElement).value = layer.value?.name ?? '';
+}
+</script>
+
+<template>
+  <aside class="chapters" aria-label="Chapters of the chosen layer">
+    <template v-if="layer">
+      <input class="name" :value="layer.name" aria-label="layer name" maxlength="80" @change="rename" />
+      <div class="tabs" role="tablist">
+        <button
+          v-for="name in names"
+          :key="name"
+          type="button"
+          role="tab"
+          class="plain"
+          :class="{ on: open === name }"
+          :aria-selected="open === name"
+          @click="open = name"
+        >
+          {{ name }}
+        </button>
+      </div>
+      <div class="page" role="tabpanel">
+        <component :is="CHAPTERS[open]" :key="store.chosenId" />
+      </div>
+    </template>
+    <p v-else class="quiet page">
+      No layer yet. Add one below: it starts as plain soft dots, so that birth and motion can be judged before any
+      picture is chosen.
+    </p>
+  </aside>
+</template>
+
+<style scoped>
+.chapters {
+  background: #161617;
+  border-left: 1px solid var(--rule);
+  padding: 10px 14px 8px;
+  overflow: hidden;
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+}
+.name {
+  background: none;
+  border: 0;
+  border-bottom: 1px solid transparent;
+  font-size: 16px;
+  font-weight: 650;
+  padding: 0 0 2px;
+  margin-bottom: 6px;
+  width: 100%;
+}
+.name:hover {
+  border-bottom-color: var(--rule);
+}
+.tabs {
+  display: flex;
+  gap: 10px;
+  border-bottom: 1px solid var(--rule);
+  margin-bottom: 6px;
+}
+.tabs .plain {
+  padding: 4px 0 6px;
+}
+.tabs .on {
+  box-shadow: inset 0 -2px 0 var(--accent);
+}
+.page {
+  overflow: auto;
+  flex: 1;
+  line-height: 27px;
+  padding-bottom: 40px;
+}
+.page :deep(p) {
+  margin: 0 0 6px;
+}
+.page :deep(h3) {
+  font-size: 12.5px;
+  font-weight: 500;
+  color: var(--dim);
+  margin: 8px 0 0;
+}
+.page :deep(p.quiet) {
+  line-height: 20px;
+  font-size: 13px;
+}
+</style>

@@ -1,0 +1,225 @@
+<script setup lang="ts">
+import {
+  LAYER_SETTINGS,
+  FORCE_SETTINGS,
+  defaultSetting,
+  type Declaration,
+  type Force,
+  type Layer,
+  type LayerSettingName,
+  type NumberDeclaration,
+  type NumberSetting,
+} from '@jinx/core/document';
+import { computed, nextTick, ref } from 'vue';
+import { useEffectStore } from '../stores/effect';
+import { settingText, stepFor, typedBase } from './format';
+import { ageCurve, readyCurveOf, READY_SHAPES, setAgeCurve } from './shapers';
+
+/** A number in a sentence: dragged, typed (sums and spreads too), nudged, shaped, muted, reset. */
+const props = defineProps<{ setting: string; force?: string; label?: string }>();
+const store = useEffectStore();
+
+const declaration = computed<NumberDeclaration>(() => {
+  if (!props.force) return LAYER_SETTINGS[props.setting as LayerSettingName] as NumberDeclaration;
+  const kind = store.chosen!.forces.byId[props.force]!.kind;
+  return (FORCE_SETTINGS[kind] as Record<string, Declaration>)[props.setting] as NumberDeclaration;
+});
+const find = (layer: Layer): NumberSetting =>
+  (props.force ? (layer.forces.byId[props.force] as Force).settings : layer.settings)[
+    props.setting as never
+  ] as unknown as NumberSetting;
+const setting = computed(() => find(store.chosen!));
+const text = computed(() =>
+  settingText(setting.value, declaration.value, (id) => store.effect?.measures.byId[id]?.name ?? 'a measure'),
+);
+const isShaped = computed(() => setting.value.shapers.order.length > 0);
+const name = computed(() => props.label ?? declaration.value.name);
+
+const isTyping = ref(false);
+const isOpen = ref(false);
+const typed = ref('');
+const problem = ref('');
+const field = ref<HTMLInputElement>();
+const root = ref<HTMLElement>();
+
+const change = (what: string, recipe: (target: NumberSetting) => void, gesture: string | null = null) =>
+  store.changeLayer(`${what} ${name.value}`, (layer) => recipe(find(layer)), gesture);
+
+async function open(): Promise<void> {
+  typed.value = text.value.replace(/\u00a0/g, ' ');
+  problem.value = '';
+  isTyping.value = isOpen.value = true;
+  await nextTick();
+  field.value?.select();
+}
+function commit(): boolean {
+  if (!isTyping.value) return true;
+  try {
+    const base = typedBase(typed.value, declaration.value);
+    change('set', (target) => {
+      if (typed.value !== text.value.replace(/\u00a0/g, ' ')) target.base = base;
+    });
+    isTyping.value = isOpen.value = false;
+    return true;
+  } catch (error) {
+    problem.value = (error as Error).message;
+    return false;
+  }
+}
+function leave(event: FocusEvent): void {
+  if (root.value?.contains(event.relatedTarget as Node)) return;
+  if (!commit()) isTyping.value = isOpen.value = false;
+}
+function cancel(): void {
+  isTyping.value = isOpen.value = false;
+}
+
+let start: { x: number; base: NumberSetting['base'] } | null = null;
+let hasMoved = false;
+function shifted(base: NumberSetting['base'], by: number): NumberSetting['base'] {
+  const { least, most } = declaration.value;
+  const fit = (value: number) => Math.min(most, Math.max(least, Number(value.toPrecision(5))));
+  if (base.kind === 'fixed') return { kind: 'fixed', value: fit(base.value + by) };
+  if (base.kind === 'spread') return { kind: 'spread', low: fit(base.low + by), high: fit(base.high + by) };
+  return base;
+}
+const sizeOf = (base: NumberSetting['base']) =>
+  base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 1;
+function press(event: PointerEvent): void {
+  if (event.button !== 0) return;
+  start = { x: event.clientX, base: setting.value.base };
+  hasMoved = false;
+  (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
+}
+function drag(event: PointerEvent): void {
+  if (!start) return;
+  const distance = event.clientX - start.x;
+  if (!hasMoved && Math.abs(distance) < 4) return;
+  hasMoved = true;
+  const by = Math.round(distance / 2) * stepFor(sizeOf(start.base), declaration.value) * (event.shiftKey ? 10 : 1);
+  change('drag', (target) => (target.base = shifted(start!.base, by)), `drag ${props.force ?? ''} ${props.setting}`);
+}
+function release(): void {
+  if (start && !hasMoved) void open();
+  if (start && hasMoved) store.endGesture();
+  start = null;
+}
+function nudge(event: KeyboardEvent, direction: number): void {
+  event.preventDefault();
+  const by = direction * stepFor(sizeOf(setting.value.base), declaration.value) * (event.shiftKey ? 10 : 1);
+  change(
+    'nudge',
+    (target) => (target.base = shifted(target.base, by)),
+    `nudge ${props.force ?? ''} ${props.setting}`,
+  );
+}
+function shape(): void {
+  change('shape', (target) => setAgeCurve(target, readyCurveOf(READY_SHAPES[3]!.points), store.newId()));
+  cancel();
+}
+function unshape(): void {
+  change('unshape', (target) => (target.shapers = { order: [], byId: {} }));
+  cancel();
+}
+function mute(): void {
+  change(setting.value.muted ? 'unmute' : 'mute', (target) => (target.muted = !target.muted));
+  cancel();
+}
+function reset(): void {
+  change('reset', (target) => Object.assign(target, defaultSetting(declaration.value)));
+  cancel();
+}
+</script>
+
+<template>
+  <span ref="root" class="holder">
+    <button
+      v-if="!isTyping"
+      type="button"
+      class="chip drags number"
+      :class="{ shaped: isShaped, muted: setting.muted }"
+      :aria-label="`${name}: ${text}`"
+      :title="`${declaration.help} Drag, or click to type.`"
+      :data-setting="setting && props.setting"
+      @pointerdown="press"
+      @pointermove="drag"
+      @pointerup="release"
+      @pointercancel="start = null"
+      @keydown.enter.prevent="open"
+      @keydown.up="nudge($event, 1)"
+      @keydown.down="nudge($event, -1)"
+    >
+      {{ text }}
+    </button>
+    <input
+      v-else
+      ref="field"
+      v-model="typed"
+      class="chip number typing"
+      :aria-label="name"
+      :aria-invalid="problem !== ''"
+      @keydown.enter.prevent="commit"
+      @keydown.esc.stop="cancel"
+      @blur="leave"
+    />
+    <span v-if="isOpen" class="drawer" @focusout="leave">
+      <span v-if="problem" class="problem" role="alert">{{ problem }}</span>
+      <span v-else class="hint">{{
+        declaration.bases.includes('spread') ? 'A number, a sum, “2 – 5” or “3 ± 1”' : 'A number or a sum'
+      }}</span>
+      <span class="acts">
+        <button
+          v-if="declaration.reads.includes('age') && !ageCurve(setting)"
+          type="button"
+          class="plain act"
+          @click="shape"
+        >
+          Shape over age
+        </button>
+        <button v-if="isShaped" type="button" class="plain act" @click="unshape">Take the shape off</button>
+        <button type="button" class="plain act" @click="mute">{{ setting.muted ? 'Unmute' : 'Mute' }}</button>
+        <button type="button" class="plain act" @click="reset">Reset</button>
+      </span>
+    </span>
+  </span>
+</template>
+
+<style scoped>
+.holder {
+  position: relative;
+  display: inline-block;
+}
+.typing {
+  width: 118px;
+  cursor: text;
+  background: var(--deep);
+  box-shadow: inset 0 0 0 1px var(--accent);
+}
+.drawer {
+  position: absolute;
+  z-index: 30;
+  top: 28px;
+  left: 0;
+  width: 214px;
+  padding: 6px 8px;
+  background: #232326;
+  border: 1px solid #434347;
+  border-radius: 4px;
+  box-shadow: 0 6px 18px #000a;
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  font-size: 12.5px;
+}
+.hint {
+  color: var(--soft);
+}
+.problem {
+  color: var(--warn);
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 6px;
+}
+</style>

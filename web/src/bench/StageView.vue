@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
+import { PerspectiveCamera, Vector3 } from 'three';
+import { inject, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { useEffectStore } from '../stores/effect';
+import { ENGINE } from './bench';
+import { guidesFor } from './guides';
+
+/** The stage's window: the picture is drawn by a worker, the camera is steered here. */
+const props = defineProps<{ showGuides: boolean; follows: boolean }>();
+const emit = defineEmits<{ dropFile: [file: File] }>();
+const engine = inject(ENGINE)!;
+const store = useEffectStore();
+const holder = ref<HTMLElement>();
+const canvas = ref<HTMLCanvasElement>();
+const camera = new PerspectiveCamera(34, 1, 0.02, 200);
+let controls: OrbitControls | null = null;
+let watcher: ResizeObserver | null = null;
+const isOver = ref(false);
+
+function sendView(): void {
+  const target = controls!.target;
+  engine.view({
+    position: camera.position.toArray(),
+    target: [target.x, target.y, target.z],
+    fieldOfView: camera.fov,
+    follows: props.follows,
+  });
+}
+
+/** Frames the figure, or what an effect without one is made for. */
+function frameAll(): void {
+  controls!.target.copy(new Vector3(0, 0.98, 0));
+  camera.position.set(1.35, 1.45, 4.3);
+  controls!.update();
+  sendView();
+}
+defineExpose({ frameAll });
+
+onMounted(() => {
+  const { width, height } = holder.value!.getBoundingClientRect();
+  engine.startStage(canvas.value!, width, height);
+  controls = new OrbitControls(camera, canvas.value!);
+  controls.enableDamping = false;
+  controls.minDistance = 0.3;
+  controls.maxDistance = 60;
+  controls.addEventListener('change', sendView);
+  frameAll();
+  watcher = new ResizeObserver(([entry]) => {
+    const { width: w, height: h } = entry!.contentRect;
+    engine.tellStage({ kind: 'size', width: w, height: h });
+  });
+  watcher.observe(holder.value!);
+});
+onBeforeUnmount(() => {
+  watcher?.disconnect();
+  controls?.dispose();
+});
+
+watch(() => props.follows, sendView);
+watch(
+  () => [store.effect, store.chosenId, engine.rig.value, props.showGuides] as const,
+  ([effect, chosenId, rig, isShown]) => engine.guides(guidesFor(effect, chosenId, rig), isShown),
+  { immediate: true },
+);
+
+function drop(event: DragEvent): void {
+  isOver.value = false;
+  const file = event.dataTransfer?.files[0];
+  if (file) emit('dropFile', file);
+}
+function orbit(event: KeyboardEvent): void {
+  const turn = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+  if (!turn || !controls) return;
+  event.preventDefault();
+  const offset = camera.position.clone().sub(controls.target);
+  offset.applyAxisAngle(new Vector3(0, 1, 0), turn[0]! * 0.12);
+  offset.y = Math.max(-offset.length() * 0.2, offset.y + turn[1]! * 0.15);
+  camera.position.copy(controls.target).add(offset);
+  controls.update();
+  sendView();
+}
+</script>
+
+<template>
+  <div
+    ref="holder"
+    class="stage"
+    :class="{ over: isOver }"
+    @dragover.prevent="isOver = true"
+    @dragleave="isOver = false"
+    @drop.prevent="drop"
+  >
+    <canvas
+      ref="canvas"
+      tabindex="0"
+      aria-label="Stage: drag or use the arrow keys to orbit"
+      @keydown="orbit"
+    ></canvas>
+    <div v-if="isOver" class="hint">Drop a figure (.glb) to put it on the stage</div>
+    <slot></slot>
+  </div>
+</template>
+
+<style scoped>
+.stage {
+  position: relative;
+  overflow: hidden;
+  background: var(--deep);
+  min-width: 0;
+}
+canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  display: block;
+}
+canvas:focus-visible {
+  outline-offset: -2px;
+}
+.hint {
+  position: absolute;
+  inset: 12px;
+  border: 2px dashed var(--accent);
+  display: grid;
+  place-items: center;
+  background: #0009;
+  font-size: 18px;
+  pointer-events: none;
+}
+</style>

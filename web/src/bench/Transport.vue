@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { inject } from 'vue';
+import { random32, useEffectStore } from '../stores/effect';
+import { ENGINE } from './bench';
+
+const props = defineProps<{ showGuides: boolean; follows: boolean }>();
+const emit = defineEmits<{ 'update:showGuides': [value: boolean]; 'update:follows': [value: boolean] }>();
+const engine = inject(ENGINE)!;
+const store = useEffectStore();
+const { state } = engine;
+const SPEEDS = [1, 0.5, 0.25, 0.1];
+const toggle = () => (state.isPlaying ? engine.pause() : engine.play());
+function step(by: number): void {
+  engine.pause();
+  engine.seek(Math.max(0, state.step + by));
+}
+const slower = () => engine.setSpeed(SPEEDS[(SPEEDS.indexOf(state.speed) + 1) % SPEEDS.length]!);
+const again = () => engine.seek(0);
+const anotherThrow = () => store.change('another throw', (draft) => (draft.seed = random32()));
+defineExpose({ toggle, step, anotherThrow });
+void props;
+</script>
+
+<template>
+  <div class="transport" role="toolbar" aria-label="Playing">
+    <button
+      type="button"
+      class="plain play"
+      :aria-label="state.isPlaying ? 'Pause' : 'Play'"
+      :title="state.isPlaying ? 'Pause (Space)' : 'Play (Space)'"
+      @click="toggle"
+    >
+      <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden="true">
+        <path :d="state.isPlaying ? 'M2 1h3.5v12H2zM8.5 1H12v12H8.5z' : 'M2 1l11 6-11 6z'" fill="currentColor" />
+      </svg>
+    </button>
+    <span class="number time" data-time>{{ state.sheetTime.toFixed(3) }} s</span>
+    <button type="button" class="plain" title="One step back (comma)" aria-label="One step back" @click="step(-1)">
+      ‹ Step
+    </button>
+    <button type="button" class="plain" title="One step on (point)" aria-label="One step on" @click="step(1)">
+      Step ›
+    </button>
+    <button type="button" class="plain" :class="{ on: state.speed < 1 }" title="Slow motion" @click="slower">
+      {{ state.speed === 1 ? 'Full speed' : `Slow ×${state.speed}` }}
+    </button>
+    <button type="button" class="plain" title="From the beginning" @click="again">Replay</button>
+    <button type="button" class="plain" title="The same effect with other random draws" @click="anotherThrow">
+      Another throw
+    </button>
+    <span class="space"></span>
+    <button
+      v-if="store.effect?.stretches.hold.kind !== 'none'"
+      type="button"
+      class="plain"
+      :disabled="state.isLetGo"
+      title="End the hold: the closing begins"
+      @click="engine.letGo()"
+    >
+      Let go
+    </button>
+    <button
+      type="button"
+      class="plain"
+      :class="{ on: follows }"
+      :aria-pressed="follows"
+      title="The camera goes with the figure"
+      @click="emit('update:follows', !follows)"
+    >
+      Follow
+    </button>
+    <button
+      type="button"
+      class="plain"
+      :class="{ on: showGuides }"
+      :aria-pressed="showGuides"
+      title="Grid, sources and forces (C)"
+      @click="emit('update:showGuides', !showGuides)"
+    >
+      Guides
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.transport {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 0 12px;
+  border-top: 1px solid var(--rule);
+  border-bottom: 1px solid var(--rule);
+  background: var(--ground);
+}
+.play {
+  color: var(--ink);
+  display: flex;
+}
+.time {
+  min-width: 66px;
+}
+.space {
+  flex: 1;
+}
+</style>

@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import { LAYER_SETTINGS } from '@jinx/core/document';
+import { computed } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import ChoiceChip from '../ChoiceChip.vue';
+
+const store = useEffectStore();
+type Name = 'appearance.facing' | 'appearance.blend' | 'appearance.shape';
+const value = (name: Name) => store.chosen!.settings[name].base.value;
+const set = (name: Name, chosen: string) =>
+  store.changeLayer(
+    `choose the ${LAYER_SETTINGS[name].name}`,
+    (layer) => (layer.settings[name].base = { kind: 'fixed', value: chosen }),
+  );
+const shapes = LAYER_SETTINGS['appearance.shape'].choices.map((choice) => ({ value: choice, text: `${choice}` }));
+const facings = [
+  { value: 'camera', text: 'facing the camera' },
+  { value: 'ground', text: 'lying flat on the ground' },
+];
+const blends = [
+  { value: 'additive', text: 'adding its light' },
+  { value: 'normal', text: 'covering what is behind' },
+];
+const isAdditive = computed(() => value('appearance.blend') === 'additive');
+</script>
+
+<template>
+  <p>
+    Drawn as a
+    <ChoiceChip
+      :value="value('appearance.shape')"
+      :choices="shapes"
+      label="picture"
+      @choose="set('appearance.shape', $event)"
+    />,
+    <ChoiceChip
+      :value="value('appearance.facing')"
+      :choices="facings"
+      label="facing"
+      @choose="set('appearance.facing', $event)"
+    />,
+    <ChoiceChip
+      :value="value('appearance.blend')"
+      :choices="blends"
+      label="blending"
+      @choose="set('appearance.blend', $event)"
+    />.
+  </p>
+  <p class="quiet">
+    {{
+      isAdditive
+        ? 'Added light never darkens: on a bright surround it is lost. Covering shows everywhere.'
+        : 'Covering hides what is behind by the opacity.'
+    }}
+  </p>
+</template>

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { type Colour } from '@jinx/core/document';
+import { computed } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import ColourWords from '../ColourWords.vue';
+import NumberChip from '../NumberChip.vue';
+import { ageGradient, setAgeGradient } from '../shapers';
+
+const store = useEffectStore();
+const colour = computed(() => store.chosen!.settings['life.colour']);
+const base = computed<Colour>(() =>
+  colour.value.base.kind === 'fixed' ? colour.value.base.value : { hex: '#ffffff' },
+);
+const gradient = computed(() => ageGradient(colour.value));
+
+const setColour = (value: Colour, isDrag: boolean) =>
+  store.changeLayer(
+    'set colour',
+    (layer) => (layer.settings['life.colour'].base = { kind: 'fixed', value }),
+    isDrag ? 'colour' : null,
+  );
+const shape = () =>
+  store.changeLayer('shape colour', (layer) =>
+    setAgeGradient(
+      layer,
+      {
+        order: ['start', 'end'],
+        byId: {
+          start: { at: { anchor: 'share', value: 0 }, colour: base.value },
+          end: { at: { anchor: 'share', value: 1 }, colour: base.value },
+        },
+      },
+      store.newId(),
+    ),
+  );
+const unshape = () =>
+  store.changeLayer('unshape colour', (layer) => (layer.settings['life.colour'].shapers = { order: [], byId: {} }));
+</script>
+
+<template>
+  <p>
+    Each is <NumberChip setting="life.size" /> across, <NumberChip setting="life.opacity" /> opaque, glowing
+    <NumberChip setting="life.intensity" />.
+  </p>
+  <p v-if="gradient">
+    Its colour follows the gradient on the life sheet.
+    <button type="button" class="plain act" @click="unshape">One colour instead</button>
+  </p>
+  <p v-else>
+    Its colour is <ColourWords :colour="base" label="colour" @change="setColour" />
+    <button type="button" class="plain act" @click="shape">Change it over age</button>
+  </p>
+  <p>It starts turned by <NumberChip setting="life.angle" /> and turns <NumberChip setting="life.turning" />.</p>
+  <p class="quiet">What changes with age is drawn on the life sheet below: choose a line there and pull its keys.</p>
+</template>

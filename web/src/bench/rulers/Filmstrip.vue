@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { lifeSamples } from '@jinx/core/checks';
+import { computed } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import { hexOf } from '../colour';
+import { PAD } from './layout';
+
+/** Small pictures of one particle at successive ages. */
+const props = defineProps<{ layerId: string; width: number; height: number }>();
+const store = useEffectStore();
+const PICTURES = 12;
+const shape = computed(() => store.effect!.layers.byId[props.layerId]!.settings['appearance.shape'].base.value);
+const pictures = computed(() => {
+  const samples = lifeSamples(store.effect!, props.layerId, PICTURES);
+  const largest = Math.max(1e-9, ...samples.map(({ size }) => size));
+  return samples.map(({ age, size, rgb, opacity, intensity }) => ({
+    age,
+    x: PAD + age * (props.width - 2 * PAD),
+    radius: Math.max(0.6, (size / largest) * (props.height / 2 - 3)),
+    css: hexOf(rgb.map((c) => c * Math.min(2, Math.max(0.7, intensity)))),
+    opacity,
+  }));
+});
+</script>
+
+<template>
+  <svg :width="width" :height="height" role="img" aria-label="one particle at successive ages">
+    <defs>
+      <radialGradient v-for="(picture, i) in pictures" :id="`film-${i}`" :key="i">
+        <stop offset="0" :stop-color="picture.css" />
+        <stop
+          :offset="shape === 'disc' ? 0.97 : 0.35"
+          :stop-color="picture.css"
+          :stop-opacity="shape === 'disc' ? 1 : 0.85"
+        />
+        <stop offset="1" :stop-color="picture.css" stop-opacity="0" />
+      </radialGradient>
+    </defs>
+    <g v-for="(picture, i) in pictures" :key="i" :opacity="picture.opacity">
+      <circle
+        v-if="shape === 'ring'"
+        :cx="picture.x"
+        :cy="height / 2"
+        :r="picture.radius * 0.86"
+        fill="none"
+        :stroke="picture.css"
+        stroke-width="1.6"
+      />
+      <circle v-else :cx="picture.x" :cy="height / 2" :r="picture.radius" :fill="`url(#film-${i})`" />
+      <path
+        v-if="shape === 'flare'"
+        :d="`M${picture.x - picture.radius} ${height / 2}h${picture.radius * 2}M${picture.x} ${height / 2 - picture.radius}v${picture.radius * 2}`"
+        :stroke="picture.css"
+      />
+    </g>
+  </svg>
+</template>

@@ -1,0 +1,156 @@
+<script setup lang="ts">
+import { LAYER_SETTINGS, type Layer } from '@jinx/core/document';
+import { lifeSamples } from '@jinx/core/checks';
+import { computed } from 'vue';
+import type { LayerCount } from '../../engine/protocol';
+import { useEffectStore } from '../../stores/effect';
+import { hexOf } from '../colour';
+import { settingText } from '../format';
+import { ageGradient, LIFE_SETTINGS, type LifeSetting } from '../shapers';
+
+/** A row's head: the layer's picture, name, living count and cost; when open, its lines on the life sheet. */
+const props = defineProps<{
+  id: string;
+  layer: Layer;
+  count: LayerCount | undefined;
+  isOpen: boolean;
+  active: LifeSetting;
+}>();
+const emit = defineEmits<{ activate: [name: LifeSetting] }>();
+const store = useEffectStore();
+const dot = computed(() => {
+  const best = lifeSamples(store.effect!, props.id, 12).reduce((a, b) => (b.energy > a.energy ? b : a));
+  return hexOf(best.rgb);
+});
+const lines = computed(() =>
+  LIFE_SETTINGS.map((name) => {
+    const setting = props.layer.settings[name];
+    return {
+      name,
+      word: name.slice(5),
+      text: settingText(setting, LAYER_SETTINGS[name], (id) => store.effect!.measures.byId[id]?.name ?? ''),
+      isShaped: setting.shapers.order.length > 0,
+    };
+  }),
+);
+const states = computed(() =>
+  [props.layer.hidden ? 'hidden' : '', props.layer.solo ? 'alone' : '', props.layer.locked ? 'locked' : '']
+    .filter(Boolean)
+    .join(', '),
+);
+</script>
+
+<template>
+  <div class="head">
+    <div class="top">
+      <span class="dot" :style="{ '--dot': dot }" aria-hidden="true"></span>
+      <span class="name" :class="{ off: layer.hidden }">{{ layer.name }}</span>
+      <span v-if="states" class="states">{{ states }}</span>
+      <span class="count number" :data-count="layer.name">{{ (count?.living ?? 0).toLocaleString('en') }}</span>
+      <span class="cost number">{{ (count?.milliseconds ?? 0).toFixed(1) }} ms</span>
+    </div>
+    <div v-if="isOpen" class="lines" role="radiogroup" aria-label="Line on the life sheet">
+      <button
+        v-for="line in lines"
+        :key="line.name"
+        type="button"
+        class="plain line"
+        role="radio"
+        :aria-checked="active === line.name"
+        :class="{ chosen: active === line.name }"
+        @click.stop="emit('activate', line.name)"
+      >
+        <span class="sample" :class="{ dashed: line.name === 'life.opacity', flat: !line.isShaped }"></span
+        >{{ line.word }}
+        <span class="value">{{ line.text }}{{ line.isShaped ? ', shaped' : '' }}</span>
+      </button>
+      <div class="plain line still">
+        <span class="sample colour" :style="{ background: dot }"></span>colour
+        <span class="value">{{ ageGradient(layer.settings['life.colour']) ? 'gradient' : 'one colour' }}</span>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.head {
+  padding: 0 8px 0 12px;
+  overflow: hidden;
+}
+.top {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  height: 27px;
+}
+.dot {
+  width: 13px;
+  height: 13px;
+  flex: none;
+  border-radius: 50%;
+  background: radial-gradient(circle, var(--dot) 20%, transparent 72%);
+}
+.name {
+  flex: 1;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.off {
+  color: var(--dim);
+  text-decoration: line-through;
+}
+.states {
+  font-size: 11.5px;
+  color: var(--accent);
+}
+.count {
+  color: var(--soft);
+}
+.cost {
+  color: var(--dim);
+  min-width: 46px;
+  text-align: right;
+  font-size: 12.5px;
+}
+.lines {
+  display: flex;
+  flex-direction: column;
+  padding-left: 18px;
+}
+.line {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  text-align: left;
+  height: 24px;
+}
+.still {
+  cursor: default;
+}
+.line.chosen {
+  color: var(--ink);
+  background: #2a2a2d;
+}
+.value {
+  margin-left: auto;
+  color: var(--dim);
+  font-size: 12.5px;
+  white-space: nowrap;
+}
+.sample {
+  width: 14px;
+  border-top: 2px solid var(--accent);
+}
+.sample.dashed {
+  border-top: 2px dashed #fff;
+}
+.sample.flat {
+  border-top: 2px solid #606064;
+}
+.sample.colour {
+  border: 0;
+  height: 8px;
+  border-radius: 2px;
+}
+</style>

@@ -1,0 +1,173 @@
+<script setup lang="ts">
+import { lifetimes } from '@jinx/core/checks';
+import { listed, type Layer } from '@jinx/core/document';
+import { dialShares, EffectClock, newReading, numberReaders } from '@jinx/core/simulation';
+import { computed } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import { plainNumber } from '../format';
+import { PAD } from './layout';
+
+/** A layer along the effect's time: its births, bursts, and how long its particles live on; how many live. */
+const props = defineProps<{
+  layer: Layer;
+  width: number;
+  height: number;
+  living: readonly number[];
+  isOpen: boolean;
+}>();
+const store = useEffectStore();
+const inner = computed(() => props.width - 2 * PAD);
+const clock = computed(() => new EffectClock(store.effect!.stretches));
+const x = (share: number) => PAD + Math.min(1, share) * inner.value;
+const base = computed(() => (props.isOpen ? props.height - 12 : props.height - 5));
+const room = computed(() => base.value - (props.isOpen ? 26 : 5));
+
+const rates = computed(() => {
+  const effect = store.effect!;
+  const numbers = numberReaders(props.layer, effect, 1);
+  const reading = { ...newReading(), dials: dialShares(effect) };
+  const { length, opening, hold, closing } = clock.value;
+  const fades = numbers['births.rate'].isConstant;
+  return Array.from({ length: 97 }, (_, i) => {
+    reading.effectTime = i / 96;
+    const late = reading.effectTime * length - opening - hold;
+    return numbers['births.rate'].read(reading) * (fades && closing > 0 && late > 0 ? 1 - late / closing : 1);
+  });
+});
+const peak = computed(() => Math.max(...rates.value));
+const isStanding = computed(() => {
+  const { base: standing } = props.layer.settings['births.standing'];
+  return standing.kind === 'fixed' && standing.value > 0;
+});
+const perMetre = computed(() => {
+  const { base: metre } = props.layer.settings['births.perMetre'];
+  return metre.kind === 'fixed' ? metre.value : 0;
+});
+const birthArea = computed(() => {
+  if (peak.value === 0) return '';
+  const points = rates.value.map(
+    (rate, i) => `L${x(i / 96).toFixed(1)} ${(base.value - (rate / peak.value) * room.value).toFixed(1)}`,
+  );
+  return `M${x(0)} ${base.value}${points.join('')}L${x(1)} ${base.value}Z`;
+});
+/** How long those born last live on past the end of births. */
+const tail = computed(() => {
+  const after = lifetimes(props.layer, store.effect!)[2] / Math.max(0.001, clock.value.length);
+  const from = clock.value.closing > 0 ? (clock.value.length - clock.value.closing) / clock.value.length : 1;
+  return { from, to: Math.min(1, from + after) };
+});
+const bursts = computed(() => {
+  const { opening, hold, length } = clock.value;
+  const starts = { opening: 0, hold: opening, closing: opening + hold };
+  return listed(props.layer.bursts).map(({ id, item }) => ({
+    id,
+    x: x((starts[item.stretch] + item.at) / Math.max(0.001, length)),
+    count: item.count,
+  }));
+});
+const livingLine = computed(() => {
+  const most = Math.max(...props.living, 1);
+  return props.living
+    .map((count, i) =>
+      count < 0
+        ? ''
+        : `${i && props.living[i - 1]! >= 0 ? 'L' : 'M'}${x(i / (props.living.length - 1)).toFixed(1)} ${(base.value - (count / most) * room.value * 0.96).toFixed(1)}`,
+    )
+    .join('');
+});
+const words = computed(() =>
+  isStanding.value
+    ? 'stands'
+    : [
+        peak.value > 0 ? `${plainNumber(peak.value)} a second` : '',
+        perMetre.value > 0 ? `${plainNumber(perMetre.value)} a metre` : '',
+      ]
+        .filter(Boolean)
+        .join(', '),
+);
+</script>
+
+<template>
+  <svg
+    :width="width"
+    :height="height"
+    role="img"
+    :aria-label="`${layer.name} over time: ${words || 'no births'}`"
+    class="strip"
+    :class="{ muted: layer.hidden }"
+  >
+    <rect
+      v-if="isStanding"
+      class="bar"
+      :x="x(0)"
+      :y="base - Math.min(room, 9)"
+      :width="inner"
+      :height="Math.min(room, 9)"
+      rx="1.5"
+    />
+    <path v-else-if="birthArea" class="births" :d="birthArea" />
+    <template v-if="perMetre > 0 && !isStanding">
+      <line
+        v-for="i in 24"
+        :key="i"
+        class="tick"
+        :x1="x((i - 0.5) / 24)"
+        :x2="x((i - 0.5) / 24)"
+        :y1="base - room * 0.7"
+        :y2="base"
+      />
+    </template>
+    <path
+      v-if="!isStanding"
+      class="tail"
+      :d="`M${x(tail.from)} ${base}V${base - room * 0.5}L${x(tail.to)} ${base}Z`"
+    />
+    <path
+      v-for="burst in bursts"
+      :key="burst.id"
+      class="burst"
+      :d="`M${burst.x} ${isOpen ? 10 : base - room - 1}l5 5l-5 5l-5 -5z`"
+    >
+      <title>{{ burst.count }} at once</title>
+    </path>
+    <path v-if="isOpen" class="living" :d="livingLine" />
+    <text v-if="isOpen && words" class="words" :x="x(0.02)" :y="20">{{ words }}</text>
+    <text v-if="isOpen && livingLine" class="words" :x="x(1) - 4" :y="20" text-anchor="end">
+      line: alive, up to {{ Math.max(...living, 0).toLocaleString('en') }}
+    </text>
+  </svg>
+</template>
+
+<style scoped>
+.strip {
+  display: block;
+}
+.bar {
+  fill: #606065;
+}
+.births {
+  fill: #515156;
+}
+.tail {
+  fill: #38383c;
+  opacity: 0.7;
+}
+.tick {
+  stroke: #75757a;
+}
+.burst {
+  fill: var(--accent);
+}
+.living {
+  fill: none;
+  stroke: #d6d6d8;
+  stroke-width: 1.2;
+}
+.words {
+  fill: #c6c6c8;
+  font-size: 12px;
+}
+.muted {
+  opacity: 0.4;
+}
+</style>

@@ -1,0 +1,136 @@
+import {
+  curveThrough,
+  listed,
+  withItem,
+  type Curve,
+  type Layer,
+  type NumberSetting,
+  type Shaper,
+  type Stop,
+  type Collection,
+  type ColourSetting,
+} from '@jinx/core/document';
+
+/** Settings whose shape over age is drawn on the life sheet. */
+export const LIFE_SETTINGS = ['life.size', 'life.opacity', 'life.intensity'] as const;
+export type LifeSetting = (typeof LIFE_SETTINGS)[number];
+
+/** The first curve by which age shapes a setting. */
+export function ageCurve(setting: NumberSetting): { id: string; shaper: Shaper; curve: Curve } | null {
+  for (const { id, item } of listed(setting.shapers))
+    if (item.reads.kind === 'age' && item.mapping.kind === 'curve')
+      return { id, shaper: item, curve: item.mapping.curve };
+  return null;
+}
+
+/** The first gradient by which age shapes a colour. */
+export function ageGradient(setting: ColourSetting): { id: string; stops: Collection<Stop> } | null {
+  for (const { id, item } of listed(setting.shapers))
+    if (item.reads.kind === 'age' && item.mapping.kind === 'gradient') return { id, stops: item.mapping.stops };
+  return null;
+}
+
+/** Gives a setting a shape over age, or replaces the curve it has. */
+export function setAgeCurve(setting: NumberSetting, curve: Curve, newId: string): void {
+  const found = ageCurve(setting);
+  const shaper: Shaper = {
+    reads: { kind: 'age' },
+    mapping: { kind: 'curve', curve },
+    combine: 'multiply',
+    amount: 1,
+    muted: false,
+  };
+  setting.shapers = withItem(
+    setting.shapers,
+    found?.id ?? newId,
+    found ? { ...found.shaper, mapping: { kind: 'curve', curve } } : shaper,
+    found ? setting.shapers.order.indexOf(found.id) : undefined,
+  );
+}
+
+export function setAgeGradient(layer: Layer, stops: Collection<Stop>, newId: string): void {
+  const setting = layer.settings['life.colour'];
+  const found = ageGradient(setting);
+  const kept = found && setting.shapers.byId[found.id]!;
+  const shaper: Shaper = {
+    reads: { kind: 'age' },
+    mapping: { kind: 'gradient', stops },
+    combine: kept?.combine ?? 'replace',
+    amount: 1,
+    muted: kept?.muted ?? false,
+  };
+  setting.shapers = withItem(setting.shapers, found?.id ?? newId, shaper, 0);
+}
+
+/** Shapes to begin from, each a curve over a whole life. */
+export const READY_SHAPES: readonly { name: string; points: readonly (readonly [number, number])[] }[] = [
+  {
+    name: 'level',
+    points: [
+      [0, 1],
+      [1, 1],
+    ],
+  },
+  {
+    name: 'rising',
+    points: [
+      [0, 0],
+      [1, 1],
+    ],
+  },
+  {
+    name: 'falling',
+    points: [
+      [0, 1],
+      [1, 0],
+    ],
+  },
+  {
+    name: 'in and out',
+    points: [
+      [0, 0],
+      [0.15, 1],
+      [0.7, 1],
+      [1, 0],
+    ],
+  },
+  {
+    name: 'swell',
+    points: [
+      [0, 0],
+      [0.5, 1],
+      [1, 0],
+    ],
+  },
+  {
+    name: 'burst',
+    points: [
+      [0, 0.1],
+      [0.12, 1],
+      [0.4, 0.35],
+      [1, 0],
+    ],
+  },
+  {
+    name: 'late bloom',
+    points: [
+      [0, 0],
+      [0.6, 0.15],
+      [0.85, 1],
+      [1, 0],
+    ],
+  },
+  {
+    name: 'flicker',
+    points: [
+      [0, 0],
+      [0.1, 1],
+      [0.25, 0.4],
+      [0.4, 1],
+      [0.6, 0.5],
+      [0.75, 0.9],
+      [1, 0],
+    ],
+  },
+];
+export const readyCurveOf = (points: readonly (readonly [number, number])[]): Curve => curveThrough(points);

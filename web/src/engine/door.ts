@@ -1,0 +1,22 @@
+import type { Engine } from './engine';
+
+/**
+ * The inspection door, `window.jinx`: read-only, the same in production. For tests and for the curious.
+ * `seek` moves the bench's playhead, as the mouse does.
+ */
+export function openDoor(engine: Engine, layerIds: () => Record<string, string>): () => void {
+  const door = {
+    state: () => ({ ...engine.state }),
+    /** Layer names and their ids. */
+    layers: layerIds,
+    seek: (step: number) => engine.seek(step),
+    hash: () => engine.hash(),
+    particles: async (layer: string) => {
+      const { step, positions, ages, colours } = await engine.inspect(layer);
+      return { step, positions: [...positions], ages: [...ages], colours: [...colours] };
+    },
+    pixels: async (width: number, height: number) => [...(await engine.pixels(width, height)).rgba],
+  };
+  Object.assign(window, { jinx: door });
+  return () => delete (window as { jinx?: unknown }).jinx;
+}

@@ -1,0 +1,200 @@
+import { listed, type Effect } from '@jinx/core/document';
+import { readRig } from '@jinx/core/formats';
+import type { Rig } from '@jinx/core/geometry';
+import type { DrawnLayer, FromStage, Guide, ToStage } from '@jinx/stage';
+import { shallowReactive, shallowRef } from 'vue';
+import plainUrl from '../../../core/kernels/plain.wasm?url';
+import sharedUrl from '../../../core/kernels/shared.wasm?url';
+import { api } from '../api';
+import type { FromSimulation, LayerCount, ToSimulation } from './protocol';
+
+export interface View {
+  position: [number, number, number];
+  target: [number, number, number];
+  fieldOfView: number;
+  follows: boolean;
+}
+
+const bytesAt = async (url: string) => new Uint8Array(await (await fetch(url)).arrayBuffer());
+
+/** How each layer of an effect is to be drawn, front to back. */
+export function drawnLayers(effect: Effect): DrawnLayer[] {
+  const anySolo = listed(effect.layers).some(({ item }) => item.solo);
+  return listed(effect.layers).map(({ item }) => ({
+    salt: item.salt,
+    isVisible: !item.hidden && (!anySolo || item.solo),
+    facing: item.settings['appearance.facing'].base.value as 'camera' | 'ground',
+    blend: item.settings['appearance.blend'].base.value as 'additive' | 'normal',
+    shape: item.settings['appearance.shape'].base.value,
+  }));
+}
+
+/**
+ * The page's hold on its two workers, the simulation and the stage. What it knows of them arrives as messages; frames go
+ * from one to the other through shared memory and never pass through here.
+ */
+export class Engine {
+  readonly state = shallowReactive({
+    step: 0,
+    sheetTime: 0,
+    living: 0,
+    layers: [] as LayerCount[],
+    stepMilliseconds: 0,
+    drawMilliseconds: 0,
+    isExact: true,
+    isPlaying: false,
+    progress: 1,
+    isLetGo: false,
+    speed: 1,
+  });
+  readonly failure = shallowRef('');
+  readonly rig = shallowRef<Rig | null>(null);
+  readonly #simulation = new Worker(new URL('./simulationWorker.ts', import.meta.url), { type: 'module' });
+  readonly #stage = new Worker(new URL('../../../stage/worker.ts', import.meta.url), { type: 'module' });
+  readonly #helper = new Worker(new URL('./helperWorker.ts', import.meta.url), { type: 'module' });
+  readonly #answers = new Map<number, (message: never) => void>();
+  readonly #ready: Promise<void>;
+  #nextAnswer = 1;
+  #figureHash: string | null = null;
+  #rigBytes = new Map<string, Uint8Array>();
+  #layersText = '';
+
+  constructor() {
+    this.#simulation.onmessage = ({ data }: MessageEvent<FromSimulation>) => this.#hearSimulation(data);
+    this.#stage.onmessage = ({ data }: MessageEvent<FromStage>) => this.#hearStage(data);
+    for (const worker of [this.#simulation, this.#stage, this.#helper])
+      worker.onerror = (event) =>
+        (this.failure.value = `A part of Jinx stopped: ${event.message || 'unknown fault'}. Your work is saved; reload the page.`);
+    this.#ready = this.#start();
+  }
+
+  async #start(): Promise<void> {
+    const kernels = { shared: await bytesAt(sharedUrl), plain: await bytesAt(plainUrl) };
+    const channel = new MessageChannel();
+    this.#helper.postMessage({ kernels, port: channel.port1 }, [channel.port1]);
+    this.#simulation.postMessage({ kind: 'start', kernels, helper: channel.port2 } satisfies ToSimulation, [
+      channel.port2,
+    ]);
+  }
+
+  #tell(order: ToSimulation): void {
+    void this.#ready.then(() => this.#simulation.postMessage(order));
+  }
+  tellStage(order: ToStage, transfer: Transferable[] = []): void {
+    this.#stage.postMessage(order, transfer);
+  }
+
+  #hearSimulation(message: FromSimulation): void {
+    if (message.kind === 'frames') this.tellStage(message);
+    else if (message.kind === 'state') {
+      const { kind: _kind, ...state } = message;
+      const wasPlaying = this.state.isPlaying;
+      Object.assign(this.state, state);
+      if (wasPlaying !== state.isPlaying) this.#pace();
+    } else if (message.kind === 'failed') this.failure.value = message.sentence;
+    else this.#answer(message.id, message);
+  }
+
+  #hearStage(message: FromStage): void {
+    if (message.kind === 'drawn') this.state.drawMilliseconds = message.drawMilliseconds;
+    else if (message.kind === 'failed') this.failure.value = message.sentence;
+    else this.#answer(message.id, message);
+  }
+
+  #answer(id: number, message: unknown): void {
+    this.#answers.get(id)?.(message as never);
+    this.#answers.delete(id);
+  }
+  #asked<T>(send: (id: number) => void): Promise<T> {
+    const id = this.#nextAnswer++;
+    return new Promise((resolve) => {
+      this.#answers.set(id, resolve as (message: never) => void);
+      send(id);
+    });
+  }
+
+  /** Loads an effect and the rigs it uses, and shows it. @throws ApiError when an asset cannot be had. */
+  async load(effect: Effect, budget: number): Promise<void> {
+    await this.#fetchFigure(effect);
+    this.#tell({ kind: 'load', effect, rigs: [...this.#rigBytes], budget });
+    this.#showStage(effect);
+  }
+
+  async #fetchFigure(effect: Effect): Promise<void> {
+    const hash = effect.stage.figure?.asset ?? null;
+    if (hash === this.#figureHash) return;
+    const bytes = hash ? await api.asset(hash) : null;
+    this.#figureHash = hash;
+    this.#rigBytes = new Map(hash && bytes ? [[hash, bytes]] : []);
+    this.rig.value = bytes ? readRig(bytes) : null;
+    const rig = this.rig.value;
+    this.tellStage({
+      kind: 'figure',
+      figure: rig && { mesh: rig.mesh, texture: rig.texture, inverseBind: rig.inverseBind },
+    });
+  }
+
+  /** Takes a changed document; only what it reaches is computed again. */
+  async edit(effect: Effect, budget: number): Promise<void> {
+    if ((effect.stage.figure?.asset ?? null) !== this.#figureHash) return this.load(effect, budget);
+    this.#tell({ kind: 'edit', effect });
+    this.#showStage(effect);
+  }
+
+  #showStage(effect: Effect): void {
+    const layers = drawnLayers(effect);
+    const text = JSON.stringify(layers);
+    if (text !== this.#layersText) this.tellStage({ kind: 'layers', layers });
+    this.#layersText = text;
+    this.tellStage({ kind: 'surround', surround: effect.stage.surround });
+  }
+
+  #pace(): void {
+    this.tellStage({ kind: 'pace', isPlaying: this.state.isPlaying, stepsPerSecond: 60 * this.state.speed });
+  }
+
+  play(): void {
+    this.#tell({ kind: 'play' });
+  }
+  pause(): void {
+    this.#tell({ kind: 'pause' });
+  }
+  setSpeed(speed: number): void {
+    this.state.speed = speed;
+    this.#tell({ kind: 'speed', speed });
+    this.#pace();
+  }
+  seek(step: number, letGoStep?: number): void {
+    this.#tell(letGoStep === undefined ? { kind: 'seek', step } : { kind: 'seek', step, letGoStep });
+  }
+  letGo(): void {
+    this.#tell({ kind: 'letGo' });
+  }
+
+  startStage(canvas: HTMLCanvasElement, width: number, height: number): void {
+    const offscreen = canvas.transferControlToOffscreen();
+    this.tellStage({ kind: 'start', canvas: offscreen, width, height }, [offscreen]);
+  }
+  view(view: View): void {
+    this.tellStage({ kind: 'camera', ...view });
+  }
+  guides(guides: Guide[], isShown: boolean): void {
+    this.tellStage({ kind: 'guides', guides, isShown });
+  }
+
+  hash(): Promise<{ step: number; hash: string | null }> {
+    return this.#asked((id) => this.#tell({ kind: 'hash', id }));
+  }
+  inspect(
+    layer: string,
+  ): Promise<{ step: number; positions: Float32Array; ages: Float32Array; colours: Float32Array }> {
+    return this.#asked((id) => this.#tell({ kind: 'inspect', id, layer }));
+  }
+  pixels(width: number, height: number): Promise<{ rgba: Uint8Array }> {
+    return this.#asked((id) => this.tellStage({ kind: 'pixels', id, width, height }));
+  }
+
+  stop(): void {
+    for (const worker of [this.#simulation, this.#stage, this.#helper]) worker.terminate();
+  }
+}

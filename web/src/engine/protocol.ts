@@ -1,0 +1,52 @@
+import type { Effect } from '@jinx/core/document';
+import type { KernelBytes } from '@jinx/core/kernels';
+
+/** What the page tells the simulation's worker. */
+export type ToSimulation =
+  | { kind: 'start'; kernels: KernelBytes; helper: MessagePort | null }
+  | { kind: 'load'; effect: Effect; rigs: [string, Uint8Array][]; budget: number }
+  | { kind: 'edit'; effect: Effect }
+  | { kind: 'play' }
+  | { kind: 'pause' }
+  | { kind: 'speed'; speed: number }
+  /** Goes to a step of the sheet; `letGoStep` when the sheet's closing is to be seen. */
+  | { kind: 'seek'; step: number; letGoStep?: number }
+  | { kind: 'letGo' }
+  | { kind: 'hash'; id: number }
+  | { kind: 'inspect'; id: number; layer: string };
+
+export interface LayerCount {
+  readonly salt: number;
+  readonly living: number;
+  readonly born: number;
+  readonly refused: number;
+  readonly milliseconds: number;
+}
+
+/** What the worker tells the page. */
+export type FromSimulation =
+  | { kind: 'frames'; buffer: ArrayBufferLike; mostRecords: number }
+  | {
+      kind: 'state';
+      step: number;
+      /** Seconds along the time sheet. */
+      sheetTime: number;
+      living: number;
+      layers: LayerCount[];
+      stepMilliseconds: number;
+      isExact: boolean;
+      isPlaying: boolean;
+      /** Share of a recomputation that is done; 1 when there is none. */
+      progress: number;
+      isLetGo: boolean;
+    }
+  | { kind: 'hash'; id: number; step: number; hash: string | null }
+  | {
+      kind: 'inspection';
+      id: number;
+      step: number;
+      positions: Float32Array;
+      ages: Float32Array;
+      colours: Float32Array;
+    }
+  | { kind: 'failed'; sentence: string };

@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import { Input, message, Popconfirm } from 'ant-design-vue';
+import { onMounted, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { api, ApiError, type EffectSummary, type ProjectSummary } from '../api';
+import HomeTop from './HomeTop.vue';
+
+/** Every project with its effects. */
+const router = useRouter();
+const projects = ref<(ProjectSummary & { list: EffectSummary[] })[]>([]);
+const name = ref('');
+const hasLoaded = ref(false);
+
+async function load(): Promise<void> {
+  try {
+    const found = await api.projects();
+    projects.value = await Promise.all(
+      found.map(async (project) => ({ ...project, list: (await api.project(project.id)).effects })),
+    );
+    hasLoaded.value = true;
+  } catch (error) {
+    tell(error);
+  }
+}
+function tell(error: unknown): void {
+  if (error instanceof ApiError) void message.error(error.message, 6);
+  else throw error;
+}
+async function add(): Promise<void> {
+  if (!name.value.trim()) return;
+  try {
+    const { id } = await api.addProject(name.value.trim());
+    await router.push(`/projects/${id}`);
+  } catch (error) {
+    tell(error);
+  }
+}
+async function remove(id: string): Promise<void> {
+  try {
+    await api.deleteProject(id);
+    await load();
+  } catch (error) {
+    tell(error);
+  }
+}
+onMounted(load);
+</script>
+
+<template>
+  <HomeTop />
+  <main class="home">
+    <h1>Projects</h1>
+    <p class="quiet">A project is a game’s kit: its figures, and the effects made for them.</p>
+    <section v-for="project in projects" :key="project.id" class="project">
+      <h2>
+        <RouterLink :to="`/projects/${project.id}`">{{ project.name }}</RouterLink>
+      </h2>
+      <div class="effects">
+        <RouterLink v-for="effect in project.list" :key="effect.id" :to="`/effects/${effect.id}`">{{
+          effect.name
+        }}</RouterLink>
+        <RouterLink v-if="project.list.length === 0" class="quiet" :to="`/projects/${project.id}`"
+          >No effects yet: open it to make the first</RouterLink
+        >
+      </div>
+      <Popconfirm
+        :title="`Delete ${project.name} with its ${project.effects} effects? There is no way back.`"
+        ok-text="Delete"
+        cancel-text="Keep"
+        @confirm="remove(project.id)"
+      >
+        <button type="button" class="plain" :aria-label="`Delete ${project.name}`">Delete</button>
+      </Popconfirm>
+    </section>
+    <form class="new" @submit.prevent="add">
+      <Input
+        v-model:value="name"
+        placeholder="Name of a new project"
+        aria-label="Name of a new project"
+        :maxlength="80"
+      />
+      <button type="submit" class="primary" :disabled="!name.trim()">Make project</button>
+    </form>
+    <p v-if="hasLoaded && projects.length === 0" class="quiet">
+      Nothing here yet. Name a project above and make it; its first effect is one step further.
+    </p>
+  </main>
+</template>
+
+<style scoped src="./home.css"></style>

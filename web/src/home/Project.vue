@@ -1,0 +1,137 @@
+<script setup lang="ts">
+import { newEffect } from '@jinx/core/document';
+import { Input, message, Popconfirm } from 'ant-design-vue';
+import { onMounted, ref, shallowRef } from 'vue';
+import { useRouter } from 'vue-router';
+import { api, ApiError, type ProjectDetail } from '../api';
+import { random32 } from '../stores/effect';
+import HomeTop from './HomeTop.vue';
+
+/** One project: its effects, its figures, and what can be brought in. */
+const props = defineProps<{ id: string }>();
+const router = useRouter();
+const project = shallowRef<ProjectDetail | null>(null);
+const kit = shallowRef<readonly string[]>([]);
+const name = ref('');
+const busy = ref('');
+
+async function attempt(what: string, work: () => Promise<void>): Promise<void> {
+  busy.value = what;
+  try {
+    await work();
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error;
+    void message.error(error.message, 8);
+    if (error.status === 404) void router.replace('/');
+  } finally {
+    busy.value = '';
+  }
+}
+const load = () =>
+  attempt('', async () => {
+    project.value = await api.project(props.id);
+    kit.value = await api.kit();
+  });
+onMounted(load);
+
+const make = () =>
+  attempt('Making it…', async () => {
+    const stored = await api.addEffect(props.id, newEffect(name.value.trim() || 'New effect', random32()));
+    await router.push(`/effects/${stored.id}`);
+  });
+const remove = (id: string) =>
+  attempt('', async () => {
+    await api.deleteEffect(id);
+    await load();
+  });
+function pick(accept: string, use: (file: File) => Promise<void>): void {
+  const input = document.createElement('input');
+  input.type = 'file';
+  input.accept = accept;
+  input.onchange = () => input.files?.[0] && void use(input.files[0]);
+  input.click();
+}
+const bringFigure = (file: File) =>
+  attempt(`Taking in ${file.name}…`, async () => {
+    await api.importFile(props.id, file);
+    await load();
+  });
+const bringKit = (file: string) =>
+  attempt(`Taking in ${file}…`, async () => {
+    await api.importKit(props.id, file);
+    await load();
+  });
+const bringParcel = (file: File) =>
+  attempt(`Opening ${file.name}…`, async () => {
+    const effect = await api.importParcel(props.id, file);
+    void message.success(`${effect.name} is in this project now, with all it uses.`);
+    await load();
+  });
+function drop(event: DragEvent): void {
+  const file = event.dataTransfer?.files[0];
+  if (file) void (file.name.endsWith('.zip') ? bringParcel(file) : bringFigure(file));
+}
+const when = (text: string) =>
+  new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+</script>
+
+<template>
+  <HomeTop><RouterLink to="/" class="quiet">Projects</RouterLink></HomeTop>
+  <main v-if="project" class="home" @dragover.prevent @drop.prevent="drop">
+    <h1>{{ project.name }}</h1>
+    <p class="quiet" role="status">{{ busy || 'Drop a figure (.glb) or a parcel (.zip) anywhere on this page.' }}</p>
+    <section>
+      <h2>Effects</h2>
+      <ul class="list">
+        <li v-for="effect in project.effects" :key="effect.id">
+          <RouterLink :to="`/effects/${effect.id}`">{{ effect.name }}</RouterLink>
+          <span class="quiet number">saved {{ when(effect.savedAt) }}</span>
+          <a :href="api.parcelAddress(effect.id)" class="quiet">Hand over</a>
+          <Popconfirm
+            :title="`Delete ${effect.name}?`"
+            ok-text="Delete"
+            cancel-text="Keep"
+            @confirm="remove(effect.id)"
+          >
+            <button type="button" class="plain" :aria-label="`Delete ${effect.name}`">Delete</button>
+          </Popconfirm>
+        </li>
+      </ul>
+      <p v-if="project.effects.length === 0" class="quiet">
+        None yet. Name the first below, or bring in a parcel from another project.
+      </p>
+      <div class="row">
+        <form class="new" style="margin: 0" @submit.prevent="make">
+          <Input
+            v-model:value="name"
+            placeholder="Name of a new effect"
+            aria-label="Name of a new effect"
+            :maxlength="80"
+          />
+          <button type="submit" class="primary">Make effect</button>
+        </form>
+        <button type="button" class="plain act" @click="pick('.zip', bringParcel)">Bring in a parcel…</button>
+      </div>
+    </section>
+    <section>
+      <h2>Figures</h2>
+      <ul class="list">
+        <li v-for="asset in project.assets" :key="asset.hash">
+          <span>{{ asset.name }}</span>
+          <span class="quiet">{{ asset.hash.slice(0, 12) }}</span>
+        </li>
+      </ul>
+      <p v-if="project.assets.length === 0" class="quiet">
+        None yet: effects can do without, but most are made on a body.
+      </p>
+      <div class="row">
+        <button type="button" class="plain act" @click="pick('.glb', bringFigure)">Bring in a figure…</button>
+        <button v-for="file in kit" :key="file" type="button" class="plain act" @click="bringKit(file)">
+          Take {{ file.replace('.glb', '') }} from the Fenlight kit
+        </button>
+      </div>
+    </section>
+  </main>
+</template>
+
+<style scoped src="./home.css"></style>
