@@ -5,7 +5,7 @@ import type { Guide } from './protocol.ts';
 const TONES = {
   source: [0.75, 0.8, 0.3, 0.8],
   force: [0.85, 0.85, 0.85, 0.5],
-  faint: [0.6, 0.6, 0.6, 0.25],
+  faint: [0.3, 0.3, 0.3, 0.22],
 } as const;
 
 /** Lines that explain sources and forces; they follow the bones they hang on. */

@@ -33,7 +33,7 @@ const fragmentShader = /* glsl */ `
   varying vec4 colour;
   float cover() {
     float d = length(across);
-    if (shape == 0) { float s = max(0.0, 1.0 - d * d); return s * s * s; }
+    if (shape == 0) { float s = max(0.0, 1.0 - d * d); return s * s * s * (0.3 + 0.7 * exp(-d * d * 9.0)); }
     if (shape == 1) {
       float line = exp(-pow((d - 0.86) / 0.045, 2.0));
       float inner = exp(-pow((d - 0.7) / 0.12, 2.0)) * 0.22;

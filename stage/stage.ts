@@ -124,6 +124,14 @@ export class Stage {
     return Math.min(1, ((now - this.#frameSince) / 1000) * this.#pace.stepsPerSecond);
   }
 
+  /** Waits until all that was ordered is drawn: what a picture truly costs is known only then. */
+  finish(): void {
+    const gl = this.#renderer.getContext();
+    gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, this.#onePixel);
+  }
+
+  readonly #onePixel = new Uint8Array(4);
+
   /** Draws if anything changed. Returns what was drawn, or null. */
   draw(now: number, isForced = false): { step: number; drawn: number } | null {
     this.#takeFrame(now);

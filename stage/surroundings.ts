@@ -17,9 +17,9 @@ const SURROUNDS: Record<Surround, Light> = {
     horizon: '#1c2022',
     ground: '#0f1211',
     line: '#31373a',
-    sky: 0.55,
-    key: 0.75,
-    keyColour: '#aebfd0',
+    sky: 2.4,
+    key: 2.2,
+    keyColour: '#b4c4d4',
   },
   overcast: {
     zenith: '#6d7173',
@@ -134,8 +134,8 @@ export class Surroundings {
       for (const name of ['zenith', 'horizon', 'ground'] as const)
         material.uniforms[name]!.value = linear(light[name]);
     this.#ground.uniforms['line']!.value = linear(light.line);
-    this.#hemisphere.color = linear(light.horizon).multiplyScalar(surround === 'dusk' ? 6 : 1);
-    this.#hemisphere.groundColor = linear(light.ground).multiplyScalar(surround === 'dusk' ? 3 : 1);
+    this.#hemisphere.color = linear(light.horizon).multiplyScalar(surround === 'dusk' ? 14 : 1);
+    this.#hemisphere.groundColor = linear(light.ground).multiplyScalar(surround === 'dusk' ? 6 : 1);
     this.#hemisphere.intensity = light.sky;
     this.#key.color = linear(light.keyColour);
     this.#key.intensity = light.key;

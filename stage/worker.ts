@@ -4,7 +4,7 @@ import { Stage } from './stage.ts';
 // The stage's worker: draws on the page's canvas, and can be kept waiting by nothing the page does.
 declare const self: DedicatedWorkerGlobalScope;
 
-const REPORT_EVERY_MILLISECONDS = 40;
+const REPORT_EVERY_MILLISECONDS = 400;
 
 let stage: Stage | null = null;
 const waiting: ToStage[] = [];
@@ -15,10 +15,10 @@ const tell = (message: FromStage, transfer: Transferable[] = []) => self.postMes
 function loop(): void {
   const now = performance.now();
   const drawn = stage!.draw(now);
-  const drawMilliseconds = performance.now() - now;
   if (drawn && now - reportedAt > REPORT_EVERY_MILLISECONDS) {
     reportedAt = now;
-    tell({ kind: 'drawn', ...drawn, drawMilliseconds });
+    stage!.finish();
+    tell({ kind: 'drawn', ...drawn, drawMilliseconds: performance.now() - now });
   }
   self.requestAnimationFrame(loop);
 }

@@ -112,7 +112,8 @@ function whyNothing(
       label: 'Make it opaque',
       apply: (draft) => {
         set(id, 'life.opacity', 100)(draft);
-        if (lifeSamples(draft, id, 32).every(({ opacity }) => opacity === 0)) draft.layers.byId[id]!.settings['life.opacity'].shapers = collectionOf([]);
+        if (lifeSamples(draft, id, 32).every(({ opacity }) => opacity === 0))
+          draft.layers.byId[id]!.settings['life.opacity'].shapers = collectionOf([]);
       },
     });
   if (

@@ -1,13 +1,6 @@
 import { WebIO, type Document, type Node, type Primitive } from '@gltf-transform/core';
 import type { Bone, Clip, Rig, RigMesh, Texture, Track } from '../geometry/index.ts';
-import {
-  invertAffine,
-  transformDirection,
-  transformPoint,
-  IDENTITY,
-  unit,
-  type Vec3,
-} from '../maths/index.ts';
+import { invertAffine, transformDirection, transformPoint, IDENTITY, unit, type Vec3 } from '../maths/index.ts';
 import { FormatError } from './errors.ts';
 import { readPicture } from './pictures.ts';
 

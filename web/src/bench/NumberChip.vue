@@ -28,11 +28,11 @@ const find = (layer: Layer): NumberSetting =>
   (props.force ? (layer.forces.byId[props.force] as Force).settings : layer.settings)[
     props.setting as never
   ] as unknown as NumberSetting;
-const setting = computed(() => find(store.chosen!));
+const chosen = computed(() => find(store.chosen!));
 const text = computed(() =>
-  settingText(setting.value, declaration.value, (id) => store.effect?.measures.byId[id]?.name ?? 'a measure'),
+  settingText(chosen.value, declaration.value, (id) => store.effect?.measures.byId[id]?.name ?? 'a measure'),
 );
-const isShaped = computed(() => setting.value.shapers.order.length > 0);
+const isShaped = computed(() => chosen.value.shapers.order.length > 0);
 const name = computed(() => props.label ?? declaration.value.name);
 
 const isTyping = ref(false);
@@ -87,7 +87,7 @@ const sizeOf = (base: NumberSetting['base']) =>
   base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 1;
 function press(event: PointerEvent): void {
   if (event.button !== 0) return;
-  start = { x: event.clientX, base: setting.value.base };
+  start = { x: event.clientX, base: chosen.value.base };
   hasMoved = false;
   (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
 }
@@ -106,7 +106,7 @@ function release(): void {
 }
 function nudge(event: KeyboardEvent, direction: number): void {
   event.preventDefault();
-  const by = direction * stepFor(sizeOf(setting.value.base), declaration.value) * (event.shiftKey ? 10 : 1);
+  const by = direction * stepFor(sizeOf(chosen.value.base), declaration.value) * (event.shiftKey ? 10 : 1);
   change(
     'nudge',
     (target) => (target.base = shifted(target.base, by)),
@@ -122,7 +122,7 @@ function unshape(): void {
   cancel();
 }
 function mute(): void {
-  change(setting.value.muted ? 'unmute' : 'mute', (target) => (target.muted = !target.muted));
+  change(chosen.value.muted ? 'unmute' : 'mute', (target) => (target.muted = !target.muted));
   cancel();
 }
 function reset(): void {
@@ -137,10 +137,10 @@ function reset(): void {
       v-if="!isTyping"
       type="button"
       class="chip drags number"
-      :class="{ shaped: isShaped, muted: setting.muted }"
+      :class="{ shaped: isShaped, muted: chosen.muted }"
       :aria-label="`${name}: ${text}`"
       :title="`${declaration.help} Drag, or click to type.`"
-      :data-setting="setting && props.setting"
+      :data-setting="setting"
       @pointerdown="press"
       @pointermove="drag"
       @pointerup="release"
@@ -169,7 +169,7 @@ function reset(): void {
       }}</span>
       <span class="acts">
         <button
-          v-if="declaration.reads.includes('age') && !ageCurve(setting)"
+          v-if="declaration.reads.includes('age') && !ageCurve(chosen)"
           type="button"
           class="plain act"
           @click="shape"
@@ -177,7 +177,7 @@ function reset(): void {
           Shape over age
         </button>
         <button v-if="isShaped" type="button" class="plain act" @click="unshape">Take the shape off</button>
-        <button type="button" class="plain act" @click="mute">{{ setting.muted ? 'Unmute' : 'Mute' }}</button>
+        <button type="button" class="plain act" @click="mute">{{ chosen.muted ? 'Unmute' : 'Mute' }}</button>
         <button type="button" class="plain act" @click="reset">Reset</button>
       </span>
     </span>

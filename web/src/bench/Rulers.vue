@@ -25,11 +25,11 @@ const { width } = useElementSize(holder);
 const { height: rowsHeight } = useElementSize(rowsHolder);
 const split = ref(0.46);
 const active = ref<LifeSetting>('life.size');
-const ROW = 27;
+const ROW = 24;
 const layers = computed(() => listed(store.effect!.layers));
 const timeWidth = computed(() => Math.round((width.value - HEAD_WIDTH) * split.value));
 const lifeWidth = computed(() => width.value - HEAD_WIDTH - timeWidth.value - 1);
-const openHeight = computed(() => Math.max(176, rowsHeight.value - (layers.value.length - 1) * (ROW + 1) - 30));
+const openHeight = computed(() => Math.max(152, rowsHeight.value - (layers.value.length - 1) * (ROW + 1) - 30));
 const clock = computed(() => new EffectClock(store.effect!.stretches));
 const playhead = computed(
   () => PAD + (clock.value.length ? engine.state.sheetTime / clock.value.length : 0) * (timeWidth.value - 2 * PAD),

@@ -4,7 +4,7 @@ import type { Guide } from '@jinx/stage';
 
 type Point = readonly [number, number, number];
 
-const AROUND = 48;
+const AROUND = 96;
 /** A circle about `centre` in the plane of the axes `u` and `v`. */
 function circle(centre: Point, radius: number, u: Point, v: Point, isDashed = false): number[] {
   const at = (k: number) => {
@@ -66,7 +66,7 @@ function forceGuides(force: Force, rig: Rig | null): Guide[] {
   if (reach > 0)
     guides.push({
       bone,
-      points: Float32Array.from([...circle(centre, reach, X, Y, true), ...circle(centre, reach, X, Z, true)]),
+      points: Float32Array.from(circle(centre, reach, X, Z, true)),
       tone: 'faint',
     });
   if (force.kind === 'vortex')

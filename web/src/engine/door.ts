@@ -10,7 +10,10 @@ export function openDoor(engine: Engine, layerIds: () => Record<string, string>)
     /** Layer names and their ids. */
     layers: layerIds,
     seek: (step: number) => engine.seek(step),
-    hash: () => engine.hash(),
+    hash: async () => {
+      const { step, hash } = await engine.hash();
+      return { step, hash };
+    },
     particles: async (layer: string) => {
       const { step, positions, ages, colours } = await engine.inspect(layer);
       return { step, positions: [...positions], ages: [...ages], colours: [...colours] };

@@ -87,10 +87,9 @@ export class Engine {
   #hearSimulation(message: FromSimulation): void {
     if (message.kind === 'frames') this.tellStage(message);
     else if (message.kind === 'state') {
-      const { kind: _kind, ...state } = message;
       const wasPlaying = this.state.isPlaying;
-      Object.assign(this.state, state);
-      if (wasPlaying !== state.isPlaying) this.#pace();
+      Object.assign(this.state, message.state);
+      if (wasPlaying !== this.state.isPlaying) this.#pace();
     } else if (message.kind === 'failed') this.failure.value = message.sentence;
     else this.#answer(message.id, message);
   }

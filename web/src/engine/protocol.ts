@@ -23,23 +23,25 @@ export interface LayerCount {
   readonly milliseconds: number;
 }
 
+/** How the simulation stands. */
+export interface SimulationState {
+  step: number;
+  /** Seconds along the time sheet. */
+  sheetTime: number;
+  living: number;
+  layers: LayerCount[];
+  stepMilliseconds: number;
+  isExact: boolean;
+  isPlaying: boolean;
+  /** Share of a recomputation that is done; 1 when there is none. */
+  progress: number;
+  isLetGo: boolean;
+}
+
 /** What the worker tells the page. */
 export type FromSimulation =
   | { kind: 'frames'; buffer: ArrayBufferLike; mostRecords: number }
-  | {
-      kind: 'state';
-      step: number;
-      /** Seconds along the time sheet. */
-      sheetTime: number;
-      living: number;
-      layers: LayerCount[];
-      stepMilliseconds: number;
-      isExact: boolean;
-      isPlaying: boolean;
-      /** Share of a recomputation that is done; 1 when there is none. */
-      progress: number;
-      isLetGo: boolean;
-    }
+  | { kind: 'state'; state: SimulationState }
   | { kind: 'hash'; id: number; step: number; hash: string | null }
   | {
       kind: 'inspection';

@@ -226,17 +226,14 @@ class Player {
     const now = performance.now();
     if (!world || (!isForced && now - this.#reportedAt < REPORT_EVERY_MILLISECONDS)) return;
     this.#reportedAt = now;
-    const layers = world
-      .counts()
-      .map(({ salt, living, born, refused, microseconds }) => ({
-        salt,
-        living,
-        born,
-        refused,
-        milliseconds: microseconds / 1000,
-      }));
-    tell({
-      kind: 'state',
+    const layers = world.counts().map(({ salt, living, born, refused, microseconds }) => ({
+      salt,
+      living,
+      born,
+      refused,
+      milliseconds: microseconds / 1000,
+    }));
+    const state = {
       step: this.#target ? this.#target.to : world.step,
       sheetTime: world.clock.sheetTime((this.#target ? this.#target.to : world.step) / world.rate),
       living: world.living,
@@ -248,7 +245,8 @@ class Player {
         ? (world.step - this.#target.from) / Math.max(1, this.#target.to - this.#target.from)
         : 1,
       isLetGo: this.#letGoStep !== undefined,
-    });
+    };
+    tell({ kind: 'state', state });
   }
 
   #inspect(id: number, layerId: string): void {

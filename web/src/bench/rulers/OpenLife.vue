@@ -25,7 +25,7 @@ const layer = computed(() => store.chosen!);
 const life = computed(() => lifetimes(layer.value, store.effect!)[1]);
 const inner = computed(() => props.width - 2 * PAD);
 const gradient = computed(() => ageGradient(layer.value.settings['life.colour']));
-const filmHeight = computed(() => (props.height > 170 ? 34 : 0));
+const filmHeight = computed(() => (props.height > 140 ? 30 : 0));
 const curveHeight = computed(() => Math.max(50, props.height - filmHeight.value - 26 - (gradient.value ? 34 : 4)));
 const setting = computed<NumberSetting>(() => layer.value.settings[props.active]);
 const found = computed(() => ageCurve(setting.value));

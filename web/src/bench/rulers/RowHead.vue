@@ -81,7 +81,7 @@ const states = computed(() =>
   display: flex;
   align-items: center;
   gap: 8px;
-  height: 27px;
+  height: 24px;
 }
 .dot {
   width: 13px;

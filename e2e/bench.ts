@@ -1,0 +1,63 @@
+import { expect, type Page } from '@playwright/test';
+
+interface Door {
+  state(): {
+    step: number;
+    living: number;
+    progress: number;
+    isPlaying: boolean;
+    isExact: boolean;
+    layers: { salt: number; living: number }[];
+  };
+  layers(): Record<string, string>;
+  seek(step: number): void;
+  hash(): Promise<{ step: number; hash: string | null }>;
+  particles(layer: string): Promise<{ step: number; positions: number[]; ages: number[]; colours: number[] }>;
+  pixels(width: number, height: number): Promise<number[]>;
+}
+declare global {
+  interface Window {
+    jinx: Door;
+  }
+}
+
+/** Stops playing and goes to a step; returns once it is computed. */
+export async function goTo(page: Page, step: number): Promise<{ step: number; hash: string | null }> {
+  if (await page.evaluate(() => window.jinx.state().isPlaying))
+    await page.getByRole('button', { name: 'Pause' }).click();
+  await expect.poll(() => page.evaluate(() => window.jinx.state().isPlaying)).toBe(false);
+  await page.evaluate((to) => window.jinx.seek(to), step);
+  return page.evaluate(() => window.jinx.hash());
+}
+
+export const particlesOf = (page: Page, layer: string) =>
+  page.evaluate(async (name) => window.jinx.particles(window.jinx.layers()[name]!), layer);
+
+export const pixels = (page: Page, width = 480, height = 300) =>
+  page.evaluate(([w, h]) => window.jinx.pixels(w!, h!), [width, height]);
+
+/** Pixels that differ by more than `least` in any colour. */
+export function differing(a: number[], b: number[], least = 12): number {
+  let count = 0;
+  for (let i = 0; i < a.length; i += 4) if ([0, 1, 2].some((c) => Math.abs(a[i + c]! - b[i + c]!) > least)) count++;
+  return count;
+}
+
+export const saved = (page: Page) => expect(page.locator('[data-saving]')).toHaveAttribute('data-state', 'saved');
+
+/** Clicks a chip of the open chapter and types into it. */
+export async function type(page: Page, label: RegExp, text: string): Promise<void> {
+  await page.getByRole('button', { name: label }).click();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type(text);
+  await page.keyboard.press('Enter');
+}
+
+export const chapter = (page: Page, name: string) => page.getByRole('tab', { name }).click();
+
+export async function openMantle(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Lamplit Mantle' }).first().click();
+  await expect(page.getByRole('option', { name: 'Motes' })).toBeVisible();
+  await expect.poll(() => page.evaluate(() => window.jinx.state().living), { timeout: 60_000 }).toBeGreaterThan(100);
+}

@@ -1,0 +1,63 @@
+import { expect, test } from '@playwright/test';
+import { assetsOf, readParcel, readRig } from '@jinx/core/formats';
+import type { Effect } from '@jinx/core/document';
+import type { Rig } from '@jinx/core/geometry';
+import { World } from '@jinx/core/simulation';
+import { stormOnTube } from '../core/testing/effects.ts';
+import { kernelBytes } from '../core/testing/kernelBytes.ts';
+import { goTo, openMantle } from './bench.ts';
+
+const INSTANTS = [70, 110, 150, 190, 230];
+
+function inNode(effect: Effect, rigs: ReadonlyMap<string, Rig>): Record<number, string | null> {
+  const world = new World(effect, rigs, {}, { kernels: kernelBytes() });
+  return Object.fromEntries(INSTANTS.map((step) => (world.advance(step), [step, world.hash()])));
+}
+
+test('frames are the same bits in Node and in Chromium, played and scrubbed', async ({ page }) => {
+  await openMantle(page);
+  const projectOf = async () =>
+    (await (await page.request.get(`/api/effects/${page.url().split('/').pop()}`)).json()) as {
+      projectId: string;
+      document: Effect;
+    };
+  const { projectId, document: mantle } = await projectOf();
+
+  // An effect with all five forces and thousands living, on Sedge as she walks.
+  const storm = stormOnTube();
+  storm.stage.figure = mantle.stage.figure;
+  storm.name = 'Storm';
+  const place = storm.layers.byId['motes']!.forces.byId['attraction']!;
+  place.place = { kind: 'bone', bone: 'chest', offset: [0.3, 0.4, 0] };
+  const made = (await (
+    await page.request.post(`/api/projects/${projectId}/effects`, { data: { document: storm } })
+  ).json()) as { id: string };
+  const parcel = readParcel(new Uint8Array(await (await page.request.get(`/api/effects/${made.id}/parcel`)).body()));
+  const rigs = new Map(
+    parcel.assets
+      .filter(({ hash }) => assetsOf(parcel.effect).includes(hash))
+      .map(({ hash, bytes }) => [hash, readRig(bytes)]),
+  );
+
+  const expected = inNode(parcel.effect, rigs);
+  expect(new Set(Object.values(expected)).size).toBe(INSTANTS.length);
+  await page.goto(`/effects/${made.id}`);
+  await expect
+    .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
+    .toBeGreaterThan(500);
+  const seen: Record<number, string | null> = {};
+  for (const step of [190, 70, 230, 150, 110]) seen[step] = (await goTo(page, step)).hash;
+  expect(seen).toEqual(expected);
+  expect(await page.evaluate(() => window.jinx.state().living)).toBeGreaterThan(2000);
+
+  // Stepped on by the buttons, one step at a time, and by another throw.
+  await goTo(page, 68);
+  for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'One step on' }).click();
+  await expect.poll(() => page.evaluate(() => window.jinx.state().step)).toBe(70);
+  expect((await page.evaluate(() => window.jinx.hash())).hash).toBe(expected[70]);
+  await page.getByRole('button', { name: 'Another throw' }).click();
+  expect((await goTo(page, 70)).hash).not.toBe(expected[70]);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  expect((await goTo(page, 70)).hash).toBe(expected[70]);
+  await page.request.delete(`/api/effects/${made.id}`);
+});

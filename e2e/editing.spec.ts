@@ -1,0 +1,168 @@
+import { expect, test } from '@playwright/test';
+import { chapter, differing, goTo, openMantle, particlesOf, pixels, saved, type } from './bench.ts';
+
+test.beforeEach(async ({ page }) => openMantle(page));
+
+test('layers are added, copied, renamed, moved, hidden, seen alone and deleted, and every step undone', async ({
+  page,
+}) => {
+  const names = () =>
+    page
+      .getByRole('option')
+      .evaluateAll((rows) =>
+        rows.filter((row) => row.hasAttribute('data-row')).map((row) => row.getAttribute('aria-label')),
+      );
+  const before = await names();
+  await page.getByRole('option', { name: 'Embers' }).click();
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  expect(await names()).toContain('Embers, copy');
+  await page.getByLabel('layer name').fill('Sparks');
+  await page.getByLabel('layer name').press('Enter');
+  await page.getByRole('button', { name: 'Move toward the front' }).click();
+  expect((await names()).indexOf('Sparks')).toBe(before.indexOf('Embers') - 1);
+
+  await goTo(page, 120);
+  const whole = await pixels(page);
+  await page.getByRole('option', { name: 'Motes' }).click();
+  await page.getByRole('button', { name: 'Alone' }).click();
+  const alone = await pixels(page);
+  expect(differing(whole, alone)).toBeGreaterThan(200);
+  await page.getByRole('option', { name: 'Motes' }).focus();
+  await page.keyboard.press('h');
+  expect(differing(alone, await pixels(page))).toBeGreaterThan(200);
+  await page.getByRole('option', { name: 'Sparks' }).click();
+  await page.getByRole('button', { name: 'Delete' }).click();
+  expect(await names()).toEqual(before);
+  for (let i = 0; i < 6; i++) await page.keyboard.press('ControlOrMeta+z');
+  expect(await names()).toEqual(before);
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Redo' }).click();
+  expect(await names()).toContain('Embers, copy');
+  await page.keyboard.press('ControlOrMeta+z');
+  await saved(page);
+});
+
+test('one drag of a chip, and one pull of a key, are one step of undo each', async ({ page }) => {
+  await goTo(page, 100);
+  const text = () => page.getByRole('button', { name: /^ride/ }).textContent();
+  const start = await text();
+  const chip = (await page.getByRole('button', { name: /^ride/ }).boundingBox())!;
+  await page.mouse.move(chip.x + 8, chip.y + 8);
+  await page.mouse.down();
+  for (let x = 0; x < 40; x += 4) await page.mouse.move(chip.x + 8 + x, chip.y + 8);
+  await page.mouse.up();
+  expect(await text()).not.toBe(start);
+
+  const key = page.getByRole('group', { name: 'size over age' }).last().getByRole('button').nth(1);
+  const label = await key.getAttribute('aria-label');
+  const box = (await key.boundingBox())!;
+  const largest = async () => Math.max(...(await particlesOf(page, 'Motes')).ages);
+  expect(await largest()).toBeGreaterThan(0.5);
+  await page.mouse.move(box.x + 4, box.y + 4);
+  await page.mouse.down();
+  for (let y = 0; y < 40; y += 5) await page.mouse.move(box.x + 4 + y, box.y + 4 + y);
+  await page.mouse.up();
+  await expect(key).not.toHaveAttribute('aria-label', label!);
+
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect(page.getByRole('group', { name: 'size over age' }).last().getByRole('button').nth(1)).toHaveAttribute(
+    'aria-label',
+    label!,
+  );
+  await page.keyboard.press('ControlOrMeta+z');
+  expect(await text()).toBe(start);
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+});
+
+test('an edit of dress changes the picture and simulates nothing; one of state does', async ({ page }) => {
+  await goTo(page, 120);
+  const places = async () => JSON.stringify((await particlesOf(page, 'Motes')).positions);
+  const before = await places();
+  const picture = await pixels(page);
+  await chapter(page, 'Life');
+  await type(page, /^size/, '12 cm');
+  expect(differing(picture, await pixels(page))).toBeGreaterThan(400);
+  expect(await places()).toBe(before);
+  await chapter(page, 'Motion');
+  await type(page, /^attraction:/, '9');
+  await goTo(page, 120);
+  expect(await places()).not.toBe(before);
+  await page.keyboard.press('ControlOrMeta+z');
+  await page.keyboard.press('ControlOrMeta+z');
+  await goTo(page, 120);
+  expect(await places()).toBe(before);
+});
+
+test('what is wrong is said, with a mend that works', async ({ page }) => {
+  await goTo(page, 100);
+  await chapter(page, 'Births');
+  await type(page, /^cap/, '300');
+  await expect(page.getByText(/births refused: 300 may live at once/)).toBeVisible();
+  await page.getByRole('button', { name: /^Let \d+ live/ }).click();
+  await expect(page.getByText(/births refused/)).toHaveCount(0);
+  await chapter(page, 'Life');
+  await type(page, /^opacity/, '0');
+  await expect(page.getByText('Motes shows nothing: it is fully transparent.')).toBeVisible();
+  await page.getByRole('button', { name: 'Make it opaque' }).click();
+  await expect(page.getByText(/shows nothing/)).toHaveCount(0);
+  await page.getByRole('radio', { name: /^opacity/ }).click();
+  await page.getByRole('button', { name: 'level' }).click();
+  await expect(page.getByText(/Motes pops in at birth/)).toBeVisible();
+  await page.getByRole('button', { name: 'Fade in over 0.08 s' }).click();
+  await expect(page.getByText(/pops in at birth/)).toHaveCount(0);
+  for (let i = 0; i < 6; i++) await page.keyboard.press('ControlOrMeta+z');
+  await saved(page);
+});
+
+test('what is typed wrongly is told, and nothing is lost', async ({ page }) => {
+  await page.getByRole('button', { name: /^ride/ }).click();
+  await page.keyboard.type('2**');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('is not a number or a sum');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'ride: 55%' })).toBeVisible();
+});
+
+test('letting go ends the hold; what lives lives out; then it begins again', async ({ page }) => {
+  await expect.poll(() => page.evaluate(() => window.jinx.state().step), { timeout: 60_000 }).toBeGreaterThan(60);
+  await page.getByRole('button', { name: 'Let go' }).click();
+  await expect(page.getByRole('button', { name: 'Let go' })).toBeDisabled();
+  await expect.poll(() => page.evaluate(() => window.jinx.state().step), { timeout: 60_000 }).toBeLessThan(60);
+  await expect(page.getByRole('button', { name: 'Let go' })).toBeEnabled();
+});
+
+test('a save made from a stale revision is refused, and both are kept', async ({ page, context }) => {
+  await page.getByRole('button', { name: 'Pause' }).click();
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await expect(other.getByRole('option', { name: 'Motes' })).toBeVisible();
+  await other.getByLabel('layer name').fill('Motes of theirs');
+  await other.getByLabel('layer name').press('Enter');
+  await saved(other);
+  await page.getByLabel('layer name').fill('Motes of mine');
+  await page.getByLabel('layer name').press('Enter');
+  await expect(page.getByText('Both are kept.')).toBeVisible();
+  await expect(page.getByRole('option', { name: 'Motes of mine' })).toBeVisible();
+  await page.getByRole('button', { name: 'Keep mine as a copy' }).click();
+  await expect(page.getByLabel('effect name')).toHaveValue('Lamplit Mantle, mine');
+  await expect(page.getByRole('option', { name: 'Motes of mine' })).toBeVisible();
+  await page.request.delete(`/api/effects/${page.url().split('/').pop()}`);
+  await other.getByRole('button', { name: 'Undo' }).click();
+  await saved(other);
+});
+
+test('a lost connection is said; nothing typed is lost', async ({ page, context }) => {
+  await page.getByRole('button', { name: 'Pause' }).click();
+  await context.setOffline(true);
+  await page.getByLabel('layer name').fill('Motes in the dark');
+  await page.getByLabel('layer name').press('Enter');
+  await expect(page.locator('[data-saving]')).toHaveAttribute('data-state', 'offline');
+  await context.setOffline(false);
+  await saved(page);
+  await page.reload();
+  await expect(page.getByRole('option', { name: 'Motes in the dark' })).toBeVisible();
+  await page.getByRole('option', { name: 'Motes in the dark' }).click();
+  await page.getByLabel('layer name').fill('Motes');
+  await page.getByLabel('layer name').press('Enter');
+  await saved(page);
+});

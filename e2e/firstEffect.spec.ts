@@ -1,0 +1,171 @@
+import { expect, test } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { chapter, differing, goTo, particlesOf, pixels, saved, type } from './bench.ts';
+
+const SEDGE = fileURLToPath(new URL('../demo/kit/sedge.glb', import.meta.url));
+
+/** Mean distance of particles to their common end, by the younger and the older half. */
+function meanDistance(positions: number[], ages: number[], lamp: number[], from: number, to: number): number {
+  let sum = 0;
+  let count = 0;
+  ages.forEach((age, i) => {
+    if (age < from || age >= to) return;
+    sum += Math.hypot(...[0, 1, 2].map((axis) => positions[i * 3 + axis]! - lamp[axis]!));
+    count++;
+  });
+  return sum / count;
+}
+
+/** Own names, so that a run beside a used database finds its own things. */
+const RUN = Date.now().toString(36);
+const FIRST = `Reed kit ${RUN}`;
+const SECOND = `Other kit ${RUN}`;
+
+test('a new user makes a mantle, keeps it, and takes it to another project', async ({ page }) => {
+  // An empty project, and an effect in it.
+  await page.goto('/');
+  await page.getByLabel('Name of a new project').fill(FIRST);
+  await page.getByRole('button', { name: 'Make project' }).click();
+  await page.getByLabel('Name of a new effect').fill('First mantle');
+  await page.getByRole('button', { name: 'Make effect' }).click();
+  await expect(page.getByText('No layer yet')).toBeVisible();
+
+  // Sedge's file is dropped on the stage, and walks round her circle.
+  const bytes = await page.evaluateHandle(async (base64) => {
+    const data = new DataTransfer();
+    const binary = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+    data.items.add(new File([binary], 'sedge.glb'));
+    return data;
+  }, readFileSync(SEDGE).toString('base64'));
+  await page.locator('.stage').dispatchEvent('drop', { dataTransfer: bytes });
+  await expect(page.getByLabel('figure', { exact: true })).toContainText('sedge');
+  await expect(page.getByLabel('clip', { exact: true })).toBeVisible({ timeout: 60_000 });
+  await page.getByLabel('clip', { exact: true }).selectOption('walk');
+  await page.getByLabel('way', { exact: true }).selectOption('circle');
+
+  // Motes from her skin, drawn to a lamp over the shoulder and turned round it.
+  await page.getByRole('button', { name: 'Add a layer' }).click();
+  await page.getByLabel('layer name').fill('Motes');
+  await page.getByLabel('layer name').press('Enter');
+  await chapter(page, 'Source');
+  await page.getByLabel('source', { exact: true }).selectOption('surface');
+  await chapter(page, 'Births');
+  await type(page, /^rate/, '300+100');
+  await type(page, /^lifetime/, '1.2 – 2');
+  await chapter(page, 'Motion');
+  await type(page, /^speed/, '0.1');
+  await page.getByLabel('Add a force').selectOption('attraction');
+  await page.getByLabel('Add a force').selectOption('vortex');
+  await page.getByLabel('Add a force').selectOption('drag');
+  await type(page, /^attraction:/, '5');
+  await type(page, /^spin/, '1.5');
+  await type(page, /^drag/, '2');
+
+  // Size, colour and fade on the life sheet.
+  await page.getByRole('radio', { name: /^size/ }).click();
+  await page.getByRole('button', { name: 'swell' }).click();
+  await chapter(page, 'Life');
+  await type(page, /^size/, '4 cm');
+  await page.getByRole('button', { name: 'Change it over age' }).click();
+  await page.getByRole('button', { name: 'colour at 0%' }).click();
+  await page.getByLabel('colour of this stop').fill('#ff7a2e');
+  await page.getByRole('button', { name: 'colour at 100%' }).click();
+  await page.getByLabel('colour of this stop').fill('#dfe875');
+
+  // Ripples where a foot travels.
+  await page.getByRole('button', { name: 'Add a layer' }).click();
+  await page.getByLabel('layer name').fill('Ripples');
+  await page.getByLabel('layer name').press('Enter');
+  await chapter(page, 'Source');
+  await page.getByLabel('source', { exact: true }).selectOption('bone');
+  await page.getByLabel('bone', { exact: true }).selectOption('foot.left');
+  await page.getByLabel('dropped to the ground').selectOption('ground');
+  await type(page, /^acts below/, '0.12');
+  await chapter(page, 'Births');
+  await type(page, /^rate/, '0');
+  await type(page, /^per metre/, '12');
+  await chapter(page, 'Motion');
+  await type(page, /^speed/, '0');
+  await chapter(page, 'Appearance');
+  await page.getByLabel('picture').selectOption('ring');
+  await page.getByLabel('facing').selectOption('ground');
+  await chapter(page, 'Life');
+  await type(page, /^size/, '0.6');
+  await saved(page);
+
+  // What is seen and counted.
+  const first = await goTo(page, 150);
+  const counts = {
+    motes: (await particlesOf(page, 'Motes')).ages.length,
+    ripples: (await particlesOf(page, 'Ripples')).ages.length,
+  };
+  expect(counts.motes).toBeGreaterThan(400);
+  expect(counts.ripples).toBeGreaterThan(1);
+
+  const motes = await particlesOf(page, 'Motes');
+  const oldest = motes.ages.map((age, i) => ({ age, i })).filter(({ age }) => age > 0.8);
+  const lamp = [0, 1, 2].map(
+    (axis) => oldest.reduce((sum, { i }) => sum + motes.positions[i * 3 + axis]!, 0) / oldest.length,
+  );
+  const near = meanDistance(motes.positions, motes.ages, lamp, 0.6, 1);
+  const far = meanDistance(motes.positions, motes.ages, lamp, 0, 0.3);
+  expect(near).toBeLessThan(far * 0.7);
+
+  const whole = await pixels(page);
+  await page.getByRole('option', { name: 'Motes' }).click();
+  await page.getByRole('button', { name: 'Hide' }).click();
+  const without = await pixels(page);
+  expect(differing(whole, without)).toBeGreaterThan(500);
+  await page.getByRole('button', { name: 'Undo' }).click();
+
+  // Another gradient turns their hue.
+  await page.getByRole('button', { name: 'colour at 0%' }).click();
+  await page.getByLabel('colour of this stop').fill('#3060ff');
+  await page.getByRole('button', { name: 'colour at 100%' }).click();
+  await page.getByLabel('colour of this stop').fill('#3060ff');
+  const blue = await pixels(page);
+  let warmer = 0;
+  let bluer = 0;
+  for (let i = 0; i < whole.length; i += 4) {
+    if (Math.abs(whole[i]! - without[i]!) + Math.abs(whole[i + 2]! - without[i + 2]!) < 24) continue;
+    warmer += whole[i]! - whole[i + 2]!;
+    bluer += blue[i]! - blue[i + 2]!;
+  }
+  expect(warmer).toBeGreaterThan(0);
+  expect(bluer).toBeLessThan(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await saved(page);
+  expect(await goTo(page, 150)).toEqual(first);
+
+  // A reload finds all of it.
+  await page.reload();
+  await expect(page.getByRole('option', { name: 'Motes' })).toBeVisible();
+  await expect
+    .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
+    .toBeGreaterThan(50);
+  expect(await goTo(page, 150)).toEqual(first);
+
+  // Handed over; the first project and its figure deleted; brought into a second.
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Hand over' }).click();
+  const parcel = await (await download).path();
+  await page.goto('/');
+  await page.getByRole('button', { name: `Delete ${FIRST}` }).click();
+  await page.locator('.ant-popconfirm').getByRole('button', { name: 'Delete' }).click();
+  await expect(page.getByRole('link', { name: FIRST })).toHaveCount(0);
+  await page.getByLabel('Name of a new project').fill(SECOND);
+  await page.getByRole('button', { name: 'Make project' }).click();
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Bring in a parcel…' }).click();
+  await (await chooser).setFiles({ name: 'mantle.zip', mimeType: 'application/zip', buffer: readFileSync(parcel) });
+  await page.getByRole('link', { name: 'First mantle' }).click();
+  await expect
+    .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
+    .toBeGreaterThan(50);
+  const again = await goTo(page, 150);
+  expect(again.hash).not.toBeNull();
+  expect(again).toEqual(first);
+  expect((await particlesOf(page, 'Motes')).ages.length).toBe(counts.motes);
+});

@@ -1,0 +1,221 @@
+import { readFileSync } from 'node:fs';
+import type { Server } from 'node:http';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { pino } from 'pino';
+import { strToU8, unzipSync, zipSync } from 'fflate';
+import { newEffect, type Effect } from '@jinx/core/document';
+import { KIT, lamplitMantle, makeKit } from '@jinx/demo';
+import { connect, makeApp, migrate, type Database } from './index.ts';
+
+const url = process.env['JINX_TEST_DATABASE_URL'];
+
+// These run against a real PostgreSQL, which ./jinx test brings up; they use a database of their own in it.
+describe.skipIf(!url)('the server', () => {
+  let database: Database;
+  let server: Server;
+  let base = '';
+
+  beforeAll(async () => {
+    const admin = connect(url!);
+    await admin.query('drop database if exists jinx_server_test');
+    await admin.query('create database jinx_server_test');
+    await admin.end();
+    database = connect(url!.replace(/\/postgres$/, '/jinx_server_test'));
+    await migrate(database);
+    await migrate(database);
+    await makeKit();
+    server = makeApp(database, pino({ level: 'silent' })).listen(0, '127.0.0.1');
+    await new Promise((ready) => server.once('listening', ready));
+    base = `http://127.0.0.1:${(server.address() as { port: number }).port}/api`;
+  });
+  afterAll(async () => {
+    await new Promise((closed) => server.close(closed));
+    await database.end();
+  });
+
+  async function ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}) {
+    const raw = body instanceof Uint8Array;
+    const answer = await fetch(base + path, {
+      method,
+      headers,
+      body: body === undefined ? undefined : raw ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body),
+    });
+    const text = await answer.text();
+    return { status: answer.status, body: text ? JSON.parse(text) : null };
+  }
+  const makeProject = async (name: string): Promise<string> => (await ask('POST', '/projects', { name })).body.id;
+  const makeEffect = async (projectId: string, document: Effect) =>
+    (await ask('POST', `/projects/${projectId}/effects`, { document })).body;
+  const count = async (table: string) =>
+    Number((await database.query(`select count(*) from ${table}`)).rows[0].count);
+
+  it('keeps an effect as canonical text and gives it back whole', async () => {
+    const made = await makeEffect(await makeProject('One'), newEffect('Lamp', 5));
+    const loaded = (await ask('GET', `/effects/${made.id}`)).body;
+    expect(loaded.document).toEqual(newEffect('Lamp', 5));
+    expect(loaded.revision).toBe(1);
+  });
+
+  it('names the path of what is wrong in a document, and keeps nothing of it', async () => {
+    const project = await makeProject('Two');
+    const before = await count('effects');
+    const broken = { ...newEffect('Lamp', 5), stretches: { opening: -1, hold: { kind: 'none' }, closing: 0 } };
+    const answer = await ask('POST', `/projects/${project}/effects`, { document: broken });
+    expect(answer.status).toBe(422);
+    expect(answer.body.path).toBe('stretches.opening');
+    const strange = await ask('POST', `/projects/${project}/effects`, {
+      document: { ...newEffect('Lamp', 5), extra: 1 },
+    });
+    expect(strange.body.sentence).toContain('"extra"');
+    expect(await count('effects')).toBe(before);
+  });
+
+  it('refuses a save made from a stale revision, and keeps both', async () => {
+    const made = await makeEffect(await makeProject('Three'), newEffect('Lamp', 5));
+    const save = (revision: number, seed: number) =>
+      ask('PUT', `/effects/${made.id}`, { revision, document: newEffect('Lamp', seed) });
+    expect((await save(1, 6)).body.revision).toBe(2);
+    const late = await save(1, 7);
+    expect(late.status).toBe(409);
+    expect(late.body.document.seed).toBe(6);
+    expect((await ask('GET', `/effects/${made.id}`)).body.document.seed).toBe(6);
+    const { rows } = await database.query('select document, made_from from refused_saves where effect_id = $1', [
+      made.id,
+    ]);
+    expect(JSON.parse(rows[0].document).seed).toBe(7);
+    expect(rows[0].made_from).toBe(1);
+  });
+
+  it('takes two saves at once from the same revision only once', async () => {
+    const made = await makeEffect(await makeProject('Four'), newEffect('Lamp', 5));
+    const answers = await Promise.all(
+      [6, 7, 8, 9].map((seed) =>
+        ask('PUT', `/effects/${made.id}`, { revision: 1, document: newEffect('Lamp', seed) }),
+      ),
+    );
+    expect(answers.filter(({ status }) => status === 200)).toHaveLength(1);
+    expect(answers.filter(({ status }) => status === 409)).toHaveLength(3);
+  });
+
+  it('imports a figure once by content, and forgets it with its last project', async () => {
+    const [a, b] = [await makeProject('Five'), await makeProject('Six')];
+    const bytes = new Uint8Array(readFileSync(new URL('sedge.glb', KIT)));
+    const one = await ask('POST', `/projects/${a}/assets?name=sedge.glb`, bytes);
+    const two = await ask('POST', `/projects/${b}/kit`, { file: 'sedge.glb' });
+    expect(one.status).toBe(201);
+    expect(two.body.hash).toBe(one.body.hash);
+    expect((await fetch(`${base}/assets/${one.body.hash}`)).status).toBe(200);
+    await ask('DELETE', `/projects/${a}`);
+    expect((await fetch(`${base}/assets/${one.body.hash}`)).status).toBe(200);
+    await ask('DELETE', `/projects/${b}`);
+    expect((await fetch(`${base}/assets/${one.body.hash}`)).status).toBe(404);
+  });
+
+  it.each([
+    ['text', strToU8('not a figure at all'), /not a GLB/],
+    [
+      'a cut-off file',
+      new Uint8Array(readFileSync(new URL('sedge.glb', KIT))).slice(0, 5000),
+      /damaged or incomplete/,
+    ],
+  ])('refuses %s as a figure with a sentence', async (_name, bytes, sentence) => {
+    const before = await count('assets');
+    const answer = await ask('POST', `/projects/${await makeProject('Seven')}/assets?name=x.glb`, bytes);
+    expect(answer.status).toBe(422);
+    expect(answer.body.sentence).toMatch(sentence);
+    expect(await count('assets')).toBe(before);
+  });
+
+  describe('parcels', () => {
+    async function parcelOfMantle(): Promise<Uint8Array> {
+      const project = await makeProject('Giver');
+      const { hash } = (await ask('POST', `/projects/${project}/kit`, { file: 'sedge.glb' })).body;
+      const effect = await makeEffect(project, lamplitMantle(hash));
+      return new Uint8Array(await (await fetch(`${base}/effects/${effect.id}/parcel`)).arrayBuffer());
+    }
+
+    it('carry an effect and its figure to another project unchanged', async () => {
+      const parcel = await parcelOfMantle();
+      const taker = await makeProject('Taker');
+      const answer = await ask('POST', `/projects/${taker}/parcels`, parcel);
+      expect(answer.status).toBe(201);
+      const project = (await ask('GET', `/projects/${taker}`)).body;
+      expect(project.assets).toHaveLength(1);
+      const effect = (await ask('GET', `/effects/${answer.body.id}`)).body.document;
+      expect(effect).toEqual(lamplitMantle(project.assets[0].hash));
+      const again = new Uint8Array(await (await fetch(`${base}/effects/${answer.body.id}/parcel`)).arrayBuffer());
+      expect(Buffer.from(again).equals(Buffer.from(parcel))).toBe(true);
+    });
+
+    it.each<[string, (files: Record<string, Uint8Array>) => Uint8Array, RegExp]>([
+      ['no zip', () => strToU8('hello'), /not a parcel/],
+      ['one cut short', (files) => zipSync(files).slice(0, 900), /not a parcel, or it was cut short/],
+      ['one without a manifest', ({ 'manifest.json': _gone, ...files }) => zipSync(files), /no manifest/],
+      [
+        'one whose figure was changed',
+        (files) =>
+          zipSync(
+            Object.fromEntries(
+              Object.entries(files).map(([name, bytes]) => [
+                name,
+                name.startsWith('assets/') ? bytes.map((b, i) => (i === bytes.length - 9 ? b ^ 1 : b)) : bytes,
+              ]),
+            ),
+          ),
+        /not what its manifest says/,
+      ],
+      [
+        'one without its figure',
+        (files) => zipSync(Object.fromEntries(Object.entries(files).filter(([name]) => !name.startsWith('assets/')))),
+        /lacks "Sedge"|lacks "sedge"/,
+      ],
+      [
+        'one with a stranger in it',
+        (files) => zipSync({ ...files, '../../evil.sh': strToU8('#!') }),
+        /does not belong/,
+      ],
+      [
+        'one with a wild number',
+        (files) =>
+          zipSync({
+            ...files,
+            'effect.json': strToU8(
+              new TextDecoder().decode(files['effect.json']).replace('"seed":20261', '"seed":1e99'),
+            ),
+          }),
+        /seed/,
+      ],
+      [
+        'one from the future',
+        (files) => zipSync({ ...files, 'effect.json': strToU8('{"schema":99}') }),
+        /newer Jinx/,
+      ],
+    ])('refuse %s, and keep nothing of it', async (_name, spoil, sentence) => {
+      const spoilt = spoil(unzipSync(await parcelOfMantle()));
+      const taker = await makeProject('Wary');
+      const before = [await count('effects'), await count('assets'), await count('project_assets')];
+      const answer = await ask('POST', `/projects/${taker}/parcels`, spoilt);
+      expect(answer.status).toBe(422);
+      expect(answer.body.sentence).toMatch(sentence);
+      expect([await count('effects'), await count('assets'), await count('project_assets')]).toEqual(before);
+    });
+  });
+
+  it('takes changes only from its own pages, and answers only to its own name', async () => {
+    const foreign = await ask('POST', '/projects', { name: 'Trick' }, { Origin: 'http://elsewhere.test' });
+    expect(foreign.status).toBe(403);
+    expect((await ask('POST', '/projects', { name: 'Fine' }, { Origin: base.replace('/api', '') })).status).toBe(201);
+  });
+
+  it('says in JSON that there is nothing at an address', async () => {
+    expect((await ask('GET', '/nowhere')).body.code).toBe('not-found');
+    expect((await ask('GET', '/effects/not-an-id')).status).toBe(404);
+  });
+
+  it('refuses an effect whose figure the project does not have', async () => {
+    const answer = await ask('POST', `/projects/${await makeProject('Eight')}/effects`, {
+      document: lamplitMantle('f'.repeat(64)),
+    });
+    expect(answer.body.code).toBe('missing-asset');
+  });
+});
