@@ -1,4 +1,5 @@
 import { expect, type Page } from '@playwright/test';
+import { lamplitMantle } from '@jinx/demo';
 
 interface Door {
   state(): {
@@ -55,9 +56,19 @@ export async function type(page: Page, label: RegExp, text: string): Promise<voi
 
 export const chapter = (page: Page, name: string) => page.getByRole('tab', { name }).click();
 
-export async function openMantle(page: Page): Promise<void> {
-  await page.goto('/');
-  await page.getByRole('link', { name: 'Lamplit Mantle' }).first().click();
+/** Opens a fresh copy of the demo's Lamplit Mantle, so that tests do not meet each other's edits. Returns its id. */
+export async function openMantle(page: Page): Promise<string> {
+  const projects = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
+  const { id: projectId } = projects.find(({ name }) => name === 'Fenlight')!;
+  const project = (await (await page.request.get(`/api/projects/${projectId}`)).json()) as {
+    assets: { hash: string; name: string }[];
+  };
+  const document = lamplitMantle(project.assets.find(({ name }) => name === 'Sedge')!.hash);
+  const { id } = (await (
+    await page.request.post(`/api/projects/${projectId}/effects`, { data: { document } })
+  ).json()) as { id: string };
+  await page.goto(`/effects/${id}`);
   await expect(page.getByRole('option', { name: 'Motes' })).toBeVisible();
   await expect.poll(() => page.evaluate(() => window.jinx.state().living), { timeout: 60_000 }).toBeGreaterThan(100);
+  return id;
 }

@@ -36,4 +36,5 @@ export function parseEffectText(text: string): Effect {
 }
 
 /** The published JSON Schema of an effect. */
-export const effectJsonSchema = (): unknown => z.toJSONSchema(effectSchema, { unrepresentable: 'any' });
+export const effectJsonSchema = (): unknown =>
+  z.toJSONSchema(effectSchema, { unrepresentable: 'any', reused: 'ref' });

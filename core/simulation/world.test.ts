@@ -1,12 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { collectionOf, setNumber } from '../document/index.ts';
-import { skinnedVertex } from '../geometry/index.ts';
 import { effectOf, stormOnTube, TUBE } from '../testing/effects.ts';
 import { kernelBytes } from '../testing/kernelBytes.ts';
+import { distancesToSkin } from '../testing/riders.ts';
 import { bendingTube } from '../testing/rigs.ts';
 import { startHelper } from '../testing/startHelper.ts';
 import { stopCrew } from './crew.ts';
-import { Frame } from './frame.ts';
 import { World, type WorldOptions } from './world.ts';
 
 const rigs = new Map([[TUBE, bendingTube()]]);
@@ -71,12 +70,6 @@ describe('the same document and seed give the same bits', () => {
   });
 });
 
-function frameAt(world: World): Frame {
-  const frame = new Frame(new ArrayBuffer(Frame.bytes(world.mostRecords)));
-  world.writeFrame(frame);
-  return frame;
-}
-
 describe('births on moving skin', () => {
   const riding = effectOf((layer) => {
     layer.source = { kind: 'surface', bones: [] };
@@ -87,33 +80,8 @@ describe('births on moving skin', () => {
   });
   riding.stage.figure = { asset: TUBE, clip: 'sway', path: { kind: 'circle', radius: 3 } };
 
-  /** Distance from where a particle is drawn to where its spot of skin is drawn, by the sums the stage does. */
-  function distances(world: World, share: number, onlyNewborn: boolean): number[] {
-    const rig = rigs.get(TUBE)!;
-    const frame = frameAt(world);
-    const skin = frame.skin(share);
-    const population = world.population('motes')!;
-    const found: number[] = [];
-    for (let i = 0; i < population.count; i++) {
-      const isNewborn = population.birthStep[i] === world.step - 1;
-      if (onlyNewborn && !isNewborn) continue;
-      const place = frame.drawn(i, onlyNewborn ? population.birthFraction[i]! : share);
-      if (!place) continue;
-      const pose = onlyNewborn ? frame.skin(population.birthFraction[i]!) : skin;
-      const weights = [
-        1 - population.spotSecond[i]! - population.spotThird[i]!,
-        population.spotSecond[i]!,
-        population.spotThird[i]!,
-      ];
-      const spot = [0, 0, 0];
-      weights.forEach((weight, corner) => {
-        const vertex = skinnedVertex(rig, pose, rig.mesh.indices[population.spot[i]! * 3 + corner]!);
-        vertex.forEach((value, axis) => (spot[axis]! += weight * value));
-      });
-      found.push(Math.hypot(place[0] - spot[0]!, place[1] - spot[1]!, place[2] - spot[2]!));
-    }
-    return found;
-  }
+  const distances = (world: World, share: number, onlyNewborn: boolean) =>
+    distancesToSkin(world, 'motes', rigs.get(TUBE)!, share, onlyNewborn);
 
   it('stay on their spot of the drawn skin, on steps and between them', () => {
     const world = new World(riding, rigs, {}, { kernels: kernelBytes() });
