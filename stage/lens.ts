@@ -18,9 +18,18 @@ const fragmentShader = /* glsl */ `
   }
 `;
 
+/** Whether this machine draws without a graphics card: then smoothing edges would cost more than the picture. */
+function drawsInSoftware(renderer: THREE.WebGLRenderer): boolean {
+  const gl = renderer.getContext();
+  const info = gl.getExtension('WEBGL_debug_renderer_info');
+  return (
+    info !== null && /llvmpipe|swiftshader|softpipe/i.test(String(gl.getParameter(info.UNMASKED_RENDERER_WEBGL)))
+  );
+}
+
 /** Draws a scene into linear half-float, then to the canvas through the tone curve. */
 export class Lens {
-  readonly #target = new THREE.WebGLRenderTarget(1, 1, { type: THREE.HalfFloatType, samples: 4 });
+  readonly #target: THREE.WebGLRenderTarget;
   readonly #material = new THREE.ShaderMaterial({
     vertexShader,
     fragmentShader,
@@ -31,7 +40,11 @@ export class Lens {
   readonly #scene = new THREE.Scene();
   readonly #camera = new THREE.OrthographicCamera();
 
-  constructor() {
+  constructor(renderer: THREE.WebGLRenderer) {
+    this.#target = new THREE.WebGLRenderTarget(1, 1, {
+      type: THREE.HalfFloatType,
+      samples: drawsInSoftware(renderer) ? 0 : 4,
+    });
     this.#scene.add(new THREE.Mesh(new THREE.PlaneGeometry(2, 2), this.#material));
   }
 

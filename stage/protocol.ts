@@ -39,10 +39,13 @@ export type ToStage =
   | { kind: 'surround'; surround: Surround }
   | { kind: 'figureShown'; isShown: boolean }
   | { kind: 'pace'; isPlaying: boolean; stepsPerSecond: number }
-  | { kind: 'pixels'; id: number; width: number; height: number };
+  | { kind: 'pixels'; id: number; width: number; height: number }
+  /** Draws the present picture `times` over, each to its end. */
+  | { kind: 'time'; id: number; times: number };
 
 /** What the stage tells the page. */
 export type FromStage =
   | { kind: 'drawn'; step: number; drawMilliseconds: number; drawn: number }
   | { kind: 'pixels'; id: number; width: number; height: number; rgba: Uint8Array }
+  | { kind: 'time'; id: number; milliseconds: number[] }
   | { kind: 'failed'; sentence: string };

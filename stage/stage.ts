@@ -12,7 +12,7 @@ export class Stage {
   readonly #renderer: THREE.WebGLRenderer;
   readonly #scene = new THREE.Scene();
   readonly #camera = new THREE.PerspectiveCamera(38, 1, 0.02, 200);
-  readonly #lens = new Lens();
+  readonly #lens: Lens;
   readonly #surroundings = new Surroundings();
   readonly #guides = new Guides();
   readonly #sprites = new Map<number, Sprites>();
@@ -29,12 +29,12 @@ export class Stage {
 
   constructor(canvas: OffscreenCanvas) {
     this.#renderer = new THREE.WebGLRenderer({ canvas, antialias: false, powerPreference: 'high-performance' });
-    this.#renderer.autoClear = true;
+    this.#lens = new Lens(this.#renderer);
     this.#scene.add(this.#surroundings.group, this.#guides.group);
   }
 
   /** Takes one order from the page. */
-  take(order: Exclude<ToStage, { kind: 'start' | 'pixels' }>): void {
+  take(order: Exclude<ToStage, { kind: 'start' | 'pixels' | 'time' }>): void {
     this.#isChanged = true;
     switch (order.kind) {
       case 'size':

@@ -44,6 +44,14 @@ function take(order: ToStage): void {
     tell({ kind: 'pixels', id: order.id, width: order.width, height: order.height, rgba }, [
       rgba.buffer as ArrayBuffer,
     ]);
+  } else if (order.kind === 'time') {
+    const milliseconds = Array.from({ length: order.times }, () => {
+      const start = performance.now();
+      stage!.draw(start, true);
+      stage!.finish();
+      return performance.now() - start;
+    });
+    tell({ kind: 'time', id: order.id, milliseconds });
   } else stage.take(order);
 }
 

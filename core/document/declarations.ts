@@ -22,6 +22,8 @@ export interface NumberDeclaration extends Common {
   readonly byDefault: number | readonly [low: number, high: number];
   readonly bases: readonly NumberSetting['base']['kind'][];
   readonly whole?: boolean;
+  /** What 0 means, where it is not simply none. */
+  readonly zero?: string;
 }
 export interface VectorDeclaration extends Common {
   readonly value: 'vector';
@@ -141,7 +143,7 @@ export const LAYER_SETTINGS = {
     'birth',
     'acts below',
     'Births only while the source is lower than this; 0 is always.',
-    { unit: 'm', least: 0, most: 100, byDefault: 0 },
+    { unit: 'm', least: 0, most: 100, byDefault: 0, zero: 'any height' },
   ),
 
   'births.rate': number('births', 'birth', 'rate', 'Births a second.', {
@@ -299,6 +301,7 @@ const reach = number('force', 'step', 'reach', 'Distance at which the force has 
   most: 1000,
   byDefault: 0,
   reads: TIMED,
+  zero: 'any distance',
 });
 
 /** Every setting of each kind of force. */

@@ -29,6 +29,7 @@ export function settingText(
   const { base } = setting;
   if (base.kind === 'measure') return measureName(base.measure);
   if (base.kind === 'taken') return `the ${base.from}'s`;
+  if (declaration.zero && base.kind === 'fixed' && base.value === 0) return declaration.zero;
   const values = base.kind === 'fixed' ? [base.value] : [base.low, base.high];
   const isSmall = usesCentimetres(declaration, values);
   const text = values.map((value) => plainNumber(isSmall ? value * 100 : value)).join(' – ');

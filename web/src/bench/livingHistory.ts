@@ -3,7 +3,7 @@ import { shallowRef, watch, type Ref } from 'vue';
 import type { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 
-const BUCKETS = 120;
+const BUCKETS = 60;
 
 /** How many of each layer lived at each place of the time sheet, as far as it was played; −1 where it was not. */
 export function useLivingHistory(engine: Engine): Ref<Readonly<Record<string, readonly number[]>>> {

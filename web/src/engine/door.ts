@@ -18,6 +18,8 @@ export function openDoor(engine: Engine, layerIds: () => Record<string, string>)
       const { step, positions, ages, colours } = await engine.inspect(layer);
       return { step, positions: [...positions], ages: [...ages], colours: [...colours] };
     },
+    /** Milliseconds for each of `times` whole drawings of the present picture. */
+    timeDrawing: async (times: number) => (await engine.timeDrawing(times)).milliseconds,
     pixels: async (width: number, height: number) => [...(await engine.pixels(width, height)).rgba],
   };
   Object.assign(window, { jinx: door });

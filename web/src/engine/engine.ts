@@ -193,6 +193,10 @@ export class Engine {
     return this.#asked((id) => this.tellStage({ kind: 'pixels', id, width, height }));
   }
 
+  timeDrawing(times: number): Promise<{ milliseconds: number[] }> {
+    return this.#asked((id) => this.tellStage({ kind: 'time', id, times }));
+  }
+
   stop(): void {
     for (const worker of [this.#simulation, this.#stage, this.#helper]) worker.terminate();
   }

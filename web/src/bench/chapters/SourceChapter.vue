@@ -118,6 +118,6 @@ const keep = (names: string[]) =>
       ]"
       label="dropped to the ground"
       @choose="setGround"
-    />, while it is lower than <NumberChip setting="source.below" /> <span class="quiet">(0: at any height)</span>.
+    />, while it is lower than <NumberChip setting="source.below" />.
   </p>
 </template>
