@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test';
-import { CHROMIUM } from './e2e/chromium.ts';
+import { CHROMIUM } from './scripts/chromium.ts';
 
 export default defineConfig({
   testDir: './e2e',

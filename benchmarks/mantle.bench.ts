@@ -6,7 +6,7 @@ import { importGlb } from '@jinx/core/formats';
 import { World } from '@jinx/core/simulation';
 import { KIT, lamplitMantle } from '@jinx/demo';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
-import { CHROMIUM } from '../e2e/chromium.ts';
+import { CHROMIUM } from '../scripts/chromium.ts';
 import { run as startJinx, runningServer, PORT } from '../scripts/start.mjs';
 import { run as stopJinx } from '../scripts/stop.mjs';
 

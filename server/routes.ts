@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import Router from '@koa/router';
 import { z } from 'zod';
-import { hashName, readParcel, writeParcel, type ParcelAsset } from '@jinx/core/formats';
+import { hashName, readParcel, readPicture, writeParcel, type ParcelAsset } from '@jinx/core/formats';
 import { KIT } from '@jinx/demo';
 import { assetBytes, imported, keepAsset, sweepAssets } from './assets.ts';
 import { bytesOf, idOf, jsonOf } from './body.ts';
@@ -11,8 +11,18 @@ import { addEffect, loadEffect, saveEffect } from './effects.ts';
 import { notFound, Refusal } from './errors.ts';
 
 const MOST_FILE = 128 * 1024 * 1024;
+const MOST_PICTURE = 1024 * 1024;
 const projectName = z.strictObject({
   name: z.string().trim().min(1, 'a project needs a name').max(80, 'a name has up to 80 letters'),
+});
+
+const projectChange = projectName.partial().extend({
+  livingBudget: z
+    .number()
+    .int()
+    .min(1000, 'a budget is at least 1,000')
+    .max(4_000_000, 'a budget is at most 4,000,000')
+    .optional(),
 });
 
 async function mustExist(session: Session, id: string): Promise<void> {
@@ -49,10 +59,13 @@ export function routes(database: Database): Router {
 
   router.get('/projects/:id', async (context) => {
     const id = idOf(context, 'project');
-    const { rows } = await database.query('select id, name from projects where id = $1', [id]);
+    const { rows } = await database.query(
+      'select id, name, living_budget as "livingBudget" from projects where id = $1',
+      [id],
+    );
     if (!rows[0]) throw notFound('project');
     const effects = await database.query(
-      'select id, name, revision, saved_at as "savedAt" from effects where project_id = $1 order by name, id',
+      'select id, name, revision, saved_at as "savedAt", picture_revision as "pictureRevision" from effects where project_id = $1 order by name, id',
       [id],
     );
     const assets = await database.query(
@@ -63,13 +76,13 @@ export function routes(database: Database): Router {
   });
 
   router.patch('/projects/:id', async (context) => {
-    const { name } = await jsonOf(context, projectName);
-    const { rowCount } = await database.query('update projects set name = $2 where id = $1', [
-      idOf(context, 'project'),
-      name,
-    ]);
+    const { name, livingBudget } = await jsonOf(context, projectChange);
+    const { rowCount } = await database.query(
+      'update projects set name = coalesce($2, name), living_budget = coalesce($3, living_budget) where id = $1',
+      [idOf(context, 'project'), name ?? null, livingBudget ?? null],
+    );
     if (rowCount === 0) throw notFound('project');
-    context.body = { name };
+    context.status = 204;
   });
 
   router.delete('/projects/:id', async (context) => {
@@ -140,6 +153,30 @@ export function routes(database: Database): Router {
         document: result.document,
       });
     context.body = { revision: result };
+  });
+
+  router.get('/effects/:id/picture', async (context) => {
+    const { rows } = await database.query<{ picture: Buffer | null }>('select picture from effects where id = $1', [
+      idOf(context, 'effect'),
+    ]);
+    if (!rows[0]?.picture) throw notFound('picture');
+    context.set('Cache-Control', 'private, max-age=31536000, immutable');
+    context.type = 'image/png';
+    context.body = rows[0].picture;
+  });
+
+  router.put('/effects/:id/picture', async (context) => {
+    const revision = Number(context.query['revision']);
+    if (!Number.isInteger(revision) || revision < 1)
+      throw new Refusal(400, 'request', 'A picture names the revision it shows.');
+    const bytes = await bytesOf(context, MOST_PICTURE);
+    readPicture(bytes);
+    const { rowCount } = await database.query(
+      'update effects set picture = $2, picture_revision = $3 where id = $1',
+      [idOf(context, 'effect'), Buffer.from(bytes), revision],
+    );
+    if (rowCount === 0) throw notFound('effect');
+    context.status = 204;
   });
 
   router.delete('/effects/:id', async (context) => {

@@ -139,12 +139,12 @@ export class Stage {
     const isMoving = this.#pace.isPlaying && this.#frame !== null;
     if (!this.#isChanged && !isMoving && !isForced) return null;
     this.#isChanged = false;
-    this.#prepare(share);
+    this.#prepare(share, this.#size.width / this.#size.height);
     this.#lens.draw(this.#renderer, this.#scene, this.#camera);
     return { step: this.#frame?.step ?? 0, drawn: this.#frame?.particles ?? 0 };
   }
 
-  #prepare(share: number): void {
+  #prepare(share: number, aspect: number): void {
     const frame = this.#frame;
     for (const sprites of this.#sprites.values()) sprites.setShare(share);
     let [x, z] = [0, 0];
@@ -160,7 +160,7 @@ export class Stage {
     const { position, target, fieldOfView, follows } = this.#view;
     const [dx, dz] = follows ? [x, z] : [0, 0];
     this.#camera.fov = fieldOfView;
-    this.#camera.aspect = this.#size.width / this.#size.height;
+    this.#camera.aspect = aspect;
     this.#camera.position.set(position[0]! + dx, position[1]!, position[2]! + dz);
     this.#camera.lookAt(target[0]! + dx, target[1]!, target[2]! + dz);
     this.#camera.updateProjectionMatrix();
@@ -170,16 +170,15 @@ export class Stage {
   /** Draws the present frame at a size of its own and reads it back: rows from the top, four bytes a pixel. */
   pixels(width: number, height: number, now: number): Uint8Array {
     this.#takeFrame(now);
-    const before = this.#size;
-    this.#setSize(width, height);
-    this.#prepare(1);
+    this.#lens.setSize(width, height);
+    this.#prepare(1, width / height);
     const target = new THREE.WebGLRenderTarget(width, height);
     this.#lens.draw(this.#renderer, this.#scene, this.#camera, target);
     const flipped = new Uint8Array(width * height * 4);
     this.#renderer.readRenderTargetPixels(target, 0, 0, width, height, flipped);
     target.dispose();
     this.#renderer.setRenderTarget(null);
-    this.#setSize(before.width, before.height);
+    this.#lens.setSize(this.#size.width, this.#size.height);
     this.#isChanged = true;
     const rgba = new Uint8Array(flipped.length);
     for (let row = 0; row < height; row++)

@@ -13,10 +13,10 @@ interface Light {
 
 const SURROUNDS: Record<Surround, Light> = {
   dusk: {
-    zenith: '#08090b',
-    horizon: '#1c2022',
-    ground: '#0f1211',
-    line: '#31373a',
+    zenith: '#0b0e11',
+    horizon: '#2a3134',
+    ground: '#171b1b',
+    line: '#3a4144',
     sky: 2.4,
     key: 2.2,
     keyColour: '#b4c4d4',
@@ -134,8 +134,8 @@ export class Surroundings {
       for (const name of ['zenith', 'horizon', 'ground'] as const)
         material.uniforms[name]!.value = linear(light[name]);
     this.#ground.uniforms['line']!.value = linear(light.line);
-    this.#hemisphere.color = linear(light.horizon).multiplyScalar(surround === 'dusk' ? 14 : 1);
-    this.#hemisphere.groundColor = linear(light.ground).multiplyScalar(surround === 'dusk' ? 6 : 1);
+    this.#hemisphere.color = linear(light.horizon).multiplyScalar(surround === 'dusk' ? 9 : 1);
+    this.#hemisphere.groundColor = linear(light.ground).multiplyScalar(surround === 'dusk' ? 5 : 1);
     this.#hemisphere.intensity = light.sky;
     this.#key.color = linear(light.keyColour);
     this.#key.intensity = light.key;

@@ -57,7 +57,7 @@ function motes(): Layer {
       'hand.left',
     ],
   };
-  setNumber(layer, 'births.rate', 620);
+  setNumber(layer, 'births.rate', 760);
   setNumber(layer, 'births.life', [1.1, 2.1]);
   setNumber(layer, 'births.cap', 4000);
   layer.settings['motion.launch'].base = { kind: 'fixed', value: 'normal' };
@@ -67,11 +67,12 @@ function motes(): Layer {
   const drawn = newForce('attraction', OVER_SHOULDER);
   strength(
     drawn,
-    [2.2, 3.6],
+    [2.8, 4.4],
     curveShaper([
-      [0, 0.05],
-      [0.3, 0.55],
-      [1, 1.6],
+      [0, 0.02],
+      [0.25, 0.4],
+      [0.6, 1.4],
+      [1, 3],
     ]),
   );
   const turned = newForce('vortex', OVER_SHOULDER);
@@ -79,7 +80,15 @@ function motes(): Layer {
   strength(turned, 1.6, undefined, 'reach');
   strength(turned, 0.35, undefined, 'lift');
   const stirred = newForce('curl');
-  strength(stirred, 1.7);
+  strength(
+    stirred,
+    1.5,
+    curveShaper([
+      [0, 1.3],
+      [0.6, 0.8],
+      [1, 0.2],
+    ]),
+  );
   strength(stirred, 0.34, undefined, 'size');
   strength(stirred, 0.6, undefined, 'change');
   const slowed = newForce('drag');
@@ -93,7 +102,7 @@ function motes(): Layer {
     ['slowed', slowed],
     ['lifted', lifted],
   ]);
-  setNumber(layer, 'life.size', [0.014, 0.036]);
+  setNumber(layer, 'life.size', [0.016, 0.046]);
   shaped(layer, 'life.size', [
     [0, 0.5],
     [0.2, 1],

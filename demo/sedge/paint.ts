@@ -35,7 +35,7 @@ export function bodyColour(p: Vec3): Vec3 {
   const sash = Math.abs(x * 0.9 - (y - 1.22) * 0.55);
   if (y > 1.02 && y < 1.42 && sash < 0.022 && side < 0.2) colour = WRAP;
   if (y > 1.52) {
-    const hairline = z < 0.035 - (y - 1.66) * 0.5 || y > 1.745;
+    const hairline = y > 1.745 || z < (y > 1.63 ? 0.05 : -0.005);
     colour = hairline ? mix(HAIR, [74, 60, 50], 0.5 + 0.5 * Math.sin(x * 320)) : SKIN;
     if (!hairline && Math.abs(y - 1.655) < 0.008 && Math.abs(side - 0.033) < 0.014) colour = [38, 32, 30];
     if (!hairline && Math.abs(y - 1.588) < 0.004 && side < 0.02) colour = [132, 84, 74];

@@ -57,10 +57,13 @@ export interface EffectSummary {
   readonly name: string;
   readonly revision: number;
   readonly savedAt: string;
+  /** The revision its picture shows; null without one. */
+  readonly pictureRevision: number | null;
 }
 export interface ProjectDetail {
   readonly id: string;
   readonly name: string;
+  readonly livingBudget: number;
   readonly effects: EffectSummary[];
   readonly assets: AssetSummary[];
 }
@@ -75,6 +78,7 @@ export const api = {
   projects: () => json<ProjectSummary[]>('GET', '/projects'),
   addProject: (name: string) => json<{ id: string }>('POST', '/projects', { name }),
   project: (id: string) => json<ProjectDetail>('GET', `/projects/${id}`),
+  setBudget: (id: string, livingBudget: number) => json<void>('PATCH', `/projects/${id}`, { livingBudget }),
   deleteProject: (id: string) => json<void>('DELETE', `/projects/${id}`),
   addEffect: (projectId: string, document: Effect) =>
     json<StoredEffect>('POST', `/projects/${projectId}/effects`, { document }),
@@ -91,5 +95,8 @@ export const api = {
   importParcel: async (projectId: string, file: File) =>
     (await (await ask('POST', `/projects/${projectId}/parcels`, file)).json()) as { id: string; name: string },
   asset: async (hash: string) => new Uint8Array(await (await ask('GET', `/assets/${hash}`)).arrayBuffer()),
+  savePicture: (id: string, revision: number, png: Blob) =>
+    ask('PUT', `/effects/${id}/picture?revision=${revision}`, png),
+  pictureAddress: (id: string, revision: number) => `/api/effects/${id}/picture?revision=${revision}`,
   parcelAddress: (id: string) => `/api/effects/${id}/parcel`,
 };

@@ -37,7 +37,7 @@ const isImporting = ref('');
 const showGuides = ref(true);
 const follows = ref(true);
 const isReady = ref(false);
-const budget = DEFAULT_BUDGET;
+const budget = ref(DEFAULT_BUDGET);
 const stageView = ref<InstanceType<typeof StageView>>();
 const transport = ref<InstanceType<typeof Transport>>();
 const living = useLivingHistory(engine);
@@ -63,8 +63,9 @@ async function open(): Promise<void> {
     assets.value = project.assets;
     projectName.value = project.name;
     kit.value = kitFiles;
+    budget.value = project.livingBudget;
     isReady.value = true;
-    await engine.load(store.effect!, budget);
+    await engine.load(store.effect!, budget.value);
     engine.play();
     if (hadDraft)
       void message.info('Work from this machine that had not been saved was taken up. Undo leaves it out.', 6);
@@ -77,8 +78,18 @@ void open();
 
 watch(
   () => store.effect,
-  (effect) => effect && isReady.value && engine.edit(effect, budget).catch(tell),
+  (effect) => effect && isReady.value && engine.edit(effect, budget.value).catch(tell),
 );
+/** Another budget is another world: it is computed anew, and the old picture stays until then. */
+async function setBudget(value: number): Promise<void> {
+  try {
+    await api.setBudget(store.projectId, value);
+    budget.value = value;
+    await engine.load(store.effect!, value);
+  } catch (error) {
+    tell(error);
+  }
+}
 watch(engine.failure, (sentence) => sentence && void message.error(sentence, 0));
 
 const refused = computed(() =>
@@ -150,7 +161,7 @@ useKeys({
             @import-kit="bringKit"
             @import-file="bringFile"
           />
-          <Readout :budget="budget" />
+          <Readout :budget="budget" @set-budget="setBudget" />
           <FindingsLine :findings="found" />
         </StageView>
         <Chapters />

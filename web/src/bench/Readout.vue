@@ -1,16 +1,37 @@
 <script setup lang="ts">
-import { inject } from 'vue';
+import { inject, ref } from 'vue';
 import { ENGINE } from './bench';
+import { sumOf } from './format';
 
 /** Counts and milliseconds, in the stage's corner. */
-defineProps<{ budget: number }>();
+const props = defineProps<{ budget: number }>();
+const emit = defineEmits<{ setBudget: [value: number] }>();
+const field = ref<HTMLInputElement>();
+function commit(): void {
+  let value = props.budget;
+  try {
+    value = Math.round(Math.min(4_000_000, Math.max(1000, sumOf(field.value!.value.replace(/,/g, '')))));
+  } catch {
+    // What cannot be read leaves the budget as it was.
+  }
+  field.value!.value = value.toLocaleString('en');
+  if (value !== props.budget) emit('setBudget', value);
+}
 const { state } = inject(ENGINE)!;
 </script>
 
 <template>
   <div class="readout number" aria-label="Counts">
     <div>
-      <b data-living>{{ state.living.toLocaleString('en') }}</b> alive of {{ budget.toLocaleString('en') }}
+      <b data-living>{{ state.living.toLocaleString('en') }}</b> alive of
+      <input
+        ref="field"
+        :value="budget.toLocaleString('en')"
+        aria-label="Budget: most particles living at once"
+        title="The project’s budget: most particles of one effect living at once"
+        @change="commit"
+        @keydown.enter="($event.target as HTMLInputElement).blur()"
+      />
     </div>
     <div>
       <b>{{ state.stepMilliseconds.toFixed(1) }}</b> ms compute <b>{{ state.drawMilliseconds.toFixed(1) }}</b> ms draw
@@ -29,10 +50,21 @@ const { state } = inject(ENGINE)!;
   font-size: 12.5px;
   line-height: 18px;
   color: #c8c8ca;
-  pointer-events: none;
   background: #101011b0;
   padding: 2px 8px;
   border-radius: 4px;
+}
+input {
+  width: 62px;
+  background: none;
+  border: 0;
+  padding: 0;
+  text-align: right;
+  color: #c8c8ca;
+}
+input:hover,
+input:focus {
+  background: var(--chip);
 }
 b {
   color: #fff;

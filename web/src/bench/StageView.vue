@@ -3,6 +3,7 @@ import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { inject, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useEffectStore } from '../stores/effect';
+import { FIRST_VIEW } from '../engine/view';
 import { ENGINE } from './bench';
 import { guidesFor } from './guides';
 
@@ -13,7 +14,7 @@ const engine = inject(ENGINE)!;
 const store = useEffectStore();
 const holder = ref<HTMLElement>();
 const canvas = ref<HTMLCanvasElement>();
-const camera = new PerspectiveCamera(34, 1, 0.02, 200);
+const camera = new PerspectiveCamera(FIRST_VIEW.fieldOfView, 1, 0.02, 200);
 let controls: OrbitControls | null = null;
 let watcher: ResizeObserver | null = null;
 const isOver = ref(false);
@@ -30,8 +31,8 @@ function sendView(): void {
 
 /** Frames the figure, or what an effect without one is made for. */
 function frameAll(): void {
-  controls!.target.copy(new Vector3(0, 0.98, 0));
-  camera.position.set(1.35, 1.45, 4.3);
+  controls!.target.fromArray(FIRST_VIEW.target);
+  camera.position.fromArray(FIRST_VIEW.position);
   controls!.update();
   sendView();
 }

@@ -170,8 +170,8 @@ export class Engine {
     this.#tell({ kind: 'letGo' });
   }
 
-  startStage(canvas: HTMLCanvasElement, width: number, height: number): void {
-    const offscreen = canvas.transferControlToOffscreen();
+  startStage(canvas: HTMLCanvasElement | OffscreenCanvas, width: number, height: number): void {
+    const offscreen = canvas instanceof OffscreenCanvas ? canvas : canvas.transferControlToOffscreen();
     this.tellStage({ kind: 'start', canvas: offscreen, width, height }, [offscreen]);
   }
   view(view: View): void {

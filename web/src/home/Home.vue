@@ -3,13 +3,21 @@ import { Input, message, Popconfirm } from 'ant-design-vue';
 import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, ApiError, type EffectSummary, type ProjectSummary } from '../api';
+import EffectCard from './EffectCard.vue';
 import HomeTop from './HomeTop.vue';
+import { usePictures } from './pictures';
 
 /** Every project with its effects. */
 const router = useRouter();
 const projects = ref<(ProjectSummary & { list: EffectSummary[] })[]>([]);
 const name = ref('');
 const hasLoaded = ref(false);
+const picture = usePictures((id, revision) => {
+  for (const project of projects.value)
+    project.list = project.list.map((effect) =>
+      effect.id === id ? { ...effect, pictureRevision: revision } : effect,
+    );
+});
 
 async function load(): Promise<void> {
   try {
@@ -18,6 +26,7 @@ async function load(): Promise<void> {
       found.map(async (project) => ({ ...project, list: (await api.project(project.id)).effects })),
     );
     hasLoaded.value = true;
+    void picture(projects.value.flatMap(({ list }) => list));
   } catch (error) {
     tell(error);
   }
@@ -56,9 +65,7 @@ onMounted(load);
         <RouterLink :to="`/projects/${project.id}`">{{ project.name }}</RouterLink>
       </h2>
       <div class="effects">
-        <RouterLink v-for="effect in project.list" :key="effect.id" :to="`/effects/${effect.id}`">{{
-          effect.name
-        }}</RouterLink>
+        <EffectCard v-for="effect in project.list" :key="effect.id" :effect="effect" />
         <RouterLink v-if="project.list.length === 0" class="quiet" :to="`/projects/${project.id}`"
           >No effects yet: open it to make the first</RouterLink
         >

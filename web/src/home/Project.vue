@@ -5,7 +5,9 @@ import { onMounted, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, ApiError, type ProjectDetail } from '../api';
 import { random32 } from '../stores/effect';
+import EffectCard from './EffectCard.vue';
 import HomeTop from './HomeTop.vue';
+import { usePictures } from './pictures';
 
 /** One project: its effects, its figures, and what can be brought in. */
 const props = defineProps<{ id: string }>();
@@ -27,10 +29,20 @@ async function attempt(what: string, work: () => Promise<void>): Promise<void> {
     busy.value = '';
   }
 }
+const picture = usePictures((id, revision) => {
+  if (project.value)
+    project.value = {
+      ...project.value,
+      effects: project.value.effects.map((effect) =>
+        effect.id === id ? { ...effect, pictureRevision: revision } : effect,
+      ),
+    };
+});
 const load = () =>
   attempt('', async () => {
     project.value = await api.project(props.id);
     kit.value = await api.kit();
+    void picture(project.value.effects);
   });
 onMounted(load);
 
@@ -82,19 +94,21 @@ const when = (text: string) =>
     <p class="quiet" role="status">{{ busy || 'Drop a figure (.glb) or a parcel (.zip) anywhere on this page.' }}</p>
     <section>
       <h2>Effects</h2>
-      <ul class="list">
+      <ul class="cards">
         <li v-for="effect in project.effects" :key="effect.id">
-          <RouterLink :to="`/effects/${effect.id}`">{{ effect.name }}</RouterLink>
+          <EffectCard :effect="effect" />
           <span class="quiet number">saved {{ when(effect.savedAt) }}</span>
-          <a :href="api.parcelAddress(effect.id)" class="quiet">Hand over</a>
-          <Popconfirm
-            :title="`Delete ${effect.name}?`"
-            ok-text="Delete"
-            cancel-text="Keep"
-            @confirm="remove(effect.id)"
-          >
-            <button type="button" class="plain" :aria-label="`Delete ${effect.name}`">Delete</button>
-          </Popconfirm>
+          <span class="acts">
+            <a :href="api.parcelAddress(effect.id)" class="plain">Hand over</a>
+            <Popconfirm
+              :title="`Delete ${effect.name}?`"
+              ok-text="Delete"
+              cancel-text="Keep"
+              @confirm="remove(effect.id)"
+            >
+              <button type="button" class="plain" :aria-label="`Delete ${effect.name}`">Delete</button>
+            </Popconfirm>
+          </span>
         </li>
       </ul>
       <p v-if="project.effects.length === 0" class="quiet">

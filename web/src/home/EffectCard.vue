@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import { api, type EffectSummary } from '../api';
+
+/** An effect as its picture and its name. */
+defineProps<{ effect: EffectSummary }>();
+</script>
+
+<template>
+  <RouterLink :to="`/effects/${effect.id}`" class="card">
+    <img
+      v-if="effect.pictureRevision"
+      :src="api.pictureAddress(effect.id, effect.pictureRevision)"
+      alt=""
+      width="200"
+      height="125"
+    />
+    <span v-else class="blank" aria-hidden="true"></span>
+    <span class="name">{{ effect.name }}</span>
+  </RouterLink>
+</template>
+
+<style scoped>
+.card {
+  width: 200px;
+  color: var(--ink);
+}
+img,
+.blank {
+  display: block;
+  width: 200px;
+  height: 125px;
+  border-radius: 4px;
+  background: var(--deep);
+}
+.card:hover img {
+  box-shadow: 0 0 0 2px var(--accent);
+}
+.name {
+  display: block;
+  padding-top: 5px;
+}
+.card:hover .name {
+  color: var(--accent);
+}
+</style>
