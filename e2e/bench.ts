@@ -14,7 +14,7 @@ interface Door {
   seek(step: number): void;
   hash(): Promise<{ step: number; hash: string | null }>;
   particles(layer: string): Promise<{ step: number; positions: number[]; ages: number[]; colours: number[] }>;
-  pixels(width: number, height: number): Promise<number[]>;
+  pixels(width: number, height: number): Promise<string>;
 }
 declare global {
   interface Window {
@@ -34,11 +34,13 @@ export async function goTo(page: Page, step: number): Promise<{ step: number; ha
 export const particlesOf = (page: Page, layer: string) =>
   page.evaluate(async (name) => window.jinx.particles(window.jinx.layers()[name]!), layer);
 
-export const pixels = (page: Page, width = 480, height = 300) =>
-  page.evaluate(([w, h]) => window.jinx.pixels(w!, h!), [width, height]);
+/** The stage's picture: four bytes a pixel, rows from the top. */
+export async function pixels(page: Page, width = 480, height = 300): Promise<Uint8Array> {
+  return Buffer.from(await page.evaluate(([w, h]) => window.jinx.pixels(w!, h!), [width, height]), 'base64');
+}
 
 /** Pixels that differ by more than `least` in any colour. */
-export function differing(a: number[], b: number[], least = 12): number {
+export function differing(a: Uint8Array, b: Uint8Array, least = 12): number {
   let count = 0;
   for (let i = 0; i < a.length; i += 4) if ([0, 1, 2].some((c) => Math.abs(a[i + c]! - b[i + c]!) > least)) count++;
   return count;
@@ -68,7 +70,7 @@ export async function openMantle(page: Page): Promise<string> {
     await page.request.post(`/api/projects/${projectId}/effects`, { data: { document } })
   ).json()) as { id: string };
   await page.goto(`/effects/${id}`);
-  await expect(page.getByRole('option', { name: 'Motes' })).toBeVisible();
+  await expect(page.getByRole('listitem', { name: 'Motes' })).toBeVisible();
   await expect.poll(() => page.evaluate(() => window.jinx.state().living), { timeout: 60_000 }).toBeGreaterThan(100);
   return id;
 }

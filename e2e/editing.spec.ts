@@ -14,12 +14,12 @@ test('layers are added, copied, renamed, moved, hidden, seen alone and deleted, 
 }) => {
   const names = () =>
     page
-      .getByRole('option')
+      .getByRole('listitem')
       .evaluateAll((rows) =>
         rows.filter((row) => row.hasAttribute('data-row')).map((row) => row.getAttribute('aria-label')),
       );
   const before = await names();
-  await page.getByRole('option', { name: 'Embers' }).click();
+  await page.getByRole('listitem', { name: 'Embers' }).click();
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
   expect(await names()).toContain('Embers, copy');
   await page.getByLabel('layer name').fill('Sparks');
@@ -29,14 +29,14 @@ test('layers are added, copied, renamed, moved, hidden, seen alone and deleted, 
 
   await goTo(page, 120);
   const whole = await pixels(page);
-  await page.getByRole('option', { name: 'Motes' }).click();
+  await page.getByRole('listitem', { name: 'Motes' }).click();
   await page.getByRole('button', { name: 'Alone' }).click();
   const alone = await pixels(page);
   expect(differing(whole, alone)).toBeGreaterThan(200);
-  await page.getByRole('option', { name: 'Motes' }).focus();
+  await page.getByRole('listitem', { name: 'Motes' }).focus();
   await page.keyboard.press('h');
   expect(differing(alone, await pixels(page))).toBeGreaterThan(200);
-  await page.getByRole('option', { name: 'Sparks' }).click();
+  await page.getByRole('listitem', { name: 'Sparks' }).click();
   await page.getByRole('button', { name: 'Delete' }).click();
   expect(await names()).toEqual(before);
   for (let i = 0; i < 6; i++) await page.keyboard.press('ControlOrMeta+z');
@@ -139,17 +139,17 @@ test('a save made from a stale revision is refused, and both are kept', async ({
   await page.getByRole('button', { name: 'Pause' }).click();
   const other = await context.newPage();
   await other.goto(page.url());
-  await expect(other.getByRole('option', { name: 'Motes' })).toBeVisible();
+  await expect(other.getByRole('listitem', { name: 'Motes' })).toBeVisible();
   await other.getByLabel('layer name').fill('Motes of theirs');
   await other.getByLabel('layer name').press('Enter');
   await saved(other);
   await page.getByLabel('layer name').fill('Motes of mine');
   await page.getByLabel('layer name').press('Enter');
   await expect(page.getByText('Both are kept.')).toBeVisible();
-  await expect(page.getByRole('option', { name: 'Motes of mine' })).toBeVisible();
+  await expect(page.getByRole('listitem', { name: 'Motes of mine' })).toBeVisible();
   await page.getByRole('button', { name: 'Keep mine as a copy' }).click();
   await expect(page.getByLabel('effect name')).toHaveValue('Lamplit Mantle, mine');
-  await expect(page.getByRole('option', { name: 'Motes of mine' })).toBeVisible();
+  await expect(page.getByRole('listitem', { name: 'Motes of mine' })).toBeVisible();
   await page.request.delete(`/api/effects/${page.url().split('/').pop()}`);
 });
 
@@ -162,5 +162,5 @@ test('a lost connection is said; nothing typed is lost', async ({ page, context 
   await context.setOffline(false);
   await saved(page);
   await page.reload();
-  await expect(page.getByRole('option', { name: 'Motes in the dark' })).toBeVisible();
+  await expect(page.getByRole('listitem', { name: 'Motes in the dark' })).toBeVisible();
 });

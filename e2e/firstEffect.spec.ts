@@ -113,7 +113,7 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   expect(near).toBeLessThan(far * 0.7);
 
   const whole = await pixels(page);
-  await page.getByRole('option', { name: 'Motes' }).click();
+  await page.getByRole('listitem', { name: 'Motes' }).click();
   await page.getByRole('button', { name: 'Hide' }).click();
   const without = await pixels(page);
   expect(differing(whole, without)).toBeGreaterThan(500);
@@ -141,7 +141,7 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
 
   // A reload finds all of it.
   await page.reload();
-  await expect(page.getByRole('option', { name: 'Motes' })).toBeVisible();
+  await expect(page.getByRole('listitem', { name: 'Motes' })).toBeVisible();
   await expect
     .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
     .toBeGreaterThan(50);

@@ -1,5 +1,5 @@
 import type { Force } from '../../document/index.ts';
-import { forceNumber, inverseReach, NEAR_SQUARED, type BoundForce, type ForceSurroundings } from './force.ts';
+import { forceNumber, inverseReach, nearSquared, type BoundForce, type ForceSurroundings } from './force.ts';
 
 /** Draws particles to a place: a point of the effect, the figure's feet, or a bone as it moves. */
 export function attraction(force: Extract<Force, { kind: 'attraction' }>, around: ForceSurroundings): BoundForce {
@@ -9,7 +9,7 @@ export function attraction(force: Extract<Force, { kind: 'attraction' }>, around
     strengths: [forceNumber(force, 'strength', around, group.scale)],
     call: ({ time, shared }) => {
       const { at } = scene.placeAt(force.place, time, group.matrix).rigid;
-      return { kernel: 'attraction', values: [...at, NEAR_SQUARED, inverseReach(reach.read(shared))] };
+      return { kernel: 'attraction', values: [...at, nearSquared(group.scale), inverseReach(reach.read(shared))] };
     },
   };
 }

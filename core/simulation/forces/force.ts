@@ -51,5 +51,8 @@ export function inverseReach(reach: number): number {
   return reach > 0 ? Math.fround(1 / (reach * reach)) : 0;
 }
 
-/** Metres within which a pull softens, so that nothing is flung from the very middle: squared. */
-export const NEAR_SQUARED = Math.fround(0.05 * 0.05);
+/** Metres within which a pull softens, so that nothing is flung from the very middle. */
+const NEAR = 0.05;
+
+/** The softening for a layer whose groups scale it, squared. */
+export const nearSquared = (scale: number): number => Math.fround(NEAR * NEAR * scale * scale);

@@ -133,79 +133,81 @@ defineExpose({ add });
         ><span>death</span></span
       >
     </div>
-    <div ref="rowsHolder" class="rows" role="listbox" aria-label="Layers">
-      <div
-        v-for="({ id, item }, index) in layers"
-        :key="id"
-        class="row"
-        :class="{ open: id === store.chosenId }"
-        role="option"
-        tabindex="0"
-        :aria-selected="id === store.chosenId"
-        :aria-label="item.name"
-        :data-row="id"
-        :style="{
-          gridTemplateColumns: `${HEAD_WIDTH}px ${timeWidth}px 1fr`,
-          height: `${id === store.chosenId ? openHeight : ROW}px`,
-        }"
-        @click="store.chosenId = id"
-        @keydown="keyDown($event, id, index)"
-        @dragover.prevent
-        @drop.prevent="dropOn(index)"
-      >
-        <div class="head-cell" :draggable="true" @dragstart="dragged = id" @dragend="dragged = ''">
-          <RowHead
-            :id="id"
-            :layer="item"
-            :count="countOf(item)"
-            :is-open="id === store.chosenId"
-            :active="active"
-            @activate="active = $event"
-          />
-          <div v-if="id === store.chosenId" class="row-acts">
-            <button type="button" class="plain" title="H" @click.stop="flip(id, 'hidden', 'hide a layer')">
-              {{ item.hidden ? 'Show' : 'Hide' }}
-            </button>
-            <button
-              type="button"
-              class="plain"
-              title="S"
-              :class="{ on: item.solo }"
-              @click.stop="flip(id, 'solo', 'see a layer alone')"
-            >
-              Alone
-            </button>
-            <button type="button" class="plain" title="D" @click.stop="copy(id)">Copy</button>
-            <button
-              type="button"
-              class="plain"
-              title="Alt ↑"
-              aria-label="Move toward the front"
-              @click.stop="move(id, index - 1)"
-            >
-              ↑
-            </button>
-            <button
-              type="button"
-              class="plain"
-              title="Alt ↓"
-              aria-label="Move toward the back"
-              @click.stop="move(id, index + 1)"
-            >
-              ↓
-            </button>
-            <button type="button" class="plain" title="Delete" @click.stop="remove(id)">Delete</button>
+    <div ref="rowsHolder" class="rows">
+      <div role="list" aria-label="Layers">
+        <div
+          v-for="({ id, item }, index) in layers"
+          :key="id"
+          class="row"
+          :class="{ open: id === store.chosenId }"
+          role="listitem"
+          tabindex="0"
+          :aria-current="id === store.chosenId"
+          :aria-label="item.name"
+          :data-row="id"
+          :style="{
+            gridTemplateColumns: `${HEAD_WIDTH}px ${timeWidth}px 1fr`,
+            height: `${id === store.chosenId ? openHeight : ROW}px`,
+          }"
+          @click="store.chosenId = id"
+          @keydown="keyDown($event, id, index)"
+          @dragover.prevent
+          @drop.prevent="dropOn(index)"
+        >
+          <div class="head-cell" :draggable="true" @dragstart="dragged = id" @dragend="dragged = ''">
+            <RowHead
+              :id="id"
+              :layer="item"
+              :count="countOf(item)"
+              :is-open="id === store.chosenId"
+              :active="active"
+              @activate="active = $event"
+            />
+            <div v-if="id === store.chosenId" class="row-acts">
+              <button type="button" class="plain" title="H" @click.stop="flip(id, 'hidden', 'hide a layer')">
+                {{ item.hidden ? 'Show' : 'Hide' }}
+              </button>
+              <button
+                type="button"
+                class="plain"
+                title="S"
+                :class="{ on: item.solo }"
+                @click.stop="flip(id, 'solo', 'see a layer alone')"
+              >
+                Alone
+              </button>
+              <button type="button" class="plain" title="D" @click.stop="copy(id)">Copy</button>
+              <button
+                type="button"
+                class="plain"
+                title="Alt ↑"
+                aria-label="Move toward the front"
+                @click.stop="move(id, index - 1)"
+              >
+                ↑
+              </button>
+              <button
+                type="button"
+                class="plain"
+                title="Alt ↓"
+                aria-label="Move toward the back"
+                @click.stop="move(id, index + 1)"
+              >
+                ↓
+              </button>
+              <button type="button" class="plain" title="Delete" @click.stop="remove(id)">Delete</button>
+            </div>
           </div>
+          <TimeStrip
+            :layer="item"
+            :width="timeWidth"
+            :height="id === store.chosenId ? openHeight : ROW"
+            :living="props.living[id] ?? []"
+            :is-open="id === store.chosenId"
+          />
+          <OpenLife v-if="id === store.chosenId" :width="lifeWidth" :height="openHeight" :active="active" />
+          <LifeStrip v-else :layer-id="id" :width="lifeWidth" :height="ROW" />
         </div>
-        <TimeStrip
-          :layer="item"
-          :width="timeWidth"
-          :height="id === store.chosenId ? openHeight : ROW"
-          :living="props.living[id] ?? []"
-          :is-open="id === store.chosenId"
-        />
-        <OpenLife v-if="id === store.chosenId" :width="lifeWidth" :height="openHeight" :active="active" />
-        <LifeStrip v-else :layer-id="id" :width="lifeWidth" :height="ROW" />
       </div>
       <button type="button" class="plain act add" @click="add">Add a layer</button>
       <p v-if="layers.length === 0" class="quiet empty">

@@ -3,22 +3,18 @@ import { inject } from 'vue';
 import { random32, useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
 
-const props = defineProps<{ showGuides: boolean; follows: boolean }>();
+defineProps<{ showGuides: boolean; follows: boolean }>();
 const emit = defineEmits<{ 'update:showGuides': [value: boolean]; 'update:follows': [value: boolean] }>();
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
 const { state } = engine;
 const SPEEDS = [1, 0.5, 0.25, 0.1];
 const toggle = () => (state.isPlaying ? engine.pause() : engine.play());
-function step(by: number): void {
-  engine.pause();
-  engine.seek(Math.max(0, state.step + by));
-}
+const step = (by: number) => engine.stepBy(by);
 const slower = () => engine.setSpeed(SPEEDS[(SPEEDS.indexOf(state.speed) + 1) % SPEEDS.length]!);
 const again = () => engine.seek(0);
 const anotherThrow = () => store.change('another throw', (draft) => (draft.seed = random32()));
 defineExpose({ toggle, step, anotherThrow });
-void props;
 </script>
 
 <template>

@@ -41,6 +41,7 @@ export function sumOf(text: string): number {
   let at = 0;
   const source = text.replace(/\s+/g, '').replace(/,/g, '.').replace(/×/g, '*').replace(/÷/g, '/').replace(/−/g, '-');
   const fail = () => new Error(`"${text}" is not a number or a sum`);
+  if (/[\d.,]\s+[\d.,]/.test(text)) throw fail();
   const atom = (): number => {
     if (source[at] === '(') {
       at++;

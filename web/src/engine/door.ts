@@ -1,5 +1,12 @@
 import type { Engine } from './engine';
 
+/** Bytes as text, many times quicker to hand to a test than a list of numbers. */
+function base64Of(bytes: Uint8Array): string {
+  let text = '';
+  for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192));
+  return btoa(text);
+}
+
 /**
  * The inspection door, `window.jinx`: read-only, the same in production. For tests and for the curious.
  * `seek` moves the bench's playhead, as the mouse does.
@@ -20,7 +27,11 @@ export function openDoor(engine: Engine, layerIds: () => Record<string, string>)
     },
     /** Milliseconds for each of `times` whole drawings of the present picture. */
     timeDrawing: async (times: number) => (await engine.timeDrawing(times)).milliseconds,
-    pixels: async (width: number, height: number) => [...(await engine.pixels(width, height)).rgba],
+    /** The picture of all that was asked for before, RGBA rows from the top in base64: the simulation is heard out first. */
+    pixels: async (width: number, height: number) => {
+      await engine.hash();
+      return base64Of((await engine.pixels(width, height)).rgba);
+    },
   };
   Object.assign(window, { jinx: door });
   return () => delete (window as { jinx?: unknown }).jinx;

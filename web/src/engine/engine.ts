@@ -58,6 +58,8 @@ export class Engine {
   #figureHash: string | null = null;
   #rigBytes = new Map<string, Uint8Array>();
   #layersText = '';
+  /** Where the playhead was last sent, until it is there. */
+  #wantedStep: number | null = null;
 
   constructor() {
     this.#simulation.onmessage = ({ data }: MessageEvent<FromSimulation>) => this.#hearSimulation(data);
@@ -89,6 +91,7 @@ export class Engine {
     else if (message.kind === 'state') {
       const wasPlaying = this.state.isPlaying;
       Object.assign(this.state, message.state);
+      if (this.state.step === this.#wantedStep || this.state.isPlaying) this.#wantedStep = null;
       if (wasPlaying !== this.state.isPlaying) this.#pace();
     } else if (message.kind === 'failed') this.failure.value = message.sentence;
     else this.#answer(message.id, message);
@@ -163,7 +166,13 @@ export class Engine {
     this.#tell({ kind: 'speed', speed });
     this.#pace();
   }
+  /** Steps on or back from where the playhead is, or is still on its way to. */
+  stepBy(steps: number): void {
+    this.pause();
+    this.seek(Math.max(0, (this.#wantedStep ?? this.state.step) + steps));
+  }
   seek(step: number, letGoStep?: number): void {
+    this.#wantedStep = step;
     this.#tell(letGoStep === undefined ? { kind: 'seek', step } : { kind: 'seek', step, letGoStep });
   }
   letGo(): void {

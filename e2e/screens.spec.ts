@@ -1,0 +1,216 @@
+import { expect, test, type Page } from '@playwright/test';
+import { createRequire } from 'node:module';
+import { readFileSync } from 'node:fs';
+import { chapter, differing, goTo, openMantle, pixels, type } from './bench.ts';
+
+const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+/** What the accessibility checker holds against the page as it stands. */
+async function complaints(page: Page): Promise<string[]> {
+  await page.evaluate(AXE);
+  return page.evaluate(async () => {
+    const axe = (
+      window as unknown as {
+        axe: {
+          run(options: object): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }>;
+        };
+      }
+    ).axe;
+    const { violations } = await axe.run({ runOnly: ['wcag2a', 'wcag2aa'] });
+    return violations.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html.slice(0, 140)}`));
+  });
+}
+
+async function freshProject(page: Page): Promise<string> {
+  const { id } = (await (await page.request.post('/api/projects', { data: { name: 'Trial' } })).json()) as {
+    id: string;
+  };
+  await page.goto(`/projects/${id}`);
+  return id;
+}
+
+test.describe('the bench', () => {
+  let id = '';
+  test.beforeEach(async ({ page }) => {
+    id = await openMantle(page);
+  });
+  test.afterEach(async ({ page }) => {
+    await page.request.delete(`/api/effects/${id}`);
+  });
+
+  test('gives the stage, the chapters and the rulers their room', async ({ page }) => {
+    const size = async (selector: string) => (await page.locator(selector).first().boundingBox())!;
+    const [stage, chapters, rulers] = [await size('.stage'), await size('.chapters'), await size('.rulers')];
+    expect(stage.width).toBeGreaterThanOrEqual(760);
+    expect(stage.height).toBeGreaterThanOrEqual(390);
+    expect(chapters.width).toBeGreaterThanOrEqual(320);
+    expect(chapters.width).toBeLessThanOrEqual(390);
+    expect(rulers.height).toBeGreaterThanOrEqual(260);
+    expect((await size('.row.open')).height).toBeGreaterThan(140);
+  });
+
+  test('has enough contrast and a name for everything, in every chapter', async ({ page }) => {
+    await page.getByRole('button', { name: 'Pause' }).click();
+    for (const name of ['Source', 'Births', 'Motion', 'Life', 'Appearance', 'Links']) {
+      await chapter(page, name);
+      expect(await complaints(page)).toEqual([]);
+    }
+  });
+
+  test('plays, pauses, steps and scrubs, by hand and by key', async ({ page }) => {
+    const step = () => page.evaluate(() => window.jinx.state().step);
+    const first = await step();
+    await expect.poll(step).toBeGreaterThan(first + 5);
+    await page.keyboard.press('Space');
+    await expect.poll(() => page.evaluate(() => window.jinx.state().isPlaying)).toBe(false);
+    await goTo(page, 60);
+    await page.keyboard.press('.');
+    await expect.poll(step).toBe(61);
+    await page.keyboard.press(',');
+    await page.keyboard.press(',');
+    await expect.poll(step).toBe(59);
+
+    const ruler = (await page.locator('.ruler').boundingBox())!;
+    await page.mouse.move(ruler.x + ruler.width * 0.2, ruler.y + 3);
+    await page.mouse.down();
+    await page.mouse.move(ruler.x + ruler.width * 0.6, ruler.y + 3, { steps: 4 });
+    await page.mouse.up();
+    await expect.poll(step).toBeGreaterThan(200);
+    const late = await page.evaluate(async () => (await window.jinx.hash()).hash);
+    await page.mouse.click(ruler.x + ruler.width * 0.2, ruler.y + 3);
+    await expect.poll(step).toBeLessThan(90);
+    await page.mouse.click(ruler.x + ruler.width * 0.6, ruler.y + 3);
+    await expect.poll(step).toBeGreaterThan(200);
+    expect(await page.evaluate(async () => (await window.jinx.hash()).hash)).toBe(late);
+  });
+
+  test('plays slower when told to', async ({ page }) => {
+    for (let i = 0; i < 3; i++) await page.getByTitle('Slow motion').click();
+    await expect(page.getByText('Slow ×0.1')).toBeVisible();
+    const before = await page.evaluate(() => window.jinx.state().step);
+    await page.waitForTimeout(2000);
+    const passed = (await page.evaluate(() => window.jinx.state().step)) - before;
+    expect(passed).toBeGreaterThan(2);
+    expect(passed).toBeLessThan(40);
+  });
+
+  test('clears the stage of guides by one key, and changes its surround', async ({ page }) => {
+    await goTo(page, 90);
+    const guided = await pixels(page);
+    await page.keyboard.press('c');
+    await expect(page.getByRole('button', { name: 'Guides' })).toHaveAttribute('aria-pressed', 'false');
+    const clear = await pixels(page);
+    expect(differing(guided, clear, 4)).toBeGreaterThan(300);
+    const brightness = (rgba: number[]) =>
+      rgba.reduce((sum, value, i) => (i % 4 === 3 ? sum : sum + value), 0) / rgba.length;
+    const dusk = brightness(clear);
+    await page.getByRole('button', { name: 'Overcast' }).click();
+    const overcast = brightness(await pixels(page));
+    await page.getByRole('button', { name: 'Noon' }).click();
+    const noon = brightness(await pixels(page));
+    expect(overcast).toBeGreaterThan(dusk + 20);
+    expect(noon).toBeGreaterThan(overcast + 20);
+  });
+
+  test('shows what the figure does: another clip moves her limbs', async ({ page }) => {
+    await goTo(page, 40);
+    await page.keyboard.press('c');
+    await page.getByLabel('clip', { exact: true }).selectOption('idle');
+    await goTo(page, 40);
+    const idle = await pixels(page);
+    await page.getByLabel('clip', { exact: true }).selectOption('cast');
+    await goTo(page, 40);
+    expect(differing(idle, await pixels(page))).toBeGreaterThan(400);
+  });
+
+  test('keeps to the budget it is given', async ({ page }) => {
+    await page.getByLabel(/^Budget/).fill('1000');
+    await page.getByLabel(/^Budget/).press('Enter');
+    await goTo(page, 150);
+    await expect.poll(() => page.evaluate(() => window.jinx.state().living)).toBe(1000);
+    await expect(page.getByText(/births refused/)).toBeVisible();
+    await page.getByLabel(/^Budget/).fill('100000');
+    await page.getByLabel(/^Budget/).press('Enter');
+    await expect
+      .poll(() => page.evaluate(() => window.jinx.state().living), { timeout: 60_000 })
+      .toBeGreaterThan(1000);
+  });
+
+  test('lets a layer show another’s particles, and undoes it', async ({ page }) => {
+    await goTo(page, 120);
+    await page.getByRole('button', { name: 'Add a layer' }).click();
+    await chapter(page, 'Links');
+    await page.getByLabel('population').selectOption({ label: 'those of Motes' });
+    await chapter(page, 'Life');
+    await type(page, /^size/, '10 cm');
+    await goTo(page, 120);
+    const glowing = await pixels(page);
+    await page.getByRole('button', { name: 'Hide' }).click();
+    expect(differing(glowing, await pixels(page))).toBeGreaterThan(300);
+  });
+
+  test('draws the size of a particle’s life where its curve is pulled', async ({ page }) => {
+    await goTo(page, 120);
+    const before = await pixels(page);
+    await page.getByRole('radio', { name: /^intensity/ }).click();
+    await page.getByRole('button', { name: 'falling' }).click();
+    expect(differing(before, await pixels(page))).toBeGreaterThan(50);
+    const key = page.getByRole('group', { name: 'intensity over age' }).last().getByRole('button').first();
+    await key.focus();
+    for (let i = 0; i < 10; i++) await page.keyboard.press('Shift+ArrowDown');
+    await expect(key).toHaveAttribute('aria-label', /value 0\.?[0-5]?/);
+    await page
+      .getByRole('group', { name: 'intensity over age' })
+      .last()
+      .dblclick({ position: { x: 200, y: 30 } });
+    await expect(page.getByRole('group', { name: 'intensity over age' }).last().getByRole('button')).toHaveCount(3);
+    await page.keyboard.press('Delete');
+    await page
+      .getByLabel('where the key stands')
+      .selectOption('beforeDeath')
+      .catch(() => undefined);
+  });
+});
+
+test.describe('a project', () => {
+  let id = '';
+  test.beforeEach(async ({ page }) => {
+    id = await freshProject(page);
+  });
+  test.afterEach(async ({ page }) => {
+    await page.request.delete(`/api/projects/${id}`);
+  });
+
+  test('that is empty says what comes next, and reads well', async ({ page }) => {
+    await expect(page.getByText('Name the first below')).toBeVisible();
+    expect(await complaints(page)).toEqual([]);
+    await page.goto('/');
+    await expect(page.getByRole('link', { name: 'Fenlight' })).toBeVisible();
+    expect(await complaints(page)).toEqual([]);
+  });
+
+  test('refuses what is no parcel and what is no figure, with a sentence, and stays empty', async ({ page }) => {
+    const bring = async (button: string, name: string, text: string) => {
+      const chooser = page.waitForEvent('filechooser');
+      await page.getByRole('button', { name: button }).click();
+      await (await chooser).setFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(text) });
+    };
+    await bring('Bring in a parcel…', 'bad.zip', 'this is no zip');
+    await expect(page.getByText(/this is not a parcel/)).toBeVisible();
+    await bring('Bring in a figure…', 'bad.glb', 'nor is this a figure');
+    await expect(page.getByText(/this is not a GLB file/)).toBeVisible();
+    await page.reload();
+    await expect(page.getByText('None yet. Name the first below')).toBeVisible();
+    await expect(page.getByText('None yet: effects can do without')).toBeVisible();
+  });
+
+  test('takes Sedge from the kit, and pictures its effects', async ({ page }) => {
+    await page.getByRole('button', { name: /Take sedge/ }).click();
+    await expect(page.getByRole('listitem').filter({ hasText: 'sedge' })).toBeVisible({ timeout: 60_000 });
+    await page.getByLabel('Name of a new effect').fill('Still air');
+    await page.getByRole('button', { name: 'Make effect' }).click();
+    await expect(page.getByText('No layer yet')).toBeVisible();
+    await page.goto(`/projects/${id}`);
+    await expect(page.getByRole('link', { name: 'Still air' }).locator('img')).toBeVisible({ timeout: 60_000 });
+  });
+});

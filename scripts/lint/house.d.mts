@@ -1,0 +1,1 @@
+export const house: { rules: Record<string, unknown> };

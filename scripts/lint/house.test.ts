@@ -1,0 +1,40 @@
+import { RuleTester } from 'eslint';
+import path from 'node:path';
+import { describe, it } from 'vitest';
+import { house } from './house.mjs';
+
+RuleTester.describe = describe;
+RuleTester.it = it;
+
+const root = path.resolve(import.meta.dirname, '../..');
+const from = (file: string, code: string) => ({ filename: path.join(root, file), code });
+const wrong = (file: string, code: string) => ({ ...from(file, code), errors: 1 });
+const tester = new RuleTester({ languageOptions: { ecmaVersion: 2022, sourceType: 'module' } });
+
+tester.run('the direction of imports', house.rules.direction as never, {
+  valid: [
+    from('core/simulation/world.ts', `import { x } from '../geometry/index.ts'`),
+    from('core/simulation/forces/curl.ts', `import { x } from '../scene.ts'`),
+    from('web/src/a.ts', `import { x } from '@jinx/core/document'`),
+    from('server/a.ts', `import { x } from '@jinx/demo'`),
+    from('core/maths/maths.test.ts', `import { x } from '../kernels/index.ts'`),
+    from('stage/a.ts', `import * as THREE from 'three'`),
+  ],
+  invalid: [
+    wrong('core/document/a.ts', `import { x } from '../maths/index.ts'`),
+    wrong('core/maths/a.ts', `import { x } from '../simulation/index.ts'`),
+    wrong('core/simulation/a.ts', `import { x } from '../geometry/skin.ts'`),
+    wrong('core/checks/a.ts', `import { x } from '../../web/src/a.ts'`),
+    wrong('stage/a.ts', `import { x } from '@jinx/web'`),
+    wrong('web/src/a.ts', `import { x } from '@jinx/server'`),
+    wrong('server/a.ts', `export * from '@jinx/stage'`),
+  ],
+});
+
+tester.run('maths whose bits differ between engines', house.rules['same-bits'] as never, {
+  valid: [`Math.sqrt(2) + Math.fround(1) + Math.imul(2, 3) + Math.floor(1.5)`, `sin(1)`],
+  invalid: ['Math.sin(1)', 'Math.pow(2, 3)', 'Math.hypot(1, 2)', 'Math.random()', '2 ** 3'].map((code) => ({
+    code,
+    errors: 1,
+  })),
+});

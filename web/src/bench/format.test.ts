@@ -1,0 +1,98 @@
+import { FORCE_SETTINGS, LAYER_SETTINGS, type NumberSetting } from '@jinx/core/document';
+import { describe, expect, it } from 'vitest';
+import { plainNumber, settingText, stepFor, sumOf, typedBase } from './format';
+
+const SIZE = LAYER_SETTINGS['life.size'];
+const RATE = LAYER_SETTINGS['births.rate'];
+const setting = (base: NumberSetting['base']): NumberSetting => ({
+  base,
+  shapers: { order: [], byId: {} },
+  muted: false,
+});
+
+describe('sums typed into fields', () => {
+  it.each<[string, number]>([
+    ['2', 2],
+    ['-1.5', -1.5],
+    ['300+100', 400],
+    ['2*(3+1)', 8],
+    ['1/4 - 0.05', 0.2],
+    ['2 × 3 ÷ 4', 1.5],
+    ['0,5', 0.5],
+    ['1e2', 100],
+    ['-(2+1)', -3],
+    ['10 - 4 - 3', 3],
+  ])('%s is %d', (text, value) => expect(sumOf(text)).toBeCloseTo(value, 12));
+
+  it.each(['', 'two', '2**3', '(1', '1)', '1/0', '3 4', 'alert(1)'])('%s is refused', (text) =>
+    expect(() => sumOf(text)).toThrow(/is not a number or a sum/),
+  );
+});
+
+describe('what is typed into a chip', () => {
+  it.each<[string, NumberSetting['base']]>([
+    ['0.2', { kind: 'fixed', value: 0.2 }],
+    ['4 cm', { kind: 'fixed', value: 0.04 }],
+    ['12 mm', { kind: 'fixed', value: 0.012 }],
+    ['0.2 – 0.5', { kind: 'spread', low: 0.2, high: 0.5 }],
+    ['0.5 to 0.2', { kind: 'spread', low: 0.2, high: 0.5 }],
+    ['3 ± 1', { kind: 'spread', low: 2, high: 4 }],
+    ['1 – 3 cm', { kind: 'spread', low: 0.01, high: 0.03 }],
+    ['5000', { kind: 'fixed', value: SIZE.most }],
+    ['-3', { kind: 'fixed', value: SIZE.least }],
+  ])('%s is understood', (text, base) => expect(typedBase(text, SIZE)).toEqual(base));
+
+  it('is refused as a spread where one number is meant', () =>
+    expect(() => typedBase('1 – 2', RATE)).toThrow(/one number/));
+  it('is made whole where only whole numbers are', () =>
+    expect(typedBase('7.6', LAYER_SETTINGS['births.cap'])).toEqual({ kind: 'fixed', value: 8 }));
+  it('comes back as what is shown', () => {
+    for (const base of [
+      { kind: 'fixed', value: 0.25 },
+      { kind: 'spread', low: 0.014, high: 0.036 },
+    ] as const) {
+      const shown = settingText(setting(base), SIZE, () => '').replace(/\u00a0/g, ' ');
+      expect(typedBase(shown, SIZE)).toEqual(base);
+    }
+  });
+});
+
+describe('numbers as they are shown', () => {
+  it.each<[number, string]>([
+    [1234.5, '1235'],
+    [12.34, '12.3'],
+    [1.25, '1.25'],
+    [0.0316, '0.032'],
+    [0, '0'],
+    [-0.5, '-0.5'],
+  ])('%d is %s', (value, text) => expect(plainNumber(value)).toBe(text));
+
+  it('carry their unit, small lengths in centimetres', () => {
+    expect(settingText(setting({ kind: 'fixed', value: 0.05 }), SIZE, () => '')).toBe('5\u00a0cm');
+    expect(settingText(setting({ kind: 'fixed', value: 2 }), SIZE, () => '')).toBe('2\u00a0m');
+    expect(settingText(setting({ kind: 'fixed', value: 40 }), RATE, () => '')).toBe('40/s');
+  });
+
+  it('say what nought means', () => {
+    expect(settingText(setting({ kind: 'fixed', value: 0 }), FORCE_SETTINGS.attraction.reach, () => '')).toBe(
+      'any distance',
+    );
+    expect(settingText(setting({ kind: 'fixed', value: 0 }), LAYER_SETTINGS['source.below'], () => '')).toBe(
+      'any height',
+    );
+  });
+
+  it('name a measure rather than repeat it', () =>
+    expect(settingText(setting({ kind: 'measure', measure: 'w' }), SIZE, (id) => `measure ${id}`)).toBe('measure w'));
+});
+
+describe('a drag', () => {
+  it('moves by sensible steps: about a hundredth to a tenth of what is there', () => {
+    for (const value of [0.02, 0.5, 3, 40, 900]) {
+      const step = stepFor(value, RATE);
+      expect(step).toBeGreaterThan(0);
+      expect(step).toBeLessThanOrEqual(Math.max(value, 1) / 5);
+    }
+    expect(stepFor(0, SIZE)).toBeGreaterThan(0);
+  });
+});

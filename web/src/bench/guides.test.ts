@@ -1,0 +1,72 @@
+import {
+  atEffect,
+  collectionOf,
+  newEffect,
+  newForce,
+  newLayer,
+  setNumber,
+  type Force,
+  type Layer,
+} from '@jinx/core/document';
+import { describe, expect, it } from 'vitest';
+import { bendingTube } from '../../../core/testing/rigs';
+import { guidesFor } from './guides';
+
+const guides = (shape: (layer: Layer) => void) => {
+  const effect = newEffect('Test', 1);
+  const layer = newLayer('Motes', 5);
+  shape(layer);
+  effect.layers = collectionOf([['motes', layer]]);
+  return guidesFor(effect, 'motes', bendingTube());
+};
+const withForce = (force: Force) =>
+  guides((layer) => {
+    layer.source = { kind: 'surface', bones: [] };
+    layer.forces = collectionOf([['f', force]]);
+  });
+const furthest = (points: Float32Array, centre: number[]) => {
+  let most = 0;
+  for (let i = 0; i < points.length; i += 3)
+    most = Math.max(most, Math.hypot(...centre.map((c, axis) => points[i + axis]! - c)));
+  return most;
+};
+
+describe('drawings on the stage', () => {
+  it('show a sphere at its place, as large as it is', () => {
+    const [sphere] = guides((layer) => {
+      layer.source = { kind: 'sphere', place: atEffect([0, 2, 0]) };
+      setNumber(layer, 'source.radius', 0.75);
+    });
+    expect(sphere!.tone).toBe('source');
+    expect(furthest(sphere!.points, [0, 2, 0])).toBeCloseTo(0.75, 5);
+  });
+
+  it('hang on the bone that a source or a force stands on', () => {
+    expect(guides((layer) => (layer.source = { kind: 'bone', bone: 'high' }))[0]!.bone).toBe(1);
+    for (const guide of withForce(newForce('attraction', { kind: 'bone', bone: 'high', offset: [0, 0, 0] })))
+      expect(guide.bone).toBe(1);
+  });
+
+  it('show a force’s reach as a circle of that radius, faintly', () => {
+    const force = newForce('attraction', atEffect([1, 1, 0]));
+    if (force.kind === 'attraction') force.settings.reach.base = { kind: 'fixed', value: 1.5 };
+    const reach = withForce(force).find(({ tone }) => tone === 'faint')!;
+    expect(furthest(reach.points, [1, 1, 0])).toBeCloseTo(1.5, 5);
+  });
+
+  it('point gravity’s arrow down, and up when it lifts', () => {
+    for (const [strength, way] of [
+      [9.81, -1],
+      [-3, 1],
+    ] as const) {
+      const force = newForce('gravity');
+      if (force.kind === 'gravity') force.settings.strength.base = { kind: 'fixed', value: strength };
+      const { points } = withForce(force)[0]!;
+      expect(Math.sign(points[4]! - points[1]!)).toBe(way);
+    }
+  });
+
+  it('leave out what is muted, and have nothing to say of skin', () =>
+    expect(withForce({ ...newForce('attraction'), muted: true })).toEqual([]));
+  it('are none without a layer', () => expect(guidesFor(newEffect('Empty', 1), '', null)).toEqual([]));
+});

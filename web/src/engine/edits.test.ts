@@ -1,0 +1,69 @@
+import {
+  collectionOf,
+  newEffect,
+  newForce,
+  newLayer,
+  setNumber,
+  structuredCopy,
+  type Effect,
+} from '@jinx/core/document';
+import { describe, expect, it } from 'vitest';
+import { reachBetween } from './edits';
+
+const effect = (): Effect => {
+  const made = newEffect('Test', 1);
+  const layer = newLayer('Motes', 5);
+  layer.forces = collectionOf([['g', newForce('gravity')]]);
+  made.layers = collectionOf([
+    ['motes', layer],
+    ['other', newLayer('Other', 6)],
+  ]);
+  return made;
+};
+
+const reach = (recipe: (draft: Effect) => unknown) => {
+  const before = effect();
+  const draft = structuredCopy(before);
+  recipe(draft);
+  return reachBetween(before, draft);
+};
+
+describe('what an edit reaches', () => {
+  it.each<[string, (draft: Effect) => unknown]>([
+    ['a new name', (draft) => (draft.layers.byId['motes']!.name = 'Sparks')],
+    ['hiding a layer', (draft) => (draft.layers.byId['motes']!.hidden = true)],
+    ['another surround', (draft) => (draft.stage.surround = 'noon')],
+    ['nothing at all', () => undefined],
+  ])('is nothing computed for %s', (_name, recipe) => expect(reach(recipe)).toBe('nothing'));
+
+  it.each<[string, (draft: Effect) => unknown]>([
+    ['size', (draft) => setNumber(draft.layers.byId['motes']!, 'life.size', 0.3)],
+    ['a fade', (draft) => (draft.layers.byId['motes']!.settings['life.opacity'].shapers = collectionOf([]))],
+    ['the order of layers', (draft) => draft.layers.order.reverse()],
+    [
+      'a palette colour',
+      (draft) =>
+        (draft.palette = collectionOf([['lamp', { name: 'Lamp', colour: { kind: 'fixed', hex: '#ffffff' } }]])),
+    ],
+  ])('is dress for %s', (_name, recipe) => expect(reach(recipe)).toBe('dress'));
+
+  it.each<[string, (draft: Effect) => unknown]>([
+    ['a lifetime', (draft) => setNumber(draft.layers.byId['motes']!, 'births.life', 3)],
+    ['a force', (draft) => (draft.layers.byId['motes']!.forces = collectionOf([]))],
+    ['a source', (draft) => (draft.layers.byId['motes']!.source = { kind: 'surface', bones: [] })],
+    ['the seed', (draft) => (draft.seed = 99)],
+    [
+      'a new layer',
+      (draft) =>
+        (draft.layers = collectionOf([...Object.entries(draft.layers.byId), ['third', newLayer('Third', 9)]])),
+    ],
+    ['the stretches', (draft) => (draft.stretches.closing = 4)],
+    [
+      'size and speed together',
+      (draft) => (
+        setNumber(draft.layers.byId['motes']!, 'life.size', 0.3),
+        setNumber(draft.layers.byId['motes']!, 'motion.speed', 3)
+      ),
+    ],
+  ])('is state for %s', (_name, recipe) => expect(reach(recipe)).toBe('state'));
+});

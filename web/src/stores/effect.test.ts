@@ -1,0 +1,81 @@
+import { collectionOf, newEffect, newLayer, setNumber, type NumberSetting } from '@jinx/core/document';
+import { createPinia, setActivePinia } from 'pinia';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { useEffectStore } from './effect';
+
+let store: ReturnType<typeof useEffectStore>;
+beforeEach(() => {
+  setActivePinia(createPinia());
+  store = useEffectStore();
+  const document = newEffect('Test', 1);
+  const standing = newLayer('Lamp', 4);
+  setNumber(standing, 'births.standing', 1);
+  document.layers = collectionOf([
+    ['lamp', standing],
+    ['motes', newLayer('Motes', 5)],
+  ]);
+  store.open({ id: 'x', projectId: 'p', revision: 1, document });
+});
+const size = () => (store.chosen!.settings['life.size'].base as { value: number }).value;
+const resize = (value: number, gesture: string | null = null) =>
+  store.changeLayer(
+    'set size',
+    (layer) => ((layer.settings['life.size'] as NumberSetting).base = { kind: 'fixed', value }),
+    gesture,
+  );
+
+describe('the effect on the bench', () => {
+  it('opens on its first layer that streams', () => expect(store.chosenId).toBe('motes'));
+
+  it('is changed, undone and done again, step by step', () => {
+    const start = size();
+    resize(0.2);
+    resize(0.3);
+    store.undo();
+    expect(size()).toBe(0.2);
+    store.undo();
+    expect(size()).toBe(start);
+    expect(store.undoLabel).toBe('');
+    store.redo();
+    store.redo();
+    expect(size()).toBe(0.3);
+  });
+
+  it('takes a whole drag as one step', () => {
+    const start = size();
+    for (let value = 0.1; value < 0.5; value += 0.01) resize(value, 'drag size');
+    store.endGesture();
+    for (let value = 0.5; value < 0.9; value += 0.01) resize(value, 'drag size');
+    store.undo();
+    expect(size()).toBeCloseTo(0.49, 6);
+    store.undo();
+    expect(size()).toBe(start);
+  });
+
+  it('keeps no step for a change that changes nothing', () => {
+    resize(size());
+    expect(store.past).toHaveLength(0);
+  });
+
+  it('forgets what was undone once something else is changed', () => {
+    resize(0.2);
+    store.undo();
+    resize(0.4);
+    expect(store.redoLabel).toBe('');
+  });
+
+  it('chooses another layer when the chosen one is gone', () => {
+    store.change('delete', (draft) => (draft.layers = collectionOf([['lamp', draft.layers.byId['lamp']!]])));
+    expect(store.chosenId).toBe('lamp');
+    store.undo();
+    expect(store.effect!.layers.order).toEqual(['lamp', 'motes']);
+  });
+
+  it('never changes a document in place', () => {
+    const before = store.effect;
+    const text = JSON.stringify(before);
+    resize(0.7);
+    expect(store.effect).not.toBe(before);
+    expect(JSON.stringify(before)).toBe(text);
+  });
+});
