@@ -13,6 +13,7 @@ export default defineConfig({
   outputDir: 'test-results',
   use: {
     baseURL: process.env['JINX_ADDRESS'] ?? 'http://localhost:7411',
+    actionTimeout: 20_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: CHROMIUM,
   },

@@ -123,7 +123,7 @@ const mute = (id: string) =>
 
 <style scoped>
 .force .acts {
-  opacity: 0.55;
+  opacity: 0.8;
   white-space: nowrap;
   font-size: 12.5px;
   text-decoration: none;
