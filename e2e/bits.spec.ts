@@ -55,6 +55,18 @@ test('frames are the same bits in Node and in Chromium, played and scrubbed', as
   for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'One step on' }).click();
   await expect.poll(() => page.evaluate(() => window.jinx.state().step)).toBe(70);
   expect((await page.evaluate(() => window.jinx.hash())).hash).toBe(expected[70]);
+
+  // Played by the clock, and stopped wherever it happens to be.
+  await page.getByRole('button', { name: 'Replay' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await expect.poll(() => page.evaluate(() => window.jinx.state().step), { timeout: 60_000 }).toBeGreaterThan(90);
+  await page.getByRole('button', { name: 'Pause' }).click();
+  await expect.poll(() => page.evaluate(() => window.jinx.state().isPlaying)).toBe(false);
+  const played = await page.evaluate(() => window.jinx.hash());
+  const world = new World(parcel.effect, rigs, {}, { kernels: kernelBytes() });
+  world.advance(played.step);
+  expect(played.hash).toBe(world.hash());
+
   await page.getByRole('button', { name: 'Another throw' }).click();
   expect((await goTo(page, 70)).hash).not.toBe(expected[70]);
   await page.getByRole('button', { name: 'Undo' }).click();

@@ -28,13 +28,13 @@ describe('the effect on the bench', () => {
   it('opens on its first layer that streams', () => expect(store.chosenId).toBe('motes'));
 
   it('is changed, undone and done again, step by step', () => {
-    const start = size();
+    const before = size();
     resize(0.2);
     resize(0.3);
     store.undo();
     expect(size()).toBe(0.2);
     store.undo();
-    expect(size()).toBe(start);
+    expect(size()).toBe(before);
     expect(store.undoLabel).toBe('');
     store.redo();
     store.redo();
@@ -42,14 +42,14 @@ describe('the effect on the bench', () => {
   });
 
   it('takes a whole drag as one step', () => {
-    const start = size();
+    const before = size();
     for (let value = 0.1; value < 0.5; value += 0.01) resize(value, 'drag size');
     store.endGesture();
     for (let value = 0.5; value < 0.9; value += 0.01) resize(value, 'drag size');
     store.undo();
     expect(size()).toBeCloseTo(0.49, 6);
     store.undo();
-    expect(size()).toBe(start);
+    expect(size()).toBe(before);
   });
 
   it('keeps no step for a change that changes nothing', () => {
