@@ -7,7 +7,8 @@ import { DATA, must, ROOT } from './shell.mjs';
 const log = path.join(DATA, 'logs', 'build.log');
 const SKIPPED = new Set(['node_modules', 'dist', 'kit', 'data']);
 
-function fingerprint(folders) {
+/** A hash of all sources in these folders. */
+export function fingerprint(folders) {
   const hash = createHash('sha256');
   const visit = (place) => {
     if (statSync(place).isFile()) {

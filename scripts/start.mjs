@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { build } from './build.mjs';
+import { build, fingerprint } from './build.mjs';
 import { startCluster } from './cluster.mjs';
 import { ensurePackages } from './install.mjs';
 import { DATA, isListening, ROOT, Sentence, sleep } from './shell.mjs';
@@ -44,19 +44,28 @@ export async function serve(port, databaseUrl, logName) {
   throw new Sentence(`The server did not start: ${log} says why.`);
 }
 
+/** Ends the server that this folder started, and waits until it is gone. */
+export async function stopServer(running) {
+  process.kill(running.pid, 'SIGTERM');
+  for (let tries = 0; tries < 50 && runningServer(); tries++) await sleep(100);
+  rmSync(PID_FILE, { force: true });
+}
+
 export async function run() {
   ensurePackages();
-  const running = runningServer();
   build();
-  if (running) {
+  const sources = fingerprint(['server', 'core', 'demo']);
+  const running = runningServer();
+  if (running?.sources === sources) {
     console.log(`Jinx is running: http://localhost:${running.port}/`);
     return 0;
   }
+  if (running) await stopServer(running);
   if (await isListening(PORT))
     throw new Sentence(`Port ${PORT} is taken: stop what uses it, or set JINX_PORT to a free one.`);
   const url = await startCluster('main', DATABASE_PORT);
   const pid = await serve(PORT, url, 'server.log');
-  writeFileSync(PID_FILE, JSON.stringify({ pid, port: PORT }));
+  writeFileSync(PID_FILE, JSON.stringify({ pid, port: PORT, sources }));
   console.log(`Jinx is ready: http://localhost:${PORT}/`);
   return 0;
 }

@@ -103,6 +103,36 @@ describe('saving', () => {
     expect(effects.effect!.seed).toBe(1);
   });
 
+  it('leaves no draft behind when a change is undone before it was saved', async () => {
+    const { saving, effects } = await opened();
+    await change(effects, 5);
+    expect(kept.size).toBe(1);
+    effects.undo();
+    await nextTick();
+    expect(saving.state).toBe('saved');
+    expect(kept.size).toBe(0);
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(server.saves).toHaveLength(0);
+  });
+
+  it('saves what was undone while its change was being saved', async () => {
+    const { saving, effects } = await opened();
+    const quick = server.answer;
+    vi.stubGlobal('fetch', async (address: string, options?: { method?: string; body?: string }) => {
+      await new Promise((done) => setTimeout(done, 1000));
+      return quick(address, options);
+    });
+    await change(effects, 5);
+    await vi.advanceTimersByTimeAsync(600);
+    effects.undo();
+    await nextTick();
+    expect(kept.size).toBe(1);
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(saving.state).toBe('saved');
+    expect(server.document.seed).toBe(1);
+    expect(kept.size).toBe(0);
+  });
+
   it('forgets a draft that cannot be read', async () => {
     kept.set('jinx draft one', '{"revision":1,"text":"broken"}');
     const { hadDraft, effects } = await opened();

@@ -49,7 +49,13 @@ export const useSavingStore = defineStore('saving', () => {
     (effect) => {
       if (!effect || !effects.id || state.value === 'stale') return;
       const text = canonicalText(effect);
-      if (text === savedText) return;
+      if (text === savedText && state.value !== 'saving') {
+        // Undone back to what the server holds: there is nothing left to keep here.
+        window.clearTimeout(timer);
+        localStorage.removeItem(draftName(effects.id));
+        state.value = 'saved';
+        return;
+      }
       localStorage.setItem(draftName(effects.id), JSON.stringify({ revision: effects.revision, text }));
       if (state.value !== 'saving') state.value = 'waiting';
       later(QUIET_MILLISECONDS);
