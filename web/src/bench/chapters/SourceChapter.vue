@@ -118,6 +118,6 @@ const keep = (names: string[]) =>
       ]"
       label="dropped to the ground"
       @choose="setGround"
-    />, while it is lower than <NumberChip setting="source.below" />.
+    />, at heights up to <NumberChip setting="source.below" />.
   </p>
 </template>
