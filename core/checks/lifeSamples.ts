@@ -1,12 +1,5 @@
-import {
-  LAYER_SETTINGS,
-  structuredCopy,
-  type ColourSetting,
-  type Effect,
-  type Layer,
-  type NumberSetting,
-} from '../document/index.ts';
-import { ColourReader, dialShares, newReading, numberReaders } from '../simulation/index.ts';
+import { structuredCopy, type Effect, type Layer, type NumberSetting } from '../document/index.ts';
+import { colourReader, dialShares, newReading, numberReaders } from '../simulation/index.ts';
 
 /** How a middling particle of a layer looks at one age. */
 export interface LifeSample {
@@ -47,12 +40,7 @@ export function lifetimes(layer: Layer, effect: Effect): [number, number, number
 export function lifeSamples(effect: Effect, layerId: string, count: number): LifeSample[] {
   const layer = middling(effect.layers.byId[layerId]!);
   const numbers = numberReaders(layer, effect, 1);
-  const colour = new ColourReader(
-    layer.settings['life.colour'] as ColourSetting,
-    LAYER_SETTINGS['life.colour'],
-    'life.colour',
-    effect,
-  );
+  const colour = colourReader(layer, effect);
   const reading = { ...newReading(), life: Math.max(0.02, lifetimes(layer, effect)[1]), dials: dialShares(effect) };
   const rgb = new Float64Array(3);
   return Array.from({ length: count + 1 }, (_, i): LifeSample => {

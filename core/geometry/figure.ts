@@ -1,6 +1,6 @@
 import type { Figure } from '../document/index.ts';
 import { cos, sin } from '../maths/index.ts';
-import { Poser, skinMatricesInto } from './pose.ts';
+import { Poser } from './pose.ts';
 import { clipNamed, type Clip, type Rig, type Track } from './rig.ts';
 
 /** Forward travel below this many metres a cycle is sway, not a walk. */
@@ -88,11 +88,5 @@ export class FigureTrack {
     const world = new Float64Array(this.rig.bones.length * 16);
     this.worldInto(time, world);
     out.set(this.#placement);
-  }
-
-  /** World matrices and skin matrices at once. */
-  poseInto(time: number, world: Float64Array, skin: Float32Array): void {
-    this.worldInto(time, world);
-    skinMatricesInto(this.rig, world, skin);
   }
 }

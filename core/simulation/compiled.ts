@@ -1,7 +1,6 @@
 import {
   LAYER_SETTINGS,
   listed,
-  type ColourSetting,
   type Effect,
   type Layer,
   type LayerSettingName,
@@ -76,6 +75,10 @@ export function numberReaders(layer: Layer, effect: Effect, scale: number): Numb
   return Object.fromEntries(entries) as Numbers;
 }
 
+/** A layer's colour, ready to be read. */
+export const colourReader = (layer: Layer, effect: Effect): ColourReader =>
+  new ColourReader(layer.settings['life.colour'], LAYER_SETTINGS['life.colour'], 'life.colour', effect);
+
 /** Which shares of their ranges the dials stand at. */
 export function dialShares(effect: Effect): Record<string, number> {
   return Object.fromEntries(
@@ -109,12 +112,7 @@ export function compileLayer(id: string, effect: Effect, scene: Scene, clock: Ef
     layer,
     group,
     numbers,
-    colour: new ColourReader(
-      layer.settings['life.colour'] as ColourSetting,
-      LAYER_SETTINGS['life.colour'],
-      'life.colour',
-      effect,
-    ),
+    colour: colourReader(layer, effect),
     source: sourceReader(layer, scene, group, plainVector(layer, 'source.offset'), fixed(depth, 0) / 100),
     rate: new RateIntegral(numbers['births.rate'], clock, dialShares(effect)),
     bursts: layer.bursts,

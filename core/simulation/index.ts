@@ -1,5 +1,5 @@
 export * from './clock.ts';
-export { dialShares, numberReaders, type Numbers } from './compiled.ts';
+export { colourReader, dialShares, numberReaders, type Numbers } from './compiled.ts';
 export { helpCrew, stopCrew } from './crew.ts';
 export * from './frame.ts';
 export { groupFrame } from './groups.ts';

@@ -1,12 +1,12 @@
-import { listed, type Effect } from '../document/index.ts';
+import { listed, type Effect, type Layer } from '../document/index.ts';
 import { PosedMesh, type Rig } from '../geometry/index.ts';
 import { ProgramWriter, twinKernels, wasmKernels, type KernelBytes, type Kernels } from '../kernels/index.ts';
 import { giveBirth, type Travel } from './births.ts';
 import { EffectClock } from './clock.ts';
-import { compileLayer, dialShares, numberReaders, type CompiledLayer } from './compiled.ts';
+import { colourReader, compileLayer, dialShares, numberReaders, type CompiledLayer } from './compiled.ts';
 import { runShared, stepsTaken } from './crew.ts';
 import { Digest } from './digest.ts';
-import { dressInto } from './dress.ts';
+import { dressInto, type Dress } from './dress.ts';
 import {
   BONES,
   Frame,
@@ -84,6 +84,7 @@ export class World {
   #clock: EffectClock;
   /** Layers with particles of their own, by salt: no order on screen reaches what is computed. */
   #running: Running[];
+  readonly #followerDresses = new Map<string, Dress>();
   #meshFrom: PosedMesh | null;
   #meshTo: PosedMesh | null;
   #inputs: Inputs;
@@ -231,6 +232,7 @@ export class World {
       return false;
     }
     compiled.forEach((layer, index) => (this.#running[index]!.compiled = layer));
+    this.#followerDresses.clear();
     if (this.#step > 0) this.#isExact = false;
     return true;
   }
@@ -363,6 +365,15 @@ export class World {
       .sort((a, b) => a.layer.salt - b.layer.salt || (a.id < b.id ? -1 : 1));
   }
 
+  /** The dress of a layer that follows another, made once for a document. */
+  #followerDress(id: string, layer: Layer, scale: number): Dress {
+    const known = this.#followerDresses.get(id);
+    if (known) return known;
+    const dress = { numbers: numberReaders(layer, this.#effect, scale), colour: colourReader(layer, this.#effect) };
+    this.#followerDresses.set(id, dress);
+    return dress;
+  }
+
   /** Writes the present instant as a frame, dressed by `effect`'s dress settings. */
   writeFrame(frame: Frame): void {
     const { f32, u32 } = frame;
@@ -371,12 +382,7 @@ export class World {
     let start = 0;
     const drawn = this.#drawn();
     drawn.forEach(({ id, layer, running, population, isOwn }, index) => {
-      const dress = isOwn
-        ? running.compiled
-        : {
-            numbers: numberReaders(layer, this.#effect, running.compiled.group.scale),
-            colour: compileLayer(id, this.#effect, this.#scene, this.#clock).colour,
-          };
+      const dress = isOwn ? running.compiled : this.#followerDress(id, layer, running.compiled.group.scale);
       dressInto(
         frame,
         RECORDS + start * RECORD_WORDS,
