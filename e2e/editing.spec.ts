@@ -127,6 +127,16 @@ test('what is typed wrongly is told, and nothing is lost', async ({ page }) => {
   await expect(page.getByRole('button', { name: 'ride: 55%' })).toBeVisible();
 });
 
+test('what is being typed is not overwritten while the effect plays', async ({ page }) => {
+  const budget = page.getByLabel(/^Budget/);
+  await budget.click();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type('123', { delay: 400 });
+  await expect(budget).toHaveValue('123');
+  await page.keyboard.press('Escape');
+  await expect(budget).toHaveValue('100,000');
+});
+
 test('letting go ends the hold; what lives lives out; then it begins again', async ({ page }) => {
   await expect.poll(() => page.evaluate(() => window.jinx.state().step), { timeout: 60_000 }).toBeGreaterThan(60);
   await page.getByRole('button', { name: 'Let go' }).click();

@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import { api } from '../api';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
+import TextField from './TextField.vue';
 
 defineProps<{ projectName: string }>();
 const store = useEffectStore();
@@ -16,10 +17,9 @@ const WORDS = {
   refused: 'Not saved',
 } as const;
 const word = computed(() => (saving.state === 'refused' ? `Not saved: ${saving.sentence}` : WORDS[saving.state]));
-function rename(event: Event): void {
-  const name = (event.target as HTMLInputElement).value.trim().slice(0, 80);
-  if (name && name !== store.effect?.name) store.change('rename the effect', (draft) => (draft.name = name));
-  else (event.target as HTMLInputElement).value = store.effect?.name ?? '';
+function rename(text: string): void {
+  const name = text.trim().slice(0, 80);
+  if (name) store.change('rename the effect', (draft) => (draft.name = name));
 }
 /** Saves first, so that what is handed over is what is seen. */
 async function handOver(): Promise<void> {
@@ -34,15 +34,14 @@ async function handOver(): Promise<void> {
     <nav class="where" aria-label="Where">
       <RouterLink v-if="store.projectId" :to="`/projects/${store.projectId}`">{{ projectName }}</RouterLink>
       <span class="quiet"> / </span>
-      <input
+      <TextField
         v-if="store.effect"
         class="name"
         :value="store.effect.name"
         aria-label="effect name"
         maxlength="80"
         :size="Math.max(8, store.effect.name.length)"
-        @change="rename"
-        @keydown.enter="($event.target as HTMLInputElement).blur()"
+        @commit="rename"
       />
     </nav>
     <span class="space"></span>

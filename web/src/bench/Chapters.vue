@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../stores/effect';
+import TextField from './TextField.vue';
 import AppearanceChapter from './chapters/AppearanceChapter.vue';
 import BirthsChapter from './chapters/BirthsChapter.vue';
 import LifeChapter from './chapters/LifeChapter.vue';
@@ -22,17 +23,23 @@ const names = Object.keys(CHAPTERS) as Name[];
 const open = ref<Name>('Motion');
 const layer = computed(() => store.chosen);
 
-function rename(event: Event): void {
-  const name = (event.target as HTMLInputElement).value.trim().slice(0, 80);
-  if (name && name !== layer.value?.name) store.changeLayer('rename a layer', (target) => (target.name = name));
-  else (event.target as HTMLInputElement).value = layer.value?.name ?? '';
+function rename(text: string): void {
+  const name = text.trim().slice(0, 80);
+  if (name) store.changeLayer('rename a layer', (target) => (target.name = name));
 }
 </script>
 
 <template>
   <aside class="chapters" aria-label="Chapters of the chosen layer">
     <template v-if="layer">
-      <input class="name" :value="layer.name" aria-label="layer name" maxlength="80" @change="rename" />
+      <TextField
+        :key="store.chosenId"
+        class="name"
+        :value="layer.name"
+        aria-label="layer name"
+        maxlength="80"
+        @commit="rename"
+      />
       <div class="tabs" role="tablist">
         <button
           v-for="name in names"

@@ -1,36 +1,33 @@
 <script setup lang="ts">
-import { inject, ref } from 'vue';
+import { inject } from 'vue';
 import { ENGINE } from './bench';
 import { sumOf } from './format';
+import TextField from './TextField.vue';
 
 /** Counts and milliseconds, in the stage's corner. */
 const props = defineProps<{ budget: number }>();
 const emit = defineEmits<{ setBudget: [value: number] }>();
-const field = ref<HTMLInputElement>();
-function commit(): void {
+const { state } = inject(ENGINE)!;
+function commit(text: string): void {
   let value = props.budget;
   try {
-    value = Math.round(Math.min(4_000_000, Math.max(1000, sumOf(field.value!.value.replace(/,/g, '')))));
+    value = Math.round(Math.min(4_000_000, Math.max(1000, sumOf(text.replace(/,/g, '')))));
   } catch {
     // What cannot be read leaves the budget as it was.
   }
-  field.value!.value = value.toLocaleString('en');
   if (value !== props.budget) emit('setBudget', value);
 }
-const { state } = inject(ENGINE)!;
 </script>
 
 <template>
   <div class="readout number" aria-label="Counts">
     <div>
       <b data-living>{{ state.living.toLocaleString('en') }}</b> alive of
-      <input
-        ref="field"
+      <TextField
         :value="budget.toLocaleString('en')"
         aria-label="Budget: most particles living at once"
         title="The project’s budget: most particles of one effect living at once"
-        @change="commit"
-        @keydown.enter="($event.target as HTMLInputElement).blur()"
+        @commit="commit"
       />
     </div>
     <div>

@@ -3,6 +3,7 @@ import { EffectClock } from '@jinx/core/simulation';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { plainNumber, sumOf } from '../format';
+import TextField from '../TextField.vue';
 import { PAD } from './layout';
 
 /** The time sheet's head: the three stretches with their lengths, and the playhead's way. */
@@ -65,12 +66,11 @@ function scrub(event: PointerEvent): void {
       :class="{ none: part.share === 0, last: part.name === 'closing' }"
     >
       <span>{{ part.word }}</span>
-      <input
+      <TextField
         class="number"
         :value="`${plainNumber(part.seconds)} s`"
         :aria-label="`${part.name} in seconds`"
-        @change="set(part.name, ($event.target as HTMLInputElement).value)"
-        @keydown.enter="($event.target as HTMLInputElement).blur()"
+        @commit="set(part.name, $event)"
       />
     </label>
   </div>
