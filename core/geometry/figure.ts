@@ -19,6 +19,9 @@ export class FigureTrack {
   /** The bone whose forward travel is root motion, and that travel in metres a cycle. */
   readonly #root: number;
   readonly #travel: number;
+  /** Where along its way the root stands at the clip's start. */
+  readonly #start: number;
+  readonly #world: Float64Array;
 
   constructor(rig: Rig, figure: Pick<Figure, 'clip' | 'path'>) {
     this.rig = rig;
@@ -30,6 +33,8 @@ export class FigureTrack {
     );
     this.#root = track?.bone ?? -1;
     this.#travel = track ? travelOf(track) : 0;
+    this.#start = track?.values[2] ?? 0;
+    this.#world = new Float64Array(rig.bones.length * 16);
   }
 
   /** Metres a second the figure walks. */
@@ -44,15 +49,13 @@ export class FigureTrack {
     const clip = this.#clip;
     const cycle = clip && clip.seconds > 0 ? Math.floor(time / clip.seconds) : 0;
     const within = clip && clip.seconds > 0 ? time - cycle * clip.seconds : 0;
-    const first =
-      clip?.tracks.find((track) => track.bone === this.#root && track.property === 'translation')?.values[2] ?? 0;
     const placement = this.#placement;
     placement.fill(0);
     placement[0] = placement[5] = placement[10] = placement[15] = 1;
     this.#poser.sample(clip, within, placement, out, (local) => {
       if (this.#travel === 0) return;
-      const travelled = cycle * this.#travel + (local[this.#root * 10 + 2]! - first);
-      local[this.#root * 10 + 2] = first;
+      const travelled = cycle * this.#travel + (local[this.#root * 10 + 2]! - this.#start);
+      local[this.#root * 10 + 2] = this.#start;
       this.placeInto(travelled, placement);
     });
   }
@@ -85,8 +88,7 @@ export class FigureTrack {
       this.placeInto(0, out);
       return;
     }
-    const world = new Float64Array(this.rig.bones.length * 16);
-    this.worldInto(time, world);
+    this.worldInto(time, this.#world);
     out.set(this.#placement);
   }
 }

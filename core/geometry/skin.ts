@@ -1,4 +1,4 @@
-import { cross, quaternionOf, subtract, unit, type Rigid, type Vec3 } from '../maths/index.ts';
+import { quaternionInto, RIGID_WORDS, unpackRigid, type Rigid, type Vec3 } from '../maths/index.ts';
 import type { Rig } from './rig.ts';
 
 /** A point on a mesh that stays on it while it bends: a triangle and the weights of its second and third corners. */
@@ -8,9 +8,18 @@ export interface Spot {
   readonly third: number;
 }
 
-/** A vertex under linear blend skinning; `matrices` holds 16 numbers a bone from `o` on. */
-export function skinnedVertex(rig: Rig, matrices: Float32Array, vertex: number, o = 0): Vec3 {
-  const { positions, joints, weights } = rig.mesh;
+/**
+ * Writes a vertex under linear blend skinning, in single precision; `matrices` holds 16 numbers a bone from `m0` on.
+ */
+export function skinVertexInto(
+  out: Float32Array,
+  o: number,
+  { mesh }: Rig,
+  matrices: Float32Array,
+  vertex: number,
+  m0 = 0,
+): void {
+  const { positions, joints, weights } = mesh;
   const px = positions[vertex * 3]!;
   const py = positions[vertex * 3 + 1]!;
   const pz = positions[vertex * 3 + 2]!;
@@ -20,34 +29,87 @@ export function skinnedVertex(rig: Rig, matrices: Float32Array, vertex: number, 
   for (let k = 0; k < 4; k++) {
     const weight = weights[vertex * 4 + k]!;
     if (weight === 0) continue;
-    const m = o + joints[vertex * 4 + k]! * 16;
+    const m = m0 + joints[vertex * 4 + k]! * 16;
     x += weight * (matrices[m]! * px + matrices[m + 4]! * py + matrices[m + 8]! * pz + matrices[m + 12]!);
     y += weight * (matrices[m + 1]! * px + matrices[m + 5]! * py + matrices[m + 9]! * pz + matrices[m + 13]!);
     z += weight * (matrices[m + 2]! * px + matrices[m + 6]! * py + matrices[m + 10]! * pz + matrices[m + 14]!);
   }
-  return [Math.fround(x), Math.fround(y), Math.fround(z)];
+  out[o] = x;
+  out[o + 1] = y;
+  out[o + 2] = z;
 }
 
-/** A spot's place and direction: origin at the spot, x along the first edge, y along the outward normal. */
-export function spotFrame(a: Vec3, b: Vec3, c: Vec3, spot: Spot): Rigid {
-  const first = 1 - spot.second - spot.third;
-  const edge = subtract(b, a);
-  const normal = unit(cross(edge, subtract(c, a)));
-  const x = unit(edge, [1, 0, 0]);
-  return {
-    at: [
-      a[0] * first + b[0] * spot.second + c[0] * spot.third,
-      a[1] * first + b[1] * spot.second + c[1] * spot.third,
-      a[2] * first + b[2] * spot.second + c[2] * spot.third,
-    ],
-    turn: quaternionOf(x, normal, cross(x, normal)),
-  };
+/** A vertex under linear blend skinning. */
+export function skinnedVertex(rig: Rig, matrices: Float32Array, vertex: number, m0 = 0): Vec3 {
+  const out = new Float32Array(3);
+  skinVertexInto(out, 0, rig, matrices, vertex, m0);
+  return [out[0]!, out[1]!, out[2]!];
 }
+
+const inverseLength = (x: number, y: number, z: number): number => {
+  const size = Math.sqrt(x * x + y * y + z * z);
+  return size > 1e-12 ? 1 / size : 0;
+};
+
+/**
+ * Writes a spot's packed rigid place: origin at the spot, x along the triangle's first edge, y along its outward normal.
+ * The corners lie at words `a`, `b` and `c` of `corners`. A triangle without area has the world's own directions.
+ */
+function spotFrameInto(
+  out: Float64Array,
+  o: number,
+  corners: Float32Array,
+  a: number,
+  b: number,
+  c: number,
+  second: number,
+  third: number,
+): void {
+  const ax = corners[a]!;
+  const ay = corners[a + 1]!;
+  const az = corners[a + 2]!;
+  const bx = corners[b]!;
+  const by = corners[b + 1]!;
+  const bz = corners[b + 2]!;
+  const cx = corners[c]!;
+  const cy = corners[c + 1]!;
+  const cz = corners[c + 2]!;
+  const ex = bx - ax;
+  const ey = by - ay;
+  const ez = bz - az;
+  const gx = cx - ax;
+  const gy = cy - ay;
+  const gz = cz - az;
+  const mx = ey * gz - ez * gy;
+  const my = ez * gx - ex * gz;
+  const mz = ex * gy - ey * gx;
+  const edge = inverseLength(ex, ey, ez);
+  const area = inverseLength(mx, my, mz);
+  if (edge === 0 || area === 0) quaternionInto(out, o, 1, 0, 0, 0, 1, 0, 0, 0, 1);
+  else {
+    const xx = ex * edge;
+    const xy = ey * edge;
+    const xz = ez * edge;
+    const nx = mx * area;
+    const ny = my * area;
+    const nz = mz * area;
+    quaternionInto(out, o, xx, xy, xz, nx, ny, nz, xy * nz - xz * ny, xz * nx - xx * nz, xx * ny - xy * nx);
+  }
+  const first = 1 - second - third;
+  out[o + 4] = ax * first + bx * second + cx * third;
+  out[o + 5] = ay * first + by * second + cy * third;
+  out[o + 6] = az * first + bz * second + cz * third;
+}
+
+const threeCorners = new Float32Array(9);
+const onePlace = new Float64Array(RIGID_WORDS);
 
 /** The frame of a spot under a pose, skinning only its own three corners. */
-export function posedSpot(rig: Rig, matrices: Float32Array, spot: Spot): Rigid {
-  const corner = (index: number) => skinnedVertex(rig, matrices, rig.mesh.indices[spot.triangle * 3 + index]!);
-  return spotFrame(corner(0), corner(1), corner(2), spot);
+export function posedSpot(rig: Rig, matrices: Float32Array, { triangle, second, third }: Spot): Rigid {
+  for (let corner = 0; corner < 3; corner++)
+    skinVertexInto(threeCorners, corner * 3, rig, matrices, rig.mesh.indices[triangle * 3 + corner]!);
+  spotFrameInto(onePlace, 0, threeCorners, 0, 3, 6, second, third);
+  return unpackRigid(onePlace);
 }
 
 /** A mesh in one pose; each vertex is skinned when it is first asked for. */
@@ -71,24 +133,26 @@ export class PosedMesh {
     this.#pose++;
   }
 
-  vertex(index: number): Vec3 {
-    const v = this.#vertices;
-    if (this.#madeFor[index] !== this.#pose) {
-      v.set(skinnedVertex(this.rig, this.matrices, index), index * 3);
-      this.#madeFor[index] = this.#pose;
+  /** Word at which a corner's place stands among the vertices, skinned if it was not yet. */
+  #corner(index: number): number {
+    const vertex = this.rig.mesh.indices[index]!;
+    if (this.#madeFor[vertex] !== this.#pose) {
+      skinVertexInto(this.#vertices, vertex * 3, this.rig, this.matrices, vertex);
+      this.#madeFor[vertex] = this.#pose;
     }
-    return [v[index * 3]!, v[index * 3 + 1]!, v[index * 3 + 2]!];
+    return vertex * 3;
   }
 
-  /** The same bits as {@link posedSpot}: a spot's frame does not depend on who asked before. */
-  spot(spot: Spot): Rigid {
-    const { indices } = this.rig.mesh;
-    const corner = spot.triangle * 3;
-    return spotFrame(
-      this.vertex(indices[corner]!),
-      this.vertex(indices[corner + 1]!),
-      this.vertex(indices[corner + 2]!),
-      spot,
-    );
+  /** Writes a spot's packed rigid place: the same bits as {@link posedSpot}, whoever asked before. */
+  spotInto(out: Float64Array, o: number, triangle: number, second: number, third: number): void {
+    const a = this.#corner(triangle * 3);
+    const b = this.#corner(triangle * 3 + 1);
+    const c = this.#corner(triangle * 3 + 2);
+    spotFrameInto(out, o, this.#vertices, a, b, c, second, third);
+  }
+
+  spot({ triangle, second, third }: Spot): Rigid {
+    this.spotInto(onePlace, 0, triangle, second, third);
+    return unpackRigid(onePlace);
   }
 }

@@ -26,40 +26,49 @@ export function paletteColour(palette: Effect['palette'], id: string): Vec3 {
 export const resolvedColour = (palette: Effect['palette'], colour: Colour): Vec3 =>
   'hex' in colour ? linearOf(colour.hex) : paletteColour(palette, colour.palette);
 
-/** A gradient ready to be read. */
+/** A gradient ready to be read: stops in order of place. */
 export interface ReadyGradient {
-  readonly stops: readonly { readonly at: Stop['at']; readonly rgb: Vec3 }[];
+  /** Null when no stop is anchored in seconds: then `x` holds for every life. */
+  readonly places: readonly Stop['at'][] | null;
+  readonly x: Float64Array;
+  /** Linear red, green and blue of each stop. */
+  readonly rgb: Float64Array;
 }
 
 export function readyGradient(stops: Collection<Stop>, palette: Effect['palette']): ReadyGradient {
-  const ready = listed(stops).map(({ item }) => ({ at: item.at, rgb: resolvedColour(palette, item.colour) }));
-  ready.sort((a, b) => placeOnLife(a.at, 1) - placeOnLife(b.at, 1));
-  return { stops: ready };
+  const items = listed(stops).map(({ item }) => item);
+  items.sort((a, b) => placeOnLife(a.at, 1) - placeOnLife(b.at, 1));
+  return {
+    places: items.every(({ at }) => at.anchor === 'share') ? null : items.map(({ at }) => at),
+    x: Float64Array.from(items, ({ at }) => at.value),
+    rgb: Float64Array.from(items.flatMap(({ colour }) => resolvedColour(palette, colour))),
+  };
 }
 
 /** Writes the gradient's linear colour at `x` of a life of `life` seconds; white when it has no stops. */
-export function gradientInto(gradient: ReadyGradient, x: number, life: number, out: Float64Array): void {
-  const { stops } = gradient;
-  if (stops.length === 0) {
+export function gradientInto(
+  { places, x: xs, rgb }: ReadyGradient,
+  x: number,
+  life: number,
+  out: Float64Array,
+): void {
+  const count = xs.length;
+  if (count === 0) {
     out.fill(1);
     return;
   }
-  let left = stops[0]!;
-  let leftX = placeOnLife(left.at, life);
-  if (x <= leftX) {
-    out.set(left.rgb);
-    return;
-  }
-  for (let i = 1; i < stops.length; i++) {
-    const right = stops[i]!;
-    const rightX = Math.max(leftX, placeOnLife(right.at, life));
-    if (x < rightX) {
-      const t = (x - leftX) / (rightX - leftX);
-      for (let c = 0; c < 3; c++) out[c] = left.rgb[c]! + (right.rgb[c]! - left.rgb[c]!) * t;
-      return;
+  if (places)
+    for (let i = 0; i < count; i++) {
+      const place = placeOnLife(places[i]!, life);
+      xs[i] = i > 0 && place < xs[i - 1]! ? xs[i - 1]! : place;
     }
-    left = right;
-    leftX = rightX;
+  let right = 0;
+  while (right < count && x >= xs[right]!) right++;
+  const left = right === 0 ? 0 : right - 1;
+  const t = right === 0 || right === count ? 0 : (x - xs[left]!) / (xs[right]! - xs[left]!);
+  const to = right === count ? left : right;
+  for (let c = 0; c < 3; c++) {
+    const from = rgb[left * 3 + c]!;
+    out[c] = from + (rgb[to * 3 + c]! - from) * t;
   }
-  out.set(left.rgb);
 }

@@ -50,13 +50,16 @@ export function sin(angle: number): number {
 /** Cosine of an angle in radians. */
 export const cos = (angle: number): number => sin(angle + HALF_PI);
 
+/** 1, −1/3, 1/5 … the last first. */
+const ATAN_SERIES = Float64Array.from({ length: 9 }, (_, i) => (i % 2 ? -1 : 1) / (17 - 2 * i));
+
 function atanNear(x: number): number {
   // Halve the angle three times, then the series: |x| is below 0.1 by then.
   let z = x;
   for (let i = 0; i < 3; i++) z = z / (1 + Math.sqrt(1 + z * z));
   const y = z * z;
   let sum = 0;
-  for (let n = 17; n >= 1; n -= 2) sum = (n % 4 === 1 ? 1 : -1) / n + y * sum;
+  for (let i = 0; i < 9; i++) sum = ATAN_SERIES[i]! + y * sum;
   return 8 * z * sum;
 }
 

@@ -1,5 +1,5 @@
 import { atan2, cos, sin } from './functions.ts';
-import { add, cross, scale, subtract, unit, type Numbers, type Vec3 } from './vectors.ts';
+import { add, cross, scale, unit, type Numbers, type Vec3 } from './vectors.ts';
 
 /** A place with a direction: unit quaternion (x, y, z, w) and position. */
 export interface Rigid {
@@ -9,30 +9,67 @@ export interface Rigid {
 
 type Quaternion = Rigid['turn'];
 
-const product = (a: Quaternion, b: Quaternion): Quaternion => [
-  a[3] * b[0] + a[0] * b[3] + a[1] * b[2] - a[2] * b[1],
-  a[3] * b[1] - a[0] * b[2] + a[1] * b[3] + a[2] * b[0],
-  a[3] * b[2] + a[0] * b[1] - a[1] * b[0] + a[2] * b[3],
-  a[3] * b[3] - a[0] * b[0] - a[1] * b[1] - a[2] * b[2],
-];
+/** Words of a rigid place in a packed array: turn x, y, z, w, then position x, y, z. */
+export const RIGID_WORDS = 7;
 
-/** The quaternion of a right-handed orthonormal basis given by its columns (Shepperd, 1978). */
-export function quaternionOf(x: Vec3, y: Vec3, z: Vec3): Quaternion {
-  const trace = x[0] + y[1] + z[2];
+export function packRigid({ turn, at }: Rigid, out: Float64Array, o = 0): void {
+  for (let i = 0; i < 4; i++) out[o + i] = turn[i]!;
+  for (let i = 0; i < 3; i++) out[o + 4 + i] = at[i]!;
+}
+
+export const unpackRigid = (from: Float64Array, o = 0): Rigid => ({
+  turn: [from[o]!, from[o + 1]!, from[o + 2]!, from[o + 3]!],
+  at: [from[o + 4]!, from[o + 5]!, from[o + 6]!],
+});
+
+/** Writes the quaternion of a right-handed orthonormal basis given by its columns x, y and z (Shepperd, 1978). */
+export function quaternionInto(
+  out: Float64Array,
+  o: number,
+  xx: number,
+  xy: number,
+  xz: number,
+  yx: number,
+  yy: number,
+  yz: number,
+  zx: number,
+  zy: number,
+  zz: number,
+): void {
+  const trace = xx + yy + zz;
   if (trace > 0) {
     const s = 2 * Math.sqrt(trace + 1);
-    return [(y[2] - z[1]) / s, (z[0] - x[2]) / s, (x[1] - y[0]) / s, s / 4];
+    out[o] = (yz - zy) / s;
+    out[o + 1] = (zx - xz) / s;
+    out[o + 2] = (xy - yx) / s;
+    out[o + 3] = s / 4;
+  } else if (xx > yy && xx > zz) {
+    const s = 2 * Math.sqrt(1 + xx - yy - zz);
+    out[o] = s / 4;
+    out[o + 1] = (yx + xy) / s;
+    out[o + 2] = (zx + xz) / s;
+    out[o + 3] = (yz - zy) / s;
+  } else if (yy > zz) {
+    const s = 2 * Math.sqrt(1 + yy - xx - zz);
+    out[o] = (yx + xy) / s;
+    out[o + 1] = s / 4;
+    out[o + 2] = (zy + yz) / s;
+    out[o + 3] = (zx - xz) / s;
+  } else {
+    const s = 2 * Math.sqrt(1 + zz - xx - yy);
+    out[o] = (zx + xz) / s;
+    out[o + 1] = (zy + yz) / s;
+    out[o + 2] = s / 4;
+    out[o + 3] = (xy - yx) / s;
   }
-  if (x[0] > y[1] && x[0] > z[2]) {
-    const s = 2 * Math.sqrt(1 + x[0] - y[1] - z[2]);
-    return [s / 4, (y[0] + x[1]) / s, (z[0] + x[2]) / s, (y[2] - z[1]) / s];
-  }
-  if (y[1] > z[2]) {
-    const s = 2 * Math.sqrt(1 + y[1] - x[0] - z[2]);
-    return [(y[0] + x[1]) / s, s / 4, (z[1] + y[2]) / s, (z[0] - x[2]) / s];
-  }
-  const s = 2 * Math.sqrt(1 + z[2] - x[0] - y[1]);
-  return [(z[0] + x[2]) / s, (z[1] + y[2]) / s, s / 4, (x[1] - y[0]) / s];
+}
+
+const oneTurn = new Float64Array(4);
+
+/** The quaternion of a right-handed orthonormal basis given by its columns. */
+export function quaternionOf(x: Vec3, y: Vec3, z: Vec3): Quaternion {
+  quaternionInto(oneTurn, 0, x[0], x[1], x[2], y[0], y[1], y[2], z[0], z[1], z[2]);
+  return [oneTurn[0]!, oneTurn[1]!, oneTurn[2]!, oneTurn[3]!];
 }
 
 /** The rigid part of an affine matrix: its scale and shear are left out. */
@@ -48,23 +85,82 @@ export function rotate(q: Quaternion, v: Vec3): Vec3 {
   return add(add(v, scale(t, q[3])), cross(axis, t));
 }
 
-/** The turn that leads from one carrier's direction to another's. */
-export const turnBetween = (from: Rigid, to: Rigid): Quaternion =>
-  product(to.turn, [-from.turn[0], -from.turn[1], -from.turn[2], from.turn[3]]);
+/**
+ * Words of a motion, which takes a rider along as its carrier goes from one rigid place to another: the turn x, y, z, w,
+ * the place that is turned about, and where that place goes.
+ */
+export const MOTION_WORDS = 10;
 
-/** A share of a turn, the short way round. */
-export function shareOfTurn(q: Quaternion, share: number): Quaternion {
-  if (share === 1) return q;
-  const positive: Quaternion = q[3] < 0 ? [-q[0], -q[1], -q[2], -q[3]] : q;
-  const size = Math.sqrt(positive[0] * positive[0] + positive[1] * positive[1] + positive[2] * positive[2]);
-  if (size < 1e-12) return [0, 0, 0, 1];
-  const half = atan2(size, positive[3]) * share;
-  const s = sin(half) / size;
-  return [positive[0] * s, positive[1] * s, positive[2] * s, cos(half)];
+/**
+ * Writes the motion of a rider that goes with its carrier by `share`: the same share of the way, and of the turn by its
+ * axis and angle, the short way round. `from` and `to` are packed rigid places.
+ */
+export function motionInto(out: Float64Array, from: Float64Array, to: Float64Array, share: number): void {
+  const fx = -from[0]!;
+  const fy = -from[1]!;
+  const fz = -from[2]!;
+  const fw = from[3]!;
+  const tx = to[0]!;
+  const ty = to[1]!;
+  const tz = to[2]!;
+  const tw = to[3]!;
+  let x = tw * fx + tx * fw + ty * fz - tz * fy;
+  let y = tw * fy - tx * fz + ty * fw + tz * fx;
+  let z = tw * fz + tx * fy - ty * fx + tz * fw;
+  let w = tw * fw - tx * fx - ty * fy - tz * fz;
+  if (share !== 1) {
+    const sign = w < 0 ? -1 : 1;
+    const size = Math.sqrt(x * x + y * y + z * z);
+    const half = size < 1e-12 ? 0 : atan2(size, sign * w) * share;
+    const s = size < 1e-12 ? 0 : (sign * sin(half)) / size;
+    x *= s;
+    y *= s;
+    z *= s;
+    w = cos(half);
+  }
+  out[0] = x;
+  out[1] = y;
+  out[2] = z;
+  out[3] = w;
+  for (let axis = 0; axis < 3; axis++) {
+    out[4 + axis] = from[4 + axis]!;
+    out[7 + axis] = from[4 + axis]! + (to[4 + axis]! - from[4 + axis]!) * share;
+  }
 }
 
-/** Where a point goes when its carrier moves from one place to another and it rides by `share`. */
-export function carried(point: Vec3, from: Rigid, to: Rigid, turn: Quaternion, share: number): Vec3 {
-  const centre = add(from.at, scale(subtract(to.at, from.at), share));
-  return add(centre, rotate(turn, subtract(point, from.at)));
+/** The three coordinates of points or directions, an array each. */
+export type Axes = readonly [Float32Array, Float32Array, Float32Array];
+
+/** Takes point `i` along by a motion. */
+export function movePoint(motion: Float64Array, points: Axes, i: number): void {
+  const px = points[0][i]! - motion[4]!;
+  const py = points[1][i]! - motion[5]!;
+  const pz = points[2][i]! - motion[6]!;
+  const x = motion[0]!;
+  const y = motion[1]!;
+  const z = motion[2]!;
+  const w = motion[3]!;
+  const tx = 2 * (y * pz - z * py);
+  const ty = 2 * (z * px - x * pz);
+  const tz = 2 * (x * py - y * px);
+  points[0][i] = motion[7]! + px + w * tx + (y * tz - z * ty);
+  points[1][i] = motion[8]! + py + w * ty + (z * tx - x * tz);
+  points[2][i] = motion[9]! + pz + w * tz + (x * ty - y * tx);
+}
+
+/** Turns direction `i` by a motion. */
+export function moveDirection(motion: Float64Array, directions: Axes, i: number): void {
+  const px = directions[0][i]!;
+  const py = directions[1][i]!;
+  const pz = directions[2][i]!;
+  const x = motion[0]!;
+  const y = motion[1]!;
+  const z = motion[2]!;
+  const w = motion[3]!;
+  const tx = 2 * (y * pz - z * py);
+  const ty = 2 * (z * px - x * pz);
+  const tz = 2 * (x * py - y * px);
+  directions[0][i] = px + w * tx + (y * tz - z * ty);
+  directions[1][i] = py + w * ty + (z * tx - x * tz);
+  directions[2][i] = pz + w * tz + (x * ty - y * tx);
 }

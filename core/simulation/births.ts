@@ -1,21 +1,11 @@
 import { listed } from '../document/index.ts';
 import type { PosedMesh } from '../geometry/index.ts';
-import {
-  add,
-  carried,
-  mixVec,
-  particleKey,
-  rotate,
-  scale,
-  shareOfTurn,
-  turnBetween,
-  type Rigid,
-  type Vec3,
-} from '../maths/index.ts';
+import { add, mixVec, particleKey, scale, type Rigid, type Vec3 } from '../maths/index.ts';
 import type { EffectClock } from './clock.ts';
 import type { CompiledLayer } from './compiled.ts';
 import type { Population } from './population.ts';
 import type { Reading } from './reader.ts';
+import { rideOf, rideOnce } from './ride.ts';
 import type { Scene } from './scene.ts';
 import { carrierVelocity, withinCone, type BirthPlace } from './sources.ts';
 
@@ -138,6 +128,7 @@ export function giveBirth(
   due.sort((a, b) => a.time - b.time || Number(b.isStanding) - Number(a.isStanding));
 
   const { numbers } = layer;
+  const ride = rideOf(layer);
   const span = step.to - step.from;
   for (const { time, isStanding } of due) {
     const number = population.numbered++;
@@ -163,23 +154,15 @@ export function giveBirth(
     const inherited = numbers['motion.inherit'].read(reading) / 100;
     if (inherited !== 0) velocity = add(velocity, scale(carrierVelocity(layer.source, key, time, radius), inherited));
 
-    const ride = layer.isOnGround ? 0 : numbers['motion.ride'].read(reading) / 100;
-    let end = at;
-    if (ride > 0) {
-      const carrier = carrierAtEnd(layer, place, key, radius, step);
-      const turn = shareOfTurn(turnBetween(place.carrier, carrier), ride);
-      end = carried(at, place.carrier, carrier, turn, ride);
-      velocity = rotate(turn, velocity);
-    }
-
     const share = Math.min(0.99999, Math.max(0, (time - step.from) / span));
     const drawn = layer.isOnGround ? at : drawnBirth(place, share, step);
     const i = population.count++;
     for (let axis = 0; axis < 3; axis++) {
-      population.position[axis]![i] = end[axis]!;
+      population.position[axis]![i] = at[axis]!;
       population.velocity[axis]![i] = velocity[axis]!;
       population.from[axis]![i] = drawn[axis]!;
     }
+    if (ride > 0) rideOnce(population, i, place.carrier, carrierAtEnd(layer, place, key, radius, step), ride);
     population.birthStep[i] = step.step;
     population.birthFraction[i] = share;
     population.life[i] = isStanding ? 0 : numbers['births.life'].read(reading);

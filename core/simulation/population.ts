@@ -76,15 +76,20 @@ export class Population {
     for (let axis = 0; axis < 3; axis++) this.from[axis]!.set(this.position[axis]!.subarray(0, this.count));
   }
 
-  /** Removes particles for which `isOver` holds; the others keep their order. */
+  /** Removes particles for which `isOver` holds; the others keep their order. They move up a run at a time. */
   remove(isOver: (i: number) => boolean): void {
+    const { count } = this;
     let kept = 0;
-    for (let i = 0; i < this.count; i++) {
-      if (isOver(i)) continue;
-      if (kept !== i) for (const field of this.#kept) field[kept] = field[i]!;
-      kept++;
+    let from = 0;
+    while (from < count) {
+      while (from < count && isOver(from)) from++;
+      let to = from;
+      while (to < count && !isOver(to)) to++;
+      if (kept !== from && to > from) for (const field of this.#kept) field.copyWithin(kept, from, to);
+      kept += to - from;
+      from = to;
     }
-    this.dead += this.count - kept;
+    this.dead += count - kept;
     this.count = kept;
   }
 }

@@ -19,7 +19,6 @@ import {
   slotOf,
   type ReadyCurve,
   type ReadyGradient,
-  type Vec3,
 } from '../maths/index.ts';
 
 /** What shapers may read of one particle at one moment. Reused from particle to particle. */
@@ -81,6 +80,8 @@ export class NumberReader {
   readonly #slot: number;
   readonly #steps: readonly NumberStep[];
   readonly #scale: number;
+  /** What it always is; null when it varies. */
+  readonly #still: number | null;
 
   /** `name` tells this setting's random draws from others'; `scale` is the scale of the groups it stands in. */
   constructor(
@@ -116,6 +117,7 @@ export class NumberReader {
         },
       ];
     });
+    this.#still = this.#low === this.#high && this.#steps.length === 0 ? this.#limited(this.#low) : null;
   }
 
   /** True when every particle reads the same at one moment. */
@@ -128,10 +130,11 @@ export class NumberReader {
 
   /** True when it never changes at all. */
   get isConstant(): boolean {
-    return this.#low === this.#high && this.#steps.length === 0;
+    return this.#still !== null;
   }
 
   read(reading: Reading): number {
+    if (this.#still !== null) return this.#still;
     let value = this.#low;
     if (this.#high !== this.#low) value += (this.#high - this.#low) * draw(reading.key, this.#slot);
     for (const step of this.#steps) {
@@ -147,6 +150,10 @@ export class NumberReader {
       else if (step.combine === 'replace') value = shape;
       else value += (shape - value) * step.amount;
     }
+    return this.#limited(value);
+  }
+
+  #limited(value: number): number {
     return Math.max(this.#least, Math.min(this.#most, value)) * this.#scale;
   }
 }
@@ -160,7 +167,8 @@ interface ColourStep {
 
 /** A colour setting ready to be read: linear red, green and blue. */
 export class ColourReader {
-  readonly #bases: readonly Vec3[];
+  /** Linear red, green and blue of each colour the base may be. */
+  readonly #bases: Float64Array;
   readonly #steps: readonly ColourStep[];
   readonly #slot: number;
   readonly #shape = new Float64Array(3);
@@ -173,7 +181,7 @@ export class ColourReader {
         : base.kind === 'set'
           ? base.values
           : [base.value];
-    this.#bases = colours.map((colour) => resolvedColour(effect.palette, colour));
+    this.#bases = Float64Array.from(colours.flatMap((colour) => resolvedColour(effect.palette, colour)));
     this.#slot = slotOf(name);
     this.#steps = (setting.muted ? [] : activeShapers(setting)).flatMap(({ item }) =>
       item.mapping.kind === 'gradient'
@@ -190,8 +198,9 @@ export class ColourReader {
   }
 
   readInto(reading: Reading, out: Float64Array): void {
-    const bases = this.#bases;
-    out.set(bases.length === 1 ? bases[0]! : bases[Math.floor(draw(reading.key, this.#slot) * bases.length)]!);
+    const count = this.#bases.length / 3;
+    const base = count === 1 ? 0 : 3 * Math.floor(draw(reading.key, this.#slot) * count);
+    for (let c = 0; c < 3; c++) out[c] = this.#bases[base + c]!;
     for (const step of this.#steps) {
       gradientInto(step.gradient, inputOf(step.reads, reading), reading.life, this.#shape);
       for (let c = 0; c < 3; c++) {

@@ -1,7 +1,37 @@
-import type { PosedMesh, Spot } from '../geometry/index.ts';
-import { carried, rotate, shareOfTurn, turnBetween, type Rigid } from '../maths/index.ts';
+import type { PosedMesh } from '../geometry/index.ts';
+import {
+  MOTION_WORDS,
+  moveDirection,
+  movePoint,
+  motionInto,
+  packRigid,
+  RIGID_WORDS,
+  type Rigid,
+} from '../maths/index.ts';
 import type { CompiledLayer } from './compiled.ts';
 import type { Population } from './population.ts';
+import { newReading } from './reader.ts';
+
+const before = new Float64Array(RIGID_WORDS);
+const after = new Float64Array(RIGID_WORDS);
+const motion = new Float64Array(MOTION_WORDS);
+
+function carry({ position, velocity }: Population, i: number): void {
+  movePoint(motion, position, i);
+  moveDirection(motion, velocity, i);
+}
+
+/** Takes particle `i` along as its carrier goes from one place to another, by `share`. */
+export function rideOnce(population: Population, i: number, from: Rigid, to: Rigid, share: number): void {
+  packRigid(from, before);
+  packRigid(to, after);
+  motionInto(motion, before, after, share);
+  carry(population, i);
+}
+
+/** The share of its carrier's motion that a layer's particles go with, 0..1. What lies on the ground stays there. */
+export const rideOf = (layer: CompiledLayer): number =>
+  layer.isOnGround ? 0 : layer.numbers['motion.ride'].read(newReading()) / 100;
 
 /** Takes every living particle along with what it was born on, by the layer's ride, before forces act. */
 export function rideAlong(
@@ -12,34 +42,21 @@ export function rideAlong(
   meshFrom: PosedMesh | null,
   meshTo: PosedMesh | null,
 ): void {
-  const share = layer.isOnGround
-    ? 0
-    : layer.numbers['motion.ride'].read({ key: 0, age: 0, life: 1, speed: 0, effectTime: 0, dials: {} }) / 100;
-  if (share === 0 || population.count === 0 || !layer.source.canBear) return;
+  const share = rideOf(layer);
+  const { count, spot, spotSecond, spotThird } = population;
+  if (share === 0 || count === 0 || !layer.source.canBear) return;
   if (layer.layer.source.kind !== 'surface') {
-    const before = layer.source.birth(0, from, 0).carrier;
-    const after = layer.source.birth(0, to, 0).carrier;
-    for (let i = 0; i < population.count; i++) carry(population, i, before, after, share);
+    packRigid(layer.source.birth(0, from, 0).carrier, before);
+    packRigid(layer.source.birth(0, to, 0).carrier, after);
+    motionInto(motion, before, after, share);
+    for (let i = 0; i < count; i++) carry(population, i);
     return;
   }
   if (!meshFrom || !meshTo) return;
-  for (let i = 0; i < population.count; i++) {
-    const spot: Spot = {
-      triangle: population.spot[i]!,
-      second: population.spotSecond[i]!,
-      third: population.spotThird[i]!,
-    };
-    carry(population, i, meshFrom.spot(spot), meshTo.spot(spot), share);
-  }
-}
-
-function carry(population: Population, i: number, before: Rigid, after: Rigid, share: number): void {
-  const { position, velocity } = population;
-  const turn = shareOfTurn(turnBetween(before, after), share);
-  const place = carried([position[0][i]!, position[1][i]!, position[2][i]!], before, after, turn, share);
-  const speed = rotate(turn, [velocity[0][i]!, velocity[1][i]!, velocity[2][i]!]);
-  for (let axis = 0; axis < 3; axis++) {
-    position[axis]![i] = place[axis]!;
-    velocity[axis]![i] = speed[axis]!;
+  for (let i = 0; i < count; i++) {
+    meshFrom.spotInto(before, 0, spot[i]!, spotSecond[i]!, spotThird[i]!);
+    meshTo.spotInto(after, 0, spot[i]!, spotSecond[i]!, spotThird[i]!);
+    motionInto(motion, before, after, share);
+    carry(population, i);
   }
 }

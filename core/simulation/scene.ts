@@ -12,16 +12,20 @@ import {
   type Vec3,
 } from '../maths/index.ts';
 
+/** A step's walk along the fine grid of births (16 instants), and its two ends. */
+const KEPT_POSES = 20;
+
 /** What stands on the stage, as functions of time: the effect's own frame and the figure's pose. */
 export class Scene {
   readonly rig: Rig | null;
   readonly figure: FigureTrack | null;
   readonly #carrier: Carrier;
-  readonly #world: Float64Array;
+  /** Poses sampled last, oldest overwritten first: layers that follow one figure ask for the same instants. */
+  readonly #poses: readonly { time: number; readonly world: Float64Array }[];
+  #oldest = 0;
   readonly #skin: Float32Array;
   readonly #matrix = new Float64Array(16);
   readonly #root = new Float64Array(16);
-  #poseTime = NaN;
   #skinTime = NaN;
 
   constructor(stage: Effect['stage'], rigs: ReadonlyMap<string, Rig>) {
@@ -29,15 +33,18 @@ export class Scene {
     this.figure = this.rig && stage.figure ? new FigureTrack(this.rig, stage.figure) : null;
     this.#carrier = stage.carrier;
     const bones = this.rig?.bones.length ?? 0;
-    this.#world = new Float64Array(bones * 16);
+    this.#poses = Array.from({ length: KEPT_POSES }, () => ({ time: NaN, world: new Float64Array(bones * 16) }));
     this.#skin = new Float32Array(bones * 16);
   }
 
-  /** World matrices of the bones at a time; valid until the next call. */
+  /** World matrices of the bones at a time; valid until other poses are asked for. */
   bonesAt(time: number): Float64Array {
-    if (time !== this.#poseTime) this.figure?.worldInto(time, this.#world);
-    this.#poseTime = time;
-    return this.#world;
+    for (const pose of this.#poses) if (pose.time === time) return pose.world;
+    const pose = this.#poses[this.#oldest]!;
+    this.#oldest = (this.#oldest + 1) % KEPT_POSES;
+    this.figure?.worldInto(time, pose.world);
+    pose.time = time;
+    return pose.world;
   }
 
   /** Skin matrices at a time; valid until the next call. */

@@ -87,6 +87,7 @@ export class World {
   readonly #followerDresses = new Map<string, Dress>();
   #meshFrom: PosedMesh | null;
   #meshTo: PosedMesh | null;
+  #posedTo = NaN;
   #inputs: Inputs;
   #step = 0;
   #isExact = true;
@@ -243,10 +244,13 @@ export class World {
     if (this.adopt(effect)) this.#isExact = wasExact;
   }
 
+  /** Poses the figure at a step's start and end. What was the end of the step before is this one's start. */
   #poseMeshes(from: number, to: number): void {
     if (!this.#meshFrom || !this.#meshTo) return;
-    this.#meshFrom.setPose(this.#scene.skinAt(from));
+    if (from === this.#posedTo) [this.#meshFrom, this.#meshTo] = [this.#meshTo, this.#meshFrom];
+    else this.#meshFrom.setPose(this.#scene.skinAt(from));
     this.#meshTo.setPose(this.#scene.skinAt(to));
+    this.#posedTo = to;
   }
 
   /** Steps up to `toStep`; going back starts again from zero. Returns early when `isCancelled` says so. */
