@@ -27,7 +27,7 @@ export class FigureMesh {
       map.generateMipmaps = true;
       map.needsUpdate = true;
     }
-    const material = new THREE.MeshStandardMaterial({ map, roughness: 0.9, metalness: 0 });
+    const material = new THREE.MeshLambertMaterial({ map });
     const count = inverseBind.length / 16;
     this.#skeleton = new THREE.Skeleton(Array.from({ length: count }, () => new THREE.Bone()));
     // The frame's matrices are taken as they are.
@@ -56,7 +56,7 @@ export class FigureMesh {
 
   dispose(): void {
     this.mesh.geometry.dispose();
-    const material = this.mesh.material as THREE.MeshStandardMaterial;
+    const material = this.mesh.material as THREE.MeshLambertMaterial;
     material.map?.dispose();
     material.dispose();
     this.#skeleton.dispose();

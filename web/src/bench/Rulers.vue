@@ -10,6 +10,7 @@ import { plainNumber } from './format';
 import LifeStrip from './rulers/LifeStrip.vue';
 import { HEAD_WIDTH, PAD } from './rulers/layout';
 import OpenLife from './rulers/OpenLife.vue';
+import Playhead from './rulers/Playhead.vue';
 import RowHead from './rulers/RowHead.vue';
 import TimeRuler from './rulers/TimeRuler.vue';
 import TimeStrip from './rulers/TimeStrip.vue';
@@ -31,9 +32,6 @@ const timeWidth = computed(() => Math.round((width.value - HEAD_WIDTH) * split.v
 const lifeWidth = computed(() => width.value - HEAD_WIDTH - timeWidth.value - 1);
 const openHeight = computed(() => Math.max(152, rowsHeight.value - (layers.value.length - 1) * (ROW + 1) - 30));
 const clock = computed(() => new EffectClock(store.effect!.stretches));
-const playhead = computed(
-  () => PAD + (clock.value.length ? engine.state.sheetTime / clock.value.length : 0) * (timeWidth.value - 2 * PAD),
-);
 const countOf = (layer: Layer) => engine.state.layers.find(({ salt }) => salt === layer.salt);
 const lifeText = computed(() => {
   if (!store.chosen) return '';
@@ -215,7 +213,7 @@ defineExpose({ add });
         the right.
       </p>
     </div>
-    <div class="playhead" :style="{ left: `${HEAD_WIDTH + playhead}px` }" aria-hidden="true"></div>
+    <Playhead :left="HEAD_WIDTH + PAD" :width="timeWidth - 2 * PAD" :length="clock.length" />
     <div
       class="divider"
       role="separator"
@@ -296,14 +294,6 @@ defineExpose({ add });
 .empty {
   padding: 4px 12px;
   max-width: 60ch;
-}
-.playhead {
-  position: absolute;
-  top: 6px;
-  bottom: 0;
-  width: 1px;
-  background: #f2f2f2;
-  pointer-events: none;
 }
 .divider {
   position: absolute;

@@ -6,7 +6,7 @@ import { shallowReactive, shallowRef } from 'vue';
 import plainUrl from '../../../core/kernels/plain.wasm?url';
 import sharedUrl from '../../../core/kernels/shared.wasm?url';
 import { api } from '../api';
-import type { FromSimulation, LayerCount, ToSimulation } from './protocol';
+import type { FromSimulation, LayerCount, SimulationState, ToSimulation } from './protocol';
 
 export interface View {
   position: [number, number, number];
@@ -14,6 +14,8 @@ export interface View {
   fieldOfView: number;
   follows: boolean;
 }
+
+const COUNTS_EVERY_MILLISECONDS = 250;
 
 const bytesAt = async (url: string) => new Uint8Array(await (await fetch(url)).arrayBuffer());
 
@@ -54,6 +56,8 @@ export class Engine {
   readonly #helper = new Worker(new URL('./helperWorker.ts', import.meta.url), { type: 'module' });
   readonly #answers = new Map<number, (message: never) => void>();
   readonly #ready: Promise<void>;
+  readonly #listeners = new Set<(state: SimulationState) => void>();
+  #countsAt = 0;
   #nextAnswer = 1;
   #figureHash: string | null = null;
   #rigBytes = new Map<string, Uint8Array>();
@@ -90,11 +94,27 @@ export class Engine {
     if (message.kind === 'frames') this.tellStage(message);
     else if (message.kind === 'state') {
       const wasPlaying = this.state.isPlaying;
-      Object.assign(this.state, message.state);
+      this.#show(message.state);
+      for (const heard of this.#listeners) heard(message.state);
       if (this.state.step === this.#wantedStep || this.state.isPlaying) this.#wantedStep = null;
       if (wasPlaying !== this.state.isPlaying) this.#pace();
     } else if (message.kind === 'failed') this.failure.value = message.sentence;
     else this.#answer(message.id, message);
+  }
+
+  /** The playhead moves with every report; counts change slowly enough to be read, and at once while nothing plays. */
+  #show({ living, layers, stepMilliseconds, ...clock }: SimulationState): void {
+    Object.assign(this.state, clock);
+    const now = performance.now();
+    if (clock.isPlaying && now - this.#countsAt < COUNTS_EVERY_MILLISECONDS) return;
+    this.#countsAt = now;
+    Object.assign(this.state, { living, layers, stepMilliseconds });
+  }
+
+  /** Hears every report of the simulation. Returns what ends it. */
+  listen(heard: (state: SimulationState) => void): () => void {
+    this.#listeners.add(heard);
+    return () => this.#listeners.delete(heard);
   }
 
   #hearStage(message: FromStage): void {

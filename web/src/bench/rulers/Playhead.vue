@@ -1,0 +1,26 @@
+<script setup lang="ts">
+import { computed, inject } from 'vue';
+import { ENGINE } from '../bench';
+
+/** The line at the present instant. It moves by a transform alone, so that nothing under it is painted again. */
+const props = defineProps<{ left: number; width: number; length: number }>();
+const { state } = inject(ENGINE)!;
+const x = computed(() => props.left + (props.length > 0 ? state.sheetTime / props.length : 0) * props.width);
+</script>
+
+<template>
+  <div class="playhead" :style="{ transform: `translateX(${x}px)` }" aria-hidden="true"></div>
+</template>
+
+<style scoped>
+.playhead {
+  position: absolute;
+  left: 0;
+  top: 6px;
+  bottom: 0;
+  width: 1px;
+  background: #f2f2f2;
+  pointer-events: none;
+  will-change: transform;
+}
+</style>
