@@ -98,5 +98,5 @@ export const api = {
   savePicture: (id: string, revision: number, png: Blob) =>
     ask('PUT', `/effects/${id}/picture?revision=${revision}`, png),
   pictureAddress: (id: string, revision: number) => `/api/effects/${id}/picture?revision=${revision}`,
-  parcelAddress: (id: string) => `/api/effects/${id}/parcel`,
+  parcel: async (id: string) => await (await ask('GET', `/effects/${id}/parcel`)).blob(),
 };

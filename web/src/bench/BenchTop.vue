@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { message } from 'ant-design-vue';
 import { computed } from 'vue';
-import { api } from '../api';
+import { ApiError } from '../api';
+import { handOver } from '../handOver';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import TextField from './TextField.vue';
@@ -22,9 +24,14 @@ function rename(text: string): void {
   if (name) store.change('rename the effect', (draft) => (draft.name = name));
 }
 /** Saves first, so that what is handed over is what is seen. */
-async function handOver(): Promise<void> {
-  await saving.save();
-  window.location.assign(api.parcelAddress(store.id));
+async function give(): Promise<void> {
+  try {
+    if (await saving.settle()) await handOver(store.id, store.effect!.name);
+    else void message.warning(`Nothing was handed over: the effect is not saved. ${saving.sentence}`, 6);
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error;
+    void message.error(error.message, 6);
+  }
 }
 </script>
 
@@ -71,7 +78,7 @@ async function handOver(): Promise<void> {
     >
       Redo
     </button>
-    <button type="button" class="primary" title="Everything this effect uses, in one parcel" @click="handOver">
+    <button type="button" class="primary" title="Everything this effect uses, in one parcel" @click="give">
       Hand over
     </button>
   </header>

@@ -3,7 +3,8 @@ import { newEffect } from '@jinx/core/document';
 import { Input, message, Popconfirm } from 'ant-design-vue';
 import { onMounted, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, ApiError, type ProjectDetail } from '../api';
+import { api, ApiError, type EffectSummary, type ProjectDetail } from '../api';
+import { handOver } from '../handOver';
 import { random32 } from '../stores/effect';
 import EffectCard from './EffectCard.vue';
 import HomeTop from './HomeTop.vue';
@@ -51,6 +52,7 @@ const make = () =>
     const stored = await api.addEffect(props.id, newEffect(name.value.trim() || 'New effect', random32()));
     await router.push(`/effects/${stored.id}`);
   });
+const give = ({ id, name: title }: EffectSummary) => attempt('Packing it…', () => handOver(id, title));
 const remove = (id: string) =>
   attempt('', async () => {
     await api.deleteEffect(id);
@@ -99,7 +101,9 @@ const when = (text: string) =>
           <EffectCard :effect="effect" />
           <span class="quiet number">saved {{ when(effect.savedAt) }}</span>
           <span class="acts">
-            <a :href="api.parcelAddress(effect.id)" class="plain">Hand over</a>
+            <button type="button" class="plain" :aria-label="`Hand over ${effect.name}`" @click="give(effect)">
+              Hand over
+            </button>
             <Popconfirm
               :title="`Delete ${effect.name}?`"
               ok-text="Delete"

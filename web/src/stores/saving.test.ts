@@ -11,13 +11,13 @@ class FakeServer {
   saves: Effect[] = [];
   mode: 'well' | 'gone' | 'broken' = 'well';
 
-  answer = async (_address: string, options?: { method?: string; body?: string }): Promise<Response> => {
+  answer = async (address: string, options?: { method?: string; body?: string }): Promise<Response> => {
     if (this.mode === 'gone') throw new TypeError('no connection');
     const say = (status: number, body: unknown) => new Response(JSON.stringify(body), { status });
     if (this.mode === 'broken') return say(500, { code: 'server', sentence: 'The server failed.' });
     if (options?.method === 'POST') return say(201, { id: 'copy', ...JSON.parse(options.body!) });
     if (options?.method !== 'PUT')
-      return say(200, { id: 'one', projectId: 'p', revision: this.revision, document: this.document });
+      return say(200, { id: address.split('/').pop(), projectId: 'p', revision: this.revision, document: this.document });
     const { revision, document } = JSON.parse(options.body!) as { revision: number; document: Effect };
     if (revision !== this.revision)
       return say(409, {
@@ -153,6 +153,72 @@ describe('saving', () => {
     await change(effects, 6);
     await vi.advanceTimersByTimeAsync(5000);
     expect(server.saves).toHaveLength(0);
+  });
+
+  it('keeps on this machine what is changed after a stale save', async () => {
+    const { effects } = await opened();
+    server.document = newEffect('Lamp', 77);
+    server.revision = 2;
+    await change(effects, 5);
+    await vi.advanceTimersByTimeAsync(600);
+    await change(effects, 6);
+    const draft = JSON.parse(kept.get('jinx draft one')!) as { revision: number; text: string };
+    expect(parseEffect(JSON.parse(draft.text)).seed).toBe(6);
+    expect(draft.revision).toBe(1);
+  });
+
+  it('goes to the server even where the browser keeps nothing', async () => {
+    const { saving, effects } = await opened();
+    vi.stubGlobal('localStorage', {
+      getItem: () => null,
+      setItem: () => {
+        throw new Error('full');
+      },
+      removeItem: () => undefined,
+    });
+    await change(effects, 5);
+    expect(saving.sentence).toContain('keeps nothing');
+    await vi.advanceTimersByTimeAsync(600);
+    expect(saving.state).toBe('saved');
+    expect(server.document.seed).toBe(5);
+  });
+
+  it('is finished before an effect is handed over, and says when it cannot be', async () => {
+    const { saving, effects } = await opened();
+    const quick = server.answer;
+    vi.stubGlobal('fetch', async (address: string, options?: { method?: string; body?: string }) => {
+      await new Promise((done) => setTimeout(done, 1000));
+      return quick(address, options);
+    });
+    await change(effects, 2);
+    await vi.advanceTimersByTimeAsync(600);
+    expect(saving.state).toBe('saving');
+    await change(effects, 3);
+    const settled = saving.settle();
+    await vi.advanceTimersByTimeAsync(3000);
+    expect(await settled).toBe(true);
+    expect(server.document.seed).toBe(3);
+    server.mode = 'gone';
+    await change(effects, 4);
+    const failing = saving.settle();
+    await vi.advanceTimersByTimeAsync(1500);
+    expect(await failing).toBe(false);
+  });
+
+  it('of one effect leaves no draft behind when another was opened meanwhile', async () => {
+    const { saving, effects } = await opened();
+    const quick = server.answer;
+    vi.stubGlobal('fetch', async (address: string, options?: { method?: string; body?: string }) => {
+      if (options?.method === 'PUT') await new Promise((done) => setTimeout(done, 1000));
+      return quick(address, options);
+    });
+    await change(effects, 5);
+    await vi.advanceTimersByTimeAsync(600);
+    await saving.open('two');
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(server.document.seed).toBe(5);
+    expect(kept.size).toBe(0);
+    expect([effects.id, effects.revision, saving.state]).toEqual(['two', 1, 'saved']);
   });
 
   it('goes on with theirs, and undo brings mine back', async () => {

@@ -11,6 +11,12 @@ const RETRY_MILLISECONDS = 3000;
 
 const draftName = (id: string) => `jinx draft ${id}`;
 
+/** Forgets a draft, if it still is this text: what was changed since stays. */
+function forgetDraft(id: string, text: string): void {
+  const draft = localStorage.getItem(draftName(id));
+  if (draft && (JSON.parse(draft) as { text: string }).text === text) localStorage.removeItem(draftName(id));
+}
+
 /** Keeps the effect on the server as it is made, and on this machine until the server has it. */
 export const useSavingStore = defineStore('saving', () => {
   const effects = useEffectStore();
@@ -20,6 +26,7 @@ export const useSavingStore = defineStore('saving', () => {
   const theirs = shallowRef<{ revision: number; document: Effect } | null>(null);
   let savedText = '';
   let timer = 0;
+  let running: Promise<void> = Promise.resolve();
 
   /** Opens an effect; takes up a draft that never reached the server. Returns whether there was one. */
   async function open(id: string): Promise<boolean> {
@@ -47,8 +54,9 @@ export const useSavingStore = defineStore('saving', () => {
   watch(
     () => effects.effect,
     (effect) => {
-      if (!effect || !effects.id || state.value === 'stale') return;
+      if (!effect || !effects.id) return;
       const text = canonicalText(effect);
+      if (state.value === 'stale') return keepDraft(text);
       if (text === savedText && state.value !== 'saving') {
         // Undone back to what the server holds: there is nothing left to keep here.
         window.clearTimeout(timer);
@@ -56,21 +64,36 @@ export const useSavingStore = defineStore('saving', () => {
         state.value = 'saved';
         return;
       }
-      localStorage.setItem(draftName(effects.id), JSON.stringify({ revision: effects.revision, text }));
+      keepDraft(text);
       if (state.value !== 'saving') state.value = 'waiting';
       later(QUIET_MILLISECONDS);
     },
   );
+
+  /** Keeps the effect on this machine. A full or forbidden store must not stop it from going to the server. */
+  function keepDraft(text: string): void {
+    try {
+      localStorage.setItem(draftName(effects.id), JSON.stringify({ revision: effects.revision, text }));
+    } catch {
+      sentence.value = 'This browser keeps nothing: leave the page open until it says Saved.';
+    }
+  }
 
   function later(milliseconds: number): void {
     window.clearTimeout(timer);
     timer = window.setTimeout(() => void save(), milliseconds);
   }
 
-  async function save(): Promise<void> {
+  /** Saves now, after any save that is under way. */
+  function save(): Promise<void> {
+    running = running.catch(() => undefined).then(saveOnce);
+    return running;
+  }
+
+  async function saveOnce(): Promise<void> {
     const effect = effects.effect;
     const id = effects.id;
-    if (!effect || state.value === 'saving' || state.value === 'stale') return;
+    if (!effect || state.value === 'stale') return;
     const text = canonicalText(effect);
     if (text === savedText) {
       state.value = 'saved';
@@ -79,21 +102,25 @@ export const useSavingStore = defineStore('saving', () => {
     state.value = 'saving';
     try {
       const { revision } = await api.saveEffect(id, effects.revision, effect);
+      forgetDraft(id, text);
       if (effects.id !== id) return;
       effects.revision = revision;
       savedText = text;
       sentence.value = '';
       const isLatest = canonicalText(effects.effect) === text;
       state.value = isLatest ? 'saved' : 'waiting';
-      if (isLatest) localStorage.removeItem(draftName(id));
-      else later(QUIET_MILLISECONDS);
+      if (!isLatest) later(QUIET_MILLISECONDS);
     } catch (error) {
-      fail(error);
+      if (effects.id === id) fail(error);
     }
   }
 
   function fail(error: unknown): void {
-    if (!(error instanceof ApiError)) throw error;
+    if (!(error instanceof ApiError)) {
+      state.value = 'refused';
+      sentence.value = 'Jinx failed at it. Your work is kept on this machine: reload the page.';
+      throw error;
+    }
     sentence.value = error.message;
     if (error.isOffline || error.status >= 500) {
       state.value = 'offline';
@@ -102,6 +129,12 @@ export const useSavingStore = defineStore('saving', () => {
       state.value = 'stale';
       theirs.value = { revision: error.body['revision'] as number, document: error.body['document'] as Effect };
     } else state.value = 'refused';
+  }
+
+  /** Saves what is not saved yet. Returns whether the server now has all that is seen. */
+  async function settle(): Promise<boolean> {
+    await save();
+    return state.value === 'saved';
   }
 
   /** After a stale save: goes on with what the server holds. Undo brings one's own back. */
@@ -127,5 +160,5 @@ export const useSavingStore = defineStore('saving', () => {
 
   window.addEventListener('beforeunload', () => state.value === 'waiting' && void save());
 
-  return { state, sentence, theirs, open, save, takeTheirs, keepMineAsCopy };
+  return { state, sentence, theirs, open, save, settle, takeTheirs, keepMineAsCopy };
 });
