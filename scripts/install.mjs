@@ -8,7 +8,8 @@ const log = path.join(DATA, 'logs', 'install.log');
 
 function aptInstall(packages, why) {
   console.log(`Installing ${packages.join(', ')} from Debian (${why}).`);
-  const prefix = isRoot() ? [] : ['sudo', '-n'];
+  // Without a terminal nobody could type a password.
+  const prefix = isRoot() ? [] : process.stdin.isTTY ? ['sudo'] : ['sudo', '-n'];
   const apt = (...args) =>
     must([...prefix, 'apt-get', ...args][0], [...prefix, 'apt-get', ...args].slice(1), {
       env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
