@@ -50,6 +50,7 @@ test('layers are added, copied, renamed, moved, hidden, seen alone and deleted, 
 
 test('one drag of a chip, and one pull of a key, are one step of undo each', async ({ page }) => {
   await goTo(page, 100);
+  await chapter(page, 'Motion');
   const text = () => page.getByRole('button', { name: /^ride/ }).textContent();
   const start = await text();
   const chip = (await page.getByRole('button', { name: /^ride/ }).boundingBox())!;
@@ -118,11 +119,39 @@ test('what is wrong is said, with a mend that works', async ({ page }) => {
   await expect(page.getByText(/pops in at birth/)).toHaveCount(0);
 });
 
+test('a place is moved by dragging its numbers, in one step of undo', async ({ page }) => {
+  await goTo(page, 100);
+  await chapter(page, 'Motion');
+  const meanX = async () => {
+    await goTo(page, 100);
+    const { positions, ages } = await particlesOf(page, 'Motes');
+    return ages.reduce((sum, _, i) => sum + positions[i * 3]!, 0) / ages.length;
+  };
+  const before = await meanX();
+  const chip = page.getByRole('button', { name: 'attraction place, moved by, x: 0.36' });
+  const box = (await chip.boundingBox())!;
+  await page.mouse.move(box.x + 8, box.y + 8);
+  await page.mouse.down();
+  for (let x = 0; x <= 120; x += 10) await page.mouse.move(box.x + 8 + x, box.y + 8);
+  await page.mouse.up();
+  await expect(page.getByRole('button', { name: 'attraction place, moved by, x: 0.96' })).toBeVisible();
+  expect((await meanX()) - before).toBeGreaterThan(0.05);
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect(chip).toBeVisible();
+  expect(await meanX()).toBe(before);
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+});
+
 test('what is typed wrongly is told, and nothing is lost', async ({ page }) => {
+  await chapter(page, 'Motion');
   await page.getByRole('button', { name: /^ride/ }).click();
   await page.keyboard.type('2**');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toContainText('is not a number or a sum');
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type('900');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('ride may be 0 to 100%');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: 'ride: 55%' })).toBeVisible();
 });

@@ -13,10 +13,10 @@ interface Light {
 
 const SURROUNDS: Record<Surround, Light> = {
   dusk: {
-    zenith: '#0b0e11',
-    horizon: '#2a3134',
-    ground: '#171b1b',
-    line: '#3a4144',
+    zenith: '#0c0d0e',
+    horizon: '#2b2f30',
+    ground: '#171919',
+    line: '#3d4142',
     sky: 2.4,
     key: 2.2,
     keyColour: '#b4c4d4',

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { collectionSchema, idSchema } from './collection.ts';
 
-const finite = z.number();
+/** Large enough for any effect, small enough for single precision to hold what is made of it. */
+const finite = z.number().min(-1e6).max(1e6);
 export const hexSchema = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour is written #rrggbb in lower case');
 export const vectorSchema = z.tuple([finite, finite, finite]);
 export type Vector = [number, number, number];
@@ -20,9 +21,9 @@ export type KeyPlace = z.infer<typeof keyPlaceSchema>;
 /** A key of a curve; slopes are value per unit of the ruler (a whole life, a second, a metre a second). */
 export const keySchema = z.strictObject({
   at: keyPlaceSchema,
-  value: finite.min(-1e6).max(1e6),
-  slopeIn: finite.min(-1e6).max(1e6),
-  slopeOut: finite.min(-1e6).max(1e6),
+  value: finite,
+  slopeIn: finite,
+  slopeOut: finite,
 });
 export type Key = z.infer<typeof keySchema>;
 

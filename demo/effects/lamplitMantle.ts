@@ -57,8 +57,8 @@ function motes(): Layer {
       'hand.left',
     ],
   };
-  setNumber(layer, 'births.rate', 760);
-  setNumber(layer, 'births.life', [1.1, 2.1]);
+  setNumber(layer, 'births.rate', 900);
+  setNumber(layer, 'births.life', [1.2, 2.2]);
   setNumber(layer, 'births.cap', 4000);
   layer.settings['motion.launch'].base = { kind: 'fixed', value: 'normal' };
   setNumber(layer, 'motion.speed', [0.05, 0.32]);
@@ -67,18 +67,28 @@ function motes(): Layer {
   const drawn = newForce('attraction', OVER_SHOULDER);
   strength(
     drawn,
-    [2.8, 4.4],
+    [3, 4.6],
     curveShaper([
       [0, 0.02],
-      [0.25, 0.4],
-      [0.6, 1.4],
-      [1, 3],
+      [0.2, 0.4],
+      [0.55, 2.2],
+      [0.8, 5],
+      [1, 8],
     ]),
   );
   const turned = newForce('vortex', OVER_SHOULDER);
-  strength(turned, [1.6, 3]);
+  strength(
+    turned,
+    [2.6, 4.2],
+    curveShaper([
+      [0, 0.3],
+      [0.4, 1],
+      [0.75, 1],
+      [1, 0.1],
+    ]),
+  );
   strength(turned, 1.6, undefined, 'reach');
-  strength(turned, 0.35, undefined, 'lift');
+  strength(turned, 0.3, undefined, 'lift');
   const stirred = newForce('curl');
   strength(
     stirred,
@@ -92,7 +102,7 @@ function motes(): Layer {
   strength(stirred, 0.34, undefined, 'size');
   strength(stirred, 0.6, undefined, 'change');
   const slowed = newForce('drag');
-  strength(slowed, 2.1);
+  strength(slowed, 2.6);
   const lifted = newForce('gravity');
   strength(lifted, -0.25);
   layer.forces = collectionOf([
@@ -102,7 +112,7 @@ function motes(): Layer {
     ['slowed', slowed],
     ['lifted', lifted],
   ]);
-  setNumber(layer, 'life.size', [0.016, 0.046]);
+  setNumber(layer, 'life.size', [0.01, 0.036]);
   shaped(layer, 'life.size', [
     [0, 0.5],
     [0.2, 1],
@@ -123,6 +133,26 @@ function motes(): Layer {
     [1, LAMP],
   ]);
   layer.settings['appearance.shape'].base = { kind: 'fixed', value: 'soft dot' };
+  return layer;
+}
+
+/** The same motes again, each with a wide faint glow: together they light the air they stream through. */
+function haloes(): Layer {
+  const layer = newLayer('Mote haloes', 0x6d07e6);
+  layer.population = { kind: 'follows', layer: 'motes' };
+  setNumber(layer, 'life.size', 0.17);
+  setNumber(layer, 'life.opacity', 3.5);
+  shaped(layer, 'life.opacity', [
+    [0, 0],
+    [0.2, 1],
+    [0.8, 0.8],
+    [1, 0],
+  ]);
+  coloured(layer, [
+    [0, EMBER],
+    [0.7, LAMP],
+    [1, LAMP],
+  ]);
   return layer;
 }
 
@@ -243,6 +273,7 @@ export function lamplitMantle(sedge: string): Effect {
   effect.layers = collectionOf([
     ['core', lamp('Lamp', 0x1a3f01, 0.3, 'flare', 3.2, 100, 14)],
     ['motes', motes()],
+    ['haloes', haloes()],
     ['embers', embers()],
     ['glow', lamp('Lamp glow', 0x1a3f02, 1.35, 'soft dot', 0.5, 34, 0)],
     ['left', ripples('left', 0x2b11)],

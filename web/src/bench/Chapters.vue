@@ -20,7 +20,7 @@ const CHAPTERS = {
 };
 type Name = keyof typeof CHAPTERS;
 const names = Object.keys(CHAPTERS) as Name[];
-const open = ref<Name>('Motion');
+const open = ref<Name>('Source');
 const layer = computed(() => store.chosen);
 
 function rename(text: string): void {

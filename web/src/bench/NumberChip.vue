@@ -13,6 +13,7 @@ import {
 import { computed, nextTick, ref } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { settingText, stepFor, typedBase } from './format';
+import { sideways } from './sideways';
 import { ageCurve, readyCurveOf, READY_SHAPES, setAgeCurve } from './shapers';
 
 /** A number in a sentence: dragged, typed (sums and spreads too), nudged, shaped, muted, reset. */
@@ -74,8 +75,6 @@ function cancel(): void {
   isTyping.value = isOpen.value = false;
 }
 
-let start: { x: number; base: NumberSetting['base'] } | null = null;
-let hasMoved = false;
 function shifted(base: NumberSetting['base'], by: number): NumberSetting['base'] {
   const { least, most } = declaration.value;
   const fit = (value: number) => Math.min(most, Math.max(least, Number(value.toPrecision(5))));
@@ -85,24 +84,18 @@ function shifted(base: NumberSetting['base'], by: number): NumberSetting['base']
 }
 const sizeOf = (base: NumberSetting['base']) =>
   base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 1;
+let start: NumberSetting['base'] | null = null;
+const dragged = sideways({
+  by: (steps) => {
+    const by = steps * stepFor(sizeOf(start!), declaration.value);
+    change('drag', (target) => (target.base = shifted(start!, by)), `drag ${props.force ?? ''} ${props.setting}`);
+  },
+  click: () => void open(),
+  end: () => store.endGesture(),
+});
 function press(event: PointerEvent): void {
-  if (event.button !== 0) return;
-  start = { x: event.clientX, base: chosen.value.base };
-  hasMoved = false;
-  (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
-}
-function drag(event: PointerEvent): void {
-  if (!start) return;
-  const distance = event.clientX - start.x;
-  if (!hasMoved && Math.abs(distance) < 4) return;
-  hasMoved = true;
-  const by = Math.round(distance / 2) * stepFor(sizeOf(start.base), declaration.value) * (event.shiftKey ? 10 : 1);
-  change('drag', (target) => (target.base = shifted(start!.base, by)), `drag ${props.force ?? ''} ${props.setting}`);
-}
-function release(): void {
-  if (start && !hasMoved) void open();
-  if (start && hasMoved) store.endGesture();
-  start = null;
+  start = chosen.value.base;
+  dragged.press(event);
 }
 function nudge(event: KeyboardEvent, direction: number): void {
   event.preventDefault();
@@ -142,9 +135,9 @@ function reset(): void {
       :title="`${declaration.help} Drag, or click to type.`"
       :data-setting="setting"
       @pointerdown="press"
-      @pointermove="drag"
-      @pointerup="release"
-      @pointercancel="start = null"
+      @pointermove="dragged.move"
+      @pointerup="dragged.release"
+      @pointercancel="dragged.cancel"
       @keydown.enter.prevent="open"
       @keydown.up="nudge($event, 1)"
       @keydown.down="nudge($event, -1)"

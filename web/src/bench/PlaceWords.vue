@@ -7,7 +7,7 @@ import VectorChip from './VectorChip.vue';
 
 /** Where something stands, in words: in the effect, at the figure's feet, or on a bone; and how far from there. */
 const props = defineProps<{ place: Place; label: string }>();
-const emit = defineEmits<{ change: [place: Place] }>();
+const emit = defineEmits<{ change: [place: Place, gesture: string | null] }>();
 const engine = inject(ENGINE)!;
 
 const bones = computed(() => engine.rig.value?.bones.map(({ name }) => name) ?? []);
@@ -33,6 +33,7 @@ function choose(chosen: string): void {
     chosen.startsWith('bone:')
       ? { kind: 'bone', bone: chosen.slice(5), offset }
       : { kind: chosen as 'effect' | 'figure', offset },
+    null,
   );
 }
 </script>
@@ -43,6 +44,8 @@ function choose(chosen: string): void {
     :value="place.offset"
     :label="`${label}, moved by`"
     unit="m"
-    @change="(offset) => emit('change', { ...place, offset })"
+    :least="-1000"
+    :most="1000"
+    @change="(offset, gesture) => emit('change', { ...place, offset }, gesture)"
   />
 </template>

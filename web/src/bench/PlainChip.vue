@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue';
+import { nextTick, ref } from 'vue';
+import { useEffectStore } from '../stores/effect';
 import { plainNumber, sumOf } from './format';
+import { sideways } from './sideways';
 
-/** A bare number in a sentence: typed, or nudged by the arrow keys. */
+/** A bare number in a sentence: dragged, typed (sums too), nudged by the arrow keys. */
 const props = defineProps<{
   value: number;
   label: string;
@@ -11,52 +13,90 @@ const props = defineProps<{
   most: number;
   whole?: boolean;
 }>();
-const emit = defineEmits<{ change: [value: number] }>();
-const text = ref('');
-watch(
-  () => props.value,
-  (value) => (text.value = plainNumber(value)),
-  { immediate: true },
-);
-function take(value: number): void {
-  const fitted = Math.min(
-    props.most,
-    Math.max(props.least, props.whole ? Math.round(value) : Number(value.toPrecision(6))),
-  );
-  text.value = plainNumber(fitted);
-  if (fitted !== props.value) emit('change', fitted);
+const emit = defineEmits<{ change: [value: number, gesture: string | null] }>();
+const store = useEffectStore();
+const isTyping = ref(false);
+const typed = ref('');
+const field = ref<HTMLInputElement>();
+
+function take(value: number, gesture: string | null): void {
+  const rounded = props.whole ? Math.round(value) : Number(value.toPrecision(6));
+  const fitted = Math.min(props.most, Math.max(props.least, rounded));
+  if (fitted !== props.value) emit('change', fitted, gesture);
+}
+async function open(): Promise<void> {
+  typed.value = plainNumber(props.value);
+  isTyping.value = true;
+  await nextTick();
+  field.value?.select();
 }
 function commit(): void {
+  if (!isTyping.value) return;
+  isTyping.value = false;
+  if (typed.value === plainNumber(props.value)) return;
   try {
-    take(sumOf(text.value));
+    take(sumOf(typed.value), null);
   } catch {
-    text.value = plainNumber(props.value);
+    // What is no number leaves the value as it was.
   }
+}
+
+const step = () => (props.whole ? 1 : 0.01);
+let start = 0;
+const drag = sideways({
+  by: (steps) => take(start + steps * step(), `drag ${props.label}`),
+  click: () => void open(),
+  end: () => store.endGesture(),
+});
+function press(event: PointerEvent): void {
+  start = props.value;
+  drag.press(event);
 }
 function nudge(event: KeyboardEvent, direction: number): void {
   event.preventDefault();
-  const step = props.whole ? 1 : 0.05;
-  take(props.value + direction * step * (event.shiftKey ? 10 : 1));
+  take(props.value + direction * step() * (event.shiftKey ? 10 : 1), `nudge ${props.label}`);
 }
 </script>
 
 <template>
-  <input
-    v-model="text"
-    class="chip number"
-    :aria-label="label"
-    :title="label"
-    @blur="commit"
-    @keydown.enter="commit"
+  <button
+    v-if="!isTyping"
+    type="button"
+    class="chip drags number"
+    :aria-label="`${label}: ${plainNumber(value)}`"
+    :title="`${label}. Drag, or click to type.`"
+    @pointerdown="press"
+    @pointermove="drag.move"
+    @pointerup="drag.release"
+    @pointercancel="drag.cancel"
+    @keydown.enter.prevent="open"
     @keydown.up="nudge($event, 1)"
     @keydown.down="nudge($event, -1)"
-  /><span v-if="unit">&nbsp;{{ unit }}</span>
+  >
+    {{ plainNumber(value) }}
+  </button>
+  <input
+    v-else
+    ref="field"
+    v-model="typed"
+    class="chip number"
+    :aria-label="label"
+    @blur="commit"
+    @keydown.enter.prevent="commit"
+    @keydown.esc.stop="isTyping = false"
+  />
+  <span v-if="unit">&nbsp;{{ unit }}</span>
 </template>
 
 <style scoped>
 .chip {
+  min-width: 30px;
+  text-align: right;
+}
+input.chip {
   width: 56px;
   cursor: text;
-  text-align: right;
+  background: var(--deep);
+  box-shadow: inset 0 0 0 1px var(--accent);
 }
 </style>

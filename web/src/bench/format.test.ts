@@ -38,9 +38,11 @@ describe('what is typed into a chip', () => {
     ['0.5 to 0.2', { kind: 'spread', low: 0.2, high: 0.5 }],
     ['3 ± 1', { kind: 'spread', low: 2, high: 4 }],
     ['1 – 3 cm', { kind: 'spread', low: 0.01, high: 0.03 }],
-    ['5000', { kind: 'fixed', value: SIZE.most }],
-    ['-3', { kind: 'fixed', value: SIZE.least }],
   ])('%s is understood', (text, base) => expect(typedBase(text, SIZE)).toEqual(base));
+
+  it.each(['5000', '-3', '1 – 200', '90 ± 20'])('%s is refused, and the limits are told', (text) =>
+    expect(() => typedBase(text, SIZE)).toThrow('size may be 0 to 100\u00a0m'),
+  );
 
   it('is refused as a spread where one number is meant', () =>
     expect(() => typedBase('1 – 2', RATE)).toThrow(/one number/));

@@ -85,8 +85,13 @@ export function typedBase(text: string, declaration: NumberDeclaration): NumberS
   const bare = text.replace(/\s*(m\/s²|m\/s|°\/s|cm|mm|m|\/s|\/m|s|°|%|×)\s*$/u, '');
   const scale = inMillimetres ? 0.001 : inCentimetres ? 0.01 : 1;
   const within = (value: number) => {
-    const whole = declaration.whole ? Math.round(value) : value;
-    return Math.min(declaration.most, Math.max(declaration.least, Number((whole * scale).toPrecision(6))));
+    const { least, most, unit, name } = declaration;
+    const fitted = Number(((declaration.whole ? Math.round(value) : value) * scale).toPrecision(6));
+    if (fitted < least || fitted > most)
+      throw new Error(
+        `${name} may be ${least.toLocaleString('en')} to ${most.toLocaleString('en')}${unitText(unit)}`,
+      );
+    return fitted;
   };
   const around = bare.split('±');
   const parts = bare.split(/\s+to\s+|\s*–\s*|\s+-\s+/);

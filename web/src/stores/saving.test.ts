@@ -17,7 +17,12 @@ class FakeServer {
     if (this.mode === 'broken') return say(500, { code: 'server', sentence: 'The server failed.' });
     if (options?.method === 'POST') return say(201, { id: 'copy', ...JSON.parse(options.body!) });
     if (options?.method !== 'PUT')
-      return say(200, { id: address.split('/').pop(), projectId: 'p', revision: this.revision, document: this.document });
+      return say(200, {
+        id: address.split('/').pop(),
+        projectId: 'p',
+        revision: this.revision,
+        document: this.document,
+      });
     const { revision, document } = JSON.parse(options.body!) as { revision: number; document: Effect };
     if (revision !== this.revision)
       return say(409, {

@@ -27,12 +27,8 @@ const add = () =>
   );
 const remove = (id: string) =>
   store.changeLayer('remove a burst', (layer) => (layer.bursts = withoutItem(layer.bursts, id)));
-const set = (id: string, part: Partial<Burst>) =>
-  store.changeLayer(
-    'change a burst',
-    (layer) => Object.assign(layer.bursts.byId[id]!, part),
-    `burst ${id} ${Object.keys(part)[0]}`,
-  );
+const set = (id: string, part: Partial<Burst>, gesture: string | null = null) =>
+  store.changeLayer('change a burst', (layer) => Object.assign(layer.bursts.byId[id]!, part), gesture);
 </script>
 
 <template>
@@ -48,7 +44,7 @@ const set = (id: string, part: Partial<Burst>) =>
       :least="0"
       :most="1000000"
       whole
-      @change="set(id, { count: $event })"
+      @change="(count, gesture) => set(id, { count }, gesture)"
     />
     comes
     <PlainChip
@@ -57,7 +53,7 @@ const set = (id: string, part: Partial<Burst>) =>
       unit="s"
       :least="0"
       :most="3600"
-      @change="set(id, { at: $event })"
+      @change="(at, gesture) => set(id, { at }, gesture)"
     />
     into
     <ChoiceChip

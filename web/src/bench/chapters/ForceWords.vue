@@ -9,17 +9,20 @@ import VectorChip from '../VectorChip.vue';
 /** One force as a sentence. */
 const props = defineProps<{ id: string; force: Force }>();
 const store = useEffectStore();
-const setPlace = (place: Place) =>
-  store.changeLayer('place a force', (layer) => (layer.forces.byId[props.id]!.place = place));
+const setPlace = (place: Place, gesture: string | null) =>
+  store.changeLayer('place a force', (layer) => (layer.forces.byId[props.id]!.place = place), gesture);
 const axis = computed(() =>
   props.force.kind === 'vortex' ? (props.force.settings.axis as VectorSetting).base : null,
 );
-const setAxis = (value: Vector) =>
-  store.changeLayer('turn a force', (layer) => {
-    const force = layer.forces.byId[props.id]!;
-    if (force.kind === 'vortex')
-      force.settings.axis.base = { kind: 'fixed', value: value.map((x) => Math.min(1, Math.max(-1, x))) as Vector };
-  });
+const setAxis = (value: Vector, gesture: string | null) =>
+  store.changeLayer(
+    'turn a force',
+    (layer) => {
+      const force = layer.forces.byId[props.id]!;
+      if (force.kind === 'vortex') force.settings.axis.base = { kind: 'fixed', value };
+    },
+    gesture,
+  );
 </script>
 
 <template>
@@ -36,8 +39,15 @@ const setAxis = (value: Vector) =>
   </template>
   <template v-else-if="force.kind === 'vortex'">
     Turned round <PlaceWords :place="force.place" label="vortex place" @change="setPlace" /> on the axis
-    <VectorChip v-if="axis?.kind === 'fixed'" :value="axis.value" label="vortex axis" @change="setAxis" /> by
-    <NumberChip setting="strength" :force="id" label="spin" />, pulled in by
+    <VectorChip
+      v-if="axis?.kind === 'fixed'"
+      :value="axis.value"
+      label="vortex axis"
+      :least="-1"
+      :most="1"
+      @change="setAxis"
+    />
+    by <NumberChip setting="strength" :force="id" label="spin" />, pulled in by
     <NumberChip setting="pull" :force="id" label="pull" />, lifted by
     <NumberChip setting="lift" :force="id" label="lift" />, within
     <NumberChip setting="reach" :force="id" label="vortex reach" />.

@@ -36,14 +36,11 @@ const setLaunch = (value: string) =>
     'choose the launch',
     (target) => (target.settings['motion.launch'].base = { kind: 'fixed', value }),
   );
-const setAxis = (value: Vector) =>
+const setAxis = (value: Vector, gesture: string | null) =>
   store.changeLayer(
     'turn the launch axis',
-    (target) =>
-      (target.settings['motion.axis'].base = {
-        kind: 'fixed',
-        value: value.map((x) => Math.min(1, Math.max(-1, x))) as Vector,
-      }),
+    (target) => (target.settings['motion.axis'].base = { kind: 'fixed', value }),
+    gesture,
   );
 
 /** A new force that needs a place stands where another already does, else over the figure, else in the middle. */
@@ -83,6 +80,8 @@ const mute = (id: string) =>
       v-if="launch === 'axis' && axis.kind === 'fixed'"
       :value="axis.value"
       label="launch axis"
+      :least="-1"
+      :most="1"
       @change="setAxis"
     />
     at <NumberChip setting="motion.speed" />, up to <NumberChip setting="motion.opening" /> aside, keeping

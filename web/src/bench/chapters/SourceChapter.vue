@@ -35,13 +35,14 @@ function choose(kind: SourceKind): void {
     target.source = made[kind];
   });
 }
-const set = (label: string, recipe: (target: Layer) => void) => store.changeLayer(label, recipe);
-const setPlace = (place: Place) =>
-  set('place the source', (target) => 'place' in target.source && (target.source.place = place));
+const set = (label: string, recipe: (target: Layer) => void, gesture: string | null = null) =>
+  store.changeLayer(label, recipe, gesture);
+const setPlace = (place: Place, gesture: string | null) =>
+  set('place the source', (target) => 'place' in target.source && (target.source.place = place), gesture);
 const setBone = (bone: string) => set('choose the bone', (target) => (target.source = { kind: 'bone', bone }));
 const offset = computed(() => layer.value.settings['source.offset'].base);
-const setOffset = (value: Vector) =>
-  set('move the source', (target) => (target.settings['source.offset'].base = { kind: 'fixed', value }));
+const setOffset = (value: Vector, gesture: string | null) =>
+  set('move the source', (target) => (target.settings['source.offset'].base = { kind: 'fixed', value }), gesture);
 const isOnGround = computed(() => layer.value.settings['source.ground'].base.value);
 const setGround = (value: string) =>
   set(
@@ -70,6 +71,8 @@ const keep = (names: string[]) =>
         :value="offset.value"
         label="source moved by"
         unit="m"
+        :least="-100"
+        :most="100"
         @change="setOffset"
       /> </template
     >.
