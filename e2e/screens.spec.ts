@@ -165,11 +165,63 @@ test.describe('the bench', () => {
       .dblclick({ position: { x: 200, y: 30 } });
     await expect(page.getByRole('group', { name: 'intensity over age' }).last().getByRole('button')).toHaveCount(3);
     await page.getByLabel('where the key stands').selectOption('beforeDeath');
-    await expect(page.getByText(/s before death/)).toBeVisible();
+    await page.getByLabel('place of the key').fill('0.32');
+    await page.getByLabel('place of the key').press('Enter');
+    await page.getByLabel('value of the key').fill('20+20');
+    await page.getByLabel('value of the key').press('Enter');
     const keys = page.getByRole('group', { name: 'intensity over age' }).last().getByRole('button');
+    // Lives of 1.2 to 2.2 s are drawn by their middle, 1.7 s: 0.32 s before death is 81% of it.
+    await expect(keys.nth(1)).toHaveAttribute('aria-label', 'key at 81%, value 0.4');
     await keys.nth(1).focus();
     await page.keyboard.press('Delete');
     await expect(keys).toHaveCount(2);
+  });
+});
+
+test.describe('a curve on the life sheet', () => {
+  let id = '';
+  test.beforeEach(async ({ page }) => {
+    id = await openMantle(page);
+    await goTo(page, 120);
+  });
+  test.afterEach(async ({ page }) => {
+    await page.request.delete(`/api/effects/${id}`);
+  });
+
+  test('is turned at a key by its arms, in one step of undo', async ({ page }) => {
+    const editor = page.getByRole('group', { name: 'size over age' }).last();
+    const line = () => editor.locator('path.curve').getAttribute('d');
+    const before = await line();
+    const picture = await pixels(page);
+    await editor.getByRole('button').nth(1).focus();
+    const arm = (await editor.locator('circle.hand').last().boundingBox())!;
+    await page.mouse.move(arm.x + 4, arm.y + 4);
+    await page.mouse.down();
+    for (let y = 0; y <= 30; y += 5) await page.mouse.move(arm.x + 4, arm.y + 4 + y);
+    await page.mouse.up();
+    const turned = await line();
+    expect(turned).not.toBe(before);
+    expect(differing(picture, await pixels(page))).toBeGreaterThan(30);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    expect(await line()).toBe(before);
+    await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+  });
+
+  test('takes each ready shape, and each is another', async ({ page }) => {
+    const editor = page.getByRole('group', { name: 'size over age' }).last();
+    const seen = new Set<string | null>();
+    const shapes = ['level', 'rising', 'falling', 'in and out', 'swell', 'burst', 'late bloom', 'flicker'];
+    for (const shape of shapes) {
+      await page.getByRole('button', { name: shape, exact: true }).click();
+      seen.add(await editor.locator('path.curve').getAttribute('d'));
+    }
+    expect(seen.size).toBe(shapes.length);
+    await page.getByRole('button', { name: 'rising', exact: true }).click();
+    const rising = await pixels(page);
+    await page.getByRole('button', { name: 'falling', exact: true }).click();
+    expect(differing(rising, await pixels(page))).toBeGreaterThan(300);
+    for (let i = 0; i <= shapes.length + 1; i++) await page.keyboard.press('ControlOrMeta+z');
+    await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
   });
 });
 

@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { listed, withItem, withoutItem, type Curve, type Key, type KeyPlace } from '@jinx/core/document';
+import { listed, withItem, withoutItem, type Curve, type Key } from '@jinx/core/document';
 import { curveAt, fitToLife, placeOnLife, readyCurve } from '@jinx/core/maths';
 import { computed, ref } from 'vue';
+import KeyTool from './KeyTool.vue';
+import { placed } from './keyPlaces';
 
 /** A curve over a particle's age: keys pulled, slopes turned, keys added by a double click and taken by Delete. */
 const props = defineProps<{
@@ -41,10 +43,6 @@ function pointAt(event: MouseEvent): { x: number; y: number } {
     y: Math.max(0, ((props.height - MARGIN - (event.clientY - box.top)) / (props.height - 2 * MARGIN)) * top.value),
   };
 }
-function placed(at: KeyPlace, x: number): KeyPlace {
-  if (at.anchor === 'share') return { anchor: 'share', value: Number(x.toFixed(4)) };
-  return { anchor: at.anchor, value: Number(((at.anchor === 'afterBirth' ? x : 1 - x) * props.life).toFixed(4)) };
-}
 function withKey(id: string, key: Key): Curve {
   return { keys: { order: props.curve.keys.order, byId: { ...props.curve.keys.byId, [id]: key } } };
 }
@@ -68,7 +66,7 @@ function pull(event: PointerEvent, id: string): void {
     const key = props.curve.keys.byId[id]!;
     emit(
       'change',
-      sorted(withKey(id, { ...key, at: placed(key.at, x), value: tidy(Math.min(1e5, y)) })),
+      sorted(withKey(id, { ...key, at: placed(key.at.anchor, x, props.life), value: tidy(Math.min(1e5, y)) })),
       `key ${id}`,
     );
   };
@@ -149,7 +147,7 @@ function keyDown(event: KeyboardEvent, id: string): void {
       sorted(
         withKey(id, {
           ...key,
-          at: dx ? placed(key.at, Math.min(1, Math.max(0, x + dx))) : key.at,
+          at: dx ? placed(key.at.anchor, Math.min(1, Math.max(0, x + dx)), props.life) : key.at,
           value: tidy(Math.max(0, key.value + dy * top.value)),
         }),
       ),
@@ -159,19 +157,8 @@ function keyDown(event: KeyboardEvent, id: string): void {
   event.preventDefault();
   event.stopPropagation();
 }
-function anchor(value: string): void {
-  const { id, key, x } = chosen.value!;
-  emit('change', withKey(id, { ...key, at: placed({ anchor: value as KeyPlace['anchor'], value: 0 }, x) }), null);
-}
-const placeText = computed(() => {
-  if (!chosen.value) return '';
-  const { at } = chosen.value.key;
-  return at.anchor === 'share'
-    ? `${Math.round(at.value * 100)}% of life`
-    : at.anchor === 'afterBirth'
-      ? `${at.value} s after birth`
-      : `${at.value} s before death`;
-});
+/** Takes what the key's own fields say of it. */
+const setKey = (key: Key) => emit('change', sorted(withKey(selected.value, key)), null);
 </script>
 
 <template>
@@ -222,26 +209,18 @@ const placeText = computed(() => {
         <circle v-else r="5" />
       </g>
     </svg>
-    <div
+    <KeyTool
       v-if="chosen"
+      :key-of="chosen.key"
+      :x="chosen.x"
+      :life="life"
       class="tool"
       :style="{
-        left: `${Math.min(width - 196, Math.max(0, px(chosen.x) - 90))}px`,
+        left: `${Math.min(width - 226, Math.max(0, px(chosen.x) - 113))}px`,
         top: py(chosen.key.value) > 60 ? '2px' : `${height - 26}px`,
       }"
-    >
-      <span class="number">{{ placeText }}, {{ Math.round(chosen.key.value * 100) }}%</span>
-      <select
-        class="chip"
-        :value="chosen.key.at.anchor"
-        aria-label="where the key stands"
-        @change="anchor(($event.target as HTMLSelectElement).value)"
-      >
-        <option value="share">share</option>
-        <option value="afterBirth">from birth</option>
-        <option value="beforeDeath">to death</option>
-      </select>
-    </div>
+      @change="setKey"
+    />
   </div>
 </template>
 
@@ -290,15 +269,5 @@ svg {
 }
 .tool {
   position: absolute;
-  background: #232326ee;
-  border-radius: 3px;
-  padding: 0 4px;
-  font-size: 12px;
-  white-space: nowrap;
-  pointer-events: none;
-}
-.tool select {
-  pointer-events: auto;
-  font-size: 12px;
 }
 </style>

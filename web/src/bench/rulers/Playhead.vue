@@ -5,7 +5,10 @@ import { ENGINE } from '../bench';
 /** The line at the present instant. It moves by a transform alone, so that nothing under it is painted again. */
 const props = defineProps<{ left: number; width: number; length: number }>();
 const { state } = inject(ENGINE)!;
-const x = computed(() => props.left + (props.length > 0 ? state.sheetTime / props.length : 0) * props.width);
+/** On whole pixels: between two of them the line would be drawn twice, half as bright. */
+const x = computed(() =>
+  Math.round(props.left + (props.length > 0 ? state.sheetTime / props.length : 0) * props.width),
+);
 </script>
 
 <template>
