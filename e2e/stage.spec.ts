@@ -1,0 +1,136 @@
+import { expect, test, type Page } from '@playwright/test';
+import { collectionOf, newEffect, newLayer, setNumber, type Effect, type Layer } from '@jinx/core/document';
+import { linearOf } from '@jinx/core/maths';
+import { differing, goTo, pixels } from './bench.ts';
+
+const [WIDTH, HEIGHT] = [480, 300];
+const COLOUR = '#b0602a';
+
+/** What the lens makes of linear light: the tone curve (Narkowicz, 2015), then sRGB, 0 to 255. */
+function shown(linear: number): number {
+  const c = Math.min(1, (linear * (2.51 * linear + 0.03)) / (linear * (2.43 * linear + 0.59) + 0.14));
+  return 255 * (c <= 0.0031308 ? c * 12.92 : 1.055 * c ** (1 / 2.4) - 0.055);
+}
+/** The linear light that is shown as a value 0 to 255. */
+function lightOf(value: number): number {
+  let [low, high] = [0, 16];
+  for (let i = 0; i < 50; i++) {
+    const middle = (low + high) / 2;
+    if (shown(middle) < value) low = middle;
+    else high = middle;
+  }
+  return low;
+}
+
+/** One standing disc in the middle of the stage. */
+function disc(change: (layer: Layer, effect: Effect) => void): Effect {
+  const effect = newEffect('Disc', 7);
+  const layer = newLayer('Disc', 1);
+  layer.source = { kind: 'point', place: { kind: 'effect', offset: [0, 1, 0] } };
+  setNumber(layer, 'births.rate', 0);
+  setNumber(layer, 'births.standing', 1);
+  setNumber(layer, 'motion.speed', 0);
+  setNumber(layer, 'life.size', 0.8);
+  layer.settings['life.opacity'].shapers = collectionOf([]);
+  layer.settings['life.colour'].base = { kind: 'fixed', value: { hex: COLOUR } };
+  layer.settings['appearance.shape'].base = { kind: 'fixed', value: 'disc' };
+  change(layer, effect);
+  effect.layers = collectionOf([['disc', layer]]);
+  return effect;
+}
+
+let project = '';
+test.beforeEach(async ({ page }) => {
+  const made = (await (await page.request.post('/api/projects', { data: { name: 'Discs' } })).json()) as {
+    id: string;
+  };
+  project = made.id;
+});
+test.afterEach(async ({ page }) => {
+  await page.request.delete(`/api/projects/${project}`);
+});
+
+/** The picture with the effect and without it. */
+async function pictures(page: Page, effect: Effect): Promise<{ without: Uint8Array; withIt: Uint8Array }> {
+  const { id } = (await (
+    await page.request.post(`/api/projects/${project}/effects`, { data: { document: effect } })
+  ).json()) as { id: string };
+  await page.goto(`/effects/${id}`);
+  await expect
+    .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
+    .toBeGreaterThan(0);
+  await page.keyboard.press('c');
+  await goTo(page, 60);
+  const withIt = await pixels(page, WIDTH, HEIGHT);
+  await page.getByRole('button', { name: 'Hide' }).click();
+  return { withIt, without: await pixels(page, WIDTH, HEIGHT) };
+}
+/** The middle of what differs between two pictures, as a pixel's index. */
+function middleOf(a: Uint8Array, b: Uint8Array): number {
+  let [sumX, sumY, count] = [0, 0, 0];
+  for (let i = 0; i < a.length; i += 4)
+    if (differing(a.subarray(i, i + 4), b.subarray(i, i + 4), 6)) {
+      sumX += (i / 4) % WIDTH;
+      sumY += Math.floor(i / 4 / WIDTH);
+      count++;
+    }
+  expect(count).toBeGreaterThan(500);
+  return Math.round(sumY / count) * WIDTH + Math.round(sumX / count);
+}
+
+const CASES = [
+  { blend: 'normal', opacity: 100, intensity: 1 },
+  { blend: 'normal', opacity: 40, intensity: 1 },
+  { blend: 'normal', opacity: 100, intensity: 3 },
+  { blend: 'additive', opacity: 100, intensity: 1 },
+  { blend: 'additive', opacity: 25, intensity: 2 },
+] as const;
+
+for (const surround of ['dusk', 'overcast', 'noon'] as const)
+  test(`at ${surround}, what is seen through a disc is what the arithmetic of its blending says`, async ({
+    page,
+  }) => {
+    for (const { blend, opacity, intensity } of CASES) {
+      const { without, withIt } = await pictures(
+        page,
+        disc((layer, effect) => {
+          effect.stage.surround = surround;
+          layer.settings['appearance.blend'].base = { kind: 'fixed', value: blend };
+          setNumber(layer, 'life.opacity', opacity);
+          setNumber(layer, 'life.intensity', intensity);
+        }),
+      );
+      const at = middleOf(without, withIt) * 4;
+      linearOf(COLOUR).forEach((light, c) => {
+        const behind = lightOf(without[at + c]!) * (blend === 'normal' ? 1 - opacity / 100 : 1);
+        const expected = shown(behind + (light * intensity * opacity) / 100);
+        expect(
+          Math.abs(withIt[at + c]! - expected),
+          `${blend} ${opacity}% ×${intensity}, channel ${c}: ${withIt[at + c]} for ${expected}`,
+        ).toBeLessThan(3);
+      });
+    }
+  });
+
+test('a sprite has the size it is given, and lies flat when told to', async ({ page }) => {
+  const extent = async (change: (layer: Layer) => void) => {
+    const { without, withIt } = await pictures(page, disc(change));
+    let [left, right, top, bottom] = [WIDTH, 0, HEIGHT, 0];
+    for (let i = 0; i < without.length; i += 4)
+      if (differing(without.subarray(i, i + 4), withIt.subarray(i, i + 4), 6)) {
+        const [x, y] = [(i / 4) % WIDTH, Math.floor(i / 4 / WIDTH)];
+        [left, right, top, bottom] = [Math.min(left, x), Math.max(right, x), Math.min(top, y), Math.max(bottom, y)];
+      }
+    return { width: right - left + 1, height: bottom - top + 1 };
+  };
+  const small = await extent((layer) => setNumber(layer, 'life.size', 0.4));
+  const large = await extent(() => undefined);
+  expect(large.width / small.width).toBeGreaterThan(1.9);
+  expect(large.width / small.width).toBeLessThan(2.1);
+  expect(Math.abs(large.width - large.height)).toBeLessThan(4);
+  const flat = await extent(
+    (layer) => (layer.settings['appearance.facing'].base = { kind: 'fixed', value: 'ground' }),
+  );
+  expect(Math.abs(flat.width - large.width)).toBeLessThan(0.15 * large.width);
+  expect(flat.height).toBeLessThan(0.35 * large.height);
+});
