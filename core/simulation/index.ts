@@ -6,5 +6,6 @@ export { groupFrame } from './groups.ts';
 export { RateIntegral } from './rate.ts';
 export * from './reader.ts';
 export * from './tripleBuffer.ts';
+export { SIMULATION } from './version.ts';
 export { DEFAULT_BUDGET, DEFAULT_RATE, World, type Inputs, type WorldOptions } from './world.ts';
 export { Scene } from './scene.ts';

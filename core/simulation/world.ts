@@ -33,6 +33,7 @@ import { Population } from './population.ts';
 import { newReading, type Reading } from './reader.ts';
 import { rideAlong } from './ride.ts';
 import { Scene } from './scene.ts';
+import { SIMULATION } from './version.ts';
 
 export const DEFAULT_RATE = 60;
 export const DEFAULT_BUDGET = 100_000;
@@ -428,6 +429,7 @@ export class World {
     );
     this.writeFrame(frame);
     const digest = new Digest();
+    digest.word(SIMULATION);
     digest.word(this.#step);
     for (const { compiled, population } of this.#running) {
       digest.word(compiled.layer.salt);

@@ -1,4 +1,5 @@
 import type { Rig } from '../geometry/index.ts';
+import { cos, sin } from '../maths/index.ts';
 
 /** A tube 1 m tall, skinned smoothly to two bones; its clip bends the upper half to and fro and walks 1 m forward. */
 export function bendingTube(rings = 12, around = 12): Rig {
@@ -12,8 +13,8 @@ export function bendingTube(rings = 12, around = 12): Rig {
     for (let k = 0; k <= around; k++) {
       const angle = (k / around) * 2 * Math.PI;
       const y = ring / rings;
-      positions.push(0.2 * Math.cos(angle), y, -0.2 * Math.sin(angle));
-      normals.push(Math.cos(angle), 0, -Math.sin(angle));
+      positions.push(0.2 * cos(angle), y, -0.2 * sin(angle));
+      normals.push(cos(angle), 0, -sin(angle));
       uvs.push(k / around, y);
       const upper = Math.min(1, Math.max(0, (y - 0.3) / 0.4));
       joints.push(0, 1, 0, 0);
@@ -25,8 +26,8 @@ export function bendingTube(rings = 12, around = 12): Rig {
     }
   const times = Array.from({ length: 31 }, (_, i) => i / 30);
   const bend = times.flatMap((t) => {
-    const half = (0.9 * Math.sin(2 * Math.PI * t)) / 2;
-    return [0, 0, Math.sin(half), Math.cos(half)];
+    const half = (0.9 * sin(2 * Math.PI * t)) / 2;
+    return [0, 0, sin(half), cos(half)];
   });
   const identity = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
   return {
