@@ -141,6 +141,15 @@ describe('the door', () => {
       /size is 1000; it may be 0 to 100 m/,
     ],
     [
+      'a place beyond what single precision can tell apart',
+      (e) => {
+        const { source } = e.layers.byId['motes']!;
+        if ('place' in source) source.place.offset = [0, 1e300, 0];
+      },
+      'layers.byId.motes.source.place.offset.1',
+      /<=1000000/,
+    ],
+    [
       'a palette colour that is gone',
       (e) =>
         ((e.layers.byId['motes']!.settings['life.colour'].base as { value: unknown }).value = { palette: 'gone' }),
