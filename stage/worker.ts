@@ -6,7 +6,7 @@ declare const self: DedicatedWorkerGlobalScope;
 
 const MEASURE_EVERY_MILLISECONDS = 400;
 /** Share of the time that drawing may take, so that a machine without a graphics card keeps some for the rest. */
-const MOST_SHARE = 0.6;
+const MOST_SHARE = 0.5;
 
 let stage: Stage | null = null;
 const waiting: ToStage[] = [];

@@ -25,7 +25,7 @@ const TAKEN = 8;
 const MOST_HELPERS = 7;
 
 /** Below this many particles, waking a helper costs more than it saves. */
-const WORTH_SHARING = 256;
+const WORTH_SHARING = 2048;
 
 const words = (buffer: ArrayBufferLike): Int32Array => new Int32Array(buffer, CONTROL, 32);
 
