@@ -19,7 +19,7 @@ function ownPagesOnly(): Koa.Middleware {
     if (name !== 'localhost' && name !== '127.0.0.1')
       throw new Refusal(403, 'host', 'Jinx answers only on this machine: use localhost.');
     const origin = context.get('origin');
-    if (context.method !== 'GET' && origin && new URL(origin).host !== host)
+    if (context.method !== 'GET' && origin && origin !== `${context.protocol}://${host}`)
       throw new Refusal(403, 'origin', 'Changes are taken only from Jinx itself.');
     await next();
   };

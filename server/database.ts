@@ -9,17 +9,27 @@ export const connect = (url: string): Database => new pg.Pool({ connectionString
 /** Runs `work` in one transaction: all of it is kept, or nothing. */
 export async function inTransaction<T>(database: Database, work: (session: Session) => Promise<T>): Promise<T> {
   const client = await database.connect();
+  let broken: Error | undefined;
   try {
     await client.query('begin');
     const result = await work(client);
     await client.query('commit');
     return result;
   } catch (error) {
-    await client.query('rollback');
+    // A connection that cannot even take back is lost: it is thrown away, and the first error is the one told.
+    await client.query('rollback').catch((lost: Error) => (broken = lost));
     throw error;
   } finally {
-    client.release();
+    client.release(broken);
   }
+}
+
+/** Whether an error says that the database cannot be reached, rather than that it refused something. */
+export function isUnreachable(error: unknown): boolean {
+  const code = String((error as { code?: unknown }).code ?? '');
+  const isNetwork = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT'].includes(code);
+  // PostgreSQL's classes 08 (connection) and 57P (shutting down, starting up).
+  return isNetwork || /^08|^57P/.test(code) || /Connection terminated/.test((error as Error).message ?? '');
 }
 
 const FOLDER = new URL('./migrations/', import.meta.url);

@@ -2,6 +2,7 @@ import type { Middleware } from 'koa';
 import { DocumentError } from '@jinx/core/document';
 import { FormatError } from '@jinx/core/formats';
 import type { Logger } from 'pino';
+import { isUnreachable } from './database.ts';
 
 /** An answer that is not what was asked for: a status, a code for programs and a sentence for people. */
 export class Refusal extends Error {
@@ -36,6 +37,11 @@ export const answerErrors =
         return say(422, { code: 'document', sentence: error.message, path: error.path });
       if (error instanceof FormatError) return say(422, { code: 'format', sentence: error.message });
       log.error(error);
+      if (isUnreachable(error))
+        return say(503, {
+          code: 'database',
+          sentence: 'The database does not answer: run ./jinx start again. Nothing was changed.',
+        });
       return say(500, {
         code: 'server',
         sentence: 'The server failed at this; its log says why. Nothing was changed.',

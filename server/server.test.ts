@@ -1,11 +1,12 @@
 import { readFileSync } from 'node:fs';
-import type { Server } from 'node:http';
+import { request, type Server } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { pino } from 'pino';
+import { encode } from 'fast-png';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { newEffect, type Effect } from '@jinx/core/document';
 import { KIT, lamplitMantle, makeKit } from '@jinx/demo';
-import { connect, makeApp, migrate, type Database } from './index.ts';
+import { connect, inTransaction, makeApp, migrate, type Database } from './index.ts';
 
 const url = process.env['JINX_TEST_DATABASE_URL'];
 
@@ -21,6 +22,7 @@ describe.skipIf(!url)('the server', () => {
     await admin.query('create database jinx_server_test');
     await admin.end();
     database = connect(url!.replace(/\/postgres$/, '/jinx_server_test'));
+    database.on('error', () => undefined);
     await migrate(database);
     await migrate(database);
     await makeKit();
@@ -201,10 +203,95 @@ describe.skipIf(!url)('the server', () => {
     });
   });
 
-  it('takes changes only from its own pages, and answers only to its own name', async () => {
-    const foreign = await ask('POST', '/projects', { name: 'Trick' }, { Origin: 'http://elsewhere.test' });
-    expect(foreign.status).toBe(403);
+  it('takes changes only from its own pages', async () => {
+    for (const Origin of ['http://elsewhere.test', 'null', 'https://127.0.0.1', `${base.replace('/api', '')}.evil`]) {
+      const foreign = await ask('POST', '/projects', { name: 'Trick' }, { Origin });
+      expect([Origin, foreign.status, foreign.body.code]).toEqual([Origin, 403, 'origin']);
+    }
     expect((await ask('POST', '/projects', { name: 'Fine' }, { Origin: base.replace('/api', '') })).status).toBe(201);
+  });
+
+  it('answers only to its own name, so that no other name led here can read anything', async () => {
+    const statusFor = (host: string) =>
+      new Promise<number>((resolve, reject) =>
+        request(`${base}/projects`, { headers: { host } }, (answer) => (answer.resume(), resolve(answer.statusCode!)))
+          .on('error', reject)
+          .end(),
+      );
+    const { port } = server.address() as { port: number };
+    expect(await statusFor(`localhost:${port}`)).toBe(200);
+    expect(await statusFor(`rebound.test:${port}`)).toBe(403);
+  });
+
+  it('isolates its pages, so that threads may share memory', async () => {
+    const { headers } = await fetch(`${base}/projects`);
+    expect(headers.get('cross-origin-opener-policy')).toBe('same-origin');
+    expect(headers.get('cross-origin-embedder-policy')).toBe('require-corp');
+    expect(headers.get('content-security-policy')).toContain("script-src 'self' 'wasm-unsafe-eval'");
+  });
+
+  it('refuses what is not JSON, what is too long and what a project cannot be, with a sentence', async () => {
+    const project = await makeProject('Nine');
+    const post = async (body: string) => {
+      const answer = await fetch(`${base}/projects`, { method: 'POST', body });
+      return { status: answer.status, body: (await answer.json()) as { sentence: string } };
+    };
+    expect((await post('{"name": ')).body.sentence).toBe('What was sent is not JSON.');
+    expect((await post(JSON.stringify({ name: 'x'.repeat(17 * 1024 * 1024) }))).status).toBe(413);
+    expect((await post(JSON.stringify({ name: '  ' }))).body.sentence).toBe('a project needs a name');
+    expect((await post(JSON.stringify({ name: 'x'.repeat(81) }))).body.sentence).toContain('80 letters');
+    const budget = await ask('PATCH', `/projects/${project}`, { livingBudget: 5 });
+    expect(budget.body).toMatchObject({ sentence: 'a budget is at least 1,000', path: 'livingBudget' });
+    expect((await ask('PATCH', `/projects/${project}`, { livingBudget: 250_000 })).status).toBe(204);
+    expect((await ask('GET', `/projects/${project}`)).body.livingBudget).toBe(250_000);
+  });
+
+  it('gives only what lies in the kit', async () => {
+    expect((await ask('GET', '/kit')).body).toEqual(['sedge.glb']);
+    const answer = await ask('POST', `/projects/${await makeProject('Ten')}/kit`, { file: '../make.ts' });
+    expect(answer.status).toBe(404);
+    expect(answer.body.sentence).toContain('"../make.ts"');
+  });
+
+  it('keeps a picture of an effect with the revision it shows, and only a picture', async () => {
+    const { id } = await makeEffect(await makeProject('Eleven'), newEffect('Lamp', 5));
+    expect((await ask('GET', `/effects/${id}/picture`)).status).toBe(404);
+    const png = encode({ width: 2, height: 1, data: new Uint8Array([255, 0, 0, 255, 0, 0, 255, 255]) });
+    expect((await ask('PUT', `/effects/${id}/picture?revision=1`, strToU8('no picture'))).status).toBe(422);
+    expect((await ask('PUT', `/effects/${id}/picture`, png)).status).toBe(400);
+    expect((await ask('PUT', `/effects/${id}/picture?revision=1`, png)).status).toBe(204);
+    const picture = await fetch(`${base}/effects/${id}/picture`);
+    expect(picture.headers.get('content-type')).toBe('image/png');
+    expect(new Uint8Array(await picture.arrayBuffer())).toEqual(new Uint8Array(png));
+  });
+
+  it('keeps nothing of a transaction that fails half-way', async () => {
+    const before = await count('projects');
+    await expect(
+      inTransaction(database, async (session) => {
+        await session.query(`insert into projects (id, name) values (gen_random_uuid(), 'Half')`);
+        throw new Error('half-way');
+      }),
+    ).rejects.toThrow('half-way');
+    expect(await count('projects')).toBe(before);
+  });
+
+  it('says that the database is gone, and answers again when it is back', async () => {
+    const name = (await database.query('select current_database() as name')).rows[0].name as string;
+    const admin = connect(url!);
+    const lost = connect(url!.replace(/\/postgres$/, '/nowhere').replace(/:\d+\//, ':1/'));
+    const away = makeApp(lost, pino({ level: 'silent' })).listen(0, '127.0.0.1');
+    await new Promise((ready) => away.once('listening', ready));
+    const address = `http://127.0.0.1:${(away.address() as { port: number }).port}/api/projects`;
+    const answer = await fetch(address);
+    expect(answer.status).toBe(503);
+    expect(((await answer.json()) as { sentence: string }).sentence).toContain('./jinx start');
+    await new Promise((closed) => away.close(closed));
+    await lost.end();
+    // Connections that are cut are replaced.
+    await admin.query('select pg_terminate_backend(pid) from pg_stat_activity where datname = $1', [name]);
+    await admin.end();
+    await expect.poll(async () => (await ask('GET', '/projects')).status).toBe(200);
   });
 
   it('says in JSON that there is nothing at an address', async () => {
