@@ -1,0 +1,75 @@
+import {
+  emptyCollection,
+  gradientShaper,
+  listed,
+  newLayer,
+  type NumberSetting,
+  type Shaper,
+} from '@jinx/core/document';
+import { curveAt, readyCurve } from '@jinx/core/maths';
+import { describe, expect, it } from 'vitest';
+import { ageCurve, ageGradient, readyCurveOf, READY_SHAPES, setAgeCurve, setAgeGradient } from './shapers';
+
+const plain = (): NumberSetting => ({ base: { kind: 'fixed', value: 2 }, shapers: emptyCollection(), muted: false });
+const bySpeed: Shaper = {
+  reads: { kind: 'speed' },
+  mapping: { kind: 'curve', curve: readyCurveOf([[0, 1]]) },
+  combine: 'multiply',
+  amount: 1,
+  muted: false,
+};
+
+describe('a shape over age', () => {
+  it('multiplies the base it is given to', () => {
+    const setting = plain();
+    setAgeCurve(setting, readyCurveOf(READY_SHAPES[1]!.points), 'a');
+    expect(setting.base).toEqual({ kind: 'fixed', value: 2 });
+    expect(ageCurve(setting)!.shaper.combine).toBe('multiply');
+  });
+
+  it('is replaced in place: how it combines, and what else shapes the setting, stay', () => {
+    const setting = plain();
+    setting.shapers = { order: ['s'], byId: { s: bySpeed } };
+    setAgeCurve(setting, readyCurveOf(READY_SHAPES[1]!.points), 'a');
+    setting.shapers.byId['a']!.combine = 'add';
+    setAgeCurve(setting, readyCurveOf(READY_SHAPES[2]!.points), 'b');
+    expect(setting.shapers.order).toEqual(['s', 'a']);
+    expect(ageCurve(setting)!.shaper.combine).toBe('add');
+    expect(curveAt(readyCurve(ageCurve(setting)!.curve), 0)).toBe(1);
+  });
+
+  it('is not what another reading shapes', () => {
+    const setting = plain();
+    setting.shapers = { order: ['s'], byId: { s: bySpeed } };
+    expect(ageCurve(setting)).toBeNull();
+  });
+});
+
+describe('a gradient over age', () => {
+  it('keeps the way it was combined when its stops change', () => {
+    const layer = newLayer('Motes', 1);
+    const stops = (hex: string) => {
+      const { mapping } = gradientShaper([[0, { hex }]]);
+      return mapping.kind === 'gradient' ? mapping.stops : emptyCollection<never>();
+    };
+    setAgeGradient(layer, stops('#ff0000'), 'g');
+    layer.settings['life.colour'].shapers.byId['g']!.combine = 'multiply';
+    setAgeGradient(layer, stops('#00ff00'), 'h');
+    expect(layer.settings['life.colour'].shapers.order).toEqual(['g']);
+    expect(layer.settings['life.colour'].shapers.byId['g']!.combine).toBe('multiply');
+    expect(listed(ageGradient(layer.settings['life.colour'])!.stops)[0]!.item.colour).toEqual({ hex: '#00ff00' });
+  });
+});
+
+describe('ready shapes', () => {
+  it.each(READY_SHAPES.map(({ name, points }) => [name, points] as const))(
+    '%s stays between 0 and 1',
+    (_, points) => {
+      const curve = readyCurve(readyCurveOf(points));
+      for (let x = 0; x <= 1; x += 0.01) {
+        expect(curveAt(curve, x)).toBeGreaterThanOrEqual(-1e-9);
+        expect(curveAt(curve, x)).toBeLessThanOrEqual(1 + 1e-9);
+      }
+    },
+  );
+});
