@@ -55,9 +55,10 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   await type(page, /^lifetime/, '1.2 – 2');
   await chapter(page, 'Motion');
   await type(page, /^speed/, '0.1');
-  await page.getByLabel('Add a force').selectOption('attraction');
-  await page.getByLabel('Add a force').selectOption('vortex');
-  await page.getByLabel('Add a force').selectOption('drag');
+  for (const force of ['Attraction', 'Vortex', 'Drag']) {
+    await page.getByRole('button', { name: 'Add a force' }).click();
+    await page.getByRole('menuitem', { name: force }).click();
+  }
   await type(page, /^attraction:/, '5');
   await type(page, /^spin/, '1.5');
   await type(page, /^drag/, '2');

@@ -141,6 +141,10 @@ test.describe('the bench', () => {
     await page.getByRole('button', { name: 'Add a layer' }).click();
     await chapter(page, 'Links');
     await page.getByLabel('population').selectOption({ label: 'those of Motes' });
+    const living = (name: string) => page.locator(`[data-count="${name}"]`).textContent();
+    await expect.poll(() => living('Layer 8')).toBe(await living('Motes'));
+    await chapter(page, 'Motion');
+    await expect(page.getByText('These particles are those of Motes')).toBeVisible();
     await chapter(page, 'Life');
     await type(page, /^size/, '10 cm');
     await goTo(page, 120);

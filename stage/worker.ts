@@ -7,6 +7,8 @@ declare const self: DedicatedWorkerGlobalScope;
 const MEASURE_EVERY_MILLISECONDS = 400;
 /** Share of the time that drawing may take, so that a machine without a graphics card keeps some for the rest. */
 const MOST_SHARE = 0.5;
+/** One slow picture, such as the first with a new shader, must not hold the next ones back for long. */
+const MOST_WAIT_MILLISECONDS = 200;
 
 let stage: Stage | null = null;
 const waiting: ToStage[] = [];
@@ -19,7 +21,7 @@ const tell = (message: FromStage, transfer: Transferable[] = []) => self.postMes
 function loop(): void {
   self.requestAnimationFrame(loop);
   const now = performance.now();
-  if (now - drawnAt < cost / MOST_SHARE) return;
+  if (now - drawnAt < Math.min(MOST_WAIT_MILLISECONDS, cost / MOST_SHARE)) return;
   const isMeasured = now - measuredAt > MEASURE_EVERY_MILLISECONDS;
   if (isMeasured) stage!.finish();
   const start = performance.now();

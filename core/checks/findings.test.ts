@@ -1,19 +1,28 @@
 import { describe, expect, it } from 'vitest';
-import { collectionOf, curveShaper, structuredCopy, setNumber, type Effect, type Layer } from '../document/index.ts';
+import {
+  collectionOf,
+  curveShaper,
+  newLayer,
+  setNumber,
+  structuredCopy,
+  type Effect,
+  type Key,
+  type Layer,
+} from '../document/index.ts';
 import { effectOf } from '../testing/effects.ts';
 import { bendingTube } from '../testing/rigs.ts';
 import { findings, type Finding } from './findings.ts';
 
 const found = (shape: (layer: Layer, effect: Effect) => void, refused = 0): { effect: Effect; list: Finding[] } => {
   const effect = effectOf(shape);
-  return { effect, list: findings(effect, bendingTube(), { refused: { motes: refused } }) };
+  return { effect, list: findings(effect, bendingTube(), { refused: { motes: refused }, isBudgetFull: false }) };
 };
 const mended = (effect: Effect, finding: Finding): Effect => {
   const copy = structuredCopy(effect);
   finding.mend!.apply(copy);
   return copy;
 };
-const again = (effect: Effect) => findings(effect, bendingTube(), { refused: {} });
+const again = (effect: Effect) => findings(effect, bendingTube(), { refused: {}, isBudgetFull: false });
 
 describe('findings', () => {
   it('leave a sound layer alone', () => expect(found(() => undefined).list).toEqual([]));
@@ -90,5 +99,54 @@ describe('findings', () => {
     expect(list[0]!.sentence).toBe('motes had 37 births refused: 20 may live at once.');
     const base = mended(effect, list[0]!).layers.byId['motes']!.settings['births.cap'].base;
     expect(base.kind === 'fixed' && base.value).toBeGreaterThanOrEqual(110);
+  });
+
+  it('say when it is the budget that refused, which no cap can mend', () => {
+    const effect = effectOf(() => undefined);
+    const [finding] = findings(effect, bendingTube(), { refused: { motes: 5 }, isBudgetFull: true });
+    expect(finding!.sentence).toContain('the project’s budget is used up');
+    expect(finding!.mend).toBeNull();
+  });
+
+  describe('of a layer that follows another', () => {
+    const following = (shape: (owner: Layer, follower: Layer) => void): Effect =>
+      effectOf((owner, effect) => {
+        const follower = newLayer('glow', 99);
+        follower.population = { kind: 'follows', layer: 'motes' };
+        shape(owner, follower);
+        effect.layers = collectionOf([
+          ['motes', owner],
+          ['glow', follower],
+        ]);
+      });
+
+    it('blame the followed layer where that has no particles, and mend it there', () => {
+      const effect = following((owner) => setNumber(owner, 'births.rate', 0));
+      const [, glow] = again(effect);
+      expect(glow!.sentence).toBe('glow shows nothing: motes, which it follows, has no particles.');
+      expect(again(mended(effect, glow!))).toEqual([]);
+    });
+
+    it('do not ask for births of its own', () =>
+      expect(again(following((_, follower) => setNumber(follower, 'births.rate', 0)))).toEqual([]));
+
+    it('measure pops over the followed layer’s lives', () => {
+      const fade = (life: number) =>
+        again(
+          following((owner, follower) => {
+            setNumber(owner, 'births.life', life);
+            setNumber(follower, 'births.life', 5);
+            const keys = ([0, 0.2, 1.5, 2] as const).map((value, i): [string, Key] => [
+              `k${i}`,
+              { at: { anchor: 'afterBirth', value }, value: i === 1 || i === 2 ? 1 : 0, slopeIn: 0, slopeOut: 0 },
+            ]);
+            const fading = follower.settings['life.opacity'].shapers.byId['fade']!;
+            fading.mapping = { kind: 'curve', curve: { keys: collectionOf(keys) } };
+          }),
+        );
+      expect(fade(2)).toEqual([]);
+      // A fade that ends two seconds after birth comes too late for lives of one.
+      expect(fade(1).map(({ sentence }) => sentence)).toEqual([expect.stringContaining('glow pops out at death')]);
+    });
   });
 });

@@ -1,6 +1,7 @@
 import {
   collectionOf,
   listed,
+  ownerOf,
   withItem,
   type Effect,
   type Key,
@@ -10,7 +11,7 @@ import {
 } from '../document/index.ts';
 import type { Rig } from '../geometry/index.ts';
 import { boneNamed, SurfaceSampler } from '../geometry/index.ts';
-import { lifeSamples, lifetimes } from './lifeSamples.ts';
+import { lifeSamples, lifetimes, samplesAt } from './lifeSamples.ts';
 
 /** One step that repairs what was found. */
 export interface Mend {
@@ -29,11 +30,15 @@ export interface Finding {
 export interface Observed {
   /** By layer id. */
   readonly refused: Readonly<Record<string, number>>;
+  /** Whether as many live as the project's budget lets. */
+  readonly isBudgetFull: boolean;
 }
 
 /** Light at birth or death above this share of its peak is seen to pop. */
 const POP_SHARE = 0.02;
 const FADE_SECONDS = 0.08;
+/** How near to birth and death is looked, short beside any fade that can be seen. */
+const NEAR_SECONDS = 0.0005;
 
 const fixed = (setting: NumberSetting): number =>
   setting.muted
@@ -50,6 +55,49 @@ const set = (layerId: string, name: keyof Layer['settings'], value: number) => (
   setting.muted = false;
 };
 
+/** Why a layer with particles of its own gets none, and the way out; null when it does. */
+function whyNothingIsBorn(id: string, layer: Layer, rig: Rig | null): { why: string; mend: Mend } | null {
+  const stop = (why: string, mend: Mend) => ({ why, mend });
+  const { settings, source } = layer;
+  const isBorn =
+    fixed(settings['births.rate']) > 0 ||
+    settings['births.rate'].shapers.order.length > 0 ||
+    fixed(settings['births.perMetre']) > 0 ||
+    fixed(settings['births.standing']) > 0 ||
+    listed(layer.bursts).some(({ item }) => item.count > 0);
+  if (!isBorn)
+    return stop('nothing is born', { label: 'Give it 40 births a second', apply: set(id, 'births.rate', 40) });
+  const needsFigure = source.kind === 'surface' || source.kind === 'bone' || source.place.kind === 'bone';
+  if (needsFigure && !rig)
+    return stop('its source is the figure, and none stands on the stage', {
+      label: 'Use a sphere instead',
+      apply: (draft) =>
+        (draft.layers.byId[id]!.source = { kind: 'sphere', place: { kind: 'effect', offset: [0, 1, 0] } }),
+    });
+  const bone =
+    source.kind === 'bone'
+      ? source.bone
+      : source.kind !== 'surface' && source.place.kind === 'bone'
+        ? source.place.bone
+        : null;
+  if (rig && bone !== null && boneNamed(rig, bone) < 0)
+    return stop(`the figure has no bone "${bone}"`, {
+      label: `Use "${rig.bones[0]!.name}"`,
+      apply: (draft) => (draft.layers.byId[id]!.source = { kind: 'bone', bone: rig.bones[0]!.name }),
+    });
+  if (
+    rig &&
+    source.kind === 'surface' &&
+    source.bones.length > 0 &&
+    !(new SurfaceSampler(rig, source.bones).area > 0)
+  )
+    return stop('no skin moves with the bones it keeps to', {
+      label: 'Use the whole skin',
+      apply: (draft) => (draft.layers.byId[id]!.source = { kind: 'surface', bones: [] }),
+    });
+  return null;
+}
+
 /** Why a layer cannot show anything, and the way out; null when it can. */
 function whyNothing(
   effect: Effect,
@@ -58,7 +106,7 @@ function whyNothing(
   rig: Rig | null,
 ): Omit<Finding, 'id' | 'layerId'> | null {
   const say = (why: string, mend: Mend | null) => ({ sentence: `${layer.name} shows nothing: ${why}.`, mend });
-  const { settings, source } = layer;
+  const { settings } = layer;
   if (layer.hidden)
     return say('it is hidden', { label: 'Show it', apply: (draft) => (draft.layers.byId[id]!.hidden = false) });
   if (!layer.solo && listed(effect.layers).some(({ item }) => item.solo))
@@ -66,43 +114,14 @@ function whyNothing(
       label: 'See all layers',
       apply: (draft) => listed(draft.layers).forEach(({ item }) => (item.solo = false)),
     });
-  if (layer.population.kind === 'own') {
-    const isBorn =
-      fixed(settings['births.rate']) > 0 ||
-      settings['births.rate'].shapers.order.length > 0 ||
-      fixed(settings['births.perMetre']) > 0 ||
-      fixed(settings['births.standing']) > 0 ||
-      listed(layer.bursts).some(({ item }) => item.count > 0);
-    if (!isBorn)
-      return say('nothing is born', { label: 'Give it 40 births a second', apply: set(id, 'births.rate', 40) });
-    const needsFigure = source.kind === 'surface' || source.kind === 'bone' || source.place.kind === 'bone';
-    if (needsFigure && !rig)
-      return say('its source is the figure, and none stands on the stage', {
-        label: 'Use a sphere instead',
-        apply: (draft) =>
-          (draft.layers.byId[id]!.source = { kind: 'sphere', place: { kind: 'effect', offset: [0, 1, 0] } }),
-      });
-    const bone =
-      source.kind === 'bone'
-        ? source.bone
-        : source.kind !== 'surface' && source.place.kind === 'bone'
-          ? source.place.bone
-          : null;
-    if (rig && bone !== null && boneNamed(rig, bone) < 0)
-      return say(`the figure has no bone "${bone}"`, {
-        label: `Use "${rig.bones[0]!.name}"`,
-        apply: (draft) => (draft.layers.byId[id]!.source = { kind: 'bone', bone: rig.bones[0]!.name }),
-      });
-    if (
-      rig &&
-      source.kind === 'surface' &&
-      source.bones.length > 0 &&
-      !(new SurfaceSampler(rig, source.bones).area > 0)
-    )
-      return say('no skin moves with the bones it keeps to', {
-        label: 'Use the whole skin',
-        apply: (draft) => (draft.layers.byId[id]!.source = { kind: 'surface', bones: [] }),
-      });
+  if (layer.population.kind === 'follows') {
+    const ownerId = ownerOf(effect, id);
+    const owner = effect.layers.byId[ownerId]!;
+    const why = whyNothingIsBorn(ownerId, owner, rig);
+    if (why) return say(`${owner.name}, which it follows, has no particles`, why.mend);
+  } else {
+    const why = whyNothingIsBorn(id, layer, rig);
+    if (why) return say(why.why, why.mend);
   }
   const life = lifeSamples(effect, id, 32);
   if (life.every(({ size }) => size === 0))
@@ -166,17 +185,15 @@ function addFade(layer: Layer, end: 'birth' | 'death'): void {
 }
 
 function pops(effect: Effect, id: string, layer: Layer): Omit<Finding, 'id' | 'layerId'>[] {
-  if (
-    layer.population.kind === 'own' &&
-    fixed(layer.settings['births.standing']) > 0 &&
-    fixed(layer.settings['births.rate']) === 0
-  )
-    return [];
-  const energies = lifeSamples(effect, id, 128).map(({ energy }) => energy);
-  const peak = energies.reduce((a, b) => Math.max(a, b), 0);
+  const owner = effect.layers.byId[ownerOf(effect, id)]!.settings;
+  if (fixed(owner['births.standing']) > 0 && fixed(owner['births.rate']) === 0) return [];
+  const peak = lifeSamples(effect, id, 128).reduce((most, { energy }) => Math.max(most, energy), 0);
+  // The ends as they are neared: a curve that leaps at the very end has all its light there until then.
+  const near = Math.min(0.001, NEAR_SECONDS / Math.max(0.02, lifetimes(effect, id)[1]));
+  const [birth, newborn, dying, death] = samplesAt(effect, id, [0, near, 1 - near, 1]).map(({ energy }) => energy);
   if (!(peak > 0)) return [];
   return (['birth', 'death'] as const).flatMap((end) => {
-    const share = energies[end === 'birth' ? 0 : energies.length - 1]! / peak;
+    const share = (end === 'birth' ? Math.max(birth!, newborn!) : Math.max(dying!, death!)) / peak;
     if (share <= POP_SHARE) return [];
     const percent = Math.max(1, Math.floor(share * 100 + 0.5));
     const verb = end === 'birth' ? 'pops in at birth' : 'pops out at death';
@@ -193,10 +210,21 @@ function pops(effect: Effect, id: string, layer: Layer): Omit<Finding, 'id' | 'l
 }
 
 /** Births a second, roughly, and what of them could live at once. */
-function refusals(effect: Effect, id: string, layer: Layer, refused: number): Omit<Finding, 'id' | 'layerId'> | null {
+function refusals(
+  effect: Effect,
+  id: string,
+  layer: Layer,
+  observed: Observed,
+): Omit<Finding, 'id' | 'layerId'> | null {
+  const refused = observed.refused[id] ?? 0;
   if (refused === 0) return null;
+  if (observed.isBudgetFull)
+    return {
+      sentence: `${layer.name} had ${refused} births refused: the project’s budget is used up. Raise it in the stage’s corner, or thin a layer out.`,
+      mend: null,
+    };
   const cap = fixed(layer.settings['births.cap']);
-  const needed = fixed(layer.settings['births.rate']) * lifetimes(layer, effect)[2];
+  const needed = fixed(layer.settings['births.rate']) * lifetimes(effect, id)[2];
   const raised = Math.min(1_000_000, Math.ceil(Math.max(needed * 1.1, cap * 2) / 100) * 100);
   return {
     sentence: `${layer.name} had ${refused} births refused: ${cap} may live at once.`,
@@ -209,7 +237,7 @@ export function findings(effect: Effect, rig: Rig | null, observed: Observed): F
   return listed(effect.layers).flatMap(({ id, item }) => {
     const nothing = whyNothing(effect, id, item, rig);
     if (nothing) return [{ id: `${id}/nothing`, layerId: id, ...nothing }];
-    const refused = refusals(effect, id, item, observed.refused[id] ?? 0);
+    const refused = refusals(effect, id, item, observed);
     return [
       ...pops(effect, id, item).map((found, index) => ({ id: `${id}/pop${index}`, layerId: id, ...found })),
       ...(refused ? [{ id: `${id}/refused`, layerId: id, ...refused }] : []),

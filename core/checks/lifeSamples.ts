@@ -1,4 +1,4 @@
-import { structuredCopy, type Effect, type Layer, type NumberSetting } from '../document/index.ts';
+import { ownerOf, structuredCopy, type Effect, type Layer, type NumberSetting } from '../document/index.ts';
 import { colourReader, dialShares, newReading, numberReaders } from '../simulation/index.ts';
 
 /** How a middling particle of a layer looks at one age. */
@@ -23,9 +23,9 @@ function middling(layer: Layer): Layer {
   return copy;
 }
 
-/** Shortest, middle and longest lifetime of a layer, in seconds. */
-export function lifetimes(layer: Layer, effect: Effect): [number, number, number] {
-  const { base } = layer.settings['births.life'];
+/** Shortest, middle and longest lifetime of the particles a layer shows, in seconds. */
+export function lifetimes(effect: Effect, layerId: string): [number, number, number] {
+  const { base } = effect.layers.byId[ownerOf(effect, layerId)]!.settings['births.life'];
   if (base.kind === 'spread') return [base.low, (base.low + base.high) / 2, base.high];
   const value =
     base.kind === 'fixed'
@@ -37,14 +37,22 @@ export function lifetimes(layer: Layer, effect: Effect): [number, number, number
 }
 
 /** Samples of a life at `count` + 1 even ages from birth to death. */
-export function lifeSamples(effect: Effect, layerId: string, count: number): LifeSample[] {
+export const lifeSamples = (effect: Effect, layerId: string, count: number): LifeSample[] =>
+  samplesAt(
+    effect,
+    layerId,
+    Array.from({ length: count + 1 }, (_, i) => i / count),
+  );
+
+/** Samples of a life at some ages, 0 to 1. */
+export function samplesAt(effect: Effect, layerId: string, ages: readonly number[]): LifeSample[] {
   const layer = middling(effect.layers.byId[layerId]!);
   const numbers = numberReaders(layer, effect, 1);
   const colour = colourReader(layer, effect);
-  const reading = { ...newReading(), life: Math.max(0.02, lifetimes(layer, effect)[1]), dials: dialShares(effect) };
+  const reading = { ...newReading(), life: Math.max(0.02, lifetimes(effect, layerId)[1]), dials: dialShares(effect) };
   const rgb = new Float64Array(3);
-  return Array.from({ length: count + 1 }, (_, i): LifeSample => {
-    reading.age = i / count;
+  return ages.map((age): LifeSample => {
+    reading.age = age;
     const size = numbers['life.size'].read(reading);
     const opacity = numbers['life.opacity'].read(reading) / 100;
     const intensity = numbers['life.intensity'].read(reading);

@@ -7,6 +7,7 @@ export * from './errors.ts';
 export * from './make.ts';
 export * from './migrations.ts';
 export * from './parse.ts';
+export * from './population.ts';
 export * from './references.ts';
 export * from './setting.ts';
 export * from './settingSchema.ts';

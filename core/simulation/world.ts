@@ -1,4 +1,4 @@
-import { listed, type Effect, type Layer } from '../document/index.ts';
+import { listed, ownerOf, type Effect, type Layer } from '../document/index.ts';
 import { PosedMesh, type Rig } from '../geometry/index.ts';
 import { ProgramWriter, twinKernels, wasmKernels, type KernelBytes, type Kernels } from '../kernels/index.ts';
 import { giveBirth, type Travel } from './births.ts';
@@ -358,12 +358,7 @@ export class World {
   #drawn() {
     return listed(this.#effect.layers)
       .flatMap(({ id, item }) => {
-        let owner = id;
-        for (let n = 0; n < this.#effect.layers.order.length; n++) {
-          const population = this.#effect.layers.byId[owner]?.population;
-          if (population?.kind !== 'follows') break;
-          owner = population.layer;
-        }
+        const owner = ownerOf(this.#effect, id);
         const running = this.#running.find(({ compiled }) => compiled.id === owner);
         return running ? [{ id, layer: item, running, population: running.population, isOwn: owner === id }] : [];
       })

@@ -108,14 +108,20 @@ watch(
   () => {
     window.clearTimeout(findingTimer);
     findingTimer = window.setTimeout(
-      () => (found.value = store.effect ? findings(store.effect, engine.rig.value, { refused: refused.value }) : []),
+      () =>
+        (found.value = store.effect
+          ? findings(store.effect, engine.rig.value, {
+              refused: refused.value,
+              isBudgetFull: engine.state.living >= budget.value,
+            })
+          : []),
       120,
     );
   },
   { immediate: true },
 );
 
-/** A figure just taken in goes on the stage at once, walking if it can. */
+/** A figure just taken in goes on the stage at once. */
 function putOnStage(asset: AssetSummary): void {
   if (!assets.value.some(({ hash }) => hash === asset.hash)) assets.value = [...assets.value, asset];
   store.change(

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ownerOf } from '@jinx/core/document';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import TextField from './TextField.vue';
@@ -22,6 +23,13 @@ type Name = keyof typeof CHAPTERS;
 const names = Object.keys(CHAPTERS) as Name[];
 const open = ref<Name>('Source');
 const layer = computed(() => store.chosen);
+
+/** Chapters that only a layer with particles of its own has. */
+const OWN: ReadonlySet<Name> = new Set(['Source', 'Births', 'Motion']);
+const followedId = computed(() => (store.effect && layer.value ? ownerOf(store.effect, store.chosenId) : ''));
+const followed = computed(() =>
+  followedId.value === store.chosenId ? null : (store.effect?.layers.byId[followedId.value] ?? null),
+);
 
 function rename(text: string): void {
   const name = text.trim().slice(0, 80);
@@ -55,7 +63,13 @@ function rename(text: string): void {
         </button>
       </div>
       <div class="page" role="tabpanel">
-        <component :is="CHAPTERS[open]" :key="store.chosenId" />
+        <p v-if="followed && OWN.has(open)">
+          These particles are those of {{ followed.name }}: where they are born and how they move is set there.
+          <button type="button" class="plain act" @click="store.chosenId = followedId">
+            Go to {{ followed.name }}
+          </button>
+        </p>
+        <component :is="CHAPTERS[open]" v-else :key="store.chosenId" />
       </div>
     </template>
     <p v-else class="quiet page">

@@ -1,9 +1,19 @@
 <script setup lang="ts">
-import { copiedLayer, listed, moved, newLayer, withItem, withoutItem, type Layer } from '@jinx/core/document';
+import {
+  copiedLayer,
+  listed,
+  moved,
+  newLayer,
+  ownerOf,
+  withItem,
+  withoutItem,
+  type Layer,
+} from '@jinx/core/document';
 import { lifetimes } from '@jinx/core/checks';
 import { EffectClock } from '@jinx/core/simulation';
 import { useElementSize } from './elementSize';
 import { computed, inject, nextTick, ref } from 'vue';
+import type { LayerCount } from '../engine/protocol';
 import { random32, useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
 import { plainNumber } from './format';
@@ -30,12 +40,17 @@ const ROW = 24;
 const layers = computed(() => listed(store.effect!.layers));
 const timeWidth = computed(() => Math.round((width.value - HEAD_WIDTH) * split.value));
 const lifeWidth = computed(() => width.value - HEAD_WIDTH - timeWidth.value - 1);
-const openHeight = computed(() => Math.max(152, rowsHeight.value - (layers.value.length - 1) * (ROW + 1) - 30));
+const openHeight = computed(() => Math.max(152, rowsHeight.value - (layers.value.length - 1) * (ROW + 1) - 1));
 const clock = computed(() => new EffectClock(store.effect!.stretches));
-const countOf = (layer: Layer) => engine.state.layers.find(({ salt }) => salt === layer.salt);
+/** A layer that follows shows the other's particles, which cost nothing again. */
+function countOf(id: string, layer: Layer): LayerCount | undefined {
+  const { salt } = store.effect!.layers.byId[ownerOf(store.effect!, id)]!;
+  const count = engine.state.layers.find((other) => other.salt === salt);
+  return count && salt !== layer.salt ? { ...count, milliseconds: 0 } : count;
+}
 const lifeText = computed(() => {
   if (!store.chosen) return '';
-  const [low, , high] = lifetimes(store.chosen, store.effect!);
+  const [low, , high] = lifetimes(store.effect!, store.chosenId);
   return low === high ? `${plainNumber(low)} s` : `${plainNumber(low)} – ${plainNumber(high)} s`;
 });
 
@@ -124,7 +139,10 @@ defineExpose({ add });
 <template>
   <section ref="holder" class="rulers" aria-label="Rulers">
     <div class="ruler-heads" :style="{ gridTemplateColumns: `${HEAD_WIDTH}px ${timeWidth}px 1fr` }">
-      <span class="quiet title">Layers, front to back</span>
+      <span class="title">
+        <span class="quiet">Front to back</span>
+        <button type="button" class="plain act" @click="add">Add a layer</button>
+      </span>
       <TimeRuler :width="timeWidth" @seek="seek" />
       <span class="ages quiet number"
         ><span>birth</span><span>{{ lifeText }}</span
@@ -156,7 +174,7 @@ defineExpose({ add });
             <RowHead
               :id="id"
               :layer="item"
-              :count="countOf(item)"
+              :count="countOf(id, item)"
               :is-open="id === store.chosenId"
               :active="active"
               @activate="active = $event"
@@ -197,7 +215,7 @@ defineExpose({ add });
             </div>
           </div>
           <TimeStrip
-            :layer="item"
+            :layer-id="id"
             :width="timeWidth"
             :height="id === store.chosenId ? openHeight : ROW"
             :living="props.living[id] ?? []"
@@ -207,10 +225,9 @@ defineExpose({ add });
           <LifeStrip v-else :layer-id="id" :width="lifeWidth" :height="ROW" />
         </div>
       </div>
-      <button type="button" class="plain act add" @click="add">Add a layer</button>
       <p v-if="layers.length === 0" class="quiet empty">
-        A layer is one population of particles. Add one, then give it a source, births and motion in the chapters at
-        the right.
+        A layer is one population of particles. Add one above, then give it a source, births and motion in the
+        chapters at the right.
       </p>
     </div>
     <Playhead :left="HEAD_WIDTH + PAD" :width="timeWidth - 2 * PAD" :length="clock.length" />
@@ -246,7 +263,9 @@ defineExpose({ add });
   border-bottom: 1px solid var(--rule);
 }
 .title {
-  padding-left: 12px;
+  padding: 0 10px 0 12px;
+  display: flex;
+  justify-content: space-between;
   font-size: 12.5px;
 }
 .ages {
@@ -287,9 +306,6 @@ defineExpose({ add });
   display: flex;
   gap: 2px;
   font-size: 12.5px;
-}
-.add {
-  margin: 4px 8px;
 }
 .empty {
   padding: 4px 12px;

@@ -4,6 +4,7 @@ import { computed, inject } from 'vue';
 import type { AssetSummary } from '../api';
 import { useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
+import MenuButton from './MenuButton.vue';
 
 /** What stands on the stage and in what light. */
 const props = defineProps<{ assets: readonly AssetSummary[]; kit: readonly string[]; isImporting: string }>();
@@ -22,17 +23,18 @@ const set = (label: string, recipe: (draft: Effect['stage']) => void) =>
   store.change(label, (draft) => recipe(draft.stage));
 
 function chooseFigure(event: Event): void {
-  const select = event.target as HTMLSelectElement;
-  const value = select.value;
-  if (value.startsWith('kit:')) emit('importKit', value.slice(4));
-  else if (value === 'file') picker();
-  else
-    set(
-      'choose the figure',
-      (draft) => (draft.figure = value ? { asset: value, clip: '', path: { kind: 'spot' } } : null),
-    );
-  select.value = stage.value.figure?.asset ?? '';
+  const { value } = event.target as HTMLSelectElement;
+  set(
+    'choose the figure',
+    (draft) => (draft.figure = value ? { asset: value, clip: '', path: { kind: 'spot' } } : null),
+  );
 }
+/** What can be brought in: the kit's figures that are not here yet, and any file. */
+const brought = computed(() => [
+  ...offered.value.map((file) => ({ value: file, text: `${file.replace('.glb', '')}, from the Fenlight kit` })),
+  { value: '', text: 'a .glb file…' },
+]);
+const bring = (file: string) => (file ? emit('importKit', file) : picker());
 function picker(): void {
   const input = document.createElement('input');
   input.type = 'file';
@@ -75,10 +77,6 @@ const choosePath = (event: Event) =>
       >
         <option value="">No figure</option>
         <option v-for="asset in assets" :key="asset.hash" :value="asset.hash">{{ asset.name }}</option>
-        <option v-for="file in offered" :key="file" :value="`kit:${file}`">
-          {{ file.replace('.glb', '') }}, from the Fenlight kit
-        </option>
-        <option value="file">Bring a .glb file…</option>
       </select>
       <template v-if="stage.figure">
         <select
@@ -102,6 +100,7 @@ const choosePath = (event: Event) =>
           <option value="circle">round a 3 m circle</option>
         </select>
       </template>
+      <MenuButton label="Bring…" :choices="brought" title="Another figure" @choose="bring" />
       <span v-if="isImporting" class="quiet" role="status">{{ isImporting }}</span>
     </div>
   </div>

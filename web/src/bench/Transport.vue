@@ -2,6 +2,7 @@
 import { inject } from 'vue';
 import { random32, useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
+import KeysList from './KeysList.vue';
 
 defineProps<{ showGuides: boolean; follows: boolean }>();
 const emit = defineEmits<{ 'update:showGuides': [value: boolean]; 'update:follows': [value: boolean] }>();
@@ -75,6 +76,7 @@ defineExpose({ toggle, step, anotherThrow });
     >
       Guides
     </button>
+    <KeysList />
   </div>
 </template>
 

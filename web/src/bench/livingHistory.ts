@@ -1,3 +1,4 @@
+import { ownerOf } from '@jinx/core/document';
 import { EffectClock } from '@jinx/core/simulation';
 import { onBeforeUnmount, shallowRef, type Ref } from 'vue';
 import type { Engine } from '../engine/engine';
@@ -22,7 +23,7 @@ export function useLivingHistory(engine: Engine): Ref<LivingHistory> {
     if (!effect || length === 0 || progress < 1) return;
     const bucket = Math.min(BUCKETS, Math.max(0, Math.round((sheetTime / length) * BUCKETS)));
     for (const id of effect.layers.order) {
-      const salt = effect.layers.byId[id]!.salt;
+      const { salt } = effect.layers.byId[ownerOf(effect, id)]!;
       const line = (kept[id] ??= new Array<number>(BUCKETS + 1).fill(-1));
       line[bucket] = layers.find((layer) => layer.salt === salt)?.living ?? 0;
     }

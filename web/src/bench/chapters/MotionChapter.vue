@@ -13,6 +13,7 @@ import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import ChoiceChip from '../ChoiceChip.vue';
+import MenuButton from '../MenuButton.vue';
 import NumberChip from '../NumberChip.vue';
 import VectorChip from '../VectorChip.vue';
 import ForceWords from './ForceWords.vue';
@@ -51,7 +52,6 @@ function placeForNew(): Place {
   return bone ? { kind: 'bone', bone, offset: [0.35, 0.45, -0.1] } : { kind: 'effect', offset: [0, 1.5, 0] };
 }
 function add(kind: string): void {
-  if (!kind) return;
   store.changeLayer(`add ${NAMES[kind as ForceKind].toLowerCase()}`, (target) => {
     target.forces = withItem(target.forces, store.newId(), newForce(kind as ForceKind, placeForNew()));
   });
@@ -108,15 +108,11 @@ const mute = (id: string) =>
     </span>
   </p>
   <p>
-    <select
-      class="plain act"
-      aria-label="Add a force"
-      value=""
-      @change="(add(($event.target as HTMLSelectElement).value), (($event.target as HTMLSelectElement).value = ''))"
-    >
-      <option value="">Add a force</option>
-      <option v-for="kind in FORCE_KINDS" :key="kind" :value="kind">{{ NAMES[kind] }}</option>
-    </select>
+    <MenuButton
+      label="Add a force"
+      :choices="FORCE_KINDS.map((kind) => ({ value: kind, text: NAMES[kind] }))"
+      @choose="add"
+    />
   </p>
 </template>
 
@@ -131,12 +127,5 @@ const mute = (id: string) =>
 .force:hover .acts,
 .force:focus-within .acts {
   opacity: 1;
-}
-select.act {
-  appearance: none;
-}
-select.act option {
-  color: var(--ink);
-  background: var(--raised);
 }
 </style>

@@ -4,6 +4,7 @@ import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import ChoiceChip from '../ChoiceChip.vue';
+import MenuButton from '../MenuButton.vue';
 import NumberChip from '../NumberChip.vue';
 import PlaceWords from '../PlaceWords.vue';
 import VectorChip from '../VectorChip.vue';
@@ -100,15 +101,11 @@ const keep = (names: string[]) =>
       >
         {{ bone }} ×
       </button>
-      <select
-        class="chip"
-        aria-label="keep to the skin of a bone"
-        value=""
-        @change="keep([...keptBones, ($event.target as HTMLSelectElement).value])"
-      >
-        <option value="" disabled>{{ keptBones.length ? 'and…' : 'or only…' }}</option>
-        <option v-for="bone in otherBones" :key="bone" :value="bone">{{ bone }}</option>
-      </select>
+      <MenuButton
+        :label="keptBones.length ? 'and…' : 'or only…'"
+        :choices="otherBones.map((bone) => ({ value: bone, text: bone }))"
+        @choose="keep([...keptBones, $event])"
+      />
     </p>
   </template>
   <p>

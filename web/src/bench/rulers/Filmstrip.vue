@@ -3,7 +3,7 @@ import { lifeSamples } from '@jinx/core/checks';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { hexOf } from '../colour';
-import { PAD } from './layout';
+import { PAD, readable } from './layout';
 
 /** Small pictures of one particle at successive ages. */
 const props = defineProps<{ layerId: string; width: number; height: number }>();
@@ -13,12 +13,13 @@ const shape = computed(() => store.effect!.layers.byId[props.layerId]!.settings[
 const pictures = computed(() => {
   const samples = lifeSamples(store.effect!, props.layerId, PICTURES);
   const largest = Math.max(1e-9, ...samples.map(({ size }) => size));
+  const densest = Math.max(1e-9, ...samples.map(({ opacity }) => opacity));
   return samples.map(({ age, size, rgb, opacity, intensity }) => ({
     age,
     x: PAD + age * (props.width - 2 * PAD),
     radius: Math.max(0.6, (size / largest) * (props.height / 2 - 3)),
     css: hexOf(rgb.map((c) => c * Math.min(2, Math.max(0.7, intensity)))),
-    opacity,
+    opacity: readable(opacity, densest),
   }));
 });
 </script>

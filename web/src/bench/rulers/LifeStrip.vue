@@ -3,7 +3,7 @@ import { lifeSamples } from '@jinx/core/checks';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { hexOf } from '../colour';
-import { PAD } from './layout';
+import { PAD, readable } from './layout';
 
 /** A layer's life in one band: as wide as the particle is big, in its colours, as dense as it is opaque. */
 const props = defineProps<{ layerId: string; width: number; height: number }>();
@@ -19,13 +19,14 @@ const outline = computed(() => {
   const lower = [...samples.value].reverse().map(({ age, size }) => `${at(age)} ${(middle + half(size)).toFixed(1)}`);
   return `M${[...upper, ...lower].join('L')}Z`;
 });
+const densest = computed(() => Math.max(1e-9, ...samples.value.map(({ opacity }) => opacity)));
 const stops = computed(() =>
   samples.value
     .filter((_, i) => i % 2 === 0)
     .map(({ age, rgb, opacity, intensity }) => ({
       age,
       css: hexOf(rgb.map((c) => c * Math.min(1.6, Math.max(0.6, intensity)))),
-      opacity,
+      opacity: readable(opacity, densest.value),
     })),
 );
 </script>

@@ -22,7 +22,7 @@ import { PAD } from './layout';
 const props = defineProps<{ width: number; height: number; active: LifeSetting }>();
 const store = useEffectStore();
 const layer = computed(() => store.chosen!);
-const life = computed(() => lifetimes(layer.value, store.effect!)[1]);
+const life = computed(() => lifetimes(store.effect!, store.chosenId)[1]);
 const inner = computed(() => props.width - 2 * PAD);
 const gradient = computed(() => ageGradient(layer.value.settings['life.colour']));
 const filmHeight = computed(() => (props.height > 140 ? 30 : 0));

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { lifetimes } from '@jinx/core/checks';
-import { listed, type Layer } from '@jinx/core/document';
+import { listed, ownerOf } from '@jinx/core/document';
 import { dialShares, EffectClock, newReading, numberReaders } from '@jinx/core/simulation';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
@@ -9,13 +9,16 @@ import { PAD } from './layout';
 
 /** A layer along the effect's time: its births, bursts, and how long its particles live on; how many live. */
 const props = defineProps<{
-  layer: Layer;
+  layerId: string;
   width: number;
   height: number;
   living: readonly number[];
   isOpen: boolean;
 }>();
 const store = useEffectStore();
+const shown = computed(() => store.effect!.layers.byId[props.layerId]!);
+/** The layer whose particles are seen: for one that follows, the births are the other's. */
+const layer = computed(() => store.effect!.layers.byId[ownerOf(store.effect!, props.layerId)]!);
 const inner = computed(() => props.width - 2 * PAD);
 const clock = computed(() => new EffectClock(store.effect!.stretches));
 const x = (share: number) => PAD + Math.min(1, share) * inner.value;
@@ -24,7 +27,7 @@ const room = computed(() => base.value - (props.isOpen ? 26 : 5));
 
 const rates = computed(() => {
   const effect = store.effect!;
-  const numbers = numberReaders(props.layer, effect, 1);
+  const numbers = numberReaders(layer.value, effect, 1);
   const reading = { ...newReading(), dials: dialShares(effect) };
   const { length, opening, hold, closing } = clock.value;
   const fades = numbers['births.rate'].isConstant;
@@ -36,11 +39,11 @@ const rates = computed(() => {
 });
 const peak = computed(() => Math.max(...rates.value));
 const isStanding = computed(() => {
-  const { base: standing } = props.layer.settings['births.standing'];
+  const { base: standing } = layer.value.settings['births.standing'];
   return standing.kind === 'fixed' && standing.value > 0;
 });
 const perMetre = computed(() => {
-  const { base: metre } = props.layer.settings['births.perMetre'];
+  const { base: metre } = layer.value.settings['births.perMetre'];
   return metre.kind === 'fixed' ? metre.value : 0;
 });
 const birthArea = computed(() => {
@@ -52,14 +55,14 @@ const birthArea = computed(() => {
 });
 /** How long those born last live on past the end of births. */
 const tail = computed(() => {
-  const after = lifetimes(props.layer, store.effect!)[2] / Math.max(0.001, clock.value.length);
+  const after = lifetimes(store.effect!, props.layerId)[2] / Math.max(0.001, clock.value.length);
   const from = clock.value.closing > 0 ? (clock.value.length - clock.value.closing) / clock.value.length : 1;
   return { from, to: Math.min(1, from + after) };
 });
 const bursts = computed(() => {
   const { opening, hold, length } = clock.value;
   const starts = { opening: 0, hold: opening, closing: opening + hold };
-  return listed(props.layer.bursts).map(({ id, item }) => ({
+  return listed(layer.value.bursts).map(({ id, item }) => ({
     id,
     x: x((starts[item.stretch] + item.at) / Math.max(0.001, length)),
     count: item.count,
@@ -79,11 +82,13 @@ const words = computed(() =>
   isStanding.value
     ? 'stands'
     : [
+        layer.value === shown.value ? '' : `those of ${layer.value.name}:`,
         peak.value > 0 ? `${plainNumber(peak.value)} a second` : '',
         perMetre.value > 0 ? `${plainNumber(perMetre.value)} a metre` : '',
       ]
         .filter(Boolean)
-        .join(', '),
+        .join(', ')
+        .replace(':,', ':'),
 );
 </script>
 
@@ -92,9 +97,9 @@ const words = computed(() =>
     :width="width"
     :height="height"
     role="img"
-    :aria-label="`${layer.name} over time: ${words || 'no births'}`"
+    :aria-label="`${shown.name} over time: ${words || 'no births'}`"
     class="strip"
-    :class="{ muted: layer.hidden }"
+    :class="{ muted: shown.hidden, follows: layer !== shown }"
   >
     <rect
       v-if="isStanding"
@@ -166,6 +171,11 @@ const words = computed(() =>
 .words {
   fill: #c6c6c8;
   font-size: 12px;
+}
+.follows .births,
+.follows .bar,
+.follows .tail {
+  opacity: 0.45;
 }
 .muted {
   opacity: 0.4;

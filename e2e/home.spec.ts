@@ -1,0 +1,48 @@
+import { expect, test } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { newEffect } from '@jinx/core/document';
+import { readParcel } from '@jinx/core/formats';
+
+const NAME = `Home ${Date.now().toString(36)}`;
+let project = '';
+test.beforeEach(async ({ page }) => {
+  project = ((await (await page.request.post('/api/projects', { data: { name: NAME } })).json()) as { id: string })
+    .id;
+});
+test.afterEach(async ({ page }) => {
+  await page.request.delete(`/api/projects/${project}`);
+});
+
+test('deleting asks first, and can be left be', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: `Delete ${NAME}` }).click();
+  await page.locator('.ant-popconfirm').getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByRole('link', { name: NAME })).toBeVisible();
+  expect((await page.request.get(`/api/projects/${project}`)).status()).toBe(200);
+  await page.getByRole('button', { name: `Delete ${NAME}` }).click();
+  await page.locator('.ant-popconfirm').getByRole('button', { name: 'Delete' }).click();
+  await expect(page.getByRole('link', { name: NAME })).toHaveCount(0);
+  expect((await page.request.get(`/api/projects/${project}`)).status()).toBe(404);
+});
+
+test('an effect is handed over from the list as from the bench: a parcel that reads back whole', async ({ page }) => {
+  const document = newEffect('Reed “light” / 2', 11);
+  await page.request.post(`/api/projects/${project}/effects`, { data: { document } });
+  await page.goto(`/projects/${project}`);
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: /^Hand over Reed/ }).click();
+  const bytes = new Uint8Array(readFileSync(await (await download).path()));
+  expect(readParcel(bytes).effect).toEqual(document);
+});
+
+test('an address that leads nowhere says so, and goes home', async ({ page }) => {
+  await page.goto('/effects/00000000-0000-4000-8000-000000000000');
+  await expect(page.getByText('There is no such effect: it may have been deleted.')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
+});
+
+test('the list waits for the server, and says so when it is not there', async ({ page }) => {
+  await page.route('**/api/projects', (route) => route.abort());
+  await page.goto('/');
+  await expect(page.getByText('The server does not answer: is Jinx still running?')).toBeVisible();
+});

@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import { Popover } from 'ant-design-vue';
+
+/** The bench's keys, in one place. */
+const KEYS = [
+  ['Space', 'play or pause'],
+  [', and .', 'one step back, one step on'],
+  ['C', 'clear the stage of guides'],
+  ['Enter', 'frame the figure'],
+  ['Ctrl Z', 'undo'],
+  ['Ctrl Shift Z', 'redo'],
+  ['Tab', 'walk the chips of a chapter'],
+  ['↑ ↓ on a chip', 'nudge it; ten times as far with Shift'],
+  ['Enter on a chip', 'type'],
+  ['↑ ↓ on a row', 'choose another layer'],
+  ['Alt ↑ ↓ on a row', 'move the layer'],
+  ['H, S, D, Delete on a row', 'hide, see alone, copy, delete'],
+  ['arrows on a curve’s key', 'move it; Delete takes it away'],
+  ['arrows on the stage', 'orbit'],
+] as const;
+</script>
+
+<template>
+  <Popover trigger="click" placement="topRight">
+    <template #content>
+      <dl class="keys">
+        <template v-for="[key, what] in KEYS" :key="key">
+          <dt>{{ key }}</dt>
+          <dd>{{ what }}</dd>
+        </template>
+      </dl>
+    </template>
+    <button type="button" class="plain" title="Every key of the bench">Keys</button>
+  </Popover>
+</template>
+
+<style scoped>
+.keys {
+  display: grid;
+  grid-template-columns: auto auto;
+  gap: 3px 18px;
+  margin: 0;
+}
+dt {
+  color: var(--ink);
+}
+dd {
+  margin: 0;
+  color: var(--soft);
+}
+</style>
