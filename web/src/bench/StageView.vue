@@ -19,6 +19,9 @@ let controls: OrbitControls | null = null;
 let watcher: ResizeObserver | null = null;
 const isOver = ref(false);
 
+/** The screen's own pixels for each of the page's; more than two are not told apart. */
+const density = (): number => Math.min(2, window.devicePixelRatio);
+
 function sendView(): void {
   const target = controls!.target;
   engine.view({
@@ -40,7 +43,7 @@ defineExpose({ frameAll });
 
 onMounted(() => {
   const { width, height } = holder.value!.getBoundingClientRect();
-  engine.startStage(canvas.value!, width, height);
+  engine.startStage(canvas.value!, width * density(), height * density());
   controls = new OrbitControls(camera, canvas.value!);
   controls.enableDamping = false;
   controls.minDistance = 0.3;
@@ -49,7 +52,7 @@ onMounted(() => {
   frameAll();
   watcher = new ResizeObserver(([entry]) => {
     const { width: w, height: h } = entry!.contentRect;
-    engine.tellStage({ kind: 'size', width: w, height: h });
+    engine.tellStage({ kind: 'size', width: w * density(), height: h * density() });
   });
   watcher.observe(holder.value!);
 });
