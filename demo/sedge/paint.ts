@@ -21,6 +21,22 @@ const WRAP: Vec3 = [128, 118, 92];
 const LEATHER: Vec3 = [70, 54, 42];
 const TROUSERS: Vec3 = [66, 68, 70];
 
+/** 1 inside an ellipse about (x, y), 0 outside, soft at its rim: a texel is nearly 3 mm wide. */
+const spot = (side: number, y: number, at: readonly [number, number], radii: readonly [number, number]) =>
+  1 - step(0.6, 1.4, Math.hypot((side - at[0]) / radii[0], (y - at[1]) / radii[1]));
+
+/** Head: hair drawn back from brow and temples, brows, eyes, lips, a little warmth on the cheeks. */
+function headColour([x, y, z]: Vec3): Vec3 {
+  const side = Math.abs(x);
+  const hairAt = Math.min(1.738 - 1.6 * side * side - y, z - (y > 1.62 ? 0.028 : -0.005));
+  let face: Vec3 = mix(SKIN, [184, 118, 96], 0.5 * spot(side, y, [0.045, 1.625], [0.02, 0.016]));
+  face = mix(face, [62, 46, 38], 0.85 * spot(side, y, [0.033, 1.677], [0.018, 0.0045]));
+  face = mix(face, [206, 196, 186], 0.9 * spot(side, y, [0.032, 1.658], [0.0135, 0.0065]));
+  face = mix(face, [40, 44, 36], spot(side, y, [0.031, 1.658], [0.0058, 0.0066]));
+  face = mix(face, [150, 84, 76], 0.8 * spot(side, y, [0, 1.594], [0.02, 0.0045]));
+  return mix(mix(HAIR, [74, 60, 50], 0.5 + 0.5 * Math.sin(x * 320)), face, step(-0.006, 0.006, hairAt));
+}
+
 /** Colour of Sedge's body at a rest position: skin, hair, a tunic of woven reed, wraps, belt and boots. */
 export function bodyColour(p: Vec3): Vec3 {
   const [x, y, z] = p;
@@ -34,12 +50,7 @@ export function bodyColour(p: Vec3): Vec3 {
   if (y > 1.4 && side < 0.09) colour = SKIN;
   const sash = Math.abs(x * 0.9 - (y - 1.22) * 0.55);
   if (y > 1.02 && y < 1.42 && sash < 0.022 && side < 0.2) colour = WRAP;
-  if (y > 1.52) {
-    const hairline = y > 1.745 || z < (y > 1.63 ? 0.05 : -0.005);
-    colour = hairline ? mix(HAIR, [74, 60, 50], 0.5 + 0.5 * Math.sin(x * 320)) : SKIN;
-    if (!hairline && Math.abs(y - 1.655) < 0.008 && Math.abs(side - 0.033) < 0.014) colour = [38, 32, 30];
-    if (!hairline && Math.abs(y - 1.588) < 0.004 && side < 0.02) colour = [132, 84, 74];
-  }
+  if (y > 1.52) colour = headColour(p);
   if (side > 0.4) {
     const along = (side - 0.4) / 0.2;
     colour = along < 0.75 ? mix(WRAP, LEATHER, 0.35 * step(-0.2, 0.2, Math.sin(along * 70))) : SKIN;
