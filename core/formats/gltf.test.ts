@@ -68,6 +68,30 @@ describe('a GLB', () => {
     expect(readRig(writeRig(rig))).toEqual(rig);
   });
 
+  it('is given normals where it has none, each vertex the mean of its triangles by area', async () => {
+    const rig = await importGlb(
+      await glb((document, { primitive, accessor }) => {
+        // A fold along the first edge: one triangle in the plane z = 0, one of twice its area in y = 0.
+        primitive
+          .setAttribute('POSITION', accessor('VEC3', [0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 2]))
+          .setAttribute('NORMAL', null)
+          .setIndices(
+            document
+              .createAccessor()
+              .setType('SCALAR')
+              .setArray(Uint16Array.of(0, 1, 2, 0, 3, 1))
+              .setBuffer(document.getRoot().listBuffers()[0]!),
+          );
+      }),
+      'fold',
+    );
+    const normal = (vertex: number) => [...rig.mesh.normals.slice(vertex * 3, vertex * 3 + 3)];
+    expect(normal(2)).toEqual([0, 0, 1]);
+    expect(normal(3)).toEqual([0, 1, 0]);
+    expect(normal(0)[1]! / normal(0)[2]!).toBeCloseTo(2, 5);
+    expect(Math.hypot(...normal(0))).toBeCloseTo(1, 5);
+  });
+
   it('keeps a skin’s weights, made to sum to one', async () => {
     const rig = await importGlb(
       await glb((document, { primitive, accessor, node, root }) => {

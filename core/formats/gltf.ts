@@ -1,6 +1,15 @@
 import { WebIO, type Document, type Node, type Primitive } from '@gltf-transform/core';
 import type { Bone, Clip, Rig, RigMesh, Texture, Track } from '../geometry/index.ts';
-import { invertAffine, transformDirection, transformPoint, IDENTITY, unit, type Vec3 } from '../maths/index.ts';
+import {
+  cross,
+  IDENTITY,
+  invertAffine,
+  subtract,
+  transformDirection,
+  transformPoint,
+  unit,
+  type Vec3,
+} from '../maths/index.ts';
 import { FormatError } from './errors.ts';
 import { readPicture } from './pictures.ts';
 
@@ -65,8 +74,9 @@ function addPrimitive(
   const element: number[] = [];
   for (let i = 0; i < position.getCount(); i++) {
     into.positions.push(...transformPoint(place, 0, position.getElement(i, element) as unknown as Vec3));
-    const direction = normal ? (normal.getElement(i, element) as unknown as Vec3) : ([0, 0, 0] as const);
-    into.normals.push(...unit(transformDirection(place, 0, direction)));
+    into.normals.push(
+      ...(normal ? unit(transformDirection(place, 0, normal.getElement(i, element) as unknown as Vec3)) : [0, 0, 0]),
+    );
     into.uvs.push(...(uv ? uv.getElement(i, element).slice(0, 2) : [0, 0]));
     if (joints && weights) {
       into.joints.push(...joints.getElement(i, element).slice(0, 4).map(jointOf));
@@ -82,6 +92,27 @@ function addPrimitive(
   const count = indices ? indices.getCount() : position.getCount();
   for (let i = 0; i + 2 < count; i += 3)
     for (let k = 0; k < 3; k++) into.indices.push(start + (indices ? indices.getScalar(i + k) : i + k));
+}
+
+/** Normals where a file gives none (three zeros): the mean of a vertex's triangles, each by its area. */
+function completeNormals(
+  positions: Float32Array,
+  given: readonly number[],
+  indices: readonly number[],
+): Float32Array {
+  const at = (index: number): Vec3 => [positions[index * 3]!, positions[index * 3 + 1]!, positions[index * 3 + 2]!];
+  const sums = new Float64Array(positions.length);
+  for (let i = 0; i < indices.length; i += 3) {
+    const corners = [indices[i]!, indices[i + 1]!, indices[i + 2]!] as const;
+    const [a, b, c] = [at(corners[0]), at(corners[1]), at(corners[2])];
+    const doubleArea = cross(subtract(b, a), subtract(c, a));
+    for (const corner of corners) for (let axis = 0; axis < 3; axis++) sums[corner * 3 + axis]! += doubleArea[axis]!;
+  }
+  const normals = Float32Array.from(given);
+  for (let v = 0; v < normals.length; v += 3)
+    if (normals[v] === 0 && normals[v + 1] === 0 && normals[v + 2] === 0)
+      normals.set(unit([sums[v]!, sums[v + 1]!, sums[v + 2]!]), v);
+  return normals;
 }
 
 function readMesh(nodes: { node: Node; parent: number }[], inverseBind: Float32Array): RigMesh {
@@ -107,11 +138,11 @@ function readMesh(nodes: { node: Node; parent: number }[], inverseBind: Float32A
   });
   if (mesh.indices.length === 0) throw new FormatError('this GLB file has no triangles');
   const positions = Float32Array.from(mesh.positions);
-  const normals = Float32Array.from(mesh.normals);
   if (positions.some((value) => !(value - value === 0)))
     throw new FormatError('this GLB file has a vertex that is nowhere (not a number)');
   if (mesh.indices.some((index) => index >= positions.length / 3))
     throw new FormatError('this GLB file has a triangle that leads to no vertex');
+  const normals = completeNormals(positions, mesh.normals, mesh.indices);
   return {
     positions,
     normals,
