@@ -265,6 +265,7 @@ defineExpose({ add });
 .title {
   padding: 0 10px 0 12px;
   display: flex;
+  align-items: baseline;
   justify-content: space-between;
   font-size: 12.5px;
 }

@@ -8,6 +8,18 @@ import { useEffectStore } from '../stores/effect';
 const BUCKETS = 60;
 const SHOW_EVERY_MILLISECONDS = 250;
 
+/** Places passed over between two reports while playing are drawn straight; a longer way was a jump. */
+const MOST_PASSED = 8;
+
+/** Writes a count at a place, and straight on from the place before, if the playhead came from there. */
+export function fill(line: number[], before: number, bucket: number, count: number): void {
+  const way = bucket - before;
+  const start = line[before]!;
+  if (way > 1 && way <= MOST_PASSED && start >= 0)
+    for (let k = 1; k < way; k++) line[before + k] = start + ((count - start) * k) / way;
+  line[bucket] = count;
+}
+
 export type LivingHistory = Readonly<Record<string, readonly number[]>>;
 
 /** How many of each layer lived at each place of the time sheet, as far as it was played; −1 where it was not. */
@@ -16,6 +28,7 @@ export function useLivingHistory(engine: Engine): Ref<LivingHistory> {
   const kept: Record<string, number[]> = {};
   const shown = shallowRef<LivingHistory>({});
   let shownAt = 0;
+  let lastBucket = 0;
 
   function note({ sheetTime, layers, progress, isPlaying }: SimulationState): void {
     const effect = store.effect;
@@ -25,8 +38,10 @@ export function useLivingHistory(engine: Engine): Ref<LivingHistory> {
     for (const id of effect.layers.order) {
       const { salt } = effect.layers.byId[ownerOf(effect, id)]!;
       const line = (kept[id] ??= new Array<number>(BUCKETS + 1).fill(-1));
-      line[bucket] = layers.find((layer) => layer.salt === salt)?.living ?? 0;
+      const count = layers.find((layer) => layer.salt === salt)?.living ?? 0;
+      fill(line, isPlaying ? lastBucket : bucket, bucket, count);
     }
+    lastBucket = bucket;
     const now = performance.now();
     if (isPlaying && now - shownAt < SHOW_EVERY_MILLISECONDS) return;
     shownAt = now;
