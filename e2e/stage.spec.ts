@@ -112,6 +112,20 @@ for (const surround of ['dusk', 'overcast', 'noon'] as const)
     }
   });
 
+test('on a screen of finer pixels the stage is drawn in all of them', async ({ browser }) => {
+  const context = await browser.newContext({ deviceScaleFactor: 2, viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  const effect = disc(() => undefined);
+  const { id } = (await (
+    await page.request.post(`/api/projects/${project}/effects`, { data: { document: effect } })
+  ).json()) as { id: string };
+  await page.goto(`/effects/${id}`);
+  const canvas = page.locator('.stage canvas');
+  const { width } = (await canvas.boundingBox())!;
+  await expect.poll(() => canvas.evaluate((element: HTMLCanvasElement) => element.width)).toBe(width * 2);
+  await context.close();
+});
+
 test('a sprite has the size it is given, and lies flat when told to', async ({ page }) => {
   const extent = async (change: (layer: Layer) => void) => {
     const { without, withIt } = await pictures(page, disc(change));

@@ -1,3 +1,3 @@
 export const PORT: number;
-export function runningServer(): { pid: number; port: number } | null;
+export function runningServer(file?: string): { pid: number; port: number } | null;
 export function run(): Promise<number>;

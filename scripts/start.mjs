@@ -11,12 +11,12 @@ export const DATABASE_PORT = Number(process.env.JINX_DATABASE_PORT ?? 7412);
 export const PID_FILE = path.join(DATA, 'server.json');
 
 /** The server this folder started, if it still runs: after a restart of the machine its number may be another program's. */
-export function runningServer() {
-  if (!existsSync(PID_FILE)) return null;
-  const state = JSON.parse(readFileSync(PID_FILE, 'utf8'));
+export function runningServer(file = PID_FILE) {
+  if (!existsSync(file)) return null;
+  const state = JSON.parse(readFileSync(file, 'utf8'));
   const command = `/proc/${state.pid}/cmdline`;
   if (existsSync(command) && readFileSync(command, 'utf8').includes('server/main.ts')) return state;
-  rmSync(PID_FILE, { force: true });
+  rmSync(file, { force: true });
   return null;
 }
 

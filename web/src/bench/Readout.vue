@@ -34,7 +34,12 @@ function commit(text: string): void {
       <b>{{ state.stepMilliseconds.toFixed(1) }}</b> ms compute <b>{{ state.drawMilliseconds.toFixed(1) }}</b> ms draw
     </div>
     <div v-if="state.progress < 1">computing {{ Math.floor(state.progress * 100) }}%</div>
-    <div v-else-if="!state.isExact">settling when paused</div>
+    <div
+      v-else-if="!state.isExact"
+      title="A change was taken up in mid-run: pause, and it is computed from the start"
+    >
+      settling: exact when paused
+    </div>
   </div>
 </template>
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { fill } from './livingHistory';
+import { fill } from './livingLine';
 
 const unseen = () => new Array<number>(12).fill(-1);
 

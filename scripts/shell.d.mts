@@ -1,0 +1,1 @@
+export function isListening(port: number): Promise<boolean>;
