@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { collectionOf, curveThrough, type Curve } from '../document/index.ts';
+import { collectionOf, curveThrough, type Curve, type Stop } from '../document/index.ts';
 import { curlField } from '../kernels/index.ts';
 import {
   atan2,
@@ -11,11 +11,13 @@ import {
   draw,
   exp,
   fitToLife,
+  gradientInto,
   hash2,
   linearOf,
   mix,
   particleKey,
   readyCurve,
+  readyGradient,
   moveDirection,
   movePoint,
   motionInto,
@@ -162,6 +164,116 @@ describe('carriers', () => {
       const [from, to] = [turned(0), turned(degrees)];
       const place = carried([2, 2, 3], from, to, 0.5).place;
       expect((Math.atan2(-(place[2]! - 3), place[0]! - 1) * 180) / Math.PI).toBeCloseTo(degrees / 2, 4);
+    }
+  });
+});
+
+describe('riding', () => {
+  const unitTurn = fc
+    .tuple(...[0, 1, 2, 3].map(() => fc.double({ min: -1, max: 1, noNaN: true })))
+    .filter((q) => Math.hypot(...(q as number[])) > 0.1)
+    .map((q) => (q as number[]).map((x) => x / Math.hypot(...(q as number[]))) as unknown as Rigid['turn']);
+  const point = fc.tuple(...[0, 1, 2].map(() => fc.double({ min: -5, max: 5, noNaN: true }))) as fc.Arbitrary<
+    [number, number, number]
+  >;
+  const place = fc.record({ turn: unitTurn, at: point });
+  const axesOf = (v: Vec3): Axes => [Float32Array.of(v[0]), Float32Array.of(v[1]), Float32Array.of(v[2])];
+  function ride(points: Axes, from: Rigid, to: Rigid, share: number): void {
+    const packed = [from, to].map((rigid) => {
+      const words = new Float64Array(RIGID_WORDS);
+      packRigid(rigid, words);
+      return words;
+    });
+    const motion = new Float64Array(MOTION_WORDS);
+    motionInto(motion, packed[0]!, packed[1]!, share);
+    movePoint(motion, points, 0);
+  }
+
+  it('along and back again ends where it began', () =>
+    fc.assert(
+      fc.property(place, place, point, (from, to, start) => {
+        const points = axesOf(start);
+        ride(points, from, to, 1);
+        ride(points, to, from, 1);
+        start.forEach((x, axis) => expect(points[axis]![0]).toBeCloseTo(x, 4));
+      }),
+    ));
+
+  it('keeps the distance to the carrier, whatever the share', () =>
+    fc.assert(
+      fc.property(place, place, point, fc.double({ min: 0, max: 1, noNaN: true }), (from, to, start, share) => {
+        const points = axesOf(start);
+        ride(points, from, to, share);
+        const centre = from.at.map((x, axis) => x + (to.at[axis]! - x) * share);
+        const distance = (v: readonly number[], c: readonly number[]) => Math.hypot(...v.map((x, i) => x - c[i]!));
+        expect(
+          distance(
+            points.map(([x]) => x!),
+            centre,
+          ),
+        ).toBeCloseTo(distance(start, from.at), 4);
+      }),
+    ));
+
+  it('of nothing goes nowhere', () =>
+    fc.assert(
+      fc.property(place, place, point, (from, to, start) => {
+        const points = axesOf(start);
+        ride(points, from, to, 0);
+        start.forEach((x, axis) => expect(points[axis]![0]).toBeCloseTo(x, 5));
+      }),
+    ));
+});
+
+describe('a gradient', () => {
+  const stops = fc.uniqueArray(
+    fc.record({ x: fc.integer({ min: 0, max: 100 }), grey: fc.integer({ min: 0, max: 255 }) }),
+    { selector: ({ x }) => x, minLength: 1, maxLength: 6 },
+  );
+  const hexOf = (grey: number) => `#${grey.toString(16).padStart(2, '0').repeat(3)}`;
+  const made = (list: { x: number; grey: number }[]) =>
+    readyGradient(
+      collectionOf(
+        list.map(({ x, grey }, i): [string, Stop] => [
+          `s${i}`,
+          { at: { anchor: 'share', value: x / 100 }, colour: { hex: hexOf(grey) } },
+        ]),
+      ),
+      collectionOf([]),
+    );
+
+  it('is each stop’s own colour at its place, and between its neighbours elsewhere, in whatever order they came', () =>
+    fc.assert(
+      fc.property(stops, fc.double({ min: 0, max: 1, noNaN: true }), (list, x) => {
+        const gradient = made(list);
+        const rgb = new Float64Array(3);
+        for (const stop of list) {
+          gradientInto(gradient, stop.x / 100, 1, rgb);
+          expect(rgb[0]).toBeCloseTo(linearOf(hexOf(stop.grey))[0], 9);
+        }
+        const sorted = [...list].sort((a, b) => a.x - b.x);
+        const after = sorted.findIndex((stop) => stop.x / 100 > x);
+        const [left, right] =
+          after < 0 ? [sorted.at(-1)!, sorted.at(-1)!] : [sorted[Math.max(0, after - 1)]!, sorted[after]!];
+        const ends = [linearOf(hexOf(left.grey))[0], linearOf(hexOf(right.grey))[0]];
+        gradientInto(gradient, x, 1, rgb);
+        expect(rgb[1]).toBeGreaterThanOrEqual(Math.min(...ends) - 1e-9);
+        expect(rgb[1]).toBeLessThanOrEqual(Math.max(...ends) + 1e-9);
+      }),
+    ));
+
+  it('fades as many seconds before death in a short life as in a long one', () => {
+    const gradient = readyGradient(
+      collectionOf<Stop>([
+        ['a', { at: { anchor: 'beforeDeath', value: 0.5 }, colour: { hex: '#ffffff' } }],
+        ['b', { at: { anchor: 'share', value: 1 }, colour: { hex: '#000000' } }],
+      ]),
+      collectionOf([]),
+    );
+    const rgb = new Float64Array(3);
+    for (const life of [1, 2, 8]) {
+      gradientInto(gradient, 1 - 0.25 / life, life, rgb);
+      expect(rgb[0]).toBeCloseTo(0.5, 6);
     }
   });
 });
