@@ -10,7 +10,7 @@ import {
   type Shaper,
 } from '../document/index.ts';
 import type { Rig } from '../geometry/index.ts';
-import { boneNamed, SurfaceSampler } from '../geometry/index.ts';
+import { boneNamed, surfaceSampler } from '../geometry/index.ts';
 import { lifeSamples, lifetimes, samplesAt } from './lifeSamples.ts';
 
 /** One step that repairs what was found. */
@@ -85,12 +85,7 @@ function whyNothingIsBorn(id: string, layer: Layer, rig: Rig | null): { why: str
       label: `Use "${rig.bones[0]!.name}"`,
       apply: (draft) => (draft.layers.byId[id]!.source = { kind: 'bone', bone: rig.bones[0]!.name }),
     });
-  if (
-    rig &&
-    source.kind === 'surface' &&
-    source.bones.length > 0 &&
-    !(new SurfaceSampler(rig, source.bones).area > 0)
-  )
+  if (rig && source.kind === 'surface' && source.bones.length > 0 && !(surfaceSampler(rig, source.bones).area > 0))
     return stop('no skin moves with the bones it keeps to', {
       label: 'Use the whole skin',
       apply: (draft) => (draft.layers.byId[id]!.source = { kind: 'surface', bones: [] }),

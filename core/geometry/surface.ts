@@ -46,3 +46,19 @@ export class SurfaceSampler {
     return { triangle: low, second: Math.fround(root * (1 - w)), third: Math.fround(root * w) };
   }
 }
+
+const MOST_KEPT = 32;
+const kept = new WeakMap<Rig, Map<string, SurfaceSampler>>();
+
+/** The sampler of a rig's skin, made once: every edit of a document asks for it again. */
+export function surfaceSampler(rig: Rig, boneNames: readonly string[]): SurfaceSampler {
+  const samplers = kept.get(rig) ?? new Map<string, SurfaceSampler>();
+  kept.set(rig, samplers);
+  const key = JSON.stringify(boneNames);
+  const known = samplers.get(key);
+  if (known) return known;
+  if (samplers.size >= MOST_KEPT) samplers.clear();
+  const made = new SurfaceSampler(rig, boneNames);
+  samplers.set(key, made);
+  return made;
+}

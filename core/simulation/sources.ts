@@ -1,5 +1,5 @@
 import type { Layer, Vector } from '../document/index.ts';
-import { posedSpot, SurfaceSampler, type Spot } from '../geometry/index.ts';
+import { posedSpot, surfaceSampler, type Spot } from '../geometry/index.ts';
 import {
   add,
   basisAround,
@@ -98,7 +98,7 @@ function shapeSource(layer: Layer, scene: Scene, group: GroupFrame, offset: Vect
 function surfaceSource(layer: Layer, scene: Scene): SourceReader {
   const source = layer.source as Extract<Layer['source'], { kind: 'surface' }>;
   const rig = scene.rig;
-  const sampler = rig ? new SurfaceSampler(rig, source.bones) : null;
+  const sampler = rig ? surfaceSampler(rig, source.bones) : null;
   return {
     canBear: sampler !== null && sampler.area > 0,
     birth(key, time) {

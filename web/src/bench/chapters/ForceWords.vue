@@ -18,8 +18,8 @@ const setAxis = (value: Vector, gesture: string | null) =>
   store.changeLayer(
     'turn a force',
     (layer) => {
-      const force = layer.forces.byId[props.id]!;
-      if (force.kind === 'vortex') force.settings.axis.base = { kind: 'fixed', value };
+      const target = layer.forces.byId[props.id]!;
+      if (target.kind === 'vortex') target.settings.axis.base = { kind: 'fixed', value };
     },
     gesture,
   );
