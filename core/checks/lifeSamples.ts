@@ -1,4 +1,4 @@
-import { ownerOf, structuredCopy, type Effect, type Layer, type NumberSetting } from '../document/index.ts';
+import { ownerOf, type Effect, type Layer, type NumberSetting } from '../document/index.ts';
 import { colourReader, dialShares, newReading, numberReaders } from '../simulation/index.ts';
 
 /** How a middling particle of a layer looks at one age. */
@@ -14,42 +14,55 @@ export interface LifeSample {
   readonly energy: number;
 }
 
+/** What a life is read from, beside the layer itself. */
+export type Shared = Pick<Effect, 'palette' | 'measures' | 'dials'>;
+
 /** The layer with every spread at its middle: one particle that stands for all. */
 function middling(layer: Layer): Layer {
-  const copy = structuredCopy(layer);
-  for (const setting of Object.values(copy.settings) as NumberSetting[])
-    if (setting.base.kind === 'spread' && typeof setting.base.low === 'number')
-      setting.base = { kind: 'fixed', value: (setting.base.low + setting.base.high) / 2 };
-  return copy;
+  const settings = Object.fromEntries(
+    Object.entries(layer.settings as unknown as Record<string, NumberSetting>).map(([name, setting]) => {
+      const { base } = setting;
+      if (base.kind !== 'spread' || typeof base.low !== 'number') return [name, setting];
+      return [name, { ...setting, base: { kind: 'fixed', value: (base.low + base.high) / 2 } }];
+    }),
+  );
+  return { ...layer, settings: settings as unknown as Layer['settings'] };
 }
 
-/** Shortest, middle and longest lifetime of the particles a layer shows, in seconds. */
-export function lifetimes(effect: Effect, layerId: string): [number, number, number] {
-  const { base } = effect.layers.byId[ownerOf(effect, layerId)]!.settings['births.life'];
+/** Shortest, middle and longest lifetime of a layer with particles of its own, in seconds. */
+export function lifetimesOf(owner: Layer, measures: Effect['measures']): [number, number, number] {
+  const { base } = owner.settings['births.life'];
   if (base.kind === 'spread') return [base.low, (base.low + base.high) / 2, base.high];
   const value =
-    base.kind === 'fixed'
-      ? base.value
-      : base.kind === 'measure'
-        ? (effect.measures.byId[base.measure]?.value ?? 1)
-        : 1;
+    base.kind === 'fixed' ? base.value : base.kind === 'measure' ? (measures.byId[base.measure]?.value ?? 1) : 1;
   return [value, value, value];
 }
 
+/** Shortest, middle and longest lifetime of the particles a layer shows, in seconds. */
+export const lifetimes = (effect: Effect, layerId: string): [number, number, number] =>
+  lifetimesOf(effect.layers.byId[ownerOf(effect, layerId)]!, effect.measures);
+
+/** `count` + 1 even ages from birth to death. */
+export const evenAges = (count: number): number[] => Array.from({ length: count + 1 }, (_, i) => i / count);
+
 /** Samples of a life at `count` + 1 even ages from birth to death. */
 export const lifeSamples = (effect: Effect, layerId: string, count: number): LifeSample[] =>
-  samplesAt(
-    effect,
-    layerId,
-    Array.from({ length: count + 1 }, (_, i) => i / count),
-  );
+  samplesAt(effect, layerId, evenAges(count));
 
 /** Samples of a life at some ages, 0 to 1. */
-export function samplesAt(effect: Effect, layerId: string, ages: readonly number[]): LifeSample[] {
-  const layer = middling(effect.layers.byId[layerId]!);
-  const numbers = numberReaders(layer, effect, 1);
-  const colour = colourReader(layer, effect);
-  const reading = { ...newReading(), life: Math.max(0.02, lifetimes(effect, layerId)[1]), dials: dialShares(effect) };
+export const samplesAt = (effect: Effect, layerId: string, ages: readonly number[]): LifeSample[] =>
+  samplesOf(effect.layers.byId[layerId]!, effect.layers.byId[ownerOf(effect, layerId)]!, effect, ages);
+
+/** Samples of the life of `owner`'s particles as `layer` dresses them. */
+export function samplesOf(layer: Layer, owner: Layer, shared: Shared, ages: readonly number[]): LifeSample[] {
+  const middle = middling(layer);
+  const numbers = numberReaders(middle, shared, 1);
+  const colour = colourReader(middle, shared);
+  const reading = {
+    ...newReading(),
+    life: Math.max(0.02, lifetimesOf(owner, shared.measures)[1]),
+    dials: dialShares(shared),
+  };
   const rgb = new Float64Array(3);
   return ages.map((age): LifeSample => {
     reading.age = age;

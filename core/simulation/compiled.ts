@@ -54,7 +54,7 @@ function plainVector(layer: Layer, name: 'source.offset' | 'motion.axis'): Vecto
     : setting.base.value;
 }
 
-export function numberReaders(layer: Layer, effect: Effect, scale: number): Numbers {
+export function numberReaders(layer: Layer, effect: Pick<Effect, 'measures'>, scale: number): Numbers {
   const entries = Object.entries(LAYER_SETTINGS).flatMap(([name, declaration]) => {
     if (declaration.value !== 'number') return [];
     const power = SCALED[name as LayerSettingName] ?? 0;
@@ -76,11 +76,11 @@ export function numberReaders(layer: Layer, effect: Effect, scale: number): Numb
 }
 
 /** A layer's colour, ready to be read. */
-export const colourReader = (layer: Layer, effect: Effect): ColourReader =>
+export const colourReader = (layer: Layer, effect: Pick<Effect, 'palette'>): ColourReader =>
   new ColourReader(layer.settings['life.colour'], LAYER_SETTINGS['life.colour'], 'life.colour', effect);
 
 /** Which shares of their ranges the dials stand at. */
-export function dialShares(effect: Effect): Record<string, number> {
+export function dialShares(effect: Pick<Effect, 'dials'>): Record<string, number> {
   return Object.fromEntries(
     listed(effect.dials).map(({ id, item }) => [
       id,

@@ -62,9 +62,17 @@ onBeforeUnmount(() => {
 });
 
 watch(() => props.follows, sendView);
+let guidesText = '';
 watch(
   () => [store.effect, store.chosenId, engine.rig.value, props.showGuides] as const,
-  ([effect, chosenId, rig, isShown]) => engine.guides(guidesFor(effect, chosenId, rig), isShown),
+  ([effect, chosenId, rig, isShown]) => {
+    const guides = guidesFor(effect, chosenId, rig);
+    // Most edits leave them as they are; lines made anew at every movement of a drag would cost a frame.
+    const text = JSON.stringify([isShown, guides.map(({ bone, tone, points }) => [bone, tone, [...points]])]);
+    if (text === guidesText) return;
+    guidesText = text;
+    engine.guides(guides, isShown);
+  },
   { immediate: true },
 );
 

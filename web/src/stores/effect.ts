@@ -1,13 +1,5 @@
-import {
-  apply,
-  diff,
-  inverted,
-  newId,
-  structuredCopy,
-  type Change,
-  type Effect,
-  type Layer,
-} from '@jinx/core/document';
+import { apply, diff, inverted, newId, type Change, type Effect, type Layer } from '@jinx/core/document';
+import { produce } from 'immer';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import type { StoredEffect } from '../api';
@@ -51,21 +43,20 @@ export const useEffectStore = defineStore('effect', () => {
     future.value = [];
   }
 
-  /** Changes a copy of the document by `recipe`. Changes of one `gesture` in a row are one step of undo. */
+  /** Changes the document by `recipe`, which may write into its draft; what it leaves alone is shared with the old one. Changes of one `gesture` in a row are one step of undo. */
   function change(label: string, recipe: (draft: Effect) => void, gesture: string | null = null): void {
     const before = effect.value;
     if (!before) return;
-    const draft = structuredCopy(before);
-    recipe(draft);
-    const changes = diff(before, draft);
+    const after = produce(before, (draft: Effect) => void recipe(draft));
+    const changes = diff(before, after);
     if (changes.length === 0) return;
     const last = past.value[past.value.length - 1];
     if (gesture && last?.gesture === gesture) {
       const start = apply(before, inverted(last.changes));
-      past.value = [...past.value.slice(0, -1), { label, changes: diff(start, draft), gesture }];
+      past.value = [...past.value.slice(0, -1), { label, changes: diff(start, after), gesture }];
     } else past.value = [...past.value, { label, changes, gesture }];
     future.value = [];
-    effect.value = draft;
+    effect.value = after;
     keepChoice();
   }
 

@@ -111,9 +111,11 @@ describe('saving', () => {
   it('leaves no draft behind when a change is undone before it was saved', async () => {
     const { saving, effects } = await opened();
     await change(effects, 5);
+    await vi.advanceTimersByTimeAsync(200);
     expect(kept.size).toBe(1);
     effects.undo();
     await nextTick();
+    await vi.advanceTimersByTimeAsync(200);
     expect(saving.state).toBe('saved');
     expect(kept.size).toBe(0);
     await vi.advanceTimersByTimeAsync(5000);
@@ -131,11 +133,36 @@ describe('saving', () => {
     await vi.advanceTimersByTimeAsync(600);
     effects.undo();
     await nextTick();
+    await vi.advanceTimersByTimeAsync(200);
     expect(kept.size).toBe(1);
     await vi.advanceTimersByTimeAsync(5000);
     expect(saving.state).toBe('saved');
     expect(server.document.seed).toBe(1);
     expect(kept.size).toBe(0);
+  });
+
+  it('keeps what is changed on this machine before the server has it, also when the page goes away at once', async () => {
+    const heard = new Map<string, () => void>();
+    vi.stubGlobal('window', {
+      setTimeout,
+      clearTimeout,
+      addEventListener: (n: string, f: () => void) => heard.set(n, f),
+    });
+    const { effects } = await opened();
+    server.mode = 'gone';
+    await change(effects, 5);
+    expect(kept.size).toBe(0);
+    heard.get('pagehide')!();
+    expect(JSON.parse(kept.get('jinx draft one')!).text).toContain('"seed":5');
+  });
+
+  it('of an effect just opened is no change', async () => {
+    const { saving } = await opened();
+    await nextTick();
+    expect(saving.state).toBe('saved');
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(kept.size).toBe(0);
+    expect(server.saves).toHaveLength(0);
   });
 
   it('forgets a draft that cannot be read', async () => {
@@ -167,6 +194,7 @@ describe('saving', () => {
     await change(effects, 5);
     await vi.advanceTimersByTimeAsync(600);
     await change(effects, 6);
+    await vi.advanceTimersByTimeAsync(200);
     const draft = JSON.parse(kept.get('jinx draft one')!) as { revision: number; text: string };
     expect(parseEffect(JSON.parse(draft.text)).seed).toBe(6);
     expect(draft.revision).toBe(1);
@@ -182,6 +210,7 @@ describe('saving', () => {
       removeItem: () => undefined,
     });
     await change(effects, 5);
+    await vi.advanceTimersByTimeAsync(200);
     expect(saving.sentence).toContain('keeps nothing');
     await vi.advanceTimersByTimeAsync(600);
     expect(saving.state).toBe('saved');

@@ -8,6 +8,8 @@ export type SavingState = 'saved' | 'waiting' | 'saving' | 'offline' | 'stale' |
 
 const QUIET_MILLISECONDS = 500;
 const RETRY_MILLISECONDS = 3000;
+/** What was changed is kept on this machine at least this often. */
+const KEEP_MILLISECONDS = 150;
 
 const draftName = (id: string) => `jinx draft ${id}`;
 
@@ -25,14 +27,19 @@ export const useSavingStore = defineStore('saving', () => {
   /** What the server holds when it refused a save made from an older revision. */
   const theirs = shallowRef<{ revision: number; document: Effect } | null>(null);
   let savedText = '';
+  /** The very document the server is known to hold. */
+  let savedEffect: Effect | null = null;
   let timer = 0;
+  let keepTimer = 0;
   let running: Promise<void> = Promise.resolve();
 
   /** Opens an effect; takes up a draft that never reached the server. Returns whether there was one. */
   async function open(id: string): Promise<boolean> {
     window.clearTimeout(timer);
+    if (keepTimer) keepNow();
     const stored: StoredEffect = await api.effect(id);
     savedText = canonicalText(stored.document);
+    savedEffect = stored.document;
     theirs.value = null;
     state.value = 'saved';
     effects.open(stored);
@@ -54,21 +61,25 @@ export const useSavingStore = defineStore('saving', () => {
   watch(
     () => effects.effect,
     (effect) => {
-      if (!effect || !effects.id) return;
-      const text = canonicalText(effect);
-      if (state.value === 'stale') return keepDraft(text);
-      if (text === savedText && state.value !== 'saving') {
-        // Undone back to what the server holds: there is nothing left to keep here.
-        window.clearTimeout(timer);
-        localStorage.removeItem(draftName(effects.id));
-        state.value = 'saved';
-        return;
-      }
-      keepDraft(text);
-      if (state.value !== 'saving') state.value = 'waiting';
+      if (!effect || !effects.id || effect === savedEffect) return;
+      if (state.value !== 'saving' && state.value !== 'stale') state.value = 'waiting';
+      // Writing the whole effect out at every movement of a drag would make it stutter.
+      keepTimer ||= window.setTimeout(keepNow, KEEP_MILLISECONDS);
       later(QUIET_MILLISECONDS);
     },
   );
+
+  /** Keeps what is not saved yet on this machine; an effect undone back to what the server holds is saved already. */
+  function keepNow(): void {
+    window.clearTimeout(keepTimer);
+    keepTimer = 0;
+    if (!effects.effect || effects.effect === savedEffect) return;
+    const text = canonicalText(effects.effect);
+    if (text !== savedText || state.value === 'saving' || state.value === 'stale') return keepDraft(text);
+    window.clearTimeout(timer);
+    localStorage.removeItem(draftName(effects.id));
+    state.value = 'saved';
+  }
 
   /** Keeps the effect on this machine. A full or forbidden store must not stop it from going to the server. */
   function keepDraft(text: string): void {
@@ -97,6 +108,7 @@ export const useSavingStore = defineStore('saving', () => {
     const text = canonicalText(effect);
     if (text === savedText) {
       state.value = 'saved';
+      forgetDraft(id, text);
       return;
     }
     state.value = 'saving';
@@ -106,6 +118,7 @@ export const useSavingStore = defineStore('saving', () => {
       if (effects.id !== id) return;
       effects.revision = revision;
       savedText = text;
+      savedEffect = effect;
       sentence.value = '';
       const isLatest = canonicalText(effects.effect) === text;
       state.value = isLatest ? 'saved' : 'waiting';
@@ -143,6 +156,7 @@ export const useSavingStore = defineStore('saving', () => {
     if (!other) return;
     effects.revision = other.revision;
     savedText = canonicalText(other.document);
+    savedEffect = null;
     theirs.value = null;
     state.value = 'saved';
     localStorage.removeItem(draftName(effects.id));
@@ -159,6 +173,7 @@ export const useSavingStore = defineStore('saving', () => {
   }
 
   window.addEventListener('beforeunload', () => state.value === 'waiting' && void save());
+  window.addEventListener('pagehide', keepNow);
 
   return { state, sentence, theirs, open, save, settle, takeTheirs, keepMineAsCopy };
 });

@@ -1,17 +1,17 @@
 <script setup lang="ts">
-import { lifeSamples } from '@jinx/core/checks';
 import { computed } from 'vue';
-import { useEffectStore } from '../../stores/effect';
 import { hexOf } from '../colour';
+import { useLayer } from '../life';
 import { PAD, readable } from './layout';
 
 /** Small pictures of one particle at successive ages. */
 const props = defineProps<{ layerId: string; width: number; height: number }>();
-const store = useEffectStore();
 const PICTURES = 12;
-const shape = computed(() => store.effect!.layers.byId[props.layerId]!.settings['appearance.shape'].base.value);
+const { layer, life } = useLayer(() => props.layerId);
+const shape = computed(() => layer.value.settings['appearance.shape'].base.value);
+const lifeSamples = life(PICTURES);
 const pictures = computed(() => {
-  const samples = lifeSamples(store.effect!, props.layerId, PICTURES);
+  const samples = lifeSamples.value;
   const largest = Math.max(1e-9, ...samples.map(({ size }) => size));
   const densest = Math.max(1e-9, ...samples.map(({ opacity }) => opacity));
   return samples.map(({ age, size, rgb, opacity, intensity }) => ({

@@ -10,6 +10,7 @@ import ColourWords from '../ColourWords.vue';
 const props = defineProps<{ stops: Collection<Stop>; width: number; life: number }>();
 const emit = defineEmits<{ change: [stops: Collection<Stop>, gesture: string | null]; done: [] }>();
 const store = useEffectStore();
+const palette = computed(() => store.effect!.palette);
 const bar = ref<HTMLElement>();
 const selected = ref('');
 const items = computed(() =>
@@ -24,7 +25,7 @@ const items = computed(() =>
 );
 /** Blended in linear light, as the simulation does: the browser's own blend would show other colours between stops. */
 const background = computed(() => {
-  const gradient = readyGradient(props.stops, store.effect!.palette);
+  const gradient = readyGradient(props.stops, palette.value);
   const rgb = new Float64Array(3);
   const colours = Array.from({ length: 33 }, (_, i) => {
     gradientInto(gradient, i / 32, props.life, rgb);

@@ -1,15 +1,13 @@
 <script setup lang="ts">
-import { lifeSamples } from '@jinx/core/checks';
 import { computed } from 'vue';
-import { useEffectStore } from '../../stores/effect';
 import { hexOf } from '../colour';
+import { useLayer } from '../life';
 import { PAD, readable } from './layout';
 
 /** A layer's life in one band: as wide as the particle is big, in its colours, as dense as it is opaque. */
 const props = defineProps<{ layerId: string; width: number; height: number }>();
-const store = useEffectStore();
 const inner = computed(() => props.width - 2 * PAD);
-const samples = computed(() => lifeSamples(store.effect!, props.layerId, 32));
+const samples = useLayer(() => props.layerId).life(32);
 const largest = computed(() => Math.max(1e-9, ...samples.value.map(({ size }) => size)));
 const outline = computed(() => {
   const middle = props.height / 2;

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { lifetimes } from '@jinx/core/checks';
 import type { Collection, Curve, NumberSetting, Stop } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import { useLayer } from '../life';
 import {
   ageCurve,
   ageGradient,
@@ -21,8 +21,8 @@ import { PAD } from './layout';
 /** The chosen layer's life at full height: filmstrip, curves and gradient on one ruler. */
 const props = defineProps<{ width: number; height: number; active: LifeSetting }>();
 const store = useEffectStore();
-const layer = computed(() => store.chosen!);
-const life = computed(() => lifetimes(store.effect!, store.chosenId)[1]);
+const { layer, lifetimes } = useLayer(() => store.chosenId);
+const life = computed(() => lifetimes.value[1]);
 const inner = computed(() => props.width - 2 * PAD);
 const gradient = computed(() => ageGradient(layer.value.settings['life.colour']));
 const filmHeight = computed(() => (props.height > 140 ? 30 : 0));

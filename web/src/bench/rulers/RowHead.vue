@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { LAYER_SETTINGS, type Layer } from '@jinx/core/document';
-import { lifeSamples } from '@jinx/core/checks';
 import { computed } from 'vue';
 import type { LayerCount } from '../../engine/protocol';
-import { useEffectStore } from '../../stores/effect';
 import { hexOf } from '../colour';
 import { settingText } from '../format';
+import { useLayer } from '../life';
 import { ageGradient, LIFE_SETTINGS, type LifeSetting } from '../shapers';
 
 /** A row's head: the layer's picture, name, living count and cost; when open, its lines on the life sheet. */
@@ -17,9 +16,10 @@ const props = defineProps<{
   active: LifeSetting;
 }>();
 const emit = defineEmits<{ activate: [name: LifeSetting] }>();
-const store = useEffectStore();
+const { life, measures } = useLayer(() => props.id);
+const samples = life(12);
 const dot = computed(() => {
-  const best = lifeSamples(store.effect!, props.id, 12).reduce((a, b) => (b.energy > a.energy ? b : a));
+  const best = samples.value.reduce((a, b) => (b.energy > a.energy ? b : a));
   return hexOf(best.rgb);
 });
 const lines = computed(() =>
@@ -28,7 +28,7 @@ const lines = computed(() =>
     return {
       name,
       word: name.slice(5),
-      text: settingText(setting, LAYER_SETTINGS[name], (id) => store.effect!.measures.byId[id]?.name ?? ''),
+      text: settingText(setting, LAYER_SETTINGS[name], (id) => measures.value.byId[id]?.name ?? ''),
       isShaped: setting.shapers.order.length > 0,
     };
   }),

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { lifetimes } from '@jinx/core/checks';
-import { listed, ownerOf } from '@jinx/core/document';
+import { listed } from '@jinx/core/document';
 import { dialShares, EffectClock, newReading, numberReaders } from '@jinx/core/simulation';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { plainNumber } from '../format';
+import { useLayer } from '../life';
 import { PAD } from './layout';
 
 /** A layer along the effect's time: its births, bursts, and how long its particles live on; how many live. */
@@ -16,19 +16,18 @@ const props = defineProps<{
   isOpen: boolean;
 }>();
 const store = useEffectStore();
-const shown = computed(() => store.effect!.layers.byId[props.layerId]!);
-/** The layer whose particles are seen: for one that follows, the births are the other's. */
-const layer = computed(() => store.effect!.layers.byId[ownerOf(store.effect!, props.layerId)]!);
+/** For a layer that follows, the births are the other's. */
+const { layer: shown, owner: layer, measures, dials, lifetimes } = useLayer(() => props.layerId);
+const stretches = computed(() => store.effect!.stretches);
 const inner = computed(() => props.width - 2 * PAD);
-const clock = computed(() => new EffectClock(store.effect!.stretches));
+const clock = computed(() => new EffectClock(stretches.value));
 const x = (share: number) => PAD + Math.min(1, share) * inner.value;
 const base = computed(() => (props.isOpen ? props.height - 12 : props.height - 5));
 const room = computed(() => base.value - (props.isOpen ? 26 : 5));
 
 const rates = computed(() => {
-  const effect = store.effect!;
-  const numbers = numberReaders(layer.value, effect, 1);
-  const reading = { ...newReading(), dials: dialShares(effect) };
+  const numbers = numberReaders(layer.value, { measures: measures.value }, 1);
+  const reading = { ...newReading(), dials: dialShares({ dials: dials.value }) };
   const { length, opening, hold, closing } = clock.value;
   const fades = numbers['births.rate'].isConstant;
   return Array.from({ length: 97 }, (_, i) => {
@@ -55,7 +54,7 @@ const birthArea = computed(() => {
 });
 /** How long those born last live on past the end of births. */
 const tail = computed(() => {
-  const after = lifetimes(store.effect!, props.layerId)[2] / Math.max(0.001, clock.value.length);
+  const after = lifetimes.value[2] / Math.max(0.001, clock.value.length);
   const from = clock.value.closing > 0 ? (clock.value.length - clock.value.closing) / clock.value.length : 1;
   return { from, to: Math.min(1, from + after) };
 });
