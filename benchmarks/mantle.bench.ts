@@ -1,5 +1,5 @@
 // Lamplit Mantle: milliseconds a simulation step (here, one thread) and a drawn frame (in Chromium), how many live, and
-// how the bench keeps up while it plays: steps and pictures a second, and the page's longest task.
+// how the bench keeps up while it plays: steps a second, and the page's longest task, also while a value is dragged.
 import { chromium, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { cpus } from 'node:os';
@@ -15,6 +15,7 @@ const WARM_STEPS = 240;
 const STEPS = 600;
 const FRAMES = 40;
 const PLAYING_SECONDS = 8;
+const DRAG_MOVES = 60;
 const HASH = 'a'.repeat(64);
 
 const median = (values: number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
@@ -38,24 +39,38 @@ interface Door {
   timeDrawing(times: number): Promise<number[]>;
   state(): { step: number; living: number };
 }
-declare const window: { jinx?: Door };
+declare const window: { jinx?: Door; longest?: number; observer?: PerformanceObserver };
 
-/** The page while the effect plays by itself. */
-async function playing(page: Page): Promise<{ stepsPerSecond: number; longestTaskMilliseconds: number }> {
-  return page.evaluate(async (seconds) => {
-    let longest = 0;
-    const observer = new PerformanceObserver((list) => {
-      for (const task of list.getEntries()) longest = Math.max(longest, task.duration);
+/** Does something for a while; returns the page's longest task meanwhile, 0 where none was over 50 ms. */
+async function longestTask(page: Page, work: () => Promise<unknown>): Promise<number> {
+  await page.evaluate(() => {
+    window.longest = 0;
+    window.observer = new PerformanceObserver((list) => {
+      for (const task of list.getEntries()) window.longest = Math.max(window.longest!, task.duration);
     });
-    observer.observe({ entryTypes: ['longtask'] });
-    const from = window.jinx!.state().step;
-    await new Promise((done) => setTimeout(done, seconds * 1000));
-    observer.disconnect();
-    return {
-      stepsPerSecond: (window.jinx!.state().step - from) / seconds,
-      longestTaskMilliseconds: longest,
-    };
-  }, PLAYING_SECONDS);
+    window.observer.observe({ entryTypes: ['longtask'] });
+  });
+  await work();
+  return page.evaluate(() => (window.observer!.disconnect(), window.longest!));
+}
+
+/** The page while the effect plays by itself, and while a size is dragged meanwhile. */
+async function playing(page: Page) {
+  const from = await page.evaluate(() => window.jinx!.state().step);
+  const started = performance.now();
+  const longestTaskMilliseconds = await longestTask(page, () => page.waitForTimeout(PLAYING_SECONDS * 1000));
+  const to = await page.evaluate(() => window.jinx!.state().step);
+  const stepsPerSecond = ((to - from) * 1000) / (performance.now() - started);
+  await page.getByRole('tab', { name: 'Life' }).click();
+  const chip = (await page.getByRole('button', { name: /^size/ }).boundingBox())!;
+  const longestDraggingMilliseconds = await longestTask(page, async () => {
+    await page.mouse.move(chip.x + 8, chip.y + 8);
+    await page.mouse.down();
+    for (let i = 1; i <= DRAG_MOVES; i++) await page.mouse.move(chip.x + 8 + 2 * i, chip.y + 8);
+    await page.mouse.up();
+  });
+  await page.getByRole('button', { name: 'Undo' }).click();
+  return { stepsPerSecond, longestTaskMilliseconds, longestDraggingMilliseconds };
 }
 
 async function drawing(page: Page): Promise<number> {
@@ -100,10 +115,11 @@ const result = {
   frameMilliseconds: rounded(seen.frameMilliseconds),
   stepsPerSecondPlaying: rounded(seen.stepsPerSecond),
   longestTaskMilliseconds: rounded(seen.longestTaskMilliseconds),
+  longestDraggingMilliseconds: rounded(seen.longestDraggingMilliseconds),
   stage: '896x392',
   cores: cpus().length,
 };
 console.log(
-  `A step takes ${result.stepMilliseconds} ms with ${result.living} living (${result.twinStepMilliseconds} ms with the twins); a frame ${result.frameMilliseconds} ms at ${result.stage}. Playing, ${result.stepsPerSecondPlaying} steps a second; no task of the page over ${Math.max(50, Math.ceil(result.longestTaskMilliseconds))} ms.`,
+  `A step takes ${result.stepMilliseconds} ms with ${result.living} living (${result.twinStepMilliseconds} ms with the twins); a frame ${result.frameMilliseconds} ms at ${result.stage}. Playing, ${result.stepsPerSecondPlaying} steps a second; no task of the page over ${Math.max(50, Math.ceil(result.longestTaskMilliseconds))} ms, ${Math.max(50, Math.ceil(result.longestDraggingMilliseconds))} ms while a value is dragged.`,
 );
 console.log(JSON.stringify(result));
