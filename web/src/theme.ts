@@ -10,6 +10,7 @@ export const THEME = {
     colorBgElevated: '#212123',
     colorBgContainer: '#1a1a1c',
     colorTextBase: '#ececec',
+    colorTextPlaceholder: '#95959a',
     colorBorder: '#3a3a3d',
     colorTextLightSolid: '#131314',
     borderRadius: 4,
