@@ -11,7 +11,7 @@ import {
 } from '../document/index.ts';
 import type { Rig } from '../geometry/index.ts';
 import { boneNamed, surfaceSampler } from '../geometry/index.ts';
-import { lifeSamples, lifetimes, samplesAt } from './lifeSamples.ts';
+import { evenAges, lifeSamples, lifetimes, samplesAt } from './lifeSamples.ts';
 
 /** One step that repairs what was found. */
 export interface Mend {
@@ -109,15 +109,11 @@ function whyNothing(
       label: 'See all layers',
       apply: (draft) => listed(draft.layers).forEach(({ item }) => (item.solo = false)),
     });
-  if (layer.population.kind === 'follows') {
-    const ownerId = ownerOf(effect, id);
-    const owner = effect.layers.byId[ownerId]!;
-    const why = whyNothingIsBorn(ownerId, owner, rig);
-    if (why) return say(`${owner.name}, which it follows, has no particles`, why.mend);
-  } else {
-    const why = whyNothingIsBorn(id, layer, rig);
-    if (why) return say(why.why, why.mend);
-  }
+  const ownerId = ownerOf(effect, id);
+  const owner = effect.layers.byId[ownerId]!;
+  const unborn = whyNothingIsBorn(ownerId, owner, rig);
+  if (unborn)
+    return say(owner === layer ? unborn.why : `${owner.name}, which it follows, has no particles`, unborn.mend);
   const life = lifeSamples(effect, id, 32);
   if (life.every(({ size }) => size === 0))
     return say('its size is zero', { label: 'Make it 5 cm', apply: set(id, 'life.size', 0.05) });
@@ -182,10 +178,11 @@ function addFade(layer: Layer, end: 'birth' | 'death'): void {
 function pops(effect: Effect, id: string, layer: Layer): Omit<Finding, 'id' | 'layerId'>[] {
   const owner = effect.layers.byId[ownerOf(effect, id)]!.settings;
   if (fixed(owner['births.standing']) > 0 && fixed(owner['births.rate']) === 0) return [];
-  const peak = lifeSamples(effect, id, 128).reduce((most, { energy }) => Math.max(most, energy), 0);
   // The ends as they are neared: a curve that leaps at the very end has all its light there until then.
   const near = Math.min(0.001, NEAR_SECONDS / Math.max(0.02, lifetimes(effect, id)[1]));
-  const [birth, newborn, dying, death] = samplesAt(effect, id, [0, near, 1 - near, 1]).map(({ energy }) => energy);
+  const ages = [0, near, 1 - near, 1, ...evenAges(128)];
+  const [birth, newborn, dying, death, ...life] = samplesAt(effect, id, ages).map(({ energy }) => energy);
+  const peak = Math.max(...life);
   if (!(peak > 0)) return [];
   return (['birth', 'death'] as const).flatMap((end) => {
     const share = (end === 'birth' ? Math.max(birth!, newborn!) : Math.max(dying!, death!)) / peak;

@@ -100,6 +100,10 @@ function completeNormals(
   given: readonly number[],
   indices: readonly number[],
 ): Float32Array {
+  const normals = Float32Array.from(given);
+  const isMissing = (v: number) => normals[v] === 0 && normals[v + 1] === 0 && normals[v + 2] === 0;
+  const missing = Array.from({ length: normals.length / 3 }, (_, vertex) => vertex * 3).filter(isMissing);
+  if (missing.length === 0) return normals;
   const at = (index: number): Vec3 => [positions[index * 3]!, positions[index * 3 + 1]!, positions[index * 3 + 2]!];
   const sums = new Float64Array(positions.length);
   for (let i = 0; i < indices.length; i += 3) {
@@ -108,10 +112,7 @@ function completeNormals(
     const doubleArea = cross(subtract(b, a), subtract(c, a));
     for (const corner of corners) for (let axis = 0; axis < 3; axis++) sums[corner * 3 + axis]! += doubleArea[axis]!;
   }
-  const normals = Float32Array.from(given);
-  for (let v = 0; v < normals.length; v += 3)
-    if (normals[v] === 0 && normals[v + 1] === 0 && normals[v + 2] === 0)
-      normals.set(unit([sums[v]!, sums[v + 1]!, sums[v + 2]!]), v);
+  for (const v of missing) normals.set(unit([sums[v]!, sums[v + 1]!, sums[v + 2]!]), v);
   return normals;
 }
 

@@ -1,5 +1,5 @@
 import { listed, type Collection, type Colour, type Effect, type Stop } from '../document/index.ts';
-import { placeOnLife } from './curves.ts';
+import { fitToLife, placeOnLife, type Places } from './curves.ts';
 import { SRGB_TO_LINEAR } from './srgbTable.ts';
 import type { Vec3 } from './vectors.ts';
 
@@ -27,10 +27,7 @@ export const resolvedColour = (palette: Effect['palette'], colour: Colour): Vec3
   'hex' in colour ? linearOf(colour.hex) : paletteColour(palette, colour.palette);
 
 /** A gradient ready to be read: stops in order of place. */
-export interface ReadyGradient {
-  /** Null when no stop is anchored in seconds: then `x` holds for every life. */
-  readonly places: readonly Stop['at'][] | null;
-  readonly x: Float64Array;
+export interface ReadyGradient extends Places {
   /** Linear red, green and blue of each stop. */
   readonly rgb: Float64Array;
 }
@@ -39,29 +36,22 @@ export function readyGradient(stops: Collection<Stop>, palette: Effect['palette'
   const items = listed(stops).map(({ item }) => item);
   items.sort((a, b) => placeOnLife(a.at, 1) - placeOnLife(b.at, 1));
   return {
-    places: items.every(({ at }) => at.anchor === 'share') ? null : items.map(({ at }) => at),
+    relative: items.every(({ at }) => at.anchor === 'share'),
+    places: items.map(({ at }) => at),
     x: Float64Array.from(items, ({ at }) => at.value),
     rgb: Float64Array.from(items.flatMap(({ colour }) => resolvedColour(palette, colour))),
   };
 }
 
 /** Writes the gradient's linear colour at `x` of a life of `life` seconds; white when it has no stops. */
-export function gradientInto(
-  { places, x: xs, rgb }: ReadyGradient,
-  x: number,
-  life: number,
-  out: Float64Array,
-): void {
+export function gradientInto(gradient: ReadyGradient, x: number, life: number, out: Float64Array): void {
+  const { x: xs, rgb } = gradient;
   const count = xs.length;
   if (count === 0) {
     out.fill(1);
     return;
   }
-  if (places)
-    for (let i = 0; i < count; i++) {
-      const place = placeOnLife(places[i]!, life);
-      xs[i] = i > 0 && place < xs[i - 1]! ? xs[i - 1]! : place;
-    }
+  fitToLife(gradient, life);
   let right = 0;
   while (right < count && x >= xs[right]!) right++;
   const left = right === 0 ? 0 : right - 1;

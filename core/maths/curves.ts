@@ -6,12 +6,16 @@ export function placeOnLife(at: KeyPlace, life: number): number {
   return at.anchor === 'share' ? x : x < 0 ? 0 : x > 1 ? 1 : x;
 }
 
-/** A curve ready to be read: keys in order of place. `relative` when no key is anchored in seconds. */
-export interface ReadyCurve {
+/** Where keys or stops stand, in order. `relative` when none is anchored in seconds. */
+export interface Places {
   readonly relative: boolean;
   readonly places: readonly KeyPlace[];
-  /** Places of the keys; rewritten for each life when some are anchored in seconds. */
+  /** Their places on the ruler; rewritten for each life when some are anchored in seconds. */
   readonly x: Float64Array;
+}
+
+/** A curve ready to be read. */
+export interface ReadyCurve extends Places {
   readonly y: Float64Array;
   readonly slopeIn: Float64Array;
   readonly slopeOut: Float64Array;
@@ -32,11 +36,11 @@ export function readyCurve(curve: Curve): ReadyCurve {
 }
 
 /** Sets keys anchored in seconds for one lifetime; a key never stands before the one ahead of it. */
-export function fitToLife(curve: ReadyCurve, life: number): void {
-  if (curve.relative) return;
-  for (let i = 0; i < curve.x.length; i++) {
-    const x = placeOnLife(curve.places[i]!, life);
-    curve.x[i] = i > 0 && x < curve.x[i - 1]! ? curve.x[i - 1]! : x;
+export function fitToLife({ relative, places, x: xs }: Places, life: number): void {
+  if (relative) return;
+  for (let i = 0; i < xs.length; i++) {
+    const x = placeOnLife(places[i]!, life);
+    xs[i] = i > 0 && x < xs[i - 1]! ? xs[i - 1]! : x;
   }
 }
 

@@ -131,11 +131,18 @@ export function motionInto(out: Float64Array, from: Float64Array, to: Float64Arr
 /** The three coordinates of points or directions, an array each. */
 export type Axes = readonly [Float32Array, Float32Array, Float32Array];
 
-/** Takes point `i` along by a motion. */
-export function movePoint(motion: Float64Array, points: Axes, i: number): void {
-  const px = points[0][i]! - motion[4]!;
-  const py = points[1][i]! - motion[5]!;
-  const pz = points[2][i]! - motion[6]!;
+/** Writes at `i` the vector (px, py, pz), turned by a motion, from the origin (ox, oy, oz). */
+function turnedInto(
+  motion: Float64Array,
+  out: Axes,
+  i: number,
+  px: number,
+  py: number,
+  pz: number,
+  ox: number,
+  oy: number,
+  oz: number,
+): void {
   const x = motion[0]!;
   const y = motion[1]!;
   const z = motion[2]!;
@@ -143,24 +150,19 @@ export function movePoint(motion: Float64Array, points: Axes, i: number): void {
   const tx = 2 * (y * pz - z * py);
   const ty = 2 * (z * px - x * pz);
   const tz = 2 * (x * py - y * px);
-  points[0][i] = motion[7]! + px + w * tx + (y * tz - z * ty);
-  points[1][i] = motion[8]! + py + w * ty + (z * tx - x * tz);
-  points[2][i] = motion[9]! + pz + w * tz + (x * ty - y * tx);
+  out[0][i] = ox + px + w * tx + (y * tz - z * ty);
+  out[1][i] = oy + py + w * ty + (z * tx - x * tz);
+  out[2][i] = oz + pz + w * tz + (x * ty - y * tx);
+}
+
+/** Takes point `i` along by a motion. */
+export function movePoint(m: Float64Array, points: Axes, i: number): void {
+  const [xs, ys, zs] = points;
+  turnedInto(m, points, i, xs[i]! - m[4]!, ys[i]! - m[5]!, zs[i]! - m[6]!, m[7]!, m[8]!, m[9]!);
 }
 
 /** Turns direction `i` by a motion. */
-export function moveDirection(motion: Float64Array, directions: Axes, i: number): void {
-  const px = directions[0][i]!;
-  const py = directions[1][i]!;
-  const pz = directions[2][i]!;
-  const x = motion[0]!;
-  const y = motion[1]!;
-  const z = motion[2]!;
-  const w = motion[3]!;
-  const tx = 2 * (y * pz - z * py);
-  const ty = 2 * (z * px - x * pz);
-  const tz = 2 * (x * py - y * px);
-  directions[0][i] = px + w * tx + (y * tz - z * ty);
-  directions[1][i] = py + w * ty + (z * tx - x * tz);
-  directions[2][i] = pz + w * tz + (x * ty - y * tx);
+export function moveDirection(m: Float64Array, directions: Axes, i: number): void {
+  const [xs, ys, zs] = directions;
+  turnedInto(m, directions, i, xs[i]!, ys[i]!, zs[i]!, 0, 0, 0);
 }

@@ -5,7 +5,7 @@ import type { EffectClock } from './clock.ts';
 import type { CompiledLayer } from './compiled.ts';
 import type { Population } from './population.ts';
 import type { Reading } from './reader.ts';
-import { rideOf, rideOnce } from './ride.ts';
+import { rideOnce } from './ride.ts';
 import type { Scene } from './scene.ts';
 import { carrierVelocity, withinCone, type BirthPlace } from './sources.ts';
 
@@ -127,8 +127,7 @@ export function giveBirth(
   for (let i = 0; i < standing; i++) due.push({ time: 0, isStanding: true });
   due.sort((a, b) => a.time - b.time || Number(b.isStanding) - Number(a.isStanding));
 
-  const { numbers } = layer;
-  const ride = rideOf(layer);
+  const { numbers, ride } = layer;
   const span = step.to - step.from;
   for (const { time, isStanding } of due) {
     const number = population.numbered++;

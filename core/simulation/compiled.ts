@@ -12,7 +12,7 @@ import { EffectClock } from './clock.ts';
 import { FORCES, type BoundForce } from './forces/index.ts';
 import { groupFrame, type GroupFrame } from './groups.ts';
 import { RateIntegral } from './rate.ts';
-import { ColourReader, NumberReader } from './reader.ts';
+import { ColourReader, newReading, NumberReader } from './reader.ts';
 import type { Scene } from './scene.ts';
 import { sourceReader, type SourceReader } from './sources.ts';
 
@@ -42,6 +42,8 @@ export interface CompiledLayer {
   readonly forces: readonly BoundForce[];
   readonly cap: number;
   readonly isOnGround: boolean;
+  /** Share of its carrier's motion that particles go with, 0..1. What lies on the ground stays there. */
+  readonly ride: number;
   readonly launch: string;
   readonly axis: Vector;
 }
@@ -95,6 +97,8 @@ export function compileLayer(id: string, effect: Effect, scene: Scene, clock: Ef
   const numbers = numberReaders(layer, effect, group.scale);
   const cap = layer.settings['births.cap'];
   const depth = layer.settings['source.depth'];
+  const ground = layer.settings['source.ground'];
+  const isOnGround = !ground.muted && ground.base.value;
   const fixed = (setting: NumberSetting, otherwise: number) =>
     setting.muted
       ? otherwise
@@ -118,7 +122,8 @@ export function compileLayer(id: string, effect: Effect, scene: Scene, clock: Ef
     bursts: layer.bursts,
     forces: bound,
     cap: Math.floor(fixed(cap, 10_000)),
-    isOnGround: !layer.settings['source.ground'].muted && layer.settings['source.ground'].base.value,
+    isOnGround,
+    ride: isOnGround ? 0 : numbers['motion.ride'].read(newReading()) / 100,
     launch: layer.settings['motion.launch'].muted ? 'outward' : layer.settings['motion.launch'].base.value,
     axis: plainVector(layer, 'motion.axis'),
   };

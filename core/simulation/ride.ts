@@ -10,7 +10,6 @@ import {
 } from '../maths/index.ts';
 import type { CompiledLayer } from './compiled.ts';
 import type { Population } from './population.ts';
-import { newReading } from './reader.ts';
 
 const before = new Float64Array(RIGID_WORDS);
 const after = new Float64Array(RIGID_WORDS);
@@ -29,10 +28,6 @@ export function rideOnce(population: Population, i: number, from: Rigid, to: Rig
   carry(population, i);
 }
 
-/** The share of its carrier's motion that a layer's particles go with, 0..1. What lies on the ground stays there. */
-export const rideOf = (layer: CompiledLayer): number =>
-  layer.isOnGround ? 0 : layer.numbers['motion.ride'].read(newReading()) / 100;
-
 /** Takes every living particle along with what it was born on, by the layer's ride, before forces act. */
 export function rideAlong(
   layer: CompiledLayer,
@@ -42,7 +37,7 @@ export function rideAlong(
   meshFrom: PosedMesh | null,
   meshTo: PosedMesh | null,
 ): void {
-  const share = rideOf(layer);
+  const share = layer.ride;
   const { count, spot, spotSecond, spotThird } = population;
   if (share === 0 || count === 0 || !layer.source.canBear) return;
   if (layer.layer.source.kind !== 'surface') {
