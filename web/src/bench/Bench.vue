@@ -9,6 +9,7 @@ import { openDoor } from '../engine/door';
 import { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
+import { tell } from '../tell';
 import { ENGINE } from './bench';
 import BenchTop from './BenchTop.vue';
 import Chapters from './Chapters.vue';
@@ -50,11 +51,6 @@ onBeforeUnmount(() => {
   void saving.save();
   engine.stop();
 });
-
-function tell(error: unknown): void {
-  if (error instanceof ApiError) void message.error(error.message, 6);
-  else throw error;
-}
 
 async function open(): Promise<void> {
   try {

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { message } from 'ant-design-vue';
 import { computed } from 'vue';
-import { ApiError } from '../api';
 import { handOver } from '../handOver';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
+import { tell } from '../tell';
 import TextField from './TextField.vue';
 
 defineProps<{ projectName: string }>();
@@ -29,8 +29,7 @@ async function give(): Promise<void> {
     if (await saving.settle()) await handOver(store.id, store.effect!.name);
     else void message.warning(`Nothing was handed over: the effect is not saved. ${saving.sentence}`, 6);
   } catch (error) {
-    if (!(error instanceof ApiError)) throw error;
-    void message.error(error.message, 6);
+    tell(error);
   }
 }
 </script>

@@ -10,7 +10,7 @@ import {
   type NumberDeclaration,
   type NumberSetting,
 } from '@jinx/core/document';
-import { computed, nextTick, ref } from 'vue';
+import { computed, nextTick, ref, useId } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { settingText, stepFor, typedBase } from './format';
 import { sideways } from './sideways';
@@ -36,6 +36,8 @@ const text = computed(() =>
 const isShaped = computed(() => chosen.value.shapers.order.length > 0);
 const name = computed(() => props.label ?? declaration.value.name);
 
+/** Tells this chip's steps of undo from those of another layer's. */
+const gesture = useId();
 const isTyping = ref(false);
 const isOpen = ref(false);
 const typed = ref('');
@@ -43,8 +45,8 @@ const problem = ref('');
 const field = ref<HTMLInputElement>();
 const root = ref<HTMLElement>();
 
-const change = (what: string, recipe: (target: NumberSetting) => void, gesture: string | null = null) =>
-  store.changeLayer(`${what} ${name.value}`, (layer) => recipe(find(layer)), gesture);
+const change = (what: string, recipe: (target: NumberSetting) => void, ofGesture: string | null = null) =>
+  store.changeLayer(`${what} ${name.value}`, (layer) => recipe(find(layer)), ofGesture);
 
 async function open(): Promise<void> {
   typed.value = text.value.replace(/\u00a0/g, ' ');
@@ -86,25 +88,18 @@ const sizeOf = (base: NumberSetting['base']) =>
   base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 1;
 let start: NumberSetting['base'] | null = null;
 const dragged = sideways({
+  begin: () => (start = chosen.value.base),
   by: (steps) => {
     const by = steps * stepFor(sizeOf(start!), declaration.value);
-    change('drag', (target) => (target.base = shifted(start!, by)), `drag ${props.force ?? ''} ${props.setting}`);
+    change('drag', (target) => (target.base = shifted(start!, by)), `drag ${gesture}`);
   },
   click: () => void open(),
   end: () => store.endGesture(),
 });
-function press(event: PointerEvent): void {
-  start = chosen.value.base;
-  dragged.press(event);
-}
 function nudge(event: KeyboardEvent, direction: number): void {
   event.preventDefault();
   const by = direction * stepFor(sizeOf(chosen.value.base), declaration.value) * (event.shiftKey ? 10 : 1);
-  change(
-    'nudge',
-    (target) => (target.base = shifted(target.base, by)),
-    `nudge ${props.force ?? ''} ${props.setting}`,
-  );
+  change('nudge', (target) => (target.base = shifted(target.base, by)), `nudge ${gesture}`);
 }
 function shape(): void {
   change('shape', (target) => setAgeCurve(target, readyCurveOf(READY_SHAPES[3]!.points), store.newId()));
@@ -134,10 +129,7 @@ function reset(): void {
       :aria-label="`${name}: ${text}`"
       :title="`${declaration.help} Drag, or click to type.`"
       :data-setting="setting"
-      @pointerdown="press"
-      @pointermove="dragged.move"
-      @pointerup="dragged.release"
-      @pointercancel="dragged.cancel"
+      v-on="dragged"
       @keydown.enter.prevent="open"
       @keydown.up="nudge($event, 1)"
       @keydown.down="nudge($event, -1)"

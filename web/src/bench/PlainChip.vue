@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { nextTick, ref } from 'vue';
+import { nextTick, ref, useId } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { plainNumber, sumOf } from './format';
 import { sideways } from './sideways';
@@ -19,10 +19,13 @@ const isTyping = ref(false);
 const typed = ref('');
 const field = ref<HTMLInputElement>();
 
-function take(value: number, gesture: string | null): void {
+/** Tells this chip's steps of undo from those of another with the same label. */
+const gesture = useId();
+
+function take(value: number, ofGesture: string | null): void {
   const rounded = props.whole ? Math.round(value) : Number(value.toPrecision(6));
   const fitted = Math.min(props.most, Math.max(props.least, rounded));
-  if (fitted !== props.value) emit('change', fitted, gesture);
+  if (fitted !== props.value) emit('change', fitted, ofGesture);
 }
 async function open(): Promise<void> {
   typed.value = plainNumber(props.value);
@@ -44,17 +47,14 @@ function commit(): void {
 const step = () => (props.whole ? 1 : 0.01);
 let start = 0;
 const drag = sideways({
-  by: (steps) => take(start + steps * step(), `drag ${props.label}`),
+  begin: () => (start = props.value),
+  by: (steps) => take(start + steps * step(), `drag ${gesture}`),
   click: () => void open(),
   end: () => store.endGesture(),
 });
-function press(event: PointerEvent): void {
-  start = props.value;
-  drag.press(event);
-}
 function nudge(event: KeyboardEvent, direction: number): void {
   event.preventDefault();
-  take(props.value + direction * step() * (event.shiftKey ? 10 : 1), `nudge ${props.label}`);
+  take(props.value + direction * step() * (event.shiftKey ? 10 : 1), `nudge ${gesture}`);
 }
 </script>
 
@@ -65,10 +65,7 @@ function nudge(event: KeyboardEvent, direction: number): void {
     class="chip drags number"
     :aria-label="`${label}: ${plainNumber(value)}`"
     :title="`${label}. Drag, or click to type.`"
-    @pointerdown="press"
-    @pointermove="drag.move"
-    @pointerup="drag.release"
-    @pointercancel="drag.cancel"
+    v-on="drag"
     @keydown.enter.prevent="open"
     @keydown.up="nudge($event, 1)"
     @keydown.down="nudge($event, -1)"

@@ -173,7 +173,6 @@ defineExpose({ add });
           <div class="head-cell" :draggable="true" @dragstart="dragged = id" @dragend="dragged = ''">
             <RowHead
               :id="id"
-              :layer="item"
               :count="countOf(id, item)"
               :is-open="id === store.chosenId"
               :active="active"

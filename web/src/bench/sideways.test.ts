@@ -4,6 +4,7 @@ import { sideways } from './sideways';
 function dragged() {
   const told: (number | string)[] = [];
   const drag = sideways({
+    begin: () => undefined,
     by: (steps) => told.push(steps),
     click: () => told.push('click'),
     end: () => told.push('end'),
@@ -16,41 +17,41 @@ function dragged() {
 describe('a sideways drag', () => {
   it('gives steps from where it was pressed, not from the last move', () => {
     const { told, drag, at } = dragged();
-    drag.press(at(100));
-    for (const x of [110, 130, 90]) drag.move(at(x));
-    drag.release();
+    drag.pointerdown(at(100));
+    for (const x of [110, 130, 90]) drag.pointermove(at(x));
+    drag.pointerup();
     expect(told).toEqual([5, 15, -5, 'end']);
   });
 
   it('goes ten times as fast with Shift', () => {
     const { told, drag, at } = dragged();
-    drag.press(at(100));
-    drag.move(at(110, { shiftKey: true }));
+    drag.pointerdown(at(100));
+    drag.pointermove(at(110, { shiftKey: true }));
     expect(told).toEqual([50]);
   });
 
   it('is a click when the pointer hardly moved', () => {
     const { told, drag, at } = dragged();
-    drag.press(at(100));
-    drag.move(at(103));
-    drag.release();
+    drag.pointerdown(at(100));
+    drag.pointermove(at(103));
+    drag.pointerup();
     expect(told).toEqual(['click']);
   });
 
   it('does nothing by other buttons, nor without a press', () => {
     const { told, drag, at } = dragged();
-    drag.press(at(100, { button: 2 }));
-    drag.move(at(150));
-    drag.release();
+    drag.pointerdown(at(100, { button: 2 }));
+    drag.pointermove(at(150));
+    drag.pointerup();
     expect(told).toEqual([]);
   });
 
   it('that is broken off is a step of undo all the same', () => {
     const { told, drag, at } = dragged();
-    drag.press(at(100));
-    drag.move(at(120));
-    drag.cancel();
-    drag.move(at(140));
+    drag.pointerdown(at(100));
+    drag.pointermove(at(120));
+    drag.pointercancel();
+    drag.pointermove(at(140));
     expect(told).toEqual([10, 'end']);
   });
 });

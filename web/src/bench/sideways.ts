@@ -2,31 +2,40 @@
 const SLACK = 4;
 const PIXELS_A_STEP = 2;
 
-/** Dragging a value sideways: whole steps from where it was pressed, ten at a time with Shift. A press alone is a click. */
-export function sideways(value: { by: (steps: number) => void; click: () => void; end: () => void }) {
+/** A value that can be dragged: told of the press, of whole steps from there, of a press alone, and of a drag's end. */
+export interface Dragged {
+  readonly begin: () => void;
+  readonly by: (steps: number) => void;
+  readonly click: () => void;
+  readonly end: () => void;
+}
+
+/** Dragging a value sideways, ten times as far with Shift: what an element listens with (`v-on`). */
+export function sideways(value: Dragged) {
   let from: number | null = null;
   let hasMoved = false;
   return {
-    press(event: PointerEvent): void {
+    pointerdown(event: PointerEvent): void {
       if (event.button !== 0) return;
       from = event.clientX;
       hasMoved = false;
       (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
+      value.begin();
     },
-    move(event: PointerEvent): void {
+    pointermove(event: PointerEvent): void {
       if (from === null) return;
       const distance = event.clientX - from;
       if (!hasMoved && Math.abs(distance) < SLACK) return;
       hasMoved = true;
       value.by(Math.round(distance / PIXELS_A_STEP) * (event.shiftKey ? 10 : 1));
     },
-    release(): void {
+    pointerup(): void {
       if (from === null) return;
       from = null;
       if (hasMoved) value.end();
       else value.click();
     },
-    cancel(): void {
+    pointercancel(): void {
       if (from !== null && hasMoved) value.end();
       from = null;
     },

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { Input, message, Popconfirm } from 'ant-design-vue';
+import { Input, Popconfirm } from 'ant-design-vue';
 import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, ApiError, type EffectSummary, type ProjectSummary } from '../api';
+import { api, type EffectSummary, type ProjectSummary } from '../api';
+import { tell } from '../tell';
 import EffectCard from './EffectCard.vue';
 import HomeTop from './HomeTop.vue';
 import { usePictures } from './pictures';
@@ -30,10 +31,6 @@ async function load(): Promise<void> {
   } catch (error) {
     tell(error);
   }
-}
-function tell(error: unknown): void {
-  if (error instanceof ApiError) void message.error(error.message, 6);
-  else throw error;
 }
 async function add(): Promise<void> {
   if (!name.value.trim()) return;

@@ -3,7 +3,7 @@ import { listed, withItem, withoutItem, type Curve, type Key } from '@jinx/core/
 import { curveAt, fitToLife, placeOnLife, readyCurve } from '@jinx/core/maths';
 import { computed, ref } from 'vue';
 import KeyTool from './KeyTool.vue';
-import { placed } from './keyPlaces';
+import { placed, tidy } from './keyPlaces';
 
 /** A curve over a particle's age: keys pulled, slopes turned, keys added by a double click and taken by Delete. */
 const props = defineProps<{
@@ -53,7 +53,6 @@ function sorted(curve: Curve): Curve {
   );
   return { keys: { order, byId: curve.keys.byId } };
 }
-const tidy = (value: number) => Number(value.toFixed(4));
 
 function pull(event: PointerEvent, id: string): void {
   event.preventDefault();

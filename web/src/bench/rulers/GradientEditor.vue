@@ -5,6 +5,7 @@ import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { cssOf, hexOf } from '../colour';
 import ColourWords from '../ColourWords.vue';
+import { tidy } from './keyPlaces';
 
 /** Colour over age: stops pulled along the bar, added by a double click, taken by Delete. */
 const props = defineProps<{ stops: Collection<Stop>; width: number; life: number }>();
@@ -39,7 +40,7 @@ const set = (id: string, stop: Stop, gesture: string | null) =>
   emit('change', { order: props.stops.order, byId: { ...props.stops.byId, [id]: stop } }, gesture);
 const shareAt = (event: MouseEvent) => {
   const box = bar.value!.getBoundingClientRect();
-  return Math.min(1, Math.max(0, Number(((event.clientX - box.left) / box.width).toFixed(4))));
+  return Math.min(1, Math.max(0, tidy((event.clientX - box.left) / box.width)));
 };
 function pull(event: PointerEvent, id: string): void {
   selected.value = id;

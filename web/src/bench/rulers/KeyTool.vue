@@ -3,7 +3,7 @@ import type { Key, KeyPlace } from '@jinx/core/document';
 import { computed } from 'vue';
 import { plainNumber, sumOf } from '../format';
 import TextField from '../TextField.vue';
-import { placed } from './keyPlaces';
+import { placed, tidy } from './keyPlaces';
 
 /** Where the chosen key stands and what it says, as fields: typed, and held by a share of life or by seconds. */
 const props = defineProps<{ keyOf: Key; x: number; life: number }>();
@@ -12,7 +12,7 @@ const isShare = computed(() => props.keyOf.at.anchor === 'share');
 const placeText = computed(() =>
   isShare.value ? `${plainNumber(props.keyOf.at.value * 100)}%` : `${plainNumber(props.keyOf.at.value)} s`,
 );
-const tidy = (value: number, most: number) => Number(Math.min(most, Math.max(0, value)).toFixed(4));
+const within = (value: number, most: number) => tidy(Math.min(most, Math.max(0, value)));
 
 function typed(text: string, take: (number: number) => Key): void {
   try {
@@ -24,9 +24,9 @@ function typed(text: string, take: (number: number) => Key): void {
 const typePlace = (text: string) =>
   typed(text, (number) => ({
     ...props.keyOf,
-    at: { ...props.keyOf.at, value: isShare.value ? tidy(number / 100, 1) : tidy(number, 3600) },
+    at: { ...props.keyOf.at, value: isShare.value ? within(number / 100, 1) : within(number, 3600) },
   }));
-const typeValue = (text: string) => typed(text, (number) => ({ ...props.keyOf, value: tidy(number / 100, 1e5) }));
+const typeValue = (text: string) => typed(text, (number) => ({ ...props.keyOf, value: within(number / 100, 1e5) }));
 /** Another anchor holds the key where it now stands. */
 const anchor = (value: string) =>
   emit('change', { ...props.keyOf, at: placed(value as KeyPlace['anchor'], props.x, props.life) });

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LAYER_SETTINGS, type Layer } from '@jinx/core/document';
+import { LAYER_SETTINGS } from '@jinx/core/document';
 import { computed } from 'vue';
 import type { LayerCount } from '../../engine/protocol';
 import { hexOf } from '../colour';
@@ -10,13 +10,12 @@ import { ageGradient, LIFE_SETTINGS, type LifeSetting } from '../shapers';
 /** A row's head: the layer's picture, name, living count and cost; when open, its lines on the life sheet. */
 const props = defineProps<{
   id: string;
-  layer: Layer;
   count: LayerCount | undefined;
   isOpen: boolean;
   active: LifeSetting;
 }>();
 const emit = defineEmits<{ activate: [name: LifeSetting] }>();
-const { life, measures } = useLayer(() => props.id);
+const { layer, life, measures } = useLayer(() => props.id);
 const samples = life(12);
 const dot = computed(() => {
   const best = samples.value.reduce((a, b) => (b.energy > a.energy ? b : a));
@@ -24,7 +23,7 @@ const dot = computed(() => {
 });
 const lines = computed(() =>
   LIFE_SETTINGS.map((name) => {
-    const setting = props.layer.settings[name];
+    const setting = layer.value.settings[name];
     return {
       name,
       word: name.slice(5),
@@ -34,7 +33,7 @@ const lines = computed(() =>
   }),
 );
 const states = computed(() =>
-  [props.layer.hidden ? 'hidden' : '', props.layer.solo ? 'alone' : '', props.layer.locked ? 'locked' : '']
+  [layer.value.hidden ? 'hidden' : '', layer.value.solo ? 'alone' : '', layer.value.locked ? 'locked' : '']
     .filter(Boolean)
     .join(', '),
 );

@@ -77,17 +77,18 @@ const livingLine = computed(() => {
     )
     .join('');
 });
-const words = computed(() =>
+const births = computed(() =>
   isStanding.value
     ? 'stands'
     : [
-        layer.value === shown.value ? '' : `those of ${layer.value.name}:`,
         peak.value > 0 ? `${plainNumber(peak.value)} a second` : '',
         perMetre.value > 0 ? `${plainNumber(perMetre.value)} a metre` : '',
       ]
         .filter(Boolean)
-        .join(', ')
-        .replace(':,', ':'),
+        .join(', '),
+);
+const words = computed(() =>
+  layer.value === shown.value ? births.value : `those of ${layer.value.name}: ${births.value}`,
 );
 </script>
 
