@@ -18,7 +18,11 @@ const WORDS = {
   stale: 'Not saved: changed elsewhere',
   refused: 'Not saved',
 } as const;
-const word = computed(() => (saving.state === 'refused' ? `Not saved: ${saving.sentence}` : WORDS[saving.state]));
+const word = computed(() => {
+  if (saving.state === 'refused') return `Not saved: ${saving.sentence}`;
+  const isUnsafe = !saving.isKeptHere && (saving.state === 'waiting' || saving.state === 'offline');
+  return WORDS[saving.state] + (isUnsafe ? '. This browser keeps nothing: leave the page open' : '');
+});
 function rename(text: string): void {
   const name = text.trim().slice(0, 80);
   if (name) store.change('rename the effect', (draft) => (draft.name = name));

@@ -39,6 +39,8 @@ class FakeServer {
 
 let server: FakeServer;
 let kept: Map<string, string>;
+/** What the store listens to of the page. */
+let heard: Map<string, () => void>;
 
 beforeEach(() => {
   vi.useFakeTimers();
@@ -50,7 +52,12 @@ beforeEach(() => {
     setItem: (name: string, text: string) => kept.set(name, text),
     removeItem: (name: string) => kept.delete(name),
   });
-  vi.stubGlobal('window', { setTimeout, clearTimeout, addEventListener: () => undefined });
+  heard = new Map();
+  vi.stubGlobal('window', {
+    setTimeout,
+    clearTimeout,
+    addEventListener: (name: string, hear: () => void) => heard.set(name, hear),
+  });
   setActivePinia(createPinia());
 });
 afterEach(() => {
@@ -142,12 +149,6 @@ describe('saving', () => {
   });
 
   it('keeps what is changed on this machine before the server has it, also when the page goes away at once', async () => {
-    const heard = new Map<string, () => void>();
-    vi.stubGlobal('window', {
-      setTimeout,
-      clearTimeout,
-      addEventListener: (n: string, f: () => void) => heard.set(n, f),
-    });
     const { effects } = await opened();
     server.mode = 'gone';
     await change(effects, 5);
@@ -212,6 +213,7 @@ describe('saving', () => {
     await change(effects, 5);
     await vi.advanceTimersByTimeAsync(200);
     expect(saving.sentence).toContain('keeps nothing');
+    expect(saving.isKeptHere).toBe(false);
     await vi.advanceTimersByTimeAsync(600);
     expect(saving.state).toBe('saved');
     expect(server.document.seed).toBe(5);
@@ -278,6 +280,9 @@ describe('saving', () => {
     await vi.advanceTimersByTimeAsync(600);
     expect(await saving.keepMineAsCopy()).toBe('copy');
     expect(saving.theirs).toBeNull();
+    expect(kept.size).toBe(0);
+    // The page goes on to the copy: leaving must not make a draft of the other again.
+    heard.get('pagehide')!();
     expect(kept.size).toBe(0);
   });
 

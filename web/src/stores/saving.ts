@@ -24,6 +24,8 @@ export const useSavingStore = defineStore('saving', () => {
   const effects = useEffectStore();
   const state = ref<SavingState>('saved');
   const sentence = ref('');
+  /** Whether this browser keeps what is not saved yet. */
+  const isKeptHere = ref(true);
   /** What the server holds when it refused a save made from an older revision. */
   const theirs = shallowRef<{ revision: number; document: Effect } | null>(null);
   let savedText = '';
@@ -85,7 +87,9 @@ export const useSavingStore = defineStore('saving', () => {
   function keepDraft(text: string): void {
     try {
       localStorage.setItem(draftName(effects.id), JSON.stringify({ revision: effects.revision, text }));
+      isKeptHere.value = true;
     } catch {
+      isKeptHere.value = false;
       sentence.value = 'This browser keeps nothing: leave the page open until it says Saved.';
     }
   }
@@ -167,6 +171,8 @@ export const useSavingStore = defineStore('saving', () => {
   async function keepMineAsCopy(): Promise<string> {
     const mine = { ...effects.effect!, name: `${effects.effect!.name}, mine`.slice(0, 80) };
     const copy = await api.addEffect(effects.projectId, mine);
+    // Nothing of it is left to be kept here, also not as the page goes away.
+    savedEffect = effects.effect;
     localStorage.removeItem(draftName(effects.id));
     theirs.value = null;
     return copy.id;
@@ -175,5 +181,5 @@ export const useSavingStore = defineStore('saving', () => {
   window.addEventListener('beforeunload', () => state.value === 'waiting' && void save());
   window.addEventListener('pagehide', keepNow);
 
-  return { state, sentence, theirs, open, save, settle, takeTheirs, keepMineAsCopy };
+  return { state, sentence, isKeptHere, theirs, open, save, settle, takeTheirs, keepMineAsCopy };
 });
