@@ -1,4 +1,5 @@
 import { expect, type Page } from '@playwright/test';
+import type { Effect } from '@jinx/core/document';
 import { lamplitMantle } from '@jinx/demo';
 
 interface Door {
@@ -58,6 +59,12 @@ export async function type(page: Page, label: RegExp, text: string): Promise<voi
 
 export const chapter = (page: Page, name: string) => page.getByRole('tab', { name }).click();
 
+/** Puts an effect into a project by the server's own door. Returns its id. */
+export async function addEffect(page: Page, project: string, document: Effect): Promise<string> {
+  const answer = await page.request.post(`/api/projects/${project}/effects`, { data: { document } });
+  return ((await answer.json()) as { id: string }).id;
+}
+
 /** Opens a fresh copy of the demo's Lamplit Mantle, so that tests do not meet each other's edits. Returns its id. */
 export async function openMantle(page: Page): Promise<string> {
   const projects = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
@@ -66,9 +73,7 @@ export async function openMantle(page: Page): Promise<string> {
     assets: { hash: string; name: string }[];
   };
   const document = lamplitMantle(project.assets.find(({ name }) => name === 'Sedge')!.hash);
-  const { id } = (await (
-    await page.request.post(`/api/projects/${projectId}/effects`, { data: { document } })
-  ).json()) as { id: string };
+  const id = await addEffect(page, projectId, document);
   await page.goto(`/effects/${id}`);
   await expect(page.getByRole('listitem', { name: 'Motes' })).toBeVisible();
   await expect.poll(() => page.evaluate(() => window.jinx.state().living), { timeout: 60_000 }).toBeGreaterThan(100);

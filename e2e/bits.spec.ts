@@ -5,7 +5,7 @@ import type { Rig } from '@jinx/core/geometry';
 import { World } from '@jinx/core/simulation';
 import { stormOnTube } from '../core/testing/effects.ts';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
-import { goTo, openMantle } from './bench.ts';
+import { addEffect, goTo, openMantle } from './bench.ts';
 
 const INSTANTS = [70, 110, 150, 190, 230];
 
@@ -29,10 +29,8 @@ test('frames are the same bits in Node and in Chromium, played and scrubbed', as
   storm.name = 'Storm';
   const place = storm.layers.byId['motes']!.forces.byId['attraction']!;
   place.place = { kind: 'bone', bone: 'chest', offset: [0.3, 0.4, 0] };
-  const made = (await (
-    await page.request.post(`/api/projects/${projectId}/effects`, { data: { document: storm } })
-  ).json()) as { id: string };
-  const parcel = readParcel(new Uint8Array(await (await page.request.get(`/api/effects/${made.id}/parcel`)).body()));
+  const stormId = await addEffect(page, projectId, storm);
+  const parcel = readParcel(new Uint8Array(await (await page.request.get(`/api/effects/${stormId}/parcel`)).body()));
   const rigs = new Map(
     parcel.assets
       .filter(({ hash }) => assetsOf(parcel.effect).includes(hash))
@@ -41,7 +39,7 @@ test('frames are the same bits in Node and in Chromium, played and scrubbed', as
 
   const expected = inNode(parcel.effect, rigs);
   expect(new Set(Object.values(expected)).size).toBe(INSTANTS.length);
-  await page.goto(`/effects/${made.id}`);
+  await page.goto(`/effects/${stormId}`);
   await expect
     .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
     .toBeGreaterThan(500);
@@ -71,5 +69,5 @@ test('frames are the same bits in Node and in Chromium, played and scrubbed', as
   expect((await goTo(page, 70)).hash).not.toBe(expected[70]);
   await page.getByRole('button', { name: 'Undo' }).click();
   expect((await goTo(page, 70)).hash).toBe(expected[70]);
-  for (const id of [made.id, mantleId]) await page.request.delete(`/api/effects/${id}`);
+  for (const id of [stormId, mantleId]) await page.request.delete(`/api/effects/${id}`);
 });

@@ -2,6 +2,7 @@ import { expect, test } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { newEffect } from '@jinx/core/document';
 import { readParcel } from '@jinx/core/formats';
+import { addEffect } from './bench.ts';
 
 const NAME = `Home ${Date.now().toString(36)}`;
 let project = '';
@@ -27,7 +28,7 @@ test('deleting asks first, and can be left be', async ({ page }) => {
 
 test('an effect is handed over from the list as from the bench: a parcel that reads back whole', async ({ page }) => {
   const document = newEffect('Reed “light” / 2', 11);
-  await page.request.post(`/api/projects/${project}/effects`, { data: { document } });
+  await addEffect(page, project, document);
   await page.goto(`/projects/${project}`);
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: /^Hand over Reed/ }).click();

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { collectionOf, newEffect, newLayer, setNumber, type Effect, type Layer } from '@jinx/core/document';
 import { linearOf } from '@jinx/core/maths';
-import { differing, goTo, pixels } from './bench.ts';
+import { addEffect, differing, goTo, pixels } from './bench.ts';
 
 const [WIDTH, HEIGHT] = [480, 300];
 const COLOUR = '#b0602a';
@@ -52,10 +52,7 @@ test.afterEach(async ({ page }) => {
 
 /** The picture with the effect and without it. */
 async function pictures(page: Page, effect: Effect): Promise<{ without: Uint8Array; withIt: Uint8Array }> {
-  const { id } = (await (
-    await page.request.post(`/api/projects/${project}/effects`, { data: { document: effect } })
-  ).json()) as { id: string };
-  await page.goto(`/effects/${id}`);
+  await page.goto(`/effects/${await addEffect(page, project, effect)}`);
   await expect
     .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
     .toBeGreaterThan(0);
@@ -115,11 +112,13 @@ for (const surround of ['dusk', 'overcast', 'noon'] as const)
 test('on a screen of finer pixels the stage is drawn in all of them', async ({ browser }) => {
   const context = await browser.newContext({ deviceScaleFactor: 2, viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
-  const effect = disc(() => undefined);
-  const { id } = (await (
-    await page.request.post(`/api/projects/${project}/effects`, { data: { document: effect } })
-  ).json()) as { id: string };
-  await page.goto(`/effects/${id}`);
+  await page.goto(
+    `/effects/${await addEffect(
+      page,
+      project,
+      disc(() => undefined),
+    )}`,
+  );
   const canvas = page.locator('.stage canvas');
   const { width } = (await canvas.boundingBox())!;
   await expect.poll(() => canvas.evaluate((element: HTMLCanvasElement) => element.width)).toBe(width * 2);
