@@ -10,6 +10,7 @@ import { kernelBytes } from '../core/testing/kernelBytes.ts';
 import { CHROMIUM } from '../scripts/chromium.ts';
 import { run as startJinx, runningServer, PORT } from '../scripts/start.mjs';
 import { run as stopJinx } from '../scripts/stop.mjs';
+import { median, rounded } from './figures.ts';
 
 const WARM_STEPS = 240;
 const STEPS = 600;
@@ -17,9 +18,6 @@ const FRAMES = 40;
 const PLAYING_SECONDS = 8;
 const DRAG_MOVES = 60;
 const HASH = 'a'.repeat(64);
-
-const median = (values: number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
-const rounded = (value: number): number => Number(value.toFixed(3));
 
 async function stepping(kernels: boolean): Promise<{ milliseconds: number; living: number }> {
   const rig = await importGlb(new Uint8Array(readFileSync(new URL('sedge.glb', KIT))), 'Sedge');

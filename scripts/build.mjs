@@ -44,6 +44,8 @@ function buildKernels() {
     '--enable',
     'simd',
     '--importMemory',
+    '--memoryBase',
+    '2048',
     '--use',
     'abort=',
   ];

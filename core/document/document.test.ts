@@ -19,9 +19,11 @@ import {
   newLayer,
   parseEffect,
   parseEffectText,
+  SCHEMA,
   structuredCopy,
   withItem,
   withoutItem,
+  type Force,
   type Effect,
   type LayerSettingName,
   type NumberDeclaration,
@@ -192,8 +194,17 @@ describe('the door', () => {
 
   it('reads a kept document of schema 0', () => {
     const effect = parseEffectText(readFileSync(new URL('./kept/schema0.json', import.meta.url), 'utf8'));
-    expect(effect.schema).toBe(1);
+    expect(effect.schema).toBe(SCHEMA);
     expect(effect.stretches).toEqual({ opening: 0.5, hold: { kind: 'continuing', seconds: 2 }, closing: 1 });
+  });
+
+  it('reads a kept document of schema 1, giving its forces what came later', () => {
+    const effect = parseEffectText(readFileSync(new URL('./kept/schema1.json', import.meta.url), 'utf8'));
+    expect(effect.schema).toBe(SCHEMA);
+    const { settings } = effect.layers.byId['motes']!.forces.byId['vortex'] as Extract<Force, { kind: 'vortex' }>;
+    expect(settings.strength.base).toEqual({ kind: 'fixed', value: 4 });
+    expect(settings.share.base).toEqual({ kind: 'fixed', value: 100 });
+    expect(effect.forces.order).toEqual([]);
   });
 });
 

@@ -4,7 +4,7 @@ import { FORCE_SETTINGS, LAYER_SETTINGS, type ForceKind } from './declarations.t
 import { hexSchema, vectorSchema } from './setting.ts';
 import { settingsSchema } from './settingSchema.ts';
 
-export const SCHEMA = 1;
+export const SCHEMA = 2;
 
 const name = z.string().min(1).max(80);
 const seed = z.number().int().min(0).max(0xffffffff);
@@ -39,12 +39,23 @@ function forceSchema<K extends ForceKind>(kind: K) {
 }
 export const anyForceSchema = z.discriminatedUnion('kind', [
   forceSchema('gravity'),
+  forceSchema('wind'),
   forceSchema('drag'),
   forceSchema('attraction'),
   forceSchema('vortex'),
+  forceSchema('orbit'),
   forceSchema('curl'),
+  forceSchema('jitter'),
+  forceSchema('push'),
+  forceSchema('limit'),
+  forceSchema('velocity'),
+  forceSchema('displacement'),
 ]);
 export type Force = z.infer<typeof anyForceSchema>;
+
+/** A force of the effect's own: it acts on some layers, or with an empty list on all of them. */
+export const sharedForceSchema = z.strictObject({ force: anyForceSchema, layers: z.array(idSchema).max(128) });
+export type SharedForce = z.infer<typeof sharedForceSchema>;
 
 /** Births at one instant: `count` of them, `at` seconds after the start of a stretch. */
 export const burstSchema = z.strictObject({
@@ -164,6 +175,7 @@ export const effectSchema = z.strictObject({
   dials: collectionSchema(dialSchema),
   groups: collectionSchema(groupSchema),
   layers: collectionSchema(layerSchema, 128),
+  forces: collectionSchema(sharedForceSchema, 64),
   stage: stageSchema,
 });
 export type Effect = z.infer<typeof effectSchema>;

@@ -1,7 +1,24 @@
 import { collectionOf, emptyCollection, idFrom, type Id } from './collection.ts';
-import { FORCE_SETTINGS, LAYER_SETTINGS, type ForceKind, type LayerSettingName } from './declarations.ts';
+import {
+  FORCE_SETTINGS,
+  LAYER_SETTINGS,
+  type Declaration,
+  type ForceKind,
+  type LayerSettingName,
+} from './declarations.ts';
 import { SCHEMA, type Effect, type Force, type Layer, type Place } from './effect.ts';
-import type { Colour, Combine, Curve, Key, KeyPlace, NumberSetting, Shaper, Stop, Vector } from './setting.ts';
+import type {
+  Colour,
+  Combine,
+  Curve,
+  Key,
+  KeyPlace,
+  NumberSetting,
+  Setting,
+  Shaper,
+  Stop,
+  Vector,
+} from './setting.ts';
 import { defaultSettings } from './settingSchema.ts';
 
 /** 32 random bits, handed in: `crypto` in the browser, a counter in tests and demo scripts. */
@@ -18,6 +35,7 @@ export function newEffect(name: string, seed: number): Effect {
     dials: emptyCollection(),
     groups: emptyCollection(),
     layers: emptyCollection(),
+    forces: emptyCollection(),
     stage: { figure: null, surround: 'dusk', carrier: { kind: 'still' } },
   };
 }
@@ -61,6 +79,21 @@ export const atEffect = (offset: Vector = [0, 0, 0]): Place => ({ kind: 'effect'
 export function newForce(kind: ForceKind, place: Place = atEffect([0, 1.5, 0])): Force {
   return { kind, muted: false, place, settings: defaultSettings(FORCE_SETTINGS[kind]) } as Force;
 }
+
+/** A force of another kind in the same place, keeping every setting both kinds have by the same name and unit. */
+export function forceOfKind(force: Force, kind: ForceKind): Force {
+  const made = newForce(kind, force.place);
+  made.muted = force.muted;
+  const [from, to] = [FORCE_SETTINGS[force.kind], FORCE_SETTINGS[kind]] as unknown as Record<string, Declaration>[];
+  const [old, settings] = [force.settings, made.settings] as unknown as Record<string, Setting>[];
+  for (const name of Object.keys(to!)) {
+    const [a, b] = [from![name], to![name]!];
+    if (a && a.value === b.value && unitOf(a) === unitOf(b)) settings![name] = old![name]!;
+  }
+  return made;
+}
+
+const unitOf = (declaration: Declaration): string => ('unit' in declaration ? declaration.unit : '');
 
 /** A copy with its own salt, so that its particles do not stand exactly on the original's. */
 export const copiedLayer = (layer: Layer, name: string, salt: number): Layer => ({

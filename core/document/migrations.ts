@@ -1,7 +1,22 @@
 import { DocumentError } from './errors.ts';
+import { emptyCollection } from './collection.ts';
+import { FORCE_SETTINGS, LAYER_SETTINGS, type Declaration } from './declarations.ts';
 import { SCHEMA } from './effect.ts';
+import { structuredCopy } from './make.ts';
+import { defaultSetting } from './settingSchema.ts';
 
 type Loose = Record<string, unknown>;
+
+const loose = (value: unknown): Loose => (typeof value === 'object' && value !== null ? (value as Loose) : {});
+const itemsOf = (collection: unknown): Loose[] => Object.values(loose(loose(collection)['byId'])).map(loose);
+
+/** Gives settings that came later what they are by default. */
+function fill(holder: Loose, table: Record<string, Declaration> | undefined): void {
+  if (!table) return;
+  const settings = loose(holder['settings']);
+  for (const [name, declaration] of Object.entries(table)) settings[name] ??= defaultSetting(declaration);
+  holder['settings'] = settings;
+}
 
 /** Each step takes a document of the schema before it. Schema 0 was the draft with lengths in `timing`. */
 const STEPS: readonly ((document: Loose) => Loose)[] = [
@@ -17,6 +32,15 @@ const STEPS: readonly ((document: Loose) => Loose)[] = [
         closing: close,
       },
     };
+  },
+  // Schema 2: more kinds of force, each with reach, falloff and share; forces of the effect's own.
+  (document) => {
+    const result = structuredCopy({ ...document, schema: 2, forces: emptyCollection() }) as Loose;
+    for (const layer of itemsOf(result['layers'])) {
+      fill(layer, LAYER_SETTINGS);
+      for (const force of itemsOf(layer['forces'])) fill(force, FORCE_SETTINGS[force['kind'] as 'gravity']);
+    }
+    return result;
   },
 ];
 

@@ -31,6 +31,12 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     }
   };
 
+  for (const { id, item } of listed(effect.forces)) {
+    for (const [name, value] of Object.entries(item.force.settings))
+      setting(value as Setting, `forces.${id}.${name}`);
+    for (const layer of item.layers)
+      if (!effect.layers.byId[layer]) say(`forces.${id}.layers`, `no layer "${layer}" to act on`);
+  }
   for (const { id, item } of listed(effect.layers)) {
     const path = `layers.${id}`;
     if (item.parent !== null && !effect.groups.byId[item.parent]) say(`${path}.parent`, `no group "${item.parent}"`);

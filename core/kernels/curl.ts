@@ -1,21 +1,32 @@
-import { AX, PX, PY, PZ } from './layout.ts';
-import { at, f, type TwinMemory } from './twin.ts';
+import { PX, PY, PZ } from './layout.ts';
+import { at, f, read, sum, type Block } from './twin.ts';
 
-function mix(x: number): number {
-  let h = x ^ (x >>> 16);
-  h = Math.imul(h, 0x7feb352d);
-  h ^= h >>> 15;
-  h = Math.imul(h, 0x846ca68b);
-  return h ^ (h >>> 16);
+const float = new Float32Array(1);
+const bits = new Int32Array(float.buffer);
+
+/** A whole number as an integer: the bits of its sum with 1.5 × 2²³, which tell neighbours apart up to 2²² either way. */
+function latticeOf(floor: number): number {
+  float[0] = floor + 12582912;
+  return bits[0]!;
 }
 
-/** One of three values −1..1 that a lattice point's hash holds. */
-const value = (h: number, shift: number): number => f((((h >>> shift) & 1023) - 512) * 0.001953125);
+/** Hash of a lattice point whose axes were multiplied by primes: two values of ten bits lie at 0 and 16, a third at 6. */
+function corner(x: number, y: number, z: number): number {
+  const h = x ^ y ^ z;
+  const mixed = Math.imul(h ^ (h >>> 15), 0x846ca68b);
+  return mixed ^ (mixed >>> 13);
+}
+
 const easing = (t: number): number => f(f(f(t * t) * t) * f(f(t * f(f(t * 6) - 15)) + 10));
+/** Its slope, 30·t²·(t − 1)², over 512: the lattice's values are whole numbers 0 to 1023. */
 function easingSlope(t: number): number {
   const s = f(t * f(t - 1));
-  return f(30 * f(s * s));
+  return f(f(0.05859375) * f(s * s));
 }
+
+/** A potential's slope along one axis: `d` × (along + byP·p + (byQ + byBoth·p)·q). */
+const slope = (d: number, p: number, q: number, along: number, byP: number, byQ: number, byBoth: number): number =>
+  f(d * f(f(along + f(byP * p)) + f(f(byQ + f(byBoth * p)) * q)));
 
 /**
  * Writes the curl of three value-noise potentials at (x, y, z), in swirls: the derivatives are analytic, so the field
@@ -26,42 +37,42 @@ export function curlField(x: number, y: number, z: number, seed: number, out: Fl
   const [tx, ty, tz] = [f(x - fx), f(y - fy), f(z - fz)];
   const [u, v, w] = [easing(tx), easing(ty), easing(tz)];
   const [du, dv, dw] = [easingSlope(tx), easingSlope(ty), easingSlope(tz)];
-  const x0 = Math.imul(fx | 0, 0x27d4eb2d);
-  const x1 = (x0 + 0x27d4eb2d) | 0;
-  const y0 = Math.imul(fy | 0, 0x165667b1);
+  const px = Math.imul(latticeOf(fx), 0x27d4eb2d);
+  const x0 = px ^ seed;
+  const x1 = ((px + 0x27d4eb2d) | 0) ^ seed;
+  const y0 = Math.imul(latticeOf(fy), 0x165667b1);
   const y1 = (y0 + 0x165667b1) | 0;
-  const plainZ = Math.imul(fz | 0, 0x1b873593);
-  const z0 = plainZ ^ seed;
-  const z1 = ((plainZ + 0x1b873593) | 0) ^ seed;
-  const ha = mix(x0 ^ y0 ^ z0);
-  const hb = mix(x1 ^ y0 ^ z0);
-  const hc = mix(x0 ^ y1 ^ z0);
-  const hd = mix(x1 ^ y1 ^ z0);
-  const he = mix(x0 ^ y0 ^ z1);
-  const hf = mix(x1 ^ y0 ^ z1);
-  const hg = mix(x0 ^ y1 ^ z1);
-  const hh = mix(x1 ^ y1 ^ z1);
-  const [uv, vw, wu] = [f(u * v), f(v * w), f(w * u)];
+  const z0 = Math.imul(latticeOf(fz), 0x1b873593);
+  const z1 = (z0 + 0x1b873593) | 0;
+  const ha = corner(x0, y0, z0);
+  const hb = corner(x1, y0, z0);
+  const hc = corner(x0, y1, z0);
+  const hd = corner(x1, y1, z0);
+  const he = corner(x0, y0, z1);
+  const hf = corner(x1, y0, z1);
+  const hg = corner(x0, y1, z1);
+  const hh = corner(x1, y1, z1);
   let [cx, cy, cz] = [0, 0, 0];
   for (let component = 0; component < 3; component++) {
-    const shift = component * 10;
-    const [a, b, c, d] = [value(ha, shift), value(hb, shift), value(hc, shift), value(hd, shift)];
-    const [e, g5, g, h] = [value(he, shift), value(hf, shift), value(hg, shift), value(hh, shift)];
-    const k4 = f(f(f(a - b) - c) + d);
-    const k5 = f(f(f(a - c) - e) + g);
-    const k6 = f(f(f(a - b) - e) + g5);
-    const k7 = f(f(f(f(f(f(f(b + c) - a) + e) - d) - g5) - g) + h);
-    const dx = f(du * f(f(f(f(b - a) + f(k4 * v)) + f(k6 * w)) + f(k7 * vw)));
-    const dy = f(dv * f(f(f(f(c - a) + f(k5 * w)) + f(k4 * u)) + f(k7 * wu)));
-    const dz = f(dw * f(f(f(f(e - a) + f(k6 * u)) + f(k5 * v)) + f(k7 * uv)));
+    const shift = component === 0 ? 0 : component === 1 ? 16 : 6;
+    const value = (hash: number) => (hash >>> shift) & 1023;
+    const [a, b, c, d] = [value(ha), value(hb), value(hc), value(hd)];
+    const [e, p, g, h] = [value(he), value(hf), value(hg), value(hh)];
+    const k4 = d - c - b + a;
+    const k5 = g - c - e + a;
+    const k6 = p - e - b + a;
+    const k7 = h - g - p + e - k4;
+    const dx = slope(du, v, w, b - a, k4, k6, k7);
+    const dy = slope(dv, w, u, c - a, k5, k4, k7);
+    const dz = slope(dw, u, v, e - a, k6, k5, k7);
     if (component === 0) {
       cy = dz;
-      cz = f(cz - dy);
+      cz = dy;
     } else if (component === 1) {
-      cx = f(cx - dz);
-      cz = f(cz + dx);
+      cx = dz;
+      cz = f(dx - cz);
     } else {
-      cx = f(cx + dy);
+      cx = f(dy - cx);
       cy = f(cy - dx);
     }
   }
@@ -70,36 +81,34 @@ export function curlField(x: number, y: number, z: number, seed: number, out: Fl
   out[2] = cz;
 }
 
-/** Stirs particles by a curl field that blends from one seed's field into the next one's. */
-export const curl = ({ f32 }: TwinMemory) => {
-  const one = new Float32Array(3);
-  const two = new Float32Array(3);
-  return (
-    base: number,
-    stride: number,
-    from: number,
-    to: number,
-    strength: number,
-    each: number,
-    inverseSize: number,
-    blend: number,
-    seed: number,
-    nextSeed: number,
-  ): void => {
-    const first = f(1 - blend);
-    for (let i = from; i < to; i++) {
-      const x = f(f32[at(base, stride, PX, i)]! * inverseSize);
-      const y = f(f32[at(base, stride, PY, i)]! * inverseSize);
-      const z = f(f32[at(base, stride, PZ, i)]! * inverseSize);
-      curlField(x, y, z, seed, one);
-      if (blend > 0) curlField(x, y, z, nextSeed, two);
-      const s = f32[strength / 4 + i * each]!;
-      for (let axis = 0; axis < 3; axis++) {
-        let c = f(one[axis]! * first);
-        if (blend > 0) c = f(c + f(two[axis]! * blend));
-        const a = at(base, stride, AX + axis, i);
-        f32[a] = f(f32[a]! + f(c * s));
-      }
+const one = new Float32Array(3);
+const two = new Float32Array(3);
+
+/** Stirs particles by a curl field that drifts, and blends from one seed's field into the next one's. */
+export function curl(
+  block: Block,
+  s: number,
+  each: number,
+  inverseSize: number,
+  driftX: number,
+  driftY: number,
+  driftZ: number,
+  blend: number,
+  seed: number,
+  next: number,
+): void {
+  const { f32, from, to } = block;
+  const first = f(1 - blend);
+  for (let i = from; i < to; i++) {
+    const x = f(f(f32[at(block, PX, i)]! * inverseSize) - driftX);
+    const y = f(f(f32[at(block, PY, i)]! * inverseSize) - driftY);
+    const z = f(f(f32[at(block, PZ, i)]! * inverseSize) - driftZ);
+    const strength = read(block, s, each, i);
+    curlField(x, y, z, seed, one);
+    if (blend !== 0) curlField(x, y, z, next, two);
+    for (let axis = 0; axis < 3; axis++) {
+      const stir = blend === 0 ? one[axis]! : f(f(one[axis]! * first) + f(two[axis]! * blend));
+      sum(block, axis, i, f(stir * strength));
     }
-  };
-};
+  }
+}

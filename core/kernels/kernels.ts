@@ -1,20 +1,23 @@
-import { attraction } from './attraction.ts';
-import { curl } from './curl.ts';
-import { drag } from './drag.ts';
-import { gravity } from './gravity.ts';
-import { integrate } from './integrate.ts';
-import { vortex } from './vortex.ts';
+import { dress } from './dress.ts';
+import { compact, dying } from './dying.ts';
+import { run } from './program.ts';
 import type { TwinMemory } from './twin.ts';
 
-const TWINS = { gravity, drag, attraction, vortex, curl, integrate };
-
-export type KernelName = keyof typeof TWINS;
-export type Kernels = { readonly [K in KernelName]: ReturnType<(typeof TWINS)[K]> };
+/** The hot loops of a step, over the memory of a world. */
+export interface Kernels {
+  readonly run: ReturnType<typeof run>;
+  readonly dress: ReturnType<typeof dress>;
+  readonly dying: ReturnType<typeof dying>;
+  readonly compact: ReturnType<typeof compact>;
+}
 
 /** The kernels in plain TypeScript: the specification, and what runs where there is no SIMD. */
-export function twinKernels(memory: TwinMemory): Kernels {
-  return Object.fromEntries(Object.entries(TWINS).map(([name, make]) => [name, make(memory)])) as unknown as Kernels;
-}
+export const twinKernels = (memory: TwinMemory): Kernels => ({
+  run: run(memory),
+  dress: dress(memory),
+  dying: dying(memory),
+  compact: compact(memory),
+});
 
 /** The built bytes for memory that threads share and for memory they do not; handed in by whoever loads them. */
 export interface KernelBytes {

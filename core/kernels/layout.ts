@@ -7,14 +7,14 @@
 // | field              | type | unit  | what                                                        |
 // | PX PY PZ           | f32  | m     | position at the end of the step                             |
 // | VX VY VZ           | f32  | m/s   | velocity                                                    |
-// | AX AY AZ           | f32  | m/s²  | sum of accelerations, made anew each step                   |
-// | DRAG               | f32  | 1/s   | sum of drags, made anew each step                           |
 // | FX FY FZ           | f32  | m     | where it is drawn from at the start of the step             |
 // | BIRTH_FRACTION     | f32  |       | share of its first step that had passed at birth            |
 // | LIFE               | f32  | s     | lifetime; 0 for standing particles                          |
-// | BIRTH_STEP         | u32  |       | step in which it was born                                   |
+// | BIRTH_STEP         | i32  |       | step in which it was born                                   |
+// | DEATH_STEP         | i32  |       | step at whose start it is dead; the highest for standing    |
 // | KEY                | u32  |       | counter-based key: all its random draws                     |
 // | NUMBER             | u32  |       | birth number within its layer                               |
+// | FLAGS              | u32  |       | IS_DEAD                                                     |
 // | SPOT               | u32  |       | triangle it was born on, for skin sources                   |
 // | SPOT_1 SPOT_2      | f32  |       | weights of that triangle's second and third corner          |
 export const PX = 0;
@@ -23,19 +23,26 @@ export const PZ = 2;
 export const VX = 3;
 export const VY = 4;
 export const VZ = 5;
-export const AX = 6;
-export const AY = 7;
-export const AZ = 8;
-export const DRAG = 9;
-export const FX = 10;
-export const FY = 11;
-export const FZ = 12;
-export const BIRTH_FRACTION = 13;
-export const LIFE = 14;
-export const BIRTH_STEP = 15;
-export const KEY = 16;
-export const NUMBER = 17;
-export const SPOT = 18;
-export const SPOT_1 = 19;
-export const SPOT_2 = 20;
-export const FIELDS = 21;
+export const FX = 6;
+export const FY = 7;
+export const FZ = 8;
+export const BIRTH_FRACTION = 9;
+export const LIFE = 10;
+export const BIRTH_STEP = 11;
+export const DEATH_STEP = 12;
+export const KEY = 13;
+export const NUMBER = 14;
+export const FLAGS = 15;
+export const SPOT = 16;
+export const SPOT_1 = 17;
+export const SPOT_2 = 18;
+export const FIELDS = 19;
+
+/** The dead keep their place until a layer is compacted; kernels move them along, frames leave them out. */
+export const IS_DEAD = 1;
+
+// A program runs over BLOCK particles at a time. Each thread has SCRATCH_SLOTS pieces of scratch memory of one word a
+// particle of a block: the first four are the sums of the step (acceleration x, y, z in m/s², drag in 1/s).
+export const BLOCK = 512;
+export const SCRATCH_SLOTS = 16;
+export const SCRATCH_BYTES = 32768;

@@ -1,101 +1,197 @@
-import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { draw } from '../maths/index.ts';
+import { kernelBytes } from '../testing/kernelBytes.ts';
 import { curlField } from './curl.ts';
-import { exponential } from './integrate.ts';
+import { logarithm } from './drag.ts';
+import * as dressed from './dress.ts';
+import { decayOf, exponential } from './integrate.ts';
 import { twinKernels, wasmKernels, type Kernels } from './kernels.ts';
 import * as layout from './layout.ts';
+import { CALL_NAMES, ProgramWriter, scratchSlot, signatureOf, type CallName } from './program.ts';
+import { CELLS } from './shape.ts';
 
-const bytes = {
-  shared: readFileSync(new URL('./shared.wasm', import.meta.url)),
-  plain: readFileSync(new URL('./plain.wasm', import.meta.url)),
-};
-const COUNT = 1000;
+const COUNT = 1032;
 const STRIDE = COUNT * 4;
-const BASE = 65536;
+const PROGRAM = 8192;
+const SCRATCH = 32768;
+const BASE = 131072;
 const STRENGTHS = BASE + STRIDE * layout.FIELDS;
 const ONE_STRENGTH = STRENGTHS + STRIDE;
+const TABLE = ONE_STRENGTH + 64;
+const DRESS = TABLE + (CELLS + 1) * 64;
+const OUT = DRESS + 1024;
+const PAGES = 8;
+const STEP = 50;
 
-/** Memory full of plausible particles: places within 50 m, some newborn, drags from none to fierce. */
+/** Memory full of plausible particles: places within 50 m, some newborn, some standing, some dead. */
 function memoryOfParticles(shared: boolean): WebAssembly.Memory {
-  const memory = new WebAssembly.Memory({ initial: 8, maximum: 8, shared });
+  const memory = new WebAssembly.Memory({ initial: PAGES, maximum: PAGES, shared });
   const f32 = new Float32Array(memory.buffer);
-  const u32 = new Uint32Array(memory.buffer);
+  const i32 = new Int32Array(memory.buffer);
   for (let field = 0; field < layout.FIELDS; field++)
     for (let i = 0; i < COUNT; i++) {
       const u = draw(i, field);
       const word = (BASE + field * STRIDE) / 4 + i;
-      if (field === layout.BIRTH_STEP) u32[word] = 40 + Math.floor(u * 11);
-      else if (field === layout.DRAG) f32[word] = i % 3 === 0 ? 0 : u * u * 900;
+      if (field === layout.BIRTH_STEP) i32[word] = 40 + Math.floor(u * (STEP + 1 - 40));
+      else if (field === layout.DEATH_STEP) i32[word] = 40 + Math.floor(u * 30);
+      else if (field === layout.FLAGS) i32[word] = u < 0.1 ? layout.IS_DEAD : 0;
+      else if (field === layout.KEY || field === layout.NUMBER) i32[word] = Math.floor(u * 4e9);
       else if (field === layout.BIRTH_FRACTION) f32[word] = u;
+      else if (field === layout.LIFE) f32[word] = u < 0.1 ? 0 : u * 2;
       else f32[word] = (u - 0.5) * 100;
     }
   for (let i = 0; i < COUNT; i++) f32[STRENGTHS / 4 + i] = (draw(i, 99) - 0.5) * 40;
   f32.fill(3.7, ONE_STRENGTH / 4, ONE_STRENGTH / 4 + 4);
+  for (let i = 0; i < (CELLS + 1) * dressed.DRESS_ROW; i++) f32[TABLE / 4 + i] = draw(i, 5) * 2 - 0.5;
   return memory;
 }
 
-const CALLS: [string, (kernels: Kernels) => void][] = [
-  ['gravity', (k) => k.gravity(BASE, STRIDE, 0, COUNT, STRENGTHS, 1)],
-  ['drag', (k) => k.drag(BASE, STRIDE, 0, COUNT, STRENGTHS, 1)],
-  ['attraction', (k) => k.attraction(BASE, STRIDE, 0, COUNT, STRENGTHS, 1, 1.5, 2, -3, 0.01, Math.fround(1 / 900))],
-  [
-    'vortex',
-    (k) =>
-      k.vortex(
-        BASE,
-        STRIDE,
-        0,
-        COUNT,
-        STRENGTHS,
-        1,
-        ONE_STRENGTH,
-        0,
-        STRENGTHS,
-        1,
-        0.5,
-        1,
-        0,
-        0,
-        1,
-        0,
-        Math.fround(0.0004),
-        0,
-      ),
+/** What SIMD and twin make of the same memory. */
+function bothOf(shared: boolean, act: (kernels: Kernels, buffer: ArrayBufferLike) => void): [Buffer, Buffer, Buffer] {
+  const bytesOf = (memory: WebAssembly.Memory) => Buffer.from(new Uint8Array(memory.buffer).slice(8192));
+  const ours = memoryOfParticles(shared);
+  const before = bytesOf(ours);
+  act(wasmKernels(kernelBytes(), ours), ours.buffer);
+  const twins = memoryOfParticles(shared);
+  act(twinKernels({ f32: new Float32Array(twins.buffer), i32: new Int32Array(twins.buffer) }), twins.buffer);
+  return [before, bytesOf(ours), bytesOf(twins)];
+}
+
+const VARYING = [STRENGTHS, 1];
+const EVEN = [ONE_STRENGTH, 0];
+const TURNED = [0.6, 0.8, 0, -0.8, 0.6, 0, 0, 0, 1];
+const OUTS = [4, 5, 6].map(scratchSlot);
+const decay = decayOf(2.5, Math.fround(1 / 60));
+const DECAY = [decay.kept, decay.first, decay.second];
+
+/** Values for each call, some of them in several ways. Whatever it writes to scratch then pushes the particles. */
+const VALUES: Record<CallName, number[][]> = {
+  uniform: [
+    [...VARYING, 0.5, -1, 2],
+    [...EVEN, 0, -1, 0],
   ],
-  ['curl noise', (k) => k.curl(BASE, STRIDE, 0, COUNT, STRENGTHS, 1, 2, 0.25, 12345, -99)],
-  ['curl noise that does not change', (k) => k.curl(BASE, STRIDE, 0, COUNT, ONE_STRENGTH, 0, 2, 0, 12345, 0)],
-  ['the integrator', (k) => k.integrate(BASE, STRIDE, 0, COUNT, 50, Math.fround(1 / 60))],
-];
+  drag: [VARYING, EVEN],
+  airDrag: [[...VARYING, Math.fround(1 / 60), 60]],
+  attraction: [[...VARYING, 1.5, 2, -3, 0.01, Math.fround(1 / 900)]],
+  attractionLine: [[...VARYING, 1.5, 2, -3, 10, 0, 4, Math.fround(1 / 116), 0.01, 0]],
+  attractionEach: [[...EVEN, STRENGTHS, STRENGTHS, STRENGTHS, 0.01, Math.fround(1 / 900)]],
+  vortex: [[...VARYING, ...EVEN, ...VARYING, 0.5, 1, 0, 0, 1, 0, Math.fround(0.0004), 0]],
+  curl: [
+    [...VARYING, 2, 0.5, 0, -0.25, 0.25, 12345, -99],
+    [...EVEN, 2, 0, 0, 0, 0, 12345, 0],
+  ],
+  jitter: [[...VARYING, 0.3, 77, -78]],
+  shell: [[...VARYING, 1, 0, 2, 30, 0.1, 0.0025, Math.fround(1 / 3000)]],
+  weigh: [0, 1, 2, 3].map((falloff) => [OUTS[0]!, ...VARYING, 1, 2, 3, Math.fround(1 / 1600), falloff]),
+  pick: [[OUTS[0]!, ...EVEN, 0.4, 1234]],
+  shape: [
+    [OUTS[0]!, TABLE, 0, 0, -2, 5, 99, -3, 4, 1.5, STEP, Math.fround(1 / 60), 0.3],
+    [OUTS[0]!, TABLE, 1, Math.fround(1 / 60), 2, 0, 0, 0, 9, 1, STEP, Math.fround(1 / 60), 0],
+  ],
+  setAside: [OUTS],
+  exceed: [[STRENGTHS, STRENGTHS, STRENGTHS, 2000]],
+  integrate: [
+    [0, -9, 0.5, 0, ...DECAY, 0, STEP, Math.fround(1 / 60)],
+    [1, 2, 3, 700, ...DECAY, 2.5, STEP, Math.fround(1 / 60)],
+  ],
+  shift: [
+    [...VARYING, ...EVEN, ...VARYING, ...TURNED, 0, STEP, Math.fround(1 / 60)],
+    [...VARYING, ...EVEN, ...EVEN, ...TURNED, 1, STEP, Math.fround(1 / 60)],
+  ],
+  orbit: [
+    [...EVEN, ...EVEN, 0, 1, 2, 3, 0, 1, 0, ...EVEN, Math.fround(1 / 60)],
+    [...VARYING, ...VARYING, 1, 1, 2, 3, 0, 0.6, 0.8, ...VARYING, Math.fround(1 / 60)],
+  ],
+  limit: [
+    [...EVEN, ...EVEN],
+    [...VARYING, ...VARYING],
+  ],
+};
+const CASES = CALL_NAMES.flatMap((name) =>
+  VALUES[name].map((values, i): [string, CallName, number[]] => [`${name} ${i + 1}`, name, values]),
+);
 
 describe('SIMD kernels and their twins', () => {
   for (const shared of [true, false])
-    it.each(CALLS)(`%s gives the same bits (${shared ? 'shared' : 'plain'} memory)`, (_name, call) => {
-      const ours = memoryOfParticles(shared);
-      const twins = memoryOfParticles(shared);
-      const before = Buffer.from(new Uint8Array(ours.buffer).slice());
-      call(wasmKernels(bytes, ours));
-      call(twinKernels({ f32: new Float32Array(twins.buffer), i32: new Int32Array(twins.buffer) }));
-      const after = Buffer.from(new Uint8Array(ours.buffer).slice());
-      expect(after.equals(before)).toBe(false);
-      expect(after.equals(Buffer.from(new Uint8Array(twins.buffer).slice()))).toBe(true);
+    it.each(CASES)(`%s gives the same bits (${shared ? 'shared' : 'plain'} memory)`, (_title, name, values) => {
+      const [before, ours, twins] = bothOf(shared, (kernels, buffer) => {
+        const program = new ProgramWriter(buffer, PROGRAM);
+        program.start();
+        program.call('drag', VARYING);
+        program.call('uniform', [...VARYING, 1, 2, 3]);
+        if (name === 'setAside' || name === 'exceed') program.call('uniform', [...VARYING, 1, 2, 3]);
+        program.call(name, values);
+        if (signatureOf(name).startsWith('pp') || name === 'shape') program.call('uniform', [OUTS[0]!, 1, 1, 1, 0]);
+        program.call('integrate', [0, -9, 0.5, 0, ...DECAY, 0, STEP, Math.fround(1 / 60)]);
+        kernels.run(PROGRAM, BASE, STRIDE, 4, COUNT, SCRATCH);
+      });
+      expect(ours.equals(before)).toBe(false);
+      expect(ours.equals(twins)).toBe(true);
     });
+
+  it.each([false, true])('a dress gives the same bits (shared memory: %s)', (shared) => {
+    for (const own of [false, true]) {
+      let counts: number[] = [];
+      const [before, ours, twins] = bothOf(shared, (kernels, buffer) => {
+        const f32 = new Float32Array(buffer, DRESS, dressed.DRESS_WORDS);
+        const i32 = new Int32Array(buffer, DRESS, dressed.DRESS_WORDS);
+        i32.set([TABLE, STRENGTHS, 3, 55, STEP]);
+        f32.set([Math.fround(1 / 60), 0.4, 6], 5);
+        for (let n = 8; n < 23; n += 3) {
+          f32[n] = n / 10;
+          f32[n + 1] = n === 14 ? 0 : n / 7;
+          i32[n + 2] = n;
+        }
+        f32.set([0, 0, 0, -1e6, 2, 1, 50, 1e6, 1, Math.fround(0.01), 1, 1], dressed.DRESS_LOWEST);
+        f32.set([0.7, 0.1], dressed.DRESS_WAITING);
+        if (own) i32.fill(STRENGTHS, dressed.DRESS_ARRAYS, dressed.DRESS_ARRAYS + 8);
+        counts.push(kernels.dress(BASE, STRIDE, 0, COUNT, DRESS, SCRATCH, OUT));
+      });
+      expect(counts[0]).toBe(counts[1]);
+      expect(counts[0]).toBeGreaterThan(800);
+      expect(counts[0]).toBeLessThan(COUNT);
+      counts = [];
+      expect(ours.equals(before)).toBe(false);
+      const outAt = OUT - 8192;
+      expect(ours.subarray(outAt).equals(twins.subarray(outAt))).toBe(true);
+    }
+  });
+
+  it('the dying are found and gaps closed alike', () => {
+    const found: number[] = [];
+    const [before, ours, twins] = bothOf(false, (kernels) => {
+      found.push(kernels.dying(BASE, STRIDE, 0, COUNT, STEP, OUT));
+      found.push(kernels.compact(BASE, STRIDE, layout.FIELDS, COUNT, OUT + 8192));
+    });
+    expect(found.slice(0, 2)).toEqual(found.slice(2));
+    expect(found[0]).toBeGreaterThan(200);
+    expect(found[1]).toBeLessThan(COUNT - found[0]!);
+    const until = BASE + 4 * found[1]! - 8192;
+    for (let field = 0; field < layout.FIELDS; field++) {
+      const at = BASE + field * STRIDE - 8192;
+      expect(ours.subarray(at, until + field * STRIDE).equals(twins.subarray(at, until + field * STRIDE))).toBe(true);
+    }
+    expect(ours.equals(before)).toBe(false);
+  });
 });
 
-describe('the exponential', () => {
-  it('is within a few units in the last place', () => {
+describe('the exponential and the logarithm', () => {
+  it('are within a few units in the last place', () => {
     for (let x = 0; x > -80; x -= 0.37)
       expect(Math.abs(exponential(Math.fround(x)) / Math.exp(Math.fround(x)) - 1)).toBeLessThan(4e-7);
+    for (let x = 1; x < 1e6; x *= 1.07)
+      expect(Math.abs(logarithm(Math.fround(x)) - Math.log(Math.fround(x)))).toBeLessThan(2e-6);
   });
 });
 
 describe('curl noise', () => {
+  const value = new Float32Array(3);
+  const component = (axis: number, p: number[]) => {
+    curlField(p[0]!, p[1]!, p[2]!, 7, value);
+    return value[axis]!;
+  };
+
   it('has no divergence', () => {
-    const value = new Float32Array(3);
-    const component = (axis: number, p: number[]) => {
-      curlField(p[0]!, p[1]!, p[2]!, 7, value);
-      return value[axis]!;
-    };
     const h = 1 / 256;
     let worst = 0;
     let largest = 0;
@@ -115,5 +211,31 @@ describe('curl noise', () => {
     }
     expect(largest).toBeGreaterThan(5);
     expect(worst).toBeLessThan(0.02 * largest);
+  });
+
+  it('pushes as hard along each axis, and neither way', () => {
+    const sums = [0, 0, 0];
+    const squares = [0, 0, 0];
+    for (let n = 0; n < 20000; n++) {
+      curlField(draw(n, 1) * 400 - 200, draw(n, 2) * 400 - 200, draw(n, 3) * 400 - 200, 7, value);
+      value.forEach((v, axis) => {
+        sums[axis]! += v / 20000;
+        squares[axis]! += (v * v) / 20000;
+      });
+    }
+    for (const mean of sums) expect(Math.abs(mean)).toBeLessThan(0.05);
+    for (const square of squares) expect(square / squares[0]!).toBeCloseTo(1, 1);
+  });
+
+  it('looks the same nowhere near by: neighbouring swirls are not alike', () => {
+    let alike = 0;
+    for (let n = 0; n < 4000; n++) {
+      const p = [draw(n, 1) * 100, draw(n, 2) * 100, draw(n, 3) * 100] as const;
+      curlField(p[0], p[1], p[2], 7, value);
+      const here = [...value];
+      curlField(p[0] + 3, p[1] + 2, p[2], 7, value);
+      alike += here.reduce((s, v, axis) => s + v * value[axis]!, 0) / 4000;
+    }
+    expect(Math.abs(alike)).toBeLessThan(0.15);
   });
 });

@@ -9,11 +9,25 @@ import { rideOnce } from './ride.ts';
 import type { Scene } from './scene.ts';
 import { carrierVelocity, withinCone, type BirthPlace } from './sources.ts';
 
+/** The death step of what lives as long as the effect does, until that ends. */
+export const NEVER = 0x7fffffff;
+
+/** The first step at whose start particle `i` has lived its life. */
+function deathStep({ birthStep, birthFraction, life }: Population, i: number, rate: number): number {
+  const hasLived = (steps: number) => (steps - birthFraction[i]!) / rate >= life[i]!;
+  let steps = Math.ceil(life[i]! * rate + birthFraction[i]!);
+  while (steps > 1 && hasLived(steps - 1)) steps--;
+  while (!hasLived(steps)) steps++;
+  return birthStep[i]! + Math.max(1, steps);
+}
+
 /** Births fall on a grid this fine where they follow a moving source, whatever the step. */
 const TRAVEL_GRID_PER_SECOND = 960;
 
 export interface BirthStep {
   readonly step: number;
+  /** Steps a second. */
+  readonly rate: number;
   /** Start and end of the step, seconds. */
   readonly from: number;
   readonly to: number;
@@ -119,6 +133,7 @@ export function giveBirth(
   reading: Reading,
   travel: Travel,
 ): void {
+  population.newbornFrom = population.count;
   if (!layer.source.canBear) return;
   const { clock } = step;
   reading.effectTime = clock.share(step.from);
@@ -137,7 +152,7 @@ export function giveBirth(
     const place = layer.source.birth(reading.key, time, radius);
     const below = numbers['source.below'].read(reading);
     if (below > 0 && !(place.at[1] < below)) continue;
-    if (population.count >= population.capacity || step.room <= 0) {
+    if (population.living >= population.cap || step.room <= 0) {
       population.refused++;
       continue;
     }
@@ -165,6 +180,8 @@ export function giveBirth(
     population.birthStep[i] = step.step;
     population.birthFraction[i] = share;
     population.life[i] = isStanding ? 0 : numbers['births.life'].read(reading);
+    population.deathStep[i] = isStanding ? NEVER : deathStep(population, i, step.rate);
+    population.flags[i] = 0;
     population.key[i] = key;
     population.number[i] = number;
     population.spot[i] = place.spot?.triangle ?? 0;

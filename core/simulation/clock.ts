@@ -47,6 +47,11 @@ export class EffectClock {
     return Math.min(time, this.opening + this.hold) / this.length;
   }
 
+  /** The age at which standing particles wait while the effect is held. */
+  get waitingAge(): number {
+    return this.length === 0 ? 0 : (this.opening + this.hold) / this.length;
+  }
+
   /** When a burst happens in `from` ≤ time < `to`; a burst of the hold happens once a turn. */
   instantsOf(burst: Pick<Burst, 'stretch' | 'at'>, from: number, to: number): number[] {
     const within = (time: number) => (time >= from && time < to ? [time] : []);

@@ -11,6 +11,7 @@ import {
 import { EffectClock } from './clock.ts';
 import { FORCES, type BoundForce } from './forces/index.ts';
 import { groupFrame, type GroupFrame } from './groups.ts';
+import { SHORTEST_STANDING } from './population.ts';
 import { RateIntegral } from './rate.ts';
 import { ColourReader, newReading, NumberReader } from './reader.ts';
 import type { Scene } from './scene.ts';
@@ -40,6 +41,8 @@ export interface CompiledLayer {
   readonly rate: RateIntegral;
   readonly bursts: Layer['bursts'];
   readonly forces: readonly BoundForce[];
+  /** The lifetime all its particles share, in seconds; null where they differ. */
+  readonly life: number | null;
   readonly cap: number;
   readonly isOnGround: boolean;
   /** Share of its carrier's motion that particles go with, 0..1. What lies on the ground stays there. */
@@ -77,6 +80,15 @@ export function numberReaders(layer: Layer, effect: Pick<Effect, 'measures'>, sc
   return Object.fromEntries(entries) as Numbers;
 }
 
+/** The lifetime all particles of a layer share; null where they differ. Standing ones live as long as the effect. */
+function sharedLife(layer: Layer, numbers: Numbers, clock: EffectClock): number | null {
+  const stand = numbers['births.standing'].low > 0;
+  if (!stand) return numbers['births.life'].isConstant ? numbers['births.life'].low : null;
+  const only = numbers['births.rate'].isConstant && numbers['births.rate'].low === 0;
+  const hasOthers = numbers['births.perMetre'].low > 0 || layer.bursts.order.length > 0;
+  return only && !hasOthers ? Math.max(clock.length, SHORTEST_STANDING) : null;
+}
+
 /** A layer's colour, ready to be read. */
 export const colourReader = (layer: Layer, effect: Pick<Effect, 'palette'>): ColourReader =>
   new ColourReader(layer.settings['life.colour'], LAYER_SETTINGS['life.colour'], 'life.colour', effect);
@@ -107,7 +119,10 @@ export function compileLayer(id: string, effect: Effect, scene: Scene, clock: Ef
         : setting.base.kind === 'measure'
           ? effect.measures.byId[setting.base.measure]!.value
           : otherwise;
-  const bound = listed(layer.forces)
+  const shared = listed(effect.forces)
+    .filter(({ item }) => item.layers.length === 0 || item.layers.includes(id))
+    .map(({ id: forceId, item }) => ({ id: forceId, item: item.force }));
+  const bound = [...listed(layer.forces), ...shared]
     .filter(({ item }) => !item.muted)
     .sort((a, b) => (a.id < b.id ? -1 : 1))
     .map((force) => FORCES[force.item.kind](force.item as never, { id: force.id, effect, scene, group }));
@@ -121,6 +136,7 @@ export function compileLayer(id: string, effect: Effect, scene: Scene, clock: Ef
     rate: new RateIntegral(numbers['births.rate'], clock, dialShares(effect)),
     bursts: layer.bursts,
     forces: bound,
+    life: sharedLife(layer, numbers, clock),
     cap: Math.floor(fixed(cap, 10_000)),
     isOnGround,
     ride: isOnGround ? 0 : numbers['motion.ride'].read(newReading()) / 100,

@@ -1,17 +1,20 @@
-import { runProgram, type Kernels } from '../kernels/index.ts';
-import { CONTROL, PROGRAM } from './memory.ts';
+import { layout, type Kernels } from '../kernels/index.ts';
+import { CONTROL, MOST_THREADS, PROGRAM, SCRATCH } from './memory.ts';
 
 /**
- * Threads that step ranges of a population together. Control words, from CONTROL on:
+ * Threads that step a population together. Control words, from CONTROL on:
  *
- * | 0 | number of the job: changed and notified to start one          |
- * | 1 | helpers that have finished the job                            |
- * | 2 | base address of the layer   | 3 | stride | 4 | particles      |
- * | 5 | threads                                                       |
- * | 6 | 1 when the crew is to stop                                    |
- * | 8 + k | particle-steps taken by thread k (0 is the conductor)     |
+ * | 0 | number of the job: changed and notified to start one                          |
+ * | 1 | helpers that have finished the job                                            |
+ * | 2 | base address of the layer   | 3 | stride | 4 | particles                      |
+ * | 5 | threads                                                                       |
+ * | 6 | 1 when the crew is to stop                                                    |
+ * | 7 | first particle that no thread has taken yet                                   |
+ * | 8 + k | particle-steps taken by thread k (0 is the conductor)                     |
  *
- * Ranges are whole groups of four, so that no two threads write the same lanes; nothing is summed across threads.
+ * Each thread takes the next stretch of particles until none is left, so that none waits for one that woke late. Who
+ * takes which changes nothing: stretches are whole groups of four, each particle is computed by itself, and nothing is
+ * summed across threads.
  */
 const JOB = 0;
 const DONE = 1;
@@ -20,18 +23,40 @@ const STRIDE = 3;
 const COUNT = 4;
 const THREADS = 5;
 const STOP = 6;
+const NEXT = 7;
 const TAKEN = 8;
 
-const MOST_HELPERS = 7;
+const MOST_HELPERS = MOST_THREADS - 1;
 
 /** Below this many particles, waking a helper costs more than it saves. */
 const WORTH_SHARING = 2048;
 
+/** Particles of a stretch: a few blocks, so that taking one costs nothing beside stepping it. */
+const STRETCH = 4 * layout.BLOCK;
+
+/** Looks this often whether a job has come or is done before going to sleep, since waking takes longer than a stretch. */
+const LOOKS = 4000;
+
+const scratchOf = (thread: number): number => SCRATCH + thread * layout.SCRATCH_BYTES;
 const words = (buffer: ArrayBufferLike): Int32Array => new Int32Array(buffer, CONTROL, 32);
 
-function range(count: number, thread: number, threads: number): [number, number] {
-  const groups = Math.ceil(count / 4);
-  return [4 * Math.floor((groups * thread) / threads), 4 * Math.floor((groups * (thread + 1)) / threads)];
+/** Waits while a control word has a value: watching it first, then asleep. */
+function waitWhile(control: Int32Array, word: number, value: number): void {
+  for (let look = 0; look < LOOKS; look++) if (Atomics.load(control, word) !== value) return;
+  Atomics.wait(control, word, value);
+}
+
+/** Takes stretches of the job until none is left. */
+function takeStretches(kernels: Kernels, control: Int32Array, thread: number): void {
+  const count = control[COUNT]!;
+  const size = Math.min(STRETCH, Math.ceil(count / (4 * control[THREADS]!) / 4) * 4);
+  for (;;) {
+    const from = Atomics.add(control, NEXT, size);
+    if (from >= count) return;
+    const to = Math.min(from + size, Math.ceil(count / 4) * 4);
+    kernels.run(PROGRAM, control[BASE]!, control[STRIDE]!, from, to, scratchOf(thread));
+    control[TAKEN + thread]! += Math.min(to, count) - from;
+  }
 }
 
 /** Runs the program over all particles of a layer, shared with `helpers` other threads, and waits for them. */
@@ -45,36 +70,36 @@ export function runShared(
 ): void {
   const control = words(buffer);
   const threads = count >= WORTH_SHARING ? Math.min(helpers, MOST_HELPERS) + 1 : 1;
-  const [from, to] = range(count, 0, threads);
-  if (threads > 1) {
-    control[BASE] = base;
-    control[STRIDE] = stride;
-    control[COUNT] = count;
-    control[THREADS] = threads;
-    Atomics.store(control, DONE, 0);
-    Atomics.add(control, JOB, 1);
-    Atomics.notify(control, JOB);
+  if (threads === 1) {
+    kernels.run(PROGRAM, base, stride, 0, Math.ceil(count / 4) * 4, scratchOf(0));
+    control[TAKEN]! += count;
+    return;
   }
-  runProgram(kernels, buffer, PROGRAM, base, stride, from, to);
-  control[TAKEN]! += Math.min(to, count) - from;
-  for (let done = Atomics.load(control, DONE); threads > 1 && done < threads - 1; done = Atomics.load(control, DONE))
-    Atomics.wait(control, DONE, done);
+  control[BASE] = base;
+  control[STRIDE] = stride;
+  control[COUNT] = count;
+  control[THREADS] = threads;
+  Atomics.store(control, NEXT, 0);
+  Atomics.store(control, DONE, 0);
+  Atomics.add(control, JOB, 1);
+  Atomics.notify(control, JOB);
+  takeStretches(kernels, control, 0);
+  for (let done = Atomics.load(control, DONE); done < threads - 1; done = Atomics.load(control, DONE))
+    waitWhile(control, DONE, done);
 }
 
-/** A helper's whole life: waits for jobs, takes its range of each. Returns when the crew is stopped. */
+/** A helper's whole life: waits for jobs, takes its part of each. Returns when the crew is stopped. */
 export function helpCrew(kernels: Kernels, buffer: ArrayBufferLike, thread: number): void {
   const control = words(buffer);
   let job = 0;
   for (;;) {
-    Atomics.wait(control, JOB, job);
+    waitWhile(control, JOB, job);
     if (Atomics.load(control, STOP) === 1) return;
     const next = Atomics.load(control, JOB);
     if (next === job) continue;
     job = next;
     if (thread < control[THREADS]!) {
-      const [from, to] = range(control[COUNT]!, thread, control[THREADS]!);
-      runProgram(kernels, buffer, PROGRAM, control[BASE]!, control[STRIDE]!, from, to);
-      control[TAKEN + thread]! += Math.min(to, control[COUNT]!) - from;
+      takeStretches(kernels, control, thread);
       Atomics.add(control, DONE, 1);
       Atomics.notify(control, DONE);
     }

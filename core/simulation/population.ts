@@ -1,69 +1,96 @@
-import { layout } from '../kernels/index.ts';
+import { layout, type Kernels } from '../kernels/index.ts';
+import type { Reading } from './reader.ts';
 
-/** The living particles of one layer: structure of arrays in the world's memory, in order of birth. */
+/** Compaction waits until this share of a layer's places is taken by the dead, or there is no other room. */
+const WORTH_COMPACTING = 1 / 16;
+
+/** Seconds that standing particles live at least, for keys in seconds after birth and before death. */
+export const SHORTEST_STANDING = 0.02;
+
+type Three = readonly [Float32Array, Float32Array, Float32Array];
+
+/**
+ * The particles of one layer: structure of arrays in the world's memory, in order of birth. The dead keep their places
+ * for a while, marked; when they are cleared away changes nothing that is computed or seen.
+ */
 export class Population {
   readonly base: number;
-  readonly capacity: number;
   readonly stride: number;
+  /** Most that may live at once. */
+  readonly cap: number;
+  /** Places taken, by the dead among them too. */
   count = 0;
+  #deadPlaces = 0;
+  /** The first place taken by births of the present step. */
+  newbornFrom = 0;
   /** Birth numbers given so far, refused ones included. */
   numbered = 0;
   born = 0;
   refused = 0;
   dead = 0;
 
-  readonly position: readonly [Float32Array, Float32Array, Float32Array];
-  readonly velocity: readonly [Float32Array, Float32Array, Float32Array];
+  readonly position: Three;
+  readonly velocity: Three;
   /** Where each is drawn from at the start of the step. */
-  readonly from: readonly [Float32Array, Float32Array, Float32Array];
+  readonly from: Three;
   readonly birthFraction: Float32Array;
   readonly life: Float32Array;
-  readonly birthStep: Uint32Array;
+  readonly birthStep: Int32Array;
+  readonly deathStep: Int32Array;
   readonly key: Uint32Array;
   readonly number: Uint32Array;
+  readonly flags: Uint32Array;
   readonly spot: Uint32Array;
   readonly spotSecond: Float32Array;
   readonly spotThird: Float32Array;
-  readonly #kept: readonly (Float32Array | Uint32Array)[];
 
-  static bytes(capacity: number): number {
-    return capacity * 4 * layout.FIELDS;
+  /** Places for a cap: some to spare, so that the dead need not be cleared away at once; a whole number of fours. */
+  static placesFor(cap: number): number {
+    return Math.ceil((cap + Math.max(64, cap / 8)) / 4) * 4;
   }
 
-  constructor(buffer: ArrayBufferLike, base: number, capacity: number) {
+  static bytes(cap: number): number {
+    return Population.placesFor(cap) * 4 * layout.FIELDS;
+  }
+
+  constructor(buffer: ArrayBufferLike, base: number, cap: number) {
     this.base = base;
-    this.capacity = capacity;
-    this.stride = capacity * 4;
-    const f32 = (field: number) => new Float32Array(buffer, base + field * this.stride, capacity);
-    const u32 = (field: number) => new Uint32Array(buffer, base + field * this.stride, capacity);
+    this.cap = cap;
+    const places = Population.placesFor(cap);
+    this.stride = places * 4;
+    const f32 = (field: number) => new Float32Array(buffer, base + field * this.stride, places);
+    const i32 = (field: number) => new Int32Array(buffer, base + field * this.stride, places);
+    const u32 = (field: number) => new Uint32Array(buffer, base + field * this.stride, places);
     this.position = [f32(layout.PX), f32(layout.PY), f32(layout.PZ)];
     this.velocity = [f32(layout.VX), f32(layout.VY), f32(layout.VZ)];
     this.from = [f32(layout.FX), f32(layout.FY), f32(layout.FZ)];
     this.birthFraction = f32(layout.BIRTH_FRACTION);
     this.life = f32(layout.LIFE);
-    this.birthStep = u32(layout.BIRTH_STEP);
+    this.birthStep = i32(layout.BIRTH_STEP);
+    this.deathStep = i32(layout.DEATH_STEP);
     this.key = u32(layout.KEY);
     this.number = u32(layout.NUMBER);
+    this.flags = u32(layout.FLAGS);
     this.spot = u32(layout.SPOT);
     this.spotSecond = f32(layout.SPOT_1);
     this.spotThird = f32(layout.SPOT_2);
-    this.#kept = [
-      ...this.position,
-      ...this.velocity,
-      ...this.from,
-      this.birthFraction,
-      this.life,
-      this.birthStep,
-      this.key,
-      this.number,
-      this.spot,
-      this.spotSecond,
-      this.spotThird,
-    ];
+  }
+
+  get living(): number {
+    return this.count - this.#deadPlaces;
+  }
+
+  get places(): number {
+    return this.stride / 4;
+  }
+
+  isDead(i: number): boolean {
+    return (this.flags[i]! & layout.IS_DEAD) !== 0;
   }
 
   empty(): void {
-    this.count = this.numbered = this.born = this.refused = this.dead = 0;
+    this.count = this.numbered = this.born = this.refused = this.dead = this.newbornFrom = 0;
+    this.#deadPlaces = 0;
   }
 
   /** Steps lived by particle `i` at the start of step `step`, 0 for one born within it. */
@@ -71,25 +98,49 @@ export class Population {
     return Math.max(0, step - this.birthStep[i]! - this.birthFraction[i]!);
   }
 
+  /** Sets a reading to what shapers may read of particle `i` at a step. */
+  readInto(
+    reading: Reading,
+    i: number,
+    step: number,
+    rate: number,
+    standingAge: number,
+    effectSeconds: number,
+  ): void {
+    const life = this.life[i]!;
+    reading.key = this.key[i]!;
+    reading.life = life === 0 ? Math.max(effectSeconds, SHORTEST_STANDING) : life;
+    reading.age = life === 0 ? standingAge : Math.min(1, this.stepsLived(i, step) / rate / life);
+    const x = this.velocity[0][i]!;
+    const y = this.velocity[1][i]!;
+    const z = this.velocity[2][i]!;
+    reading.speed = Math.sqrt(x * x + y * y + z * z);
+  }
+
   /** Keeps each present place as where the coming step is drawn from. */
   keepPlaces(): void {
     for (let axis = 0; axis < 3; axis++) this.from[axis]!.set(this.position[axis]!.subarray(0, this.count));
   }
 
-  /** Removes particles for which `isOver` holds; the others keep their order. They move up a run at a time. */
-  remove(isOver: (i: number) => boolean): void {
-    const { count } = this;
-    let kept = 0;
-    let from = 0;
-    while (from < count) {
-      while (from < count && isOver(from)) from++;
-      let to = from;
-      while (to < count && !isOver(to)) to++;
-      if (kept !== from && to > from) for (const field of this.#kept) field.copyWithin(kept, from, to);
-      kept += to - from;
-      from = to;
-    }
-    this.dead += count - kept;
-    this.count = kept;
+  /** The effect is over: what lives as long as it does dies by `step`. */
+  endStanding(step: number): void {
+    for (let i = 0; i < this.count; i++)
+      if (this.life[i] === 0) this.deathStep[i] = Math.min(this.deathStep[i]!, step);
+  }
+
+  /** Marks whoever's life is over by `step`; their indices stand in `indices` (bytes) afterwards. Returns how many. */
+  bury(kernels: Kernels, step: number, indices: number): number {
+    const died = kernels.dying(this.base, this.stride, 0, this.count, step, indices);
+    this.#deadPlaces += died;
+    this.dead += died;
+    return died;
+  }
+
+  /** Clears the dead away when it is worth it, or always; `map` is room for an index a place. */
+  compact(kernels: Kernels, map: number, always = false): void {
+    if (this.#deadPlaces === 0) return;
+    if (!always && this.count < this.places && this.#deadPlaces < this.count * WORTH_COMPACTING) return;
+    this.count = kernels.compact(this.base, this.stride, layout.FIELDS, this.count, map);
+    this.#deadPlaces = 0;
   }
 }

@@ -71,15 +71,36 @@ interface NumberStep {
   readonly slot: number;
 }
 
+/** How one setting is tabulated: over age, over speed, or not at all. */
+export type TableInput = 'age' | 'speed' | null;
+
+const isSharedInput = (reads: Reads): boolean => reads.kind === 'effectTime' || reads.kind === 'dial';
+
+/** What all steps that differ between particles read, if it is one thing that a table can run over. */
+function tableInputOf(steps: readonly { reads: Reads; isRelative: boolean; isBand: boolean }[], life: number | null) {
+  let input: TableInput = 'age';
+  let isFirst = true;
+  for (const { reads, isRelative, isBand } of steps) {
+    if (isBand || (!isRelative && life === null)) return null;
+    if (isSharedInput(reads)) continue;
+    if (reads.kind !== 'age' && reads.kind !== 'speed') return null;
+    if (!isFirst && reads.kind !== input) return null;
+    input = reads.kind;
+    isFirst = false;
+  }
+  return input;
+}
+
 /** A number setting ready to be read for any particle: its base, then its shapers, within the declared limits. */
 export class NumberReader {
-  readonly #least: number;
-  readonly #most: number;
-  readonly #low: number;
-  readonly #high: number;
-  readonly #slot: number;
+  readonly least: number;
+  readonly most: number;
+  readonly low: number;
+  readonly high: number;
+  readonly slot: number;
+  /** What the groups it stands in make of its value. */
+  readonly scale: number;
   readonly #steps: readonly NumberStep[];
-  readonly #scale: number;
   /** What it always is; null when it varies. */
   readonly #still: number | null;
 
@@ -91,17 +112,16 @@ export class NumberReader {
     effect: Pick<Effect, 'measures'>,
     scale = 1,
   ) {
-    this.#least = declaration.least;
-    this.#most = declaration.most;
-    this.#slot = slotOf(name);
-    this.#scale = scale;
+    this.least = declaration.least;
+    this.most = declaration.most;
+    this.slot = slotOf(name);
+    this.scale = scale;
     const plain = declaration.byDefault;
     const base = setting.base;
     if (setting.muted || base.kind === 'taken')
-      [this.#low, this.#high] = typeof plain === 'number' ? [plain, plain] : plain;
-    else if (base.kind === 'spread') [this.#low, this.#high] = [base.low, base.high];
-    else
-      this.#low = this.#high = base.kind === 'fixed' ? base.value : (effect.measures.byId[base.measure]?.value ?? 0);
+      [this.low, this.high] = typeof plain === 'number' ? [plain, plain] : plain;
+    else if (base.kind === 'spread') [this.low, this.high] = [base.low, base.high];
+    else this.low = this.high = base.kind === 'fixed' ? base.value : (effect.measures.byId[base.measure]?.value ?? 0);
     this.#steps = (setting.muted ? [] : activeShapers(setting)).flatMap(({ id, item }): NumberStep[] => {
       const mapping = item.mapping;
       if (mapping.kind === 'gradient') return [];
@@ -117,15 +137,12 @@ export class NumberReader {
         },
       ];
     });
-    this.#still = this.#low === this.#high && this.#steps.length === 0 ? this.#limited(this.#low) : null;
+    this.#still = this.low === this.high && this.#steps.length === 0 ? this.#limited(this.low) : null;
   }
 
   /** True when every particle reads the same at one moment. */
   get isShared(): boolean {
-    return (
-      this.#low === this.#high &&
-      this.#steps.every((step) => !step.high && (step.reads.kind === 'effectTime' || step.reads.kind === 'dial'))
-    );
+    return this.low === this.high && this.#steps.every((step) => !step.high && isSharedInput(step.reads));
   }
 
   /** True when it never changes at all. */
@@ -133,10 +150,57 @@ export class NumberReader {
     return this.#still !== null;
   }
 
+  /** True when its table is another at another time. */
+  get isTimed(): boolean {
+    return this.#steps.some((step) => isSharedInput(step.reads));
+  }
+
+  /** True where shapers change it. */
+  get isShaped(): boolean {
+    return this.#steps.length > 0;
+  }
+
+  /** What a table of it runs over; `life` is the lifetime all particles share, null where they differ. */
+  tableInput(life: number | null): TableInput {
+    const steps = this.#steps.map(({ reads, low, high }) => ({
+      reads,
+      isRelative: low.relative,
+      isBand: high !== null,
+    }));
+    return tableInputOf(steps, life);
+  }
+
+  /** The speed beyond which shapers by speed are level, in metres a second. */
+  get lastSpeed(): number {
+    return this.#steps.reduce(
+      (most, { reads, low }) => (reads.kind === 'speed' ? Math.max(most, low.x[low.x.length - 1] ?? 0) : most),
+      1e-6,
+    );
+  }
+
+  /** Writes what shapers make of any base: base × out[0] + out[1], before limits. Bands count by their lower curve. */
+  affineInto(reading: Reading, out: Float64Array): void {
+    out[0] = 1;
+    out[1] = 0;
+    for (const step of this.#steps) {
+      fitToLife(step.low, reading.life);
+      const shape = curveAt(step.low, inputOf(step.reads, reading));
+      if (step.combine === 'multiply') {
+        out[0]! *= shape;
+        out[1]! *= shape;
+      } else if (step.combine === 'add') out[1]! += shape;
+      else {
+        const amount = step.combine === 'replace' ? 1 : step.amount;
+        out[0]! *= 1 - amount;
+        out[1]! += (shape - out[1]!) * amount;
+      }
+    }
+  }
+
   read(reading: Reading): number {
     if (this.#still !== null) return this.#still;
-    let value = this.#low;
-    if (this.#high !== this.#low) value += (this.#high - this.#low) * draw(reading.key, this.#slot);
+    let value = this.low;
+    if (this.high !== this.low) value += (this.high - this.low) * draw(reading.key, this.slot);
     for (const step of this.#steps) {
       const x = inputOf(step.reads, reading);
       fitToLife(step.low, reading.life);
@@ -154,7 +218,7 @@ export class NumberReader {
   }
 
   #limited(value: number): number {
-    return Math.max(this.#least, Math.min(this.#most, value)) * this.#scale;
+    return Math.max(this.least, Math.min(this.most, value)) * this.scale;
   }
 }
 
@@ -168,9 +232,9 @@ interface ColourStep {
 /** A colour setting ready to be read: linear red, green and blue. */
 export class ColourReader {
   /** Linear red, green and blue of each colour the base may be. */
-  readonly #bases: Float64Array;
+  readonly bases: Float64Array;
+  readonly slot: number;
   readonly #steps: readonly ColourStep[];
-  readonly #slot: number;
   readonly #shape = new Float64Array(3);
 
   constructor(setting: ColourSetting, declaration: ColourDeclaration, name: string, effect: Pick<Effect, 'palette'>) {
@@ -181,8 +245,8 @@ export class ColourReader {
         : base.kind === 'set'
           ? base.values
           : [base.value];
-    this.#bases = Float64Array.from(colours.flatMap((colour) => resolvedColour(effect.palette, colour)));
-    this.#slot = slotOf(name);
+    this.bases = Float64Array.from(colours.flatMap((colour) => resolvedColour(effect.palette, colour)));
+    this.slot = slotOf(name);
     this.#steps = (setting.muted ? [] : activeShapers(setting)).flatMap(({ item }) =>
       item.mapping.kind === 'gradient'
         ? [
@@ -197,10 +261,42 @@ export class ColourReader {
     );
   }
 
+  get isTimed(): boolean {
+    return this.#steps.some((step) => isSharedInput(step.reads));
+  }
+
+  /** True where a table over age serves; `life` is the lifetime all particles share, null where they differ. */
+  isTabulated(life: number | null): boolean {
+    const steps = this.#steps.map(({ reads, gradient }) => ({
+      reads,
+      isRelative: gradient.relative,
+      isBand: false,
+    }));
+    return this.#steps.every(({ reads }) => reads.kind !== 'speed') && tableInputOf(steps, life) !== null;
+  }
+
+  /** Writes what shapers make of any base colour c: c × out[0..2] + out[3..5]. */
+  affineInto(reading: Reading, out: Float64Array): void {
+    for (let c = 0; c < 3; c++) {
+      out[c] = 1;
+      out[3 + c] = 0;
+    }
+    for (const step of this.#steps) {
+      gradientInto(step.gradient, inputOf(step.reads, reading), reading.life, this.#shape);
+      const amount = step.combine === 'replace' ? 1 : step.amount;
+      for (let c = 0; c < 3; c++) {
+        const shape = this.#shape[c]!;
+        out[c]! *= step.combine === 'multiply' ? shape : 1 - amount;
+        if (step.combine === 'multiply') out[3 + c]! *= shape;
+        else out[3 + c]! += (shape - out[3 + c]!) * amount;
+      }
+    }
+  }
+
   readInto(reading: Reading, out: Float64Array): void {
-    const count = this.#bases.length / 3;
-    const base = count === 1 ? 0 : 3 * Math.floor(draw(reading.key, this.#slot) * count);
-    for (let c = 0; c < 3; c++) out[c] = this.#bases[base + c]!;
+    const count = this.bases.length / 3;
+    const base = count === 1 ? 0 : 3 * Math.floor(draw(reading.key, this.slot) * count);
+    for (let c = 0; c < 3; c++) out[c] = this.bases[base + c]!;
     for (const step of this.#steps) {
       gradientInto(step.gradient, inputOf(step.reads, reading), reading.life, this.#shape);
       for (let c = 0; c < 3; c++) {

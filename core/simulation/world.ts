@@ -1,39 +1,22 @@
-import { listed, ownerOf, type Effect, type Layer } from '../document/index.ts';
+import { listed, type Effect } from '../document/index.ts';
 import { PosedMesh, type Rig } from '../geometry/index.ts';
-import { ProgramWriter, twinKernels, wasmKernels, type KernelBytes, type Kernels } from '../kernels/index.ts';
-import { giveBirth, type Travel } from './births.ts';
+import { twinKernels, wasmKernels, type KernelBytes, type Kernels } from '../kernels/index.ts';
+import { giveBirth } from './births.ts';
 import { EffectClock } from './clock.ts';
-import { colourReader, compileLayer, dialShares, numberReaders, type CompiledLayer } from './compiled.ts';
-import { runShared, stepsTaken } from './crew.ts';
-import { Digest } from './digest.ts';
-import { dressInto, type Dress } from './dress.ts';
-import {
-  BONES,
-  Frame,
-  HEADER,
-  HEADER_BONES,
-  HEADER_EXACT,
-  HEADER_LAYERS,
-  HEADER_PARTICLES,
-  HEADER_RATE,
-  HEADER_STEP,
-  LAYER_BORN,
-  LAYER_COUNT,
-  LAYER_DEAD,
-  LAYER_MICROSECONDS,
-  LAYER_REFUSED,
-  LAYER_SALT,
-  LAYER_START,
-  LAYER_WORDS,
-  RECORDS,
-  RECORD_WORDS,
-} from './frame.ts';
-import { Constants, POPULATIONS, PROGRAM, reserve } from './memory.ts';
+import { compileLayer, dialShares, type CompiledLayer } from './compiled.ts';
+import { stepsTaken } from './crew.ts';
+import { DRESS_ARRAY_COUNT } from './dressing.ts';
+import { Frame, RECORD_WORDS } from './frame.ts';
+import { drawnLayers, DRESSES_BYTES, Framer } from './framing.ts';
+import { hashOf } from './hashing.ts';
+import { Arrays, POPULATIONS, reserve } from './memory.ts';
+import { arraysFor, Mover, tablesFor } from './moving.ts';
 import { Population } from './population.ts';
 import { newReading, type Reading } from './reader.ts';
 import { rideAlong } from './ride.ts';
+import type { Running } from './running.ts';
 import { Scene } from './scene.ts';
-import { SIMULATION } from './version.ts';
+import { NUMBER_TABLE_BYTES, Tables } from './tables.ts';
 
 export const DEFAULT_RATE = 60;
 export const DEFAULT_BUDGET = 100_000;
@@ -59,12 +42,8 @@ export interface WorldOptions {
   readonly now?: () => number;
 }
 
-interface Running {
-  compiled: CompiledLayer;
-  readonly population: Population;
-  readonly travel: Travel;
-  microseconds: number;
-}
+/** Room for this many more settings that vary before an edit needs a new world. */
+const SPARE = 8;
 
 /** A world of one effect: everything that is computed about it, step by step. */
 export class World {
@@ -74,23 +53,24 @@ export class World {
   readonly #kernels: Kernels;
   readonly #options: WorldOptions;
   readonly #rigs: ReadonlyMap<string, Rig>;
-  readonly #program: ProgramWriter;
-  readonly #constants: Constants;
-  readonly #strengths: number;
-  readonly #strengthBytes: number;
-  readonly #strengthSlots: number;
+  readonly #arrays: Arrays;
+  readonly #tables: Tables;
+  readonly #tableCount: number;
+  readonly #mover: Mover;
+  readonly #framer: Framer;
+  readonly #layerCount: number;
   readonly #reading: Reading = newReading();
   #effect: Effect;
   #scene: Scene;
   #clock: EffectClock;
   /** Layers with particles of their own, by salt: no order on screen reaches what is computed. */
   #running: Running[];
-  readonly #followerDresses = new Map<string, Dress>();
   #meshFrom: PosedMesh | null;
   #meshTo: PosedMesh | null;
   #posedTo = NaN;
   #inputs: Inputs;
   #step = 0;
+  #stepsTaken = 0;
   #isExact = true;
 
   constructor(effect: Effect, rigs: ReadonlyMap<string, Rig>, inputs: Inputs = {}, options: WorldOptions = {}) {
@@ -103,22 +83,29 @@ export class World {
     this.#scene = new Scene(effect.stage, rigs);
     this.#clock = this.#newClock();
     const compiled = this.#compile();
-    const capacities = compiled.map((layer) => World.capacityOf(layer, this.budget));
-    this.#strengthBytes = Math.max(4, ...capacities) * 4;
-    this.#strengthSlots = Math.max(0, ...compiled.map(varyingStrengths)) + SPARE_STRENGTHS;
-    const populationBytes = capacities.reduce((sum, capacity) => sum + Population.bytes(capacity), 0);
-    this.#strengths = POPULATIONS + populationBytes;
-    this.memory = reserve(this.#strengths + this.#strengthBytes * this.#strengthSlots, options.shared ?? false);
+    const caps = compiled.map((layer) => this.#capOf(layer));
+    const largest = Math.max(4, ...caps.map((cap) => Population.placesFor(cap)));
+    const arrayCount = Math.max(DRESS_ARRAY_COUNT, ...compiled.map(arraysFor)) + SPARE;
+    this.#tableCount = compiled.reduce((sum, layer) => sum + tablesFor(layer), 0) + SPARE;
+    this.#layerCount = effect.layers.order.length;
+
+    const arraysAt = POPULATIONS + caps.reduce((sum, cap) => sum + Population.bytes(cap), 0);
+    const tablesAt = arraysAt + Arrays.bytes(largest, arrayCount);
+    const dressesAt = aligned(tablesAt + this.#tableCount * NUMBER_TABLE_BYTES);
+    const recordsAt = aligned(dressesAt + DRESSES_BYTES(this.#layerCount));
+    this.memory = reserve(recordsAt + largest * RECORD_WORDS * 4, options.shared ?? false);
     const buffer = this.memory.buffer;
-    this.#program = new ProgramWriter(buffer, PROGRAM);
-    this.#constants = new Constants(buffer);
     this.#kernels = options.kernels
       ? wasmKernels(options.kernels, this.memory)
       : twinKernels({ f32: new Float32Array(buffer), i32: new Int32Array(buffer) });
+    this.#arrays = new Arrays(buffer, arraysAt, largest, arrayCount);
+    this.#tables = new Tables(buffer, tablesAt, this.#tableCount);
+    this.#mover = new Mover(this.#kernels, buffer, this.#arrays, this.#tables, options.helpers ?? 0);
+    this.#framer = new Framer(this.#kernels, buffer, dressesAt, this.#layerCount, recordsAt, this.#arrays);
     let base = POPULATIONS;
     this.#running = compiled.map((layer, index): Running => {
-      const population = new Population(buffer, base, capacities[index]!);
-      base += Population.bytes(capacities[index]!);
+      const population = new Population(buffer, base, caps[index]!);
+      base += Population.bytes(caps[index]!);
       return { compiled: layer, population, travel: { metres: 0 }, microseconds: 0 };
     });
     this.#meshFrom = this.#scene.rig && new PosedMesh(this.#scene.rig);
@@ -126,13 +113,16 @@ export class World {
     this.restart();
   }
 
-  /** Room for a layer, a whole number of groups of four. */
-  static capacityOf(layer: Pick<CompiledLayer, 'cap'>, budget: number): number {
-    return Math.ceil(Math.min(layer.cap, budget) / 4) * 4;
+  #capOf(layer: Pick<CompiledLayer, 'cap'>): number {
+    return Math.min(layer.cap, this.budget);
   }
 
   get step(): number {
     return this.#step;
+  }
+  /** Steps computed since this world was made, those computed again included. */
+  get stepsTaken(): number {
+    return this.#stepsTaken;
   }
   get clock(): EffectClock {
     return this.#clock;
@@ -145,7 +135,7 @@ export class World {
     return this.#isExact;
   }
   get living(): number {
-    return this.#running.reduce((sum, { population }) => sum + population.count, 0);
+    return this.#running.reduce((sum, { population }) => sum + population.living, 0);
   }
   /** True when the effect has ended and nothing of it lives. */
   get isOver(): boolean {
@@ -155,14 +145,17 @@ export class World {
   counts(): { salt: number; living: number; born: number; refused: number; microseconds: number }[] {
     return this.#running.map(({ compiled, population, microseconds }) => ({
       salt: compiled.layer.salt,
-      living: population.count,
+      living: population.living,
       born: population.born,
       refused: population.refused,
       microseconds,
     }));
   }
+  /** The particles of a layer, the dead cleared away: all places up to `count` are taken by the living. */
   population(layerId: string): Population | undefined {
-    return this.#running.find(({ compiled }) => compiled.id === layerId)?.population;
+    const population = this.#running.find(({ compiled }) => compiled.id === layerId)?.population;
+    population?.compact(this.#kernels, this.#arrays.address(0), true);
+    return population;
   }
   /** Share of the work each thread has done so far. */
   threadShares(threads: number): number[] {
@@ -198,9 +191,13 @@ export class World {
   letGo(): void {
     this.#inputs = { ...this.#inputs, letGoStep: this.#step };
     this.#clock = this.#newClock();
-    this.#running.forEach(
-      (running) => (running.compiled = compileLayer(running.compiled.id, this.#effect, this.#scene, this.#clock)),
-    );
+    this.#takeCompiled(this.#compile());
+  }
+
+  #takeCompiled(compiled: readonly CompiledLayer[]): void {
+    compiled.forEach((layer, index) => (this.#running[index]!.compiled = layer));
+    this.#tables.forget();
+    this.#framer.forget();
   }
 
   /**
@@ -215,15 +212,18 @@ export class World {
       this.#scene = new Scene(effect.stage, this.#rigs);
     this.#clock = this.#newClock();
     const compiled = this.#compile();
+    const tables = compiled.reduce((sum, layer) => sum + tablesFor(layer), 0);
     const fits =
       sameFigure &&
       compiled.length === this.#running.length &&
+      effect.layers.order.length <= this.#layerCount &&
+      tables <= this.#tableCount &&
       compiled.every((layer, index) => {
         const { compiled: old, population } = this.#running[index]!;
         return (
           old.id === layer.id &&
-          World.capacityOf(layer, this.budget) === population.capacity &&
-          varyingStrengths(layer) <= this.#strengthSlots &&
+          this.#capOf(layer) === population.cap &&
+          arraysFor(layer) <= this.#arrays.count &&
           JSON.stringify(layer.layer.source) === JSON.stringify(old.layer.source)
         );
       });
@@ -233,8 +233,7 @@ export class World {
       this.#clock = kept.clock;
       return false;
     }
-    compiled.forEach((layer, index) => (this.#running[index]!.compiled = layer));
-    this.#followerDresses.clear();
+    this.#takeCompiled(compiled);
     if (this.#step > 0) this.#isExact = false;
     return true;
   }
@@ -267,13 +266,10 @@ export class World {
     this.#poseMeshes(from, to);
     const reading = this.#reading;
     reading.dials = dialShares(this.#effect);
+    const moment = { step, from, to, rate: this.rate, clock: this.#clock, scene: this.#scene, dials: reading.dials };
     const birthStep = {
-      step,
-      from,
-      to,
+      ...moment,
       seed: this.#effect.seed,
-      clock: this.#clock,
-      scene: this.#scene,
       meshFrom: this.#meshFrom,
       meshTo: this.#meshTo,
       room: this.budget - this.living,
@@ -284,166 +280,48 @@ export class World {
       population.keepPlaces();
       rideAlong(compiled, population, from, to, this.#meshFrom, this.#meshTo);
       giveBirth(compiled, population, birthStep, reading, running.travel);
-      this.#move(running, from, to);
+      this.#mover.move(compiled, population, moment);
       this.#bury(population, step + 1);
       running.microseconds = (this.#options.now?.() ?? 0) - started;
     }
     this.#step = step + 1;
-  }
-
-  #move({ compiled, population }: Running, from: number, to: number): void {
-    if (population.count === 0) return;
-    const reading = this.#reading;
-    reading.effectTime = this.#clock.share(from);
-    const moment = { time: to, shared: { ...reading, key: 0, age: 0, speed: 0 } };
-    this.#program.start();
-    this.#constants.start();
-    let slot = 0;
-    for (const force of compiled.forces) {
-      const call = force.call(moment);
-      const strengths = force.strengths.flatMap((reader) => {
-        if (reader.isShared) return [this.#constants.put(reader.read(moment.shared)), 0];
-        const address = this.#strengths + this.#strengthBytes * slot++;
-        this.#readStrengths(reader, population, address, from);
-        return [address, 1];
-      });
-      this.#program.call(call.kernel, [...strengths, ...call.values]);
-    }
-    this.#program.call('integrate', [this.#step, Math.fround(1 / this.rate)]);
-    runShared(
-      this.#kernels,
-      this.memory.buffer,
-      population.base,
-      population.stride,
-      population.count,
-      this.#options.helpers ?? 0,
-    );
-  }
-
-  #readStrengths(
-    reader: CompiledLayer['forces'][number]['strengths'][number],
-    population: Population,
-    address: number,
-    time: number,
-  ): void {
-    const out = new Float32Array(this.memory.buffer, address, population.capacity);
-    const reading = this.#reading;
-    const { velocity } = population;
-    for (let i = 0; i < population.count; i++) {
-      const life = population.life[i]!;
-      const seconds = population.stepsLived(i, this.#step) / this.rate;
-      reading.key = population.key[i]!;
-      reading.life = life === 0 ? Math.max(this.#clock.length, 0.02) : life;
-      reading.age = life === 0 ? this.#clock.standingAge(time) : Math.min(1, seconds / life);
-      const [x, y, z] = [velocity[0][i]!, velocity[1][i]!, velocity[2][i]!];
-      reading.speed = Math.sqrt(x * x + y * y + z * z);
-      out[i] = reader.read(reading);
-    }
+    this.#stepsTaken++;
   }
 
   #bury(population: Population, step: number): void {
-    const isOver = step / this.rate >= this.#clock.endsAt;
-    population.remove((i) => {
-      const life = population.life[i]!;
-      return life === 0 ? isOver : population.stepsLived(i, step) / this.rate >= life;
-    });
+    const map = this.#arrays.address(0);
+    if (step / this.rate >= this.#clock.endsAt) population.endStanding(step);
+    population.bury(this.#kernels, step, map);
+    population.compact(this.#kernels, map);
   }
 
   /** Most particle records a frame of this world can need, following layers included. */
   get mostRecords(): number {
-    return this.#drawn().reduce((sum, { population }) => sum + population.capacity, 0);
+    return drawnLayers(this.#effect, this.#running).reduce((sum, { running }) => sum + running.population.cap, 0);
   }
 
-  /** Every layer with the population it shows, by salt: its own or the one it follows. */
-  #drawn() {
-    return listed(this.#effect.layers)
-      .flatMap(({ id, item }) => {
-        const owner = ownerOf(this.#effect, id);
-        const running = this.#running.find(({ compiled }) => compiled.id === owner);
-        return running ? [{ id, layer: item, running, population: running.population, isOwn: owner === id }] : [];
-      })
-      .sort((a, b) => a.layer.salt - b.layer.salt || (a.id < b.id ? -1 : 1));
-  }
-
-  /** The dress of a layer that follows another, made once for a document. */
-  #followerDress(id: string, layer: Layer, scale: number): Dress {
-    const known = this.#followerDresses.get(id);
-    if (known) return known;
-    const dress = { numbers: numberReaders(layer, this.#effect, scale), colour: colourReader(layer, this.#effect) };
-    this.#followerDresses.set(id, dress);
-    return dress;
-  }
-
-  /** Writes the present instant as a frame, dressed by `effect`'s dress settings. */
+  /** Writes the present instant as a frame. One that lies in this world's memory is written in place. */
   writeFrame(frame: Frame): void {
-    const { f32, u32 } = frame;
-    const reading = this.#reading;
-    reading.dials = dialShares(this.#effect);
-    let start = 0;
-    const drawn = this.#drawn();
-    drawn.forEach(({ id, layer, running, population, isOwn }, index) => {
-      const dress = isOwn ? running.compiled : this.#followerDress(id, layer, running.compiled.group.scale);
-      dressInto(
-        frame,
-        RECORDS + start * RECORD_WORDS,
-        population,
-        dress,
-        reading,
-        this.#step,
-        this.rate,
-        this.#clock,
-      );
-      const at = HEADER + index * LAYER_WORDS;
-      u32[at + LAYER_SALT] = layer.salt;
-      u32[at + LAYER_START] = start;
-      u32[at + LAYER_COUNT] = population.count;
-      u32[at + LAYER_BORN] = isOwn ? population.born : 0;
-      u32[at + LAYER_REFUSED] = isOwn ? population.refused : 0;
-      u32[at + LAYER_DEAD] = isOwn ? population.dead : 0;
-      u32[at + LAYER_MICROSECONDS] = isOwn ? running.microseconds : 0;
-      start += population.count;
+    this.#framer.write(frame, this.#effect, drawnLayers(this.#effect, this.#running), {
+      step: this.#step,
+      rate: this.rate,
+      clock: this.#clock,
+      dials: dialShares(this.#effect),
+      isExact: this.#isExact,
+      meshFrom: this.#meshFrom,
+      meshTo: this.#meshTo,
     });
-    const bones = this.#meshTo?.rig.bones.length ?? 0;
-    if (this.#meshFrom && this.#meshTo) {
-      f32.set(this.#meshFrom.matrices, BONES);
-      f32.set(this.#meshTo.matrices, BONES + bones * 16);
-    }
-    u32[HEADER_STEP] = this.#step;
-    u32[HEADER_LAYERS] = drawn.length;
-    u32[HEADER_BONES] = bones;
-    u32[HEADER_PARTICLES] = start;
-    u32[HEADER_EXACT] = this.#isExact ? 1 : 0;
-    u32[HEADER_RATE] = this.rate;
   }
 
   /** Hash of state and dress, by layer salt then birth order; null while the run is not exact. */
   hash(): string | null {
     if (!this.#isExact) return null;
-    const frame = new Frame(
-      new ArrayBuffer(Frame.bytes(this.#drawn().reduce((sum, { population }) => sum + population.count, 0))),
-    );
+    const drawn = drawnLayers(this.#effect, this.#running);
+    const records = drawn.reduce((sum, { running }) => sum + running.population.living, 0);
+    const frame = new Frame(new ArrayBuffer(Frame.bytes(records)));
     this.writeFrame(frame);
-    const digest = new Digest();
-    digest.word(SIMULATION);
-    digest.word(this.#step);
-    for (const { compiled, population } of this.#running) {
-      digest.word(compiled.layer.salt);
-      digest.word(population.count);
-      for (let i = 0; i < population.count; i++) {
-        digest.word(population.key[i]!);
-        digest.number(population.life[i]!);
-        for (const axis of [...population.position, ...population.velocity]) digest.number(axis[i]!);
-      }
-    }
-    const end = RECORDS + frame.particles * RECORD_WORDS;
-    for (let i = BONES; i < BONES + frame.bones * 32; i++) digest.number(frame.f32[i]!);
-    for (let i = RECORDS; i < end; i++) digest.word(frame.f32[i] === 0 ? 0 : frame.u32[i]!);
-    return digest.text;
+    return hashOf(this.#step, this.#running, frame);
   }
 }
 
-/** Strengths of this many more varying forces fit a world before an edit needs a new one. */
-const SPARE_STRENGTHS = 2;
-
-const varyingStrengths = (layer: CompiledLayer): number =>
-  layer.forces.reduce((sum, force) => sum + force.strengths.filter((reader) => !reader.isShared).length, 0);
+const aligned = (address: number): number => Math.ceil(address / 64) * 64;

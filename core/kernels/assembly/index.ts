@@ -1,6 +1,3 @@
-export { gravity } from './gravity';
-export { drag } from './drag';
-export { attraction } from './attraction';
-export { vortex } from './vortex';
-export { curl } from './curl';
-export { integrate } from './integrate';
+export { run } from './run';
+export { dress } from './dress';
+export { compact, dying } from './dying';

@@ -1,50 +1,64 @@
-import { AX, AY, AZ, BIRTH_FRACTION, BIRTH_STEP, DRAG, PX, PY, PZ, VX, VY, VZ } from '../layout';
-import { add, all, div, get, mul, put, sub } from './lanes';
+import { BIRTH_FRACTION, BIRTH_STEP, PX, PY, PZ, VX, VY, VZ } from '../layout';
+import { add, all, bounded, choose, div, get, half, least, mul, one, put, sub, summed, whole } from './lanes';
 
 // @ts-ignore: decorator
 @inline function exponential(x: v128): v128 {
-  const n = f32x4.floor(add(mul(x, all(1.44269504)), all(0.5)));
+  const n = f32x4.floor(add(mul(x, all(1.44269504)), half()));
   const r = add(sub(x, mul(n, all(0.693359375))), mul(n, all(0.00021219444)));
   let p = all(0.00019875691);
   p = add(mul(p, r), all(0.0013981999));
   p = add(mul(p, r), all(0.008333452));
   p = add(mul(p, r), all(0.041665796));
   p = add(mul(p, r), all(0.16666665));
-  p = add(mul(p, r), all(0.5));
-  p = add(add(mul(mul(p, r), r), r), all(1));
-  const exponent = i32x4.shl(i32x4.add(i32x4.trunc_sat_f32x4_s(n), i32x4.splat(127)), 23);
-  return mul(p, exponent);
+  p = add(mul(p, r), half());
+  p = add(add(mul(mul(p, r), r), r), one());
+  return mul(p, i32x4.shl(add(n, all(12583039)), 23));
+}
+
+/** Seconds of a step that four particles live: less than the whole for the newborn. */
+// @ts-ignore: decorator
+@inline export function livedInStep(base: usize, stride: usize, i: i32, step: i32, seconds: f32): v128 {
+  const steps = f32x4.convert_i32x4_s(i32x4.sub(whole(step + 1), get(base, stride, BIRTH_STEP, i)));
+  return mul(least(sub(steps, get(base, stride, BIRTH_FRACTION, i)), one()), all(seconds));
 }
 
 // @ts-ignore: decorator
-@inline function bounded(x: v128): v128 {
-  return f32x4.max(f32x4.min(x, all(1000000)), all(-1000000));
-}
-
-// @ts-ignore: decorator
-@inline function axis(base: usize, stride: usize, i: i32, p: i32, v: i32, a: i32, kept: v128, first: v128, second: v128): void {
+@inline function axis(
+  base: usize, stride: usize, i: i32, p: i32, v: i32, acceleration: v128, kept: v128, first: v128, second: v128,
+): void {
   const velocity = get(base, stride, v, i);
-  const acceleration = get(base, stride, a, i);
   const moved = add(mul(velocity, first), mul(acceleration, second));
   put(base, stride, p, i, bounded(add(get(base, stride, p, i), moved)));
   put(base, stride, v, i, bounded(add(mul(velocity, kept), mul(acceleration, first))));
 }
 
-export function integrate(base: usize, stride: usize, from: i32, to: i32, step: i32, seconds: f32): void {
-  for (let i = from; i < to; i += 4) {
-    const steps = f32x4.convert_i32x4_s(i32x4.sub(i32x4.splat(step + 1), get(base, stride, BIRTH_STEP, i)));
-    const share = f32x4.min(sub(steps, get(base, stride, BIRTH_FRACTION, i)), all(1));
-    const dt = mul(share, all(seconds));
-    const k = get(base, stride, DRAG, i);
-    const x = f32x4.min(mul(k, dt), all(80));
-    const kept = exponential(sub(all(0), x));
-    const small = f32x4.lt(x, all(0.05));
-    const firstSmall = mul(dt, sub(all(1), mul(mul(x, all(0.5)), sub(all(1), mul(x, all(0.33333334))))));
-    const first = v128.bitselect(firstSmall, div(sub(all(1), kept), k), small);
-    const secondSmall = mul(mul(dt, dt), sub(all(0.5), mul(x, all(0.16666667))));
-    const second = v128.bitselect(secondSmall, div(sub(dt, first), k), small);
-    axis(base, stride, i, PX, VX, AX, kept, first, second);
-    axis(base, stride, i, PY, VY, AY, kept, first, second);
-    axis(base, stride, i, PZ, VZ, AZ, kept, first, second);
+// @ts-ignore: decorator
+@inline function three(
+  base: usize, stride: usize, sums: usize, i: i32, x: f32, y: f32, z: f32, kept: v128, first: v128, second: v128,
+): void {
+  axis(base, stride, i, PX, VX, add(summed(sums, 0, i), all(x)), kept, first, second);
+  axis(base, stride, i, PY, VY, add(summed(sums, 1, i), all(y)), kept, first, second);
+  axis(base, stride, i, PZ, VZ, add(summed(sums, 2, i), all(z)), kept, first, second);
+}
+
+/** (x, y, z) accelerates all alike. Those before `even` live the whole step under the same drag: what drag makes of it was computed once. */
+export function integrate(
+  base: usize, stride: usize, from: i32, to: i32, sums: usize,
+  x: f32, y: f32, z: f32, even: i32, kept: f32, first: f32, second: f32, drag: f32, step: i32, seconds: f32,
+): void {
+  let i = from;
+  for (; i < to && i + 4 <= even; i += 4) three(base, stride, sums, i, x, y, z, all(kept), all(first), all(second));
+  for (; i < to; i += 4) {
+    const dt = livedInStep(base, stride, i, step, seconds);
+    const k = add(summed(sums, 3, i), all(drag));
+    const damped = least(mul(k, dt), all(80));
+    const left = exponential(sub(all(0), damped));
+    const isSmall = f32x4.lt(damped, all(0.05));
+    const inverse = div(one(), k);
+    const firstSmall = mul(dt, sub(one(), mul(mul(damped, half()), sub(one(), mul(damped, all(0.33333334))))));
+    const firstEach = choose(firstSmall, mul(sub(one(), left), inverse), isSmall);
+    const secondSmall = mul(mul(dt, dt), sub(half(), mul(damped, all(0.16666667))));
+    const secondEach = choose(secondSmall, mul(sub(dt, firstEach), inverse), isSmall);
+    three(base, stride, sums, i, x, y, z, left, firstEach, secondEach);
   }
 }

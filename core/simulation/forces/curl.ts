@@ -1,24 +1,27 @@
 import type { Force } from '../../document/index.ts';
 import { hash2, slotOf } from '../../maths/index.ts';
-import { forceNumber, type BoundForce, type ForceSurroundings } from './force.ts';
+import { forceNumber, forceVector, forceWhere, type BoundForce, type ForceSurroundings } from './force.ts';
 
 /** Stirs particles by swirls that neither gather nor thin them; the field becomes another `change` times a second. */
 export function curl(force: Extract<Force, { kind: 'curl' }>, around: ForceSurroundings): BoundForce {
   const { effect, group, id } = around;
+  const strength = forceNumber(force, 'strength', around, group.scale);
   const size = forceNumber(force, 'size', around, group.scale);
   const change = forceNumber(force, 'change', around);
+  const drift = forceVector(force, 'drift');
   const seed = hash2(effect.seed, slotOf(`force/${id}/field`));
   return {
-    strengths: [forceNumber(force, 'strength', around, group.scale)],
-    call: ({ time, shared }) => {
-      const fields = time * change.read(shared);
+    phase: 'acceleration',
+    readers: [strength],
+    where: forceWhere(force, around),
+    write(writer) {
+      const inverse = 1 / writer.shared(size);
+      const fields = writer.time * writer.shared(change);
       const field = Math.floor(fields);
       const t = fields - field;
-      const blend = t * t * (3 - 2 * t);
-      return {
-        kernel: 'curl',
-        values: [1 / size.read(shared), blend, hash2(seed, field) | 0, hash2(seed, field + 1) | 0],
-      };
+      const drifted = drift.map((metres) => metres * group.scale * writer.time * inverse);
+      const seeds = [hash2(seed, field) | 0, hash2(seed, field + 1) | 0];
+      writer.call('curl', [...writer.value(strength), inverse, ...drifted, t * t * (3 - 2 * t), ...seeds]);
     },
   };
 }

@@ -4,10 +4,14 @@ import {
   type Force,
   type NumberDeclaration,
   type NumberSetting,
+  type Place,
+  type Vector,
+  type VectorSetting,
 } from '../../document/index.ts';
-import type { KernelName } from '../../kernels/index.ts';
+import { FALLOFFS, type CallName, type Falloff } from '../../kernels/index.ts';
+import type { Vec3 } from '../../maths/index.ts';
 import type { GroupFrame } from '../groups.ts';
-import { NumberReader, type Reading } from '../reader.ts';
+import { NumberReader } from '../reader.ts';
 import type { Scene } from '../scene.ts';
 
 /** What a force is told when it is bound to a layer. */
@@ -18,25 +22,58 @@ export interface ForceSurroundings {
   readonly group: GroupFrame;
 }
 
-/** What a force is told at each step. */
-export interface ForceMoment {
-  /** The end of the step, in seconds. */
-  readonly time: number;
-  /** A reading set to no particle in particular, for values all particles share. */
-  readonly shared: Reading;
-}
+/** Where in a step a force acts: velocities beside their own, then accelerations and drags, then constraints. */
+export type ForcePhase = 'velocity' | 'acceleration' | 'constraint';
 
-/** A kernel call of one step: strengths first (each gives an address and whether it varies), then the other values. */
-export interface ForceCall {
-  readonly kernel: KernelName;
-  readonly values: readonly number[];
+/** An address and whether a value stands there for each particle. */
+export type Value = readonly [address: number, each: number];
+
+/** What a force writes its share of a step's program with. */
+export interface ForceWriter {
+  /** The end of the step, and how long it is, in seconds. */
+  readonly time: number;
+  readonly seconds: number;
+  readonly step: number;
+  /** Where the force stands at the end of the step. */
+  readonly at: Vec3;
+  /** A direction of the place the force stands in, as one of the world, one metre long. */
+  direction(local: Vec3): Vec3;
+  /** The three axes of that place, one after another. */
+  axes(): number[];
+  /** What all particles share of a setting. */
+  shared(reader: NumberReader): number;
+  /** A setting per particle at the step's start or end, weakened by the force's share, reach and falloff. */
+  value(reader: NumberReader, when?: 'start' | 'end', sign?: 1 | -1): Value;
+  /** A setting per particle, as it is. */
+  plain(reader: NumberReader): Value;
+  /** 1 / reach² for a call that fades softly by itself, so that `value` need not; 0 where there is no reach. */
+  ownFade(): number;
+  call(name: CallName, values: readonly number[]): void;
+  /** Accelerates along a direction; what all particles share is summed beforehand, for the whole layer. */
+  push(reader: NumberReader, way: Vec3): void;
+  /** Slows; what all particles share is summed beforehand, and the integrator then works it out once for the layer. */
+  drag(reader: NumberReader): void;
 }
 
 /** A force with its settings looked up. */
 export interface BoundForce {
-  /** Strengths per particle, in the order its kernel takes them. */
-  readonly strengths: readonly NumberReader[];
-  call(moment: ForceMoment): ForceCall;
+  readonly phase: ForcePhase;
+  /** Settings that may differ from particle to particle. */
+  readonly readers: readonly NumberReader[];
+  readonly where: ForceWhere;
+  write(writer: ForceWriter): void;
+}
+
+/** On whom and where a force acts. */
+export interface ForceWhere {
+  readonly place: Place;
+  readonly reach: NumberReader | null;
+  readonly falloff: number;
+  /** Share of the particles, 0 to 1, and the slot that draws them. */
+  readonly share: number;
+  readonly shareSlot: string;
+  /** m/s² below which it does not act. */
+  readonly threshold: number;
 }
 
 /** Reads one number setting of a force; `scale` is what the layer's groups make of it. */
@@ -44,6 +81,34 @@ export function forceNumber(force: Force, name: string, { id, effect }: ForceSur
   const table = FORCE_SETTINGS[force.kind] as Record<string, NumberDeclaration>;
   const settings = force.settings as unknown as Record<string, NumberSetting>;
   return new NumberReader(settings[name]!, table[name]!, `force/${id}/${name}`, effect, scale);
+}
+
+/** A vector setting that does not vary. */
+export function forceVector(force: Force, name: string): Vector {
+  const setting = (force.settings as unknown as Record<string, VectorSetting>)[name]!;
+  const table = FORCE_SETTINGS[force.kind] as unknown as Record<string, { byDefault: Vector }>;
+  const [x, y, z] = setting.muted || setting.base.kind !== 'fixed' ? table[name]!.byDefault : setting.base.value;
+  return [x, y, z];
+}
+
+export function forceChoice(force: Force, name: string): string {
+  const setting = (force.settings as unknown as Record<string, { base: { value: string }; muted: boolean }>)[name]!;
+  const table = FORCE_SETTINGS[force.kind] as unknown as Record<string, { byDefault: string }>;
+  return setting.muted ? table[name]!.byDefault : setting.base.value;
+}
+
+/** Looks up where a force acts. */
+export function forceWhere(force: Force, around: ForceSurroundings): ForceWhere {
+  const has = (name: string) => name in FORCE_SETTINGS[force.kind];
+  const still = (name: string) => forceNumber(force, name, around).low;
+  return {
+    place: force.place,
+    reach: has('reach') ? forceNumber(force, 'reach', around, around.group.scale) : null,
+    falloff: has('falloff') ? FALLOFFS.indexOf(forceChoice(force, 'falloff') as Falloff) : 0,
+    share: still('share') / 100,
+    shareSlot: `force/${around.id}/share`,
+    threshold: has('threshold') ? still('threshold') * around.group.scale : 0,
+  };
 }
 
 /** 1 / reach², or 0 for a reach of 0, which is no limit. */

@@ -1,35 +1,19 @@
 <script setup lang="ts">
-import {
-  LAYER_SETTINGS,
-  FORCE_SETTINGS,
-  defaultSetting,
-  type Declaration,
-  type Force,
-  type Layer,
-  type LayerSettingName,
-  type NumberDeclaration,
-  type NumberSetting,
-} from '@jinx/core/document';
+import { defaultSetting, type NumberDeclaration, type NumberSetting } from '@jinx/core/document';
 import { computed, nextTick, ref, useId } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { settingText, stepFor, typedBase } from './format';
+import { holderIn } from './holders';
 import { sideways } from './sideways';
 import { ageCurve, readyCurveOf, READY_SHAPES, setAgeCurve } from './shapers';
 
 /** A number in a sentence: dragged, typed (sums and spreads too), nudged, shaped, muted, reset. */
-const props = defineProps<{ setting: string; force?: string; label?: string }>();
+const props = defineProps<{ setting: string; of?: string; label?: string }>();
 const store = useEffectStore();
 
-const declaration = computed<NumberDeclaration>(() => {
-  if (!props.force) return LAYER_SETTINGS[props.setting as LayerSettingName] as NumberDeclaration;
-  const kind = store.chosen!.forces.byId[props.force]!.kind;
-  return (FORCE_SETTINGS[kind] as Record<string, Declaration>)[props.setting] as NumberDeclaration;
-});
-const find = (layer: Layer): NumberSetting =>
-  (props.force ? (layer.forces.byId[props.force] as Force).settings : layer.settings)[
-    props.setting as never
-  ] as unknown as NumberSetting;
-const chosen = computed(() => find(store.chosen!));
+const holder = computed(() => holderIn(store.effect!, store.chosenId, props.of)!);
+const declaration = computed(() => holder.value.table[props.setting] as NumberDeclaration);
+const chosen = computed(() => holder.value.settings[props.setting] as NumberSetting);
 const text = computed(() =>
   settingText(chosen.value, declaration.value, (id) => store.effect?.measures.byId[id]?.name ?? 'a measure'),
 );
@@ -46,7 +30,14 @@ const field = ref<HTMLInputElement>();
 const root = ref<HTMLElement>();
 
 const change = (what: string, recipe: (target: NumberSetting) => void, ofGesture: string | null = null) =>
-  store.changeLayer(`${what} ${name.value}`, (layer) => recipe(find(layer)), ofGesture);
+  store.change(
+    `${what} ${name.value}`,
+    (draft) => {
+      const setting = holderIn(draft, store.chosenId, props.of)?.settings[props.setting];
+      if (setting) recipe(setting as NumberSetting);
+    },
+    ofGesture,
+  );
 
 async function open(): Promise<void> {
   typed.value = text.value.replace(/\u00a0/g, ' ');

@@ -1,4 +1,12 @@
-import { listed, type Effect, type Force, type Layer, type NumberSetting, type Place } from '@jinx/core/document';
+import {
+  listed,
+  type Effect,
+  type Force,
+  type Layer,
+  type NumberSetting,
+  type Place,
+  type VectorSetting,
+} from '@jinx/core/document';
 import { boneNamed, type Rig } from '@jinx/core/geometry';
 import type { Guide } from '@jinx/stage';
 
@@ -33,12 +41,14 @@ function arrow(from: Point, way: Point): number[] {
   return [...from, ...tip, ...barb(1), ...barb(-1)];
 }
 
-/** Arrows along a circle: which way a vortex turns. */
-function spin(centre: Point, radius: number): number[] {
+/** Arrows along a circle in the plane of `u` and `v`: which way something turns. */
+function spin(centre: Point, radius: number, u: Point, v: Point, isBack: boolean): number[] {
   return [0, 1, 2].flatMap((k) => {
     const angle = (k / 3) * 2 * Math.PI;
-    const from: Point = [centre[0] + radius * Math.cos(angle), centre[1], centre[2] - radius * Math.sin(angle)];
-    return arrow(from, [-0.3 * radius * Math.sin(angle), 0, -0.3 * radius * Math.cos(angle)]);
+    const [c, s] = [Math.cos(angle), Math.sin(angle)];
+    const from = centre.map((x, i) => x + radius * (c * u[i]! + s * v[i]!)) as unknown as Point;
+    const way = u.map((x, i) => (isBack ? -0.3 : 0.3) * radius * (c * v[i]! - s * x)) as unknown as Point;
+    return arrow(from, way);
   });
 }
 
@@ -50,27 +60,85 @@ function hangs(place: Place, rig: Rig | null): { bone: number; centre: Point } {
   return { bone: place.kind === 'figure' && rig ? 0 : -1, centre: place.offset };
 }
 
+/** A number setting of a force by name, where its kind has it. */
+function numberOf(force: Force, name: string): number {
+  const setting = (force.settings as unknown as Record<string, NumberSetting | undefined>)[name];
+  return setting ? fixed(setting) : 0;
+}
+function axisOf(force: Force): Point {
+  const { axis } = force.settings as unknown as { axis?: VectorSetting };
+  const way = axis?.base.kind === 'fixed' ? axis.base.value : [0, 1, 0];
+  const size = Math.hypot(...way);
+  return size > 0 ? (way.map((x) => x / size) as unknown as Point) : [0, 1, 0];
+}
+/** Two directions at right angles to an axis and to each other. */
+function across(axis: Point): [Point, Point] {
+  const other = Math.abs(axis[1]) > 0.9 ? X : Y;
+  const cross = (a: Point, b: Point): Point => [
+    a[1] * b[2] - a[2] * b[1],
+    a[2] * b[0] - a[0] * b[2],
+    a[0] * b[1] - a[1] * b[0],
+  ];
+  const u = cross(other, axis);
+  const size = Math.hypot(...u);
+  const first = u.map((x) => x / size) as unknown as Point;
+  return [first, cross(axis, first)];
+}
+const along = (axis: Point, metres: number) => axis.map((x) => x * metres) as unknown as Point;
+const moved = (point: Point, way: Point) => point.map((x, i) => x + way[i]!) as unknown as Point;
+
+/** What a force does, drawn about its place: lines, and whether they are the force itself or only its reach. */
+function drawing(force: Force, centre: Point): number[] {
+  const axis = axisOf(force);
+  const [u, v] = across(axis);
+  const reach = numberOf(force, 'reach');
+  switch (force.kind) {
+    case 'gravity':
+      return arrow(reach > 0 ? centre : [0.9, 1.6, 0], [0, -0.05 * numberOf(force, 'strength'), 0]);
+    case 'wind':
+      return [-0.5, 0, 0.5].flatMap((side) =>
+        arrow(moved(centre, along(v, side)), along(axis, 0.25 * numberOf(force, 'speed'))),
+      );
+    case 'attraction': {
+      const half = force.settings.toward.base.value === 'line' ? numberOf(force, 'length') / 2 : 0;
+      return [...cross(centre, 0.05), ...moved(centre, along(axis, -half)), ...moved(centre, along(axis, half))];
+    }
+    case 'vortex':
+      return [
+        ...cross(centre, 0.05),
+        ...spin(centre, Math.min(0.4, reach || 0.4), u, v, numberOf(force, 'strength') < 0),
+      ];
+    case 'orbit': {
+      const distance = numberOf(force, 'distance');
+      const round = [
+        ...circle(centre, distance, u, v),
+        ...spin(centre, distance, u, v, numberOf(force, 'speed') < 0),
+      ];
+      return force.settings.about.base.value === 'axis' ? round : [...round, ...circle(centre, distance, u, axis)];
+    }
+    case 'push':
+      return [X, along(X, -1), Z, along(Z, -1), Y].flatMap((way) =>
+        arrow(moved(centre, along(way, 0.15)), along(way, Math.sign(numberOf(force, 'strength')) * 0.3)),
+      );
+    case 'velocity':
+    case 'displacement': {
+      const way: Point = [numberOf(force, 'x'), numberOf(force, 'y'), numberOf(force, 'z')];
+      return Math.hypot(...way) > 0 ? arrow(centre, along(way, 0.25)) : [];
+    }
+    default:
+      return reach > 0 ? cross(centre, 0.05) : [];
+  }
+}
+
 function forceGuides(force: Force, rig: Rig | null): Guide[] {
-  if (force.muted || force.kind === 'curl' || force.kind === 'drag') return [];
-  if (force.kind === 'gravity')
-    return [
-      {
-        bone: -1,
-        points: Float32Array.from(arrow([0.9, 1.6, 0], [0, -0.05 * fixed(force.settings.strength), 0])),
-        tone: 'force',
-      },
-    ];
+  if (force.muted) return [];
   const { bone, centre } = hangs(force.place, rig);
-  const reach = fixed(force.settings.reach);
-  const guides: Guide[] = [{ bone, points: Float32Array.from(cross(centre, 0.05)), tone: 'force' }];
-  if (reach > 0)
-    guides.push({
-      bone,
-      points: Float32Array.from(circle(centre, reach, X, Z, true)),
-      tone: 'faint',
-    });
-  if (force.kind === 'vortex')
-    guides.push({ bone, points: Float32Array.from(spin(centre, Math.min(0.4, reach || 0.4))), tone: 'force' });
+  const reach = numberOf(force, 'reach');
+  const guides: Guide[] = [];
+  const isFree = force.kind === 'gravity' && reach === 0;
+  const points = Float32Array.from(drawing(force, centre));
+  if (points.length > 0) guides.push({ bone: isFree ? -1 : bone, points, tone: 'force' });
+  if (reach > 0) guides.push({ bone, points: Float32Array.from(circle(centre, reach, X, Z, true)), tone: 'faint' });
   return guides;
 }
 
@@ -97,5 +165,9 @@ function sourceGuides(layer: Layer, rig: Rig | null): Guide[] {
 export function guidesFor(effect: Effect | null, layerId: string, rig: Rig | null): Guide[] {
   const layer = effect?.layers.byId[layerId];
   if (!layer) return [];
-  return [...sourceGuides(layer, rig), ...listed(layer.forces).flatMap(({ item }) => forceGuides(item, rig))];
+  const shared = listed(effect.forces)
+    .filter(({ item }) => item.layers.length === 0 || item.layers.includes(layerId))
+    .map(({ item }) => item.force);
+  const forces = [...listed(layer.forces).map(({ item }) => item), ...shared];
+  return [...sourceGuides(layer, rig), ...forces.flatMap((force) => forceGuides(force, rig))];
 }

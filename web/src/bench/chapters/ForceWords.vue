@@ -1,60 +1,51 @@
 <script setup lang="ts">
-import type { Force, Place, Vector, VectorSetting } from '@jinx/core/document';
+import { FORCE_SETTINGS, type Declaration, type Force, type Place } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import NumberChip from '../NumberChip.vue';
 import PlaceWords from '../PlaceWords.vue';
-import VectorChip from '../VectorChip.vue';
+import SettingChip from '../SettingChip.vue';
+import { forceIn } from '../holders';
+import { FORCE_NAMES, forceSentence, whereSentence } from './forceWords';
 
-/** One force as a sentence. */
+/** One force as sentences: what it does, and on whom and where. */
 const props = defineProps<{ id: string; force: Force }>();
 const store = useEffectStore();
 const setPlace = (place: Place, gesture: string | null) =>
-  store.changeLayer('place a force', (layer) => (layer.forces.byId[props.id]!.place = place), gesture);
-const axis = computed(() =>
-  props.force.kind === 'vortex' ? (props.force.settings.axis as VectorSetting).base : null,
-);
-const setAxis = (value: Vector, gesture: string | null) =>
-  store.changeLayer(
-    'turn a force',
-    (layer) => {
-      const target = layer.forces.byId[props.id]!;
-      if (target.kind === 'vortex') target.settings.axis.base = { kind: 'fixed', value };
+  store.change(
+    'place a force',
+    (draft) => {
+      const force = forceIn(draft, store.chosenId, props.id);
+      if (force) force.place = place;
     },
     gesture,
   );
+const sentences = computed(() => [forceSentence(props.force), whereSentence(props.force)]);
+const table = computed(() => FORCE_SETTINGS[props.force.kind] as Record<string, Declaration>);
+const name = computed(() => FORCE_NAMES[props.force.kind].toLowerCase());
+const labelOf = (setting: string) => `${name.value}, ${table.value[setting]!.name}`;
 </script>
 
 <template>
-  <template v-if="force.kind === 'gravity'"
-    >Pulled down by <NumberChip setting="strength" :force="id" label="gravity" />.</template
-  >
-  <template v-else-if="force.kind === 'drag'"
-    >Slowed by <NumberChip setting="strength" :force="id" label="drag" />.</template
-  >
-  <template v-else-if="force.kind === 'attraction'">
-    Drawn to <PlaceWords :place="force.place" label="attraction place" @change="setPlace" /> by
-    <NumberChip setting="strength" :force="id" label="attraction" />, within
-    <NumberChip setting="reach" :force="id" label="attraction reach" />.
-  </template>
-  <template v-else-if="force.kind === 'vortex'">
-    Turned round <PlaceWords :place="force.place" label="vortex place" @change="setPlace" /> on the axis
-    <VectorChip
-      v-if="axis?.kind === 'fixed'"
-      :value="axis.value"
-      label="vortex axis"
-      :least="-1"
-      :most="1"
-      @change="setAxis"
-    />
-    by <NumberChip setting="strength" :force="id" label="spin" />, pulled in by
-    <NumberChip setting="pull" :force="id" label="pull" />, lifted by
-    <NumberChip setting="lift" :force="id" label="lift" />, within
-    <NumberChip setting="reach" :force="id" label="vortex reach" />.
-  </template>
-  <template v-else>
-    Stirred by swirls of <NumberChip setting="size" :force="id" label="swirl size" />,
-    <NumberChip setting="strength" :force="id" label="swirl strength" /> strong, changing
-    <NumberChip setting="change" :force="id" label="swirl change" />.
-  </template>
+  <span v-for="(sentence, which) in sentences" :key="which" :class="{ where: which === 1 }">
+    <template v-for="(piece, n) in sentence" :key="n"
+      ><template v-if="typeof piece === 'string'">{{ piece }}</template
+      ><PlaceWords
+        v-else-if="'place' in piece"
+        :place="force.place"
+        :label="`${name}, place`"
+        @change="setPlace" /><SettingChip
+        v-else
+        :setting="piece.setting"
+        :of="`force/${id}`"
+        :label="labelOf(piece.setting)" /></template
+    >.
+  </span>
 </template>
+
+<style scoped>
+.where {
+  display: block;
+  font-size: 12.5px;
+  color: var(--dim);
+}
+</style>

@@ -1,48 +1,37 @@
 <script setup lang="ts">
 import {
   FORCE_KINDS,
+  forceOfKind,
   listed,
   newForce,
   withItem,
   withoutItem,
+  type Force,
   type ForceKind,
   type Place,
-  type Vector,
 } from '@jinx/core/document';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import ChoiceChip from '../ChoiceChip.vue';
+import { forceIn } from '../holders';
 import MenuButton from '../MenuButton.vue';
-import NumberChip from '../NumberChip.vue';
-import VectorChip from '../VectorChip.vue';
+import SettingChip from '../SettingChip.vue';
 import ForceWords from './ForceWords.vue';
+import { FORCE_NAMES } from './forceWords';
+import SharedWords from './SharedWords.vue';
 
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
 const layer = computed(() => store.chosen!);
-const forces = computed(() => listed(layer.value.forces));
+/** The layer's own forces, then those of the effect that act on it. */
+const forces = computed(() => [
+  ...listed(layer.value.forces).map(({ id, item }) => ({ id, item, isShared: false })),
+  ...listed(store.effect!.forces)
+    .filter(({ item }) => item.layers.length === 0 || item.layers.includes(store.chosenId))
+    .map(({ id, item }) => ({ id, item: item.force, isShared: true })),
+]);
 const launch = computed(() => layer.value.settings['motion.launch'].base.value);
-const axis = computed(() => layer.value.settings['motion.axis'].base);
-const NAMES: Record<ForceKind, string> = {
-  gravity: 'Gravity',
-  drag: 'Drag',
-  attraction: 'Attraction',
-  vortex: 'Vortex',
-  curl: 'Curl noise',
-};
-
-const setLaunch = (value: string) =>
-  store.changeLayer(
-    'choose the launch',
-    (target) => (target.settings['motion.launch'].base = { kind: 'fixed', value }),
-  );
-const setAxis = (value: Vector, gesture: string | null) =>
-  store.changeLayer(
-    'turn the launch axis',
-    (target) => (target.settings['motion.axis'].base = { kind: 'fixed', value }),
-    gesture,
-  );
+const LAUNCHES = { normal: 'along the normal', axis: 'along an axis' };
 
 /** A new force that needs a place stands where another already does, else over the figure, else in the middle. */
 function placeForNew(): Place {
@@ -52,55 +41,66 @@ function placeForNew(): Place {
   return bone ? { kind: 'bone', bone, offset: [0.35, 0.45, -0.1] } : { kind: 'effect', offset: [0, 1.5, 0] };
 }
 function add(kind: string): void {
-  store.changeLayer(`add ${NAMES[kind as ForceKind].toLowerCase()}`, (target) => {
+  store.changeLayer(`add ${FORCE_NAMES[kind as ForceKind].toLowerCase()}`, (target) => {
     target.forces = withItem(target.forces, store.newId(), newForce(kind as ForceKind, placeForNew()));
   });
 }
 const remove = (id: string) =>
-  store.changeLayer('remove a force', (target) => (target.forces = withoutItem(target.forces, id)));
-const mute = (id: string) =>
-  store.changeLayer('mute a force', (target) => (target.forces.byId[id]!.muted = !target.forces.byId[id]!.muted));
+  store.change('remove a force', (draft) => {
+    const own = draft.layers.byId[store.chosenId]!;
+    if (own.forces.byId[id]) own.forces = withoutItem(own.forces, id);
+    else draft.forces = withoutItem(draft.forces, id);
+  });
+const changeForce = (label: string, id: string, recipe: (force: Force) => void) =>
+  store.change(label, (draft) => {
+    const force = forceIn(draft, store.chosenId, id);
+    if (force) recipe(force);
+  });
+const mute = (id: string, muted: boolean) =>
+  changeForce(muted ? 'mute a force' : 'unmute a force', id, (force) => (force.muted = muted));
+const become = (id: string, kind: string) =>
+  changeForce('change the kind of a force', id, (force) => {
+    const made = forceOfKind(force, kind as ForceKind);
+    Object.assign(force, { kind: made.kind, settings: made.settings });
+  });
 </script>
 
 <template>
   <h3>How they leave</h3>
   <p>
-    They leave
-    <ChoiceChip
-      :value="launch"
-      :choices="[
-        { value: 'outward', text: 'outward' },
-        { value: 'normal', text: 'along the normal' },
-        { value: 'axis', text: 'along an axis' },
-      ]"
-      label="launch"
-      @choose="setLaunch"
-    />
-    <VectorChip
-      v-if="launch === 'axis' && axis.kind === 'fixed'"
-      :value="axis.value"
-      label="launch axis"
-      :least="-1"
-      :most="1"
-      @change="setAxis"
-    />
-    at <NumberChip setting="motion.speed" />, up to <NumberChip setting="motion.opening" /> aside, keeping
-    <NumberChip setting="motion.inherit" /> of the source's own speed.
+    They leave <SettingChip setting="motion.launch" :words="LAUNCHES" />
+    <SettingChip v-if="launch === 'axis'" setting="motion.axis" label="launch axis" />
+    at <SettingChip setting="motion.speed" />, up to <SettingChip setting="motion.opening" /> aside, keeping
+    <SettingChip setting="motion.inherit" /> of the source's own speed.
   </p>
-  <p>They ride along <NumberChip setting="motion.ride" />.</p>
+  <p>They ride along <SettingChip setting="motion.ride" />.</p>
   <h3>What moves them then</h3>
   <p v-if="forces.length === 0" class="quiet">Nothing: they keep the speed they left with.</p>
-  <p v-for="{ id, item } in forces" :key="id" class="force" :class="{ muted: item.muted }" :data-force="item.kind">
+  <p
+    v-for="{ id, item, isShared } in forces"
+    :key="id"
+    class="force"
+    :class="{ muted: item.muted }"
+    :data-force="item.kind"
+  >
     <ForceWords :id="id" :force="item" />
+    <SharedWords :id="id" :is-shared="isShared" />
     <span class="acts">
-      <button type="button" class="plain" :title="item.muted ? 'Unmute' : 'Mute'" @click="mute(id)">
+      <button type="button" class="plain" :title="item.muted ? 'Unmute' : 'Mute'" @click="mute(id, !item.muted)">
         {{ item.muted ? 'unmute' : 'mute' }}
       </button>
+      <MenuButton
+        label="turn into…"
+        :choices="
+          FORCE_KINDS.filter((kind) => kind !== item.kind).map((kind) => ({ value: kind, text: FORCE_NAMES[kind] }))
+        "
+        @choose="become(id, $event)"
+      />
       <button
         type="button"
         class="plain"
         title="Remove this force"
-        :aria-label="`Remove ${NAMES[item.kind]}`"
+        :aria-label="`Remove ${FORCE_NAMES[item.kind]}`"
         @click="remove(id)"
       >
         ×
@@ -110,7 +110,7 @@ const mute = (id: string) =>
   <p>
     <MenuButton
       label="Add a force"
-      :choices="FORCE_KINDS.map((kind) => ({ value: kind, text: NAMES[kind] }))"
+      :choices="FORCE_KINDS.map((kind) => ({ value: kind, text: FORCE_NAMES[kind] }))"
       @choose="add"
     />
   </p>

@@ -1,0 +1,6 @@
+/** The middle one. */
+export const median = (values: readonly number[]): number =>
+  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+
+/** To three places. */
+export const rounded = (value: number): number => Number(value.toFixed(3));

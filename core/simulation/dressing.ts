@@ -1,0 +1,210 @@
+import {
+  CELLS,
+  DRESS_ANGLE,
+  DRESS_ARRAYS,
+  DRESS_COLOURS,
+  DRESS_HIGHEST,
+  DRESS_INTENSITY,
+  DRESS_LOWEST,
+  DRESS_OPACITY,
+  DRESS_ROW,
+  DRESS_SCALE,
+  DRESS_SIZE,
+  DRESS_STANDING,
+  DRESS_STEP,
+  DRESS_TABLE,
+  DRESS_TURNING,
+  DRESS_WAITING,
+  DRESS_WORDS,
+  type Kernels,
+} from '../kernels/index.ts';
+import { radians } from '../maths/index.ts';
+import type { EffectClock } from './clock.ts';
+import type { Numbers } from './compiled.ts';
+import { SCRATCH, type Arrays } from './memory.ts';
+import { SHORTEST_STANDING, type Population } from './population.ts';
+import { newReading, type ColourReader, type NumberReader, type Reading } from './reader.ts';
+import { readingAt, type TableMoment } from './tables.ts';
+
+/** The settings of a layer that only dress its particles. */
+export interface Dress {
+  readonly numbers: Numbers;
+  readonly colour: ColourReader;
+  /** The lifetime all its particles share; null where they differ. */
+  readonly life: number | null;
+}
+
+const MOST_COLOURS = 16;
+
+/** Bytes of one layer's dress: its words, its base colours and its table. */
+export const DRESS_BYTES = DRESS_WORDS * 4 + 16 + MOST_COLOURS * 16 + (CELLS + 1) * DRESS_ROW * 4;
+const COLOURS_AT = DRESS_WORDS * 4 + 16;
+const TABLE_AT = COLOURS_AT + MOST_COLOURS * 16;
+
+/** Arrays that settings no table serves are read into: size, opacity, intensity, turning and turn, red, green, blue. */
+export const DRESS_ARRAY_COUNT = 8;
+
+/** Parts of a life over which a turn is summed where no table serves. */
+const TURN_PARTS = 32;
+
+/** What is seen at the end of step `step − 1`. */
+export interface DressMoment {
+  readonly step: number;
+  readonly rate: number;
+  readonly clock: EffectClock;
+  readonly dials: Reading['dials'];
+}
+
+/** One layer's dress in a world's memory: writes its particles' records, functions of what each already carries. */
+export class Dresser {
+  readonly #buffer: ArrayBufferLike;
+  readonly #address: number;
+  readonly #arrays: Arrays;
+  readonly #f32: Float32Array;
+  readonly #i32: Int32Array;
+  readonly #reading = newReading();
+  readonly #rgb = new Float64Array(3);
+  #tableOf: Dress | null = null;
+
+  constructor(buffer: ArrayBufferLike, address: number, arrays: Arrays) {
+    this.#buffer = buffer;
+    this.#address = address;
+    this.#arrays = arrays;
+    this.#f32 = new Float32Array(buffer, address, DRESS_WORDS);
+    this.#i32 = new Int32Array(buffer, address, DRESS_WORDS);
+  }
+
+  /** Writes the records of the living at byte address `out` of the same memory; returns how many. */
+  write(kernels: Kernels, population: Population, dress: Dress, moment: DressMoment, out: number): number {
+    const { step, rate, clock } = moment;
+    const time = step / rate;
+    const table: TableMoment = { life: dress.life, effectTime: clock.share(time), dials: moment.dials };
+    const { numbers, colour } = dress;
+    const isTimed = [...SHAPED.map(([name]) => numbers[name]), colour].some((reader) => reader.isTimed);
+    if (this.#tableOf !== dress || isTimed) this.#fill(dress, table, clock.waitingAge);
+    this.#tableOf = dress;
+    this.#i32[DRESS_STEP] = step;
+    this.#f32[DRESS_STEP + 1] = 1 / rate;
+    this.#f32[DRESS_STANDING] = clock.standingAge(time);
+    this.#f32[DRESS_STANDING + 1] = Math.max(clock.length, SHORTEST_STANDING);
+    this.#readUntabled(population, dress, moment);
+    return kernels.dress(population.base, population.stride, 0, population.count, this.#address, SCRATCH, out);
+  }
+
+  #fill(dress: Dress, moment: TableMoment, waitingAge: number): void {
+    const { numbers, colour } = dress;
+    const base = (at: number, reader: NumberReader, scale = 1) => {
+      this.#f32[at] = reader.low * scale;
+      this.#f32[at + 1] = (reader.high - reader.low) * scale;
+      this.#i32[at + 2] = reader.slot;
+    };
+    this.#i32[DRESS_TABLE] = this.#address + TABLE_AT;
+    this.#i32[DRESS_COLOURS] = this.#address + COLOURS_AT;
+    this.#i32[DRESS_COLOURS + 1] = colour.bases.length / 3;
+    this.#i32[DRESS_COLOURS + 2] = colour.slot;
+    const colours = new Float32Array(this.#buffer, this.#address + COLOURS_AT, MOST_COLOURS * 4);
+    for (let i = 0; i < colour.bases.length; i++) colours[Math.floor(i / 3) * 4 + (i % 3)] = colour.bases[i]!;
+    base(DRESS_ANGLE, numbers['life.angle'], radians(1));
+    SHAPED.forEach(([name, at], column) => {
+      const reader = numbers[name];
+      const isTurning = name === 'life.turning';
+      base(at, reader, isTurning ? radians(1) : 1);
+      this.#f32[DRESS_LOWEST + column] = isTurning ? -1e6 : reader.least;
+      this.#f32[DRESS_HIGHEST + column] = isTurning ? 1e6 : reader.most;
+      this.#f32[DRESS_SCALE + column] = name === 'life.opacity' ? 0.01 : reader.scale;
+    });
+    this.#fillTable(dress, moment);
+    const waiting = new Float64Array(2);
+    numbers['life.turning'].affineInto(readingAt(this.#reading, moment, 'age', waitingAge), waiting);
+    this.#f32[DRESS_WAITING] = waiting[0]!;
+    this.#f32[DRESS_WAITING + 1] = radians(waiting[1]!);
+  }
+
+  #fillTable({ numbers, colour }: Dress, moment: TableMoment): void {
+    const rows = new Float32Array(this.#buffer, this.#address + TABLE_AT, (CELLS + 1) * DRESS_ROW);
+    const reading = this.#reading;
+    const pair = new Float64Array(2);
+    const six = new Float64Array(6);
+    const before = new Float64Array(2);
+    const turned = new Float64Array(2);
+    for (let i = 0; i <= CELLS; i++) {
+      const row = i * DRESS_ROW;
+      readingAt(reading, moment, 'age', i / CELLS);
+      SHAPED.forEach(([name], column) => {
+        numbers[name].affineInto(reading, pair);
+        if (name === 'life.turning') pair[1]! *= radians(1);
+        rows[row + (name === 'life.turning' ? 11 : column)] = pair[0]!;
+        rows[row + (name === 'life.turning' ? 15 : 4 + column)] = pair[1]!;
+      });
+      // The turn since birth: the turning summed over age by trapezes.
+      for (let k = 0; k < 2; k++) {
+        if (i > 0) turned[k]! += (before[k]! + pair[k]!) / 2 / CELLS;
+        before[k] = pair[k]!;
+        rows[row + 3 + 4 * k] = turned[k]!;
+      }
+      colour.affineInto(reading, six);
+      for (let c = 0; c < 3; c++) {
+        rows[row + 8 + c] = six[c]!;
+        rows[row + 12 + c] = six[3 + c]!;
+      }
+    }
+  }
+
+  /** Reads settings that no table serves, for each particle, into arrays whose addresses the words then hold. */
+  #readUntabled(population: Population, { numbers, colour, life }: Dress, moment: DressMoment): void {
+    this.#i32.fill(0, DRESS_ARRAYS, DRESS_ARRAYS + DRESS_ARRAY_COUNT);
+    const [size, opacity, intensity, turning] = SHAPED.map(([name]) =>
+      numbers[name].tableInput(life) === 'age' ? null : numbers[name],
+    );
+    const each: [number, (reading: Reading, seconds: number) => number][] = [];
+    if (size) each.push([0, (reading) => size.read(reading)]);
+    if (opacity) each.push([1, (reading) => opacity.read(reading) / 100]);
+    if (intensity) each.push([2, (reading) => intensity.read(reading)]);
+    if (turning) {
+      each.push([3, (reading) => radians(turning.read(reading))]);
+      each.push([4, (reading, seconds) => radians(turnSummed(turning, reading, seconds, moment.clock.waitingAge))]);
+    }
+    const hasColour = !colour.isTabulated(life);
+    if (each.length === 0 && !hasColour) return;
+    const { step, rate, clock } = moment;
+    const reading = this.#reading;
+    reading.effectTime = clock.share(step / rate);
+    reading.dials = moment.dials;
+    const standingAge = clock.standingAge(step / rate);
+    const outs = each.map(([n]) => this.#arrays.floats(n));
+    const rgb = [5, 6, 7].map((n) => (hasColour ? this.#arrays.floats(n) : null));
+    for (let i = 0; i < population.count; i++) {
+      population.readInto(reading, i, step, rate, standingAge, clock.length);
+      const seconds = population.stepsLived(i, step) / rate;
+      for (let k = 0; k < each.length; k++) outs[k]![i] = each[k]![1](reading, seconds);
+      if (!hasColour) continue;
+      colour.readInto(reading, this.#rgb);
+      for (let c = 0; c < 3; c++) rgb[c]![i] = this.#rgb[c]!;
+    }
+    for (const [n] of each) this.#i32[DRESS_ARRAYS + n] = this.#arrays.address(n);
+    if (hasColour) for (const n of [5, 6, 7]) this.#i32[DRESS_ARRAYS + n] = this.#arrays.address(n);
+  }
+}
+
+/** The settings a dress shapes, where their bases stand among its words, in the order of its columns. */
+const SHAPED = [
+  ['life.size', DRESS_SIZE],
+  ['life.opacity', DRESS_OPACITY],
+  ['life.intensity', DRESS_INTENSITY],
+  ['life.turning', DRESS_TURNING],
+] as const;
+
+/** Degrees turned since birth by a turning that is shaped over age; beyond it, standing particles turn on as they wait. */
+function turnSummed(turning: NumberReader, reading: Reading, seconds: number, waitingAge: number): number {
+  const age = reading.age;
+  const aged = Math.min(seconds, age * reading.life);
+  let sum = 0;
+  for (let k = 0; k < TURN_PARTS; k++) {
+    reading.age = (age * (k + 0.5)) / TURN_PARTS;
+    sum += turning.read(reading);
+  }
+  reading.age = waitingAge;
+  const waited = seconds > aged ? turning.read(reading) * (seconds - aged) : 0;
+  reading.age = age;
+  return (sum / TURN_PARTS) * aged + waited;
+}

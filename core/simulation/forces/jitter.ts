@@ -1,0 +1,21 @@
+import type { Force } from '../../document/index.ts';
+import { hash2, slotOf } from '../../maths/index.ts';
+import { forceNumber, forceWhere, type BoundForce, type ForceSurroundings } from './force.ts';
+
+/** Shakes each particle its own way, another way `change` times a second. */
+export function jitter(force: Extract<Force, { kind: 'jitter' }>, around: ForceSurroundings): BoundForce {
+  const strength = forceNumber(force, 'strength', around, around.group.scale);
+  const change = forceNumber(force, 'change', around);
+  const seed = slotOf(`force/${around.id}/jitter`);
+  return {
+    phase: 'acceleration',
+    readers: [strength],
+    where: forceWhere(force, around),
+    write(writer) {
+      const throws = writer.time * writer.shared(change);
+      const now = Math.floor(throws);
+      const seeds = [hash2(seed, now) | 0, hash2(seed, now + 1) | 0];
+      writer.call('jitter', [...writer.value(strength), throws - now, ...seeds]);
+    },
+  };
+}

@@ -1,0 +1,19 @@
+import type { Force } from '../../document/index.ts';
+import { scale } from '../../maths/index.ts';
+import { forceVector, forceNumber, forceWhere, type BoundForce, type ForceSurroundings } from './force.ts';
+
+/** Carries particles along: they take up a share of the difference to the wind each second. */
+export function wind(force: Extract<Force, { kind: 'wind' }>, around: ForceSurroundings): BoundForce {
+  const strength = forceNumber(force, 'strength', around);
+  const speed = forceNumber(force, 'speed', around, around.group.scale);
+  const axis = forceVector(force, 'axis');
+  return {
+    phase: 'acceleration',
+    readers: [strength],
+    where: forceWhere(force, around),
+    write(writer) {
+      writer.push(strength, scale(writer.direction(axis), writer.shared(speed)));
+      writer.drag(strength);
+    },
+  };
+}

@@ -1,0 +1,136 @@
+import { listed, ownerOf, type Effect, type Layer } from '../document/index.ts';
+import type { PosedMesh } from '../geometry/index.ts';
+import type { Kernels } from '../kernels/index.ts';
+import { colourReader, numberReaders } from './compiled.ts';
+import { Dresser, DRESS_BYTES, type Dress, type DressMoment } from './dressing.ts';
+import {
+  BONES,
+  HEADER,
+  HEADER_BONES,
+  HEADER_EXACT,
+  HEADER_LAYERS,
+  HEADER_PARTICLES,
+  HEADER_RATE,
+  HEADER_STEP,
+  LAYER_BORN,
+  LAYER_COUNT,
+  LAYER_DEAD,
+  LAYER_MICROSECONDS,
+  LAYER_REFUSED,
+  LAYER_SALT,
+  LAYER_START,
+  LAYER_WORDS,
+  MOST_LAYERS,
+  RECORDS,
+  RECORD_WORDS,
+  type Frame,
+} from './frame.ts';
+import type { Arrays } from './memory.ts';
+import type { Running } from './running.ts';
+
+/** Bytes for the dresses of every layer a world may have. */
+export const DRESSES_BYTES = (layers: number): number => layers * DRESS_BYTES;
+
+/** A layer that is drawn, with the population it shows: its own or that of the layer it follows. */
+export interface Drawn {
+  readonly id: string;
+  readonly layer: Layer;
+  readonly running: Running;
+  readonly isOwn: boolean;
+}
+
+/** Every layer of an effect with what it shows, by salt: no order on screen reaches what is computed. */
+export function drawnLayers(effect: Effect, running: readonly Running[]): Drawn[] {
+  return listed(effect.layers)
+    .flatMap(({ id, item }) => {
+      const owner = ownerOf(effect, id);
+      const shown = running.find(({ compiled }) => compiled.id === owner);
+      return shown ? [{ id, layer: item, running: shown, isOwn: owner === id }] : [];
+    })
+    .sort((a, b) => a.layer.salt - b.layer.salt || (a.id < b.id ? -1 : 1));
+}
+
+/** Everything about an instant that a frame tells beside its particles. */
+export interface FrameMoment extends DressMoment {
+  readonly isExact: boolean;
+  readonly meshFrom: PosedMesh | null;
+  readonly meshTo: PosedMesh | null;
+}
+
+/** Writes frames: each layer's records by its dress, the poses, the counts. */
+export class Framer {
+  readonly #kernels: Kernels;
+  readonly #buffer: ArrayBufferLike;
+  readonly #dressers: readonly Dresser[];
+  /** Room for records where a frame lies outside the world's memory. */
+  readonly #records: number;
+  readonly #followers = new Map<string, Dress>();
+
+  constructor(
+    kernels: Kernels,
+    buffer: ArrayBufferLike,
+    dresses: number,
+    layers: number,
+    records: number,
+    arrays: Arrays,
+  ) {
+    this.#kernels = kernels;
+    this.#buffer = buffer;
+    this.#records = records;
+    this.#dressers = Array.from({ length: layers }, (_, n) => new Dresser(buffer, dresses + n * DRESS_BYTES, arrays));
+  }
+
+  /** The document has changed: dresses are made anew. */
+  forget(): void {
+    this.#followers.clear();
+  }
+
+  /** The dress of a layer that follows another, made once for a document. */
+  #dressOf({ id, layer, running, isOwn }: Drawn, effect: Effect): Dress {
+    const { compiled } = running;
+    if (isOwn) return compiled;
+    const known = this.#followers.get(id);
+    if (known) return known;
+    const numbers = numberReaders(layer, effect, compiled.group.scale);
+    const dress = { numbers, colour: colourReader(layer, effect), life: compiled.life };
+    this.#followers.set(id, dress);
+    return dress;
+  }
+
+  write(frame: Frame, effect: Effect, drawn: readonly Drawn[], moment: FrameMoment): void {
+    const { f32, u32 } = frame;
+    let start = 0;
+    if (drawn.length > MOST_LAYERS) throw new Error(`a frame holds ${MOST_LAYERS} layers`);
+    drawn.forEach((shown, index) => {
+      const { running, layer, isOwn } = shown;
+      const { population } = running;
+      const dress = this.#dressOf(shown, effect);
+      const word = RECORDS + start * RECORD_WORDS;
+      const isInside = f32.buffer === this.#buffer;
+      const out = isInside ? f32.byteOffset + word * 4 : this.#records;
+      const written = this.#dressers[index]!.write(this.#kernels, population, dress, moment, out);
+      if (!isInside) u32.set(new Uint32Array(this.#buffer, out, written * RECORD_WORDS), word);
+      const at = HEADER + index * LAYER_WORDS;
+      u32[at + LAYER_SALT] = layer.salt;
+      u32[at + LAYER_START] = start;
+      u32[at + LAYER_COUNT] = written;
+      u32[at + LAYER_BORN] = isOwn ? population.born : 0;
+      u32[at + LAYER_REFUSED] = isOwn ? population.refused : 0;
+      u32[at + LAYER_DEAD] = isOwn ? population.dead : 0;
+      u32[at + LAYER_MICROSECONDS] = isOwn ? running.microseconds : 0;
+      start += written;
+    });
+    const { meshFrom, meshTo } = moment;
+    const bones = meshTo?.rig.bones.length ?? 0;
+    if (meshFrom && meshTo) {
+      f32.set(meshFrom.matrices, BONES);
+      f32.set(meshTo.matrices, BONES + bones * 16);
+    }
+    u32[HEADER_STEP] = moment.step;
+    u32[HEADER_LAYERS] = drawn.length;
+    u32[HEADER_BONES] = bones;
+    u32[HEADER_PARTICLES] = start;
+    u32[HEADER_EXACT] = moment.isExact ? 1 : 0;
+    u32[HEADER_RATE] = moment.rate;
+  }
+}

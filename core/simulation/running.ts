@@ -1,0 +1,12 @@
+import type { Travel } from './births.ts';
+import type { CompiledLayer } from './compiled.ts';
+import type { Population } from './population.ts';
+
+/** A layer with particles of its own, as it runs. */
+export interface Running {
+  compiled: CompiledLayer;
+  readonly population: Population;
+  readonly travel: Travel;
+  /** What its last step cost. */
+  microseconds: number;
+}

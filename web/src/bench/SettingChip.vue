@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import type { Vector } from '@jinx/core/document';
+import { computed } from 'vue';
+import { useEffectStore } from '../stores/effect';
+import ChoiceChip from './ChoiceChip.vue';
+import { holderIn } from './holders';
+import NumberChip from './NumberChip.vue';
+import VectorChip from './VectorChip.vue';
+
+/** Any setting of the chosen layer, or of a part of it, in a sentence: what stands there follows its declaration. */
+const props = defineProps<{ setting: string; of?: string; label?: string; words?: Record<string, string> }>();
+const store = useEffectStore();
+
+const holder = computed(() => holderIn(store.effect!, store.chosenId, props.of)!);
+const declaration = computed(() => holder.value.table[props.setting]!);
+const name = computed(() => props.label ?? declaration.value.name);
+const base = computed(() => holder.value.settings[props.setting]?.base);
+const choices = computed(() =>
+  declaration.value.value === 'choice'
+    ? declaration.value.choices.map((value) => ({ value, text: props.words?.[value] ?? value }))
+    : ['yes', 'no'].map((value) => ({ value, text: props.words?.[value] ?? value })),
+);
+const vector = computed(() => (base.value?.kind === 'fixed' ? (base.value.value as Vector) : null));
+const chosen = computed(() => {
+  const value = base.value?.kind === 'fixed' ? base.value.value : '';
+  return typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value);
+});
+
+const set = (value: unknown, gesture: string | null = null) =>
+  store.change(
+    `set ${name.value}`,
+    (draft) => {
+      const setting = holderIn(draft, store.chosenId, props.of)?.settings[props.setting];
+      if (setting) setting.base = { kind: 'fixed', value } as typeof setting.base;
+    },
+    gesture,
+  );
+const choose = (value: string) => set(declaration.value.value === 'switch' ? value === 'yes' : value);
+</script>
+
+<template>
+  <NumberChip v-if="declaration.value === 'number'" :setting="setting" :of="of" :label="label" />
+  <VectorChip
+    v-else-if="declaration.value === 'vector' && vector"
+    :value="vector"
+    :label="name"
+    :unit="declaration.unit || undefined"
+    :least="declaration.least"
+    :most="declaration.most"
+    @change="set"
+  />
+  <ChoiceChip
+    v-else-if="declaration.value === 'choice' || declaration.value === 'switch'"
+    :value="chosen"
+    :choices="choices"
+    :label="name"
+    @choose="choose"
+  />
+</template>

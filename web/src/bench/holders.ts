@@ -1,0 +1,34 @@
+import {
+  FORCE_SETTINGS,
+  LAYER_SETTINGS,
+  type Declaration,
+  type Effect,
+  type Force,
+  type Setting,
+} from '@jinx/core/document';
+
+/** Settings by name, and the table that declares them. */
+export interface Holder {
+  readonly settings: Record<string, Setting>;
+  readonly table: Record<string, Declaration>;
+}
+
+/** A force by its id: of the layer's own, or shared by the effect. */
+export const forceIn = (effect: Effect, layerId: string, id: string): Force | null =>
+  effect.layers.byId[layerId]?.forces.byId[id] ?? effect.forces.byId[id]?.force ?? null;
+
+/** What holds a setting: the layer itself, or with `of` a part of it, as in "force/ID". Null when that is gone. */
+export function holderIn(effect: Effect, layerId: string, of?: string): Holder | null {
+  const [kind, id = ''] = of?.split('/') ?? [];
+  if (kind === 'force') {
+    const force = forceIn(effect, layerId, id);
+    return (
+      force && {
+        settings: force.settings as unknown as Holder['settings'],
+        table: FORCE_SETTINGS[force.kind],
+      }
+    );
+  }
+  const layer = effect.layers.byId[layerId];
+  return layer ? { settings: layer.settings as unknown as Holder['settings'], table: LAYER_SETTINGS } : null;
+}
