@@ -31,7 +31,7 @@ export type ToStage =
   | { kind: 'start'; canvas: OffscreenCanvas; width: number; height: number }
   | { kind: 'size'; width: number; height: number }
   | { kind: 'camera'; position: number[]; target: number[]; fieldOfView: number; follows: boolean }
-  | { kind: 'frames'; buffer: ArrayBufferLike; mostRecords: number }
+  | { kind: 'frames'; buffer: ArrayBufferLike; address: number; mostRecords: number }
   | { kind: 'figure'; figure: StageFigure | null }
   /** From front to back. */
   | { kind: 'layers'; layers: DrawnLayer[] }

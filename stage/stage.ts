@@ -43,7 +43,7 @@ export class Stage {
         this.#view = order;
         return;
       case 'frames':
-        this.#reader = new FrameReader(tripleBuffer(order.buffer, order.mostRecords));
+        this.#reader = new FrameReader(tripleBuffer(order.buffer, order.mostRecords, order.address));
         this.#lastStep = -1;
         return;
       case 'figure':

@@ -3,17 +3,17 @@ import {
   DRESS_ANGLE,
   DRESS_ARRAYS,
   DRESS_COLOURS,
+  DRESS_HAS_ARRAYS,
+  DRESS_HAS_SPREAD,
+  DRESS_HAS_TURNING,
   DRESS_HIGHEST,
-  DRESS_INTENSITY,
   DRESS_LOWEST,
-  DRESS_OPACITY,
   DRESS_ROW,
-  DRESS_SCALE,
-  DRESS_SIZE,
+  DRESS_SLOTS,
+  DRESS_SPREADS,
   DRESS_STANDING,
   DRESS_STEP,
   DRESS_TABLE,
-  DRESS_TURNING,
   DRESS_WAITING,
   DRESS_WORDS,
   type Kernels,
@@ -93,31 +93,33 @@ export class Dresser {
 
   #fill(dress: Dress, moment: TableMoment, waitingAge: number): void {
     const { numbers, colour } = dress;
-    const base = (at: number, reader: NumberReader, scale = 1) => {
-      this.#f32[at] = reader.low * scale;
-      this.#f32[at + 1] = (reader.high - reader.low) * scale;
-      this.#i32[at + 2] = reader.slot;
-    };
+    const angle = numbers['life.angle'];
     this.#i32[DRESS_TABLE] = this.#address + TABLE_AT;
     this.#i32[DRESS_COLOURS] = this.#address + COLOURS_AT;
     this.#i32[DRESS_COLOURS + 1] = colour.bases.length / 3;
     this.#i32[DRESS_COLOURS + 2] = colour.slot;
     const colours = new Float32Array(this.#buffer, this.#address + COLOURS_AT, MOST_COLOURS * 4);
     for (let i = 0; i < colour.bases.length; i++) colours[Math.floor(i / 3) * 4 + (i % 3)] = colour.bases[i]!;
-    base(DRESS_ANGLE, numbers['life.angle'], radians(1));
-    SHAPED.forEach(([name, at], column) => {
+    this.#f32[DRESS_ANGLE] = radians(angle.low);
+    this.#f32[DRESS_ANGLE + 1] = radians(angle.high - angle.low);
+    this.#i32[DRESS_ANGLE + 2] = angle.slot;
+    SHAPED.forEach(([name, unit], column) => {
       const reader = numbers[name];
+      const scale = unit * reader.scale;
       const isTurning = name === 'life.turning';
-      base(at, reader, isTurning ? radians(1) : 1);
-      this.#f32[DRESS_LOWEST + column] = isTurning ? -1e6 : reader.least;
-      this.#f32[DRESS_HIGHEST + column] = isTurning ? 1e6 : reader.most;
-      this.#f32[DRESS_SCALE + column] = name === 'life.opacity' ? 0.01 : reader.scale;
+      this.#i32[DRESS_SLOTS + column] = reader.slot;
+      this.#i32[DRESS_SPREADS + column] = reader.high !== reader.low ? 1 : 0;
+      this.#f32[DRESS_LOWEST + column] = isTurning ? -1e6 : reader.least * scale;
+      this.#f32[DRESS_HIGHEST + column] = isTurning ? 1e6 : reader.most * scale;
     });
+    const turning = numbers['life.turning'];
+    this.#i32[DRESS_HAS_SPREAD] = SHAPED.some(([name]) => numbers[name].high !== numbers[name].low) ? 1 : 0;
+    this.#i32[DRESS_HAS_TURNING] = turning.isConstant && turning.low === 0 ? 0 : 1;
     this.#fillTable(dress, moment);
     const waiting = new Float64Array(2);
-    numbers['life.turning'].affineInto(readingAt(this.#reading, moment, 'age', waitingAge), waiting);
-    this.#f32[DRESS_WAITING] = waiting[0]!;
-    this.#f32[DRESS_WAITING + 1] = radians(waiting[1]!);
+    turning.affineInto(readingAt(this.#reading, moment, 'age', waitingAge), waiting);
+    this.#f32[DRESS_WAITING] = radians(turning.low * waiting[0]! + waiting[1]!);
+    this.#f32[DRESS_WAITING + 1] = radians((turning.high - turning.low) * waiting[0]!);
   }
 
   #fillTable({ numbers, colour }: Dress, moment: TableMoment): void {
@@ -125,27 +127,32 @@ export class Dresser {
     const reading = this.#reading;
     const pair = new Float64Array(2);
     const six = new Float64Array(6);
-    const before = new Float64Array(2);
-    const turned = new Float64Array(2);
+    const before = [0, 0];
+    const turned = [0, 0];
     for (let i = 0; i <= CELLS; i++) {
       const row = i * DRESS_ROW;
       readingAt(reading, moment, 'age', i / CELLS);
-      SHAPED.forEach(([name], column) => {
-        numbers[name].affineInto(reading, pair);
-        if (name === 'life.turning') pair[1]! *= radians(1);
-        rows[row + (name === 'life.turning' ? 11 : column)] = pair[0]!;
-        rows[row + (name === 'life.turning' ? 15 : 4 + column)] = pair[1]!;
+      SHAPED.forEach(([name, unit], column) => {
+        const reader = numbers[name];
+        const scale = unit * reader.scale;
+        reader.affineInto(reading, pair);
+        const ends = [(reader.low * pair[0]! + pair[1]!) * scale, (reader.high - reader.low) * pair[0]! * scale];
+        ends.forEach((end, k) => {
+          if (name !== 'life.turning') rows[row + 4 * k + column] = end;
+          else {
+            // The turn since birth is the turning summed over age by trapezes.
+            if (i > 0) turned[k]! += (before[k]! + end) / 2 / CELLS;
+            before[k] = end;
+            rows[row + 4 * k + column] = turned[k]!;
+            rows[row + 11 + 4 * k] = end;
+          }
+        });
       });
-      // The turn since birth: the turning summed over age by trapezes.
-      for (let k = 0; k < 2; k++) {
-        if (i > 0) turned[k]! += (before[k]! + pair[k]!) / 2 / CELLS;
-        before[k] = pair[k]!;
-        rows[row + 3 + 4 * k] = turned[k]!;
-      }
       colour.affineInto(reading, six);
       for (let c = 0; c < 3; c++) {
-        rows[row + 8 + c] = six[c]!;
-        rows[row + 12 + c] = six[3 + c]!;
+        rows[row + 8 + c] = colour.bases[c]! * six[c]! + six[3 + c]!;
+        rows[row + 12 + c] = six[c]!;
+        rows[row + 16 + c] = six[3 + c]!;
       }
     }
   }
@@ -165,6 +172,7 @@ export class Dresser {
       each.push([4, (reading, seconds) => radians(turnSummed(turning, reading, seconds, moment.clock.waitingAge))]);
     }
     const hasColour = !colour.isTabulated(life);
+    this.#i32[DRESS_HAS_ARRAYS] = each.length > 0 || hasColour ? 1 : 0;
     if (each.length === 0 && !hasColour) return;
     const { step, rate, clock } = moment;
     const reading = this.#reading;
@@ -186,12 +194,12 @@ export class Dresser {
   }
 }
 
-/** The settings a dress shapes, where their bases stand among its words, in the order of its columns. */
+/** The settings a dress shapes, in the order of its columns, and what brings each to the unit of a record. */
 const SHAPED = [
-  ['life.size', DRESS_SIZE],
-  ['life.opacity', DRESS_OPACITY],
-  ['life.intensity', DRESS_INTENSITY],
-  ['life.turning', DRESS_TURNING],
+  ['life.size', 1],
+  ['life.opacity', 0.01],
+  ['life.intensity', 1],
+  ['life.turning', radians(1)],
 ] as const;
 
 /** Degrees turned since birth by a turning that is shaped over age; beyond it, standing particles turn on as they wait. */

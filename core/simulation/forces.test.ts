@@ -6,6 +6,8 @@ import {
   forceOfKind,
   newForce,
   setNumber,
+  type Force,
+  type NumberSetting,
   type Place,
 } from '../document/index.ts';
 import { effectOf } from '../testing/effects.ts';

@@ -48,8 +48,9 @@ export class Frame {
   readonly f32: Float32Array;
   readonly u32: Uint32Array;
 
+  /** Bytes for so many particles, and one record more that writing may use. */
   static bytes(particles: number): number {
-    return (RECORDS + particles * RECORD_WORDS) * 4;
+    return (RECORDS + (particles + 1) * RECORD_WORDS) * 4;
   }
 
   constructor(buffer: ArrayBufferLike, address = 0, bytes = buffer.byteLength - address) {

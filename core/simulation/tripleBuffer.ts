@@ -10,8 +10,6 @@ const INDEX = 3;
 export interface TripleBuffer {
   readonly control: Int32Array;
   readonly frames: readonly [Frame, Frame, Frame];
-  readonly buffer: ArrayBufferLike;
-  readonly mostRecords: number;
 }
 
 const CONTROL_BYTES = 64;
@@ -19,11 +17,11 @@ const CONTROL_BYTES = 64;
 /** Bytes for three frames of up to `mostRecords` particles. */
 export const tripleBufferBytes = (mostRecords: number): number => CONTROL_BYTES + 3 * Frame.bytes(mostRecords);
 
-/** Views of a buffer of {@link tripleBufferBytes}: made by both sides over the same memory. */
-export function tripleBuffer(buffer: ArrayBufferLike, mostRecords: number): TripleBuffer {
+/** Views of {@link tripleBufferBytes} of a buffer, from `address` on: made by both sides over the same memory. */
+export function tripleBuffer(buffer: ArrayBufferLike, mostRecords: number, address = 0): TripleBuffer {
   const bytes = Frame.bytes(mostRecords);
-  const frame = (index: number) => new Frame(buffer, CONTROL_BYTES + index * bytes, bytes);
-  return { control: new Int32Array(buffer, 0, 4), frames: [frame(0), frame(1), frame(2)], buffer, mostRecords };
+  const frame = (index: number) => new Frame(buffer, address + CONTROL_BYTES + index * bytes, bytes);
+  return { control: new Int32Array(buffer, address, 4), frames: [frame(0), frame(1), frame(2)] };
 }
 
 /** The writer's end. Frame 0 is its own at first, 1 lies in the middle, 2 is the reader's. */

@@ -1,4 +1,4 @@
-import { listed, type Effect } from '../document/index.ts';
+import { listed, ownerOf, type Effect } from '../document/index.ts';
 import { PosedMesh, type Rig } from '../geometry/index.ts';
 import { twinKernels, wasmKernels, type KernelBytes, type Kernels } from '../kernels/index.ts';
 import { giveBirth } from './births.ts';
@@ -17,6 +17,7 @@ import { rideAlong } from './ride.ts';
 import type { Running } from './running.ts';
 import { Scene } from './scene.ts';
 import { NUMBER_TABLE_BYTES, Tables } from './tables.ts';
+import { tripleBufferBytes } from './tripleBuffer.ts';
 
 export const DEFAULT_RATE = 60;
 export const DEFAULT_BUDGET = 100_000;
@@ -36,6 +37,8 @@ export interface WorldOptions {
   readonly budget?: number;
   /** Whether the memory is shared, for helpers and for the stage. */
   readonly shared?: boolean;
+  /** Whether three frames lie in the world's memory, to be written in place and read by the stage. */
+  readonly frames?: boolean;
   /** Threads beside this one that have joined the crew (crew.ts). */
   readonly helpers?: number;
   /** Microseconds, for what each layer costs; nothing computed depends on it. */
@@ -48,6 +51,8 @@ const SPARE = 8;
 /** A world of one effect: everything that is computed about it, step by step. */
 export class World {
   readonly memory: WebAssembly.Memory;
+  /** Where the frames lie in the memory (tripleBuffer.ts), and for how many particles; null without any. */
+  readonly frames: { readonly address: number; readonly mostRecords: number } | null;
   readonly rate: number;
   readonly budget: number;
   readonly #kernels: Kernels;
@@ -93,7 +98,12 @@ export class World {
     const tablesAt = arraysAt + Arrays.bytes(largest, arrayCount);
     const dressesAt = aligned(tablesAt + this.#tableCount * NUMBER_TABLE_BYTES);
     const recordsAt = aligned(dressesAt + DRESSES_BYTES(this.#layerCount));
-    this.memory = reserve(recordsAt + largest * RECORD_WORDS * 4, options.shared ?? false);
+    const framesAt = aligned(recordsAt + (largest + 1) * RECORD_WORDS * 4);
+    const capOf = (id: string) => caps[compiled.findIndex((layer) => layer.id === id)] ?? 0;
+    const mostRecords = options.frames ? mostRecordsOf(effect, capOf) : 0;
+    const frameBytes = options.frames ? tripleBufferBytes(mostRecords) : 0;
+    this.memory = reserve(framesAt + frameBytes, options.shared ?? false);
+    this.frames = options.frames ? { address: framesAt, mostRecords } : null;
     const buffer = this.memory.buffer;
     this.#kernels = options.kernels
       ? wasmKernels(options.kernels, this.memory)
@@ -218,6 +228,7 @@ export class World {
       compiled.length === this.#running.length &&
       effect.layers.order.length <= this.#layerCount &&
       tables <= this.#tableCount &&
+      (!this.frames || this.#mostRecordsOf(effect) <= this.frames.mostRecords) &&
       compiled.every((layer, index) => {
         const { compiled: old, population } = this.#running[index]!;
         return (
@@ -297,7 +308,14 @@ export class World {
 
   /** Most particle records a frame of this world can need, following layers included. */
   get mostRecords(): number {
-    return drawnLayers(this.#effect, this.#running).reduce((sum, { running }) => sum + running.population.cap, 0);
+    return this.#mostRecordsOf(this.#effect);
+  }
+
+  #mostRecordsOf(effect: Effect): number {
+    return mostRecordsOf(
+      effect,
+      (id) => this.#running.find(({ compiled }) => compiled.id === id)?.population.cap ?? 0,
+    );
   }
 
   /** Writes the present instant as a frame. One that lies in this world's memory is written in place. */
@@ -323,5 +341,9 @@ export class World {
     return hashOf(this.#step, this.#running, frame);
   }
 }
+
+/** Records of all layers that are drawn, each with as many particles as the layer it shows may have. */
+const mostRecordsOf = (effect: Effect, capOf: (id: string) => number): number =>
+  effect.layers.order.reduce((sum, id) => sum + capOf(ownerOf(effect, id)), 0);
 
 const aligned = (address: number): number => Math.ceil(address / 64) * 64;

@@ -9,14 +9,14 @@ import {
 } from './force.ts';
 
 /** Turns particles round an axis, pulls them to it, lifts them along it. */
-export function vortex(force: Extract<Force, { kind: 'vortex' }>, around: ForceSurroundings): BoundForce {
+export function vortex(entry: Extract<Force, { kind: 'vortex' }>, around: ForceSurroundings): BoundForce {
   const { group } = around;
-  const readers = ['strength', 'pull', 'lift'].map((name) => forceNumber(force, name, around, group.scale));
-  const axis = forceVector(force, 'axis');
+  const readers = ['strength', 'pull', 'lift'].map((name) => forceNumber(entry, name, around, group.scale));
+  const axis = forceVector(entry, 'axis');
   return {
     phase: 'acceleration',
     readers,
-    where: forceWhere(force, around),
+    where: forceWhere(entry, around),
     write(writer) {
       const inverse = writer.ownFade();
       const values = readers.flatMap((reader) => writer.value(reader));

@@ -12,7 +12,6 @@ import {
   RECORDS,
   stopCrew,
   tripleBuffer,
-  tripleBufferBytes,
   World,
 } from '@jinx/core/simulation';
 import { reachBetween } from './edits';
@@ -39,7 +38,6 @@ class Player {
   #effect: Effect | null = null;
   #world: World | null = null;
   #writer: FrameWriter | null = null;
-  #mostRecords = 0;
   #letGoStep: number | undefined;
   #isPlaying = false;
   #speed = 1;
@@ -117,6 +115,7 @@ class Player {
         kernels: this.#kernels!,
         budget: this.#budget,
         shared: true,
+        frames: true,
         helpers: this.#helper ? 1 : 0,
         now: () => performance.now() * 1000,
       });
@@ -125,13 +124,10 @@ class Player {
       return;
     }
     this.#helper?.postMessage(this.#world.memory);
-    const mostRecords = Math.max(1024, this.#world.mostRecords);
-    if (!this.#writer || mostRecords !== this.#mostRecords) {
-      this.#mostRecords = mostRecords;
-      const buffer = new SharedArrayBuffer(tripleBufferBytes(mostRecords));
-      this.#writer = new FrameWriter(tripleBuffer(buffer, mostRecords));
-      tell({ kind: 'frames', buffer, mostRecords });
-    }
+    const { address, mostRecords } = this.#world.frames!;
+    const { buffer } = this.#world.memory;
+    this.#writer = new FrameWriter(tripleBuffer(buffer, mostRecords, address));
+    tell({ kind: 'frames', buffer, address, mostRecords });
     this.#target = { from: 0, to: step };
     this.#schedule();
   }
