@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { assetsOf, readParcel, readRig } from '@jinx/core/formats';
-import type { Effect } from '@jinx/core/document';
+import { atBone, type Effect } from '@jinx/core/document';
 import type { Rig } from '@jinx/core/geometry';
 import { World } from '@jinx/core/simulation';
 import { stormOnTube } from '../core/testing/effects.ts';
@@ -25,10 +25,11 @@ test('frames are the same bits in Node and in Chromium, played and scrubbed', as
 
   // An effect with all five forces and thousands living, on Sedge as she walks.
   const storm = stormOnTube();
-  storm.stage.figure = mantle.stage.figure;
+  storm.stage.things = mantle.stage.things;
+  storm.layers.byId['motes']!.source = { kind: 'mesh', thing: 'sedge', bones: [] };
   storm.name = 'Storm';
   const place = storm.layers.byId['motes']!.forces.byId['attraction']!;
-  place.place = { kind: 'bone', bone: 'chest', offset: [0.3, 0.4, 0] };
+  place.place = atBone('sedge', 'chest', [0.3, 0.4, 0]);
   const stormId = await addEffect(page, projectId, storm);
   const parcel = readParcel(new Uint8Array(await (await page.request.get(`/api/effects/${stormId}/parcel`)).body()));
   const rigs = new Map(

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { collectionOf, newEffect, newLayer, setNumber, type Effect, type Layer } from '@jinx/core/document';
+import { atEffect, collectionOf, newEffect, newLayer, setNumber, type Effect, type Layer } from '@jinx/core/document';
 import { linearOf } from '@jinx/core/maths';
 import { addEffect, differing, goTo, pixels } from './bench.ts';
 
@@ -26,7 +26,7 @@ function lightOf(value: number): number {
 function disc(change: (layer: Layer, effect: Effect) => void): Effect {
   const effect = newEffect('Disc', 7);
   const layer = newLayer('Disc', 1);
-  layer.source = { kind: 'point', place: { kind: 'effect', offset: [0, 1, 0] } };
+  layer.source = { kind: 'point', place: atEffect([0, 1, 0]) };
   setNumber(layer, 'births.rate', 0);
   setNumber(layer, 'births.standing', 1);
   setNumber(layer, 'motion.speed', 0);

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import Router from '@koa/router';
 import { z } from 'zod';
-import { hashName, readParcel, readPicture, writeParcel, type ParcelAsset } from '@jinx/core/formats';
+import { assetsOf, hashName, readParcel, readPicture, writeParcel, type ParcelAsset } from '@jinx/core/formats';
 import { KIT } from '@jinx/demo';
 import { assetBytes, imported, keepAsset, sweepAssets } from './assets.ts';
 import { bytesOf, idOf, jsonOf } from './body.ts';
@@ -189,7 +189,7 @@ export function routes(database: Database): Router {
     const effect = await loadEffect(database, idOf(context, 'effect'));
     const { rows } = await database.query<ParcelAsset>(
       'select hash, name, kind, bytes from project_assets join assets using (hash) where project_id = $1 and hash = any($2)',
-      [effect.projectId, effect.document.stage.figure ? [effect.document.stage.figure.asset] : []],
+      [effect.projectId, assetsOf(effect.document)],
     );
     context.type = 'application/zip';
     context.attachment(`${effect.document.name}.parcel.zip`);

@@ -2,24 +2,33 @@ import * as THREE from 'three';
 import { describe, expect, it } from 'vitest';
 import { skinnedVertex } from '@jinx/core/geometry';
 import { Frame, World } from '@jinx/core/simulation';
-import { effectOf, TUBE } from '../core/testing/effects.ts';
+import { effectOf, onStage, TUBE } from '../core/testing/effects.ts';
 import { bendingTube } from '../core/testing/rigs.ts';
 import { FigureMesh } from './figure.ts';
 import { Guides } from './guides.ts';
+import { drawnMatrixInto } from './matrices.ts';
 
 const rig = bendingTube();
 
 /** A frame of the tube in mid-bend, walking round its circle. */
 function frameAt(step: number): Frame {
   const effect = effectOf(() => undefined);
-  effect.stage.figure = { asset: TUBE, clip: 'sway', path: { kind: 'circle', radius: 3 } };
+  effect.stage.things = onStage('sway', { kind: 'circle', radius: 3 });
   const world = new World(effect, new Map([[TUBE, rig]]));
   world.advance(step);
   const frame = new Frame(new ArrayBuffer(Frame.bytes(world.mostRecords)));
   world.writeFrame(frame);
   return frame;
 }
-const figure = () => new FigureMesh({ mesh: rig.mesh, texture: rig.texture, inverseBind: rig.inverseBind });
+const figure = () =>
+  new FigureMesh({ mesh: rig.mesh, texture: rig.texture, inverseBind: rig.inverseBind, boneStart: 0 });
+
+/** Where a frame's matrix stands. */
+function placeOf(frame: Frame, number: number, share: number, drawn: FigureMesh): number[] {
+  const matrix = new THREE.Matrix4();
+  expect(drawnMatrixInto(matrix, number, frame, share, [drawn])).toBe(true);
+  return matrix.elements.slice(12, 15);
+}
 
 describe('the drawn figure', () => {
   it('is drawn where core says its skin is, on steps and between them', () => {
@@ -50,7 +59,7 @@ describe('the drawn figure', () => {
     const frame = frameAt(37);
     const drawn = figure();
     const bone = rig.bones.findIndex(({ name }) => name === 'high');
-    const placeAt = (share: number) => (drawn.pose(frame, share), [...drawn.boneMatrix(bone).slice(12, 15)]);
+    const placeAt = (share: number) => placeOf(frame, bone, share, drawn);
     const [start, middle, end] = [placeAt(0), placeAt(0.5), placeAt(1)];
     expect(Math.hypot(...start.map((x, i) => x - end[i]!))).toBeGreaterThan(1e-4);
     middle.forEach((x, i) => expect(x).toBeCloseTo((start[i]! + end[i]!) / 2, 5));
@@ -62,14 +71,13 @@ describe('the drawn figure', () => {
     const guides = new Guides();
     const points = Float32Array.of(0, 0, 0, 0, 0.1, 0);
     guides.set([
-      { bone, points, tone: 'source' },
-      { bone: -1, points, tone: 'force' },
+      { matrix: bone, points, tone: 'source' },
+      { matrix: -1, points, tone: 'force' },
     ]);
-    drawn.pose(frameAt(20), 1);
-    guides.follow(drawn);
+    const frame = frameAt(20);
+    guides.follow((number, out) => drawnMatrixInto(out, number, frame, 1, [drawn]));
     const [hung, standing] = guides.group.children as THREE.LineSegments[];
-    const at = drawn.boneMatrix(bone);
-    expect(hung!.matrix.elements.slice(12, 15)).toEqual([at[12], at[13], at[14]]);
+    expect(hung!.matrix.elements.slice(12, 15)).toEqual(placeOf(frame, bone, 1, drawn));
     expect(standing!.matrix.equals(new THREE.Matrix4())).toBe(true);
     guides.set([]);
     expect(guides.group.children).toHaveLength(0);

@@ -1,17 +1,19 @@
 import * as THREE from 'three';
 import { BONES, type Frame } from '@jinx/core/simulation';
-import { invertAffine, multiplyInto } from '@jinx/core/maths';
+import { invertAffine } from '@jinx/core/maths';
 import type { StageFigure } from './protocol.ts';
 
-/** The figure, drawn with the pose of the frame: the stage runs no animation of its own. */
+/** A figure or prop, drawn with the pose of the frame: the stage runs no animation of its own. */
 export class FigureMesh {
   readonly mesh: THREE.SkinnedMesh;
   readonly #skeleton: THREE.Skeleton;
   /** What takes a skin matrix back to its bone's own place. */
   readonly #binds: Float64Array[];
-  readonly #bone = new Float64Array(16);
+  readonly #start: number;
+  readonly #words: number;
 
-  constructor({ mesh, texture, inverseBind }: StageFigure) {
+  constructor({ mesh, texture, inverseBind, boneStart }: StageFigure) {
+    this.#start = boneStart;
     const geometry = new THREE.BufferGeometry();
     geometry.setAttribute('position', new THREE.BufferAttribute(mesh.positions, 3));
     geometry.setAttribute('normal', new THREE.BufferAttribute(mesh.normals, 3));
@@ -29,6 +31,7 @@ export class FigureMesh {
     }
     const material = new THREE.MeshLambertMaterial({ map });
     const count = inverseBind.length / 16;
+    this.#words = count * 16;
     this.#skeleton = new THREE.Skeleton(Array.from({ length: count }, () => new THREE.Bone()));
     // The frame's matrices are taken as they are.
     this.#skeleton.update = () => undefined;
@@ -41,17 +44,21 @@ export class FigureMesh {
   /** Blends the frame's two poses linearly, entry by entry, as particles on skin are blended. */
   pose(frame: Frame, share: number): void {
     const matrices = this.#skeleton.boneMatrices!;
-    const words = Math.min(matrices.length, frame.bones * 16);
     const { f32 } = frame;
-    for (let i = 0; i < words; i++)
-      matrices[i] = f32[BONES + i]! * (1 - share) + f32[BONES + frame.bones * 16 + i]! * share;
+    const from = BONES + this.#start * 16;
+    const to = from + frame.bones * 16;
+    for (let i = 0; i < this.#words; i++) matrices[i] = f32[from + i]! * (1 - share) + f32[to + i]! * share;
     if (this.#skeleton.boneTexture) this.#skeleton.boneTexture.needsUpdate = true;
   }
 
-  /** The world matrix of a bone as it is drawn; valid until the next call. */
-  boneMatrix(bone: number): Float64Array {
-    multiplyInto(this.#bone, 0, this.#skeleton.boneMatrices!, bone * 16, this.#binds[bone]!, 0);
-    return this.#bone;
+  /** Which matrix of a frame is that of its feet. */
+  get feet(): number {
+    return this.#start + this.#words / 16;
+  }
+
+  /** What takes the matrix `number` of a frame back to its bone's own place; null where it is none of its bones. */
+  bind(number: number): Float64Array | null {
+    return this.#binds[number - this.#start] ?? null;
   }
 
   dispose(): void {

@@ -1,5 +1,4 @@
 import * as THREE from 'three';
-import type { FigureMesh } from './figure.ts';
 import type { Guide } from './protocol.ts';
 
 const TONES = {
@@ -8,7 +7,7 @@ const TONES = {
   faint: [0.3, 0.3, 0.3, 0.22],
 } as const;
 
-/** Lines that explain sources and forces; they follow the bones they hang on. */
+/** Lines that explain sources and forces; they follow what they hang on. */
 export class Guides {
   readonly group = new THREE.Group();
   #guides: { guide: Guide; lines: THREE.LineSegments }[] = [];
@@ -39,10 +38,10 @@ export class Guides {
     });
   }
 
-  follow(figure: FigureMesh | null): void {
+  /** `matrixOf` writes where a frame's matrix stands now, or says that there is none. */
+  follow(matrixOf: (number: number, out: THREE.Matrix4) => boolean): void {
     for (const { guide, lines } of this.#guides) {
-      if (guide.bone >= 0 && figure) lines.matrix.fromArray(figure.boneMatrix(guide.bone));
-      else lines.matrix.identity();
+      if (guide.matrix < 0 || !matrixOf(guide.matrix, lines.matrix)) lines.matrix.identity();
       lines.matrixWorldNeedsUpdate = true;
     }
   }

@@ -9,10 +9,10 @@ export interface DrawnLayer {
   readonly shape: string;
 }
 
-/** Line segments that explain a source or a force; they hang on a bone, or stand in the world. */
+/** Line segments that explain a source or a force; they hang on one of a frame's matrices, or stand in the world. */
 export interface Guide {
-  /** Index of the bone, or −1. */
-  readonly bone: number;
+  /** Number of the matrix: a bone, a thing's feet, the effect's own frame; −1 for the world. */
+  readonly matrix: number;
   /** Pairs of points, three numbers each. */
   readonly points: Float32Array;
   readonly tone: 'source' | 'force' | 'faint';
@@ -24,6 +24,8 @@ export interface StageFigure {
   readonly mesh: RigMesh;
   readonly texture: Texture | null;
   readonly inverseBind: Float32Array;
+  /** Where its bones begin among a frame's matrices; its feet follow them. */
+  readonly boneStart: number;
 }
 
 /** What the page tells the stage. */
@@ -32,7 +34,7 @@ export type ToStage =
   | { kind: 'size'; width: number; height: number }
   | { kind: 'camera'; position: number[]; target: number[]; fieldOfView: number; follows: boolean }
   | { kind: 'frames'; buffer: ArrayBufferLike; address: number; mostRecords: number }
-  | { kind: 'figure'; figure: StageFigure | null }
+  | { kind: 'figures'; figures: StageFigure[] }
   /** From front to back. */
   | { kind: 'layers'; layers: DrawnLayer[] }
   | { kind: 'guides'; guides: Guide[]; isShown: boolean }

@@ -3,6 +3,7 @@ import { FrameReader, HEADER_RATE, RECORDS, RECORD_WORDS, tripleBuffer, type Fra
 import { FigureMesh } from './figure.ts';
 import { Guides } from './guides.ts';
 import { Lens } from './lens.ts';
+import { drawnMatrixInto } from './matrices.ts';
 import type { DrawnLayer, StageFigure, Surround, ToStage } from './protocol.ts';
 import { Sprites } from './sprites.ts';
 import { Surroundings } from './surroundings.ts';
@@ -17,8 +18,8 @@ export class Stage {
   readonly #guides = new Guides();
   readonly #sprites = new Map<number, Sprites>();
   #view = { position: [0, 1.4, 4], target: [0, 1, 0], fieldOfView: 38, follows: true };
-  #figure: FigureMesh | null = null;
-  #isFigureShown = true;
+  #figures: FigureMesh[] = [];
+  #areFiguresShown = true;
   #reader: FrameReader | null = null;
   #frame: Frame | null = null;
   #frameSince = 0;
@@ -46,8 +47,8 @@ export class Stage {
         this.#reader = new FrameReader(tripleBuffer(order.buffer, order.mostRecords, order.address));
         this.#lastStep = -1;
         return;
-      case 'figure':
-        return this.#setFigure(order.figure);
+      case 'figures':
+        return this.#setFigures(order.figures);
       case 'layers':
         return this.#setLayers(order.layers);
       case 'guides':
@@ -57,7 +58,7 @@ export class Stage {
       case 'surround':
         return this.setSurround(order.surround);
       case 'figureShown':
-        this.#isFigureShown = order.isShown;
+        this.#areFiguresShown = order.isShown;
         return;
       case 'pace':
         this.#pace = order;
@@ -75,13 +76,13 @@ export class Stage {
     this.#lens.setSize(this.#size.width, this.#size.height);
   }
 
-  #setFigure(figure: StageFigure | null): void {
-    if (this.#figure) {
-      this.#scene.remove(this.#figure.mesh);
-      this.#figure.dispose();
+  #setFigures(figures: readonly StageFigure[]): void {
+    for (const figure of this.#figures) {
+      this.#scene.remove(figure.mesh);
+      figure.dispose();
     }
-    this.#figure = figure && new FigureMesh(figure);
-    if (this.#figure) this.#scene.add(this.#figure.mesh);
+    this.#figures = figures.map((figure) => new FigureMesh(figure));
+    for (const { mesh } of this.#figures) this.#scene.add(mesh);
   }
 
   #setLayers(layers: readonly DrawnLayer[]): void {
@@ -147,16 +148,16 @@ export class Stage {
   #prepare(share: number, aspect: number): void {
     const frame = this.#frame;
     for (const sprites of this.#sprites.values()) sprites.setShare(share);
-    let [x, z] = [0, 0];
-    const isPosed = this.#figure !== null && frame !== null && frame.bones > 0;
-    if (isPosed) {
-      this.#figure!.pose(frame!, share);
-      const feet = this.#figure!.boneMatrix(0);
-      [x, z] = [feet[12]!, feet[14]!];
+    const isPosed = frame !== null && frame.bones > 0;
+    for (const figure of this.#figures) {
+      if (isPosed) figure.pose(frame, share);
+      figure.mesh.visible = isPosed && this.#areFiguresShown;
     }
-    if (this.#figure) this.#figure.mesh.visible = isPosed && this.#isFigureShown;
-    this.#surroundings.setFeet(x, z, isPosed && this.#isFigureShown);
-    this.#guides.follow(isPosed ? this.#figure : null);
+    // The camera goes with the first thing; each casts a soft shadow under its feet.
+    const feet = isPosed ? this.#figures.map((figure) => this.#feetOf(figure, frame, share)) : [];
+    const [x, z] = feet[0] ?? [0, 0];
+    this.#surroundings.setFeet(this.#areFiguresShown ? feet : []);
+    this.#guides.follow((number, out) => isPosed && drawnMatrixInto(out, number, frame, share, this.#figures));
     const { position, target, fieldOfView, follows } = this.#view;
     const [dx, dz] = follows ? [x, z] : [0, 0];
     this.#camera.fov = fieldOfView;
@@ -165,6 +166,13 @@ export class Stage {
     this.#camera.lookAt(target[0]! + dx, target[1]!, target[2]! + dz);
     this.#camera.updateProjectionMatrix();
     this.#camera.updateMatrixWorld();
+  }
+
+  readonly #matrix = new THREE.Matrix4();
+
+  #feetOf(figure: FigureMesh, frame: Frame, share: number): [number, number] {
+    drawnMatrixInto(this.#matrix, figure.feet, frame, share, this.#figures);
+    return [this.#matrix.elements[12]!, this.#matrix.elements[14]!];
   }
 
   /** Draws the present frame at a size of its own and reads it back: rows from the top, four bytes a pixel. */

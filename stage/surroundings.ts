@@ -66,7 +66,8 @@ const groundVertex = /* glsl */ `
   }
 `;
 const groundFragment = /* glsl */ `
-  uniform vec3 ground; uniform vec3 horizon; uniform vec3 line; uniform float grid; uniform vec2 feet; uniform float shade;
+  uniform vec3 ground; uniform vec3 horizon; uniform vec3 line; uniform float grid;
+  uniform vec2 feet[MOST_FEET]; uniform int standing;
   varying vec3 place;
   float lines(vec2 p) {
     vec2 width = fwidth(p);
@@ -77,10 +78,17 @@ const groundFragment = /* glsl */ `
     float far = length(place.xz);
     vec3 colour = mix(ground, horizon, smoothstep(6.0, 40.0, far));
     colour = mix(colour, line, grid * (0.55 * lines(place.xz) + 0.28 * lines(place.xz * 2.0)) * smoothstep(14.0, 3.0, far));
-    colour *= 1.0 - shade * exp(-dot(place.xz - feet, place.xz - feet) * 9.0);
+    for (int i = 0; i < MOST_FEET; i++) {
+      if (i >= standing) break;
+      vec2 off = place.xz - feet[i];
+      colour *= 1.0 - 0.6 * exp(-dot(off, off) * 9.0);
+    }
     gl_FragColor = vec4(colour, 1.0);
   }
 `;
+
+/** Things under which the ground is darkened. */
+const MOST_FEET = 16;
 
 const linear = (hex: string) => new THREE.Color(hex);
 
@@ -112,12 +120,13 @@ export class Surroundings {
     this.#ground = new THREE.ShaderMaterial({
       vertexShader: groundVertex,
       fragmentShader: groundFragment,
+      defines: { MOST_FEET },
       uniforms: {
         ...colours(),
         line: { value: linear('#000000') },
         grid: { value: 1 },
-        feet: { value: new THREE.Vector2() },
-        shade: { value: 0 },
+        feet: { value: Array.from({ length: MOST_FEET }, () => new THREE.Vector2()) },
+        standing: { value: 0 },
       },
     });
     const ground = new THREE.Mesh(new THREE.CircleGeometry(60, 64).rotateX(-Math.PI / 2), this.#ground);
@@ -147,9 +156,11 @@ export class Surroundings {
     this.#ground.uniforms['grid']!.value = isShown ? 1 : 0;
   }
 
-  /** Darkens the ground softly under a figure's feet; null for no figure. */
-  setFeet(x: number, z: number, isThere: boolean): void {
-    (this.#ground.uniforms['feet']!.value as THREE.Vector2).set(x, z);
-    this.#ground.uniforms['shade']!.value = isThere ? 0.6 : 0;
+  /** Darkens the ground softly where things stand. */
+  setFeet(feet: readonly (readonly [number, number])[]): void {
+    const places = this.#ground.uniforms['feet']!.value as THREE.Vector2[];
+    const standing = Math.min(feet.length, MOST_FEET);
+    for (let i = 0; i < standing; i++) places[i]!.set(...feet[i]!);
+    this.#ground.uniforms['standing']!.value = standing;
   }
 }

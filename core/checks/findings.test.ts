@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import {
+  atBone,
+  atThing,
   collectionOf,
   curveShaper,
   newLayer,
@@ -13,16 +15,18 @@ import { effectOf } from '../testing/effects.ts';
 import { bendingTube } from '../testing/rigs.ts';
 import { findings, type Finding } from './findings.ts';
 
+const RIGS = new Map([['figure', bendingTube()]]);
+
 const found = (shape: (layer: Layer, effect: Effect) => void, refused = 0): { effect: Effect; list: Finding[] } => {
   const effect = effectOf(shape);
-  return { effect, list: findings(effect, bendingTube(), { refused: { motes: refused }, isBudgetFull: false }) };
+  return { effect, list: findings(effect, RIGS, { refused: { motes: refused }, isBudgetFull: false }) };
 };
 const mended = (effect: Effect, finding: Finding): Effect => {
   const copy = structuredCopy(effect);
   finding.mend!.apply(copy);
   return copy;
 };
-const again = (effect: Effect) => findings(effect, bendingTube(), { refused: {}, isBudgetFull: false });
+const again = (effect: Effect) => findings(effect, RIGS, { refused: {}, isBudgetFull: false });
 
 describe('findings', () => {
   it('leave a sound layer alone', () => expect(found(() => undefined).list).toEqual([]));
@@ -32,8 +36,26 @@ describe('findings', () => {
     ['zero size', /size is zero/, (layer) => setNumber(layer, 'life.size', 0)],
     ['full transparency', /transparent/, (layer) => setNumber(layer, 'life.opacity', 0)],
     ['being hidden', /hidden/, (layer) => (layer.hidden = true)],
-    ['a missing bone', /no bone "tail"/, (layer) => (layer.source = { kind: 'bone', bone: 'tail' })],
-    ['skin that no bone moves', /no skin/, (layer) => (layer.source = { kind: 'surface', bones: ['tail'] })],
+    [
+      'a missing bone',
+      /no bone "tail"/,
+      (layer) => (layer.source = { kind: 'point', place: atBone('figure', 'tail') }),
+    ],
+    [
+      'a thing gone from the stage',
+      /not on the stage/,
+      (layer) => (layer.source = { kind: 'point', place: atThing('gone') }),
+    ],
+    [
+      'bones it has none of',
+      /none of the bones/,
+      (layer) => (layer.source = { kind: 'bones', thing: 'figure', bones: ['tail'] }),
+    ],
+    [
+      'skin that no bone moves',
+      /no skin/,
+      (layer) => (layer.source = { kind: 'mesh', thing: 'figure', bones: ['tail'] }),
+    ],
     ['no light', /adds no light/, (layer) => setNumber(layer, 'life.intensity', 0)],
   ])('say why nothing is seen for %s, and mend it in one step', (_name, why, shape) => {
     const { effect, list } = found(shape);
@@ -103,7 +125,7 @@ describe('findings', () => {
 
   it('say when it is the budget that refused, which no cap can mend', () => {
     const effect = effectOf(() => undefined);
-    const [finding] = findings(effect, bendingTube(), { refused: { motes: 5 }, isBudgetFull: true });
+    const [finding] = findings(effect, RIGS, { refused: { motes: 5 }, isBudgetFull: true });
     expect(finding!.sentence).toContain('the project’s budget is used up');
     expect(finding!.mend).toBeNull();
   });

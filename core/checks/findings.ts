@@ -2,6 +2,7 @@ import {
   collectionOf,
   listed,
   ownerOf,
+  setNumber,
   withItem,
   type Effect,
   type Key,
@@ -9,15 +10,9 @@ import {
   type NumberSetting,
   type Shaper,
 } from '../document/index.ts';
-import type { Rig } from '../geometry/index.ts';
-import { boneNamed, surfaceSampler } from '../geometry/index.ts';
+import type { Mend } from './mend.ts';
+import { whyNothingIsBorn, type StageRigs } from './sources.ts';
 import { evenAges, lifeSamples, lifetimes, samplesAt } from './lifeSamples.ts';
-
-/** One step that repairs what was found. */
-export interface Mend {
-  readonly label: string;
-  readonly apply: (draft: Effect) => void;
-}
 
 export interface Finding {
   readonly id: string;
@@ -49,56 +44,15 @@ const fixed = (setting: NumberSetting): number =>
         ? setting.base.high
         : 1;
 
-const set = (layerId: string, name: keyof Layer['settings'], value: number) => (draft: Effect) => {
-  const setting = draft.layers.byId[layerId]!.settings[name] as NumberSetting;
-  setting.base = { kind: 'fixed', value };
-  setting.muted = false;
-};
-
-/** Why a layer with particles of its own gets none, and the way out; null when it does. */
-function whyNothingIsBorn(id: string, layer: Layer, rig: Rig | null): { why: string; mend: Mend } | null {
-  const stop = (why: string, mend: Mend) => ({ why, mend });
-  const { settings, source } = layer;
-  const isBorn =
-    fixed(settings['births.rate']) > 0 ||
-    settings['births.rate'].shapers.order.length > 0 ||
-    fixed(settings['births.perMetre']) > 0 ||
-    fixed(settings['births.standing']) > 0 ||
-    listed(layer.bursts).some(({ item }) => item.count > 0);
-  if (!isBorn)
-    return stop('nothing is born', { label: 'Give it 40 births a second', apply: set(id, 'births.rate', 40) });
-  const needsFigure = source.kind === 'surface' || source.kind === 'bone' || source.place.kind === 'bone';
-  if (needsFigure && !rig)
-    return stop('its source is the figure, and none stands on the stage', {
-      label: 'Use a sphere instead',
-      apply: (draft) =>
-        (draft.layers.byId[id]!.source = { kind: 'sphere', place: { kind: 'effect', offset: [0, 1, 0] } }),
-    });
-  const bone =
-    source.kind === 'bone'
-      ? source.bone
-      : source.kind !== 'surface' && source.place.kind === 'bone'
-        ? source.place.bone
-        : null;
-  if (rig && bone !== null && boneNamed(rig, bone) < 0)
-    return stop(`the figure has no bone "${bone}"`, {
-      label: `Use "${rig.bones[0]!.name}"`,
-      apply: (draft) => (draft.layers.byId[id]!.source = { kind: 'bone', bone: rig.bones[0]!.name }),
-    });
-  if (rig && source.kind === 'surface' && source.bones.length > 0 && !(surfaceSampler(rig, source.bones).area > 0))
-    return stop('no skin moves with the bones it keeps to', {
-      label: 'Use the whole skin',
-      apply: (draft) => (draft.layers.byId[id]!.source = { kind: 'surface', bones: [] }),
-    });
-  return null;
-}
+const set = (layerId: string, name: keyof Layer['settings'], value: number) => (draft: Effect) =>
+  setNumber(draft.layers.byId[layerId]!, name, value);
 
 /** Why a layer cannot show anything, and the way out; null when it can. */
 function whyNothing(
   effect: Effect,
   id: string,
   layer: Layer,
-  rig: Rig | null,
+  rigs: StageRigs,
 ): Omit<Finding, 'id' | 'layerId'> | null {
   const say = (why: string, mend: Mend | null) => ({ sentence: `${layer.name} shows nothing: ${why}.`, mend });
   const { settings } = layer;
@@ -111,7 +65,7 @@ function whyNothing(
     });
   const ownerId = ownerOf(effect, id);
   const owner = effect.layers.byId[ownerId]!;
-  const unborn = whyNothingIsBorn(ownerId, owner, rig);
+  const unborn = whyNothingIsBorn(ownerId, owner, rigs);
   if (unborn)
     return say(owner === layer ? unborn.why : `${owner.name}, which it follows, has no particles`, unborn.mend);
   const life = lifeSamples(effect, id, 32);
@@ -225,9 +179,9 @@ function refusals(
 }
 
 /** All that is wrong with an effect, layer by layer, front to back. */
-export function findings(effect: Effect, rig: Rig | null, observed: Observed): Finding[] {
+export function findings(effect: Effect, rigs: StageRigs, observed: Observed): Finding[] {
   return listed(effect.layers).flatMap(({ id, item }) => {
-    const nothing = whyNothing(effect, id, item, rig);
+    const nothing = whyNothing(effect, id, item, rigs);
     if (nothing) return [{ id: `${id}/nothing`, layerId: id, ...nothing }];
     const refused = refusals(effect, id, item, observed);
     return [

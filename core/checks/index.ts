@@ -1,2 +1,4 @@
 export * from './findings.ts';
 export * from './lifeSamples.ts';
+export type { Mend } from './mend.ts';
+export { type StageRigs } from './sources.ts';

@@ -16,7 +16,7 @@ interface Common {
 
 export interface NumberDeclaration extends Common {
   readonly value: 'number';
-  readonly unit: 'm' | 'm/s' | 'm/s²' | '/s' | '/m' | 's' | '°' | '°/s' | '%' | 'count' | '×' | '';
+  readonly unit: 'm' | 'm/s' | 'm/s²' | '/s' | '/m' | '/m²' | 's' | '°' | '°/s' | '%' | 'count' | '×' | '';
   readonly least: number;
   readonly most: number;
   readonly byDefault: number | readonly [low: number, high: number];
@@ -109,26 +109,97 @@ const SPREAD = ['fixed', 'spread', 'measure'] as const;
 
 /** Every setting a layer has. Editor, evaluator, invalidation, checks and docs read this table. */
 export const LAYER_SETTINGS = {
-  'source.radius': number('source', 'birth', 'radius', 'Radius of the ring or the sphere.', {
+  'source.radius': number('source', 'birth', 'radius', 'Radius of the ring, disc, sphere, cylinder or cone.', {
     unit: 'm',
     least: 0,
     most: 100,
     byDefault: 0.5,
     reads: TIMED,
   }),
-  'source.depth': number(
+  'source.length': number('source', 'birth', 'length', 'Length of the line, cylinder or cone along its own Y.', {
+    unit: 'm',
+    least: 0,
+    most: 100,
+    byDefault: 1,
+    reads: TIMED,
+  }),
+  'source.size': vector('source', 'birth', 'size', 'Width, height and depth of the box; flat where one is 0.', {
+    unit: 'm',
+    least: 0,
+    most: 100,
+    byDefault: [1, 1, 1],
+  }),
+  'source.thickness': number('source', 'birth', 'thickness', 'How thick the ring is round; 0 is a bare circle.', {
+    unit: 'm',
+    least: 0,
+    most: 100,
+    byDefault: 0,
+    reads: TIMED,
+  }),
+  'source.arc': number('source', 'birth', 'part of the turn', 'How much of the full turn round its own Y is used.', {
+    unit: '°',
+    least: 0,
+    most: 360,
+    byDefault: 360,
+    reads: TIMED,
+  }),
+  'source.rise': number('source', 'birth', 'part of the sphere', 'How far from the top it reaches: 90 is a dome.', {
+    unit: '°',
+    least: 0,
+    most: 180,
+    byDefault: 180,
+    reads: TIMED,
+  }),
+  'source.angle': number('source', 'birth', 'angle', 'How far the sides of the cone lean outward; 0 is parallel.', {
+    unit: '°',
+    least: 0,
+    most: 89,
+    byDefault: 25,
+    reads: TIMED,
+  }),
+  'source.stretch': vector('source', 'birth', 'stretch', 'How much larger the shape is along its own axes.', {
+    unit: '',
+    least: 0,
+    most: 100,
+    byDefault: [1, 1, 1],
+  }),
+  'source.region': choice(
     'source',
     'birth',
-    'depth',
-    'Share of the shape that is filled: 0 is its edge or surface only, 100 is all of it.',
-    { unit: '%', least: 0, most: 100, byDefault: 0 },
+    'region',
+    'Which part of the shape or the mesh bears particles.',
+    ['surface', 'edge', 'volume', 'vertices'],
+    'surface',
   ),
-  'source.offset': vector('source', 'birth', 'offset', 'Where the source stands relative to its place.', {
-    unit: 'm',
-    least: -100,
+  'source.depth': number('source', 'birth', 'depth', 'Share of the volume that is used, from its surface inward.', {
+    unit: '%',
+    least: 0,
     most: 100,
-    byDefault: [0, 0, 0],
+    byDefault: 100,
   }),
+  'source.order': choice(
+    'source',
+    'birth',
+    'order',
+    'Births in random places, evenly spread, or walking along in order.',
+    ['random', 'even', 'walking'],
+    'random',
+  ),
+  'source.walk': number('source', 'birth', 'births a walk', 'How many births a walk along the whole source takes.', {
+    unit: 'count',
+    least: 1,
+    most: 100_000,
+    byDefault: 24,
+    whole: true,
+  }),
+  'source.along': choice(
+    'source',
+    'birth',
+    'where on the bones',
+    'At the joints, along each bone, or on the straight line between two joints.',
+    ['joints', 'along', 'between'],
+    'joints',
+  ),
   'source.ground': {
     value: 'switch',
     chapter: 'source',
@@ -163,10 +234,17 @@ export const LAYER_SETTINGS = {
   'births.standing': number('births', 'birth', 'standing', 'Particles that live as long as the effect does.', {
     unit: 'count',
     least: 0,
-    most: 10_000,
+    most: 100_000,
     byDefault: 0,
     whole: true,
   }),
+  'births.perArea': number(
+    'births',
+    'birth',
+    'standing per square metre',
+    'Standing particles for every square metre of the mesh.',
+    { unit: '/m²', least: 0, most: 1_000_000, byDefault: 0 },
+  ),
   'births.life': number('births', 'birth', 'lifetime', 'How long each particle lives.', {
     unit: 's',
     least: 0.02,
@@ -187,7 +265,7 @@ export const LAYER_SETTINGS = {
     'birth',
     'launch',
     'The direction particles leave in.',
-    ['outward', 'normal', 'axis'],
+    ['outward', 'normal', 'tangent', 'within', 'axis', 'toward', 'round', 'any'],
     'outward',
   ),
   'motion.axis': vector('motion', 'birth', 'axis', 'The direction of an axis launch.', {
@@ -196,6 +274,19 @@ export const LAYER_SETTINGS = {
     most: 1,
     byDefault: [0, 1, 0],
   }),
+  'motion.angle': number(
+    'motion',
+    'birth',
+    'angle of the tangent',
+    'How far a tangent launch turns in the surface.',
+    {
+      unit: '°',
+      least: -360,
+      most: 360,
+      byDefault: 0,
+      bases: SPREAD,
+    },
+  ),
   'motion.speed': number('motion', 'birth', 'speed', 'Speed at birth; negative is inward.', {
     unit: 'm/s',
     least: -200,
@@ -204,6 +295,18 @@ export const LAYER_SETTINGS = {
     bases: SPREAD,
     reads: TIMED,
   }),
+  'motion.velocity': vector(
+    'motion',
+    'birth',
+    'velocity beside',
+    'Velocity added at birth, along the axes of the place.',
+    {
+      unit: 'm/s',
+      least: -200,
+      most: 200,
+      byDefault: [0, 0, 0],
+    },
+  ),
   'motion.opening': number(
     'motion',
     'birth',

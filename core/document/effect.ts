@@ -10,21 +10,50 @@ const name = z.string().min(1).max(80);
 const seed = z.number().int().min(0).max(0xffffffff);
 const hash = z.string().regex(/^[0-9a-f]{64}$/, 'an asset is named by 64 hexadecimal digits');
 
-/** Where something stands: in the effect's own frame, at the figure's feet, or on one of its bones or sockets. */
+/** A place at one moment of the time sheet; from it on the way to the next is eased, straight, or a step. */
+export const placeKeySchema = z.strictObject({
+  /** Seconds from the time sheet's left end. */
+  at: z.number().min(0).max(3600),
+  offset: vectorSchema,
+  turn: vectorSchema,
+  ease: z.enum(['smooth', 'straight', 'step']),
+});
+export type PlaceKey = z.infer<typeof placeKeySchema>;
+
+/** How far a place is from what it hangs on, and how it is turned (degrees round X, then Y, then Z); with keys, these rule. */
+const hung = { offset: vectorSchema, turn: vectorSchema, keys: collectionSchema(placeKeySchema, 64) };
+
+/** Where something stands: in the effect, in the world, at the feet of a thing on the stage, or on one of its bones. */
 export const placeSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('effect'), offset: vectorSchema }),
-  z.strictObject({ kind: z.literal('figure'), offset: vectorSchema }),
-  z.strictObject({ kind: z.literal('bone'), bone: z.string().max(80), offset: vectorSchema }),
+  z.strictObject({ kind: z.literal('effect'), ...hung }),
+  z.strictObject({ kind: z.literal('world'), ...hung }),
+  z.strictObject({ kind: z.literal('thing'), thing: idSchema, ...hung }),
+  z.strictObject({ kind: z.literal('bone'), thing: idSchema, bone: z.string().max(80), ...hung }),
 ]);
 export type Place = z.infer<typeof placeSchema>;
 
-/** Where particles are born. A surface names bones to keep to the skin they move most; none is the whole skin. */
+const boneNames = z.array(z.string().max(80)).max(256);
+const placed = { place: placeSchema };
+
+/** Where particles are born. A mesh names bones to keep to the skin they move most; none is the whole skin. */
 export const sourceSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('point'), place: placeSchema }),
-  z.strictObject({ kind: z.literal('ring'), place: placeSchema }),
-  z.strictObject({ kind: z.literal('sphere'), place: placeSchema }),
-  z.strictObject({ kind: z.literal('bone'), bone: z.string().max(80) }),
-  z.strictObject({ kind: z.literal('surface'), bones: z.array(z.string().max(80)).max(256) }),
+  z.strictObject({ kind: z.literal('point'), ...placed }),
+  z.strictObject({ kind: z.literal('line'), ...placed }),
+  z.strictObject({
+    kind: z.literal('path'),
+    ...placed,
+    /** Points of a drawn path, in metres from its place; it runs smoothly through them. */
+    points: z.array(vectorSchema).min(2).max(256),
+    closed: z.boolean(),
+  }),
+  z.strictObject({ kind: z.literal('ring'), ...placed }),
+  z.strictObject({ kind: z.literal('disc'), ...placed }),
+  z.strictObject({ kind: z.literal('box'), ...placed }),
+  z.strictObject({ kind: z.literal('sphere'), ...placed }),
+  z.strictObject({ kind: z.literal('cylinder'), ...placed }),
+  z.strictObject({ kind: z.literal('cone'), ...placed }),
+  z.strictObject({ kind: z.literal('mesh'), thing: idSchema, bones: boneNames }),
+  z.strictObject({ kind: z.literal('bones'), thing: idSchema, bones: boneNames }),
 ]);
 export type Source = z.infer<typeof sourceSchema>;
 export type SourceKind = Source['kind'];
@@ -87,6 +116,8 @@ export const layerSchema = z.strictObject({
   solo: z.boolean(),
   locked: z.boolean(),
   source: sourceSchema,
+  /** What a launch toward or round something aims at. */
+  aim: placeSchema,
   bursts: collectionSchema(burstSchema),
   forces: collectionSchema(anyForceSchema, 64),
   links: collectionSchema(linkSchema, 64),
@@ -140,20 +171,30 @@ export const stretchesSchema = z.strictObject({
 });
 export type Stretches = z.infer<typeof stretchesSchema>;
 
-export const figureSchema = z.strictObject({
+/** A figure or a prop on the stage. */
+export const thingSchema = z.strictObject({
+  name,
   asset: hash,
   clip: z.string().max(80),
+  /** Seconds into its clip at which it begins. */
+  from: z.number().min(0).max(3600),
   path: z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('spot') }),
+    /** Walks round its place; what does not walk stands at the circle's rim. */
     z.strictObject({ kind: z.literal('circle'), radius: z.number().min(0.2).max(1000) }),
   ]),
+  at: vectorSchema,
+  /** Degrees round the vertical; 0 faces along +Z. */
+  facing: z.number().min(-360).max(360),
+  scale: z.number().min(0.01).max(100),
 });
-export type Figure = z.infer<typeof figureSchema>;
+export type Thing = z.infer<typeof thingSchema>;
 
 /** What the effect is seen with: part of the document, for what stands on the stage decides what is computed. */
 export const stageSchema = z.strictObject({
-  figure: figureSchema.nullable(),
+  things: collectionSchema(thingSchema, 16),
   surround: z.enum(['dusk', 'overcast', 'noon']),
+  /** What the effect itself rides on. */
   carrier: z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('still') }),
     z.strictObject({
@@ -161,7 +202,11 @@ export const stageSchema = z.strictObject({
       radius: z.number().min(0.05).max(1000),
       speed: z.number().min(-200).max(200),
     }),
+    /** A thing's feet, or with a name one of its bones. */
+    z.strictObject({ kind: z.literal('thing'), thing: idSchema, bone: z.string().max(80) }),
   ]),
+  /** For now: a share of the births, the same ones each time; sizes may make up for the area of those left out. */
+  density: z.strictObject({ share: z.number().min(1).max(100), keepsArea: z.boolean() }),
 });
 export type Carrier = z.infer<typeof stageSchema>['carrier'];
 

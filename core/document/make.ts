@@ -6,7 +6,7 @@ import {
   type ForceKind,
   type LayerSettingName,
 } from './declarations.ts';
-import { SCHEMA, type Effect, type Force, type Layer, type Place } from './effect.ts';
+import { SCHEMA, type Effect, type Force, type Layer, type Place, type PlaceKey, type Thing } from './effect.ts';
 import type {
   Colour,
   Combine,
@@ -36,7 +36,12 @@ export function newEffect(name: string, seed: number): Effect {
     groups: emptyCollection(),
     layers: emptyCollection(),
     forces: emptyCollection(),
-    stage: { figure: null, surround: 'dusk', carrier: { kind: 'still' } },
+    stage: {
+      things: emptyCollection(),
+      surround: 'dusk',
+      carrier: { kind: 'still' },
+      density: { share: 100, keepsArea: true },
+    },
   };
 }
 
@@ -66,7 +71,8 @@ export function newLayer(name: string, salt: number): Layer {
     hidden: false,
     solo: false,
     locked: false,
-    source: { kind: 'sphere', place: { kind: 'effect', offset: [0, 1, 0] } },
+    source: { kind: 'sphere', place: atEffect([0, 1, 0]) },
+    aim: atEffect([0, 1, 0]),
     bursts: emptyCollection(),
     forces: emptyCollection(),
     links: emptyCollection(),
@@ -74,7 +80,38 @@ export function newLayer(name: string, salt: number): Layer {
   };
 }
 
-export const atEffect = (offset: Vector = [0, 0, 0]): Place => ({ kind: 'effect', offset });
+const hung = (offset: Vector, turn: Vector) => ({ offset, turn, keys: emptyCollection<PlaceKey>() });
+export const atEffect = (offset: Vector = [0, 0, 0], turn: Vector = [0, 0, 0]): Place => ({
+  kind: 'effect',
+  ...hung(offset, turn),
+});
+export const inWorld = (offset: Vector = [0, 0, 0], turn: Vector = [0, 0, 0]): Place => ({
+  kind: 'world',
+  ...hung(offset, turn),
+});
+export const atThing = (thing: Id, offset: Vector = [0, 0, 0], turn: Vector = [0, 0, 0]): Place => ({
+  kind: 'thing',
+  thing,
+  ...hung(offset, turn),
+});
+export const atBone = (thing: Id, bone: string, offset: Vector = [0, 0, 0], turn: Vector = [0, 0, 0]): Place => ({
+  kind: 'bone',
+  thing,
+  bone,
+  ...hung(offset, turn),
+});
+
+/** A figure or prop in the middle of the stage, standing at its rest until a clip is chosen. */
+export const newThing = (name: string, asset: string): Thing => ({
+  name,
+  asset,
+  clip: '',
+  from: 0,
+  path: { kind: 'spot' },
+  at: [0, 0, 0],
+  facing: 0,
+  scale: 1,
+});
 
 export function newForce(kind: ForceKind, place: Place = atEffect([0, 1.5, 0])): Force {
   return { kind, muted: false, place, settings: defaultSettings(FORCE_SETTINGS[kind]) } as Force;

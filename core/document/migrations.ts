@@ -18,6 +18,74 @@ function fill(holder: Loose, table: Record<string, Declaration> | undefined): vo
   holder['settings'] = settings;
 }
 
+const FIGURE = 'figure';
+
+/** Schema 1 knew one figure; places hung on it or on its bones, without turns or keys. */
+function hungOn(place: Loose): Loose {
+  const { kind, bone, offset } = place;
+  const hung = { offset, turn: [0, 0, 0], keys: emptyCollection() };
+  if (kind === 'figure') return { kind: 'thing', thing: FIGURE, ...hung };
+  if (kind === 'bone') return { kind: 'bone', thing: FIGURE, bone, ...hung };
+  return { kind: 'effect', ...hung };
+}
+
+/** Schema 1 moved a source from its place by a setting, and said how deep a ring or sphere was filled by another. */
+function moveSource(layer: Loose): void {
+  const source = loose(layer['source']);
+  const settings = loose(layer['settings']);
+  const base = (name: string) => loose(loose(settings[name])['base'])['value'];
+  const offset = (base('source.offset') ?? [0, 0, 0]) as number[];
+  delete settings['source.offset'];
+  const depth = base('source.depth') as number | undefined;
+  if (source['kind'] === 'surface') layer['source'] = { kind: 'mesh', thing: FIGURE, bones: source['bones'] };
+  else if (source['kind'] === 'bone')
+    layer['source'] = { kind: 'point', place: hungOn({ kind: 'bone', bone: source['bone'], offset }) };
+  else {
+    const place = loose(source['place']);
+    const at = (place['offset'] as number[]).map((x, axis) => x + offset[axis]!);
+    const kind = source['kind'] === 'ring' && depth! > 0 ? 'disc' : source['kind'];
+    layer['source'] = { kind, place: hungOn({ ...place, offset: at }) };
+  }
+  settings['source.region'] = {
+    base: { kind: 'fixed', value: depth! > 0 ? 'volume' : 'surface' },
+    shapers: emptyCollection(),
+    muted: false,
+  };
+}
+
+/**
+ * Schema 2: several things on the stage, places that turn and have keys, more sources; more kinds of force, each with
+ * reach, falloff and share; forces of the effect's own.
+ */
+function stageOfThings(document: Loose): Loose {
+  const result = structuredCopy({ ...document, schema: 2, forces: emptyCollection() }) as Loose;
+  const stage = loose(result['stage']);
+  const { figure, ...rest } = stage;
+  const thing = figure && {
+    ...loose(figure),
+    name: 'Figure',
+    from: 0,
+    at: [0, 0, 0],
+    facing: 0,
+    scale: 1,
+  };
+  result['stage'] = {
+    ...rest,
+    things: thing ? { order: [FIGURE], byId: { [FIGURE]: thing } } : emptyCollection(),
+    density: { share: 100, keepsArea: true },
+  };
+  for (const layer of itemsOf(result['layers'])) {
+    moveSource(layer);
+    layer['aim'] = hungOn({ kind: 'effect', offset: [0, 1, 0] });
+    fill(layer, LAYER_SETTINGS);
+    for (const force of itemsOf(layer['forces'])) {
+      force['place'] = hungOn(loose(force['place']));
+      fill(force, FORCE_SETTINGS[force['kind'] as 'gravity']);
+    }
+  }
+  return result;
+}
+
 /** Each step takes a document of the schema before it. Schema 0 was the draft with lengths in `timing`. */
 const STEPS: readonly ((document: Loose) => Loose)[] = [
   (document) => {
@@ -33,15 +101,7 @@ const STEPS: readonly ((document: Loose) => Loose)[] = [
       },
     };
   },
-  // Schema 2: more kinds of force, each with reach, falloff and share; forces of the effect's own.
-  (document) => {
-    const result = structuredCopy({ ...document, schema: 2, forces: emptyCollection() }) as Loose;
-    for (const layer of itemsOf(result['layers'])) {
-      fill(layer, LAYER_SETTINGS);
-      for (const force of itemsOf(layer['forces'])) fill(force, FORCE_SETTINGS[force['kind'] as 'gravity']);
-    }
-    return result;
-  },
+  (document) => stageOfThings(document),
 ];
 
 /**

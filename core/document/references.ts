@@ -7,7 +7,7 @@ export interface ReferenceProblem {
   readonly sentence: string;
 }
 
-/** Finds ids that lead nowhere and circles of parents, derived colours or followed layers. */
+/** Finds ids that lead nowhere (a thing gone from the stage is a finding, not a fault: it may come back) and circles of parents, derived colours or followed layers. */
 export function referenceProblems(effect: Effect): ReferenceProblem[] {
   const problems: ReferenceProblem[] = [];
   const say = (path: string, sentence: string) => problems.push({ path, sentence });

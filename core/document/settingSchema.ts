@@ -40,7 +40,6 @@ function problemWithBase(declaration: Declaration, base: Setting['base']): strin
     if (declaration.whole && numbersOf(base).some((value) => value !== Math.floor(value)))
       return `${declaration.name} is a whole number`;
   }
-  if (declaration.value === 'colour' && base.kind === 'taken') return 'a colour cannot be taken from the source yet';
   if (declaration.value === 'choice' && base.kind === 'fixed' && !declaration.choices.includes(base.value as string))
     return `${declaration.name} is one of: ${declaration.choices.join(', ')}`;
   return null;

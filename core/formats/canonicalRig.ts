@@ -42,7 +42,9 @@ const dataSchema = z.strictObject({
 
 /** Canonical bytes of a rig: equal rigs give equal bytes, so that their hash names them. */
 export function writeRig(rig: Rig): Uint8Array<ArrayBuffer> {
-  const arrays: NamedArrays = { inverseBind: rig.inverseBind, ...rig.mesh };
+  const { colours, ...mesh } = rig.mesh;
+  const arrays: NamedArrays = { inverseBind: rig.inverseBind, ...mesh };
+  if (colours) arrays['colours'] = colours;
   if (rig.texture) arrays['texture'] = rig.texture.rgba;
   rig.clips.forEach((clip, c) =>
     clip.tracks.forEach((track, t) => {
@@ -103,6 +105,7 @@ export function readRig(bytes: Uint8Array): Rig {
       positions,
       normals: f32('normals', vertices * 3),
       uvs: f32('uvs', vertices * 2),
+      colours: arrays['colours'] ? f32('colours', vertices * 3) : null,
       joints,
       weights: f32('weights', vertices * 4),
       indices,

@@ -1,6 +1,7 @@
 import { Document, WebIO } from '@gltf-transform/core';
 import { encode } from 'fast-png';
 import { describe, expect, it } from 'vitest';
+import { newThing } from '../document/index.ts';
 import { clipNamed, FigureTrack, skinMatricesInto, skinnedVertex } from '../geometry/index.ts';
 import { importGlb, readRig, writeRig } from './index.ts';
 
@@ -51,7 +52,7 @@ function parts(document: Document) {
 /** Where the first vertex stands in the world at a time of a clip. */
 function firstVertex(rig: Awaited<ReturnType<typeof importGlb>>, clip: string, time: number) {
   const world = new Float64Array(rig.bones.length * 16);
-  new FigureTrack(rig, { clip, path: { kind: 'spot' } }).worldInto(time, world);
+  new FigureTrack(rig, { ...newThing('Thing', ''), clip }).worldInto(time, world);
   const skin = new Float32Array(rig.bones.length * 16);
   skinMatricesInto(rig, world, skin);
   return skinnedVertex(rig, skin, 0).map((x) => Number(x.toFixed(4)));

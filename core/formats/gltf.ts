@@ -50,6 +50,7 @@ interface Growing {
   positions: number[];
   normals: number[];
   uvs: number[];
+  colours: number[];
   joints: number[];
   weights: number[];
   indices: number[];
@@ -66,6 +67,7 @@ function addPrimitive(
   if (!position) return;
   const normal = primitive.getAttribute('NORMAL');
   const uv = primitive.getAttribute('TEXCOORD_0');
+  const colour = primitive.getAttribute('COLOR_0');
   const joints = primitive.getAttribute('JOINTS_0');
   const weights = primitive.getAttribute('WEIGHTS_0');
   const start = into.positions.length / 3;
@@ -78,6 +80,7 @@ function addPrimitive(
       ...(normal ? unit(transformDirection(place, 0, normal.getElement(i, element) as unknown as Vec3)) : [0, 0, 0]),
     );
     into.uvs.push(...(uv ? uv.getElement(i, element).slice(0, 2) : [0, 0]));
+    into.colours.push(...(colour ? colour.getElement(i, element).slice(0, 3) : [1, 1, 1]));
     if (joints && weights) {
       into.joints.push(...joints.getElement(i, element).slice(0, 4).map(jointOf));
       const four = weights.getElement(i, element).slice(0, 4);
@@ -117,7 +120,7 @@ function completeNormals(
 }
 
 function readMesh(nodes: { node: Node; parent: number }[], inverseBind: Float32Array): RigMesh {
-  const mesh: Growing = { positions: [], normals: [], uvs: [], joints: [], weights: [], indices: [] };
+  const mesh: Growing = { positions: [], normals: [], uvs: [], colours: [], joints: [], weights: [], indices: [] };
   const indexOf = new Map(nodes.map(({ node }, index) => [node, index]));
   nodes.forEach(({ node }) => {
     const skin = node.getSkin();
@@ -148,6 +151,7 @@ function readMesh(nodes: { node: Node; parent: number }[], inverseBind: Float32A
     positions,
     normals,
     uvs: Float32Array.from(mesh.uvs),
+    colours: mesh.colours.some((value) => value !== 1) ? Float32Array.from(mesh.colours) : null,
     joints: Uint16Array.from(mesh.joints),
     weights: Float32Array.from(mesh.weights),
     indices: Uint32Array.from(mesh.indices),

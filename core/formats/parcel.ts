@@ -1,6 +1,6 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { z } from 'zod';
-import { canonicalText, DocumentError, parseEffectText, type Effect } from '../document/index.ts';
+import { canonicalText, DocumentError, listed, parseEffectText, type Effect } from '../document/index.ts';
 import { readRig } from './canonicalRig.ts';
 import { FormatError } from './errors.ts';
 import { hashName } from './hashName.ts';
@@ -38,20 +38,22 @@ const MOST_FILES = 80;
 const DATE = '1980-01-02T00:00:00Z';
 
 /** The assets an effect uses, by hash. */
-export const assetsOf = (effect: Effect): string[] => (effect.stage.figure ? [effect.stage.figure.asset] : []);
+export const assetsOf = (effect: Effect): string[] => [
+  ...new Set(listed(effect.stage.things).map(({ item }) => item.asset)),
+];
 
 export function writeParcel(effect: Effect, assets: readonly ParcelAsset[]): Uint8Array<ArrayBuffer> {
-  const listed = [...assets].sort((a, b) => (a.hash < b.hash ? -1 : 1));
+  const sorted = [...assets].sort((a, b) => (a.hash < b.hash ? -1 : 1));
   const manifest = {
     parcel: 1,
     effect: 'effect.json',
-    assets: listed.map(({ hash, name, kind }) => ({ hash, name, kind })),
+    assets: sorted.map(({ hash, name, kind }) => ({ hash, name, kind })),
   };
   const files: Record<string, Uint8Array> = {
     'manifest.json': strToU8(canonicalText(manifest)),
     'effect.json': strToU8(canonicalText(effect)),
   };
-  for (const asset of listed) files[`assets/${asset.hash}.jxa`] = asset.bytes;
+  for (const asset of sorted) files[`assets/${asset.hash}.jxa`] = asset.bytes;
   return zipSync(files, { level: 6, mtime: DATE });
 }
 

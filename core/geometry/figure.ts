@@ -1,5 +1,5 @@
-import type { Figure } from '../document/index.ts';
-import { cos, sin } from '../maths/index.ts';
+import type { Thing } from '../document/index.ts';
+import { cos, multiplyInto, radians, sin } from '../maths/index.ts';
 import { Poser } from './pose.ts';
 import { clipNamed, type Clip, type Rig, type Track } from './rig.ts';
 
@@ -9,11 +9,15 @@ const LEAST_TRAVEL = 0.01;
 /** How far a translation track goes forward (+Z) from its first key to its last, in metres. */
 const travelOf = ({ values }: Track): number => values[values.length - 1]! - values[2]!;
 
-/** A figure on the stage through time: its rig, clip and way, as one function of time. */
+/** A figure or prop on the stage through time: its rig, clip, way and place, as one function of time. */
 export class FigureTrack {
   readonly rig: Rig;
   readonly #clip: Clip | undefined;
-  readonly #path: Figure['path'];
+  readonly #path: Thing['path'];
+  readonly #from: number;
+  /** Where it stands, how it faces and how large it is. */
+  readonly #stand = new Float64Array(16);
+  readonly #way = new Float64Array(16);
   readonly #poser: Poser;
   readonly #placement = new Float64Array(16);
   /** The bone whose forward travel is root motion, and that travel in metres a cycle. */
@@ -23,10 +27,13 @@ export class FigureTrack {
   readonly #start: number;
   readonly #world: Float64Array;
 
-  constructor(rig: Rig, figure: Pick<Figure, 'clip' | 'path'>) {
+  constructor(rig: Rig, thing: Pick<Thing, 'clip' | 'path' | 'from' | 'at' | 'facing' | 'scale'>) {
     this.rig = rig;
-    this.#clip = clipNamed(rig, figure.clip);
-    this.#path = figure.path;
+    this.#clip = clipNamed(rig, thing.clip);
+    this.#path = thing.path;
+    this.#from = thing.from;
+    const [c, s] = [thing.scale * cos(radians(thing.facing)), thing.scale * sin(radians(thing.facing))];
+    this.#stand.set([c, 0, -s, 0, 0, thing.scale, 0, 0, s, 0, c, 0, ...thing.at, 1]);
     this.#poser = new Poser(rig);
     const track = this.#clip?.tracks.find(
       (candidate) => candidate.property === 'translation' && Math.abs(travelOf(candidate)) > LEAST_TRAVEL,
@@ -47,11 +54,11 @@ export class FigureTrack {
   /** Writes the world matrices of all bones at `time` seconds, 16 numbers each. */
   worldInto(time: number, out: Float64Array): void {
     const clip = this.#clip;
-    const cycle = clip && clip.seconds > 0 ? Math.floor(time / clip.seconds) : 0;
-    const within = clip && clip.seconds > 0 ? time - cycle * clip.seconds : 0;
+    const played = time + this.#from;
+    const cycle = clip && clip.seconds > 0 ? Math.floor(played / clip.seconds) : 0;
+    const within = clip && clip.seconds > 0 ? played - cycle * clip.seconds : 0;
     const placement = this.#placement;
-    placement.fill(0);
-    placement[0] = placement[5] = placement[10] = placement[15] = 1;
+    this.placeInto(0, placement);
     this.#poser.sample(clip, within, placement, out, (local) => {
       if (this.#travel === 0) return;
       const travelled = cycle * this.#travel + (local[this.#root * 10 + 2]! - this.#start);
@@ -62,23 +69,24 @@ export class FigureTrack {
 
   /** The matrix of the figure's feet after `travelled` metres along its way. */
   placeInto(travelled: number, out: Float64Array): void {
-    out.fill(0);
-    out[5] = out[15] = 1;
     if (this.#path.kind === 'spot') {
-      out[0] = out[10] = 1;
+      out.set(this.#stand);
       return;
     }
     const radius = this.#path.radius;
     const angle = travelled / radius;
     const c = cos(angle);
     const s = sin(angle);
-    // Round the stage's middle, facing along the circle: forward is +Z where the walk begins.
-    out[0] = c;
-    out[2] = -s;
-    out[8] = s;
-    out[10] = c;
-    out[12] = -radius * c;
-    out[14] = radius * s;
+    // Round its place, facing along the circle: forward is +Z where the walk begins.
+    const way = this.#way;
+    way.fill(0);
+    way[0] = way[10] = c;
+    way[2] = -s;
+    way[5] = way[15] = 1;
+    way[8] = s;
+    way[12] = -radius * c;
+    way[14] = radius * s;
+    multiplyInto(out, 0, this.#stand, 0, way, 0);
   }
 
   /** The feet's matrix at a time. */

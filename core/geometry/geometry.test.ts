@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { newThing } from '../document/index.ts';
 import { draw, rotate, type Vec3 } from '../maths/index.ts';
 import { bendingTube } from '../testing/rigs.ts';
+import { SurfaceSampler } from './surface.ts';
 import {
   FigureTrack,
   PosedMesh,
@@ -8,7 +10,6 @@ import {
   Poser,
   skinMatricesInto,
   skinnedVertex,
-  SurfaceSampler,
   trackInto,
   type Rig,
   type Track,
@@ -84,7 +85,11 @@ describe('a track', () => {
 });
 
 describe('a figure that walks', () => {
-  const circle = new FigureTrack(tube, { clip: 'sway', path: { kind: 'circle', radius: 2 } });
+  const circle = new FigureTrack(tube, {
+    ...newThing('Tube', ''),
+    clip: 'sway',
+    path: { kind: 'circle', radius: 2 },
+  });
   const feet = (time: number): Vec3 => {
     const m = new Float64Array(16);
     circle.rootInto(time, m);
@@ -108,10 +113,16 @@ describe('a figure that walks', () => {
   });
   it('on the spot stays there', () => {
     const m = new Float64Array(32);
-    new FigureTrack(tube, { clip: 'sway', path: { kind: 'spot' } }).worldInto(5.5, m);
+    new FigureTrack(tube, { ...newThing('Tube', ''), clip: 'sway' }).worldInto(5.5, m);
     expect([m[12], m[13], m[14]]).toEqual([0, 0, 0]);
   });
 });
+
+const spotOf = (sampler: SurfaceSampler, u: number, v: number, w: number) => {
+  const spot = { triangle: 0, second: 0, third: 0 };
+  sampler.spotInto(spot, u, v, w);
+  return spot;
+};
 
 describe('births on a surface', () => {
   const uniform = (n: number, slot: number) => draw(n * 7919 + 13, slot);
@@ -123,7 +134,7 @@ describe('births on a surface', () => {
     const triangles = rig.mesh.indices.length / 3;
     const counts = new Array<number>(triangles).fill(0);
     const births = 100_000;
-    for (let n = 0; n < births; n++) counts[sampler.spot(uniform(n, 1), uniform(n, 2), uniform(n, 3)).triangle]!++;
+    for (let n = 0; n < births; n++) counts[spotOf(sampler, uniform(n, 1), uniform(n, 2), uniform(n, 3)).triangle]!++;
     const corner = (i: number) => rig.mesh.positions.subarray(i * 3, i * 3 + 3);
     let chiSquare = 0;
     counts.forEach((count, triangle) => {
@@ -145,7 +156,7 @@ describe('births on a surface', () => {
   it('lie inside their triangle', () => {
     const sampler = new SurfaceSampler(tube, []);
     for (let n = 0; n < 2000; n++) {
-      const { second, third } = sampler.spot(uniform(n, 1), uniform(n, 2), uniform(n, 3));
+      const { second, third } = spotOf(sampler, uniform(n, 1), uniform(n, 2), uniform(n, 3));
       expect(second).toBeGreaterThanOrEqual(0);
       expect(third).toBeGreaterThanOrEqual(0);
       expect(second + third).toBeLessThanOrEqual(1 + 1e-6);

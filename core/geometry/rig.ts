@@ -25,6 +25,8 @@ export interface RigMesh {
   readonly positions: Float32Array;
   readonly normals: Float32Array;
   readonly uvs: Float32Array;
+  /** Linear red, green and blue per vertex; null where the mesh has none. */
+  readonly colours: Float32Array | null;
   /** Four bones a vertex, and their weights, which sum to 1. */
   readonly joints: Uint16Array;
   readonly weights: Float32Array;

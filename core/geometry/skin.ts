@@ -1,4 +1,4 @@
-import { quaternionInto, RIGID_WORDS, unpackRigid, type Rigid, type Vec3 } from '../maths/index.ts';
+import { quaternionInto, RIGID_WORDS, rotate, subtract, unpackRigid, type Rigid, type Vec3 } from '../maths/index.ts';
 import type { Rig } from './rig.ts';
 
 /** A point on a mesh that stays on it while it bends: a triangle and the weights of its second and third corners. */
@@ -104,12 +104,38 @@ function spotFrameInto(
 const threeCorners = new Float32Array(9);
 const onePlace = new Float64Array(RIGID_WORDS);
 
-/** The frame of a spot under a pose, skinning only its own three corners. */
-export function posedSpot(rig: Rig, matrices: Float32Array, { triangle, second, third }: Spot): Rigid {
+/** Writes the packed rigid place of a spot under a pose, skinning only its own three corners. */
+export function posedSpotInto(
+  out: Float64Array,
+  o: number,
+  rig: Rig,
+  matrices: Float32Array,
+  triangle: number,
+  second: number,
+  third: number,
+): void {
   for (let corner = 0; corner < 3; corner++)
     skinVertexInto(threeCorners, corner * 3, rig, matrices, rig.mesh.indices[triangle * 3 + corner]!);
-  spotFrameInto(onePlace, 0, threeCorners, 0, 3, 6, second, third);
+  spotFrameInto(out, o, threeCorners, 0, 3, 6, second, third);
+}
+
+/** The frame of a spot under a pose. */
+export function posedSpot(rig: Rig, matrices: Float32Array, { triangle, second, third }: Spot): Rigid {
+  posedSpotInto(onePlace, 0, rig, matrices, triangle, second, third);
   return unpackRigid(onePlace);
+}
+
+/** The frame of a spot on the rest mesh. */
+export function restSpotFrame({ mesh }: Rig, { triangle, second, third }: Spot) {
+  const place = new Float64Array(RIGID_WORDS);
+  const [a, b, c] = [0, 1, 2].map((corner) => mesh.indices[triangle * 3 + corner]! * 3) as [number, number, number];
+  spotFrameInto(place, 0, mesh.positions, a, b, c, second, third);
+  const { turn, at } = unpackRigid(place);
+  const back: Rigid['turn'] = [-turn[0], -turn[1], -turn[2], turn[3]];
+  return {
+    /** A point of the rest mesh's space, as seen from the spot. */
+    toLocal: (point: Vec3): [number, number, number] => [...rotate(back, subtract(point, at))],
+  };
 }
 
 /** A mesh in one pose; each vertex is skinned when it is first asked for. */

@@ -1,6 +1,5 @@
 import { cross, length, subtract, type Vec3 } from '../maths/index.ts';
 import { boneNamed, type Rig } from './rig.ts';
-import type { Spot } from './skin.ts';
 
 /** Chooses spots on a rig's rest surface, as likely on each square metre as on any other. */
 export class SurfaceSampler {
@@ -32,8 +31,8 @@ export class SurfaceSampler {
     return this.#sums[this.#sums.length - 1] ?? 0;
   }
 
-  /** The spot for three random numbers 0 ≤ u < 1 (uniform in the triangle: Turk, 1990, Generating Random Points in Triangles). */
-  spot(u: number, v: number, w: number): Spot {
+  /** Writes the spot for three random numbers 0 ≤ u < 1 (uniform in the triangle: Turk, 1990, Generating Random Points in Triangles). */
+  spotInto(spot: { triangle: number; second: number; third: number }, u: number, v: number, w: number): void {
     const wanted = u * this.area;
     let low = 0;
     let high = this.#sums.length - 1;
@@ -43,22 +42,8 @@ export class SurfaceSampler {
       else low = middle + 1;
     }
     const root = Math.sqrt(v);
-    return { triangle: low, second: Math.fround(root * (1 - w)), third: Math.fround(root * w) };
+    spot.triangle = low;
+    spot.second = Math.fround(root * (1 - w));
+    spot.third = Math.fround(root * w);
   }
-}
-
-const MOST_KEPT = 32;
-const kept = new WeakMap<Rig, Map<string, SurfaceSampler>>();
-
-/** The sampler of a rig's skin, made once: every edit of a document asks for it again. */
-export function surfaceSampler(rig: Rig, boneNames: readonly string[]): SurfaceSampler {
-  const samplers = kept.get(rig) ?? new Map<string, SurfaceSampler>();
-  kept.set(rig, samplers);
-  const key = JSON.stringify(boneNames);
-  const known = samplers.get(key);
-  if (known) return known;
-  if (samplers.size >= MOST_KEPT) samplers.clear();
-  const made = new SurfaceSampler(rig, boneNames);
-  samplers.set(key, made);
-  return made;
 }

@@ -1,11 +1,11 @@
-import { BIRTH_FRACTION, BIRTH_STEP, FLAGS, FX, IS_DEAD, LIFE, NUMBER, PX } from './layout.ts';
+import { BIRTH_FRACTION, BIRTH_STEP, FLAGS, FX, IS_DEAD, LIFE, NUMBER, PX, TINT_R } from './layout.ts';
 import { rowAt, secondsLived } from './shape.ts';
 import { at, draw, f, least, most, type Block, type TwinMemory } from './twin.ts';
 
 // The words of a layer's dress:
 //
 // | 0       | address of the table: 513 rows of 20 floats, see below                                         |
-// | 1 2 3   | address of the base colours (4 floats each), how many, and the slot that chooses one           |
+// | 1 2 3   | address of the base colours (4 floats each), how many (0: each its own), the slot that chooses |
 // | 4 5     | step the frame stands at, and seconds a step                                                   |
 // | 6 7     | age and lifetime of standing particles                                                         |
 // | 8 9 10  | whether any number has a spread, any is read from an array, anything turns                     |
@@ -71,11 +71,11 @@ export const dress =
       const colours = int(DRESS_COLOURS + 1);
       const chosen = colours > 1 ? Math.floor(f(draw(block, i, int(DRESS_COLOURS + 2)) * colours)) : 0;
       const colourOf = (c: number) => {
-        const own = f32[int(DRESS_COLOURS) / 4 + chosen * 4 + c]!;
+        const own = colours === 0 ? f32[at(block, TINT_R + c, i)]! : f32[int(DRESS_COLOURS) / 4 + chosen * 4 + c]!;
         return array(
           DRESS_ARRAYS + 5 + c,
           i,
-          colours > 1 ? f(f(own * between(12 + c)) + between(16 + c)) : between(8 + c),
+          colours === 1 ? between(8 + c) : f(f(own * between(12 + c)) + between(16 + c)),
         );
       };
       let swung = 0;

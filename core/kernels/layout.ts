@@ -15,8 +15,9 @@
 // | KEY                | u32  |       | counter-based key: all its random draws                     |
 // | NUMBER             | u32  |       | birth number within its layer                               |
 // | FLAGS              | u32  |       | IS_DEAD                                                     |
-// | SPOT               | u32  |       | triangle it was born on, for skin sources                   |
+// | SPOT               | u32  |       | triangle or bone it was born on                             |
 // | SPOT_1 SPOT_2      | f32  |       | weights of that triangle's second and third corner          |
+// | TINT_R G B         | f32  |       | colour taken at birth, linear                               |
 export const PX = 0;
 export const PY = 1;
 export const PZ = 2;
@@ -36,7 +37,10 @@ export const FLAGS = 15;
 export const SPOT = 16;
 export const SPOT_1 = 17;
 export const SPOT_2 = 18;
-export const FIELDS = 19;
+export const TINT_R = 19;
+export const TINT_G = 20;
+export const TINT_B = 21;
+export const FIELDS = 22;
 
 /** The dead keep their place until a layer is compacted; kernels move them along, frames leave them out. */
 export const IS_DEAD = 1;

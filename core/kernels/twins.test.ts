@@ -135,6 +135,7 @@ describe('SIMD kernels and their twins', () => {
       [3, 1, 0, 1],
       [1, 1, 1, 1],
       [1, 0, 1, 0],
+      [0, 1, 0, 0],
     ] as const) {
       const counts: number[] = [];
       const [before, ours, twins] = bothOf(shared, (kernels, buffer) => {

@@ -84,4 +84,16 @@ export function exp(x: number): number {
   return sum * scale;
 }
 
+/** Cube root of a number that is not negative, by Newton's method: `Math.cbrt` differs between engines. */
+export function cubeRoot(x: number): number {
+  if (!(x > 0)) return 0;
+  let near = x;
+  let scale = 1;
+  for (; near > 1; near /= 8) scale *= 2;
+  for (; near < 0.125; near *= 8) scale /= 2;
+  let root = 0.45 + near * 0.55;
+  for (let i = 0; i < 6; i++) root = (2 * root + near / (root * root)) / 3;
+  return root * scale;
+}
+
 export const radians = (degrees: number): number => (degrees * Math.PI) / 180;

@@ -17,9 +17,12 @@ export function mix(x: number): number {
 /** Hash of an ordered pair of 32-bit numbers. */
 export const hash2 = (a: number, b: number): number => mix(mix(a) ^ Math.imul(b + 1, 0x9e3779b9));
 
+/** Key of the particle of a birth number in a lineage: the hash of an effect's seed and a layer's salt. */
+export const keyOf = (lineage: number, birthNumber: number): number => hash2(lineage, birthNumber);
+
 /** Key of a particle: the same through reordering, renaming and import. */
 export const particleKey = (seed: number, salt: number, birthNumber: number): number =>
-  hash2(hash2(seed, salt), birthNumber);
+  keyOf(hash2(seed, salt), birthNumber);
 
 /** A number in 0 ≤ u < 1 with 24 bits, for one purpose (`slot`) of one particle. Exact in f32. */
 export const draw = (key: number, slot: number): number => (hash2(key, slot) >>> 8) / 16777216;

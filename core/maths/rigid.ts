@@ -79,6 +79,50 @@ export function rigidOf(m: Numbers, o = 0): Rigid {
   return { turn: quaternionOf(x, cross(z, x), z), at: [m[o + 12]!, m[o + 13]!, m[o + 14]!] };
 }
 
+/** Writes the packed rigid part of an affine matrix: its scale and shear are left out. */
+export function packRigidOf(m: Numbers, out: Float64Array, o: number): void {
+  const xl = Math.sqrt(m[0]! * m[0]! + m[1]! * m[1]! + m[2]! * m[2]!);
+  const has = xl > 1e-12;
+  const xx = has ? m[0]! / xl : 1;
+  const xy = has ? m[1]! / xl : 0;
+  const xz = has ? m[2]! / xl : 0;
+  let zx = xy * m[6]! - xz * m[5]!;
+  let zy = xz * m[4]! - xx * m[6]!;
+  let zz = xx * m[5]! - xy * m[4]!;
+  const zl = Math.sqrt(zx * zx + zy * zy + zz * zz);
+  if (zl > 1e-12) {
+    zx /= zl;
+    zy /= zl;
+    zz /= zl;
+  } else [zx, zy, zz] = [0, 0, 1];
+  quaternionInto(out, o, xx, xy, xz, zy * xz - zz * xy, zz * xx - zx * xz, zx * xy - zy * xx, zx, zy, zz);
+  out[o + 4] = m[12]!;
+  out[o + 5] = m[13]!;
+  out[o + 6] = m[14]!;
+}
+
+/** Writes a vector turned by the packed rigid place at `q`, and moved by it when it is a point. */
+export function placedInto(
+  out: Float64Array,
+  o: number,
+  place: Float64Array,
+  q: number,
+  v: ArrayLike<number>,
+  isPoint: boolean,
+): void {
+  const x = place[q]!;
+  const y = place[q + 1]!;
+  const z = place[q + 2]!;
+  const w = place[q + 3]!;
+  const tx = 2 * (y * v[2]! - z * v[1]!);
+  const ty = 2 * (z * v[0]! - x * v[2]!);
+  const tz = 2 * (x * v[1]! - y * v[0]!);
+  const [px, py, pz] = isPoint ? [place[q + 4]!, place[q + 5]!, place[q + 6]!] : [0, 0, 0];
+  out[o] = px + v[0]! + w * tx + (y * tz - z * ty);
+  out[o + 1] = py + v[1]! + w * ty + (z * tx - x * tz);
+  out[o + 2] = pz + v[2]! + w * tz + (x * ty - y * tx);
+}
+
 export function rotate(q: Quaternion, v: Vec3): Vec3 {
   const axis: Vec3 = [q[0], q[1], q[2]];
   const t = scale(cross(axis, v), 2);
@@ -129,7 +173,8 @@ export function motionInto(out: Float64Array, from: Float64Array, to: Float64Arr
 }
 
 /** The three coordinates of points or directions, an array each. */
-export type Axes = readonly [Float32Array, Float32Array, Float32Array];
+export type Axes = readonly [Values, Values, Values];
+type Values = Float32Array | Float64Array;
 
 /** Writes at `i` the vector (px, py, pz), turned by a motion, from the origin (ox, oy, oz). */
 function turnedInto(

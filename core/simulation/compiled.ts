@@ -14,12 +14,15 @@ import { groupFrame, type GroupFrame } from './groups.ts';
 import { SHORTEST_STANDING } from './population.ts';
 import { RateIntegral } from './rate.ts';
 import { ColourReader, newReading, NumberReader } from './reader.ts';
+import { Launch } from './launch.ts';
 import type { Scene } from './scene.ts';
-import { sourceReader, type SourceReader } from './sources.ts';
+import { sourceReader, type SourceReader } from './sources/index.ts';
 
 /** How each scale of a layer's groups reaches its settings (lengths with it, births per metre against it). */
 const SCALED: Partial<Record<LayerSettingName, 1 | -1>> = {
   'source.radius': 1,
+  'source.length': 1,
+  'source.thickness': 1,
   'source.below': 1,
   'births.perMetre': -1,
   'motion.speed': 1,
@@ -47,17 +50,22 @@ export interface CompiledLayer {
   readonly isOnGround: boolean;
   /** Share of its carrier's motion that particles go with, 0..1. What lies on the ground stays there. */
   readonly ride: number;
-  readonly launch: string;
-  readonly axis: Vector;
+  readonly launch: Launch;
+  /** Metres a second added at birth, along the axes of what particles are born on. */
+  readonly velocityBeside: Vector;
+  /** Whether particles keep the colour of where they were born. */
+  readonly takesColour: boolean;
 }
 
-function plainVector(layer: Layer, name: 'source.offset' | 'motion.axis'): Vector {
+function plainVector(layer: Layer, name: 'motion.axis' | 'motion.velocity'): Vector {
   const setting = layer.settings[name];
   const byDefault = LAYER_SETTINGS[name].byDefault;
   return setting.muted || setting.base.kind !== 'fixed'
     ? [byDefault[0], byDefault[1], byDefault[2]]
     : setting.base.value;
 }
+
+const scaled = ([x, y, z]: Vector, scale: number): Vector => [x * scale, y * scale, z * scale];
 
 export function numberReaders(layer: Layer, effect: Pick<Effect, 'measures'>, scale: number): Numbers {
   const entries = Object.entries(LAYER_SETTINGS).flatMap(([name, declaration]) => {
@@ -83,7 +91,8 @@ export function numberReaders(layer: Layer, effect: Pick<Effect, 'measures'>, sc
 /** The lifetime all particles of a layer share; null where they differ. Standing ones live as long as the effect. */
 function sharedLife(layer: Layer, numbers: Numbers, clock: EffectClock): number | null {
   const stand = numbers['births.standing'].low > 0;
-  if (!stand) return numbers['births.life'].isConstant ? numbers['births.life'].low : null;
+  const hasArea = numbers['births.perArea'].low > 0;
+  if (!stand && !hasArea) return numbers['births.life'].isConstant ? numbers['births.life'].low : null;
   const only = numbers['births.rate'].isConstant && numbers['births.rate'].low === 0;
   const hasOthers = numbers['births.perMetre'].low > 0 || layer.bursts.order.length > 0;
   return only && !hasOthers ? Math.max(clock.length, SHORTEST_STANDING) : null;
@@ -108,7 +117,6 @@ export function compileLayer(id: string, effect: Effect, scene: Scene, clock: Ef
   const group = groupFrame(effect, layer.parent);
   const numbers = numberReaders(layer, effect, group.scale);
   const cap = layer.settings['births.cap'];
-  const depth = layer.settings['source.depth'];
   const ground = layer.settings['source.ground'];
   const isOnGround = !ground.muted && ground.base.value;
   const fixed = (setting: NumberSetting, otherwise: number) =>
@@ -132,7 +140,7 @@ export function compileLayer(id: string, effect: Effect, scene: Scene, clock: Ef
     group,
     numbers,
     colour: colourReader(layer, effect),
-    source: sourceReader(layer, scene, group, plainVector(layer, 'source.offset'), fixed(depth, 0) / 100),
+    source: sourceReader({ layer, scene, group, numbers }),
     rate: new RateIntegral(numbers['births.rate'], clock, dialShares(effect)),
     bursts: layer.bursts,
     forces: bound,
@@ -140,7 +148,8 @@ export function compileLayer(id: string, effect: Effect, scene: Scene, clock: Ef
     cap: Math.floor(fixed(cap, 10_000)),
     isOnGround,
     ride: isOnGround ? 0 : numbers['motion.ride'].read(newReading()) / 100,
-    launch: layer.settings['motion.launch'].muted ? 'outward' : layer.settings['motion.launch'].base.value,
-    axis: plainVector(layer, 'motion.axis'),
+    launch: new Launch(layer, plainVector(layer, 'motion.axis'), scene, group),
+    velocityBeside: scaled(plainVector(layer, 'motion.velocity'), group.scale),
+    takesColour: layer.settings['life.colour'].base.kind === 'taken' && !layer.settings['life.colour'].muted,
   };
 }

@@ -96,7 +96,7 @@ export class Dresser {
     const angle = numbers['life.angle'];
     this.#i32[DRESS_TABLE] = this.#address + TABLE_AT;
     this.#i32[DRESS_COLOURS] = this.#address + COLOURS_AT;
-    this.#i32[DRESS_COLOURS + 1] = colour.bases.length / 3;
+    this.#i32[DRESS_COLOURS + 1] = colour.isTaken ? 0 : colour.bases.length / 3;
     this.#i32[DRESS_COLOURS + 2] = colour.slot;
     const colours = new Float32Array(this.#buffer, this.#address + COLOURS_AT, MOST_COLOURS * 4);
     for (let i = 0; i < colour.bases.length; i++) colours[Math.floor(i / 3) * 4 + (i % 3)] = colour.bases[i]!;
@@ -186,7 +186,7 @@ export class Dresser {
       const seconds = population.stepsLived(i, step) / rate;
       for (let k = 0; k < each.length; k++) outs[k]![i] = each[k]![1](reading, seconds);
       if (!hasColour) continue;
-      colour.readInto(reading, this.#rgb);
+      colour.readInto(reading, this.#rgb, population.tint, i);
       for (let c = 0; c < 3; c++) rgb[c]![i] = this.#rgb[c]!;
     }
     for (const [n] of each) this.#i32[DRESS_ARRAYS + n] = this.#arrays.address(n);

@@ -4,13 +4,13 @@
  * | from            | what                                                                                  |
  * | 0               | header: step, layers, bones, particles, exact (1 or 0), rate, living, budget refusals |
  * | HEADER          | 8 words a layer (MOST_LAYERS of them): see LAYER_*                                    |
- * | BONES           | skin matrices at the start of the step, 16 f32 a bone, then at its end                |
+ * | BONES           | skin matrices of all things at the start of the step, 16 f32 a bone, then at its end  |
  * | RECORDS         | 16 words a particle, layer after layer: see RECORD_*                                  |
  */
 export const HEADER = 16;
 export const MOST_LAYERS = 128;
 export const LAYER_WORDS = 8;
-export const MOST_BONES = 256;
+export const MOST_BONES = 512;
 export const BONES = HEADER + MOST_LAYERS * LAYER_WORDS;
 export const RECORDS = BONES + MOST_BONES * 32;
 export const RECORD_WORDS = 16;

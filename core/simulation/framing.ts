@@ -1,5 +1,4 @@
 import { listed, ownerOf, type Effect, type Layer } from '../document/index.ts';
-import type { PosedMesh } from '../geometry/index.ts';
 import type { Kernels } from '../kernels/index.ts';
 import { colourReader, numberReaders } from './compiled.ts';
 import { Dresser, DRESS_BYTES, type Dress, type DressMoment } from './dressing.ts';
@@ -20,6 +19,7 @@ import {
   LAYER_SALT,
   LAYER_START,
   LAYER_WORDS,
+  MOST_BONES,
   MOST_LAYERS,
   RECORDS,
   RECORD_WORDS,
@@ -27,6 +27,7 @@ import {
 } from './frame.ts';
 import type { Arrays } from './memory.ts';
 import type { Running } from './running.ts';
+import type { Scene } from './scene.ts';
 
 /** Bytes for the dresses of every layer a world may have. */
 export const DRESSES_BYTES = (layers: number): number => layers * DRESS_BYTES;
@@ -53,8 +54,7 @@ export function drawnLayers(effect: Effect, running: readonly Running[]): Drawn[
 /** Everything about an instant that a frame tells beside its particles. */
 export interface FrameMoment extends DressMoment {
   readonly isExact: boolean;
-  readonly meshFrom: PosedMesh | null;
-  readonly meshTo: PosedMesh | null;
+  readonly scene: Scene;
 }
 
 /** Writes frames: each layer's records by its dress, the poses, the counts. */
@@ -120,17 +120,16 @@ export class Framer {
       u32[at + LAYER_MICROSECONDS] = isOwn ? running.microseconds : 0;
       start += written;
     });
-    const { meshFrom, meshTo } = moment;
-    const bones = meshTo?.rig.bones.length ?? 0;
-    if (meshFrom && meshTo) {
-      f32.set(meshFrom.matrices, BONES);
-      f32.set(meshTo.matrices, BONES + bones * 16);
-    }
-    u32[HEADER_STEP] = moment.step;
+    const { scene, step, rate } = moment;
+    const { bones } = scene;
+    if (bones > MOST_BONES) throw new Error(`a frame holds ${MOST_BONES} matrices, not ${bones}`);
+    scene.matricesInto(f32, BONES, Math.max(0, step - 1) / rate, true);
+    scene.matricesInto(f32, BONES + bones * 16, step / rate, false);
+    u32[HEADER_STEP] = step;
     u32[HEADER_LAYERS] = drawn.length;
     u32[HEADER_BONES] = bones;
     u32[HEADER_PARTICLES] = start;
     u32[HEADER_EXACT] = moment.isExact ? 1 : 0;
-    u32[HEADER_RATE] = moment.rate;
+    u32[HEADER_RATE] = rate;
   }
 }

@@ -18,6 +18,23 @@ export function turnOf(degrees: Vec3): readonly [number, number, number, number]
   );
 }
 
+/** Writes the matrix of a turn by degrees round X, then Y, then Z. */
+export function rotationInto(m: Float64Array, degreesX: number, degreesY: number, degreesZ: number): void {
+  const [x, y, z] = [radians(degreesX), radians(degreesY), radians(degreesZ)];
+  const [cx, sx, cy, sy, cz, sz] = [cos(x), sin(x), cos(y), sin(y), cos(z), sin(z)];
+  m.fill(0);
+  m[0] = cz * cy;
+  m[1] = sz * cy;
+  m[2] = -sy;
+  m[4] = cz * sy * sx - sz * cx;
+  m[5] = sz * sy * sx + cz * cx;
+  m[6] = cy * sx;
+  m[8] = cz * sy * cx + sz * sx;
+  m[9] = sz * sy * cx - cz * sx;
+  m[10] = cy * cx;
+  m[15] = 1;
+}
+
 export function groupFrame(effect: Pick<Effect, 'groups'>, parent: string | null): GroupFrame {
   let matrix: Float64Array | null = null;
   let scale = 1;

@@ -43,6 +43,8 @@ export class Population {
   readonly spot: Uint32Array;
   readonly spotSecond: Float32Array;
   readonly spotThird: Float32Array;
+  /** Colour taken at birth, linear. */
+  readonly tint: Three;
 
   /** Places for a cap: some to spare, so that the dead need not be cleared away at once; a whole number of fours. */
   static placesFor(cap: number): number {
@@ -74,6 +76,7 @@ export class Population {
     this.spot = u32(layout.SPOT);
     this.spotSecond = f32(layout.SPOT_1);
     this.spotThird = f32(layout.SPOT_2);
+    this.tint = [f32(layout.TINT_R), f32(layout.TINT_G), f32(layout.TINT_B)];
   }
 
   get living(): number {

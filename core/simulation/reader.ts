@@ -234,11 +234,14 @@ export class ColourReader {
   /** Linear red, green and blue of each colour the base may be. */
   readonly bases: Float64Array;
   readonly slot: number;
+  /** True where each particle begins with a colour of its own, taken at birth. */
+  readonly isTaken: boolean;
   readonly #steps: readonly ColourStep[];
   readonly #shape = new Float64Array(3);
 
   constructor(setting: ColourSetting, declaration: ColourDeclaration, name: string, effect: Pick<Effect, 'palette'>) {
     const base = setting.base;
+    this.isTaken = base.kind === 'taken' && !setting.muted;
     const colours =
       setting.muted || base.kind === 'taken'
         ? [{ hex: declaration.byDefault }]
@@ -293,10 +296,11 @@ export class ColourReader {
     }
   }
 
-  readInto(reading: Reading, out: Float64Array): void {
+  /** Reads the colour of a particle; `tints` holds what particles took at birth, `i` is the place of this one. */
+  readInto(reading: Reading, out: Float64Array, tints?: readonly Float32Array[], i = 0): void {
     const count = this.bases.length / 3;
     const base = count === 1 ? 0 : 3 * Math.floor(draw(reading.key, this.slot) * count);
-    for (let c = 0; c < 3; c++) out[c] = this.bases[base + c]!;
+    for (let c = 0; c < 3; c++) out[c] = this.isTaken && tints ? tints[c]![i]! : this.bases[base + c]!;
     for (const step of this.#steps) {
       gradientInto(step.gradient, inputOf(step.reads, reading), reading.life, this.#shape);
       for (let c = 0; c < 3; c++) {

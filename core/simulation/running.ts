@@ -1,4 +1,4 @@
-import type { Travel } from './births.ts';
+import type { Travel } from './due.ts';
 import type { CompiledLayer } from './compiled.ts';
 import type { Population } from './population.ts';
 

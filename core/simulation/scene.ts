@@ -1,5 +1,5 @@
-import type { Carrier, Effect, Place, Vector } from '../document/index.ts';
-import { boneNamed, FigureTrack, skinMatricesInto, type Rig } from '../geometry/index.ts';
+import { listed, type Carrier, type Effect, type Place, type Thing } from '../document/index.ts';
+import { boneNamed, FigureTrack, PosedMesh, posedSpotInto, skinMatricesInto, type Rig } from '../geometry/index.ts';
 import {
   cos,
   IDENTITY,
@@ -7,34 +7,43 @@ import {
   rigidOf,
   sin,
   transformDirection,
-  transformPoint,
   type Rigid,
   type Vec3,
 } from '../maths/index.ts';
+import { EffectClock } from './clock.ts';
+import { rotationInto } from './groups.ts';
+import { hungInto, newHung } from './places.ts';
 
 /** A step's walk along the fine grid of births (16 instants), and its two ends. */
 const KEPT_POSES = 20;
 
-/** What stands on the stage, as functions of time: the effect's own frame and the figure's pose. */
-export class Scene {
-  readonly rig: Rig | null;
-  readonly figure: FigureTrack | null;
-  readonly #carrier: Carrier;
+/** A figure or prop on the stage, as functions of time. */
+export class StageThing {
+  readonly id: string;
+  readonly rig: Rig;
+  readonly track: FigureTrack;
+  /** Where its bones begin among those of all things. */
+  readonly boneStart: number;
+  /** The mesh at the start and at the end of the step being computed. */
+  meshFrom: PosedMesh;
+  meshTo: PosedMesh;
+  #posedTo = NaN;
   /** Poses sampled last, oldest overwritten first: layers that follow one figure ask for the same instants. */
   readonly #poses: readonly { time: number; readonly world: Float64Array }[];
   #oldest = 0;
   readonly #skin: Float32Array;
-  readonly #matrix = new Float64Array(16);
-  readonly #root = new Float64Array(16);
   #skinTime = NaN;
 
-  constructor(stage: Effect['stage'], rigs: ReadonlyMap<string, Rig>) {
-    this.rig = (stage.figure && rigs.get(stage.figure.asset)) ?? null;
-    this.figure = this.rig && stage.figure ? new FigureTrack(this.rig, stage.figure) : null;
-    this.#carrier = stage.carrier;
-    const bones = this.rig?.bones.length ?? 0;
-    this.#poses = Array.from({ length: KEPT_POSES }, () => ({ time: NaN, world: new Float64Array(bones * 16) }));
-    this.#skin = new Float32Array(bones * 16);
+  constructor(id: string, thing: Thing, rig: Rig, boneStart: number) {
+    this.id = id;
+    this.rig = rig;
+    this.track = new FigureTrack(rig, thing);
+    this.boneStart = boneStart;
+    this.meshFrom = new PosedMesh(rig);
+    this.meshTo = new PosedMesh(rig);
+    const words = rig.bones.length * 16;
+    this.#poses = Array.from({ length: KEPT_POSES }, () => ({ time: NaN, world: new Float64Array(words) }));
+    this.#skin = new Float32Array(words);
   }
 
   /** World matrices of the bones at a time; valid until other poses are asked for. */
@@ -42,59 +51,146 @@ export class Scene {
     for (const pose of this.#poses) if (pose.time === time) return pose.world;
     const pose = this.#poses[this.#oldest]!;
     this.#oldest = (this.#oldest + 1) % KEPT_POSES;
-    this.figure?.worldInto(time, pose.world);
+    this.track.worldInto(time, pose.world);
     pose.time = time;
     return pose.world;
   }
 
   /** Skin matrices at a time; valid until the next call. */
   skinAt(time: number): Float32Array {
-    if (time !== this.#skinTime && this.rig) skinMatricesInto(this.rig, this.bonesAt(time), this.#skin);
+    if (time !== this.#skinTime) skinMatricesInto(this.rig, this.bonesAt(time), this.#skin);
     this.#skinTime = time;
     return this.#skin;
   }
 
-  /** The matrix of the effect's own frame; valid until the next call. */
-  effectAt(time: number): Float64Array {
-    const m = this.#matrix;
+  /** Writes the packed rigid place of a spot of its skin at a time. */
+  spotInto(out: Float64Array, o: number, time: number, triangle: number, second: number, third: number): void {
+    if (time === this.#posedTo) this.meshTo.spotInto(out, o, triangle, second, third);
+    else posedSpotInto(out, o, this.rig, this.skinAt(time), triangle, second, third);
+  }
+
+  /** Poses the mesh at a step's start and end. What was the end of the step before is this one's start. */
+  pose(from: number, to: number): void {
+    if (from === this.#posedTo) [this.meshFrom, this.meshTo] = [this.meshTo, this.meshFrom];
+    else this.meshFrom.setPose(this.skinAt(from));
+    this.meshTo.setPose(this.skinAt(to));
+    this.#posedTo = to;
+  }
+}
+
+/** What stands on the stage, as functions of time: the effect's own frame, and every thing with its pose. */
+export class Scene {
+  /** By id, so that no order on screen reaches what is computed. */
+  readonly things: readonly StageThing[];
+  /** Matrices of a frame: the bones of every thing and its feet, one thing after another, then the effect's own frame. */
+  readonly bones: number;
+  /** The clock that keyed places follow. */
+  clock = new EffectClock({ opening: 0, hold: { kind: 'none' }, closing: 0 });
+  readonly #carrier: Carrier;
+  readonly #matrix = new Float64Array(16);
+  readonly #local = new Float64Array(16);
+  readonly #copy = new Float64Array(16);
+  readonly #placed = new Float64Array(16);
+  readonly #hung = newHung();
+
+  constructor(stage: Effect['stage'], rigs: ReadonlyMap<string, Rig>) {
+    let bones = 0;
+    this.things = listed(stage.things)
+      .sort((a, b) => (a.id < b.id ? -1 : 1))
+      .flatMap(({ id, item }) => {
+        const rig = rigs.get(item.asset);
+        if (!rig) return [];
+        const thing = new StageThing(id, item, rig, bones);
+        bones += rig.bones.length + 1;
+        return [thing];
+      });
+    this.bones = bones + 1;
+    this.#carrier = stage.carrier;
+  }
+
+  thing(id: string): StageThing | null {
+    return this.things.find((thing) => thing.id === id) ?? null;
+  }
+
+  hasBone(thing: string, bone: string): boolean {
+    const found = this.thing(thing);
+    return found !== null && boneNamed(found.rig, bone) >= 0;
+  }
+
+  /** Writes the matrix of the effect's own frame. */
+  effectInto(time: number, m: Float64Array): void {
     m.set(IDENTITY);
-    if (this.#carrier.kind === 'circle') {
-      const { radius, speed } = this.#carrier;
+    const carrier = this.#carrier;
+    if (carrier.kind === 'circle') {
+      const { radius, speed } = carrier;
       const angle = (speed * time) / radius;
       const [c, s] = [cos(angle), sin(angle)];
-      m.set([c, 0, -s], 0);
-      m.set([s, 0, c], 8);
-      m.set([radius * c, 0, -radius * s], 12);
+      m[0] = m[10] = c;
+      m[2] = -s;
+      m[8] = s;
+      m[12] = radius * c;
+      m[14] = -radius * s;
+    } else if (carrier.kind === 'thing') this.#boneInto(carrier.thing, carrier.bone, time, m);
+  }
+
+  /** Writes a bone's matrix, or without a name that of the thing's feet; nothing where there is no such thing. */
+  #boneInto(thingId: string, boneName: string, time: number, m: Float64Array): void {
+    const thing = this.thing(thingId);
+    if (!thing) return;
+    const bone = boneName === '' ? -1 : boneNamed(thing.rig, boneName);
+    if (bone >= 0) {
+      const world = thing.bonesAt(time);
+      for (let i = 0; i < 16; i++) m[i] = world[bone * 16 + i]!;
+    } else thing.track.rootInto(time, m);
+  }
+
+  /** Writes the matrix of a place at a time, inside the groups whose matrix is `group`. */
+  placeInto(m: Float64Array, place: Place, time: number, group: Float64Array | null): void {
+    if (place.kind === 'effect') this.effectInto(time, m);
+    else {
+      m.set(IDENTITY);
+      if (place.kind === 'thing') this.#boneInto(place.thing, '', time, m);
+      else if (place.kind === 'bone') this.#boneInto(place.thing, place.bone, time, m);
     }
-    return m;
+    if (group && place.kind !== 'bone') {
+      this.#copy.set(m);
+      multiplyInto(m, 0, this.#copy, 0, group, 0);
+    }
+    hungInto(this.#hung, place, this.clock.sheetTime(time));
+    const { offset, turn } = this.#hung;
+    rotationInto(this.#local, turn[0]!, turn[1]!, turn[2]!);
+    for (let axis = 0; axis < 3; axis++) this.#local[12 + axis] = offset[axis]!;
+    this.#copy.set(m);
+    multiplyInto(m, 0, this.#copy, 0, this.#local, 0);
   }
-
-  #frameInto(place: Pick<Place, 'kind'> & { bone?: string }, time: number, out: Float64Array): void {
-    if (place.kind === 'bone') {
-      const bone = this.rig ? boneNamed(this.rig, place.bone!) : -1;
-      if (bone >= 0) out.set(this.bonesAt(time).subarray(bone * 16, bone * 16 + 16));
-      else out.set(IDENTITY);
-    } else if (place.kind === 'figure') {
-      if (this.figure) this.figure.rootInto(time, this.#root);
-      else this.#root.set(IDENTITY);
-      out.set(this.#root);
-    } else out.set(this.effectAt(time));
-  }
-
-  readonly #placed = new Float64Array(16);
 
   /** Where a place is at a time, inside the groups whose matrix is `group`. */
-  placeAt(place: Place, time: number, group: Float64Array | null, offset: Vector = [0, 0, 0]): PlacedFrame {
+  placeAt(place: Place, time: number, group: Float64Array | null): PlacedFrame {
     const m = this.#placed;
-    this.#frameInto(place, time, m);
-    if (group && place.kind !== 'bone') multiplyInto(m, 0, Float64Array.from(m), 0, group, 0);
-    const local: Vec3 = [place.offset[0] + offset[0], place.offset[1] + offset[1], place.offset[2] + offset[2]];
-    const at = transformPoint(m, 0, local);
-    return { rigid: { turn: rigidOf(m).turn, at }, toWorld: (direction) => transformDirection(m, 0, direction) };
+    this.placeInto(m, place, time, group);
+    return { rigid: rigidOf(m), toWorld: (direction) => transformDirection(m, 0, direction) };
   }
 
-  hasBone(name: string): boolean {
-    return this.rig !== null && boneNamed(this.rig, name) >= 0;
+  /** The matrix of the effect's own frame; valid until the next call. */
+  effectAt(time: number): Float64Array {
+    this.effectInto(time, this.#matrix);
+    return this.#matrix;
+  }
+
+  /** Writes the matrices a frame tells at a time (from a step's end or, with `isFrom`, its start). */
+  matricesInto(out: Float32Array, o: number, time: number, isFrom: boolean): void {
+    for (const { rig, track, meshFrom, meshTo, boneStart } of this.things) {
+      out.set((isFrom ? meshFrom : meshTo).matrices, o + boneStart * 16);
+      track.rootInto(time, this.#placed);
+      out.set(this.#placed, o + (boneStart + rig.bones.length) * 16);
+    }
+    this.effectInto(time, this.#placed);
+    out.set(this.#placed, o + (this.bones - 1) * 16);
+  }
+
+  /** Poses every thing's mesh at a step's start and end. */
+  pose(from: number, to: number): void {
+    for (const thing of this.things) thing.pose(from, to);
   }
 }
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { atEffect, collectionOf, setNumber, type Effect, type Layer } from '../document/index.ts';
-import { effectOf, TUBE } from '../testing/effects.ts';
+import { atBone, atEffect, collectionOf, setNumber, type Effect, type Layer } from '../document/index.ts';
+import { effectOf, onStage, TUBE } from '../testing/effects.ts';
 import { frameOf } from '../testing/riders.ts';
 import { bendingTube } from '../testing/rigs.ts';
 import { Frame } from './frame.ts';
@@ -46,16 +46,17 @@ describe('sources', () => {
     const { places } = born((layer) => {
       layer.source = { kind: 'sphere', place: atEffect() };
       setNumber(layer, 'source.radius', 2);
-      setNumber(layer, 'source.depth', 100);
+      layer.settings['source.region'].base = { kind: 'fixed', value: 'volume' };
     });
     const inner = places.filter((p) => size(p) < 2 * Math.cbrt(0.5)).length;
     expect(inner).toBeGreaterThan(440);
     expect(inner).toBeLessThan(560);
   });
 
-  it('a ring lies flat, and half filled keeps its hole', () => {
+  it('a disc lies flat, and half filled keeps its hole', () => {
     const { places } = born((layer) => {
-      layer.source = { kind: 'ring', place: atEffect([0, 1, 0]) };
+      layer.settings['source.region'].base = { kind: 'fixed', value: 'volume' };
+      layer.source = { kind: 'disc', place: atEffect([0, 1, 0]) };
       setNumber(layer, 'source.radius', 1);
       setNumber(layer, 'source.depth', 50);
     });
@@ -93,9 +94,9 @@ describe('sources', () => {
 
   it('skin lets particles leave along its normal', () => {
     const { places, speeds } = born((layer, effect) => {
-      layer.source = { kind: 'surface', bones: ['low'] };
+      layer.source = { kind: 'mesh', thing: 'figure', bones: ['low'] };
       setNumber(layer, 'motion.speed', 1);
-      effect.stage.figure = { asset: TUBE, clip: '', path: { kind: 'spot' } };
+      effect.stage.things = onStage('');
     });
     places.forEach(([x, , z], i) => expect(x! * speeds[i]![0]! + z! * speeds[i]![2]!).toBeGreaterThan(0.15));
   });
@@ -113,8 +114,8 @@ describe('sources', () => {
   });
 
   it.each<[string, (layer: Layer) => void]>([
-    ['a missing figure', (layer) => (layer.source = { kind: 'surface', bones: [] })],
-    ['a missing bone', (layer) => (layer.source = { kind: 'bone', bone: 'tail' })],
+    ['a missing figure', (layer) => (layer.source = { kind: 'mesh', thing: 'gone', bones: [] })],
+    ['a missing bone', (layer) => (layer.source = { kind: 'point', place: atBone('figure', 'tail') })],
   ])('with %s give no births and do no harm', (_name, shape) => expect(born(shape).places).toHaveLength(0));
 });
 

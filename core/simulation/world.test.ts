@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { collectionOf, parseEffect, setNumber } from '../document/index.ts';
-import { effectOf, stormOnTube, TUBE } from '../testing/effects.ts';
+import { atBone, atEffect, collectionOf, parseEffect, setNumber } from '../document/index.ts';
+import { effectOf, onStage, stormOnTube, TUBE } from '../testing/effects.ts';
 import { kernelBytes } from '../testing/kernelBytes.ts';
 import { distancesToSkin } from '../testing/riders.ts';
 import { bendingTube } from '../testing/rigs.ts';
@@ -90,13 +90,13 @@ describe('a kept frame', () => {
 
 describe('births on moving skin', () => {
   const riding = effectOf((layer) => {
-    layer.source = { kind: 'surface', bones: [] };
+    layer.source = { kind: 'mesh', thing: 'figure', bones: [] };
     setNumber(layer, 'births.rate', 900);
     setNumber(layer, 'births.life', 1.5);
     setNumber(layer, 'motion.speed', 0);
     setNumber(layer, 'motion.ride', 100);
   });
-  riding.stage.figure = { asset: TUBE, clip: 'sway', path: { kind: 'circle', radius: 3 } };
+  riding.stage.things = onStage('sway', { kind: 'circle', radius: 3 });
 
   const distances = (world: World, share: number, onlyNewborn: boolean) =>
     distancesToSkin(world, 'motes', rigs.get(TUBE)!, share, onlyNewborn);
@@ -128,7 +128,7 @@ describe('births on moving skin', () => {
 
   it('keep to the bones they are told to', () => {
     const upper = structuredClone(riding);
-    upper.layers.byId['motes']!.source = { kind: 'surface', bones: ['high'] };
+    upper.layers.byId['motes']!.source = { kind: 'mesh', thing: 'figure', bones: ['high'] };
     const world = new World(upper, rigs);
     world.advance(60);
     const population = world.population('motes')!;
@@ -144,7 +144,7 @@ describe('births on moving skin', () => {
 describe('births per distance', () => {
   it.each([30, 60, 240])('follow a source at 20 m/s on a 1 m circle evenly, at %i steps a second', (rate) => {
     const effect = effectOf((layer) => {
-      layer.source = { kind: 'point', place: { kind: 'effect', offset: [0, 0, 0] } };
+      layer.source = { kind: 'point', place: atEffect() };
       setNumber(layer, 'births.rate', 0);
       setNumber(layer, 'births.perMetre', 10);
       setNumber(layer, 'births.life', 10);
@@ -171,14 +171,14 @@ describe('births per distance', () => {
 
   it('can happen only while a bone is low, dropped to the ground', () => {
     const effect = effectOf((layer) => {
-      layer.source = { kind: 'bone', bone: 'high' };
+      layer.source = { kind: 'point', place: atBone('figure', 'high') };
       setNumber(layer, 'births.rate', 0);
       setNumber(layer, 'births.perMetre', 40);
       setNumber(layer, 'motion.speed', 0);
       setNumber(layer, 'births.life', 20);
       layer.settings['source.ground'].base = { kind: 'fixed', value: true };
     });
-    effect.stage.figure = { asset: TUBE, clip: 'sway', path: { kind: 'circle', radius: 3 } };
+    effect.stage.things = onStage('sway', { kind: 'circle', radius: 3 });
     const born = (below: number) => {
       setNumber(effect.layers.byId['motes']!, 'source.below', below);
       const world = new World(effect, rigs);
@@ -263,7 +263,7 @@ describe('a layer', () => {
 describe('ride', () => {
   const onCircle = (ride: number) => {
     const effect = effectOf((layer) => {
-      layer.source = { kind: 'sphere', place: { kind: 'effect', offset: [0, 0, 0] } };
+      layer.source = { kind: 'sphere', place: atEffect() };
       setNumber(layer, 'births.rate', 0);
       layer.bursts = collectionOf([['all', { stretch: 'opening', at: 0, count: 50 }]]);
       setNumber(layer, 'births.life', 30);

@@ -1,7 +1,7 @@
 import { listed, ownerOf, type Effect } from '../document/index.ts';
-import { PosedMesh, type Rig } from '../geometry/index.ts';
+import type { Rig } from '../geometry/index.ts';
 import { twinKernels, wasmKernels, type KernelBytes, type Kernels } from '../kernels/index.ts';
-import { giveBirth } from './births.ts';
+import { Midwife } from './births.ts';
 import { EffectClock } from './clock.ts';
 import { compileLayer, dialShares, type CompiledLayer } from './compiled.ts';
 import { stepsTaken } from './crew.ts';
@@ -13,7 +13,7 @@ import { Arrays, POPULATIONS, reserve } from './memory.ts';
 import { arraysFor, Mover, tablesFor } from './moving.ts';
 import { Population } from './population.ts';
 import { newReading, type Reading } from './reader.ts';
-import { rideAlong } from './ride.ts';
+import { Rider } from './ride.ts';
 import type { Running } from './running.ts';
 import { Scene } from './scene.ts';
 import { NUMBER_TABLE_BYTES, Tables } from './tables.ts';
@@ -64,15 +64,14 @@ export class World {
   readonly #mover: Mover;
   readonly #framer: Framer;
   readonly #layerCount: number;
+  readonly #midwife = new Midwife();
+  readonly #rider = new Rider();
   readonly #reading: Reading = newReading();
   #effect: Effect;
   #scene: Scene;
   #clock: EffectClock;
   /** Layers with particles of their own, by salt: no order on screen reaches what is computed. */
   #running: Running[];
-  #meshFrom: PosedMesh | null;
-  #meshTo: PosedMesh | null;
-  #posedTo = NaN;
   #inputs: Inputs;
   #step = 0;
   #stepsTaken = 0;
@@ -87,6 +86,7 @@ export class World {
     this.#inputs = inputs;
     this.#scene = new Scene(effect.stage, rigs);
     this.#clock = this.#newClock();
+    this.#scene.clock = this.#clock;
     const compiled = this.#compile();
     const caps = compiled.map((layer) => this.#capOf(layer));
     const largest = Math.max(4, ...caps.map((cap) => Population.placesFor(cap)));
@@ -118,8 +118,6 @@ export class World {
       base += Population.bytes(caps[index]!);
       return { compiled: layer, population, travel: { metres: 0 }, microseconds: 0 };
     });
-    this.#meshFrom = this.#scene.rig && new PosedMesh(this.#scene.rig);
-    this.#meshTo = this.#scene.rig && new PosedMesh(this.#scene.rig);
     this.restart();
   }
 
@@ -179,6 +177,12 @@ export class World {
     return new EffectClock(this.#effect.stretches, letGoStep === undefined ? Infinity : letGoStep / this.rate);
   }
 
+  /** The clock is made anew, for whoever reads it: the stretches have changed, or the effect was let go. */
+  #takeClock(): void {
+    this.#clock = this.#newClock();
+    this.#scene.clock = this.#clock;
+  }
+
   #compile(): CompiledLayer[] {
     return listed(this.#effect.layers)
       .filter(({ item }) => item.population.kind === 'own')
@@ -194,13 +198,13 @@ export class World {
       running.population.empty();
       running.travel.metres = 0;
     }
-    this.#poseMeshes(0, 0);
+    this.#scene.pose(0, 0);
   }
 
   /** Takes the moment of letting go from now on. */
   letGo(): void {
     this.#inputs = { ...this.#inputs, letGoStep: this.#step };
-    this.#clock = this.#newClock();
+    this.#takeClock();
     this.#takeCompiled(this.#compile());
   }
 
@@ -216,15 +220,15 @@ export class World {
    */
   adopt(effect: Effect): boolean {
     const kept = { effect: this.#effect, scene: this.#scene, clock: this.#clock };
-    const sameFigure = JSON.stringify(effect.stage.figure) === JSON.stringify(this.#effect.stage.figure);
+    const sameThings = JSON.stringify(effect.stage.things) === JSON.stringify(this.#effect.stage.things);
     this.#effect = effect;
     if (JSON.stringify(effect.stage) !== JSON.stringify(kept.effect.stage))
       this.#scene = new Scene(effect.stage, this.#rigs);
-    this.#clock = this.#newClock();
+    this.#takeClock();
     const compiled = this.#compile();
     const tables = compiled.reduce((sum, layer) => sum + tablesFor(layer), 0);
     const fits =
-      sameFigure &&
+      sameThings &&
       compiled.length === this.#running.length &&
       effect.layers.order.length <= this.#layerCount &&
       tables <= this.#tableCount &&
@@ -242,6 +246,7 @@ export class World {
       this.#effect = kept.effect;
       this.#scene = kept.scene;
       this.#clock = kept.clock;
+      this.#scene.clock = kept.clock;
       return false;
     }
     this.#takeCompiled(compiled);
@@ -255,15 +260,6 @@ export class World {
     if (this.adopt(effect)) this.#isExact = wasExact;
   }
 
-  /** Poses the figure at a step's start and end. What was the end of the step before is this one's start. */
-  #poseMeshes(from: number, to: number): void {
-    if (!this.#meshFrom || !this.#meshTo) return;
-    if (from === this.#posedTo) [this.#meshFrom, this.#meshTo] = [this.#meshTo, this.#meshFrom];
-    else this.#meshFrom.setPose(this.#scene.skinAt(from));
-    this.#meshTo.setPose(this.#scene.skinAt(to));
-    this.#posedTo = to;
-  }
-
   /** Steps up to `toStep`; going back starts again from zero. Returns early when `isCancelled` says so. */
   advance(toStep: number, isCancelled?: () => boolean): void {
     if (toStep < this.#step) this.restart();
@@ -274,23 +270,22 @@ export class World {
     const step = this.#step;
     const from = step / this.rate;
     const to = (step + 1) / this.rate;
-    this.#poseMeshes(from, to);
+    this.#scene.pose(from, to);
     const reading = this.#reading;
     reading.dials = dialShares(this.#effect);
     const moment = { step, from, to, rate: this.rate, clock: this.#clock, scene: this.#scene, dials: reading.dials };
     const birthStep = {
       ...moment,
       seed: this.#effect.seed,
-      meshFrom: this.#meshFrom,
-      meshTo: this.#meshTo,
+      density: this.#effect.stage.density.share / 100,
       room: this.budget - this.living,
     };
     for (const running of this.#running) {
       const started = this.#options.now?.() ?? 0;
       const { compiled, population } = running;
       population.keepPlaces();
-      rideAlong(compiled, population, from, to, this.#meshFrom, this.#meshTo);
-      giveBirth(compiled, population, birthStep, reading, running.travel);
+      this.#rider.rideAlong(compiled, population, from, to);
+      this.#midwife.giveBirth(compiled, population, birthStep, reading, running.travel);
       this.#mover.move(compiled, population, moment);
       this.#bury(population, step + 1);
       running.microseconds = (this.#options.now?.() ?? 0) - started;
@@ -326,8 +321,7 @@ export class World {
       clock: this.#clock,
       dials: dialShares(this.#effect),
       isExact: this.#isExact,
-      meshFrom: this.#meshFrom,
-      meshTo: this.#meshTo,
+      scene: this.#scene,
     });
   }
 

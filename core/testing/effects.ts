@@ -1,4 +1,5 @@
 import {
+  atBone,
   atEffect,
   collectionOf,
   curveShaper,
@@ -6,13 +7,22 @@ import {
   newEffect,
   newForce,
   newLayer,
+  newThing,
   setNumber,
   type Effect,
   type Layer,
   type NumberSetting,
+  type Thing,
 } from '../document/index.ts';
 
 export const TUBE = 'a'.repeat(64);
+
+/** The bending tube on the stage, under the id "figure". */
+export const onStage = (
+  clip: string,
+  path: Thing['path'] = { kind: 'spot' },
+  asset = TUBE,
+): Effect['stage']['things'] => collectionOf([['figure', { ...newThing('Figure', asset), clip, path }]]);
 
 /** An effect of one layer that tests shape further. */
 export function effectOf(shape: (layer: Layer, effect: Effect) => void): Effect {
@@ -26,7 +36,7 @@ export function effectOf(shape: (layer: Layer, effect: Effect) => void): Effect 
 /** Motes leave a bending tube and feel all five forces; some strengths vary from particle to particle. */
 export function stormOnTube(seed = 7): Effect {
   const effect = effectOf((layer) => {
-    layer.source = { kind: 'surface', bones: [] };
+    layer.source = { kind: 'mesh', thing: 'figure', bones: [] };
     setNumber(layer, 'births.rate', 1600);
     setNumber(layer, 'births.life', [1.2, 2.4]);
     setNumber(layer, 'motion.speed', [0.1, 0.6]);
@@ -34,7 +44,7 @@ export function stormOnTube(seed = 7): Effect {
     setNumber(layer, 'motion.inherit', 30);
     setNumber(layer, 'motion.ride', 25);
     setNumber(layer, 'life.turning', [-90, 90]);
-    const attraction = newForce('attraction', { kind: 'bone', bone: 'high', offset: [0.2, 0.8, 0] });
+    const attraction = newForce('attraction', atBone('figure', 'high', [0.2, 0.8, 0]));
     const strength = (attraction.settings as { strength: NumberSetting }).strength;
     strength.base = { kind: 'spread', low: 2, high: 6 };
     strength.shapers = collectionOf([
@@ -65,6 +75,6 @@ export function stormOnTube(seed = 7): Effect {
     ]);
   });
   effect.seed = seed;
-  effect.stage.figure = { asset: TUBE, clip: 'sway', path: { kind: 'circle', radius: 3 } };
+  effect.stage.things = onStage('sway', { kind: 'circle', radius: 3 });
   return effect;
 }

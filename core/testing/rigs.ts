@@ -41,6 +41,7 @@ export function bendingTube(rings = 12, around = 12): Rig {
       positions: Float32Array.from(positions),
       normals: Float32Array.from(normals),
       uvs: Float32Array.from(uvs),
+      colours: null,
       joints: Uint16Array.from(joints),
       weights: Float32Array.from(weights),
       indices: Uint32Array.from(indices),

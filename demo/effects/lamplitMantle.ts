@@ -1,17 +1,18 @@
 import {
+  atBone,
   collectionOf,
   curveShaper,
   gradientShaper,
   newEffect,
   newForce,
   newLayer,
+  newThing,
   setNumber,
   type Colour,
   type Effect,
   type Force,
   type Layer,
   type NumberSetting,
-  type Place,
   type Shaper,
 } from '@jinx/core/document';
 
@@ -19,8 +20,10 @@ const LAMP: Colour = { palette: 'lamp' };
 const EMBER: Colour = { palette: 'ember' };
 const MARSH: Colour = { palette: 'marsh' };
 
+const SEDGE = 'sedge';
+
 /** The lamp hovers over the left shoulder, carried by the chest. */
-const OVER_SHOULDER: Place = { kind: 'bone', bone: 'chest', offset: [0.36, 0.46, -0.1] };
+const OVER_SHOULDER = atBone(SEDGE, 'chest', [0.36, 0.46, -0.1]);
 
 function shaped(
   layer: Layer,
@@ -44,7 +47,8 @@ function strength(force: Force, value: number | readonly [number, number], shape
 function motes(): Layer {
   const layer = newLayer('Motes', 0x6d07e5);
   layer.source = {
-    kind: 'surface',
+    kind: 'mesh',
+    thing: SEDGE,
     bones: [
       'chest',
       'spine',
@@ -159,7 +163,11 @@ function haloes(): Layer {
 /** Slow sparks that stay behind in the air where the body has been. */
 function embers(): Layer {
   const layer = newLayer('Embers', 0x3be7a1);
-  layer.source = { kind: 'surface', bones: ['hand.left', 'hand.right', 'forearm.left', 'forearm.right', 'chest'] };
+  layer.source = {
+    kind: 'mesh',
+    thing: SEDGE,
+    bones: ['hand.left', 'hand.right', 'forearm.left', 'forearm.right', 'chest'],
+  };
   setNumber(layer, 'births.rate', 70);
   setNumber(layer, 'births.life', [1.2, 2.6]);
   setNumber(layer, 'motion.speed', [0.05, 0.2]);
@@ -230,9 +238,8 @@ function lamp(
 
 function ripples(side: 'left' | 'right', salt: number): Layer {
   const layer = newLayer(`Ripples, ${side} foot`, salt);
-  layer.source = { kind: 'bone', bone: `foot.${side}` };
+  layer.source = { kind: 'point', place: atBone(SEDGE, `foot.${side}`, [0, 0, 0.06]) };
   layer.settings['source.ground'].base = { kind: 'fixed', value: true };
-  layer.settings['source.offset'].base = { kind: 'fixed', value: [0, 0, 0.06] };
   setNumber(layer, 'source.below', 0.118);
   setNumber(layer, 'births.rate', 0);
   setNumber(layer, 'births.perMetre', 16);
@@ -279,6 +286,8 @@ export function lamplitMantle(sedge: string): Effect {
     ['left', ripples('left', 0x2b11)],
     ['right', ripples('right', 0x2b12)],
   ]);
-  effect.stage.figure = { asset: sedge, clip: 'walk', path: { kind: 'circle', radius: 3 } };
+  effect.stage.things = collectionOf([
+    [SEDGE, { ...newThing('Sedge', sedge), clip: 'walk', path: { kind: 'circle', radius: 3 } }],
+  ]);
   return effect;
 }

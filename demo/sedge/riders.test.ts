@@ -3,7 +3,7 @@ import { importGlb } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import { setNumber } from '@jinx/core/document';
 import { World } from '@jinx/core/simulation';
-import { effectOf, TUBE } from '../../core/testing/effects.ts';
+import { effectOf, onStage, TUBE } from '../../core/testing/effects.ts';
 import { kernelBytes } from '../../core/testing/kernelBytes.ts';
 import { distancesToSkin } from '../../core/testing/riders.ts';
 import { makeSedge } from './index.ts';
@@ -19,17 +19,13 @@ describe('particles on the skin of Sedge', () => {
     ['sweep', 'spot'],
   ])('lie within a millimetre of it as it is drawn, between steps too, in her %s', (clip, way) => {
     const effect = effectOf((layer) => {
-      layer.source = { kind: 'surface', bones: [] };
+      layer.source = { kind: 'mesh', thing: 'figure', bones: [] };
       setNumber(layer, 'births.rate', 600);
       setNumber(layer, 'births.life', 1.2);
       setNumber(layer, 'motion.speed', 0);
       setNumber(layer, 'motion.ride', 100);
     });
-    effect.stage.figure = {
-      asset: TUBE,
-      clip,
-      path: way === 'circle' ? { kind: 'circle', radius: 3 } : { kind: 'spot' },
-    };
+    effect.stage.things = onStage(clip, way === 'circle' ? { kind: 'circle', radius: 3 } : { kind: 'spot' });
     const world = new World(effect, new Map([[TUBE, rig]]), {}, { kernels: kernelBytes() });
     for (const step of [18, 37, 44, 61, 80]) {
       world.advance(step);

@@ -1,6 +1,7 @@
 import { describe, expect, it, beforeAll } from 'vitest';
 import validator from 'gltf-validator';
 import { importGlb, readRig, writeRig } from '@jinx/core/formats';
+import { newThing } from '@jinx/core/document';
 import { boneNamed, clipNamed, FigureTrack, skinMatricesInto, skinnedVertex, type Rig } from '@jinx/core/geometry';
 import { rigidOf } from '@jinx/core/maths';
 import { makeSedge } from './index.ts';
@@ -14,7 +15,7 @@ beforeAll(async () => {
 
 function worldAt(clip: string, time: number): Float64Array {
   const out = new Float64Array(rig.bones.length * 16);
-  new FigureTrack(rig, { clip, path: { kind: 'spot' } }).worldInto(time, out);
+  new FigureTrack(rig, { ...newThing('Sedge', ''), clip }).worldInto(time, out);
   return out;
 }
 

@@ -1,5 +1,5 @@
 import {
-  BIRTH_FRACTION, BIRTH_STEP, FLAGS, FX, FY, FZ, IS_DEAD, LIFE, NUMBER, PX, PY, PZ,
+  BIRTH_FRACTION, BIRTH_STEP, FLAGS, FX, FY, FZ, IS_DEAD, LIFE, NUMBER, PX, PY, PZ, TINT_B, TINT_G, TINT_R,
 } from '../layout';
 import { add, all, choose, div, draw, get, least, most, mul, one, sub, whole } from './lanes';
 
@@ -41,7 +41,9 @@ export function dress(base: usize, stride: usize, from: i32, to: i32, words: usi
   const start = out;
   const table = <usize>int(words, 0);
   const colours = <usize>int(words, 1);
-  const hasColours = int(words, 2) > 1;
+  const colourCount = int(words, 2);
+  const hasColours = colourCount != 1;
+  const isTaken = colourCount == 0;
   const step = int(words, 4);
   const hasSpread = int(words, 8);
   const hasArrays = int(words, 9);
@@ -83,9 +85,13 @@ export function dress(base: usize, stride: usize, from: i32, to: i32, words: usi
       v128.store(scratch + 240, lifeSeconds);
       v128.store(scratch + 256, choose(sub(lived, mul(age, lifeSeconds)), all(0), isStanding));
     }
-    if (hasColours) v128.store(
+    if (isTaken) turned(
+      get(base, stride, TINT_R, i), get(base, stride, TINT_G, i), get(base, stride, TINT_B, i), all(0),
+      scratch + 288, scratch + 304, scratch + 320, scratch + 336,
+    );
+    else if (hasColours) v128.store(
       scratch + 272,
-      i32x4.trunc_sat_f32x4_s(f32x4.floor(mul(draw(base, stride, i, int(words, 3)), all(<f32>int(words, 2))))),
+      i32x4.trunc_sat_f32x4_s(f32x4.floor(mul(draw(base, stride, i, int(words, 3)), all(<f32>colourCount)))),
     );
     const count = min(4, to - i);
     let o = out;
@@ -104,7 +110,7 @@ export function dress(base: usize, stride: usize, from: i32, to: i32, words: usi
       numbers = most(least(numbers, v128.load(words + 112)), v128.load(words + 96));
       let colour: v128;
       if (hasColours) {
-        const own = v128.load(colours + (<usize>load<i32>(scratch + 272 + l4) << 4));
+        const own = v128.load(isTaken ? scratch + 288 + l16 : colours + (<usize>load<i32>(scratch + 272 + l4) << 4));
         colour = add(mul(own, between(row, 48, t)), between(row, 64, t));
       } else colour = between(row, 32, t);
       if (hasTurning) {

@@ -19,6 +19,7 @@ import { useLivingHistory } from './livingHistory';
 import Readout from './Readout.vue';
 import Rulers from './Rulers.vue';
 import StageBar from './StageBar.vue';
+import { placeThing } from './things';
 import StageView from './StageView.vue';
 import StaleNotice from './StaleNotice.vue';
 import Transport from './Transport.vue';
@@ -100,13 +101,13 @@ const refusedText = computed(() => JSON.stringify(refused.value));
 const found = shallowRef<ReturnType<typeof findings>>([]);
 let findingTimer = 0;
 watch(
-  [() => store.effect, engine.rig, refusedText],
+  [() => store.effect, engine.rigs, refusedText],
   () => {
     window.clearTimeout(findingTimer);
     findingTimer = window.setTimeout(
       () =>
         (found.value = store.effect
-          ? findings(store.effect, engine.rig.value, {
+          ? findings(store.effect, engine.rigs.value, {
               refused: refused.value,
               isBudgetFull: engine.state.living >= budget.value,
             })
@@ -117,13 +118,10 @@ watch(
   { immediate: true },
 );
 
-/** A figure just taken in goes on the stage at once. */
+/** What was just taken in goes on the stage at once. */
 function putOnStage(asset: AssetSummary): void {
   if (!assets.value.some(({ hash }) => hash === asset.hash)) assets.value = [...assets.value, asset];
-  store.change(
-    `put ${asset.name} on the stage`,
-    (draft) => (draft.stage.figure = { asset: asset.hash, clip: '', path: { kind: 'spot' } }),
-  );
+  store.change(`put ${asset.name} on the stage`, (draft) => placeThing(draft, asset.name, asset.hash, store.newId()));
 }
 async function bring(work: Promise<AssetSummary>, name: string): Promise<void> {
   isImporting.value = `Taking in ${name}…`;

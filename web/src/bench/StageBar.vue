@@ -1,19 +1,20 @@
 <script setup lang="ts">
-import type { Effect } from '@jinx/core/document';
-import { computed, inject } from 'vue';
+import { listed, type Effect } from '@jinx/core/document';
+import { computed } from 'vue';
 import type { AssetSummary } from '../api';
 import { useEffectStore } from '../stores/effect';
-import { ENGINE } from './bench';
+import CarrierChip from './CarrierChip.vue';
 import MenuButton from './MenuButton.vue';
+import ThingChip from './ThingChip.vue';
+import { placeThing } from './things';
 
 /** What stands on the stage and in what light. */
 const props = defineProps<{ assets: readonly AssetSummary[]; kit: readonly string[]; isImporting: string }>();
 const emit = defineEmits<{ importKit: [file: string]; importFile: [file: File] }>();
-const engine = inject(ENGINE)!;
 const store = useEffectStore();
 const stage = computed(() => store.effect!.stage);
+const things = computed(() => listed(stage.value.things));
 const SURROUNDS = ['dusk', 'overcast', 'noon'] as const;
-const clips = computed(() => engine.rig.value?.clips.map(({ name }) => name) ?? []);
 /** Kit files that the project has not taken in yet, by name. */
 const offered = computed(() =>
   props.kit.filter((file) => !props.assets.some(({ name }) => `${name.toLowerCase()}.glb` === file)),
@@ -22,19 +23,21 @@ const offered = computed(() =>
 const set = (label: string, recipe: (draft: Effect['stage']) => void) =>
   store.change(label, (draft) => recipe(draft.stage));
 
-function chooseFigure(event: Event): void {
-  const { value } = event.target as HTMLSelectElement;
-  set(
-    'choose the figure',
-    (draft) => (draft.figure = value ? { asset: value, clip: '', path: { kind: 'spot' } } : null),
-  );
-}
-/** What can be brought in: the kit's figures that are not here yet, and any file. */
+/** What can be put on the stage: what the project has, the kit's figures that are not here yet, and any file. */
 const brought = computed(() => [
+  ...props.assets.map(({ hash, name }) => ({ value: `asset:${hash}`, text: name })),
   ...offered.value.map((file) => ({ value: file, text: `${file.replace('.glb', '')}, from the Fenlight kit` })),
   { value: '', text: 'a .glb file…' },
 ]);
-const bring = (file: string) => (file ? emit('importKit', file) : picker());
+function bring(chosen: string): void {
+  const asset = props.assets.find(({ hash }) => chosen === `asset:${hash}`);
+  if (asset)
+    store.change(`put ${asset.name} on the stage`, (draft) =>
+      placeThing(draft, asset.name, asset.hash, store.newId()),
+    );
+  else if (chosen) emit('importKit', chosen);
+  else picker();
+}
 function picker(): void {
   const input = document.createElement('input');
   input.type = 'file';
@@ -42,14 +45,6 @@ function picker(): void {
   input.onchange = () => input.files?.[0] && emit('importFile', input.files[0]);
   input.click();
 }
-const chooseClip = (event: Event) =>
-  set('choose the clip', (draft) => draft.figure && (draft.figure.clip = (event.target as HTMLSelectElement).value));
-const choosePath = (event: Event) =>
-  set('choose the way', (draft) => {
-    if (draft.figure)
-      draft.figure.path =
-        (event.target as HTMLSelectElement).value === 'circle' ? { kind: 'circle', radius: 3 } : { kind: 'spot' };
-  });
 </script>
 
 <template>
@@ -67,42 +62,17 @@ const choosePath = (event: Event) =>
         {{ name[0]!.toUpperCase() + name.slice(1) }}
       </button>
     </div>
-    <div class="figure">
-      <select
-        class="chip"
-        :value="stage.figure?.asset ?? ''"
-        aria-label="figure"
-        title="The figure on the stage"
-        @change="chooseFigure"
-      >
-        <option value="">No figure</option>
-        <option v-for="asset in assets" :key="asset.hash" :value="asset.hash">{{ asset.name }}</option>
-      </select>
-      <template v-if="stage.figure">
-        <select
-          class="chip"
-          :value="stage.figure.clip"
-          aria-label="clip"
-          title="What the figure does"
-          @change="chooseClip"
-        >
-          <option value="">stands</option>
-          <option v-for="clip in clips" :key="clip" :value="clip">{{ clip }}</option>
-        </select>
-        <select
-          class="chip"
-          :value="stage.figure.path.kind"
-          aria-label="way"
-          title="Where the figure goes"
-          @change="choosePath"
-        >
-          <option value="spot">on the spot</option>
-          <option value="circle">round a 3 m circle</option>
-        </select>
-      </template>
-      <MenuButton label="Bring…" :choices="brought" title="Another figure" @choose="bring" />
+    <div class="things">
+      <ThingChip v-for="{ id, item } in things" :id="id" :key="id" :thing="item" :assets="assets" />
+      <MenuButton
+        :label="things.length === 0 ? 'Put a figure on the stage…' : 'And…'"
+        :choices="brought"
+        title="Another figure or prop"
+        @choose="bring"
+      />
       <span v-if="isImporting" class="quiet" role="status">{{ isImporting }}</span>
     </div>
+    <CarrierChip />
   </div>
 </template>
 
@@ -122,7 +92,10 @@ const choosePath = (event: Event) =>
 .bar .plain {
   padding: 2px 5px;
 }
-.chip {
-  background: #2a2a2dcc;
+.things {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 8px;
+  align-items: center;
 }
 </style>

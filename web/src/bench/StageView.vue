@@ -64,11 +64,11 @@ onBeforeUnmount(() => {
 watch(() => props.follows, sendView);
 let guidesText = '';
 watch(
-  () => [store.effect, store.chosenId, engine.rig.value, props.showGuides] as const,
-  ([effect, chosenId, rig, isShown]) => {
-    const guides = guidesFor(effect, chosenId, rig);
+  () => [store.effect, store.chosenId, engine.rigs.value, props.showGuides] as const,
+  ([effect, chosenId, rigs, isShown]) => {
+    const guides = guidesFor(effect, chosenId, rigs);
     // Most edits leave them as they are; lines made anew at every movement of a drag would cost a frame.
-    const text = JSON.stringify([isShown, guides.map(({ bone, tone, points }) => [bone, tone, [...points]])]);
+    const text = JSON.stringify([isShown, guides.map(({ matrix, tone, points }) => [matrix, tone, [...points]])]);
     if (text === guidesText) return;
     guidesText = text;
     engine.guides(guides, isShown);

@@ -1,6 +1,9 @@
 import {
+  atBone,
   atEffect,
+  atThing,
   collectionOf,
+  inWorld,
   newEffect,
   newForce,
   newLayer,
@@ -12,16 +15,18 @@ import { describe, expect, it } from 'vitest';
 import { bendingTube } from '../../../core/testing/rigs';
 import { guidesFor } from './guides';
 
+const RIGS = new Map([['figure', bendingTube()]]);
+
 const guides = (shape: (layer: Layer) => void) => {
   const effect = newEffect('Test', 1);
   const layer = newLayer('Motes', 5);
   shape(layer);
   effect.layers = collectionOf([['motes', layer]]);
-  return guidesFor(effect, 'motes', bendingTube());
+  return guidesFor(effect, 'motes', RIGS);
 };
 const withForce = (force: Force) =>
   guides((layer) => {
-    layer.source = { kind: 'surface', bones: [] };
+    layer.source = { kind: 'mesh', thing: 'figure', bones: [] };
     layer.forces = collectionOf([['f', force]]);
   });
 const furthest = (points: Float32Array, centre: number[]) => {
@@ -41,10 +46,12 @@ describe('drawings on the stage', () => {
     expect(furthest(sphere!.points, [0, 2, 0])).toBeCloseTo(0.75, 5);
   });
 
-  it('hang on the bone that a source or a force stands on', () => {
-    expect(guides((layer) => (layer.source = { kind: 'bone', bone: 'high' }))[0]!.bone).toBe(1);
-    for (const guide of withForce(newForce('attraction', { kind: 'bone', bone: 'high', offset: [0, 0, 0] })))
-      expect(guide.bone).toBe(1);
+  it('hang on what a source or a force stands on: a bone, feet, the effect, the world', () => {
+    expect(guides((layer) => (layer.source = { kind: 'point', place: atBone('figure', 'high') }))[0]!.matrix).toBe(1);
+    expect(guides((layer) => (layer.source = { kind: 'ring', place: atThing('figure') }))[0]!.matrix).toBe(2);
+    expect(guides((layer) => (layer.source = { kind: 'ring', place: atEffect() }))[0]!.matrix).toBe(3);
+    expect(guides((layer) => (layer.source = { kind: 'ring', place: inWorld() }))[0]!.matrix).toBe(-1);
+    for (const guide of withForce(newForce('attraction', atBone('figure', 'high')))) expect(guide.matrix).toBe(1);
   });
 
   it('show a force’s reach as a circle of that radius, faintly', () => {
@@ -68,5 +75,5 @@ describe('drawings on the stage', () => {
 
   it('leave out what is muted, and have nothing to say of skin', () =>
     expect(withForce({ ...newForce('attraction'), muted: true })).toEqual([]));
-  it('are none without a layer', () => expect(guidesFor(newEffect('Empty', 1), '', null)).toEqual([]));
+  it('are none without a layer', () => expect(guidesFor(newEffect('Empty', 1), '', new Map())).toEqual([]));
 });

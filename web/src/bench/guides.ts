@@ -7,7 +7,8 @@ import {
   type Place,
   type VectorSetting,
 } from '@jinx/core/document';
-import { boneNamed, type Rig } from '@jinx/core/geometry';
+import type { StageRigs } from '@jinx/core/checks';
+import { boneNamed } from '@jinx/core/geometry';
 import type { Guide } from '@jinx/stage';
 
 type Point = readonly [number, number, number];
@@ -55,9 +56,49 @@ function spin(centre: Point, radius: number, u: Point, v: Point, isBack: boolean
 const fixed = (setting: NumberSetting) =>
   setting.base.kind === 'fixed' ? setting.base.value : setting.base.kind === 'spread' ? setting.base.high : 0;
 
-function hangs(place: Place, rig: Rig | null): { bone: number; centre: Point } {
-  if (place.kind === 'bone' && rig) return { bone: boneNamed(rig, place.bone), centre: place.offset };
-  return { bone: place.kind === 'figure' && rig ? 0 : -1, centre: place.offset };
+/** Numbers of a frame's matrices: each thing's bones, then its feet, by id; at last the effect's own frame. */
+class Matrices {
+  readonly #starts = new Map<string, number>();
+  readonly #rigs: StageRigs;
+  readonly effect: number;
+
+  constructor(rigs: StageRigs) {
+    this.#rigs = rigs;
+    let start = 0;
+    for (const id of [...rigs.keys()].sort()) {
+      this.#starts.set(id, start);
+      start += rigs.get(id)!.bones.length + 1;
+    }
+    this.effect = start;
+  }
+
+  of(place: Place): number {
+    if (place.kind === 'effect') return this.effect;
+    if (place.kind === 'world') return -1;
+    const rig = this.#rigs.get(place.thing);
+    if (!rig) return -1;
+    const start = this.#starts.get(place.thing)!;
+    if (place.kind === 'thing') return start + rig.bones.length;
+    return start + Math.max(0, boneNamed(rig, place.bone));
+  }
+}
+
+/** Turns a point of a place's frame into one of what the place hangs on. */
+function hung({ offset, turn }: Place): (points: number[]) => Float32Array {
+  const [x, y, z] = turn.map((degrees) => (degrees * Math.PI) / 180) as [number, number, number];
+  const [cx, sx, cy, sy, cz, sz] = [Math.cos(x), Math.sin(x), Math.cos(y), Math.sin(y), Math.cos(z), Math.sin(z)];
+  return (points) => {
+    const out = new Float32Array(points.length);
+    for (let i = 0; i < points.length; i += 3) {
+      const [a, b, c] = [points[i]!, points[i + 1]!, points[i + 2]!];
+      const [y1, z1] = [b * cx - c * sx, b * sx + c * cx];
+      const [x2, z2] = [a * cy + z1 * sy, z1 * cy - a * sy];
+      out[i] = offset[0] + x2 * cz - y1 * sz;
+      out[i + 1] = offset[1] + x2 * sz + y1 * cz;
+      out[i + 2] = offset[2] + z2;
+    }
+    return out;
+  };
 }
 
 /** A number setting of a force by name, where its kind has it. */
@@ -94,7 +135,7 @@ function drawing(force: Force, centre: Point): number[] {
   const reach = numberOf(force, 'reach');
   switch (force.kind) {
     case 'gravity':
-      return arrow(reach > 0 ? centre : [0.9, 1.6, 0], [0, -0.05 * numberOf(force, 'strength'), 0]);
+      return arrow(centre, [0, -0.05 * numberOf(force, 'strength'), 0]);
     case 'wind':
       return [-0.5, 0, 0.5].flatMap((side) =>
         arrow(moved(centre, along(v, side)), along(axis, 0.25 * numberOf(force, 'speed'))),
@@ -130,44 +171,92 @@ function drawing(force: Force, centre: Point): number[] {
   }
 }
 
-function forceGuides(force: Force, rig: Rig | null): Guide[] {
+const ORIGIN: Point = [0, 0, 0];
+
+function forceGuides(force: Force, matrices: Matrices): Guide[] {
   if (force.muted) return [];
-  const { bone, centre } = hangs(force.place, rig);
   const reach = numberOf(force, 'reach');
-  const guides: Guide[] = [];
+  // Gravity is the world's own: its arrow stands beside the effect unless it has a reach.
   const isFree = force.kind === 'gravity' && reach === 0;
-  const points = Float32Array.from(drawing(force, centre));
-  if (points.length > 0) guides.push({ bone: isFree ? -1 : bone, points, tone: 'force' });
-  if (reach > 0) guides.push({ bone, points: Float32Array.from(circle(centre, reach, X, Z, true)), tone: 'faint' });
+  const place = hung(force.place);
+  const matrix = isFree ? -1 : matrices.of(force.place);
+  const lines = drawing(force, isFree ? [0.9, 1.6, 0] : ORIGIN);
+  const guides: Guide[] = [];
+  if (lines.length > 0)
+    guides.push({ matrix, points: isFree ? Float32Array.from(lines) : place(lines), tone: 'force' });
+  if (reach > 0) guides.push({ matrix, points: place(circle(ORIGIN, reach, X, Z, true)), tone: 'faint' });
   return guides;
 }
 
-function sourceGuides(layer: Layer, rig: Rig | null): Guide[] {
+const vectorOf = (setting: VectorSetting): Point =>
+  setting.base.kind === 'fixed' ? [...setting.base.value] : [1, 1, 1];
+
+/** The lines of a shape about its own middle. */
+function shapeLines(layer: Layer): number[] {
   const { source, settings } = layer;
-  if (source.kind === 'surface') return [];
-  const { bone, centre } =
-    source.kind === 'bone'
-      ? { bone: rig ? boneNamed(rig, source.bone) : -1, centre: [0, 0, 0] as Point }
-      : hangs(source.place, rig);
-  const offset = settings['source.offset'].base;
-  const at = (offset.kind === 'fixed' ? centre.map((x, i) => x + offset.value[i]!) : centre) as unknown as Point;
   const radius = fixed(settings['source.radius']);
-  const points =
-    source.kind === 'ring'
-      ? circle(at, radius, X, Z)
-      : source.kind === 'sphere'
-        ? [...circle(at, radius, X, Z), ...circle(at, radius, X, Y), ...circle(at, radius, Z, Y)]
-        : cross(at, 0.06);
-  return [{ bone, points: Float32Array.from(points), tone: 'source' }];
+  const half = fixed(settings['source.length']) / 2;
+  switch (source.kind) {
+    case 'ring':
+    case 'disc':
+      return circle(ORIGIN, radius, X, Z);
+    case 'sphere':
+      return [...circle(ORIGIN, radius, X, Z), ...circle(ORIGIN, radius, X, Y), ...circle(ORIGIN, radius, Z, Y)];
+    case 'line':
+      return [0, -half, 0, 0, half, 0];
+    case 'path': {
+      const ends = source.closed ? [...source.points, source.points[0]!] : source.points;
+      return ends.slice(1).flatMap((point, n) => [...ends[n]!, ...point]);
+    }
+    case 'cylinder':
+      return [
+        ...circle([0, -half, 0], radius, X, Z),
+        ...circle([0, half, 0], radius, X, Z),
+        ...[-1, 1].flatMap((s) => [s * radius, -half, 0, s * radius, half, 0]),
+      ];
+    case 'cone': {
+      const lean = Math.tan((fixed(settings['source.angle']) * Math.PI) / 180);
+      const length = 2 * half || 0.3;
+      const top = radius + length * lean;
+      return [
+        ...circle(ORIGIN, radius, X, Z),
+        ...circle([0, length, 0], top, X, Z),
+        ...[-1, 1].flatMap((s) => [s * radius, 0, 0, s * top, length, 0, 0, 0, s * radius, 0, length, s * top]),
+      ];
+    }
+    case 'box': {
+      const [x, y, z] = vectorOf(settings['source.size']).map((side) => side / 2) as [number, number, number];
+      return [0, 1, 2].flatMap((axis) =>
+        [0, 1, 2, 3].flatMap((corner) =>
+          [-1, 1].flatMap((end) => {
+            const [a, b] = [corner & 1 ? 1 : -1, corner >> 1 ? 1 : -1];
+            const at = axis === 0 ? [end, a, b] : axis === 1 ? [a, end, b] : [a, b, end];
+            return [at[0]! * x, at[1]! * y, at[2]! * z];
+          }),
+        ),
+      );
+    }
+    default:
+      return cross(ORIGIN, 0.06);
+  }
+}
+
+function sourceGuides(layer: Layer, matrices: Matrices): Guide[] {
+  const { source } = layer;
+  if (!('place' in source)) return [];
+  const stretch = vectorOf(layer.settings['source.stretch']);
+  const lines = shapeLines(layer).map((x, i) => x * stretch[i % 3]!);
+  return [{ matrix: matrices.of(source.place), points: hung(source.place)(lines), tone: 'source' }];
 }
 
 /** Drawings of the chosen layer's source and forces. */
-export function guidesFor(effect: Effect | null, layerId: string, rig: Rig | null): Guide[] {
+export function guidesFor(effect: Effect | null, layerId: string, rigs: StageRigs): Guide[] {
   const layer = effect?.layers.byId[layerId];
   if (!layer) return [];
+  const matrices = new Matrices(rigs);
   const shared = listed(effect.forces)
     .filter(({ item }) => item.layers.length === 0 || item.layers.includes(layerId))
     .map(({ item }) => item.force);
   const forces = [...listed(layer.forces).map(({ item }) => item), ...shared];
-  return [...sourceGuides(layer, rig), ...forces.flatMap((force) => forceGuides(force, rig))];
+  return [...sourceGuides(layer, matrices), ...forces.flatMap((force) => forceGuides(force, matrices))];
 }

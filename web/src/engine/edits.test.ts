@@ -50,7 +50,7 @@ describe('what an edit reaches', () => {
   it.each<[string, (draft: Effect) => unknown]>([
     ['a lifetime', (draft) => setNumber(draft.layers.byId['motes']!, 'births.life', 3)],
     ['a force', (draft) => (draft.layers.byId['motes']!.forces = collectionOf([]))],
-    ['a source', (draft) => (draft.layers.byId['motes']!.source = { kind: 'surface', bones: [] })],
+    ['a source', (draft) => (draft.layers.byId['motes']!.source = { kind: 'mesh', thing: 'figure', bones: [] })],
     ['the seed', (draft) => (draft.seed = 99)],
     [
       'a new layer',

@@ -1,7 +1,8 @@
 import { listed, type Effect } from '@jinx/core/document';
-import { readRig } from '@jinx/core/formats';
+import type { StageRigs } from '@jinx/core/checks';
+import { assetsOf, readRig } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
-import type { DrawnLayer, FromStage, Guide, ToStage } from '@jinx/stage';
+import type { DrawnLayer, FromStage, Guide, StageFigure, ToStage } from '@jinx/stage';
 import { shallowReactive, shallowRef } from 'vue';
 import plainUrl from '../../../core/kernels/plain.wasm?url';
 import sharedUrl from '../../../core/kernels/shared.wasm?url';
@@ -31,6 +32,14 @@ export function drawnLayers(effect: Effect): DrawnLayer[] {
   }));
 }
 
+/** Which things stand on the stage, and what each is made of. */
+const thingsText = (effect: Effect): string =>
+  JSON.stringify(
+    listed(effect.stage.things)
+      .map(({ id, item }) => [id, item.asset])
+      .sort(),
+  );
+
 /**
  * The page's hold on its two workers, the simulation and the stage. What it knows of them arrives as messages; frames go
  * from one to the other through shared memory and never pass through here.
@@ -50,7 +59,8 @@ export class Engine {
     speed: 1,
   });
   readonly failure = shallowRef('');
-  readonly rig = shallowRef<Rig | null>(null);
+  /** The rigs of the things on the stage, by the id of the thing. */
+  readonly rigs = shallowRef<StageRigs>(new Map());
   readonly #simulation = new Worker(new URL('./simulationWorker.ts', import.meta.url), { type: 'module' });
   readonly #stage = new Worker(new URL('../../../stage/worker.ts', import.meta.url), { type: 'module' });
   readonly #helper = new Worker(new URL('./helperWorker.ts', import.meta.url), { type: 'module' });
@@ -59,8 +69,10 @@ export class Engine {
   readonly #listeners = new Set<(state: SimulationState) => void>();
   #countsAt = 0;
   #nextAnswer = 1;
-  #figureHash: string | null = null;
-  #rigBytes = new Map<string, Uint8Array>();
+  /** Which thing is made of which asset, as far as it is loaded. */
+  #thingsText = '';
+  /** Canonical rigs by their hash, kept once they were fetched. */
+  readonly #assets = new Map<string, { bytes: Uint8Array; rig: Rig }>();
   #layersText = '';
   /** Where the playhead was last sent, until it is there. */
   #wantedStep: number | null = null;
@@ -137,28 +149,37 @@ export class Engine {
 
   /** Loads an effect and the rigs it uses, and shows it. @throws ApiError when an asset cannot be had. */
   async load(effect: Effect, budget: number): Promise<void> {
-    await this.#fetchFigure(effect);
-    this.#tell({ kind: 'load', effect, rigs: [...this.#rigBytes], budget });
+    await this.#fetchThings(effect);
+    const rigs = assetsOf(effect).map((hash): [string, Uint8Array] => [hash, this.#assets.get(hash)!.bytes]);
+    this.#tell({ kind: 'load', effect, rigs, budget });
     this.#showStage(effect);
   }
 
-  async #fetchFigure(effect: Effect): Promise<void> {
-    const hash = effect.stage.figure?.asset ?? null;
-    if (hash === this.#figureHash) return;
-    const bytes = hash ? await api.asset(hash) : null;
-    this.#figureHash = hash;
-    this.#rigBytes = new Map(hash && bytes ? [[hash, bytes]] : []);
-    this.rig.value = bytes ? readRig(bytes) : null;
-    const rig = this.rig.value;
-    this.tellStage({
-      kind: 'figure',
-      figure: rig && { mesh: rig.mesh, texture: rig.texture, inverseBind: rig.inverseBind },
+  async #fetchThings(effect: Effect): Promise<void> {
+    for (const hash of assetsOf(effect)) {
+      if (this.#assets.has(hash)) continue;
+      const bytes = await api.asset(hash);
+      this.#assets.set(hash, { bytes, rig: readRig(bytes) });
+    }
+    const text = thingsText(effect);
+    if (text === this.#thingsText) return;
+    this.#thingsText = text;
+    // In the order of the scene: by id, each thing's bones and then its feet.
+    const things = listed(effect.stage.things).sort((a, b) => (a.id < b.id ? -1 : 1));
+    let boneStart = 0;
+    const figures = things.map(({ item }): StageFigure => {
+      const { rig } = this.#assets.get(item.asset)!;
+      const figure = { mesh: rig.mesh, texture: rig.texture, inverseBind: rig.inverseBind, boneStart };
+      boneStart += rig.bones.length + 1;
+      return figure;
     });
+    this.rigs.value = new Map(things.map(({ id, item }) => [id, this.#assets.get(item.asset)!.rig]));
+    this.tellStage({ kind: 'figures', figures });
   }
 
   /** Takes a changed document; only what it reaches is computed again. */
   async edit(effect: Effect, budget: number): Promise<void> {
-    if ((effect.stage.figure?.asset ?? null) !== this.#figureHash) return this.load(effect, budget);
+    if (thingsText(effect) !== this.#thingsText) return this.load(effect, budget);
     this.#tell({ kind: 'edit', effect });
     this.#showStage(effect);
   }

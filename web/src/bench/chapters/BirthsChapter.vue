@@ -8,6 +8,7 @@ import PlainChip from '../PlainChip.vue';
 
 const store = useEffectStore();
 const bursts = computed(() => listed(store.chosen!.bursts));
+const isMesh = computed(() => store.chosen!.source.kind === 'mesh');
 const hasHold = computed(() => store.effect!.stretches.hold.kind !== 'none');
 const stretches = computed(() => [
   { value: 'opening', text: 'the opening' },
@@ -67,6 +68,11 @@ const set = (id: string, part: Partial<Burst>, gesture: string | null = null) =>
     </button>
   </p>
   <p><button type="button" class="plain act" @click="add">Add a burst</button></p>
-  <p>Besides, <NumberChip setting="births.standing" /> stand for as long as the effect does.</p>
+  <p>
+    Besides, <NumberChip setting="births.standing" /><template v-if="isMesh">
+      and <NumberChip setting="births.perArea" /> of its surface</template
+    >
+    stand for as long as the effect does.
+  </p>
   <p>Each lives <NumberChip setting="births.life" />. At most <NumberChip setting="births.cap" /> live at once.</p>
 </template>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import {
+  atBone,
+  atEffect,
   FORCE_KINDS,
   forceOfKind,
   listed,
@@ -15,6 +17,7 @@ import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import { forceIn } from '../holders';
 import MenuButton from '../MenuButton.vue';
+import PlaceWords from '../PlaceWords.vue';
 import SettingChip from '../SettingChip.vue';
 import ForceWords from './ForceWords.vue';
 import { FORCE_NAMES } from './forceWords';
@@ -31,14 +34,25 @@ const forces = computed(() => [
     .map(({ id, item }) => ({ id, item: item.force, isShared: true })),
 ]);
 const launch = computed(() => layer.value.settings['motion.launch'].base.value);
-const LAUNCHES = { normal: 'along the normal', axis: 'along an axis' };
+const LAUNCHES = {
+  normal: 'along the normal',
+  tangent: 'along the surface',
+  within: 'any way within the surface',
+  axis: 'along an axis',
+  toward: 'toward a place',
+  round: 'round a place',
+  any: 'any way at all',
+};
+const setAim = (aim: Place, gesture: string | null) =>
+  store.changeLayer('place the aim', (target) => (target.aim = aim), gesture);
 
 /** A new force that needs a place stands where another already does, else over the figure, else in the middle. */
 function placeForNew(): Place {
   const other = forces.value.find(({ item }) => item.kind === 'attraction' || item.kind === 'vortex');
   if (other) return other.item.place;
-  const bone = engine.rig.value?.bones.find(({ name }) => name === 'chest')?.name;
-  return bone ? { kind: 'bone', bone, offset: [0.35, 0.45, -0.1] } : { kind: 'effect', offset: [0, 1.5, 0] };
+  const [thing] = store.effect!.stage.things.order;
+  const hasChest = thing && engine.rigs.value.get(thing)?.bones.some(({ name }) => name === 'chest');
+  return hasChest ? atBone(thing, 'chest', [0.35, 0.45, -0.1]) : atEffect([0, 1.5, 0]);
 }
 function add(kind: string): void {
   store.changeLayer(`add ${FORCE_NAMES[kind as ForceKind].toLowerCase()}`, (target) => {
@@ -70,8 +84,16 @@ const become = (id: string, kind: string) =>
   <p>
     They leave <SettingChip setting="motion.launch" :words="LAUNCHES" />
     <SettingChip v-if="launch === 'axis'" setting="motion.axis" label="launch axis" />
+    <template v-if="launch === 'tangent'">turned by <SettingChip setting="motion.angle" /></template>
+    <template v-if="launch === 'toward' || launch === 'round'"
+      >at <PlaceWords :place="layer.aim" label="aim" @change="setAim"
+    /></template>
+    <template v-if="launch === 'round'"
+      >, on the axis <SettingChip setting="motion.axis" label="launch axis"
+    /></template>
     at <SettingChip setting="motion.speed" />, up to <SettingChip setting="motion.opening" /> aside, keeping
-    <SettingChip setting="motion.inherit" /> of the source's own speed.
+    <SettingChip setting="motion.inherit" /> of the source's own speed, with
+    <SettingChip setting="motion.velocity" /> beside.
   </p>
   <p>They ride along <SettingChip setting="motion.ride" />.</p>
   <h3>What moves them then</h3>

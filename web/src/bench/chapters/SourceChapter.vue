@@ -1,96 +1,185 @@
 <script setup lang="ts">
-import { type Layer, type Place, type Source, type SourceKind, type Vector } from '@jinx/core/document';
+import { atEffect, type Layer, type Place, type Source, type SourceKind, type Vector } from '@jinx/core/document';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import ChoiceChip from '../ChoiceChip.vue';
 import MenuButton from '../MenuButton.vue';
-import NumberChip from '../NumberChip.vue';
 import PlaceWords from '../PlaceWords.vue';
+import SettingChip from '../SettingChip.vue';
 import VectorChip from '../VectorChip.vue';
 
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
 const layer = computed(() => store.chosen!);
 const source = computed(() => layer.value.source);
-const bones = computed(() => engine.rig.value?.bones.map(({ name }) => name) ?? []);
-const kinds = [
+const KINDS: { value: SourceKind; text: string }[] = [
   { value: 'point', text: 'at a point' },
+  { value: 'line', text: 'along a line' },
+  { value: 'path', text: 'along a drawn path' },
   { value: 'ring', text: 'along a ring' },
+  { value: 'disc', text: 'on a disc' },
+  { value: 'box', text: 'on a box' },
   { value: 'sphere', text: 'round a sphere' },
-  { value: 'bone', text: 'at a bone of the figure' },
-  { value: 'surface', text: "on the figure's skin" },
+  { value: 'cylinder', text: 'on a cylinder' },
+  { value: 'cone', text: 'on a cone' },
+  { value: 'mesh', text: 'on a mesh of the stage' },
+  { value: 'bones', text: 'on bones' },
 ];
+/** Which measures each shape has, as the rest of a sentence. */
+const MEASURES: Partial<Record<SourceKind, readonly string[]>> = {
+  line: ['source.length'],
+  ring: ['source.radius', 'source.thickness', 'source.arc'],
+  disc: ['source.radius', 'source.arc'],
+  box: ['source.size'],
+  sphere: ['source.radius', 'source.rise', 'source.arc'],
+  cylinder: ['source.radius', 'source.length', 'source.arc'],
+  cone: ['source.radius', 'source.length', 'source.angle', 'source.arc'],
+};
+const WORDS: Record<string, string> = {
+  'source.radius': 'its radius is',
+  'source.length': 'its length',
+  'source.thickness': 'its thickness',
+  'source.arc': 'it goes',
+  'source.rise': 'it reaches down to',
+  'source.angle': 'its sides lean',
+  'source.size': 'it measures',
+};
+const measures = computed(() => MEASURES[source.value.kind] ?? []);
+const hasRegion = computed(() => !['point', 'line', 'path', 'bones'].includes(source.value.kind));
+const region = computed(() => layer.value.settings['source.region'].base.value);
+const order = computed(() => layer.value.settings['source.order'].base.value);
+const isVolume = computed(() => region.value === 'volume' && source.value.kind !== 'mesh');
+const REGIONS = { surface: 'its surface', edge: 'its edges', volume: 'its inside', vertices: 'its vertices' };
+const ORDERS = { random: 'in random places', even: 'evenly spread', walking: 'walking along' };
+const ALONG = { joints: 'at the joints', along: 'along the bones', between: 'between the joints' };
 
-function choose(kind: SourceKind): void {
-  store.changeLayer('choose the source', (target) => {
-    const place: Place = 'place' in target.source ? target.source.place : { kind: 'effect', offset: [0, 1, 0] };
-    const bone = bones.value[0] ?? '';
-    const made: Record<SourceKind, Source> = {
-      point: { kind: 'point', place },
-      ring: { kind: 'ring', place },
-      sphere: { kind: 'sphere', place },
-      bone: { kind: 'bone', bone },
-      surface: { kind: 'surface', bones: [] },
-    };
-    target.source = made[kind];
-  });
-}
+const things = computed(() =>
+  store.effect!.stage.things.order.map((id) => ({ value: id, text: store.effect!.stage.things.byId[id]!.name })),
+);
+const thingId = computed(() => ('thing' in source.value ? source.value.thing : ''));
+const bones = computed(() => engine.rigs.value.get(thingId.value)?.bones.map(({ name }) => name) ?? []);
+const isThere = computed(() => things.value.some(({ value }) => value === thingId.value));
+
 const set = (label: string, recipe: (target: Layer) => void, gesture: string | null = null) =>
   store.changeLayer(label, recipe, gesture);
+function choose(kind: SourceKind): void {
+  set('choose the source', (target) => {
+    const place: Place = 'place' in target.source ? target.source.place : atEffect([0, 1, 0]);
+    const thing = 'thing' in target.source ? target.source.thing : (things.value[0]?.value ?? 'figure');
+    target.source = (
+      kind === 'mesh' || kind === 'bones'
+        ? { kind, thing, bones: [] }
+        : kind === 'path'
+          ? { kind, place, points: START_PATH, closed: false }
+          : { kind, place }
+    ) as Source;
+  });
+}
+/** A first path to bend: a low wave a metre and a half long. */
+const START_PATH: Vector[] = [
+  [-0.75, 0, 0],
+  [-0.25, 0.35, 0],
+  [0.25, -0.35, 0],
+  [0.75, 0, 0],
+];
 const setPlace = (place: Place, gesture: string | null) =>
   set('place the source', (target) => 'place' in target.source && (target.source.place = place), gesture);
-const setBone = (bone: string) => set('choose the bone', (target) => (target.source = { kind: 'bone', bone }));
-const offset = computed(() => layer.value.settings['source.offset'].base);
-const setOffset = (value: Vector, gesture: string | null) =>
-  set('move the source', (target) => (target.settings['source.offset'].base = { kind: 'fixed', value }), gesture);
-const isOnGround = computed(() => layer.value.settings['source.ground'].base.value);
-const setGround = (value: string) =>
-  set(
-    'drop the source',
-    (target) => (target.settings['source.ground'].base = { kind: 'fixed', value: value === 'ground' }),
-  );
-const keptBones = computed(() => (source.value.kind === 'surface' ? source.value.bones : []));
+const setThing = (thing: string) =>
+  set('choose the thing', (target) => 'thing' in target.source && (target.source.thing = thing));
+const changePath = (
+  label: string,
+  recipe: (path: Extract<Source, { kind: 'path' }>) => void,
+  gesture: string | null = null,
+) => set(label, (target) => target.source.kind === 'path' && recipe(target.source), gesture);
+
+const keptBones = computed(() => ('bones' in source.value ? source.value.bones : []));
 const otherBones = computed(() => bones.value.filter((bone) => !keptBones.value.includes(bone)));
 const keep = (names: string[]) =>
-  set('choose the skin', (target) => (target.source = { kind: 'surface', bones: names }));
+  set('choose the bones', (target) => 'bones' in target.source && (target.source.bones = names));
 </script>
 
 <template>
   <p>
-    Born <ChoiceChip :value="source.kind" :choices="kinds" label="source" @choose="choose($event as SourceKind)" />
-    <template v-if="source.kind === 'bone'">
-      ,
+    Born <ChoiceChip :value="source.kind" :choices="KINDS" label="source" @choose="choose($event as SourceKind)" />
+    <template v-if="'thing' in source">
+      of
       <ChoiceChip
-        :value="source.bone"
-        :choices="[...new Set([source.bone, ...bones])].map((bone) => ({ value: bone, text: bone || 'none' }))"
-        label="bone"
-        @choose="setBone"
-      />, moved by
-      <VectorChip
-        v-if="offset.kind === 'fixed'"
-        :value="offset.value"
-        label="source moved by"
-        unit="m"
-        :least="-100"
-        :most="100"
-        @change="setOffset"
-      /> </template
+        :value="source.thing"
+        :choices="isThere ? things : [...things, { value: source.thing, text: 'something gone' }]"
+        label="the thing born on"
+        @choose="setThing" /></template
+    ><template v-if="hasRegion">, on <SettingChip setting="source.region" :words="REGIONS" /></template
+    ><template v-if="source.kind === 'bones'">, <SettingChip setting="source.along" :words="ALONG" /></template>,
+    <SettingChip setting="source.order" :words="ORDERS" /><template v-if="order === 'walking'">
+      in <SettingChip setting="source.walk" /> births</template
     >.
   </p>
   <p v-if="'place' in source">
-    It stands at <PlaceWords :place="source.place" label="source place" @change="setPlace" />.
+    It stands at <PlaceWords :place="source.place" label="source place" turns @change="setPlace" />.
   </p>
-  <p v-if="source.kind === 'ring' || source.kind === 'sphere'">
-    Its radius is <NumberChip setting="source.radius" />, filled to a depth of <NumberChip setting="source.depth" />.
+  <p v-if="measures.length > 0">
+    <template v-for="(name, n) in measures" :key="name"
+      >{{ n === 0 ? WORDS[name]![0]!.toUpperCase() + WORDS[name]!.slice(1) : `, ${WORDS[name]}` }}
+      <SettingChip :setting="name" /></template
+    ><template v-if="isVolume">, filled to a depth of <SettingChip setting="source.depth" /></template>. Stretched by
+    <SettingChip setting="source.stretch" />.
   </p>
-  <template v-if="source.kind === 'surface'">
-    <p v-if="!engine.rig.value" class="quiet">
-      No figure stands on the stage yet: choose one above the stage, and its skin is the source.
+  <template v-if="source.kind === 'path'">
+    <p v-for="(point, n) in source.points" :key="n" class="point">
+      Point {{ n + 1 }}
+      <VectorChip
+        :value="point"
+        :label="`point ${n + 1}`"
+        unit="m"
+        :least="-1000"
+        :most="1000"
+        @change="(at, gesture) => changePath('move a point of the path', (path) => (path.points[n] = at), gesture)"
+      />
+      <button
+        v-if="source.points.length > 2"
+        type="button"
+        class="plain"
+        title="Take this point out"
+        :aria-label="`Take point ${n + 1} out`"
+        @click="changePath('take a point out of the path', (path) => path.points.splice(n, 1))"
+      >
+        ×
+      </button>
+    </p>
+    <p>
+      <button
+        type="button"
+        class="plain act"
+        @click="
+          changePath('add a point to the path', (path) => {
+            const [x, y, z] = path.points[path.points.length - 1]!;
+            path.points.push([x + 0.4, y, z]);
+          })
+        "
+      >
+        Add a point
+      </button>
+      <button
+        type="button"
+        class="plain act"
+        @click="changePath('close or open the path', (path) => (path.closed = !path.closed))"
+      >
+        {{ source.closed ? 'Open it' : 'Close it' }}
+      </button>
+    </p>
+  </template>
+  <template v-if="'bones' in source">
+    <p v-if="!isThere" class="quiet">
+      No figure stands on the stage yet: put one there, above the stage, and its
+      {{ source.kind === 'mesh' ? 'skin' : 'bones' }}
+      bear the particles.
     </p>
     <p v-else>
-      Kept to the skin of
-      <template v-if="keptBones.length === 0">the <span class="chip">whole body</span></template>
+      {{ source.kind === 'mesh' ? 'Kept to the skin of' : 'Kept to' }}
+      <template v-if="keptBones.length === 0"
+        >the <span class="chip">{{ source.kind === 'mesh' ? 'whole body' : 'whole skeleton' }}</span></template
+      >
       <button
         v-for="bone in keptBones"
         :key="bone"
@@ -110,14 +199,10 @@ const keep = (names: string[]) =>
   </template>
   <p>
     Births happen
-    <ChoiceChip
-      :value="isOnGround ? 'ground' : 'there'"
-      :choices="[
-        { value: 'there', text: 'right there' },
-        { value: 'ground', text: 'on the ground below' },
-      ]"
+    <SettingChip
+      setting="source.ground"
+      :words="{ yes: 'on the ground below', no: 'right there' }"
       label="dropped to the ground"
-      @choose="setGround"
-    />, at heights up to <NumberChip setting="source.below" />.
+    />, at heights up to <SettingChip setting="source.below" />.
   </p>
 </template>

@@ -1,0 +1,7 @@
+import type { Effect } from '../document/index.ts';
+
+/** One step that repairs what was found. */
+export interface Mend {
+  readonly label: string;
+  readonly apply: (draft: Effect) => void;
+}

@@ -1,0 +1,93 @@
+import {
+  atBone,
+  atEffect,
+  listed,
+  setNumber,
+  type Effect,
+  type Layer,
+  type NumberSetting,
+} from '../document/index.ts';
+import { boneNamed, meshSites, type Rig, type SiteRegion } from '../geometry/index.ts';
+import type { Mend } from './mend.ts';
+
+/** The rigs of the things on the stage, by the id of the thing. */
+export type StageRigs = ReadonlyMap<string, Rig>;
+
+interface Why {
+  readonly why: string;
+  readonly mend: Mend;
+}
+
+const isAbove0 = ({ base, muted, shapers }: NumberSetting): boolean =>
+  !muted &&
+  (shapers.order.length > 0 ||
+    base.kind === 'measure' ||
+    (base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 0) > 0);
+
+const change = (id: string, label: string, recipe: (layer: Layer) => void): Mend => ({
+  label,
+  apply: (draft: Effect) => recipe(draft.layers.byId[id]!),
+});
+
+/** Why a layer with particles of its own gets none, and the way out; null when it does. */
+export function whyNothingIsBorn(id: string, layer: Layer, rigs: StageRigs): Why | null {
+  const { settings } = layer;
+  const isBorn =
+    isAbove0(settings['births.rate']) ||
+    isAbove0(settings['births.perMetre']) ||
+    isAbove0(settings['births.standing']) ||
+    isAbove0(settings['births.perArea']) ||
+    listed(layer.bursts).some(({ item }) => item.count > 0);
+  if (!isBorn)
+    return {
+      why: 'nothing is born',
+      mend: change(id, 'Give it 40 births a second', (own) => setNumber(own, 'births.rate', 40)),
+    };
+  return whySourceIsEmpty(id, layer, rigs);
+}
+
+/** Why a layer's source bears nothing; null when it does. */
+function whySourceIsEmpty(id: string, layer: Layer, rigs: StageRigs): Why | null {
+  const { source } = layer;
+  const place = 'place' in source ? source.place : null;
+  const thing = 'thing' in source ? source.thing : place && 'thing' in place ? place.thing : null;
+  if (thing === null) return null;
+  const rig = rigs.get(thing);
+  if (!rig) {
+    const [other] = [...rigs.keys()];
+    return {
+      why: 'its source stands on something that is not on the stage',
+      mend: other
+        ? change(id, `Use ${rigs.get(other)!.name}`, (own) => {
+            if ('thing' in own.source) own.source.thing = other;
+            else if ('place' in own.source && 'thing' in own.source.place) own.source.place.thing = other;
+          })
+        : change(id, 'Use a sphere instead', (own) => (own.source = { kind: 'sphere', place: atEffect([0, 1, 0]) })),
+    };
+  }
+  const first = rig.bones[0]!.name;
+  if (place?.kind === 'bone' && boneNamed(rig, place.bone) < 0)
+    return {
+      why: `${rig.name} has no bone "${place.bone}"`,
+      mend: change(id, `Use "${first}"`, (own) => (own.source = { kind: 'point', place: atBone(thing, first) })),
+    };
+  if (source.kind === 'bones' && source.bones.length > 0 && source.bones.every((name) => boneNamed(rig, name) < 0))
+    return {
+      why: `${rig.name} has none of the bones it is born on`,
+      mend: change(id, 'Use every bone', (own) => (own.source = { kind: 'bones', thing, bones: [] })),
+    };
+  const region = layer.settings['source.region'].base.value as SiteRegion;
+  if (source.kind === 'mesh' && meshSites(rig, source.bones, region).isEmpty)
+    return source.bones.length > 0
+      ? {
+          why: 'no skin moves with the bones it keeps to',
+          mend: change(id, 'Use the whole skin', (own) => (own.source = { kind: 'mesh', thing, bones: [] })),
+        }
+      : {
+          why: region === 'volume' ? `${rig.name} has no inside` : `${rig.name} has no surface to be born on`,
+          mend: change(id, 'Use its vertices', (own) => {
+            own.settings['source.region'].base = { kind: 'fixed', value: 'vertices' };
+          }),
+        };
+  return null;
+}

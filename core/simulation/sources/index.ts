@@ -1,0 +1,18 @@
+import { BonesSource } from './bones.ts';
+import { MeshSource } from './mesh.ts';
+import { ShapeSource } from './shapeSource.ts';
+import type { SourceReader, SourceSurroundings } from './source.ts';
+
+/** Makes the reader of a layer's source. */
+export function sourceReader(around: SourceSurroundings): SourceReader {
+  switch (around.layer.source.kind) {
+    case 'mesh':
+      return new MeshSource(around);
+    case 'bones':
+      return new BonesSource(around);
+    default:
+      return new ShapeSource(around);
+  }
+}
+
+export * from './source.ts';

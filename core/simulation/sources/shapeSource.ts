@@ -1,0 +1,133 @@
+import type { Layer, Place } from '../../document/index.ts';
+import { packRigidOf, placedInto, radians } from '../../maths/index.ts';
+import { curveOf } from './path.ts';
+import { dimensionsOf, LocalPoint, SHAPES, type Measures, type Region, type ShapeKind } from './shapes.ts';
+import {
+  ALONG,
+  AT,
+  CARRIER,
+  NORMAL,
+  OUT,
+  type BirthAsk,
+  type SourceReader,
+  type SourceSurroundings,
+} from './source.ts';
+import { orderOf, regionOf, sharesInto } from './spread.ts';
+
+type PlacedSource = Extract<Layer['source'], { place: Place }>;
+
+/** Births on a shape or a drawn path that stands in a place. */
+export class ShapeSource implements SourceReader {
+  readonly rides = 'whole';
+  readonly area = 0;
+  readonly canBear: boolean;
+  readonly #around: SourceSurroundings;
+  readonly #place: Place;
+  readonly #shape: (local: LocalPoint, u: number, v: number, w: number) => void;
+  readonly #order: string;
+  readonly #dimensions: 1 | 2 | 3;
+  readonly #stretch: Float64Array;
+  readonly #measures: Measures;
+  readonly #local = new LocalPoint();
+  readonly #shares = new Float64Array(4);
+  readonly #matrix = new Float64Array(16);
+
+  constructor(around: SourceSurroundings) {
+    const { layer, scene, group } = around;
+    const source = layer.source as PlacedSource;
+    const { place } = source;
+    this.#around = around;
+    this.#place = place;
+    this.canBear =
+      place.kind === 'bone'
+        ? scene.hasBone(place.thing, place.bone)
+        : place.kind !== 'thing' || scene.thing(place.thing) !== null;
+    this.#order = orderOf(layer);
+    this.#stretch = vectorOf(layer, 'source.stretch', 1);
+    this.#measures = {
+      radius: 0,
+      length: 0,
+      thickness: 0,
+      arc: 1,
+      rise: Math.PI,
+      angle: 0,
+      depth: 1,
+      size: vectorOf(layer, 'source.size', group.scale),
+    };
+    const region = regionOf(layer) as Region;
+    if (source.kind === 'path') {
+      const curve = curveOf(source.points, source.closed, group.scale);
+      this.#shape = (local, u, v) => curve.pointInto(local, u, v);
+      this.#dimensions = 1;
+    } else {
+      const kind: ShapeKind = source.kind;
+      this.#shape = (local, u, v, w) => SHAPES[kind](local, u, v, w, region, this.#measures);
+      this.#dimensions = dimensionsOf(kind, region);
+    }
+  }
+
+  #measure({ reading }: BirthAsk): void {
+    const { numbers } = this.#around;
+    const measures = this.#measures;
+    measures.radius = numbers['source.radius'].read(reading);
+    measures.length = numbers['source.length'].read(reading);
+    measures.thickness = numbers['source.thickness'].read(reading);
+    measures.arc = numbers['source.arc'].read(reading) / 360;
+    measures.rise = radians(numbers['source.rise'].read(reading));
+    measures.angle = radians(numbers['source.angle'].read(reading));
+    measures.depth = numbers['source.depth'].read(reading) / 100;
+  }
+
+  bearInto(out: Float64Array, ask: BirthAsk): void {
+    const { layer, numbers } = this.#around;
+    this.#measure(ask);
+    const walk = Math.max(1, numbers['source.walk'].read(ask.reading));
+    sharesInto(this.#shares, this.#order, ask, this.#dimensions, walk, layer.salt);
+    const local = this.#local;
+    // Shares of a shape are its turn, its height or side, and its depth; evenly spread in two they are turn and depth.
+    const [u, v, w] = [this.#shares[0]!, this.#shares[1]!, this.#shares[2]!];
+    const isDisc = layer.source.kind === 'disc' && this.#order === 'even';
+    this.#shape(local, u, v, isDisc ? v : w);
+    this.carrierInto(out, CARRIER, ask.time);
+    const stretch = this.#stretch;
+    if (stretch[0] !== 1 || stretch[1] !== 1 || stretch[2] !== 1) stretched(local, stretch);
+    placedInto(out, AT, out, CARRIER, local.at, true);
+    placedInto(out, OUT, out, CARRIER, local.out, false);
+    placedInto(out, NORMAL, out, CARRIER, local.normal, false);
+    placedInto(out, ALONG, out, CARRIER, local.along, false);
+  }
+
+  originInto(out: Float64Array, time: number): void {
+    const { scene, group } = this.#around;
+    scene.placeInto(this.#matrix, this.#place, time, group.matrix);
+    for (let axis = 0; axis < 3; axis++) out[axis] = this.#matrix[12 + axis]!;
+  }
+
+  carrierInto(out: Float64Array, o: number, time: number): void {
+    const { scene, group } = this.#around;
+    scene.placeInto(this.#matrix, this.#place, time, group.matrix);
+    packRigidOf(this.#matrix, out, o);
+  }
+}
+
+/** A stretched shape: directions along it stretch with it, directions across it the other way round. */
+function stretched(local: LocalPoint, stretch: Float64Array): void {
+  for (let axis = 0; axis < 3; axis++) {
+    local.at[axis]! *= stretch[axis]!;
+    local.along[axis]! *= stretch[axis]!;
+    const inverse = stretch[axis] === 0 ? 1e6 : 1 / stretch[axis]!;
+    local.normal[axis]! *= inverse;
+    local.out[axis]! *= inverse;
+  }
+  for (const way of [local.along, local.normal, local.out]) {
+    const size = Math.sqrt(way[0]! * way[0]! + way[1]! * way[1]! + way[2]! * way[2]!);
+    if (size > 0) for (let axis = 0; axis < 3; axis++) way[axis]! /= size;
+  }
+}
+
+/** A vector setting that does not vary, scaled. */
+function vectorOf(layer: Layer, name: 'source.size' | 'source.stretch', scale: number): Float64Array {
+  const setting = layer.settings[name];
+  const value = setting.muted || setting.base.kind !== 'fixed' ? [1, 1, 1] : setting.base.value;
+  return Float64Array.from(value, (x) => x * scale);
+}

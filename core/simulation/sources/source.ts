@@ -1,0 +1,57 @@
+import type { Layer } from '../../document/index.ts';
+import type { Numbers } from '../compiled.ts';
+import type { GroupFrame } from '../groups.ts';
+import type { Reading } from '../reader.ts';
+import type { Scene } from '../scene.ts';
+
+/**
+ * Words of one birth, as a source writes it:
+ *
+ * | AT         | where, in metres of the world                                                    |
+ * | OUT        | the shape's outward direction there                                              |
+ * | NORMAL     | the normal of the surface there                                                  |
+ * | ALONG      | a direction within the surface: along the path, round the axis, along an edge    |
+ * | CARRIER    | what the particle rides on, as a packed rigid place (maths/rigid.ts)             |
+ * | UV, COLOUR | of the mesh there; colour in linear red, green, blue                             |
+ * | SPOT       | triangle or bone it rides on, and weights of the triangle's second and third end |
+ */
+export const AT = 0;
+export const OUT = 3;
+export const NORMAL = 6;
+export const ALONG = 9;
+export const CARRIER = 12;
+export const UV = 19;
+export const COLOUR = 21;
+export const SPOT = 24;
+export const BIRTH_WORDS = 27;
+
+/** Whose birth, which number in its layer, and when (seconds). The reading is set to the same moment. */
+export interface BirthAsk {
+  key: number;
+  number: number;
+  time: number;
+  readonly reading: Reading;
+}
+
+/** A layer's source: where particles are born, and how what they ride on moves. */
+export interface SourceReader {
+  /** False where nothing can be born: no such thing, no such bone, no skin. */
+  readonly canBear: boolean;
+  /** What particles ride on: the source as a whole, or their own bone or spot of skin. */
+  readonly rides: 'whole' | 'bone' | 'spot';
+  /** Square metres that births can fall on; 0 where that means nothing. */
+  readonly area: number;
+  bearInto(out: Float64Array, ask: BirthAsk): void;
+  /** Writes where the source itself is, for distance travelled. */
+  originInto(out: Float64Array, time: number): void;
+  /** Writes the packed rigid place, at a time, of what a particle born on `spot` rides on. */
+  carrierInto(out: Float64Array, o: number, time: number, spot: number, second: number, third: number): void;
+}
+
+/** What a source is told when it is bound to a layer. */
+export interface SourceSurroundings {
+  readonly layer: Layer;
+  readonly scene: Scene;
+  readonly group: GroupFrame;
+  readonly numbers: Numbers;
+}

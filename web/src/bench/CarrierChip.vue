@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { listed, type Carrier } from '@jinx/core/document';
+import { computed, inject } from 'vue';
+import { useEffectStore } from '../stores/effect';
+import { ENGINE } from './bench';
+import ChoiceChip from './ChoiceChip.vue';
+import PlainChip from './PlainChip.vue';
+
+/** What the effect itself rides on. */
+const engine = inject(ENGINE)!;
+const store = useEffectStore();
+const carrier = computed(() => store.effect!.stage.carrier);
+const choices = computed(() => [
+  { value: 'still', text: 'stands still' },
+  { value: 'circle', text: 'flies round' },
+  ...listed(store.effect!.stage.things).flatMap(({ id, item }) => [
+    { value: `${id}/`, text: `rides on ${item.name}` },
+    ...(engine.rigs.value.get(id)?.bones ?? []).map(({ name }) => ({
+      value: `${id}/${name}`,
+      text: `rides on ${item.name}, ${name}`,
+    })),
+  ]),
+]);
+const value = computed(() =>
+  carrier.value.kind === 'thing' ? `${carrier.value.thing}/${carrier.value.bone}` : carrier.value.kind,
+);
+const set = (made: Carrier, gesture: string | null = null) =>
+  store.change('choose what the effect rides on', (draft) => (draft.stage.carrier = made), gesture);
+function choose(chosen: string): void {
+  if (chosen === 'still') return set({ kind: 'still' });
+  if (chosen === 'circle') return set({ kind: 'circle', radius: 1, speed: 3 });
+  const [thing = '', bone = ''] = chosen.split('/');
+  set({ kind: 'thing', thing, bone });
+}
+</script>
+
+<template>
+  <span class="carrier">
+    The effect <ChoiceChip :value="value" :choices="choices" label="what the effect rides on" @choose="choose" />
+    <template v-if="carrier.kind === 'circle'">
+      <PlainChip
+        :value="carrier.radius"
+        label="radius it flies round"
+        unit="m"
+        :least="0.05"
+        :most="1000"
+        @change="(radius, gesture) => set({ ...carrier, radius } as Carrier, gesture)"
+      />
+      at
+      <PlainChip
+        :value="carrier.speed"
+        label="speed it flies at"
+        unit="m/s"
+        :least="-200"
+        :most="200"
+        @change="(speed, gesture) => set({ ...carrier, speed } as Carrier, gesture)"
+      />
+    </template>
+  </span>
+</template>
+
+<style scoped>
+.carrier {
+  font-size: 13px;
+}
+</style>
