@@ -446,7 +446,7 @@ const PUSH = {
     least: 0,
     most: 1000,
     byDefault: 0,
-    zero: 'anywhere',
+    zero: 'any strength',
   }),
 } as const;
 

@@ -27,6 +27,7 @@ export class StageThing {
   /** The mesh at the start and at the end of the step being computed. */
   meshFrom: PosedMesh;
   meshTo: PosedMesh;
+  #posedFrom = NaN;
   #posedTo = NaN;
   /** Poses sampled last, oldest overwritten first: layers that follow one figure ask for the same instants. */
   readonly #poses: readonly { time: number; readonly world: Float64Array }[];
@@ -66,6 +67,7 @@ export class StageThing {
   /** Writes the packed rigid place of a spot of its skin at a time. */
   spotInto(out: Float64Array, o: number, time: number, triangle: number, second: number, third: number): void {
     if (time === this.#posedTo) this.meshTo.spotInto(out, o, triangle, second, third);
+    else if (time === this.#posedFrom) this.meshFrom.spotInto(out, o, triangle, second, third);
     else posedSpotInto(out, o, this.rig, this.skinAt(time), triangle, second, third);
   }
 
@@ -74,6 +76,7 @@ export class StageThing {
     if (from === this.#posedTo) [this.meshFrom, this.meshTo] = [this.meshTo, this.meshFrom];
     else this.meshFrom.setPose(this.skinAt(from));
     this.meshTo.setPose(this.skinAt(to));
+    this.#posedFrom = from;
     this.#posedTo = to;
   }
 }

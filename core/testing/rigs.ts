@@ -71,3 +71,36 @@ export function bendingTube(rings = 12, around = 12): Rig {
     ],
   };
 }
+
+/** A cube of a metre about the origin, closed, on one bone; larger or elsewhere when told. */
+export function closedBox(size = 1, middle: readonly [number, number, number] = [0, 0, 0]): Rig {
+  const positions = Array.from({ length: 8 }, (_, i) => [i & 1, (i >> 1) & 1, i >> 2]).flatMap((corner) =>
+    corner.map((c, axis) => middle[axis]! + (c - 0.5) * size),
+  );
+  // Two triangles a face, their fronts outward.
+  const faces = [
+    [0, 2, 3, 1],
+    [4, 5, 7, 6],
+    [0, 1, 5, 4],
+    [2, 6, 7, 3],
+    [0, 4, 6, 2],
+    [1, 3, 7, 5],
+  ];
+  const indices = faces.flatMap(([a, b, c, d]) => [a!, b!, c!, a!, c!, d!]);
+  return {
+    name: 'box',
+    bones: [{ name: 'box', parent: -1, translation: [0, 0, 0], rotation: [0, 0, 0, 1], scale: [1, 1, 1] }],
+    inverseBind: Float32Array.from([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]),
+    mesh: {
+      positions: Float32Array.from(positions),
+      normals: new Float32Array(24).fill(0.577),
+      uvs: new Float32Array(16),
+      colours: null,
+      joints: new Uint16Array(32),
+      weights: Float32Array.from({ length: 32 }, (_, i) => (i % 4 === 0 ? 1 : 0)),
+      indices: Uint32Array.from(indices),
+    },
+    texture: null,
+    clips: [],
+  };
+}

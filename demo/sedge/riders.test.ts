@@ -1,11 +1,12 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { importGlb } from '@jinx/core/formats';
-import type { Rig } from '@jinx/core/geometry';
+import { meshSites, type Rig } from '@jinx/core/geometry';
 import { setNumber } from '@jinx/core/document';
 import { World } from '@jinx/core/simulation';
 import { effectOf, onStage, TUBE } from '../../core/testing/effects.ts';
 import { kernelBytes } from '../../core/testing/kernelBytes.ts';
 import { distancesToSkin } from '../../core/testing/riders.ts';
+import { evenPlaces, spacingOf } from '../../core/testing/spacing.ts';
 import { makeSedge } from './index.ts';
 
 let rig: Rig;
@@ -38,5 +39,34 @@ describe('particles on the skin of Sedge', () => {
       expect(newborn.length).toBeGreaterThan(5);
       expect(Math.max(...newborn)).toBeLessThan(0.001);
     }
+  });
+});
+
+describe('births spread evenly over Sedge', () => {
+  it('keep their distance for every count', () => {
+    const { least, mean } = spacingOf(evenPlaces(rig, 1500), meshSites(rig, [], 'surface').area);
+    expect(least).toBeGreaterThan(0.57);
+    expect(mean).toBeGreaterThan(0.75);
+  });
+
+  it('keep every old place at ten times the density', () => {
+    const at = (perArea: number) => {
+      const effect = effectOf((layer) => {
+        layer.source = { kind: 'mesh', thing: 'figure', bones: [] };
+        layer.settings['source.order'].base = { kind: 'fixed', value: 'even' };
+        setNumber(layer, 'births.rate', 0);
+        setNumber(layer, 'births.perArea', perArea);
+        setNumber(layer, 'motion.speed', 0);
+      });
+      effect.stage.things = onStage('idle');
+      const world = new World(effect, new Map([[TUBE, rig]]));
+      world.advance(1);
+      const { count, position } = world.population('motes')!;
+      return Array.from({ length: count }, (_, i) => position.map((axis) => axis[i]!));
+    };
+    const [few, many] = [at(40), at(400)];
+    expect(few.length).toBeGreaterThan(60);
+    expect(many.length / few.length).toBeCloseTo(10, 0);
+    expect(many.slice(0, few.length)).toEqual(few);
   });
 });

@@ -68,7 +68,9 @@ export function whereSentence(force: Force): Piece[] {
   const hasReach = 'reach' in table;
   const around = PLACE_ONLY_FOR_REACH.includes(force.kind) && !isFixedAt(force, 'reach', 0) ? ' of {@}' : '';
   const falloff = hasReach && !isFixedAt(force, 'reach', 0) ? ', fading {falloff}' : '';
-  return pieces(
-    `On {share} of them${hasReach ? `, within {reach}${around}${falloff}` : ''}${'threshold' in table ? ', where it pushes {threshold} or more' : ''}`,
-  );
+  const pushing =
+    'threshold' in table
+      ? `, where it pushes with {threshold}${isFixedAt(force, 'threshold', 0) ? '' : ' or more'}`
+      : '';
+  return pieces(`On {share} of them${hasReach ? `, within {reach}${around}${falloff}` : ''}${pushing}`);
 }
