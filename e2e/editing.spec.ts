@@ -91,7 +91,7 @@ test('an edit of dress changes the picture and simulates nothing; one of state d
   expect(differing(picture, await pixels(page))).toBeGreaterThan(400);
   expect(await places()).toBe(before);
   await chapter(page, 'Motion');
-  await type(page, /^attraction:/, '9');
+  await type(page, /^attraction, strength/, '9');
   await goTo(page, 120);
   expect(await places()).not.toBe(before);
   await page.keyboard.press('ControlOrMeta+z');

@@ -39,17 +39,19 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
     return data;
   }, readFileSync(SEDGE).toString('base64'));
   await page.locator('.stage').dispatchEvent('drop', { dataTransfer: bytes });
-  await expect(page.getByLabel('figure', { exact: true })).toContainText('sedge');
+  await expect(page.getByRole('button', { name: 'sedge', exact: true })).toBeVisible();
   await expect(page.getByLabel('clip', { exact: true })).toBeVisible({ timeout: 60_000 });
   await page.getByLabel('clip', { exact: true }).selectOption('walk');
+  await page.getByRole('button', { name: 'sedge', exact: true }).click();
   await page.getByLabel('way', { exact: true }).selectOption('circle');
+  await page.keyboard.press('Escape');
 
   // Motes from her skin, drawn to a lamp over the shoulder and turned round it.
   await page.getByRole('button', { name: 'Add a layer' }).click();
   await page.getByLabel('layer name').fill('Motes');
   await page.getByLabel('layer name').press('Enter');
   await chapter(page, 'Source');
-  await page.getByLabel('source', { exact: true }).selectOption('surface');
+  await page.getByLabel('source', { exact: true }).selectOption('mesh');
   await chapter(page, 'Births');
   await type(page, /^rate/, '300+100');
   await type(page, /^lifetime/, '1.2 – 2');
@@ -59,9 +61,9 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
     await page.getByRole('button', { name: 'Add a force' }).click();
     await page.getByRole('menuitem', { name: force }).click();
   }
-  await type(page, /^attraction:/, '5');
-  await type(page, /^spin/, '1.5');
-  await type(page, /^drag/, '2');
+  await type(page, /^attraction, strength/, '5');
+  await type(page, /^vortex, spin/, '1.5');
+  await type(page, /^drag, strength/, '2');
 
   // Size, colour and fade on the life sheet.
   await page.getByRole('radio', { name: /^size/ }).click();

@@ -52,7 +52,7 @@ test('an effect is made by the keyboard alone', async ({ page }) => {
   const focused = page.locator(':focus');
   for (let i = 0; i < 8 && (await focused.innerText()) !== 'Attraction'; i++) await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: /^attraction:/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^attraction, strength/ })).toBeVisible();
 
   // A key of the fade, moved along the ruler.
   await tabTo(page, /^Line on the life sheet$|opacity/);

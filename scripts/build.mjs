@@ -62,8 +62,11 @@ function buildKernels() {
 
 export function build({ web = true } = {}) {
   whenChanged('kernels', ['core/kernels'], ['core/kernels/plain.wasm', 'core/kernels/shared.wasm'], buildKernels);
-  whenChanged('the Fenlight kit', ['demo', 'core/maths'], ['demo/kit/sedge.glb'], () =>
-    must(bin('tsx'), ['demo/make.ts'], { log, otherwise: 'the Fenlight kit could not be made' }),
+  whenChanged(
+    'the Fenlight kit',
+    ['demo', 'core/maths'],
+    ['sedge', 'tallow', 'bogling'].map((name) => `demo/kit/${name}.glb`),
+    () => must(bin('tsx'), ['demo/make.ts'], { log, otherwise: 'the Fenlight kit could not be made' }),
   );
   if (web)
     whenChanged('the application', ['web', 'stage', 'core', 'demo/effects'], ['web/dist/index.html'], () =>

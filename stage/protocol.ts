@@ -34,7 +34,8 @@ export type ToStage =
   | { kind: 'size'; width: number; height: number }
   | { kind: 'camera'; position: number[]; target: number[]; fieldOfView: number; follows: boolean }
   | { kind: 'frames'; buffer: ArrayBufferLike; address: number; mostRecords: number }
-  | { kind: 'figures'; figures: StageFigure[] }
+  /** The camera goes with the figure of that number, if it goes with any. */
+  | { kind: 'figures'; figures: StageFigure[]; followed: number }
   /** From front to back. */
   | { kind: 'layers'; layers: DrawnLayer[] }
   | { kind: 'guides'; guides: Guide[]; isShown: boolean }

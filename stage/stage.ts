@@ -20,6 +20,7 @@ export class Stage {
   #view = { position: [0, 1.4, 4], target: [0, 1, 0], fieldOfView: 38, follows: true };
   #figures: FigureMesh[] = [];
   #areFiguresShown = true;
+  #followed = 0;
   #reader: FrameReader | null = null;
   #frame: Frame | null = null;
   #frameSince = 0;
@@ -48,6 +49,7 @@ export class Stage {
         this.#lastStep = -1;
         return;
       case 'figures':
+        this.#followed = order.followed;
         return this.#setFigures(order.figures);
       case 'layers':
         return this.#setLayers(order.layers);
@@ -153,9 +155,9 @@ export class Stage {
       if (isPosed) figure.pose(frame, share);
       figure.mesh.visible = isPosed && this.#areFiguresShown;
     }
-    // The camera goes with the first thing; each casts a soft shadow under its feet.
+    // The camera goes with one of them; each casts a soft shadow under its feet.
     const feet = isPosed ? this.#figures.map((figure) => this.#feetOf(figure, frame, share)) : [];
-    const [x, z] = feet[0] ?? [0, 0];
+    const [x, z] = feet[this.#followed] ?? [0, 0];
     this.#surroundings.setFeet(this.#areFiguresShown ? feet : []);
     this.#guides.follow((number, out) => isPosed && drawnMatrixInto(out, number, frame, share, this.#figures));
     const { position, target, fieldOfView, follows } = this.#view;

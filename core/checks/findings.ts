@@ -65,7 +65,7 @@ function whyNothing(
     });
   const ownerId = ownerOf(effect, id);
   const owner = effect.layers.byId[ownerId]!;
-  const unborn = whyNothingIsBorn(ownerId, owner, rigs);
+  const unborn = whyNothingIsBorn(effect, ownerId, owner, rigs);
   if (unborn)
     return say(owner === layer ? unborn.why : `${owner.name}, which it follows, has no particles`, unborn.mend);
   const life = lifeSamples(effect, id, 32);

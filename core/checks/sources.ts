@@ -30,7 +30,7 @@ const change = (id: string, label: string, recipe: (layer: Layer) => void): Mend
 });
 
 /** Why a layer with particles of its own gets none, and the way out; null when it does. */
-export function whyNothingIsBorn(id: string, layer: Layer, rigs: StageRigs): Why | null {
+export function whyNothingIsBorn(effect: Effect, id: string, layer: Layer, rigs: StageRigs): Why | null {
   const { settings } = layer;
   const isBorn =
     isAbove0(settings['births.rate']) ||
@@ -43,12 +43,13 @@ export function whyNothingIsBorn(id: string, layer: Layer, rigs: StageRigs): Why
       why: 'nothing is born',
       mend: change(id, 'Give it 40 births a second', (own) => setNumber(own, 'births.rate', 40)),
     };
-  return whySourceIsEmpty(id, layer, rigs);
+  return whySourceIsEmpty(effect, id, layer, rigs);
 }
 
 /** Why a layer's source bears nothing; null when it does. */
-function whySourceIsEmpty(id: string, layer: Layer, rigs: StageRigs): Why | null {
+function whySourceIsEmpty(effect: Effect, id: string, layer: Layer, rigs: StageRigs): Why | null {
   const { source } = layer;
+  const nameOf = (id: string) => effect.stage.things.byId[id]?.name ?? rigs.get(id)!.name;
   const place = 'place' in source ? source.place : null;
   const thing = 'thing' in source ? source.thing : place && 'thing' in place ? place.thing : null;
   if (thing === null) return null;
@@ -58,7 +59,7 @@ function whySourceIsEmpty(id: string, layer: Layer, rigs: StageRigs): Why | null
     return {
       why: 'its source stands on something that is not on the stage',
       mend: other
-        ? change(id, `Use ${rigs.get(other)!.name}`, (own) => {
+        ? change(id, `Use ${nameOf(other)}`, (own) => {
             if ('thing' in own.source) own.source.thing = other;
             else if ('place' in own.source && 'thing' in own.source.place) own.source.place.thing = other;
           })
@@ -66,14 +67,15 @@ function whySourceIsEmpty(id: string, layer: Layer, rigs: StageRigs): Why | null
     };
   }
   const first = rig.bones[0]!.name;
+  const name = nameOf(thing);
   if (place?.kind === 'bone' && boneNamed(rig, place.bone) < 0)
     return {
-      why: `${rig.name} has no bone "${place.bone}"`,
+      why: `${name} has no bone "${place.bone}"`,
       mend: change(id, `Use "${first}"`, (own) => (own.source = { kind: 'point', place: atBone(thing, first) })),
     };
   if (source.kind === 'bones' && source.bones.length > 0 && source.bones.every((name) => boneNamed(rig, name) < 0))
     return {
-      why: `${rig.name} has none of the bones it is born on`,
+      why: `${name} has none of the bones it is born on`,
       mend: change(id, 'Use every bone', (own) => (own.source = { kind: 'bones', thing, bones: [] })),
     };
   const region = layer.settings['source.region'].base.value as SiteRegion;
@@ -84,7 +86,7 @@ function whySourceIsEmpty(id: string, layer: Layer, rigs: StageRigs): Why | null
           mend: change(id, 'Use the whole skin', (own) => (own.source = { kind: 'mesh', thing, bones: [] })),
         }
       : {
-          why: region === 'volume' ? `${rig.name} has no inside` : `${rig.name} has no surface to be born on`,
+          why: region === 'volume' ? `${name} has no inside` : `${name} has no surface to be born on`,
           mend: change(id, 'Use its vertices', (own) => {
             own.settings['source.region'].base = { kind: 'fixed', value: 'vertices' };
           }),

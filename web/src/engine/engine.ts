@@ -174,7 +174,15 @@ export class Engine {
       return figure;
     });
     this.rigs.value = new Map(things.map(({ id, item }) => [id, this.#assets.get(item.asset)!.rig]));
-    this.tellStage({ kind: 'figures', figures });
+    const [first] = effect.stage.things.order;
+    this.tellStage({
+      kind: 'figures',
+      figures,
+      followed: Math.max(
+        0,
+        things.findIndex(({ id }) => id === first),
+      ),
+    });
   }
 
   /** Takes a changed document; only what it reaches is computed again. */

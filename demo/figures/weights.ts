@@ -1,12 +1,11 @@
 import type { Vec3 } from '@jinx/core/maths';
 import type { Mesh } from './body.ts';
-import { JOINTS } from './skeleton.ts';
+import type { Skeleton } from './joints.ts';
 
 const SHARPNESS = 0.022;
 const SMOOTHING_ROUNDS = 10;
 
-function distanceToBone(p: Vec3, bone: number): number {
-  const { at, end } = JOINTS[bone]!;
+function distanceToBone(p: Vec3, { at, end }: Skeleton['joints'][number]): number {
   const d = [end[0] - at[0], end[1] - at[1], end[2] - at[2]];
   const v = [p[0] - at[0], p[1] - at[1], p[2] - at[2]];
   const t = Math.min(
@@ -16,19 +15,11 @@ function distanceToBone(p: Vec3, bone: number): number {
   return Math.hypot(v[0]! - d[0]! * t, v[1]! - d[1]! * t, v[2]! - d[2]! * t);
 }
 
-/** Bones that may move the skin at all: not the root, not the blade, and never the other side's limbs. */
-function mayMove(bone: number, p: Vec3): boolean {
-  const { name } = JOINTS[bone]!;
-  if (name === 'root' || name === 'blade') return false;
-  if (name.endsWith('.left')) return p[0] > -0.01;
-  if (name.endsWith('.right')) return p[0] < 0.01;
-  return true;
-}
-
 /** Weights of every bone for every vertex: by nearness to the bones, then smoothed along the surface. */
-export function skinWeights({ positions, triangles }: Mesh): Float64Array[] {
+export function skinWeights({ positions, triangles }: Mesh, skeleton: Skeleton): Float64Array[] {
+  const { joints } = skeleton;
   let weights = positions.map((p) => {
-    const distances = JOINTS.map((_, bone) => (mayMove(bone, p) ? distanceToBone(p, bone) : Infinity));
+    const distances = joints.map((joint, bone) => (skeleton.mayMove(bone, p) ? distanceToBone(p, joint) : Infinity));
     const nearest = Math.min(...distances);
     const raw = Float64Array.from(distances, (d) => Math.exp(-(d - nearest) / SHARPNESS));
     const sum = raw.reduce((a, b) => a + b, 0);
@@ -46,7 +37,7 @@ export function skinWeights({ positions, triangles }: Mesh): Float64Array[] {
     }
   for (let round = 0; round < SMOOTHING_ROUNDS; round++)
     weights = weights.map((own, i) => {
-      const mean = new Float64Array(JOINTS.length);
+      const mean = new Float64Array(joints.length);
       for (const j of neighbours[i]!)
         weights[j]!.forEach((value, bone) => (mean[bone]! += value / neighbours[i]!.size));
       return own.map((value, bone) => 0.5 * value + 0.5 * mean[bone]!);

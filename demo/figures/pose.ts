@@ -11,7 +11,7 @@ import {
   type Rigid,
   type Vec3,
 } from '@jinx/core/maths';
-import { JOINTS, joint, jointIndex } from './skeleton.ts';
+import type { Skeleton } from './joints.ts';
 
 export type Turn = Rigid['turn'];
 export type Side = 'left' | 'right';
@@ -48,7 +48,7 @@ function aimed(restDirection: Vec3, restHint: Vec3, direction: Vec3, hint: Vec3)
   return times(frame(direction, hint), back(frame(restDirection, restHint)));
 }
 
-/** One instant of Sedge, in the space of her feet. Directions need not be unit. */
+/** One instant of a figure, in the space of its feet. Directions need not be unit. */
 export interface Stance {
   forward: number;
   hips: Vec3;
@@ -58,12 +58,14 @@ export interface Stance {
   head: Turn;
   arms: Record<Side, { upper: Vec3; fore: Vec3; hint: Vec3; shoulder: number }>;
   feet: Record<Side, { ankle: Vec3; turn: Turn; toes: number }>;
-  blade: Vec3;
+  /** Where each thing that is held points, by the name of its joint; without an entry it stays as its parent holds it. */
+  held: Readonly<Record<string, Vec3>>;
 }
 
 /** Local translations and turns of every joint for a stance: legs by two-bone inverse kinematics. */
-export function solve(stance: Stance): { forward: number; hips: Vec3; turns: Turn[] } {
+export function solve(stance: Stance, skeleton: Skeleton): { forward: number; hips: Vec3; turns: Turn[] } {
   const world = new Map<string, Turn>([['root', NONE]]);
+  const joint = (name: string) => skeleton.joint(name);
   const rest = (name: string): Vec3 => subtract(joint(name).end, joint(name).at);
   const hips = stance.hipsTurn;
   const spine = times(hips, stance.spine);
@@ -101,11 +103,10 @@ export function solve(stance: Stance): { forward: number; hips: Vec3; turns: Tur
     world.set(`foot.${side}`, foot.turn);
     world.set(`toes.${side}`, times(foot.turn, turn(foot.toes)));
   }
-  world.set('blade', aimed([0, 0, 1], [0, 1, 0], stance.blade, [0, 1, 0.3]));
-  const turns = JOINTS.map(({ name, parent }) =>
-    parent === null ? NONE : times(back(world.get(parent)!), world.get(name)!),
+  for (const [name, direction] of Object.entries(stance.held))
+    world.set(name, aimed(rest(name), [0, 1, 0], direction, [0, 1, 0.3]));
+  const turns = skeleton.joints.map(({ name, parent }) =>
+    parent === null || !world.has(name) ? NONE : times(back(world.get(parent)!), world.get(name)!),
   );
   return { forward: stance.forward, hips: stance.hips, turns };
 }
-
-export const HIPS = jointIndex('hips');

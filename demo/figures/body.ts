@@ -1,7 +1,7 @@
 import type { Vec3 } from '@jinx/core/maths';
 
 /** A limb: a rounded cone from `a` to `b`; `flat` narrows it front to back. */
-interface Limb {
+export interface Limb {
   readonly a: Vec3;
   readonly b: Vec3;
   readonly ra: number;
@@ -9,44 +9,10 @@ interface Limb {
   readonly flat?: number;
 }
 
-const both = (limb: Limb): Limb[] => [
+/** A limb and its mirror image. */
+export const both = (limb: Limb): Limb[] => [
   limb,
   { ...limb, a: [-limb.a[0], limb.a[1], limb.a[2]], b: [-limb.b[0], limb.b[1], limb.b[2]] },
-];
-
-const LIMBS: readonly Limb[] = [
-  // trunk
-  { a: [-0.055, 0.95, 0], b: [0.055, 0.95, 0], ra: 0.115, rb: 0.115, flat: 0.85 },
-  { a: [0, 1.0, 0.005], b: [0, 1.16, 0.01], ra: 0.118, rb: 0.112, flat: 0.8 },
-  { a: [-0.05, 1.28, 0.005], b: [0.05, 1.28, 0.005], ra: 0.125, rb: 0.125, flat: 0.78 },
-  { a: [-0.13, 1.4, -0.012], b: [0.13, 1.4, -0.012], ra: 0.066, rb: 0.066 },
-  { a: [0, 1.4, -0.03], b: [0, 1.56, 0], ra: 0.06, rb: 0.046 },
-  // head, jaw, nose, and hair drawn back into a knot
-  { a: [0, 1.635, 0.005], b: [0, 1.69, 0], ra: 0.084, rb: 0.092 },
-  { a: [0, 1.575, 0.035], b: [0, 1.6, 0.03], ra: 0.043, rb: 0.06 },
-  { a: [0, 1.625, 0.095], b: [0, 1.65, 0.088], ra: 0.012, rb: 0.009 },
-  { a: [0, 1.71, -0.03], b: [0, 1.7, -0.05], ra: 0.09, rb: 0.075 },
-  { a: [0, 1.735, -0.125], b: [0, 1.7, -0.15], ra: 0.044, rb: 0.032 },
-  // a tunic's short skirt
-  { a: [-0.035, 0.95, 0], b: [-0.05, 0.76, 0.005], ra: 0.125, rb: 0.135, flat: 0.92 },
-  { a: [0.035, 0.95, 0], b: [0.05, 0.76, 0.005], ra: 0.125, rb: 0.135, flat: 0.92 },
-  ...(
-    [
-      { a: [0.155, 1.405, -0.012], b: [0.21, 1.375, -0.012], ra: 0.066, rb: 0.058 },
-      { a: [0.18, 1.4, -0.012], b: [0.38, 1.22, -0.015], ra: 0.056, rb: 0.042 },
-      { a: [0.38, 1.22, -0.015], b: [0.45, 1.16, -0.008], ra: 0.043, rb: 0.046 },
-      { a: [0.44, 1.165, -0.008], b: [0.56, 1.06, 0.01], ra: 0.046, rb: 0.031 },
-      { a: [0.575, 1.045, 0.012], b: [0.615, 1.0, 0.02], ra: 0.034, rb: 0.034, flat: 0.8 },
-      { a: [0.62, 0.995, 0.02], b: [0.655, 0.955, 0.035], ra: 0.028, rb: 0.02 },
-      { a: [0.585, 1.02, 0.04], b: [0.615, 0.985, 0.062], ra: 0.016, rb: 0.012 },
-      { a: [0.093, 0.9, 0], b: [0.1, 0.52, 0.012], ra: 0.092, rb: 0.06 },
-      { a: [0.1, 0.5, 0.014], b: [0.1, 0.38, -0.014], ra: 0.06, rb: 0.062 },
-      { a: [0.1, 0.38, -0.012], b: [0.105, 0.1, -0.018], ra: 0.06, rb: 0.044 },
-      { a: [0.1, 0.4, -0.002], b: [0.1, 0.36, -0.004], ra: 0.068, rb: 0.068 },
-      { a: [0.105, 0.05, -0.05], b: [0.112, 0.045, 0.06], ra: 0.046, rb: 0.044 },
-      { a: [0.113, 0.036, 0.07], b: [0.12, 0.03, 0.15], ra: 0.042, rb: 0.03 },
-    ] satisfies Limb[]
-  ).flatMap(both),
 ];
 
 /** Signed distance to a rounded cone, near enough for building a mesh. */
@@ -59,20 +25,17 @@ function distanceTo({ a, b, ra, rb, flat = 1 }: Limb, p: Vec3): number {
   return distance * flat;
 }
 
-/** How softly limbs grow together, in metres. */
-const BLEND = 0.028;
-
-/** Signed distance to Sedge's body at rest: below 0 inside. */
-export function bodyDistance(p: Vec3): number {
+/** Signed distance to limbs that grow together over `blend` metres: below 0 inside. */
+export function bodyDistance(limbs: readonly Limb[], blend: number, p: Vec3): number {
   let sum = 0;
   let nearest = Infinity;
-  for (const limb of LIMBS) {
+  for (const limb of limbs) {
     const d = distanceTo(limb, p);
     nearest = Math.min(nearest, d);
-    sum += Math.exp(-d / (BLEND / 3));
+    sum += Math.exp(-d / (blend / 3));
     if (!Number.isFinite(sum)) return nearest;
   }
-  return sum > 0 ? -(BLEND / 3) * Math.log(sum) : nearest;
+  return sum > 0 ? -(blend / 3) * Math.log(sum) : nearest;
 }
 
 export interface Mesh {
@@ -151,13 +114,13 @@ export function surfaceNets(distance: (p: Vec3) => number, low: Vec3, high: Vec3
   return { positions, triangles };
 }
 
-/** Outward unit normal of the body at a point of its surface. */
-export function bodyNormal(p: Vec3): Vec3 {
+/** Outward unit normal at a point of a signed distance's surface. */
+export function normalOf(distance: (p: Vec3) => number, p: Vec3): Vec3 {
   const h = 0.004;
   const slope = (axis: number) => {
     const ahead = p.map((x, i) => (i === axis ? x + h : x)) as unknown as Vec3;
     const behind = p.map((x, i) => (i === axis ? x - h : x)) as unknown as Vec3;
-    return bodyDistance(ahead) - bodyDistance(behind);
+    return distance(ahead) - distance(behind);
   };
   const n = [slope(0), slope(1), slope(2)];
   const size = Math.hypot(...n) || 1;

@@ -4,12 +4,12 @@ import { importGlb, readRig, writeRig } from '@jinx/core/formats';
 import { newThing } from '@jinx/core/document';
 import { boneNamed, clipNamed, FigureTrack, skinMatricesInto, skinnedVertex, type Rig } from '@jinx/core/geometry';
 import { rigidOf } from '@jinx/core/maths';
-import { makeSedge } from './index.ts';
+import { BOGLING, makeFigure, SEDGE, TALLOW } from './index.ts';
 
 let bytes: Uint8Array;
 let rig: Rig;
 beforeAll(async () => {
-  bytes = await makeSedge();
+  bytes = await makeFigure(SEDGE);
   rig = await importGlb(bytes, 'Sedge');
 });
 
@@ -132,5 +132,57 @@ describe('Sedge', () => {
     const again = readRig(writeRig(rig));
     expect(Buffer.from(writeRig(again)).equals(Buffer.from(writeRig(rig)))).toBe(true);
     expect(again.bones).toEqual(rig.bones);
+  });
+});
+
+describe.each([
+  { plan: TALLOW, tall: 1.9, clips: ['idle', 'walk', 'guard', 'raise'], holds: ['lamp', 'shield'] },
+  { plan: BOGLING, tall: 1.4, clips: ['idle', 'walk', 'struck', 'pound'], holds: ['lamp'] },
+])('$plan.name', ({ plan, tall, clips, holds }) => {
+  let made: Uint8Array;
+  let figure: Rig;
+  beforeAll(async () => {
+    made = await makeFigure(plan);
+    figure = await importGlb(made, plan.name);
+  });
+
+  it('passes the Khronos glTF validator, with its clips and what it holds', async () => {
+    const report = await validator.validateBytes(made);
+    expect(report.issues.messages.filter(({ severity }: { severity: number }) => severity === 0)).toEqual([]);
+    expect(figure.clips.map(({ name }) => name)).toEqual(clips);
+    for (const name of holds) expect(boneNamed(figure, name)).toBeGreaterThan(0);
+  });
+
+  it('stands on the ground, as tall as it should be, and keeps its feet there in every clip', () => {
+    const heights = figure.mesh.positions.filter((_, i) => i % 3 === 1);
+    expect(Math.abs(heights.reduce((a, b) => Math.min(a, b)))).toBeLessThan(0.03);
+    expect(heights.reduce((a, b) => Math.max(a, b))).toBeCloseTo(tall, 0);
+    for (const { name, seconds } of figure.clips) {
+      const track = new FigureTrack(figure, { ...newThing(plan.name, ''), clip: name });
+      const world = new Float64Array(figure.bones.length * 16);
+      for (let i = 0; i < 30; i++) {
+        track.worldInto((i / 30) * seconds, world);
+        for (const foot of ['foot.left', 'foot.right']) {
+          const height = world[boneNamed(figure, foot) * 16 + 13]!;
+          expect(height).toBeGreaterThan(0.03);
+          expect(height).toBeLessThan(0.3);
+        }
+      }
+    }
+  });
+
+  it('closes its clips within a millimetre', () => {
+    for (const { name, seconds } of figure.clips) {
+      const track = new FigureTrack(figure, { ...newThing(plan.name, ''), clip: name });
+      const [start, end] = [0, seconds - 1e-9].map((time) => {
+        const world = new Float64Array(figure.bones.length * 16);
+        track.worldInto(time, world);
+        return world;
+      }) as [Float64Array, Float64Array];
+      for (let bone = 0; bone < figure.bones.length; bone++)
+        expect(Math.hypot(...[12, 13, 14].map((k) => start[bone * 16 + k]! - end[bone * 16 + k]!))).toBeLessThan(
+          0.001,
+        );
+    }
   });
 });

@@ -7,11 +7,11 @@ import { effectOf, onStage, TUBE } from '../../core/testing/effects.ts';
 import { kernelBytes } from '../../core/testing/kernelBytes.ts';
 import { distancesToSkin } from '../../core/testing/riders.ts';
 import { evenPlaces, spacingOf } from '../../core/testing/spacing.ts';
-import { makeSedge } from './index.ts';
+import { makeFigure, SEDGE } from './index.ts';
 
 let rig: Rig;
 beforeAll(async () => {
-  rig = await importGlb(await makeSedge(), 'Sedge');
+  rig = await importGlb(await makeFigure(SEDGE), 'Sedge');
 });
 
 describe('particles on the skin of Sedge', () => {
