@@ -128,13 +128,13 @@ test('a place is moved by dragging its numbers, in one step of undo', async ({ p
     return ages.reduce((sum, _, i) => sum + positions[i * 3]!, 0) / ages.length;
   };
   const before = await meanX();
-  const chip = page.getByRole('button', { name: 'attraction place, moved by, x: 0.36' });
+  const chip = page.getByRole('button', { name: 'attraction, place, moved by, x: 0.36' });
   const box = (await chip.boundingBox())!;
   await page.mouse.move(box.x + 8, box.y + 8);
   await page.mouse.down();
   for (let x = 0; x <= 120; x += 10) await page.mouse.move(box.x + 8 + x, box.y + 8);
   await page.mouse.up();
-  await expect(page.getByRole('button', { name: 'attraction place, moved by, x: 0.96' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'attraction, place, moved by, x: 0.96' })).toBeVisible();
   expect((await meanX()) - before).toBeGreaterThan(0.05);
   await page.keyboard.press('ControlOrMeta+z');
   await expect(chip).toBeVisible();

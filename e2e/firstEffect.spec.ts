@@ -81,9 +81,9 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   await page.getByLabel('layer name').fill('Ripples');
   await page.getByLabel('layer name').press('Enter');
   await chapter(page, 'Source');
-  await page.getByLabel('source', { exact: true }).selectOption('bone');
-  await page.getByLabel('bone', { exact: true }).selectOption('foot.left');
-  await page.getByLabel('dropped to the ground').selectOption('ground');
+  await page.getByLabel('source', { exact: true }).selectOption('point');
+  await page.getByLabel('source place', { exact: true }).selectOption({ label: 'foot.left' });
+  await page.getByLabel('dropped to the ground').selectOption('yes');
   await type(page, /^acts below/, '0.12');
   await chapter(page, 'Births');
   await type(page, /^rate/, '0');

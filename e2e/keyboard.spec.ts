@@ -34,7 +34,7 @@ test('an effect is made by the keyboard alone', async ({ page }) => {
 
   // A ring instead of a sphere, born faster, drawn to a point.
   await tabTo(page, /^source$/);
-  await page.keyboard.type('along');
+  await page.keyboard.type('along a ring');
   await tabTo(page, /^radius: 0.5/);
   for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowUp');
   await expect(page.getByRole('button', { name: /^radius: 0.53/ })).toBeVisible();
