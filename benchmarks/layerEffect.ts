@@ -51,6 +51,6 @@ export function layerOf(living: number): Effect {
         ]),
       ],
     ]);
-    effect.stretches = { opening: 0, hold: { kind: 'continuing', seconds: 4 }, closing: 1 };
+    effect.stretches = { opening: 0, hold: { kind: 'continuing', seconds: 4 }, closing: 1, preRoll: 0 };
   });
 }

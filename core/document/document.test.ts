@@ -195,7 +195,12 @@ describe('the door', () => {
   it('reads a kept document of schema 0', () => {
     const effect = parseEffectText(readFileSync(new URL('./kept/schema0.json', import.meta.url), 'utf8'));
     expect(effect.schema).toBe(SCHEMA);
-    expect(effect.stretches).toEqual({ opening: 0.5, hold: { kind: 'continuing', seconds: 2 }, closing: 1 });
+    expect(effect.stretches).toEqual({
+      opening: 0.5,
+      hold: { kind: 'continuing', seconds: 2 },
+      closing: 1,
+      preRoll: 0,
+    });
   });
 
   it('reads a kept document of schema 1, giving its forces what came later', () => {

@@ -86,13 +86,32 @@ export type Force = z.infer<typeof anyForceSchema>;
 export const sharedForceSchema = z.strictObject({ force: anyForceSchema, layers: z.array(idSchema).max(128) });
 export type SharedForce = z.infer<typeof sharedForceSchema>;
 
-/** Births at one instant: `count` of them, `at` seconds after the start of a stretch. */
+/** Births at one instant: `count` to `most` of them, `at` seconds after the start of a stretch, and again if wanted. */
 export const burstSchema = z.strictObject({
   stretch: z.enum(['opening', 'hold', 'closing']),
   at: z.number().min(0).max(3600),
   count: z.number().int().min(0).max(1_000_000),
+  most: z.number().int().min(0).max(1_000_000),
+  times: z.number().int().min(1).max(1000),
+  /** Seconds from one time to the next. */
+  every: z.number().min(0.01).max(600),
 });
 export type Burst = z.infer<typeof burstSchema>;
+
+/** A moment of the effect's time: so many seconds, or a measure, after a border of its stretches or an event of a layer. */
+export const momentSchema = z.strictObject({
+  after: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('border'), border: z.enum(['start', 'hold', 'letGo', 'end']) }),
+    z.strictObject({
+      kind: z.literal('layer'),
+      layer: idSchema,
+      event: z.enum(['firstBirth', 'lastBirth', 'lastDeath']),
+    }),
+  ]),
+  seconds: z.number().min(-3600).max(3600),
+  measure: idSchema.nullable(),
+});
+export type Moment = z.infer<typeof momentSchema>;
 
 /** What one layer's particles set off in another. */
 export const linkSchema = z.strictObject({
@@ -118,6 +137,8 @@ export const layerSchema = z.strictObject({
   source: sourceSchema,
   /** What a launch toward or round something aims at. */
   aim: placeSchema,
+  /** When births may happen; without an end they fade out over the closing. */
+  births: z.strictObject({ from: momentSchema, until: momentSchema.nullable() }),
   bursts: collectionSchema(burstSchema),
   forces: collectionSchema(anyForceSchema, 64),
   links: collectionSchema(linkSchema, 64),
@@ -164,9 +185,13 @@ export const stretchesSchema = z.strictObject({
   opening: z.number().min(0).max(600),
   hold: z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('none') }),
-    /** Births run on without a seam until the effect is let go. */
+    /** Births run on until the effect is let go. */
     z.strictObject({ kind: z.literal('continuing'), seconds: z.number().min(0.1).max(600) }),
+    /** Every turn is the same as the one before, so that it may be played round and round. */
+    z.strictObject({ kind: z.literal('seamless'), seconds: z.number().min(0.1).max(600) }),
   ]),
+  /** Seconds it has held already when it is first seen. */
+  preRoll: z.number().min(0).max(60),
   closing: z.number().min(0).max(600),
 });
 export type Stretches = z.infer<typeof stretchesSchema>;

@@ -6,7 +6,17 @@ import {
   type ForceKind,
   type LayerSettingName,
 } from './declarations.ts';
-import { SCHEMA, type Effect, type Force, type Layer, type Place, type PlaceKey, type Thing } from './effect.ts';
+import {
+  SCHEMA,
+  type Effect,
+  type Force,
+  type Layer,
+  type Place,
+  type PlaceKey,
+  type Thing,
+  type Burst,
+  type Moment,
+} from './effect.ts';
 import type {
   Colour,
   Combine,
@@ -29,7 +39,7 @@ export function newEffect(name: string, seed: number): Effect {
     schema: SCHEMA,
     name,
     seed,
-    stretches: { opening: 0, hold: { kind: 'continuing', seconds: 4 }, closing: 1 },
+    stretches: { opening: 0, hold: { kind: 'continuing', seconds: 4 }, closing: 1, preRoll: 0 },
     palette: emptyCollection(),
     measures: emptyCollection(),
     dials: emptyCollection(),
@@ -73,12 +83,30 @@ export function newLayer(name: string, salt: number): Layer {
     locked: false,
     source: { kind: 'sphere', place: atEffect([0, 1, 0]) },
     aim: atEffect([0, 1, 0]),
+    births: { from: atBorder('start'), until: null },
     bursts: emptyCollection(),
     forces: emptyCollection(),
     links: emptyCollection(),
     settings,
   };
 }
+
+/** A moment so many seconds after a border of the stretches. */
+export const atBorder = (border: 'start' | 'hold' | 'letGo' | 'end', seconds = 0): Moment => ({
+  after: { kind: 'border', border },
+  seconds,
+  measure: null,
+});
+
+/** One burst, at once. */
+export const burst = (stretch: Burst['stretch'], at: number, count: number): Burst => ({
+  stretch,
+  at,
+  count,
+  most: count,
+  times: 1,
+  every: 1,
+});
 
 const hung = (offset: Vector, turn: Vector) => ({ offset, turn, keys: emptyCollection<PlaceKey>() });
 export const atEffect = (offset: Vector = [0, 0, 0], turn: Vector = [0, 0, 0]): Place => ({

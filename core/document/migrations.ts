@@ -59,6 +59,7 @@ function moveSource(layer: Loose): void {
  */
 function stageOfThings(document: Loose): Loose {
   const result = structuredCopy({ ...document, schema: 2, forces: emptyCollection() }) as Loose;
+  Object.assign(loose(result['stretches']), { preRoll: 0 });
   const stage = loose(result['stage']);
   const { figure, ...rest } = stage;
   const thing = figure && {
@@ -77,6 +78,11 @@ function stageOfThings(document: Loose): Loose {
   for (const layer of itemsOf(result['layers'])) {
     moveSource(layer);
     layer['aim'] = hungOn({ kind: 'effect', offset: [0, 1, 0] });
+    layer['births'] = {
+      from: { after: { kind: 'border', border: 'start' }, seconds: 0, measure: null },
+      until: null,
+    };
+    for (const burst of itemsOf(layer['bursts'])) Object.assign(burst, { most: burst['count'], times: 1, every: 1 });
     fill(layer, LAYER_SETTINGS);
     for (const force of itemsOf(layer['forces'])) {
       force['place'] = hungOn(loose(force['place']));

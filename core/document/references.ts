@@ -1,4 +1,4 @@
-import type { Effect } from './effect.ts';
+import type { Effect, Moment } from './effect.ts';
 import type { Colour, Setting } from './setting.ts';
 import { listed } from './collection.ts';
 
@@ -37,8 +37,15 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     for (const layer of item.layers)
       if (!effect.layers.byId[layer]) say(`forces.${id}.layers`, `no layer "${layer}" to act on`);
   }
+  const moment = (value: Moment | null, path: string) => {
+    if (value?.measure && !effect.measures.byId[value.measure]) say(path, `no measure "${value.measure}"`);
+    if (value?.after.kind === 'layer' && !effect.layers.byId[value.after.layer])
+      say(path, `no layer "${value.after.layer}"`);
+  };
   for (const { id, item } of listed(effect.layers)) {
     const path = `layers.${id}`;
+    moment(item.births.from, `${path}.births.from`);
+    moment(item.births.until, `${path}.births.until`);
     if (item.parent !== null && !effect.groups.byId[item.parent]) say(`${path}.parent`, `no group "${item.parent}"`);
     if (item.population.kind === 'follows' && !effect.layers.byId[item.population.layer])
       say(`${path}.population`, `no layer "${item.population.layer}" to follow`);
@@ -79,5 +86,18 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
       const population = effect.layers.byId[at]?.population;
       return population?.kind === 'follows' ? population.layer : null;
     });
+  for (const id of effect.layers.order) {
+    // Each moment of a layer may hang on another layer's; none on itself, by however many steps.
+    const hangsOn = (at: string): string[] => {
+      const births = effect.layers.byId[at]?.births;
+      return [births?.from, births?.until].flatMap((value) =>
+        value?.after.kind === 'layer' ? [value.after.layer] : [],
+      );
+    };
+    const seen = new Set<string>();
+    const reach = (at: string): boolean =>
+      hangsOn(at).some((next) => next === id || (!seen.has(next) && (seen.add(next), reach(next))));
+    if (reach(id)) say(`layers.${id}.births`, 'hangs on itself');
+  }
   return problems;
 }

@@ -16,6 +16,8 @@ const LOOK_BACK_SECONDS = 1 / 960;
 
 export interface BirthStep {
   readonly step: number;
+  /** Whether this is the first step that is computed at all. */
+  readonly isFirst: boolean;
   /** Steps a second. */
   readonly rate: number;
   /** Start and end of the step, seconds. */
@@ -63,7 +65,7 @@ export class Midwife {
     const { clock } = step;
     const due = this.#due;
     reading.effectTime = clock.share(step.from);
-    due.collect(layer, reading, step.step, step.from, step.to, clock, travel);
+    due.collect(layer, reading, step, travel);
     const ask: BirthAsk = { key: 0, number: 0, time: 0, reading };
     const lineage = hash2(step.seed, layer.layer.salt);
     for (let n = 0; n < due.count; n++) {
@@ -137,7 +139,7 @@ export class Midwife {
     const kept = numbers['motion.inherit'].read(reading) / 100;
     if (kept === 0) return;
     // How fast what it is born on moves at that instant.
-    const before = Math.max(0, time - LOOK_BACK_SECONDS);
+    const before = Math.max(layer.beginsAt, time - LOOK_BACK_SECONDS);
     const [spot, second, third] = [birth[SPOT]!, birth[SPOT + 1]!, birth[SPOT + 2]!];
     source.carrierInto(this.#from, 0, before, spot, second, third);
     source.carrierInto(this.#to, 0, before + LOOK_BACK_SECONDS, spot, second, third);

@@ -4,8 +4,8 @@ import { EffectClock } from './clock.ts';
 import { RateIntegral } from './rate.ts';
 import { NumberReader } from './reader.ts';
 
-const HELD = { opening: 1, hold: { kind: 'continuing' as const, seconds: 2 }, closing: 0.5 };
-const ONCE = { opening: 1, hold: { kind: 'none' as const }, closing: 0.5 };
+const HELD = { opening: 1, hold: { kind: 'continuing' as const, seconds: 2 }, closing: 0.5, preRoll: 0 };
+const ONCE = { opening: 1, hold: { kind: 'none' as const }, closing: 0.5, preRoll: 0 };
 
 describe('an effect’s clock', () => {
   it('opens, repeats its hold until let go, then closes', () => {
@@ -20,6 +20,14 @@ describe('an effect’s clock', () => {
     expect(clock.sheetTime(6.4)).toBeCloseTo(3.2, 9);
     expect(clock.endsAt).toBeCloseTo(6.7, 9);
     expect(clock.sheetTime(100)).toBe(3.5);
+  });
+
+  it('finds the step at which a place on the sheet is seen, also where pre-roll leaves the opening out', () => {
+    expect(new EffectClock(HELD).stepAt(1.5)).toBe(90);
+    const rolled = new EffectClock({ ...HELD, preRoll: 3 });
+    expect(rolled.stepAt(1.5)).toBe(30);
+    expect(rolled.sheetTime(rolled.timeOf(30))).toBeCloseTo(1.5, 9);
+    expect(rolled.stepAt(0.2)).toBe(0);
   });
 
   it('never ends while nobody lets go', () => expect(new EffectClock(HELD).endsAt).toBe(Infinity));

@@ -12,6 +12,7 @@ import { EffectClock } from './clock.ts';
 import { FORCES, type BoundForce } from './forces/index.ts';
 import { groupFrame, type GroupFrame } from './groups.ts';
 import { SHORTEST_STANDING } from './population.ts';
+import { windowOf, type BirthWindow } from './moments.ts';
 import { RateIntegral } from './rate.ts';
 import { ColourReader, newReading, NumberReader } from './reader.ts';
 import { Launch } from './launch.ts';
@@ -42,6 +43,10 @@ export interface CompiledLayer {
   readonly colour: ColourReader;
   readonly source: SourceReader;
   readonly rate: RateIntegral;
+  /** When its births may happen. */
+  readonly window: BirthWindow;
+  /** When the effect's time begins. */
+  readonly beginsAt: number;
   readonly bursts: Layer['bursts'];
   readonly forces: readonly BoundForce[];
   /** The lifetime all its particles share, in seconds; null where they differ. */
@@ -141,7 +146,9 @@ export function compileLayer(id: string, effect: Effect, scene: Scene, clock: Ef
     numbers,
     colour: colourReader(layer, effect),
     source: sourceReader({ layer, scene, group, numbers }),
-    rate: new RateIntegral(numbers['births.rate'], clock, dialShares(effect)),
+    rate: new RateIntegral(numbers['births.rate'], clock, dialShares(effect), layer.births.until === null),
+    window: windowOf(layer, effect, clock),
+    beginsAt: clock.beginsAt,
     bursts: layer.bursts,
     forces: bound,
     life: sharedLife(layer, numbers, clock),

@@ -77,7 +77,7 @@ export class Dresser {
   /** Writes the records of the living at byte address `out` of the same memory; returns how many. */
   write(kernels: Kernels, population: Population, dress: Dress, moment: DressMoment, out: number): number {
     const { step, rate, clock } = moment;
-    const time = step / rate;
+    const time = clock.timeOf(step);
     const table: TableMoment = { life: dress.life, effectTime: clock.share(time), dials: moment.dials };
     const { numbers, colour } = dress;
     const isTimed = [...SHAPED.map(([name]) => numbers[name]), colour].some((reader) => reader.isTimed);
@@ -176,9 +176,9 @@ export class Dresser {
     if (each.length === 0 && !hasColour) return;
     const { step, rate, clock } = moment;
     const reading = this.#reading;
-    reading.effectTime = clock.share(step / rate);
+    reading.effectTime = clock.share(clock.timeOf(step));
     reading.dials = moment.dials;
-    const standingAge = clock.standingAge(step / rate);
+    const standingAge = clock.standingAge(clock.timeOf(step));
     const outs = each.map(([n]) => this.#arrays.floats(n));
     const rgb = [5, 6, 7].map((n) => (hasColour ? this.#arrays.floats(n) : null));
     for (let i = 0; i < population.count; i++) {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import {
   atEffect,
+  burst,
   collectionOf,
   curveShaper,
   forceOfKind,
@@ -32,7 +33,7 @@ describe('drag', () => {
       setNumber(layer, 'births.rate', 0);
       setNumber(layer, 'births.life', 60);
       setNumber(layer, 'motion.speed', 10);
-      layer.bursts = collectionOf([['all', { stretch: 'opening', at: 0, count: 20 }]]);
+      layer.bursts = collectionOf([['all', burst('opening', 0, 20)]]);
       layer.forces = collectionOf([['drag', withNumber(newForce('drag'), 'strength', 2.5)]]);
     });
     const world = new World(effect, new Map(), {}, { rate });

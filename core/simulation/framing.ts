@@ -123,8 +123,8 @@ export class Framer {
     const { scene, step, rate } = moment;
     const { bones } = scene;
     if (bones > MOST_BONES) throw new Error(`a frame holds ${MOST_BONES} matrices, not ${bones}`);
-    scene.matricesInto(f32, BONES, Math.max(0, step - 1) / rate, true);
-    scene.matricesInto(f32, BONES + bones * 16, step / rate, false);
+    scene.matricesInto(f32, BONES, moment.clock.timeOf(step - 1), true);
+    scene.matricesInto(f32, BONES + bones * 16, moment.clock.timeOf(step), false);
     u32[HEADER_STEP] = step;
     u32[HEADER_LAYERS] = drawn.length;
     u32[HEADER_BONES] = bones;

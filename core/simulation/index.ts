@@ -3,6 +3,7 @@ export { colourReader, dialShares, numberReaders, type Numbers } from './compile
 export { helpCrew, stopCrew } from './crew.ts';
 export * from './frame.ts';
 export { groupFrame } from './groups.ts';
+export { windowOf } from './moments.ts';
 export { RateIntegral } from './rate.ts';
 export * from './reader.ts';
 export * from './tripleBuffer.ts';

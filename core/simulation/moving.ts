@@ -84,7 +84,7 @@ export class Mover implements ForceWriter {
     this.#moment = moment;
     this.#layer = layer;
     this.#population = population;
-    this.time = moment.to;
+    this.time = moment.clock.fieldTime(moment.to);
     this.seconds = 1 / moment.rate;
     this.step = moment.step;
     this.#shared.effectTime = this.#each.effectTime = moment.clock.share(moment.from);
@@ -115,7 +115,7 @@ export class Mover implements ForceWriter {
     this.#force = force;
     this.#slot = FIRST_VALUE;
     this.#fadesItself = false;
-    this.#placed = this.#moment.scene.placeAt(place, this.time, this.#layer.group.matrix);
+    this.#placed = this.#moment.scene.placeAt(place, this.#moment.to, this.#layer.group.matrix);
     this.at = this.#placed.rigid.at;
     if (threshold > 0) this.call('setAside', ASIDE);
     force.write(this);
@@ -133,6 +133,13 @@ export class Mover implements ForceWriter {
   call(name: CallName, values: readonly number[]): void {
     if (name === 'drag' || name === 'airDrag') this.#isEven = false;
     this.#program.call(name, values);
+  }
+
+  changes(perSecond: number): { now: number; next: number; share: number } {
+    const { changes, turn } = this.#moment.clock.changesAt(this.#moment.to, perSecond);
+    const whole = Math.floor(changes);
+    const within = (n: number) => (turn > 0 ? n - Math.floor(n / turn) * turn : n);
+    return { now: within(whole), next: within(whole + 1), share: changes - whole };
   }
 
   shared(reader: NumberReader): number {

@@ -11,10 +11,13 @@ const CELLS = 512;
 export class RateIntegral {
   readonly #clock: EffectClock;
   readonly #level: number;
+  /** Whether a steady rate fades out over the closing, rather than lasting to its end. */
+  readonly #fades: boolean;
   readonly #sums: Float64Array | null;
   readonly #rateAt: (share: number) => number;
 
-  constructor(rate: NumberReader, clock: EffectClock, dials: Readonly<Record<string, number>>) {
+  constructor(rate: NumberReader, clock: EffectClock, dials: Readonly<Record<string, number>>, fades = true) {
+    this.#fades = fades;
     this.#clock = clock;
     const reading = { ...newReading(), dials };
     this.#rateAt = (share) => {
@@ -41,13 +44,31 @@ export class RateIntegral {
     return this.#sums![i]! + this.#cell(i / CELLS, x / CELLS);
   }
 
+  /**
+   * Births due before two shares of a step that begins at `from`, as real numbers counted from the same beginning: in a
+   * hold without a seam from the beginning of its turn, so that every turn bears alike.
+   */
+  span(from: number, first: number, last: number): [number, number] {
+    const clock = this.#clock;
+    const step = 1 / clock.rate;
+    if (!clock.isSeamless || clock.stepOfHold(from) < 0)
+      return [this.births(from + first * step), this.births(last === 1 ? clock.after(from) : from + last * step)];
+    const start = this.births(clock.opening);
+    const sheet = clock.sheetTime(from);
+    return [this.births(sheet + first * step) - start, this.births(sheet + last * step) - start];
+  }
+
   /** Births due before `time`, as a real number. */
   births(time: number): number {
     const { opening, hold, closing, closesAt } = this.#clock;
     const open = Math.min(time, closesAt);
     const after = Math.max(0, Math.min(time - closesAt, closing));
-    if (!this.#sums) return this.#level * (open + (closing > 0 ? after - (after * after) / (2 * closing) : 0));
-    if (open <= opening || hold === 0)
+    if (!this.#sums)
+      return (
+        this.#level *
+        (open - this.#clock.beginsAt + (this.#fades && closing > 0 ? after - (after * after) / (2 * closing) : after))
+      );
+    if (hold === 0 || (open <= opening && this.#clock.preRoll === 0))
       return this.#alongSheet(open) + (after > 0 ? this.#alongSheet(opening + after) - this.#alongSheet(opening) : 0);
     const start = this.#alongSheet(opening);
     const turns = Math.floor((open - opening) / hold);

@@ -7,6 +7,8 @@ export interface Running {
   compiled: CompiledLayer;
   readonly population: Population;
   readonly travel: Travel;
+  /** Birth number with which each turn of a hold without a seam begins. */
+  turnStart: number;
   /** What its last step cost. */
   microseconds: number;
 }

@@ -27,6 +27,7 @@ export class StageThing {
   /** The mesh at the start and at the end of the step being computed. */
   meshFrom: PosedMesh;
   meshTo: PosedMesh;
+  readonly #scene: Scene;
   #posedFrom = NaN;
   #posedTo = NaN;
   /** Poses sampled last, oldest overwritten first: layers that follow one figure ask for the same instants. */
@@ -35,7 +36,8 @@ export class StageThing {
   readonly #skin: Float32Array;
   #skinTime = NaN;
 
-  constructor(id: string, thing: Thing, rig: Rig, boneStart: number) {
+  constructor(scene: Scene, id: string, thing: Thing, rig: Rig, boneStart: number) {
+    this.#scene = scene;
     this.id = id;
     this.rig = rig;
     this.track = new FigureTrack(rig, thing);
@@ -52,9 +54,14 @@ export class StageThing {
     for (const pose of this.#poses) if (pose.time === time) return pose.world;
     const pose = this.#poses[this.#oldest]!;
     this.#oldest = (this.#oldest + 1) % KEPT_POSES;
-    this.track.worldInto(time, pose.world);
+    this.track.worldInto(this.#scene.clock.fieldTime(time), pose.world);
     pose.time = time;
     return pose.world;
+  }
+
+  /** Writes the matrix of its feet at a time. */
+  rootInto(time: number, m: Float64Array): void {
+    this.track.rootInto(this.#scene.clock.fieldTime(time), m);
   }
 
   /** Skin matrices at a time; valid until the next call. */
@@ -88,7 +95,7 @@ export class Scene {
   /** Matrices of a frame: the bones of every thing and its feet, one thing after another, then the effect's own frame. */
   readonly bones: number;
   /** The clock that keyed places follow. */
-  clock = new EffectClock({ opening: 0, hold: { kind: 'none' }, closing: 0 });
+  clock = new EffectClock({ opening: 0, hold: { kind: 'none' }, closing: 0, preRoll: 0 });
   readonly #carrier: Carrier;
   readonly #matrix = new Float64Array(16);
   readonly #local = new Float64Array(16);
@@ -103,7 +110,7 @@ export class Scene {
       .flatMap(({ id, item }) => {
         const rig = rigs.get(item.asset);
         if (!rig) return [];
-        const thing = new StageThing(id, item, rig, bones);
+        const thing = new StageThing(this, id, item, rig, bones);
         bones += rig.bones.length + 1;
         return [thing];
       });
@@ -126,7 +133,7 @@ export class Scene {
     const carrier = this.#carrier;
     if (carrier.kind === 'circle') {
       const { radius, speed } = carrier;
-      const angle = (speed * time) / radius;
+      const angle = (speed * this.clock.fieldTime(time)) / radius;
       const [c, s] = [cos(angle), sin(angle)];
       m[0] = m[10] = c;
       m[2] = -s;
@@ -144,7 +151,7 @@ export class Scene {
     if (bone >= 0) {
       const world = thing.bonesAt(time);
       for (let i = 0; i < 16; i++) m[i] = world[bone * 16 + i]!;
-    } else thing.track.rootInto(time, m);
+    } else thing.rootInto(time, m);
   }
 
   /** Writes the matrix of a place at a time, inside the groups whose matrix is `group`. */
@@ -182,9 +189,10 @@ export class Scene {
 
   /** Writes the matrices a frame tells at a time (from a step's end or, with `isFrom`, its start). */
   matricesInto(out: Float32Array, o: number, time: number, isFrom: boolean): void {
-    for (const { rig, track, meshFrom, meshTo, boneStart } of this.things) {
+    for (const thing of this.things) {
+      const { rig, meshFrom, meshTo, boneStart } = thing;
       out.set((isFrom ? meshFrom : meshTo).matrices, o + boneStart * 16);
-      track.rootInto(time, this.#placed);
+      thing.rootInto(time, this.#placed);
       out.set(this.#placed, o + (boneStart + rig.bones.length) * 16);
     }
     this.effectInto(time, this.#placed);

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import {
   atBone,
   atEffect,
+  burst,
   collectionOf,
   setNumber,
   type Effect,
@@ -31,7 +32,7 @@ function born(
     setNumber(layer, 'births.rate', 0);
     setNumber(layer, 'births.life', 30);
     setNumber(layer, 'motion.speed', 0);
-    layer.bursts = collectionOf([['all', { stretch: 'opening', at: 0, count: 1000 }]]);
+    layer.bursts = collectionOf([['all', burst('opening', 0, 1000)]]);
     shape(layer, whole);
   });
   const world = new World(effect, things);
@@ -602,7 +603,7 @@ describe('a document taken over in mid-run', () => {
 
   it('lets go at the very step it is told to, like a run that knew', () => {
     const held = structuredClone(effect);
-    held.stretches = { opening: 0.2, hold: { kind: 'continuing', seconds: 1 }, closing: 0.5 };
+    held.stretches = { opening: 0.2, hold: { kind: 'continuing', seconds: 1 }, closing: 0.5, preRoll: 0 };
     const live = new World(held, new Map());
     live.advance(70);
     live.letGo();

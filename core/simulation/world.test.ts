@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { atBone, atEffect, collectionOf, parseEffect, setNumber } from '../document/index.ts';
+import { atBone, atEffect, burst, collectionOf, parseEffect, setNumber } from '../document/index.ts';
 import { effectOf, onStage, stormOnTube, TUBE } from '../testing/effects.ts';
 import { kernelBytes } from '../testing/kernelBytes.ts';
 import { distancesToSkin } from '../testing/riders.ts';
@@ -226,9 +226,9 @@ describe('a layer', () => {
     const effect = effectOf((layer) => {
       setNumber(layer, 'births.rate', 0);
       setNumber(layer, 'births.life', 30);
-      layer.bursts = collectionOf([['puff', { stretch: 'hold', at: 0.5, count: 12 }]]);
+      layer.bursts = collectionOf([['puff', burst('hold', 0.5, 12)]]);
     });
-    effect.stretches = { opening: 1, hold: { kind: 'continuing', seconds: 2 }, closing: 1 };
+    effect.stretches = { opening: 1, hold: { kind: 'continuing', seconds: 2 }, closing: 1, preRoll: 0 };
     const world = new World(effect, new Map());
     const counts = [89, 91, 209, 211, 331].map((step) => (world.advance(step), world.living));
     expect(counts).toEqual([0, 12, 12, 24, 36]);
@@ -236,7 +236,7 @@ describe('a layer', () => {
 
   it('lives out its particles after it is let go, and ends', () => {
     const effect = effectOf((layer) => setNumber(layer, 'births.life', 0.5));
-    effect.stretches = { opening: 0, hold: { kind: 'continuing', seconds: 2 }, closing: 1 };
+    effect.stretches = { opening: 0, hold: { kind: 'continuing', seconds: 2 }, closing: 1, preRoll: 0 };
     const world = new World(effect, new Map(), { letGoStep: 60 });
     world.advance(60);
     const held = world.living;
@@ -251,7 +251,7 @@ describe('a layer', () => {
 
   it('keeps standing particles as long as the effect', () => {
     const effect = effectOf((layer) => (setNumber(layer, 'births.rate', 0), setNumber(layer, 'births.standing', 1)));
-    effect.stretches = { opening: 0.5, hold: { kind: 'none' }, closing: 0.5 };
+    effect.stretches = { opening: 0.5, hold: { kind: 'none' }, closing: 0.5, preRoll: 0 };
     const world = new World(effect, new Map());
     world.advance(59);
     expect(world.living).toBe(1);
@@ -265,7 +265,7 @@ describe('ride', () => {
     const effect = effectOf((layer) => {
       layer.source = { kind: 'sphere', place: atEffect() };
       setNumber(layer, 'births.rate', 0);
-      layer.bursts = collectionOf([['all', { stretch: 'opening', at: 0, count: 50 }]]);
+      layer.bursts = collectionOf([['all', burst('opening', 0, 50)]]);
       setNumber(layer, 'births.life', 30);
       setNumber(layer, 'motion.speed', 0);
       setNumber(layer, 'motion.ride', ride);

@@ -116,7 +116,7 @@ export class World {
     this.#running = compiled.map((layer, index): Running => {
       const population = new Population(buffer, base, caps[index]!);
       base += Population.bytes(caps[index]!);
-      return { compiled: layer, population, travel: { metres: 0 }, microseconds: 0 };
+      return { compiled: layer, population, travel: { metres: 0 }, turnStart: 0, microseconds: 0 };
     });
     this.restart();
   }
@@ -147,7 +147,7 @@ export class World {
   }
   /** True when the effect has ended and nothing of it lives. */
   get isOver(): boolean {
-    return this.#step / this.rate >= this.#clock.endsAt && this.living === 0;
+    return this.#clock.timeOf(this.#step) >= this.#clock.endsAt && this.living === 0;
   }
   /** What each layer with particles of its own has, and what its last step cost. */
   counts(): { salt: number; living: number; born: number; refused: number; microseconds: number }[] {
@@ -174,7 +174,9 @@ export class World {
 
   #newClock(): EffectClock {
     const { letGoStep } = this.#inputs;
-    return new EffectClock(this.#effect.stretches, letGoStep === undefined ? Infinity : letGoStep / this.rate);
+    const held = new EffectClock(this.#effect.stretches, Infinity, this.rate);
+    if (letGoStep === undefined) return held;
+    return new EffectClock(this.#effect.stretches, held.timeOf(letGoStep), this.rate);
   }
 
   /** The clock is made anew, for whoever reads it: the stretches have changed, or the effect was let go. */
@@ -192,13 +194,16 @@ export class World {
 
   /** Goes back to before the first step. */
   restart(): void {
-    this.#step = 0;
+    this.#step = -this.#clock.unseenSteps;
     this.#isExact = true;
     for (const running of this.#running) {
       running.population.empty();
       running.travel.metres = 0;
+      running.turnStart = 0;
     }
-    this.#scene.pose(0, 0);
+    const begins = this.#clock.beginsAt;
+    this.#scene.pose(begins, begins);
+    this.#takeSteps(0);
   }
 
   /** Takes the moment of letting go from now on. */
@@ -250,7 +255,7 @@ export class World {
       return false;
     }
     this.#takeCompiled(compiled);
-    if (this.#step > 0) this.#isExact = false;
+    if (this.#step > -this.#clock.unseenSteps) this.#isExact = false;
     return true;
   }
 
@@ -263,19 +268,24 @@ export class World {
   /** Steps up to `toStep`; going back starts again from zero. Returns early when `isCancelled` says so. */
   advance(toStep: number, isCancelled?: () => boolean): void {
     if (toStep < this.#step) this.restart();
+    this.#takeSteps(toStep, isCancelled);
+  }
+
+  #takeSteps(toStep: number, isCancelled?: () => boolean): void {
     while (this.#step < toStep && !isCancelled?.()) this.#advanceOne();
   }
 
   #advanceOne(): void {
     const step = this.#step;
-    const from = step / this.rate;
-    const to = (step + 1) / this.rate;
+    const from = this.#clock.timeOf(step);
+    const to = this.#clock.timeOf(step + 1);
     this.#scene.pose(from, to);
     const reading = this.#reading;
     reading.dials = dialShares(this.#effect);
     const moment = { step, from, to, rate: this.rate, clock: this.#clock, scene: this.#scene, dials: reading.dials };
     const birthStep = {
       ...moment,
+      isFirst: step === -this.#clock.unseenSteps,
       seed: this.#effect.seed,
       density: this.#effect.stage.density.share / 100,
       room: this.budget - this.living,
@@ -283,20 +293,31 @@ export class World {
     for (const running of this.#running) {
       const started = this.#options.now?.() ?? 0;
       const { compiled, population } = running;
+      this.#beginTurn(running, from);
       population.keepPlaces();
       this.#rider.rideAlong(compiled, population, from, to);
       this.#midwife.giveBirth(compiled, population, birthStep, reading, running.travel);
       this.#mover.move(compiled, population, moment);
-      this.#bury(population, step + 1);
+      this.#bury(running, step + 1);
       running.microseconds = (this.#options.now?.() ?? 0) - started;
     }
     this.#step = step + 1;
     this.#stepsTaken++;
   }
 
-  #bury(population: Population, step: number): void {
+  /** In a hold without a seam every turn counts its births anew. */
+  #beginTurn(running: Running, time: number): void {
+    const { population, travel } = running;
+    if (!this.#clock.isSeamless || this.#clock.stepOfHold(time) !== 0) return;
+    if (time <= this.#clock.opening && this.#clock.preRoll === 0) running.turnStart = population.numbered;
+    population.numbered = running.turnStart;
+    travel.metres = 0;
+  }
+
+  #bury({ compiled, population }: Running, step: number): void {
     const map = this.#arrays.address(0);
-    if (step / this.rate >= this.#clock.endsAt) population.endStanding(step);
+    const time = this.#clock.timeOf(step);
+    if (time >= this.#clock.endsAt || time >= compiled.window.until) population.endStanding(step);
     population.bury(this.#kernels, step, map);
     population.compact(this.#kernels, map);
   }

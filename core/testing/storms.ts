@@ -1,5 +1,6 @@
 import {
   atEffect,
+  burst,
   collectionOf,
   setNumber,
   type Effect,
@@ -46,7 +47,7 @@ export function under(
     setNumber(layer, 'births.rate', 0);
     setNumber(layer, 'births.life', 600);
     setNumber(layer, 'motion.speed', 0);
-    layer.bursts = collectionOf([['all', { stretch: 'opening', at: 0, count: 50 }]]);
+    layer.bursts = collectionOf([['all', burst('opening', 0, 50)]]);
     layer.forces = collectionOf(forces.map((force, i) => [`f${i}`, force]));
   });
   shape(effect);

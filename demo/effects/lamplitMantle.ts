@@ -271,7 +271,7 @@ function ripples(side: 'left' | 'right', salt: number): Layer {
 /** Lamplit Mantle on Sedge as she walks: `sedge` is the hash of her canonical rig. */
 export function lamplitMantle(sedge: string): Effect {
   const effect = newEffect('Lamplit Mantle', 20261);
-  effect.stretches = { opening: 0.8, hold: { kind: 'continuing', seconds: 4 }, closing: 1.2 };
+  effect.stretches = { opening: 0.8, hold: { kind: 'continuing', seconds: 4 }, closing: 1.2, preRoll: 0 };
   effect.palette = collectionOf([
     ['lamp', { name: 'Lamp', colour: { kind: 'fixed', hex: '#dfe875' } }],
     ['ember', { name: 'Ember', colour: { kind: 'fixed', hex: '#ff7a2e' } }],

@@ -16,11 +16,9 @@ export function curl(force: Extract<Force, { kind: 'curl' }>, around: ForceSurro
     where: forceWhere(force, around),
     write(writer) {
       const inverse = 1 / writer.shared(size);
-      const fields = writer.time * writer.shared(change);
-      const field = Math.floor(fields);
-      const t = fields - field;
+      const { now, next, share: t } = writer.changes(writer.shared(change));
       const drifted = drift.map((metres) => metres * group.scale * writer.time * inverse);
-      const seeds = [hash2(seed, field) | 0, hash2(seed, field + 1) | 0];
+      const seeds = [hash2(seed, now) | 0, hash2(seed, next) | 0];
       writer.call('curl', [...writer.value(strength), inverse, ...drifted, t * t * (3 - 2 * t), ...seeds]);
     },
   };

@@ -30,7 +30,7 @@ export type Value = readonly [address: number, each: number];
 
 /** What a force writes its share of a step's program with. */
 export interface ForceWriter {
-  /** The end of the step, and how long it is, in seconds. */
+  /** The end of the step as fields take it (in a hold without a seam it comes again), and how long it is, in seconds. */
   readonly time: number;
   readonly seconds: number;
   readonly step: number;
@@ -40,6 +40,8 @@ export interface ForceWriter {
   direction(local: Vec3): Vec3;
   /** The three axes of that place, one after another. */
   axes(): number[];
+  /** What a field that changes so many times a second stands at: which change, the next, and how far toward it. */
+  changes(perSecond: number): { readonly now: number; readonly next: number; readonly share: number };
   /** What all particles share of a setting. */
   shared(reader: NumberReader): number;
   /** A setting per particle at the step's start or end, weakened by the force's share, reach and falloff. */

@@ -12,10 +12,9 @@ export function jitter(force: Extract<Force, { kind: 'jitter' }>, around: ForceS
     readers: [strength],
     where: forceWhere(force, around),
     write(writer) {
-      const throws = writer.time * writer.shared(change);
-      const now = Math.floor(throws);
-      const seeds = [hash2(seed, now) | 0, hash2(seed, now + 1) | 0];
-      writer.call('jitter', [...writer.value(strength), throws - now, ...seeds]);
+      const { now, next, share } = writer.changes(writer.shared(change));
+      const seeds = [hash2(seed, now) | 0, hash2(seed, next) | 0];
+      writer.call('jitter', [...writer.value(strength), share, ...seeds]);
     },
   };
 }

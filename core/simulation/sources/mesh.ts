@@ -72,7 +72,7 @@ export class MeshSource implements SourceReader {
   }
 
   originInto(out: Float64Array, time: number): void {
-    this.#thing!.track.rootInto(time, this.#root);
+    this.#thing!.rootInto(time, this.#root);
     for (let axis = 0; axis < 3; axis++) out[axis] = this.#root[12 + axis]!;
   }
 

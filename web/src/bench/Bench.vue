@@ -140,6 +140,7 @@ useKeys({
   ' ': () => transport.value?.toggle(),
   ',': () => transport.value?.step(-1),
   '.': () => transport.value?.step(1),
+  l: () => transport.value?.letGo(),
   c: () => (showGuides.value = !showGuides.value),
   Enter: () => stageView.value?.frameAll(),
   'ctrl+z': () => store.undo(),

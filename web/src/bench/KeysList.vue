@@ -5,6 +5,7 @@ import { Popover } from 'ant-design-vue';
 const KEYS = [
   ['Space', 'play or pause'],
   [', and .', 'one step back, one step on'],
+  ['L', 'let go: the hold ends'],
   ['C', 'clear the stage of guides'],
   ['Enter', 'frame the figure'],
   ['Ctrl Z', 'undo'],

@@ -57,7 +57,7 @@ const lifeText = computed(() => {
 function seek(seconds: number): void {
   const { opening, hold } = clock.value;
   const isClosing = hold > 0 && seconds > opening + hold;
-  engine.seek(Math.round(seconds * 60), isClosing ? Math.round((opening + hold) * 60) : undefined);
+  engine.seek(clock.value.stepAt(seconds), isClosing ? clock.value.stepAt(opening + hold) : undefined);
 }
 function divide(event: PointerEvent): void {
   const target = event.currentTarget as HTMLElement;

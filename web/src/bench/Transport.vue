@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { inject } from 'vue';
+import { computed, inject } from 'vue';
 import { random32, useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
+import ChoiceChip from './ChoiceChip.vue';
 import KeysList from './KeysList.vue';
+import PlainChip from './PlainChip.vue';
 
 defineProps<{ showGuides: boolean; follows: boolean }>();
 const emit = defineEmits<{ 'update:showGuides': [value: boolean]; 'update:follows': [value: boolean] }>();
@@ -15,7 +17,22 @@ const step = (by: number) => engine.stepBy(by);
 const slower = () => engine.setSpeed(SPEEDS[(SPEEDS.indexOf(state.speed) + 1) % SPEEDS.length]!);
 const again = () => engine.seek(0);
 const anotherThrow = () => store.change('another throw', (draft) => (draft.seed = random32()));
-defineExpose({ toggle, step, anotherThrow });
+const stretches = computed(() => store.effect!.stretches);
+const HOLDS = [
+  { value: 'continuing', text: 'running on' },
+  { value: 'seamless', text: 'without a seam' },
+];
+const setHold = (kind: string) =>
+  store.change('change how it holds', (draft) => {
+    const { hold } = draft.stretches;
+    if (hold.kind !== 'none') hold.kind = kind === 'seamless' ? 'seamless' : 'continuing';
+  });
+const setPreRoll = (seconds: number, gesture: string | null) =>
+  store.change('set the pre-roll', (draft) => (draft.stretches.preRoll = seconds), gesture);
+const letGo = () => {
+  if (stretches.value.hold.kind !== 'none' && !state.isLetGo) engine.letGo();
+};
+defineExpose({ letGo, toggle, step, anotherThrow });
 </script>
 
 <template>
@@ -46,16 +63,30 @@ defineExpose({ toggle, step, anotherThrow });
       Another throw
     </button>
     <span class="space"></span>
-    <button
-      v-if="store.effect?.stretches.hold.kind !== 'none'"
-      type="button"
-      class="plain"
-      :disabled="state.isLetGo"
-      title="End the hold: the closing begins"
-      @click="engine.letGo()"
-    >
-      Let go
-    </button>
+    <template v-if="stretches.hold.kind !== 'none'">
+      <span class="holds">
+        Holds
+        <ChoiceChip :value="stretches.hold.kind" :choices="HOLDS" label="how the hold repeats" @choose="setHold" />
+        pre-rolled
+        <PlainChip
+          :value="stretches.preRoll"
+          label="pre-roll: how long it has held when first seen"
+          unit="s"
+          :least="0"
+          :most="60"
+          @change="setPreRoll"
+        />
+      </span>
+      <button
+        type="button"
+        class="plain"
+        :disabled="state.isLetGo"
+        title="End the hold: the closing begins (L)"
+        @click="letGo"
+      >
+        Let go
+      </button>
+    </template>
     <button
       type="button"
       class="plain"
@@ -96,6 +127,10 @@ defineExpose({ toggle, step, anotherThrow });
 }
 .time {
   min-width: 66px;
+}
+.holds {
+  color: var(--soft);
+  white-space: nowrap;
 }
 .space {
   flex: 1;

@@ -231,7 +231,7 @@ class Player {
     }));
     const state = {
       step: this.#target ? this.#target.to : world.step,
-      sheetTime: world.clock.sheetTime((this.#target ? this.#target.to : world.step) / world.rate),
+      sheetTime: world.clock.sheetTime(world.clock.timeOf(this.#target ? this.#target.to : world.step)),
       living: world.living,
       layers,
       stepMilliseconds: this.#stepMilliseconds,

@@ -1,4 +1,4 @@
-import { EffectClock, DEFAULT_BUDGET, DEFAULT_RATE } from '@jinx/core/simulation';
+import { EffectClock, DEFAULT_BUDGET } from '@jinx/core/simulation';
 import { onBeforeUnmount } from 'vue';
 import { api, type EffectSummary } from '../api';
 import { Engine } from '../engine/engine';
@@ -35,7 +35,8 @@ export function usePictures(
     }
     const { document, revision } = await api.effect(summary.id);
     await engine.load(document, DEFAULT_BUDGET);
-    engine.seek(Math.round(new EffectClock(document.stretches).length * INSTANT * DEFAULT_RATE));
+    const clock = new EffectClock(document.stretches);
+    engine.seek(clock.stepAt(clock.length * INSTANT));
     await engine.hash();
     const { rgba } = await engine.pixels(WIDTH, HEIGHT);
     if (isGone) return;

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { listed, withItem, withoutItem, type Burst } from '@jinx/core/document';
+import { atBorder, burst, listed, withItem, withoutItem, type Burst, type Moment } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../ChoiceChip.vue';
+import MomentWords from '../MomentWords.vue';
 import NumberChip from '../NumberChip.vue';
 import PlainChip from '../PlainChip.vue';
 
@@ -20,22 +21,48 @@ const add = () =>
   store.changeLayer(
     'add a burst',
     (layer) =>
-      (layer.bursts = withItem(layer.bursts, store.newId(), {
-        stretch: hasHold.value ? 'hold' : 'opening',
-        at: 0,
-        count: 30,
-      })),
+      (layer.bursts = withItem(layer.bursts, store.newId(), burst(hasHold.value ? 'hold' : 'opening', 0, 30))),
   );
 const remove = (id: string) =>
   store.changeLayer('remove a burst', (layer) => (layer.bursts = withoutItem(layer.bursts, id)));
 const set = (id: string, part: Partial<Burst>, gesture: string | null = null) =>
   store.changeLayer('change a burst', (layer) => Object.assign(layer.bursts.byId[id]!, part), gesture);
+/** The fewest and the most of a burst: one never passes the other. */
+const setCount = (id: string, count: number, gesture: string | null) =>
+  store.changeLayer(
+    'change a burst',
+    (layer) => {
+      const own = layer.bursts.byId[id]!;
+      own.most = own.most === own.count ? count : Math.max(own.most, count);
+      own.count = count;
+    },
+    gesture,
+  );
+const births = computed(() => store.chosen!.births);
+const setFrom = (from: Moment, gesture: string | null) =>
+  store.changeLayer('set when births begin', (layer) => (layer.births.from = from), gesture);
+const setUntil = (until: Moment | null, gesture: string | null = null) =>
+  store.changeLayer('set when births end', (layer) => (layer.births.until = until), gesture);
 </script>
 
 <template>
   <p>
     They are born at <NumberChip setting="births.rate" />, and <NumberChip setting="births.perMetre" /> the source
     travels.
+  </p>
+  <p>
+    From <MomentWords :moment="births.from" :layer-id="store.chosenId" label="births begin" @change="setFrom" />
+    <template v-if="births.until">
+      until
+      <MomentWords :moment="births.until" :layer-id="store.chosenId" label="births end" @change="setUntil" />
+      <button type="button" class="plain" title="Let them fade out over the closing" @click="setUntil(null)">
+        ×
+      </button>
+    </template>
+    <template v-else>
+      , fading out over the closing
+      <button type="button" class="plain act" @click="setUntil(atBorder('letGo'))">or until…</button>
+    </template>
   </p>
   <p v-for="{ id, item } in bursts" :key="id">
     A burst of
@@ -45,7 +72,16 @@ const set = (id: string, part: Partial<Burst>, gesture: string | null = null) =>
       :least="0"
       :most="1000000"
       whole
-      @change="(count, gesture) => set(id, { count }, gesture)"
+      @change="(count, gesture) => setCount(id, count, gesture)"
+    />
+    to
+    <PlainChip
+      :value="item.most"
+      label="burst count at most"
+      :least="item.count"
+      :most="1000000"
+      whole
+      @change="(most, gesture) => set(id, { most }, gesture)"
     />
     comes
     <PlainChip
@@ -62,7 +98,26 @@ const set = (id: string, part: Partial<Burst>, gesture: string | null = null) =>
       :choices="stretches"
       label="burst stretch"
       @choose="set(id, { stretch: $event as Burst['stretch'] })"
-    />.
+    />,
+    <PlainChip
+      :value="item.times"
+      label="burst times"
+      :least="1"
+      :most="1000"
+      whole
+      @change="(times, gesture) => set(id, { times }, gesture)"
+    />
+    {{ item.times === 1 ? 'time' : 'times'
+    }}<template v-if="item.times > 1">
+      every
+      <PlainChip
+        :value="item.every"
+        label="burst every"
+        unit="s"
+        :least="0.01"
+        :most="600"
+        @change="(every, gesture) => set(id, { every }, gesture)" /></template
+    >.
     <button type="button" class="plain" title="Remove this burst" aria-label="Remove this burst" @click="remove(id)">
       ×
     </button>

@@ -36,7 +36,10 @@ function set(name: 'opening' | 'hold' | 'closing', text: string): void {
     return;
   }
   store.change(`set the ${name}`, (draft) => {
-    if (name === 'hold') draft.stretches.hold = seconds < 0.1 ? { kind: 'none' } : { kind: 'continuing', seconds };
+    const { hold } = draft.stretches;
+    if (name === 'hold')
+      draft.stretches.hold =
+        seconds < 0.1 ? { kind: 'none' } : { kind: hold.kind === 'seamless' ? 'seamless' : 'continuing', seconds };
     else draft.stretches[name] = seconds;
   });
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { listed } from '@jinx/core/document';
-import { dialShares, EffectClock, newReading, numberReaders } from '@jinx/core/simulation';
+import { dialShares, EffectClock, newReading, numberReaders, windowOf } from '@jinx/core/simulation';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { plainNumber } from '../format';
@@ -20,7 +20,17 @@ const store = useEffectStore();
 const { layer: shown, owner: layer, measures, dials, lifetimes } = useLayer(() => props.layerId);
 const stretches = computed(() => store.effect!.stretches);
 const inner = computed(() => props.width - 2 * PAD);
-const clock = computed(() => new EffectClock(stretches.value));
+/** The sheet shows the effect as it is when let go after one turn of its hold. */
+const clock = computed(() => {
+  const { opening, hold } = new EffectClock(stretches.value);
+  return new EffectClock(stretches.value, opening + hold);
+});
+/** The part of the sheet in which births may happen, as shares of its length. */
+const span = computed(() => {
+  const { from, until } = windowOf(layer.value, store.effect!, clock.value);
+  const share = (seconds: number) => Math.min(1, Math.max(0, seconds / Math.max(0.001, clock.value.length)));
+  return { from: share(from), until: until === Infinity ? 1 : share(until), isOpen: until === Infinity };
+});
 const x = (share: number) => PAD + Math.min(1, share) * inner.value;
 const base = computed(() => (props.isOpen ? props.height - 12 : props.height - 5));
 const room = computed(() => base.value - (props.isOpen ? 26 : 5));
@@ -29,13 +39,15 @@ const rates = computed(() => {
   const numbers = numberReaders(layer.value, { measures: measures.value }, 1);
   const reading = { ...newReading(), dials: dialShares({ dials: dials.value }) };
   const { length, opening, hold, closing } = clock.value;
-  const fades = numbers['births.rate'].isConstant;
+  const fades = numbers['births.rate'].isConstant && span.value.isOpen;
+  const { from, until } = span.value;
   return Array.from({ length: 97 }, (_, i) => {
-    reading.effectTime = i / 96;
+    reading.effectTime = from + (i / 96) * (until - from);
     const late = reading.effectTime * length - opening - hold;
     return numbers['births.rate'].read(reading) * (fades && closing > 0 && late > 0 ? 1 - late / closing : 1);
   });
 });
+const tickAt = (i: number) => span.value.from + ((i - 0.5) / 24) * (span.value.until - span.value.from);
 const peak = computed(() => Math.max(...rates.value));
 const isStanding = computed(() => {
   const { base: standing } = layer.value.settings['births.standing'];
@@ -46,26 +58,31 @@ const perMetre = computed(() => {
   return metre.kind === 'fixed' ? metre.value : 0;
 });
 const birthArea = computed(() => {
-  if (peak.value === 0) return '';
-  const points = rates.value.map(
-    (rate, i) => `L${x(i / 96).toFixed(1)} ${(base.value - (rate / peak.value) * room.value).toFixed(1)}`,
-  );
-  return `M${x(0)} ${base.value}${points.join('')}L${x(1)} ${base.value}Z`;
+  const { from, until } = span.value;
+  if (peak.value === 0 || from === until) return '';
+  const points = rates.value.map((rate, i) => {
+    const share = from + (i / 96) * (until - from);
+    return `L${x(share).toFixed(1)} ${(base.value - (rate / peak.value) * room.value).toFixed(1)}`;
+  });
+  return `M${x(from)} ${base.value}${points.join('')}L${x(until)} ${base.value}Z`;
 });
 /** How long those born last live on past the end of births. */
 const tail = computed(() => {
   const after = lifetimes.value[2] / Math.max(0.001, clock.value.length);
-  const from = clock.value.closing > 0 ? (clock.value.length - clock.value.closing) / clock.value.length : 1;
+  const { length, closing } = clock.value;
+  const from = span.value.isOpen && closing > 0 ? (length - closing) / length : span.value.until;
   return { from, to: Math.min(1, from + after) };
 });
 const bursts = computed(() => {
   const { opening, hold, length } = clock.value;
   const starts = { opening: 0, hold: opening, closing: opening + hold };
-  return listed(layer.value.bursts).map(({ id, item }) => ({
-    id,
-    x: x((starts[item.stretch] + item.at) / Math.max(0.001, length)),
-    count: item.count,
-  }));
+  return listed(layer.value.bursts).flatMap(({ id, item }) =>
+    Array.from({ length: Math.min(item.times, 200) }, (_, time) => ({
+      id: `${id}/${time}`,
+      x: x((starts[item.stretch] + item.at + time * item.every) / Math.max(0.001, length)),
+      count: item.most > item.count ? `${item.count} to ${item.most}` : `${item.count}`,
+    })),
+  );
 });
 const livingLine = computed(() => {
   const most = Math.max(...props.living, 1);
@@ -104,9 +121,9 @@ const words = computed(() =>
     <rect
       v-if="isStanding"
       class="bar"
-      :x="x(0)"
+      :x="x(span.from)"
       :y="base - Math.min(room, 9)"
-      :width="inner"
+      :width="x(1) - x(span.from)"
       :height="Math.min(room, 9)"
       rx="1.5"
     />
@@ -116,8 +133,8 @@ const words = computed(() =>
         v-for="i in 24"
         :key="i"
         class="tick"
-        :x1="x((i - 0.5) / 24)"
-        :x2="x((i - 0.5) / 24)"
+        :x1="x(tickAt(i))"
+        :x2="x(tickAt(i))"
         :y1="base - room * 0.7"
         :y2="base"
       />
