@@ -15,7 +15,7 @@ export interface Guide {
   readonly matrix: number;
   /** Pairs of points, three numbers each. */
   readonly points: Float32Array;
-  readonly tone: 'source' | 'force' | 'faint';
+  readonly tone: 'source' | 'force' | 'surface' | 'faint';
 }
 
 export type Surround = 'dusk' | 'overcast' | 'noon';

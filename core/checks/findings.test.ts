@@ -4,12 +4,15 @@ import {
   atThing,
   collectionOf,
   curveShaper,
+  inWorld,
   newLayer,
+  newSurface,
   setNumber,
   structuredCopy,
   type Effect,
   type Key,
   type Layer,
+  type Surface,
 } from '../document/index.ts';
 import { effectOf } from '../testing/effects.ts';
 import { bendingTube } from '../testing/rigs.ts';
@@ -170,5 +173,27 @@ describe('findings', () => {
       // A fade that ends two seconds after birth comes too late for lives of one.
       expect(fade(1).map(({ sentence }) => sentence)).toEqual([expect.stringContaining('glow pops out at death')]);
     });
+  });
+});
+
+describe('findings about surfaces', () => {
+  const withSurface = (surface: Surface) => found((_, effect) => (effect.surfaces = collectionOf([['s', surface]])));
+  const empty = newSurface('sphere', { place: inWorld() });
+  empty.settings.radius.base = { kind: 'fixed', value: 0 };
+
+  it.each<[string, RegExp, Surface]>([
+    ['a thing that is gone', /not on the stage/, newSurface('thing', { thing: 'gone' })],
+    ['a place on a thing that is gone', /not on the stage/, newSurface('box', { place: atThing('gone') })],
+    ['a bone it does not have', /"tail"/, newSurface('box', { place: atBone('figure', 'tail') })],
+    ['a sphere without a radius', /radius is 0/, empty],
+  ])('say that nothing meets %s, and mend it in one step', (_name, why, surface) => {
+    const { effect, list } = withSurface(surface);
+    expect(list.map(({ sentence }) => sentence)).toEqual([expect.stringMatching(why)]);
+    expect(again(mended(effect, list[0]!))).toEqual([]);
+  });
+
+  it('are none about a surface that is muted, or that can be met', () => {
+    expect(withSurface({ ...newSurface('thing', { thing: 'gone' }), muted: true }).list).toEqual([]);
+    expect(withSurface(newSurface('thing', { thing: 'figure' })).list).toEqual([]);
   });
 });

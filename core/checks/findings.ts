@@ -12,6 +12,7 @@ import {
 } from '../document/index.ts';
 import type { Mend } from './mend.ts';
 import { whyNothingIsBorn, type StageRigs } from './sources.ts';
+import { surfaceProblems } from './surfaces.ts';
 import { evenAges, lifeSamples, lifetimes, samplesAt } from './lifeSamples.ts';
 
 export interface Finding {
@@ -182,9 +183,15 @@ function refusals(
 export function findings(effect: Effect, rigs: StageRigs, observed: Observed): Finding[] {
   return listed(effect.layers).flatMap(({ id, item }) => {
     const nothing = whyNothing(effect, id, item, rigs);
-    if (nothing) return [{ id: `${id}/nothing`, layerId: id, ...nothing }];
+    const met = surfaceProblems(effect, id, rigs).map((problem) => ({
+      ...problem,
+      id: `${id}/surface/${problem.id}`,
+      layerId: id,
+    }));
+    if (nothing) return [{ id: `${id}/nothing`, layerId: id, ...nothing }, ...met];
     const refused = refusals(effect, id, item, observed);
     return [
+      ...met,
       ...pops(effect, id, item).map((found, index) => ({ id: `${id}/pop${index}`, layerId: id, ...found })),
       ...(refused ? [{ id: `${id}/refused`, layerId: id, ...refused }] : []),
     ];

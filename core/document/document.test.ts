@@ -11,14 +11,17 @@ import {
   effectJsonSchema,
   FORCE_KINDS,
   inverted,
+  inWorld,
   LAYER_SETTINGS,
   listed,
   moved,
   newEffect,
   newForce,
   newLayer,
+  newSurface,
   parseEffect,
   parseEffectText,
+  removeLayer,
   SCHEMA,
   structuredCopy,
   withItem,
@@ -210,6 +213,37 @@ describe('the door', () => {
     expect(settings.strength.base).toEqual({ kind: 'fixed', value: 4 });
     expect(settings.share.base).toEqual({ kind: 'fixed', value: 100 });
     expect(effect.forces.order).toEqual([]);
+  });
+});
+
+describe('removing a layer', () => {
+  it('leaves nothing that leads to it, and nothing that now means every layer', () => {
+    const effect = fullEffect();
+    const id = 'motes';
+    const rest = effect.layers.order.filter((other) => other !== id);
+    const [kept] = rest;
+    effect.layers.byId[kept!]!.population = { kind: 'follows', layer: id };
+    effect.layers.byId[kept!]!.births.until = {
+      after: { kind: 'layer', layer: id, event: 'lastDeath' },
+      seconds: 1,
+      measure: null,
+    };
+    const ground = (layers: string[]) => ({ ...newSurface('ground', { place: inWorld() }), layers });
+    effect.surfaces = collectionOf([
+      ['own', ground([id])],
+      ['both', ground([id, kept!])],
+      ['every', ground([])],
+    ]);
+    effect.forces = collectionOf([['own', { force: newForce('gravity'), layers: [id] }]]);
+    removeLayer(effect, id);
+    expect(effect.layers.order).toEqual(rest);
+    expect(listed(effect.surfaces).map((surface) => [surface.id, surface.item.layers])).toEqual([
+      ['both', [kept]],
+      ['every', []],
+    ]);
+    expect(effect.forces.order).toEqual([]);
+    expect(effect.layers.byId[kept!]!.births.until).toBeNull();
+    expect(() => parseEffect(effect)).not.toThrow();
   });
 });
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { collectionSchema, idSchema } from './collection.ts';
-import { FORCE_SETTINGS, LAYER_SETTINGS, type ForceKind } from './declarations.ts';
+import { FORCE_SETTINGS, LAYER_SETTINGS, SURFACE_SETTINGS, type ForceKind } from './declarations.ts';
 import { hexSchema, vectorSchema } from './setting.ts';
 import { settingsSchema } from './settingSchema.ts';
 
@@ -85,6 +85,48 @@ export type Force = z.infer<typeof anyForceSchema>;
 /** A force of the effect's own: it acts on some layers, or with an empty list on all of them. */
 export const sharedForceSchema = z.strictObject({ force: anyForceSchema, layers: z.array(idSchema).max(128) });
 export type SharedForce = z.infer<typeof sharedForceSchema>;
+
+const surfaceCommon = {
+  muted: z.boolean(),
+  /** Layers whose particles meet it; an empty list is every layer. */
+  layers: z.array(idSchema).max(128),
+};
+/** Something particles can hit or keep to. A thing is met as it stands and moves on the stage, a mesh where it is placed. */
+export const surfaceSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('ground'),
+    place: placeSchema,
+    ...surfaceCommon,
+    settings: settingsSchema(SURFACE_SETTINGS.ground),
+  }),
+  z.strictObject({
+    kind: z.literal('sphere'),
+    place: placeSchema,
+    ...surfaceCommon,
+    settings: settingsSchema(SURFACE_SETTINGS.sphere),
+  }),
+  z.strictObject({
+    kind: z.literal('box'),
+    place: placeSchema,
+    ...surfaceCommon,
+    settings: settingsSchema(SURFACE_SETTINGS.box),
+  }),
+  z.strictObject({
+    kind: z.literal('thing'),
+    thing: idSchema,
+    ...surfaceCommon,
+    settings: settingsSchema(SURFACE_SETTINGS.thing),
+  }),
+  z.strictObject({
+    kind: z.literal('mesh'),
+    place: placeSchema,
+    asset: hash,
+    name,
+    ...surfaceCommon,
+    settings: settingsSchema(SURFACE_SETTINGS.mesh),
+  }),
+]);
+export type Surface = z.infer<typeof surfaceSchema>;
 
 /** Births at one instant: `count` to `most` of them, `at` seconds after the start of a stretch, and again if wanted. */
 export const burstSchema = z.strictObject({
@@ -246,6 +288,7 @@ export const effectSchema = z.strictObject({
   groups: collectionSchema(groupSchema),
   layers: collectionSchema(layerSchema, 128),
   forces: collectionSchema(sharedForceSchema, 64),
+  surfaces: collectionSchema(surfaceSchema, 32),
   stage: stageSchema,
 });
 export type Effect = z.infer<typeof effectSchema>;

@@ -9,5 +9,6 @@ export * from './migrations.ts';
 export * from './parse.ts';
 export * from './population.ts';
 export * from './references.ts';
+export * from './remove.ts';
 export * from './setting.ts';
 export * from './settingSchema.ts';

@@ -2,6 +2,7 @@ import { collectionOf, emptyCollection, idFrom, type Id } from './collection.ts'
 import {
   FORCE_SETTINGS,
   LAYER_SETTINGS,
+  SURFACE_SETTINGS,
   type Declaration,
   type ForceKind,
   type LayerSettingName,
@@ -13,6 +14,7 @@ import {
   type Layer,
   type Place,
   type PlaceKey,
+  type Surface,
   type Thing,
   type Burst,
   type Moment,
@@ -46,6 +48,7 @@ export function newEffect(name: string, seed: number): Effect {
     groups: emptyCollection(),
     layers: emptyCollection(),
     forces: emptyCollection(),
+    surfaces: emptyCollection(),
     stage: {
       things: emptyCollection(),
       surround: 'dusk',
@@ -143,6 +146,14 @@ export const newThing = (name: string, asset: string): Thing => ({
 
 export function newForce(kind: ForceKind, place: Place = atEffect([0, 1.5, 0])): Force {
   return { kind, muted: false, place, settings: defaultSettings(FORCE_SETTINGS[kind]) } as Force;
+}
+
+/** A surface all layers meet. */
+export function newSurface<K extends Surface['kind']>(
+  kind: K,
+  shape: Omit<Extract<Surface, { kind: K }>, 'kind' | 'muted' | 'layers' | 'settings'>,
+): Extract<Surface, { kind: K }> {
+  return { kind, ...shape, muted: false, layers: [], settings: defaultSettings(SURFACE_SETTINGS[kind]) } as never;
 }
 
 /** A force of another kind in the same place, keeping every setting both kinds have by the same name and unit. */

@@ -58,7 +58,12 @@ function moveSource(layer: Loose): void {
  * reach, falloff and share; forces of the effect's own.
  */
 function stageOfThings(document: Loose): Loose {
-  const result = structuredCopy({ ...document, schema: 2, forces: emptyCollection() }) as Loose;
+  const result = structuredCopy({
+    ...document,
+    schema: 2,
+    forces: emptyCollection(),
+    surfaces: emptyCollection(),
+  }) as Loose;
   Object.assign(loose(result['stretches']), { preRoll: 0 });
   const stage = loose(result['stage']);
   const { figure, ...rest } = stage;

@@ -37,6 +37,11 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     for (const layer of item.layers)
       if (!effect.layers.byId[layer]) say(`forces.${id}.layers`, `no layer "${layer}" to act on`);
   }
+  for (const { id, item } of listed(effect.surfaces)) {
+    for (const [name, value] of Object.entries(item.settings)) setting(value as Setting, `surfaces.${id}.${name}`);
+    for (const layer of item.layers)
+      if (!effect.layers.byId[layer]) say(`surfaces.${id}.layers`, `no layer "${layer}" to be met by`);
+  }
   const moment = (value: Moment | null, path: string) => {
     if (value?.measure && !effect.measures.byId[value.measure]) say(path, `no measure "${value.measure}"`);
     if (value?.after.kind === 'layer' && !effect.layers.byId[value.after.layer])

@@ -39,7 +39,10 @@ const DATE = '1980-01-02T00:00:00Z';
 
 /** The assets an effect uses, by hash. */
 export const assetsOf = (effect: Effect): string[] => [
-  ...new Set(listed(effect.stage.things).map(({ item }) => item.asset)),
+  ...new Set([
+    ...listed(effect.stage.things).map(({ item }) => item.asset),
+    ...listed(effect.surfaces).flatMap(({ item }) => (item.kind === 'mesh' ? [item.asset] : [])),
+  ]),
 ];
 
 export function writeParcel(effect: Effect, assets: readonly ParcelAsset[]): Uint8Array<ArrayBuffer> {

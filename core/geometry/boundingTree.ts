@@ -61,8 +61,11 @@ export class BoundingTree {
     this.#build(left + 1, middle, to, centres);
   }
 
-  /** Takes vertices at new places: every box is made anew, from the leaves up. */
-  refit(positions: ArrayLike<number>): void {
+  /**
+   * Takes vertices at new places: every box is made anew, from the leaves up. With `earlier`, each box also holds where
+   * its triangles were then, and so every way between the two.
+   */
+  refit(positions: ArrayLike<number>, earlier: ArrayLike<number> = positions): void {
     this.#positions = positions;
     for (let node = this.nodes - 1; node >= 0; node--) {
       const at = node * 6;
@@ -71,9 +74,10 @@ export class BoundingTree {
         if (this.count[node]! > 0 || node === 0)
           for (let i = 0; i < this.count[node]!; i++)
             for (let k = 0; k < 3; k++) {
-              const x = positions[this.#indices[this.order[this.first[node]! + i]! * 3 + k]! * 3 + axis]!;
-              if (x < low) low = x;
-              if (x > high) high = x;
+              const word = this.#indices[this.order[this.first[node]! + i]! * 3 + k]! * 3 + axis;
+              const [x, y] = [positions[word]!, earlier[word]!];
+              low = Math.min(low, x, y);
+              high = Math.max(high, x, y);
             }
         if (this.count[node] === 0 && this.order.length > 0) {
           const child = this.first[node]! * 6;

@@ -14,8 +14,8 @@
 // | DEATH_STEP         | i32  |       | step at whose start it is dead; the highest for standing    |
 // | KEY                | u32  |       | counter-based key: all its random draws                     |
 // | NUMBER             | u32  |       | birth number within its layer                               |
-// | FLAGS              | u32  |       | IS_DEAD                                                     |
-// | SPOT               | u32  |       | triangle or bone it was born on                             |
+// | FLAGS              | u32  |       | IS_DEAD; from STUCK_SHIFT the surface it sticks to          |
+// | SPOT               | u32  |       | triangle or bone it was born on; of what it sticks to       |
 // | SPOT_1 SPOT_2      | f32  |       | weights of that triangle's second and third corner          |
 // | TINT_R G B         | f32  |       | colour taken at birth, linear                               |
 export const PX = 0;
@@ -44,6 +44,9 @@ export const FIELDS = 22;
 
 /** The dead keep their place until a layer is compacted; kernels move them along, frames leave them out. */
 export const IS_DEAD = 1;
+
+/** From this bit on, flags say to which surface a particle sticks, counted from 1. */
+export const STUCK_SHIFT = 8;
 
 // A program runs over BLOCK particles at a time. Each thread has SCRATCH_SLOTS pieces of scratch memory of one word a
 // particle of a block: the first four are the sums of the step (acceleration x, y, z in m/s², drag in 1/s).

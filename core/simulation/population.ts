@@ -91,6 +91,11 @@ export class Population {
     return (this.flags[i]! & layout.IS_DEAD) !== 0;
   }
 
+  /** Whether it sticks to a surface: it then rides on nothing else. */
+  isStuck(i: number): boolean {
+    return this.flags[i]! >>> layout.STUCK_SHIFT !== 0;
+  }
+
   empty(): void {
     this.count = this.numbered = this.born = this.refused = this.dead = this.newbornFrom = 0;
     this.#deadPlaces = 0;

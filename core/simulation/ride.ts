@@ -12,11 +12,14 @@ export class Rider {
   rideAlong(layer: CompiledLayer, population: Population, from: number, to: number): void {
     const { ride, source } = layer;
     const { count, spot, spotSecond, spotThird, position, velocity } = population;
+    let isKnown = false;
     if (ride === 0 || count === 0 || !source.canBear) return;
     const [before, after, motion] = [this.#before, this.#after, this.#motion];
     const isWhole = source.rides === 'whole';
     for (let i = 0; i < count; i++) {
-      if (i === 0 || !isWhole) {
+      if (population.isStuck(i)) continue;
+      if (!isKnown || !isWhole) {
+        isKnown = true;
         source.carrierInto(before, 0, from, spot[i]!, spotSecond[i]!, spotThird[i]!);
         source.carrierInto(after, 0, to, spot[i]!, spotSecond[i]!, spotThird[i]!);
         motionInto(motion, before, after, ride);

@@ -1,12 +1,15 @@
 import type { Travel } from './due.ts';
 import type { CompiledLayer } from './compiled.ts';
 import type { Population } from './population.ts';
+import type { Hits } from './surfaces/index.ts';
 
 /** A layer with particles of its own, as it runs. */
 export interface Running {
   compiled: CompiledLayer;
   readonly population: Population;
   readonly travel: Travel;
+  /** Impacts of its last step. */
+  readonly hits: Hits;
   /** Birth number with which each turn of a hold without a seam begins. */
   turnStart: number;
   /** What its last step cost. */

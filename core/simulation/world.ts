@@ -16,6 +16,7 @@ import { newReading, type Reading } from './reader.ts';
 import { Rider } from './ride.ts';
 import type { Running } from './running.ts';
 import { Scene } from './scene.ts';
+import { bindSurfaces, Collider, Hits, surfacesMet } from './surfaces/index.ts';
 import { NUMBER_TABLE_BYTES, Tables } from './tables.ts';
 import { tripleBufferBytes } from './tripleBuffer.ts';
 
@@ -66,6 +67,7 @@ export class World {
   readonly #layerCount: number;
   readonly #midwife = new Midwife();
   readonly #rider = new Rider();
+  readonly #collider: Collider;
   readonly #reading: Reading = newReading();
   #effect: Effect;
   #scene: Scene;
@@ -110,13 +112,15 @@ export class World {
       : twinKernels({ f32: new Float32Array(buffer), i32: new Int32Array(buffer) });
     this.#arrays = new Arrays(buffer, arraysAt, largest, arrayCount);
     this.#tables = new Tables(buffer, tablesAt, this.#tableCount);
+    this.#collider = new Collider(largest);
+    this.#takeSurfaces();
     this.#mover = new Mover(this.#kernels, buffer, this.#arrays, this.#tables, options.helpers ?? 0);
     this.#framer = new Framer(this.#kernels, buffer, dressesAt, this.#layerCount, recordsAt, this.#arrays);
     let base = POPULATIONS;
     this.#running = compiled.map((layer, index): Running => {
       const population = new Population(buffer, base, caps[index]!);
       base += Population.bytes(caps[index]!);
-      return { compiled: layer, population, travel: { metres: 0 }, turnStart: 0, microseconds: 0 };
+      return { compiled: layer, population, travel: { metres: 0 }, hits: new Hits(), turnStart: 0, microseconds: 0 };
     });
     this.restart();
   }
@@ -165,6 +169,14 @@ export class World {
     population?.compact(this.#kernels, this.#arrays.address(0), true);
     return population;
   }
+  /** Skin matrices of a thing on the stage at the present instant. */
+  skinOf(thingId: string): Float32Array | undefined {
+    return this.#scene.thing(thingId)?.meshTo.matrices;
+  }
+  /** Impacts of a layer's particles in the last step. */
+  hits(layerId: string): Hits | undefined {
+    return this.#running.find(({ compiled }) => compiled.id === layerId)?.hits;
+  }
   /** Share of the work each thread has done so far. */
   threadShares(threads: number): number[] {
     const taken = stepsTaken(this.memory.buffer, threads);
@@ -183,6 +195,13 @@ export class World {
   #takeClock(): void {
     this.#clock = this.#newClock();
     this.#scene.clock = this.#clock;
+  }
+
+  #takeSurfaces(): void {
+    const dials = dialShares(this.#effect);
+    this.#collider.take(
+      bindSurfaces({ effect: this.#effect, scene: this.#scene, clock: this.#clock, rigs: this.#rigs, dials }),
+    );
   }
 
   #compile(): CompiledLayer[] {
@@ -215,6 +234,7 @@ export class World {
 
   #takeCompiled(compiled: readonly CompiledLayer[]): void {
     compiled.forEach((layer, index) => (this.#running[index]!.compiled = layer));
+    this.#takeSurfaces();
     this.#tables.forget();
     this.#framer.forget();
   }
@@ -226,6 +246,7 @@ export class World {
   adopt(effect: Effect): boolean {
     const kept = { effect: this.#effect, scene: this.#scene, clock: this.#clock };
     const sameThings = JSON.stringify(effect.stage.things) === JSON.stringify(this.#effect.stage.things);
+    const sameSurfaces = surfacesMet(effect) === surfacesMet(this.#effect);
     this.#effect = effect;
     if (JSON.stringify(effect.stage) !== JSON.stringify(kept.effect.stage))
       this.#scene = new Scene(effect.stage, this.#rigs);
@@ -234,6 +255,7 @@ export class World {
     const tables = compiled.reduce((sum, layer) => sum + tablesFor(layer), 0);
     const fits =
       sameThings &&
+      sameSurfaces &&
       compiled.length === this.#running.length &&
       effect.layers.order.length <= this.#layerCount &&
       tables <= this.#tableCount &&
@@ -297,7 +319,9 @@ export class World {
       population.keepPlaces();
       this.#rider.rideAlong(compiled, population, from, to);
       this.#midwife.giveBirth(compiled, population, birthStep, reading, running.travel);
+      this.#collider.keepVelocities(compiled, population);
       this.#mover.move(compiled, population, moment);
+      this.#collider.collide(compiled, population, running.hits, moment);
       this.#bury(running, step + 1);
       running.microseconds = (this.#options.now?.() ?? 0) - started;
     }

@@ -72,6 +72,42 @@ export function bendingTube(rings = 12, around = 12): Rig {
   };
 }
 
+/** A solid cube of a metre with a notch of `degrees` from the middle of its top down to `deep` metres, on one bone. */
+export function notchedBox(degrees: number, deep = 0.8): Rig {
+  const half = (deep * sin((degrees / 360) * Math.PI)) / cos((degrees / 360) * Math.PI);
+  const outline = [
+    [0, 0.5 - deep],
+    [-half, 0.5],
+    [-0.5, 0.5],
+    [-0.5, -0.5],
+    [0.5, -0.5],
+    [0.5, 0.5],
+    [half, 0.5],
+  ] as const;
+  const positions = [0.5, -0.5].flatMap((z) => outline.flatMap(([x, y]) => [x, y, z]));
+  const indices: number[] = [];
+  for (let i = 1; i + 1 < outline.length; i++) indices.push(0, i, i + 1, 7, 7 + i + 1, 7 + i);
+  for (let i = 0; i < outline.length; i++) {
+    const next = (i + 1) % outline.length;
+    indices.push(i, 7 + i, 7 + next, i, 7 + next, next);
+  }
+  const plain = closedBox();
+  const vertices = positions.length / 3;
+  return {
+    ...plain,
+    name: 'notched box',
+    mesh: {
+      ...plain.mesh,
+      positions: Float32Array.from(positions),
+      normals: new Float32Array(vertices * 3).fill(0.577),
+      uvs: new Float32Array(vertices * 2),
+      joints: new Uint16Array(vertices * 4),
+      weights: Float32Array.from({ length: vertices * 4 }, (_, i) => (i % 4 === 0 ? 1 : 0)),
+      indices: Uint32Array.from(indices),
+    },
+  };
+}
+
 /** A cube of a metre about the origin, closed, on one bone; larger or elsewhere when told. */
 export function closedBox(size = 1, middle: readonly [number, number, number] = [0, 0, 0]): Rig {
   const positions = Array.from({ length: 8 }, (_, i) => [i & 1, (i >> 1) & 1, i >> 2]).flatMap((corner) =>

@@ -10,7 +10,7 @@ import { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
-import { ENGINE } from './bench';
+import { ASSETS, ENGINE } from './bench';
 import BenchTop from './BenchTop.vue';
 import Chapters from './Chapters.vue';
 import FindingsLine from './FindingsLine.vue';
@@ -33,6 +33,7 @@ const engine = new Engine();
 provide(ENGINE, engine);
 
 const assets = shallowRef<readonly AssetSummary[]>([]);
+provide(ASSETS, assets);
 const kit = shallowRef<readonly string[]>([]);
 const projectName = ref('');
 const isImporting = ref('');

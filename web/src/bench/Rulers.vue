@@ -5,8 +5,8 @@ import {
   moved,
   newLayer,
   ownerOf,
+  removeLayer,
   withItem,
-  withoutItem,
   type Layer,
 } from '@jinx/core/document';
 import { lifetimes } from '@jinx/core/checks';
@@ -92,11 +92,7 @@ function copy(id: string): void {
   store.chosenId = made;
 }
 function remove(id: string): void {
-  store.change('delete a layer', (draft) => {
-    draft.layers = withoutItem(draft.layers, id);
-    for (const { item } of listed(draft.layers))
-      if (item.population.kind === 'follows' && item.population.layer === id) item.population = { kind: 'own' };
-  });
+  store.change('delete a layer', (draft) => removeLayer(draft, id));
 }
 const flip = (id: string, field: 'hidden' | 'solo' | 'locked', label: string) =>
   store.change(label, (draft) => (draft.layers.byId[id]![field] = !draft.layers.byId[id]![field]));

@@ -64,9 +64,9 @@ onBeforeUnmount(() => {
 watch(() => props.follows, sendView);
 let guidesText = '';
 watch(
-  () => [store.effect, store.chosenId, engine.rigs.value, props.showGuides] as const,
-  ([effect, chosenId, rigs, isShown]) => {
-    const guides = guidesFor(effect, chosenId, rigs);
+  () => [store.effect, store.chosenId, engine.rigs.value, engine.meshes.value, props.showGuides] as const,
+  ([effect, chosenId, rigs, meshes, isShown]) => {
+    const guides = guidesFor(effect, chosenId, rigs, meshes);
     // Most edits leave them as they are; lines made anew at every movement of a drag would cost a frame.
     const text = JSON.stringify([isShown, guides.map(({ matrix, tone, points }) => [matrix, tone, [...points]])]);
     if (text === guidesText) return;

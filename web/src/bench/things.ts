@@ -6,6 +6,10 @@ function missingThings(effect: Effect): string[] {
   const look = (value: object) => 'thing' in value && found.add(value.thing as string);
   look(effect.stage.carrier);
   for (const { item } of listed(effect.forces)) look(item.force.place);
+  for (const { item } of listed(effect.surfaces)) {
+    look(item);
+    if ('place' in item) look(item.place);
+  }
   for (const { item } of listed(effect.layers)) {
     look(item.source);
     if ('place' in item.source) look(item.source.place);

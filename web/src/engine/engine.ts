@@ -32,13 +32,14 @@ export function drawnLayers(effect: Effect): DrawnLayer[] {
   }));
 }
 
-/** Which things stand on the stage, and what each is made of. */
+/** Which things stand on the stage, what each is made of, and which meshes the effect has beside. */
 const thingsText = (effect: Effect): string =>
-  JSON.stringify(
+  JSON.stringify([
     listed(effect.stage.things)
       .map(({ id, item }) => [id, item.asset])
       .sort(),
-  );
+    assetsOf(effect).sort(),
+  ]);
 
 /**
  * The page's hold on its two workers, the simulation and the stage. What it knows of them arrives as messages; frames go
@@ -61,6 +62,8 @@ export class Engine {
   readonly failure = shallowRef('');
   /** The rigs of the things on the stage, by the id of the thing. */
   readonly rigs = shallowRef<StageRigs>(new Map());
+  /** Every mesh the effect uses, by the hash of its asset. */
+  readonly meshes = shallowRef<ReadonlyMap<string, Rig>>(new Map());
   readonly #simulation = new Worker(new URL('./simulationWorker.ts', import.meta.url), { type: 'module' });
   readonly #stage = new Worker(new URL('../../../stage/worker.ts', import.meta.url), { type: 'module' });
   readonly #helper = new Worker(new URL('./helperWorker.ts', import.meta.url), { type: 'module' });
@@ -174,6 +177,7 @@ export class Engine {
       return figure;
     });
     this.rigs.value = new Map(things.map(({ id, item }) => [id, this.#assets.get(item.asset)!.rig]));
+    this.meshes.value = new Map(assetsOf(effect).map((hash) => [hash, this.#assets.get(hash)!.rig]));
     const [first] = effect.stage.things.order;
     this.tellStage({
       kind: 'figures',

@@ -21,6 +21,7 @@ import PlaceWords from '../PlaceWords.vue';
 import SettingChip from '../SettingChip.vue';
 import ForceWords from './ForceWords.vue';
 import { FORCE_NAMES } from './forceWords';
+import MetWords from './MetWords.vue';
 import SharedWords from './SharedWords.vue';
 
 const store = useEffectStore();
@@ -136,6 +137,7 @@ const become = (id: string, kind: string) =>
       @choose="add"
     />
   </p>
+  <MetWords />
 </template>
 
 <style scoped>

@@ -20,8 +20,8 @@ export const FORCE_NAMES: Record<ForceKind, string> = {
 
 const PLACE: Piece = { place: true };
 
-/** A sentence in which {name} is a setting and {@} the force's place. */
-function pieces(sentence: string): Piece[] {
+/** A sentence in which {name} is a setting and {@} a place. */
+export function pieces(sentence: string): Piece[] {
   return sentence
     .split(/(\{[^}]+\})/)
     .filter((part) => part !== '')

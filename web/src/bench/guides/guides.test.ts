@@ -7,13 +7,15 @@ import {
   newEffect,
   newForce,
   newLayer,
+  newSurface,
   setNumber,
   type Force,
   type Layer,
+  type Surface,
 } from '@jinx/core/document';
 import { describe, expect, it } from 'vitest';
-import { bendingTube } from '../../../core/testing/rigs';
-import { guidesFor } from './guides';
+import { bendingTube, closedBox } from '../../../../core/testing/rigs';
+import { guidesFor } from '.';
 
 const RIGS = new Map([['figure', bendingTube()]]);
 
@@ -22,7 +24,7 @@ const guides = (shape: (layer: Layer) => void) => {
   const layer = newLayer('Motes', 5);
   shape(layer);
   effect.layers = collectionOf([['motes', layer]]);
-  return guidesFor(effect, 'motes', RIGS);
+  return guidesFor(effect, 'motes', RIGS, new Map());
 };
 const withForce = (force: Force) =>
   guides((layer) => {
@@ -75,5 +77,26 @@ describe('drawings on the stage', () => {
 
   it('leave out what is muted, and have nothing to say of skin', () =>
     expect(withForce({ ...newForce('attraction'), muted: true })).toEqual([]));
-  it('are none without a layer', () => expect(guidesFor(newEffect('Empty', 1), '', new Map())).toEqual([]));
+  it('show what is met where it is, as large as it is: a box, a mesh of the project, not a thing that is seen anyway', () => {
+    const surfaceOf = (surface: Surface) => {
+      const effect = newEffect('Test', 1);
+      const layer = newLayer('Motes', 5);
+      layer.source = { kind: 'mesh', thing: 'figure', bones: [] };
+      effect.layers = collectionOf([['motes', layer]]);
+      effect.surfaces = collectionOf([['s', surface]]);
+      return guidesFor(effect, 'motes', RIGS, new Map([['b'.repeat(64), closedBox()]]));
+    };
+    const box = newSurface('box', { place: inWorld([0, 3, 0]) });
+    box.settings.tall.base = { kind: 'fixed', value: 4 };
+    const [drawn] = surfaceOf(box);
+    expect(drawn!.tone).toBe('surface');
+    expect(furthest(drawn!.points, [0, 3, 0])).toBeCloseTo(Math.hypot(0.5, 2, 0.5), 5);
+    const mesh = newSurface('mesh', { place: inWorld(), asset: 'b'.repeat(64), name: 'block' });
+    mesh.settings.wide.base = { kind: 'fixed', value: 3 };
+    expect(furthest(surfaceOf(mesh)[0]!.points, [0, 0, 0])).toBeCloseTo(Math.hypot(1.5, 0.5, 0.5), 5);
+    expect(surfaceOf(newSurface('thing', { thing: 'figure' }))).toEqual([]);
+  });
+
+  it('are none without a layer', () =>
+    expect(guidesFor(newEffect('Empty', 1), '', new Map(), new Map())).toEqual([]));
 });

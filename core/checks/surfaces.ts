@@ -1,0 +1,77 @@
+import {
+  atBone,
+  inWorld,
+  listed,
+  newSurface,
+  type Effect,
+  type NumberSetting,
+  type Surface,
+} from '../document/index.ts';
+import { boneNamed } from '../geometry/index.ts';
+import type { Mend } from './mend.ts';
+import type { StageRigs } from './sources.ts';
+
+interface Problem {
+  readonly sentence: string;
+  readonly mend: Mend;
+}
+
+const isNothing = (surface: Surface, name: string): boolean => {
+  const { base, shapers } = (surface.settings as unknown as Record<string, NumberSetting>)[name]!;
+  return base.kind === 'fixed' && base.value === 0 && shapers.order.length === 0;
+};
+
+/** Why a surface is never met, and the way out; null when it can be. */
+function whyNeverMet(effect: Effect, id: string, surface: Surface, rigs: StageRigs): Problem | null {
+  const take = (label: string, recipe: (own: Surface, draft: Effect) => void): Mend => ({
+    label,
+    apply: (draft) => recipe(draft.surfaces.byId[id]!, draft),
+  });
+  const [other] = [...rigs.keys()];
+  const nameOf = (thing: string) => effect.stage.things.byId[thing]?.name ?? rigs.get(thing)!.name;
+  const thing = surface.kind === 'thing' ? surface.thing : 'thing' in surface.place ? surface.place.thing : null;
+  if (thing !== null && !rigs.has(thing)) {
+    const sentence = 'A surface is never met: what it stands on is not on the stage.';
+    if (surface.kind === 'thing')
+      return {
+        sentence,
+        mend: other
+          ? take(`Meet ${nameOf(other)}`, (own) => own.kind === 'thing' && (own.thing = other))
+          : take('Meet the ground instead', (own, draft) => {
+              draft.surfaces.byId[id] = { ...newSurface('ground', { place: inWorld() }), layers: own.layers };
+            }),
+      };
+    return {
+      sentence,
+      mend: take('Put it in the world', (own) => 'place' in own && (own.place = inWorld(own.place.offset))),
+    };
+  }
+  if (surface.kind !== 'thing' && surface.place.kind === 'bone') {
+    const { place } = surface;
+    const rig = rigs.get(place.thing)!;
+    const first = rig.bones[0]!.name;
+    if (boneNamed(rig, place.bone) < 0)
+      return {
+        sentence: `A surface hangs on "${place.bone}", which ${nameOf(place.thing)} does not have.`,
+        mend: take(`Use "${first}"`, (own) => 'place' in own && (own.place = atBone(place.thing, first))),
+      };
+  }
+  if (surface.kind === 'sphere' && isNothing(surface, 'radius'))
+    return {
+      sentence: 'A sphere is never met: its radius is 0.',
+      mend: take('Make it 50 cm', (own) => {
+        if (own.kind === 'sphere') own.settings.radius.base = { kind: 'fixed', value: 0.5 };
+      }),
+    };
+  return null;
+}
+
+/** What is wrong with the surfaces that a layer is the first to meet, so that each is told of once. */
+export function surfaceProblems(effect: Effect, layerId: string, rigs: StageRigs): (Problem & { id: string })[] {
+  const firstOf = ({ layers }: Surface) =>
+    effect.layers.order.find((id) => layers.length === 0 || layers.includes(id)) ?? null;
+  return listed(effect.surfaces).flatMap(({ id, item }) => {
+    const problem = item.muted || firstOf(item) !== layerId ? null : whyNeverMet(effect, id, item, rigs);
+    return problem ? [{ id, ...problem }] : [];
+  });
+}

@@ -1,0 +1,30 @@
+import { listed, withoutItem, type Collection, type Id } from './collection.ts';
+import type { Effect, Moment } from './effect.ts';
+import { atBorder } from './make.ts';
+
+/** Takes a layer out of the lists of those something is for; what was for it alone goes with it. */
+function withoutLayerIn<T>(all: Collection<T>, layersOf: (item: T) => Id[], id: Id): Collection<T> {
+  let left = all;
+  for (const { id: itemId, item } of listed(all)) {
+    const layers = layersOf(item);
+    const at = layers.indexOf(id);
+    if (at < 0) continue;
+    if (layers.length === 1) left = withoutItem(left, itemId);
+    else layers.splice(at, 1);
+  }
+  return left;
+}
+
+/** Removes a layer from a draft of an effect, and whatever leads to it: nothing is left that means something else. */
+export function removeLayer(draft: Effect, id: Id): void {
+  draft.layers = withoutItem(draft.layers, id);
+  draft.forces = withoutLayerIn(draft.forces, ({ layers }) => layers, id);
+  draft.surfaces = withoutLayerIn(draft.surfaces, ({ layers }) => layers, id);
+  const hangsOnIt = (moment: Moment | null) => moment?.after.kind === 'layer' && moment.after.layer === id;
+  for (const { item } of listed(draft.layers)) {
+    if (item.population.kind === 'follows' && item.population.layer === id) item.population = { kind: 'own' };
+    for (const link of listed(item.links)) if (link.item.layer === id) item.links = withoutItem(item.links, link.id);
+    if (hangsOnIt(item.births.from)) item.births.from = atBorder('start', item.births.from.seconds);
+    if (hangsOnIt(item.births.until)) item.births.until = null;
+  }
+}

@@ -1,0 +1,174 @@
+import { BoundingTree } from './boundingTree.ts';
+import { TriangleSweep } from './sweep.ts';
+
+/** From which side a mesh is met: from outside (the front of its triangles), from inside, or from both. */
+export type MeetingSide = 'outside' | 'inside' | 'both';
+
+/** Where and when a point met a mesh. */
+export interface MeshContact {
+  /** Share of the sweep. */
+  time: number;
+  triangle: number;
+  /** Weights of the triangle's second and third corner. */
+  second: number;
+  third: number;
+  /** Of length 1, toward the side the point came from. */
+  readonly normal: Float64Array;
+}
+
+/** A mesh between two poses: every vertex goes evenly from its place at the start of a step to that at its end. */
+export class MovingMesh {
+  readonly indices: Uint32Array;
+  readonly tree: BoundingTree;
+  /** Vertices at the start and at the end, metres of the world. */
+  start: Float32Array;
+  end: Float32Array;
+  /** Whether start and end are the same. */
+  isStill = true;
+  readonly contact: MeshContact = { time: 0, triangle: -1, second: 0, third: 0, normal: new Float64Array(3) };
+  readonly #sweep = new TriangleSweep();
+  readonly #stack = new Int32Array(128);
+
+  constructor(positions: Float32Array, indices: Uint32Array) {
+    this.indices = indices;
+    this.start = Float32Array.from(positions);
+    this.end = Float32Array.from(positions);
+    this.tree = new BoundingTree(positions, indices);
+  }
+
+  /** To be called after `start` or `end` were written to. */
+  refit(isStill: boolean): void {
+    this.isStill = isStill;
+    this.tree.refit(this.end, isStill ? this.end : this.start);
+  }
+
+  /**
+   * Finds where a point going straight from (x0, y0, z0) at `from` (share of the step) to (x1, y1, z1) at its end first
+   * meets the mesh; of triangles met at the same instant the lowest. Fills `contact`, whose time is a share of the step.
+   */
+  sweep(
+    from: number,
+    x0: number,
+    y0: number,
+    z0: number,
+    x1: number,
+    y1: number,
+    z1: number,
+    side: MeetingSide,
+  ): boolean {
+    const { boxes, first, count, order } = this.tree;
+    if (order.length === 0) return false;
+    const stack = this.#stack;
+    const { contact } = this;
+    contact.triangle = -1;
+    contact.time = BEYOND;
+    const dx = x1 - x0;
+    const dy = y1 - y0;
+    const dz = z1 - z0;
+    let top = 0;
+    stack[top++] = 0;
+    while (top > 0) {
+      const node = stack[--top]!;
+      const o = node * 6;
+      // The part of the way that lies within the box.
+      let near = 0;
+      let far = contact.time;
+      for (let axis = 0; axis < 3; axis++) {
+        const p = axis === 0 ? x0 : axis === 1 ? y0 : z0;
+        const d = axis === 0 ? dx : axis === 1 ? dy : dz;
+        const low = boxes[o + axis]! - REACH;
+        const high = boxes[o + 3 + axis]! + REACH;
+        if (d === 0) {
+          if (p < low || p > high) far = -1;
+          continue;
+        }
+        const a = (low - p) / d;
+        const b = (high - p) / d;
+        near = Math.max(near, a < b ? a : b);
+        far = Math.min(far, a < b ? b : a);
+      }
+      if (near > far) continue;
+      if (count[node]! > 0)
+        for (let i = 0; i < count[node]!; i++)
+          this.#meet(order[first[node]! + i]!, from, x0, y0, z0, x1, y1, z1, side);
+      else {
+        stack[top++] = first[node]! + 1;
+        stack[top++] = first[node]!;
+      }
+    }
+    if (contact.triangle < 0) return false;
+    contact.time = from + contact.time * (1 - from);
+    return true;
+  }
+
+  #meet(
+    triangle: number,
+    from: number,
+    x0: number,
+    y0: number,
+    z0: number,
+    x1: number,
+    y1: number,
+    z1: number,
+    side: MeetingSide,
+  ): void {
+    const { contact, indices, start, end, isStill } = this;
+    const sweep = this.#sweep;
+    for (let k = 0; k < 3; k++) {
+      const v = indices[triangle * 3 + k]! * 3;
+      const ex = end[v]!;
+      const ey = end[v + 1]!;
+      const ez = end[v + 2]!;
+      const sx = isStill ? ex : start[v]! + (ex - start[v]!) * from;
+      const sy = isStill ? ey : start[v + 1]! + (ey - start[v + 1]!) * from;
+      const sz = isStill ? ez : start[v + 2]! + (ez - start[v + 2]!) * from;
+      sweep.corner(k, sx - x0, sy - y0, sz - z0, ex - x1, ey - y1, ez - z1);
+    }
+    const isBoth = side === 'both';
+    if (side !== 'inside' && sweep.meets(contact.time, false, isBoth, isStill)) this.#take(triangle, 1);
+    else if (side !== 'outside' && sweep.meets(contact.time, true, isBoth, isStill)) this.#take(triangle, -1);
+  }
+
+  #take(triangle: number, sign: number): void {
+    const { contact } = this;
+    const { time, second, third, normal } = this.#sweep;
+    if (time === contact.time && triangle > contact.triangle) return;
+    const size = sign / Math.sqrt(normal[0]! * normal[0]! + normal[1]! * normal[1]! + normal[2]! * normal[2]!);
+    contact.time = time;
+    contact.triangle = triangle;
+    contact.second = second;
+    contact.third = third;
+    for (let axis = 0; axis < 3; axis++) contact.normal[axis] = normal[axis]! * size;
+  }
+
+  /** Writes where a spot is, to out[0..2], at the start (`share` 0), at the end (1) or between. */
+  placeInto(out: Float64Array, share: number, triangle: number, second: number, third: number): void {
+    const { indices, start, end } = this;
+    const [a, b, c] = [indices[triangle * 3]! * 3, indices[triangle * 3 + 1]! * 3, indices[triangle * 3 + 2]! * 3];
+    const first = 1 - second - third;
+    for (let axis = 0; axis < 3; axis++) {
+      const from = start[a + axis]! * first + start[b + axis]! * second + start[c + axis]! * third;
+      const to = end[a + axis]! * first + end[b + axis]! * second + end[c + axis]! * third;
+      out[axis] = from + (to - from) * share;
+    }
+  }
+
+  /** Writes the normal of a triangle at the end, of length 1; upward where it has no area. */
+  normalInto(out: Float64Array, triangle: number): void {
+    const { indices, end } = this;
+    const [a, b, c] = [indices[triangle * 3]! * 3, indices[triangle * 3 + 1]! * 3, indices[triangle * 3 + 2]! * 3];
+    const [ex, ey, ez] = [end[b]! - end[a]!, end[b + 1]! - end[a + 1]!, end[b + 2]! - end[a + 2]!];
+    const [gx, gy, gz] = [end[c]! - end[a]!, end[c + 1]! - end[a + 1]!, end[c + 2]! - end[a + 2]!];
+    const [nx, ny, nz] = [ey * gz - ez * gy, ez * gx - ex * gz, ex * gy - ey * gx];
+    const size = Math.sqrt(nx * nx + ny * ny + nz * nz);
+    out[0] = size > 0 ? nx / size : 0;
+    out[1] = size > 0 ? ny / size : 1;
+    out[2] = size > 0 ? nz / size : 0;
+  }
+}
+
+/** A share of a sweep that no contact has. */
+const BEYOND = 1.0000001;
+
+/** Metres by which boxes are taken larger, for a point that lies on a face of the box or just behind. */
+const REACH = 2e-5;

@@ -1,0 +1,136 @@
+import {
+  listed,
+  SURFACE_SETTINGS,
+  type Effect,
+  type NumberDeclaration,
+  type NumberSetting,
+  type Surface,
+} from '../../document/index.ts';
+import { inflated, type MeetingSide, type Rig } from '../../geometry/index.ts';
+import { slotOf } from '../../maths/index.ts';
+import type { EffectClock } from '../clock.ts';
+import { newReading, NumberReader, type Reading } from '../reader.ts';
+import type { Scene } from '../scene.ts';
+import { BallBody } from './ball.ts';
+import type { Body } from './body.ts';
+import { carriedPoses, MeshBody, skinPoses } from './meshBody.ts';
+import { PlaneBody, type MatrixInto } from './plane.ts';
+
+export type SurfaceAct = 'bounce' | 'slide' | 'stick' | 'die' | 'keep';
+
+/** A surface with everything looked up once. */
+export interface BoundSurface {
+  readonly id: string;
+  readonly layers: readonly string[];
+  readonly act: SurfaceAct;
+  readonly side: MeetingSide;
+  readonly body: Body;
+  /** Shares, per particle. */
+  readonly bounce: NumberReader;
+  readonly friction: NumberReader;
+  /** Metres off it at which particles are kept. */
+  readonly offset: number;
+  /** Share of the particles that meet it, 0 to 1, and the slot that draws them. */
+  readonly share: number;
+  readonly shareSlot: number;
+  /** Metres within which particles are kept on it. */
+  readonly within: number;
+}
+
+const CUBE = Float32Array.from({ length: 24 }, (_, i) => ((Math.floor(i / 3) >> (i % 3)) & 1) - 0.5);
+/** Two triangles a face, their fronts outward. */
+const CUBE_FACES = Uint32Array.of(
+  ...[0, 2, 3, 0, 3, 1, 4, 5, 7, 4, 7, 6, 0, 1, 5, 0, 5, 4],
+  ...[2, 6, 7, 2, 7, 3, 0, 4, 6, 0, 6, 2, 1, 3, 7, 1, 7, 5],
+);
+
+/** What surfaces are bound with. */
+export interface SurfaceSurroundings {
+  readonly effect: Effect;
+  readonly scene: Scene;
+  readonly clock: EffectClock;
+  /** Meshes by the hash of their asset. */
+  readonly rigs: ReadonlyMap<string, Rig>;
+  readonly dials: Reading['dials'];
+}
+
+/** Every surface of an effect that is not muted and has something to be met, by id. */
+export function bindSurfaces(around: SurfaceSurroundings): BoundSurface[] {
+  return listed(around.effect.surfaces)
+    .filter(({ item }) => !item.muted)
+    .sort((a, b) => (a.id < b.id ? -1 : 1))
+    .flatMap(({ id, item }) => bound(id, item, around) ?? []);
+}
+
+function bound(id: string, surface: Surface, around: SurfaceSurroundings): BoundSurface | null {
+  const number = numbersOf(id, surface, around);
+  const choice = (name: 'act' | 'side') => {
+    const { muted, base } = surface.settings[name];
+    return muted ? SURFACE_SETTINGS.ground[name].byDefault : base.value;
+  };
+  const act = choice('act') as SurfaceAct;
+  const offset = number('offset').low;
+  const body = bodyOf(surface, number, act === 'keep' ? 0 : offset, around);
+  if (!body) return null;
+  const within = number('within').low;
+  return {
+    id,
+    layers: surface.layers,
+    act,
+    side: choice('side') as MeetingSide,
+    body,
+    bounce: number('bounce', 0.01),
+    friction: number('friction', 0.01),
+    offset,
+    share: number('share').low / 100,
+    shareSlot: slotOf(`surface/${id}/share`),
+    within: within > 0 ? within : Infinity,
+  };
+}
+
+/** Which surfaces can be met: what particles stick to is counted among these. */
+export const surfacesMet = (effect: Effect): string =>
+  listed(effect.surfaces)
+    .flatMap(({ id, item }) => (item.muted ? [] : [id]))
+    .sort()
+    .join();
+
+type Numbered = (name: string, scale?: number) => NumberReader;
+
+function numbersOf(id: string, surface: Surface, { effect }: SurfaceSurroundings): Numbered {
+  const table = SURFACE_SETTINGS[surface.kind] as unknown as Record<string, NumberDeclaration>;
+  const settings = surface.settings as unknown as Record<string, NumberSetting>;
+  return (name, scale = 1) => new NumberReader(settings[name]!, table[name]!, `surface/${id}/${name}`, effect, scale);
+}
+
+function bodyOf(surface: Surface, number: Numbered, offset: number, around: SurfaceSurroundings): Body | null {
+  const { scene, clock, rigs, dials } = around;
+  if (surface.kind === 'thing') {
+    const thing = scene.thing(surface.thing);
+    if (!thing) return null;
+    const { positions, indices } = thing.rig.mesh;
+    return new MeshBody(skinPoses(thing, inflated(positions, indices, offset)));
+  }
+  const matrixInto: MatrixInto = (out, time) => scene.placeInto(out, surface.place, time, null);
+  if (surface.kind === 'ground') return new PlaneBody(matrixInto, offset);
+  const reading = { ...newReading(), dials };
+  const at = (reader: NumberReader) => (time: number) => {
+    reading.effectTime = clock.share(time);
+    return reader.read(reading);
+  };
+  if (surface.kind === 'sphere') return new BallBody(matrixInto, at(number('radius')), offset);
+  const rig = surface.kind === 'mesh' ? rigs.get(surface.asset) : null;
+  if (rig === undefined) return null;
+  const sizes = ['wide', 'tall', 'deep'].map((name) => at(number(name)));
+  const beside = surface.kind === 'box' ? 2 * offset : 0;
+  const sizedInto: MatrixInto = (out, time) => {
+    matrixInto(out, time);
+    sizes.forEach((size, axis) => {
+      const times = size(time) + beside;
+      for (let k = 0; k < 3; k++) out[axis * 4 + k]! *= times;
+    });
+  };
+  if (!rig) return new MeshBody(carriedPoses(CUBE, CUBE_FACES, sizedInto));
+  const { positions, indices } = rig.mesh;
+  return new MeshBody(carriedPoses(inflated(positions, indices, offset), indices, sizedInto));
+}

@@ -1,0 +1,3 @@
+export * from './bind.ts';
+export * from './collider.ts';
+export { Hits } from './hits.ts';
