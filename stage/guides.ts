@@ -4,7 +4,7 @@ import type { Guide } from './protocol.ts';
 const TONES = {
   source: [0.75, 0.8, 0.3, 0.8],
   force: [0.85, 0.85, 0.85, 0.5],
-  surface: [0.62, 0.66, 0.7, 0.4],
+  surface: [0.3, 0.33, 0.36, 0.5],
   faint: [0.3, 0.3, 0.3, 0.22],
 } as const;
 

@@ -6,6 +6,7 @@ import {
   curveShaper,
   inWorld,
   newLayer,
+  newLink,
   newSurface,
   setNumber,
   structuredCopy,
@@ -195,5 +196,54 @@ describe('findings about surfaces', () => {
   it('are none about a surface that is muted, or that can be met', () => {
     expect(withSurface({ ...newSurface('thing', { thing: 'gone' }), muted: true }).list).toEqual([]);
     expect(withSurface(newSurface('thing', { thing: 'figure' })).list).toEqual([]);
+  });
+});
+
+describe('findings about links', () => {
+  const withLinks = (shape: (spark: Layer, dust: Layer) => void) =>
+    found((spark, effect) => {
+      const dust = newLayer('dust', 99);
+      effect.layers.order.push('dust');
+      effect.layers.byId['dust'] = dust;
+      shape(spark, dust);
+    });
+  const sentences = (list: Finding[]) => list.map(({ sentence }) => sentence);
+
+  it('let a layer be without births of its own where a link leads to it', () => {
+    expect(
+      sentences(
+        withLinks((spark, dust) => {
+          setNumber(dust, 'births.rate', 0);
+          spark.links = collectionOf([['a', newLink('death', 'dust', 1)]]);
+        }).list,
+      ),
+    ).toEqual([]);
+  });
+
+  it('say that a circle is not closed, and mend it in one step', () => {
+    const { effect, list } = withLinks((spark, dust) => {
+      spark.links = collectionOf([['a', newLink('death', 'dust', 1)]]);
+      dust.links = collectionOf([['b', newLink('death', 'motes', 1)]]);
+    });
+    expect(sentences(list)).toEqual([expect.stringMatching(/closes the circle/)]);
+    expect(again(mended(effect, list[0]!))).toEqual([]);
+  });
+
+  it('say that nothing is born of one’s own particles', () => {
+    const { effect, list } = withLinks((spark, dust) => {
+      dust.source = { kind: 'particles', layer: 'motes' };
+      spark.source = { kind: 'particles', layer: 'dust' };
+    });
+    expect(sentences(list)).toEqual([expect.stringMatching(/come of its own/)]);
+    expect(again(mended(effect, list[0]!))).toEqual([]);
+  });
+
+  it('say that a layer which shows another’s particles has none to be set off', () => {
+    const { effect, list } = withLinks((spark, dust) => {
+      dust.population = { kind: 'follows', layer: 'motes' };
+      spark.links = collectionOf([['a', newLink('death', 'dust', 1)]]);
+    });
+    expect(sentences(list)).toEqual([expect.stringMatching(/none of its own/)]);
+    expect(again(mended(effect, list[0]!))).toEqual([]);
   });
 });

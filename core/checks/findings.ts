@@ -11,6 +11,7 @@ import {
   type Shaper,
 } from '../document/index.ts';
 import type { Mend } from './mend.ts';
+import { linkProblems } from './links.ts';
 import { whyNothingIsBorn, type StageRigs } from './sources.ts';
 import { surfaceProblems } from './surfaces.ts';
 import { evenAges, lifeSamples, lifetimes, samplesAt } from './lifeSamples.ts';
@@ -183,15 +184,14 @@ function refusals(
 export function findings(effect: Effect, rigs: StageRigs, observed: Observed): Finding[] {
   return listed(effect.layers).flatMap(({ id, item }) => {
     const nothing = whyNothing(effect, id, item, rigs);
-    const met = surfaceProblems(effect, id, rigs).map((problem) => ({
-      ...problem,
-      id: `${id}/surface/${problem.id}`,
-      layerId: id,
-    }));
-    if (nothing) return [{ id: `${id}/nothing`, layerId: id, ...nothing }, ...met];
+    const beside = [
+      ...surfaceProblems(effect, id, rigs).map((problem) => ({ ...problem, id: `surface/${problem.id}` })),
+      ...linkProblems(effect, id).map((problem) => ({ ...problem, id: `link/${problem.id}` })),
+    ].map((problem) => ({ ...problem, id: `${id}/${problem.id}`, layerId: id }));
+    if (nothing) return [{ id: `${id}/nothing`, layerId: id, ...nothing }, ...beside];
     const refused = refusals(effect, id, item, observed);
     return [
-      ...met,
+      ...beside,
       ...pops(effect, id, item).map((found, index) => ({ id: `${id}/pop${index}`, layerId: id, ...found })),
       ...(refused ? [{ id: `${id}/refused`, layerId: id, ...refused }] : []),
     ];

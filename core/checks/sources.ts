@@ -1,6 +1,7 @@
 import {
   atBone,
   atEffect,
+  lineageOf,
   listed,
   setNumber,
   type Effect,
@@ -29,6 +30,16 @@ const change = (id: string, label: string, recipe: (layer: Layer) => void): Mend
   apply: (draft: Effect) => recipe(draft.layers.byId[id]!),
 });
 
+/** Whether links of other layers lead here. */
+function isSetOff(effect: Effect, id: string): boolean {
+  const { refused } = lineageOf(effect);
+  return listed(effect.layers).some((other) =>
+    listed(other.item.links).some(
+      ({ id: linkId, item }) => item.layer === id && !item.muted && !refused.has(`${other.id}/${linkId}`),
+    ),
+  );
+}
+
 /** Why a layer with particles of its own gets none, and the way out; null when it does. */
 export function whyNothingIsBorn(effect: Effect, id: string, layer: Layer, rigs: StageRigs): Why | null {
   const { settings } = layer;
@@ -37,7 +48,8 @@ export function whyNothingIsBorn(effect: Effect, id: string, layer: Layer, rigs:
     isAbove0(settings['births.perMetre']) ||
     isAbove0(settings['births.standing']) ||
     isAbove0(settings['births.perArea']) ||
-    listed(layer.bursts).some(({ item }) => item.count > 0);
+    listed(layer.bursts).some(({ item }) => item.count > 0) ||
+    isSetOff(effect, id);
   if (!isBorn)
     return {
       why: 'nothing is born',
@@ -49,6 +61,21 @@ export function whyNothingIsBorn(effect: Effect, id: string, layer: Layer, rigs:
 /** Why a layer's source bears nothing; null when it does. */
 function whySourceIsEmpty(effect: Effect, id: string, layer: Layer, rigs: StageRigs): Why | null {
   const { source } = layer;
+  if (source.kind === 'particles') {
+    const parent = effect.layers.byId[source.layer]!;
+    const isOwn = parent.population.kind === 'own';
+    if (isOwn && !lineageOf(effect).unborn.has(id)) return null;
+    return {
+      why: isOwn
+        ? `it is born on particles of ${parent.name}, which come of its own`
+        : `it is born on particles of ${parent.name}, which shows another layer’s`,
+      mend: change(
+        id,
+        'Use a sphere instead',
+        (own) => (own.source = { kind: 'sphere', place: atEffect([0, 1, 0]) }),
+      ),
+    };
+  }
   const nameOf = (id: string) => effect.stage.things.byId[id]?.name ?? rigs.get(id)!.name;
   const place = 'place' in source ? source.place : null;
   const thing = 'thing' in source ? source.thing : place && 'thing' in place ? place.thing : null;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { collectionSchema, idSchema } from './collection.ts';
-import { FORCE_SETTINGS, LAYER_SETTINGS, SURFACE_SETTINGS, type ForceKind } from './declarations.ts';
+import { FORCE_SETTINGS, LAYER_SETTINGS, LINK_SETTINGS, SURFACE_SETTINGS, type ForceKind } from './declarations.ts';
 import { hexSchema, vectorSchema } from './setting.ts';
 import { settingsSchema } from './settingSchema.ts';
 
@@ -54,6 +54,8 @@ export const sourceSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('cone'), ...placed }),
   z.strictObject({ kind: z.literal('mesh'), thing: idSchema, bones: boneNames }),
   z.strictObject({ kind: z.literal('bones'), thing: idSchema, bones: boneNames }),
+  /** Where another layer's particles are. */
+  z.strictObject({ kind: z.literal('particles'), layer: idSchema }),
 ]);
 export type Source = z.infer<typeof sourceSchema>;
 export type SourceKind = Source['kind'];
@@ -155,13 +157,15 @@ export const momentSchema = z.strictObject({
 });
 export type Moment = z.infer<typeof momentSchema>;
 
-/** What one layer's particles set off in another. */
+/** What one layer's particles set off in another: at an event of each, or along its way. */
 export const linkSchema = z.strictObject({
   on: z.enum(['birth', 'death', 'hit', 'release', 'along']),
   layer: idSchema,
   salt: seed,
   muted: z.boolean(),
+  settings: settingsSchema(LINK_SETTINGS),
 });
+export type Link = z.infer<typeof linkSchema>;
 
 export const layerSchema = z.strictObject({
   name,

@@ -4,6 +4,7 @@ export * from './declarations.ts';
 export * from './diff.ts';
 export * from './effect.ts';
 export * from './errors.ts';
+export * from './lineage.ts';
 export * from './make.ts';
 export * from './migrations.ts';
 export * from './parse.ts';

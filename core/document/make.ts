@@ -2,6 +2,7 @@ import { collectionOf, emptyCollection, idFrom, type Id } from './collection.ts'
 import {
   FORCE_SETTINGS,
   LAYER_SETTINGS,
+  LINK_SETTINGS,
   SURFACE_SETTINGS,
   type Declaration,
   type ForceKind,
@@ -12,6 +13,7 @@ import {
   type Effect,
   type Force,
   type Layer,
+  type Link,
   type Place,
   type PlaceKey,
   type Surface,
@@ -155,6 +157,15 @@ export function newSurface<K extends Surface['kind']>(
 ): Extract<Surface, { kind: K }> {
   return { kind, ...shape, muted: false, layers: [], settings: defaultSettings(SURFACE_SETTINGS[kind]) } as never;
 }
+
+/** A link to a layer, with nothing passed on. */
+export const newLink = (on: Link['on'], layer: Id, salt: number): Link => ({
+  on,
+  layer,
+  salt,
+  muted: false,
+  settings: defaultSettings(LINK_SETTINGS),
+});
 
 /** A force of another kind in the same place, keeping every setting both kinds have by the same name and unit. */
 export function forceOfKind(force: Force, kind: ForceKind): Force {

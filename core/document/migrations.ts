@@ -1,6 +1,6 @@
 import { DocumentError } from './errors.ts';
 import { emptyCollection } from './collection.ts';
-import { FORCE_SETTINGS, LAYER_SETTINGS, type Declaration } from './declarations.ts';
+import { FORCE_SETTINGS, LAYER_SETTINGS, LINK_SETTINGS, type Declaration } from './declarations.ts';
 import { SCHEMA } from './effect.ts';
 import { structuredCopy } from './make.ts';
 import { defaultSetting } from './settingSchema.ts';
@@ -89,6 +89,7 @@ function stageOfThings(document: Loose): Loose {
     };
     for (const burst of itemsOf(layer['bursts'])) Object.assign(burst, { most: burst['count'], times: 1, every: 1 });
     fill(layer, LAYER_SETTINGS);
+    for (const link of itemsOf(layer['links'])) fill(link, LINK_SETTINGS);
     for (const force of itemsOf(layer['forces'])) {
       force['place'] = hungOn(loose(force['place']));
       fill(force, FORCE_SETTINGS[force['kind'] as 'gravity']);

@@ -60,6 +60,11 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
         setting(value as Setting, `${path}.forces.${force.id}.${name}`);
     for (const link of listed(item.links))
       if (!effect.layers.byId[link.item.layer]) say(`${path}.links.${link.id}`, `no layer "${link.item.layer}"`);
+    for (const link of listed(item.links))
+      for (const [name, value] of Object.entries(link.item.settings))
+        setting(value as Setting, `${path}.links.${link.id}.${name}`);
+    if (item.source.kind === 'particles' && !effect.layers.byId[item.source.layer])
+      say(`${path}.source`, `no layer "${item.source.layer}" to be born on`);
   }
 
   const circle = (path: string, start: string, next: (id: string) => string | null) => {

@@ -68,25 +68,53 @@ export class BoundingTree {
   refit(positions: ArrayLike<number>, earlier: ArrayLike<number> = positions): void {
     this.#positions = positions;
     for (let node = this.nodes - 1; node >= 0; node--) {
-      const at = node * 6;
-      for (let axis = 0; axis < 3; axis++) {
-        let [low, high] = [Infinity, -Infinity];
-        if (this.count[node]! > 0 || node === 0)
-          for (let i = 0; i < this.count[node]!; i++)
-            for (let k = 0; k < 3; k++) {
-              const word = this.#indices[this.order[this.first[node]! + i]! * 3 + k]! * 3 + axis;
-              const [x, y] = [positions[word]!, earlier[word]!];
-              low = Math.min(low, x, y);
-              high = Math.max(high, x, y);
-            }
-        if (this.count[node] === 0 && this.order.length > 0) {
-          const child = this.first[node]! * 6;
-          low = Math.min(this.boxes[child + axis]!, this.boxes[child + 6 + axis]!);
-          high = Math.max(this.boxes[child + 3 + axis]!, this.boxes[child + 9 + axis]!);
+      if (this.count[node]! > 0 || node === 0) this.#fitLeaf(node, positions, earlier);
+      if (this.count[node] === 0 && this.order.length > 0) this.#fitInner(node);
+    }
+  }
+
+  #fitLeaf(node: number, p: ArrayLike<number>, q: ArrayLike<number>): void {
+    const indices = this.#indices;
+    const { order, boxes } = this;
+    let [lowX, lowY, lowZ] = [Infinity, Infinity, Infinity];
+    let [highX, highY, highZ] = [-Infinity, -Infinity, -Infinity];
+    const from = this.first[node]!;
+    const to = from + this.count[node]!;
+    for (let i = from; i < to; i++)
+      for (let k = order[i]! * 3, last = k + 3; k < last; k++) {
+        const v = indices[k]! * 3;
+        for (let pose = 0; pose < 2; pose++) {
+          const at = pose === 0 ? p : q;
+          const x = at[v]!;
+          const y = at[v + 1]!;
+          const z = at[v + 2]!;
+          if (x < lowX) lowX = x;
+          if (x > highX) highX = x;
+          if (y < lowY) lowY = y;
+          if (y > highY) highY = y;
+          if (z < lowZ) lowZ = z;
+          if (z > highZ) highZ = z;
+          if (p === q) break;
         }
-        this.boxes[at + axis] = low;
-        this.boxes[at + 3 + axis] = high;
       }
+    const o = node * 6;
+    boxes[o] = lowX;
+    boxes[o + 1] = lowY;
+    boxes[o + 2] = lowZ;
+    boxes[o + 3] = highX;
+    boxes[o + 4] = highY;
+    boxes[o + 5] = highZ;
+  }
+
+  #fitInner(node: number): void {
+    const { boxes } = this;
+    const child = this.first[node]! * 6;
+    const o = node * 6;
+    for (let word = 0; word < 3; word++) {
+      const [a, b] = [boxes[child + word]!, boxes[child + 6 + word]!];
+      boxes[o + word] = a < b ? a : b;
+      const [c, d] = [boxes[child + 3 + word]!, boxes[child + 9 + word]!];
+      boxes[o + 3 + word] = c > d ? c : d;
     }
   }
 

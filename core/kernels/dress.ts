@@ -1,4 +1,4 @@
-import { BIRTH_FRACTION, BIRTH_STEP, FLAGS, FX, IS_DEAD, LIFE, NUMBER, PX, TINT_R } from './layout.ts';
+import { BIRTH_FRACTION, BIRTH_STEP, FLAGS, FX, IS_DEAD, LIFE, NUMBER, PX, SCALE, TINT_R } from './layout.ts';
 import { rowAt, secondsLived } from './shape.ts';
 import { at, draw, f, least, most, type Block, type TwinMemory } from './twin.ts';
 
@@ -14,6 +14,7 @@ import { at, draw, f, least, most, type Block, type TwinMemory } from './twin.ts
 // | 18..21  | whether each has a spread                                                                      |
 // | 24..31  | lowest of size, opacity, intensity and the turn since birth; highest of the same               |
 // | 32 33   | turning at the age at which standing particles wait while the effect is held: low, width       |
+// | 34      | whether particles have scales of their own                                                     |
 // | 36..38  | addresses of arrays with final sizes, opacities, intensities where no table serves; else 0      |
 // | 39 40   | of turning now (radians a second) and turn since birth (radians)                               |
 // | 41 42 43| of red, green and blue                                                                         |
@@ -34,6 +35,7 @@ export const DRESS_SPREADS = 18;
 export const DRESS_LOWEST = 24;
 export const DRESS_HIGHEST = 28;
 export const DRESS_WAITING = 32;
+export const DRESS_HAS_SCALES = 34;
 export const DRESS_ARRAYS = 36;
 export const DRESS_WORDS = 44;
 export const DRESS_ROW = 20;
@@ -103,7 +105,8 @@ export const dress =
       f32[o + 3] = isNewborn ? f32[at(block, BIRTH_FRACTION, i)]! : 0;
       f32[o + 7] = int(DRESS_HAS_TURNING) ? f(angle + swung) : angle;
       f32[o + 11] = array(DRESS_ARRAYS + 1, i, numberOf(1));
-      f32[o + 12] = array(DRESS_ARRAYS, i, numberOf(0));
+      const size = array(DRESS_ARRAYS, i, numberOf(0));
+      f32[o + 12] = int(DRESS_HAS_SCALES) ? f(size * f32[at(block, SCALE, i)]!) : size;
       f32[o + 13] = age;
       i32[o + 14] = i32[at(block, NUMBER, i)]!;
       f32[o + 15] = f(rate * num(DRESS_STEP + 1));

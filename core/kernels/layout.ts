@@ -14,10 +14,11 @@
 // | DEATH_STEP         | i32  |       | step at whose start it is dead; the highest for standing    |
 // | KEY                | u32  |       | counter-based key: all its random draws                     |
 // | NUMBER             | u32  |       | birth number within its layer                               |
-// | FLAGS              | u32  |       | IS_DEAD; from STUCK_SHIFT the surface it sticks to          |
+// | FLAGS              | u32  |       | the bits below; from STUCK_SHIFT the surface it sticks to          |
 // | SPOT               | u32  |       | triangle or bone it was born on; of what it sticks to       |
 // | SPOT_1 SPOT_2      | f32  |       | weights of that triangle's second and third corner          |
 // | TINT_R G B         | f32  |       | colour taken at birth, linear                               |
+// | SCALE              | f32  |       | how many times its size a link has made it                  |
 export const PX = 0;
 export const PY = 1;
 export const PZ = 2;
@@ -40,10 +41,15 @@ export const SPOT_2 = 18;
 export const TINT_R = 19;
 export const TINT_G = 20;
 export const TINT_B = 21;
-export const FIELDS = 22;
+export const SCALE = 22;
+export const FIELDS = 23;
 
 /** The dead keep their place until a layer is compacted; kernels move them along, frames leave them out. */
 export const IS_DEAD = 1;
+/** Rides on nothing: it was not born on what its layer rides on. */
+export const IS_LOOSE = 2;
+/** Has hit a surface before. */
+export const HAS_HIT = 4;
 
 /** From this bit on, flags say to which surface a particle sticks, counted from 1. */
 export const STUCK_SHIFT = 8;

@@ -130,12 +130,12 @@ describe('SIMD kernels and their twins', () => {
     });
 
   it.each([false, true])('a dress gives the same bits (shared memory: %s)', (shared) => {
-    for (const [colours, spread, arrays, turning] of [
-      [1, 0, 0, 0],
-      [3, 1, 0, 1],
-      [1, 1, 1, 1],
-      [1, 0, 1, 0],
-      [0, 1, 0, 0],
+    for (const [colours, spread, arrays, turning, scales] of [
+      [1, 0, 0, 0, 0],
+      [3, 1, 0, 1, 1],
+      [1, 1, 1, 1, 0],
+      [1, 0, 1, 0, 1],
+      [0, 1, 0, 0, 0],
     ] as const) {
       const counts: number[] = [];
       const [before, ours, twins] = bothOf(shared, (kernels, buffer) => {
@@ -147,6 +147,7 @@ describe('SIMD kernels and their twins', () => {
         f32.set([0.3, 1.5], dressed.DRESS_ANGLE);
         i32.set([9, 11, 12, 13, 14, 1, 0, 1, 1], dressed.DRESS_ANGLE + 2);
         f32.set([0, 0, 0, -1e6, 2, 1, 50, 1e6, 0.7, 0.1], dressed.DRESS_LOWEST);
+        i32[dressed.DRESS_HAS_SCALES] = scales;
         if (arrays) i32.fill(STRENGTHS, dressed.DRESS_ARRAYS, dressed.DRESS_ARRAYS + 8);
         counts.push(kernels.dress(BASE, STRIDE, 0, COUNT, DRESS, SCRATCH, OUT));
       });

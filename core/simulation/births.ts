@@ -1,12 +1,38 @@
 import { keyOf, MOTION_WORDS, motionInto, moveDirection, movePoint, RIGID_WORDS, hash2 } from '../maths/index.ts';
 import type { EffectClock } from './clock.ts';
 import type { CompiledLayer } from './compiled.ts';
-import { DueList, type Travel } from './due.ts';
+import { layout } from '../kernels/index.ts';
+import { DueList } from './due.ts';
 import { openInto, turnedInto } from './launch.ts';
 import type { Population } from './population.ts';
-import type { Reading } from './reader.ts';
+import { newReading, type Reading } from './reader.ts';
+import type { Running } from './running.ts';
 import type { Scene } from './scene.ts';
-import { AT, BIRTH_WORDS, CARRIER, COLOUR, SPOT, type BirthAsk } from './sources/index.ts';
+import {
+  AT,
+  BIRTH_WORDS,
+  CARRIER,
+  COLOUR,
+  NORMAL,
+  pointInto,
+  SPOT,
+  VELOCITY,
+  type BirthAsk,
+} from './sources/index.ts';
+import {
+  AT as LINK_AT,
+  COLOUR as LINK_COLOUR,
+  COLOUR_SHARE,
+  KEY,
+  NORMAL as LINK_NORMAL,
+  ORDINAL,
+  ROW,
+  SIZE,
+  SIZE_SHARE,
+  UNIT,
+  UNITS,
+  VELOCITY as LINK_VELOCITY,
+} from './links/inbox.ts';
 
 /** The death step of what lives as long as the effect does, until that ends. */
 export const NEVER = 0x7fffffff;
@@ -54,45 +80,109 @@ export class Midwife {
   readonly #to = new Float64Array(RIGID_WORDS);
   readonly #motion = new Float64Array(MOTION_WORDS);
   readonly #way = new Float64Array(3);
+  readonly #rgb = new Float64Array(3);
+  readonly #about = new Float64Array(RIGID_WORDS);
+  readonly #ask: BirthAsk = { key: 0, number: 0, time: 0, share: 0, reading: newReading(), about: null };
 
   /**
-   * Gives birth to what is due in a step, each at its own instant on the pose of that instant. The rest of the step is
-   * lived like any other: the newborn ride to its end here, and the kernels move them through what is left of it.
+   * Gives birth to what is due in a step, of the layer's own and of links, each at its own instant on the pose of that
+   * instant. The rest of the step is lived like any other: the newborn ride to its end here, and the kernels move them
+   * through what is left of it.
    */
-  giveBirth(layer: CompiledLayer, population: Population, step: BirthStep, reading: Reading, travel: Travel): void {
-    population.newbornFrom = population.count;
-    if (!layer.source.canBear) return;
+  giveBirth(running: Running, step: BirthStep, reading: Reading): void {
+    const { compiled: layer, population, travel, inbox } = running;
     const { clock } = step;
     const due = this.#due;
+    population.newbornFrom = population.count;
     reading.effectTime = clock.share(step.from);
-    due.collect(layer, reading, step, travel);
-    const ask: BirthAsk = { key: 0, number: 0, time: 0, reading };
+    if (layer.source.canBear) due.collect(layer, reading, step, travel);
+    else due.count = 0;
+    inbox.open(step.step);
     const lineage = hash2(step.seed, layer.layer.salt);
-    for (let n = 0; n < due.count; n++) {
-      ask.time = due.times[n]!;
-      ask.number = population.numbered++;
-      ask.key = reading.key = keyOf(lineage, ask.number);
-      reading.effectTime = clock.share(ask.time);
-      if (step.density < 1 && hash2(ask.key, SLOT_DENSITY) / 4294967296 >= step.density) continue;
-      this.#bear(layer, population, step, ask, due.standing[n] === 1);
+    let linked = 0;
+    for (let n = 0; n < due.count || linked < inbox.dueCount;) {
+      const own = n < due.count ? shareOf(due.times[n]!, step) : Infinity;
+      const row = linked < inbox.dueCount ? inbox.due[linked]! * ROW : -1;
+      const isOwn = row < 0 || own <= inbox.rows[row + UNIT]! / UNITS;
+      if (isOwn) this.#bearOwn(running, step, reading, lineage, n++);
+      else {
+        this.#bearLinked(running, step, reading, row);
+        linked++;
+      }
     }
+    inbox.close(step.step);
   }
 
-  #bear(layer: CompiledLayer, population: Population, step: BirthStep, ask: BirthAsk, isStanding: boolean): void {
-    const { numbers, source, ride } = layer;
-    const { reading, key } = ask;
+  #bearOwn(running: Running, step: BirthStep, reading: Reading, lineage: number, n: number): void {
+    const { population } = running;
+    const ask = this.#ask;
+    ask.reading = reading;
+    ask.time = this.#due.times[n]!;
+    ask.share = shareOf(ask.time, step);
+    ask.about = null;
+    ask.number = population.numbered++;
+    ask.key = reading.key = keyOf(lineage, ask.number);
+    reading.effectTime = step.clock.share(ask.time);
+    if (step.density < 1 && hash2(ask.key, SLOT_DENSITY) / 4294967296 >= step.density) return;
     const birth = this.#birth;
-    source.bearInto(birth, ask);
-    const below = numbers['source.below'].read(reading);
-    if (below > 0 && !(birth[AT + 1]! < below)) return;
+    birth.fill(0, VELOCITY);
+    running.compiled.source.bearInto(birth, ask);
+    const i = this.#admit(running, step);
+    if (i < 0) return;
+    this.#bear(running, step, i, this.#due.standing[n] === 1);
+    this.#dress(running.compiled, population, i, 0);
+  }
+
+  /** A birth that a link has set off: about the place of the event, upright on the surface that was hit. */
+  #bearLinked(running: Running, step: BirthStep, reading: Reading, row: number): void {
+    const { compiled, population, inbox } = running;
+    const { rows } = inbox;
+    const ask = this.#ask;
+    const about = this.#about;
+    const birth = this.#birth;
+    ask.reading = reading;
+    ask.share = rows[row + UNIT]! / UNITS;
+    ask.time = step.clock.instant(step.from, ask.share);
+    ask.key = reading.key = rows[row + KEY]!;
+    ask.number = rows[row + ORDINAL]!;
+    ask.about = about;
+    reading.effectTime = step.clock.share(ask.time);
+    for (let axis = 0; axis < 3; axis++) {
+      about[4 + axis] = rows[row + LINK_AT + axis]!;
+      birth[AT + axis] = rows[row + LINK_AT + axis]!;
+      birth[VELOCITY + axis] = rows[row + LINK_VELOCITY + axis]!;
+    }
+    uprightInto(about, rows[row + LINK_NORMAL]!, rows[row + LINK_NORMAL + 1]!, rows[row + LINK_NORMAL + 2]!);
+    birth.fill(0, SPOT, SPOT + 3);
+    if (compiled.source.rides === 'whole' && compiled.source.canBear) compiled.source.bearInto(birth, ask);
+    else pointInto(birth);
+    const i = this.#admit(running, step);
+    if (i < 0) return;
+    this.#bear(running, step, i, false);
+    this.#dress(compiled, population, i, row, rows);
+  }
+
+  /** A place for the birth at hand; −1 where it may not be, or is refused. */
+  #admit({ compiled, population }: Running, step: BirthStep): number {
+    const below = compiled.numbers['source.below'].read(this.#ask.reading);
+    if (below > 0 && !(this.#birth[AT + 1]! < below)) return -1;
     if (population.living >= population.cap || step.room <= 0 || population.count >= population.places) {
       population.refused++;
-      return;
+      return -1;
     }
-    const i = population.count++;
-    const share = Math.min(0.99999, Math.max(0, (ask.time - step.from) / (step.to - step.from)));
+    population.born++;
+    step.room--;
+    return population.count++;
+  }
+
+  #bear({ compiled: layer, population }: Running, step: BirthStep, i: number, isStanding: boolean): void {
+    const { numbers, source, ride } = layer;
+    const ask = this.#ask;
+    const birth = this.#birth;
+    const share = ask.share;
+    const isLoose = source.rides === 'nothing' || (ask.about !== null && source.rides !== 'whole');
     if (layer.isOnGround) birth[AT + 1] = 0;
-    this.#launch(layer, ask, birth);
+    this.#launch(layer, ask, birth, isLoose);
     for (let axis = 0; axis < 3; axis++) {
       population.position[axis]![i] = birth[AT + axis]!;
       population.velocity[axis]![i] = this.#way[axis]!;
@@ -101,8 +191,8 @@ export class Midwife {
     population.spot[i] = birth[SPOT]!;
     population.spotSecond[i] = birth[SPOT + 1]!;
     population.spotThird[i] = birth[SPOT + 2]!;
-    if (source.rides === 'spot' && !layer.isOnGround) this.#drawOnSkin(layer, population, i, share, step);
-    if (ride > 0) {
+    if (source.rides === 'spot' && !isLoose && !layer.isOnGround) this.#drawOnSkin(layer, population, i, share, step);
+    if (ride > 0 && !isLoose) {
       for (let k = 0; k < RIGID_WORDS; k++) this.#from[k] = birth[CARRIER + k]!;
       source.carrierInto(this.#to, 0, step.to, birth[SPOT]!, population.spotSecond[i]!, population.spotThird[i]!);
       motionInto(this.#motion, this.#from, this.#to, ride);
@@ -111,22 +201,35 @@ export class Midwife {
     }
     population.birthStep[i] = step.step;
     population.birthFraction[i] = share;
-    population.life[i] = isStanding ? 0 : numbers['births.life'].read(reading);
+    population.life[i] = isStanding ? 0 : numbers['births.life'].read(ask.reading);
     population.deathStep[i] = isStanding ? NEVER : deathStep(population, i, step.rate);
-    population.flags[i] = 0;
-    population.key[i] = key;
+    population.flags[i] = isLoose ? layout.IS_LOOSE : 0;
+    population.key[i] = ask.key;
     population.number[i] = ask.number;
-    for (let c = 0; c < 3; c++) population.tint[c]![i] = layer.takesColour ? birth[COLOUR + c]! : 1;
-    population.born++;
-    step.room--;
+  }
+
+  /** Writes the colour and the size a particle begins with, where it does not draw them anew for every picture. */
+  #dress(layer: CompiledLayer, population: Population, i: number, row: number, rows?: Float64Array): void {
+    const { tint, scale } = population;
+    const rgb = this.#rgb;
+    scale[i] = 1;
+    if (layer.takesColour) for (let c = 0; c < 3; c++) rgb[c] = this.#birth[COLOUR + c]!;
+    else if (layer.isGivenColour) layer.colour.baseInto(this.#ask.key, rgb);
+    else rgb.fill(1);
+    const share = rows ? rows[row + COLOUR_SHARE]! : 0;
+    for (let c = 0; c < 3; c++)
+      tint[c]![i] = rgb[c]! + (share > 0 ? (rows![row + LINK_COLOUR + c]! - rgb[c]!) * share : 0);
+    if (!rows || !(rows[row + SIZE_SHARE]! > 0)) return;
+    const size = layer.numbers['life.size'].base(this.#ask.key);
+    if (size > 0) scale[i] = 1 + (rows[row + SIZE]! / size - 1) * rows[row + SIZE_SHARE]!;
   }
 
   /** Writes the velocity a particle leaves with. */
-  #launch(layer: CompiledLayer, ask: BirthAsk, birth: Float64Array): void {
+  #launch(layer: CompiledLayer, ask: BirthAsk, birth: Float64Array, isLoose: boolean): void {
     const { numbers, source } = layer;
     const { reading, key, time } = ask;
     const way = this.#way;
-    if (layer.isOnGround) birth.set(UPRIGHT, 6);
+    if (layer.isOnGround) birth.set(UPRIGHT, NORMAL);
     layer.launch.directionInto(way, birth, key, time, numbers['motion.angle'].read(reading));
     openInto(way, numbers['motion.opening'].read(reading), key);
     const speed = numbers['motion.speed'].read(reading);
@@ -136,8 +239,11 @@ export class Midwife {
       turnedInto(this.#other, birth, CARRIER, layer.velocityBeside);
       for (let axis = 0; axis < 3; axis++) way[axis]! += this.#other[axis]!;
     }
-    const kept = numbers['motion.inherit'].read(reading) / 100;
-    if (kept === 0) return;
+    // A link says itself how much velocity it passes on.
+    const kept = ask.about ? 0 : numbers['motion.inherit'].read(reading) / 100;
+    const passed = ask.about ? 1 : kept;
+    for (let axis = 0; axis < 3; axis++) way[axis]! += birth[VELOCITY + axis]! * passed;
+    if (kept === 0 || isLoose) return;
     // How fast what it is born on moves at that instant.
     const before = Math.max(layer.beginsAt, time - LOOK_BACK_SECONDS);
     const [spot, second, third] = [birth[SPOT]!, birth[SPOT + 1]!, birth[SPOT + 2]!];
@@ -163,6 +269,22 @@ export class Midwife {
       population.from[axis]![i] = this.#birth[AT + axis]! + (drawn - true_);
     }
   }
+}
+
+/** Share of a step at which an instant falls: never quite the whole, which is the next one's. */
+const shareOf = (time: number, { from, to }: BirthStep): number =>
+  Math.min(0.99999, Math.max(0, (time - from) / (to - from)));
+
+/** Writes the quaternion that turns up into a normal; no turn where it has no length. */
+function uprightInto(out: Float64Array, x: number, y: number, z: number): void {
+  // Half-way between up and the normal (as a quaternion: their sum); straight down is a half turn about X.
+  const isDown = y < -0.999999;
+  const w = 1 + y;
+  const size = isDown ? 1 : Math.sqrt(z * z + x * x + w * w);
+  out[0] = isDown ? 1 : z / size;
+  out[1] = 0;
+  out[2] = isDown ? 0 : -x / size;
+  out[3] = isDown ? 0 : w / size;
 }
 
 const UPRIGHT = [0, 1, 0];

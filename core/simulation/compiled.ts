@@ -4,6 +4,7 @@ import {
   type Effect,
   type Layer,
   type LayerSettingName,
+  type Lineage,
   type NumberDeclaration,
   type NumberSetting,
   type Vector,
@@ -11,7 +12,8 @@ import {
 import { EffectClock } from './clock.ts';
 import { FORCES, type BoundForce } from './forces/index.ts';
 import { groupFrame, type GroupFrame } from './groups.ts';
-import { SHORTEST_STANDING } from './population.ts';
+import { bindLinks, type BoundLink, type passedOn } from './links/index.ts';
+import { SHORTEST_STANDING, type Population } from './population.ts';
 import { windowOf, type BirthWindow } from './moments.ts';
 import { RateIntegral } from './rate.ts';
 import { ColourReader, newReading, NumberReader } from './reader.ts';
@@ -60,6 +62,10 @@ export interface CompiledLayer {
   readonly velocityBeside: Vector;
   /** Whether particles keep the colour of where they were born. */
   readonly takesColour: boolean;
+  /** Whether links may give its particles colours, or sizes, to begin with. */
+  readonly isGivenColour: boolean;
+  readonly isGivenSize: boolean;
+  readonly links: readonly BoundLink[];
 }
 
 function plainVector(layer: Layer, name: 'motion.axis' | 'motion.velocity'): Vector {
@@ -104,8 +110,8 @@ function sharedLife(layer: Layer, numbers: Numbers, clock: EffectClock): number 
 }
 
 /** A layer's colour, ready to be read. */
-export const colourReader = (layer: Layer, effect: Pick<Effect, 'palette'>): ColourReader =>
-  new ColourReader(layer.settings['life.colour'], LAYER_SETTINGS['life.colour'], 'life.colour', effect);
+export const colourReader = (layer: Layer, effect: Pick<Effect, 'palette'>, isGiven = false): ColourReader =>
+  new ColourReader(layer.settings['life.colour'], LAYER_SETTINGS['life.colour'], 'life.colour', effect, isGiven);
 
 /** Which shares of their ranges the dials stand at. */
 export function dialShares(effect: Pick<Effect, 'dials'>): Record<string, number> {
@@ -117,8 +123,21 @@ export function dialShares(effect: Pick<Effect, 'dials'>): Record<string, number
   );
 }
 
-export function compileLayer(id: string, effect: Effect, scene: Scene, clock: EffectClock): CompiledLayer {
+/** What all layers of an effect are compiled with. */
+export interface Compiling {
+  readonly effect: Effect;
+  readonly scene: Scene;
+  readonly clock: EffectClock;
+  readonly lineage: Lineage;
+  readonly passedOn: ReturnType<typeof passedOn>;
+  /** The particles of another layer. */
+  readonly populationOf: (id: string) => Population | null;
+}
+
+export function compileLayer(id: string, around: Compiling): CompiledLayer {
+  const { effect, scene, clock } = around;
   const layer = effect.layers.byId[id]!;
+  const populationOf = around.lineage.unborn.has(id) ? () => null : around.populationOf;
   const group = groupFrame(effect, layer.parent);
   const numbers = numberReaders(layer, effect, group.scale);
   const cap = layer.settings['births.cap'];
@@ -144,8 +163,8 @@ export function compileLayer(id: string, effect: Effect, scene: Scene, clock: Ef
     layer,
     group,
     numbers,
-    colour: colourReader(layer, effect),
-    source: sourceReader({ layer, scene, group, numbers }),
+    colour: colourReader(layer, effect, around.passedOn.colour.has(id)),
+    source: sourceReader({ layer, scene, group, numbers, populationOf }),
     rate: new RateIntegral(numbers['births.rate'], clock, dialShares(effect), layer.births.until === null),
     window: windowOf(layer, effect, clock),
     beginsAt: clock.beginsAt,
@@ -157,6 +176,9 @@ export function compileLayer(id: string, effect: Effect, scene: Scene, clock: Ef
     ride: isOnGround ? 0 : numbers['motion.ride'].read(newReading()) / 100,
     launch: new Launch(layer, plainVector(layer, 'motion.axis'), scene, group),
     velocityBeside: scaled(plainVector(layer, 'motion.velocity'), group.scale),
+    isGivenColour: around.passedOn.colour.has(id),
+    isGivenSize: around.passedOn.size.has(id),
+    links: bindLinks(id, effect, around.lineage),
     takesColour: layer.settings['life.colour'].base.kind === 'taken' && !layer.settings['life.colour'].muted,
   };
 }

@@ -4,6 +4,7 @@ import {
   DRESS_ARRAYS,
   DRESS_COLOURS,
   DRESS_HAS_ARRAYS,
+  DRESS_HAS_SCALES,
   DRESS_HAS_SPREAD,
   DRESS_HAS_TURNING,
   DRESS_HIGHEST,
@@ -32,6 +33,8 @@ export interface Dress {
   readonly colour: ColourReader;
   /** The lifetime all its particles share; null where they differ. */
   readonly life: number | null;
+  /** Whether links may have given its particles sizes to begin with. */
+  readonly isGivenSize: boolean;
 }
 
 const MOST_COLOURS = 16;
@@ -83,6 +86,7 @@ export class Dresser {
     const isTimed = [...SHAPED.map(([name]) => numbers[name]), colour].some((reader) => reader.isTimed);
     if (this.#tableOf !== dress || isTimed) this.#fill(dress, table, clock.waitingAge);
     this.#tableOf = dress;
+    this.#i32[DRESS_HAS_SCALES] = dress.isGivenSize ? 1 : 0;
     this.#i32[DRESS_STEP] = step;
     this.#f32[DRESS_STEP + 1] = 1 / rate;
     this.#f32[DRESS_STANDING] = clock.standingAge(time);

@@ -92,7 +92,12 @@ export class Framer {
     const known = this.#followers.get(id);
     if (known) return known;
     const numbers = numberReaders(layer, effect, compiled.group.scale);
-    const dress = { numbers, colour: colourReader(layer, effect), life: compiled.life };
+    const dress = {
+      numbers,
+      colour: colourReader(layer, effect),
+      life: compiled.life,
+      isGivenSize: compiled.isGivenSize,
+    };
     this.#followers.set(id, dress);
     return dress;
   }

@@ -45,6 +45,8 @@ export class Population {
   readonly spotThird: Float32Array;
   /** Colour taken at birth, linear. */
   readonly tint: Three;
+  /** How many times its own size each is. */
+  readonly scale: Float32Array;
 
   /** Places for a cap: some to spare, so that the dead need not be cleared away at once; a whole number of fours. */
   static placesFor(cap: number): number {
@@ -77,6 +79,7 @@ export class Population {
     this.spotSecond = f32(layout.SPOT_1);
     this.spotThird = f32(layout.SPOT_2);
     this.tint = [f32(layout.TINT_R), f32(layout.TINT_G), f32(layout.TINT_B)];
+    this.scale = f32(layout.SCALE);
   }
 
   get living(): number {
@@ -94,6 +97,11 @@ export class Population {
   /** Whether it sticks to a surface: it then rides on nothing else. */
   isStuck(i: number): boolean {
     return this.flags[i]! >>> layout.STUCK_SHIFT !== 0;
+  }
+
+  /** Whether it rides on nothing of its layer's: it sticks elsewhere, or was born of another particle. */
+  isOnItsOwn(i: number): boolean {
+    return this.flags[i]! >>> layout.STUCK_SHIFT !== 0 || (this.flags[i]! & layout.IS_LOOSE) !== 0;
   }
 
   empty(): void {

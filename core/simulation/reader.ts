@@ -197,6 +197,12 @@ export class NumberReader {
     }
   }
 
+  /** What a particle begins with, before shapers. */
+  base(key: number): number {
+    const drawn = this.high === this.low ? 0 : (this.high - this.low) * draw(key, this.slot);
+    return (this.low + drawn) * this.scale;
+  }
+
   read(reading: Reading): number {
     if (this.#still !== null) return this.#still;
     let value = this.low;
@@ -239,9 +245,16 @@ export class ColourReader {
   readonly #steps: readonly ColourStep[];
   readonly #shape = new Float64Array(3);
 
-  constructor(setting: ColourSetting, declaration: ColourDeclaration, name: string, effect: Pick<Effect, 'palette'>) {
+  /** `isPassedOn` where particles may begin with a colour that a link gave them. */
+  constructor(
+    setting: ColourSetting,
+    declaration: ColourDeclaration,
+    name: string,
+    effect: Pick<Effect, 'palette'>,
+    isPassedOn = false,
+  ) {
     const base = setting.base;
-    this.isTaken = base.kind === 'taken' && !setting.muted;
+    this.isTaken = (base.kind === 'taken' && !setting.muted) || isPassedOn;
     const colours =
       setting.muted || base.kind === 'taken'
         ? [{ hex: declaration.byDefault }]
@@ -296,11 +309,17 @@ export class ColourReader {
     }
   }
 
+  /** Writes the colour that a particle begins with by itself. */
+  baseInto(key: number, out: Float64Array): void {
+    const count = this.bases.length / 3;
+    const base = count === 1 ? 0 : 3 * Math.floor(draw(key, this.slot) * count);
+    for (let c = 0; c < 3; c++) out[c] = this.bases[base + c]!;
+  }
+
   /** Reads the colour of a particle; `tints` holds what particles took at birth, `i` is the place of this one. */
   readInto(reading: Reading, out: Float64Array, tints?: readonly Float32Array[], i = 0): void {
-    const count = this.bases.length / 3;
-    const base = count === 1 ? 0 : 3 * Math.floor(draw(reading.key, this.slot) * count);
-    for (let c = 0; c < 3; c++) out[c] = this.isTaken && tints ? tints[c]![i]! : this.bases[base + c]!;
+    if (this.isTaken && tints) for (let c = 0; c < 3; c++) out[c] = tints[c]![i]!;
+    else this.baseInto(reading.key, out);
     for (const step of this.#steps) {
       gradientInto(step.gradient, inputOf(step.reads, reading), reading.life, this.#shape);
       for (let c = 0; c < 3; c++) {

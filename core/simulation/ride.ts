@@ -13,11 +13,11 @@ export class Rider {
     const { ride, source } = layer;
     const { count, spot, spotSecond, spotThird, position, velocity } = population;
     let isKnown = false;
-    if (ride === 0 || count === 0 || !source.canBear) return;
+    if (ride === 0 || count === 0 || source.rides === 'nothing' || !source.canBear) return;
     const [before, after, motion] = [this.#before, this.#after, this.#motion];
     const isWhole = source.rides === 'whole';
     for (let i = 0; i < count; i++) {
-      if (population.isStuck(i)) continue;
+      if (population.isOnItsOwn(i)) continue;
       if (!isKnown || !isWhole) {
         isKnown = true;
         source.carrierInto(before, 0, from, spot[i]!, spotSecond[i]!, spotThird[i]!);

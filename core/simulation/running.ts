@@ -1,5 +1,6 @@
 import type { Travel } from './due.ts';
 import type { CompiledLayer } from './compiled.ts';
+import type { Inbox } from './links/index.ts';
 import type { Population } from './population.ts';
 import type { Hits } from './surfaces/index.ts';
 
@@ -8,6 +9,8 @@ export interface Running {
   compiled: CompiledLayer;
   readonly population: Population;
   readonly travel: Travel;
+  /** Births that links have set off in it. */
+  readonly inbox: Inbox;
   /** Impacts of its last step. */
   readonly hits: Hits;
   /** Birth number with which each turn of a hold without a seam begins. */

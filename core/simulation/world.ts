@@ -1,4 +1,4 @@
-import { listed, ownerOf, type Effect } from '../document/index.ts';
+import { lineageOf, listed, ownerOf, type Effect, type Lineage } from '../document/index.ts';
 import type { Rig } from '../geometry/index.ts';
 import { twinKernels, wasmKernels, type KernelBytes, type Kernels } from '../kernels/index.ts';
 import { Midwife } from './births.ts';
@@ -10,6 +10,7 @@ import { Frame, RECORD_WORDS } from './frame.ts';
 import { drawnLayers, DRESSES_BYTES, Framer } from './framing.ts';
 import { hashOf } from './hashing.ts';
 import { Arrays, POPULATIONS, reserve } from './memory.ts';
+import { Inbox, passedOn, Teller } from './links/index.ts';
 import { arraysFor, Mover, tablesFor } from './moving.ts';
 import { Population } from './population.ts';
 import { newReading, type Reading } from './reader.ts';
@@ -68,12 +69,17 @@ export class World {
   readonly #midwife = new Midwife();
   readonly #rider = new Rider();
   readonly #collider: Collider;
+  readonly #teller = new Teller();
   readonly #reading: Reading = newReading();
   #effect: Effect;
   #scene: Scene;
   #clock: EffectClock;
   /** Layers with particles of their own, by salt: no order on screen reaches what is computed. */
   #running: Running[];
+  /** The same in the order in which they are stepped. */
+  #stepping: Running[] = [];
+  #lineage!: Lineage;
+  #inboxes: ReadonlyMap<string, Inbox> = new Map();
   #inputs: Inputs;
   #step = 0;
   #stepsTaken = 0;
@@ -120,9 +126,27 @@ export class World {
     this.#running = compiled.map((layer, index): Running => {
       const population = new Population(buffer, base, caps[index]!);
       base += Population.bytes(caps[index]!);
-      return { compiled: layer, population, travel: { metres: 0 }, hits: new Hits(), turnStart: 0, microseconds: 0 };
+      return {
+        compiled: layer,
+        population,
+        travel: { metres: 0 },
+        hits: new Hits(),
+        inbox: new Inbox(),
+        turnStart: 0,
+        microseconds: 0,
+      };
     });
+    this.#inboxes = new Map(this.#running.map(({ compiled: { id }, inbox }) => [id, inbox]));
+    this.#order();
     this.restart();
+  }
+
+  #runningOf(layerId: string): Running | undefined {
+    return this.#running?.find(({ compiled }) => compiled.id === layerId);
+  }
+
+  #order(): void {
+    this.#stepping = this.#lineage.order.map((id) => this.#runningOf(id)!);
   }
 
   #capOf(layer: Pick<CompiledLayer, 'cap'>): number {
@@ -165,7 +189,7 @@ export class World {
   }
   /** The particles of a layer, the dead cleared away: all places up to `count` are taken by the living. */
   population(layerId: string): Population | undefined {
-    const population = this.#running.find(({ compiled }) => compiled.id === layerId)?.population;
+    const population = this.#runningOf(layerId)?.population;
     population?.compact(this.#kernels, this.#arrays.address(0), true);
     return population;
   }
@@ -175,7 +199,7 @@ export class World {
   }
   /** Impacts of a layer's particles in the last step. */
   hits(layerId: string): Hits | undefined {
-    return this.#running.find(({ compiled }) => compiled.id === layerId)?.hits;
+    return this.#runningOf(layerId)?.hits;
   }
   /** Share of the work each thread has done so far. */
   threadShares(threads: number): number[] {
@@ -205,9 +229,20 @@ export class World {
   }
 
   #compile(): CompiledLayer[] {
-    return listed(this.#effect.layers)
+    const effect = this.#effect;
+    const lineage = lineageOf(effect);
+    const compiling = {
+      effect,
+      scene: this.#scene,
+      clock: this.#clock,
+      lineage,
+      passedOn: passedOn(effect),
+      populationOf: (id: string) => this.#runningOf(id)?.population ?? null,
+    };
+    this.#lineage = lineage;
+    return listed(effect.layers)
       .filter(({ item }) => item.population.kind === 'own')
-      .map(({ id }) => compileLayer(id, this.#effect, this.#scene, this.#clock))
+      .map(({ id }) => compileLayer(id, compiling))
       .sort((a, b) => a.layer.salt - b.layer.salt || (a.id < b.id ? -1 : 1));
   }
 
@@ -217,6 +252,7 @@ export class World {
     this.#isExact = true;
     for (const running of this.#running) {
       running.population.empty();
+      running.inbox.empty();
       running.travel.metres = 0;
       running.turnStart = 0;
     }
@@ -234,6 +270,7 @@ export class World {
 
   #takeCompiled(compiled: readonly CompiledLayer[]): void {
     compiled.forEach((layer, index) => (this.#running[index]!.compiled = layer));
+    this.#order();
     this.#takeSurfaces();
     this.#tables.forget();
     this.#framer.forget();
@@ -312,16 +349,19 @@ export class World {
       density: this.#effect.stage.density.share / 100,
       room: this.budget - this.living,
     };
-    for (const running of this.#running) {
+    for (const running of this.#stepping) {
       const started = this.#options.now?.() ?? 0;
       const { compiled, population } = running;
       this.#beginTurn(running, from);
       population.keepPlaces();
       this.#rider.rideAlong(compiled, population, from, to);
-      this.#midwife.giveBirth(compiled, population, birthStep, reading, running.travel);
+      this.#clearFor(compiled);
+      this.#midwife.giveBirth(running, birthStep, reading);
       this.#collider.keepVelocities(compiled, population);
       this.#mover.move(compiled, population, moment);
       this.#collider.collide(compiled, population, running.hits, moment);
+      this.#endStanding(running, step + 1);
+      this.#teller.tell(running, this.#inboxes, moment);
       this.#bury(running, step + 1);
       running.microseconds = (this.#options.now?.() ?? 0) - started;
     }
@@ -338,10 +378,18 @@ export class World {
     travel.metres = 0;
   }
 
-  #bury({ compiled, population }: Running, step: number): void {
-    const map = this.#arrays.address(0);
+  /** Who is born on another layer's particles draws from the living alone. */
+  #clearFor({ layer }: CompiledLayer): void {
+    if (layer.source.kind === 'particles') this.population(layer.source.layer);
+  }
+
+  #endStanding({ compiled, population }: Running, step: number): void {
     const time = this.#clock.timeOf(step);
     if (time >= this.#clock.endsAt || time >= compiled.window.until) population.endStanding(step);
+  }
+
+  #bury({ population }: Running, step: number): void {
+    const map = this.#arrays.address(0);
     population.bury(this.#kernels, step, map);
     population.compact(this.#kernels, map);
   }
@@ -352,10 +400,7 @@ export class World {
   }
 
   #mostRecordsOf(effect: Effect): number {
-    return mostRecordsOf(
-      effect,
-      (id) => this.#running.find(({ compiled }) => compiled.id === id)?.population.cap ?? 0,
-    );
+    return mostRecordsOf(effect, (id) => this.#runningOf(id)?.population.cap ?? 0);
   }
 
   /** Writes the present instant as a frame. One that lies in this world's memory is written in place. */

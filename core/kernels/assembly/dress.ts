@@ -1,5 +1,5 @@
 import {
-  BIRTH_FRACTION, BIRTH_STEP, FLAGS, FX, FY, FZ, IS_DEAD, LIFE, NUMBER, PX, PY, PZ, TINT_B, TINT_G, TINT_R,
+  BIRTH_FRACTION, BIRTH_STEP, FLAGS, FX, FY, FZ, IS_DEAD, LIFE, NUMBER, PX, PY, PZ, TINT_B, TINT_G, SCALE, TINT_R,
 } from '../layout';
 import { add, all, choose, div, draw, get, least, most, mul, one, sub, whole } from './lanes';
 
@@ -48,6 +48,7 @@ export function dress(base: usize, stride: usize, from: i32, to: i32, words: usi
   const hasSpread = int(words, 8);
   const hasArrays = int(words, 9);
   const hasTurning = int(words, 10);
+  const hasScales = int(words, 34);
   for (let i = from; i < to; i += 4) {
     const seconds = all(num(words, 5));
     const steps = f32x4.convert_i32x4_s(i32x4.sub(whole(step), get(base, stride, BIRTH_STEP, i)));
@@ -139,7 +140,9 @@ export function dress(base: usize, stride: usize, from: i32, to: i32, words: usi
       }
       const glowing = mul(colour, v128.shuffle<f32>(numbers, numbers, 2, 2, 2, 2));
       v128.store(o, v128.shuffle<f32>(glowing, numbers, 0, 1, 2, 5), 32);
-      store<f32>(o, f32x4.extract_lane(numbers, 0), 48);
+      let size = f32x4.extract_lane(numbers, 0);
+      if (hasScales) size *= load<f32>(base + stride * SCALE + (<usize>(i + lane) << 2));
+      store<f32>(o, size, 48);
       o += 64;
     }
     out = o;

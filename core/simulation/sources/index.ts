@@ -1,5 +1,6 @@
 import { BonesSource } from './bones.ts';
 import { MeshSource } from './mesh.ts';
+import { ParticlesSource } from './particles.ts';
 import { ShapeSource } from './shapeSource.ts';
 import type { SourceReader, SourceSurroundings } from './source.ts';
 
@@ -8,6 +9,8 @@ export function sourceReader(around: SourceSurroundings): SourceReader {
   switch (around.layer.source.kind) {
     case 'mesh':
       return new MeshSource(around);
+    case 'particles':
+      return new ParticlesSource(around);
     case 'bones':
       return new BonesSource(around);
     default:
@@ -15,4 +18,5 @@ export function sourceReader(around: SourceSurroundings): SourceReader {
   }
 }
 
+export { pointInto } from './particles.ts';
 export * from './source.ts';

@@ -1,5 +1,5 @@
 import type { Layer, Place } from '../../document/index.ts';
-import { packRigidOf, placedInto, radians } from '../../maths/index.ts';
+import { packRigidOf, placedInto, radians, RIGID_WORDS } from '../../maths/index.ts';
 import { curveOf } from './path.ts';
 import { dimensionsOf, LocalPoint, SHAPES, type Measures, type Region, type ShapeKind } from './shapes.ts';
 import {
@@ -88,13 +88,15 @@ export class ShapeSource implements SourceReader {
     const [u, v, w] = [this.#shares[0]!, this.#shares[1]!, this.#shares[2]!];
     const isDisc = layer.source.kind === 'disc' && this.#order === 'even';
     this.#shape(local, u, v, isDisc ? v : w);
-    this.carrierInto(out, CARRIER, ask.time);
+    if (ask.about) for (let k = 0; k < RIGID_WORDS; k++) out[CARRIER + k] = ask.about[k]!;
+    else this.carrierInto(out, CARRIER, ask.time);
     const stretch = this.#stretch;
     if (stretch[0] !== 1 || stretch[1] !== 1 || stretch[2] !== 1) stretched(local, stretch);
     placedInto(out, AT, out, CARRIER, local.at, true);
     placedInto(out, OUT, out, CARRIER, local.out, false);
     placedInto(out, NORMAL, out, CARRIER, local.normal, false);
     placedInto(out, ALONG, out, CARRIER, local.along, false);
+    if (ask.about) this.carrierInto(out, CARRIER, ask.time);
   }
 
   originInto(out: Float64Array, time: number): void {

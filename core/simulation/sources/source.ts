@@ -1,6 +1,7 @@
 import type { Layer } from '../../document/index.ts';
 import type { Numbers } from '../compiled.ts';
 import type { GroupFrame } from '../groups.ts';
+import type { Population } from '../population.ts';
 import type { Reading } from '../reader.ts';
 import type { Scene } from '../scene.ts';
 
@@ -13,6 +14,7 @@ import type { Scene } from '../scene.ts';
  * | ALONG      | a direction within the surface: along the path, round the axis, along an edge    |
  * | CARRIER    | what the particle rides on, as a packed rigid place (maths/rigid.ts)             |
  * | UV, COLOUR | of the mesh there; colour in linear red, green, blue                             |
+ * | VELOCITY   | of the particle it is born on or of, m/s; 0 where that is none                   |
  * | SPOT       | triangle or bone it rides on, and weights of the triangle's second and third end |
  */
 export const AT = 0;
@@ -23,14 +25,19 @@ export const CARRIER = 12;
 export const UV = 19;
 export const COLOUR = 21;
 export const SPOT = 24;
-export const BIRTH_WORDS = 27;
+export const VELOCITY = 27;
+export const BIRTH_WORDS = 30;
 
 /** Whose birth, which number in its layer, and when (seconds). The reading is set to the same moment. */
 export interface BirthAsk {
   key: number;
   number: number;
   time: number;
-  readonly reading: Reading;
+  /** The same instant as a share of its step. */
+  share: number;
+  reading: Reading;
+  /** Where it is born instead of at the source's own place, as a packed rigid place; null for births of the layer's own. */
+  about: Float64Array | null;
 }
 
 /** A layer's source: where particles are born, and how what they ride on moves. */
@@ -38,7 +45,7 @@ export interface SourceReader {
   /** False where nothing can be born: no such thing, no such bone, no skin. */
   readonly canBear: boolean;
   /** What particles ride on: the source as a whole, or their own bone or spot of skin. */
-  readonly rides: 'whole' | 'bone' | 'spot';
+  readonly rides: 'whole' | 'bone' | 'spot' | 'nothing';
   /** Square metres that births can fall on; 0 where that means nothing. */
   readonly area: number;
   bearInto(out: Float64Array, ask: BirthAsk): void;
@@ -54,4 +61,6 @@ export interface SourceSurroundings {
   readonly scene: Scene;
   readonly group: GroupFrame;
   readonly numbers: Numbers;
+  /** The particles of another layer, null where there is none that can bear any. */
+  readonly populationOf: (id: string) => Population | null;
 }

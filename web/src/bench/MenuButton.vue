@@ -12,7 +12,9 @@ const items = () => [...(root.value?.querySelectorAll<HTMLElement>('[role=menuit
 async function open(): Promise<void> {
   isOpen.value = true;
   await nextTick();
-  items()[0]?.focus();
+  // A list that opens below the fold is of no use.
+  items().at(-1)?.scrollIntoView({ block: 'nearest' });
+  items()[0]?.focus({ preventScroll: true });
 }
 function close(): void {
   isOpen.value = false;

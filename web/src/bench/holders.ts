@@ -1,6 +1,7 @@
 import {
   FORCE_SETTINGS,
   LAYER_SETTINGS,
+  LINK_SETTINGS,
   SURFACE_SETTINGS,
   type Declaration,
   type Effect,
@@ -18,7 +19,7 @@ export interface Holder {
 export const forceIn = (effect: Effect, layerId: string, id: string): Force | null =>
   effect.layers.byId[layerId]?.forces.byId[id] ?? effect.forces.byId[id]?.force ?? null;
 
-/** What holds a setting: the layer itself, or with `of` a part of it, as in "force/ID" or "surface/ID". Null when that is gone. */
+/** What holds a setting: the layer itself, or with `of` a part of it, as in "force/ID", "surface/ID" or "link/ID". Null when that is gone. */
 export function holderIn(effect: Effect, layerId: string, of?: string): Holder | null {
   const [kind, id = ''] = of?.split('/') ?? [];
   if (kind === 'force') {
@@ -35,6 +36,10 @@ export function holderIn(effect: Effect, layerId: string, of?: string): Holder |
     return surface
       ? { settings: surface.settings as unknown as Holder['settings'], table: SURFACE_SETTINGS[surface.kind] }
       : null;
+  }
+  if (kind === 'link') {
+    const link = effect.layers.byId[layerId]?.links.byId[id];
+    return link ? { settings: link.settings as unknown as Holder['settings'], table: LINK_SETTINGS } : null;
   }
   const layer = effect.layers.byId[layerId];
   return layer ? { settings: layer.settings as unknown as Holder['settings'], table: LAYER_SETTINGS } : null;

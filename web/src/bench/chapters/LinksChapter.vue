@@ -1,11 +1,16 @@
 <script setup lang="ts">
-import { listed } from '@jinx/core/document';
+import { listed, newLink, withItem, withoutItem, type Link } from '@jinx/core/document';
 import { computed } from 'vue';
-import { useEffectStore } from '../../stores/effect';
+import { random32, useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../ChoiceChip.vue';
+import { layersAfter } from '../linkable';
+import MenuButton from '../MenuButton.vue';
+import LinkWords from './LinkWords.vue';
 
 const store = useEffectStore();
-const population = computed(() => store.chosen!.population);
+const layer = computed(() => store.chosen!);
+const population = computed(() => layer.value.population);
+const links = computed(() => listed(layer.value.links));
 
 /** Layers this one may follow: those that do not, by any way, follow it. */
 const choices = computed(() => {
@@ -26,11 +31,39 @@ const choices = computed(() => {
       .map(({ id, item }) => ({ value: id, text: `those of ${item.name}` })),
   ];
 });
-const choose = (layer: string) =>
+const choose = (id: string) =>
   store.changeLayer(
     'choose the population',
-    (target) => (target.population = layer ? { kind: 'follows', layer } : { kind: 'own' }),
+    (target) => (target.population = id ? { kind: 'follows', layer: id } : { kind: 'own' }),
   );
+
+const others = computed(() => layersAfter(store.effect!, store.chosenId));
+const WHEN = {
+  birth: 'are born',
+  death: 'die',
+  hit: 'hit a surface',
+  along: 'are on their way',
+  release: 'are freed',
+};
+/** What sets births off here, by other layers' links. */
+const incoming = computed(() =>
+  listed(store.effect!.layers).flatMap(({ id, item }) =>
+    listed(item.links)
+      .filter((link) => link.item.layer === store.chosenId && !link.item.muted)
+      .map((link) => ({ id: `${id}/${link.id}`, from: id, name: item.name, when: WHEN[link.item.on] })),
+  ),
+);
+
+const add = (to: string) =>
+  store.changeLayer(
+    'add a link',
+    (own) => (own.links = withItem(own.links, store.newId(), newLink('death', to, random32()))),
+  );
+const remove = (id: string) => store.changeLayer('remove a link', (own) => (own.links = withoutItem(own.links, id)));
+const mute = (id: string, muted: boolean) =>
+  store.changeLayer(muted ? 'mute a link' : 'unmute a link', (own) => {
+    (own.links.byId[id] as Link).muted = muted;
+  });
 </script>
 
 <template>
@@ -50,4 +83,55 @@ const choose = (layer: string) =>
         : 'Source, births and motion are the followed layer’s; life and appearance are its own.'
     }}
   </p>
+  <template v-if="population.kind === 'own'">
+    <h3>What they set off</h3>
+    <p v-if="links.length === 0" class="quiet">
+      {{
+        others.length > 0
+          ? 'Nothing yet: each could start particles of another layer, when it dies or hits something.'
+          : 'Nothing: add another layer first, for its particles to be set off.'
+      }}
+    </p>
+    <p v-for="{ id, item } in links" :key="id" class="force" :class="{ muted: item.muted }" :data-link="item.on">
+      <LinkWords :id="id" :link="item" :others="others" />
+      <span class="acts">
+        <button type="button" class="plain" :title="item.muted ? 'Unmute' : 'Mute'" @click="mute(id, !item.muted)">
+          {{ item.muted ? 'unmute' : 'mute' }}
+        </button>
+        <button
+          type="button"
+          class="plain"
+          title="Remove this link"
+          aria-label="Remove this link"
+          @click="remove(id)"
+        >
+          ×
+        </button>
+      </span>
+    </p>
+    <p v-if="others.length > 0"><MenuButton label="Set off…" :choices="others" @choose="add" /></p>
+    <template v-if="incoming.length > 0">
+      <h3>What sets them off</h3>
+      <p v-for="{ id, from, name, when } in incoming" :key="id">
+        <button type="button" class="chip" :title="`Choose ${name}`" @click="store.chosenId = from">
+          {{ name }}
+        </button>
+        when they {{ when }}.
+      </p>
+    </template>
+  </template>
 </template>
+
+<style scoped>
+.acts {
+  opacity: 0.8;
+  white-space: nowrap;
+  font-size: 12.5px;
+  text-decoration: none;
+  display: inline-block;
+}
+.force:hover .acts,
+.force:focus-within .acts {
+  opacity: 1;
+}
+</style>

@@ -4,6 +4,7 @@ import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import ChoiceChip from '../ChoiceChip.vue';
+import { layersBefore } from '../linkable';
 import MenuButton from '../MenuButton.vue';
 import PlaceWords from '../PlaceWords.vue';
 import SettingChip from '../SettingChip.vue';
@@ -25,6 +26,7 @@ const KINDS: { value: SourceKind; text: string }[] = [
   { value: 'cone', text: 'on a cone' },
   { value: 'mesh', text: 'on a mesh of the stage' },
   { value: 'bones', text: 'on bones' },
+  { value: 'particles', text: 'on particles' },
 ];
 /** Which measures each shape has, as the rest of a sentence. */
 const MEASURES: Partial<Record<SourceKind, readonly string[]>> = {
@@ -46,7 +48,7 @@ const WORDS: Record<string, string> = {
   'source.size': 'it measures',
 };
 const measures = computed(() => MEASURES[source.value.kind] ?? []);
-const hasRegion = computed(() => !['point', 'line', 'path', 'bones'].includes(source.value.kind));
+const hasRegion = computed(() => !['point', 'line', 'path', 'bones', 'particles'].includes(source.value.kind));
 const region = computed(() => layer.value.settings['source.region'].base.value);
 const order = computed(() => layer.value.settings['source.order'].base.value);
 const isVolume = computed(() => region.value === 'volume' && source.value.kind !== 'mesh');
@@ -70,9 +72,11 @@ function choose(kind: SourceKind): void {
     target.source = (
       kind === 'mesh' || kind === 'bones'
         ? { kind, thing, bones: [] }
-        : kind === 'path'
-          ? { kind, place, points: START_PATH, closed: false }
-          : { kind, place }
+        : kind === 'particles'
+          ? { kind, layer: parents.value[0]?.value ?? store.chosenId }
+          : kind === 'path'
+            ? { kind, place, points: START_PATH, closed: false }
+            : { kind, place }
     ) as Source;
   });
 }
@@ -83,6 +87,13 @@ const START_PATH: Vector[] = [
   [0.25, -0.35, 0],
   [0.75, 0, 0],
 ];
+/** Layers on whose particles this one may be born. */
+const parents = computed(() => layersBefore(store.effect!, store.chosenId));
+const setParent = (id: string) =>
+  set('choose the particles', (target) => target.source.kind === 'particles' && (target.source.layer = id));
+const kinds = computed(() =>
+  KINDS.filter(({ value }) => value !== 'particles' || parents.value.length > 0 || source.value.kind === value),
+);
 const setPlace = (place: Place, gesture: string | null) =>
   set('place the source', (target) => 'place' in target.source && (target.source.place = place), gesture);
 const setThing = (thing: string) =>
@@ -101,7 +112,7 @@ const keep = (names: string[]) =>
 
 <template>
   <p>
-    Born <ChoiceChip :value="source.kind" :choices="KINDS" label="source" @choose="choose($event as SourceKind)" />
+    Born <ChoiceChip :value="source.kind" :choices="kinds" label="source" @choose="choose($event as SourceKind)" />
     <template v-if="'thing' in source">
       of
       <ChoiceChip
@@ -109,11 +120,17 @@ const keep = (names: string[]) =>
         :choices="isThere ? things : [...things, { value: source.thing, text: 'something gone' }]"
         label="the thing born on"
         @choose="setThing" /></template
+    ><template v-if="source.kind === 'particles'">
+      of
+      <ChoiceChip
+        :value="source.layer"
+        :choices="parents"
+        label="the particles born on"
+        @choose="setParent" /></template
     ><template v-if="hasRegion">, on <SettingChip setting="source.region" :words="REGIONS" /></template
-    ><template v-if="source.kind === 'bones'">, <SettingChip setting="source.along" :words="ALONG" /></template>,
-    <SettingChip setting="source.order" :words="ORDERS" /><template v-if="order === 'walking'">
-      in <SettingChip setting="source.walk" /> births</template
-    >.
+    ><template v-if="source.kind === 'bones'">, <SettingChip setting="source.along" :words="ALONG" /></template
+    ><template v-if="source.kind !== 'particles'">, <SettingChip setting="source.order" :words="ORDERS" /></template
+    ><template v-if="order === 'walking'"> in <SettingChip setting="source.walk" /> births</template>.
   </p>
   <p v-if="'place' in source">
     It stands at <PlaceWords :place="source.place" label="source place" turns @change="setPlace" />.

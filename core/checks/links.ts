@@ -1,0 +1,53 @@
+import { lineageOf, listed, withoutItem, type Effect } from '../document/index.ts';
+import type { Mend } from './mend.ts';
+
+interface Problem {
+  readonly id: string;
+  readonly sentence: string;
+  readonly mend: Mend;
+}
+
+/** Links of a layer that do nothing, and why. */
+export function linkProblems(effect: Effect, layerId: string): Problem[] {
+  const layer = effect.layers.byId[layerId]!;
+  const { refused } = lineageOf(effect);
+  const remove = (id: string): Mend => ({
+    label: 'Remove the link',
+    apply: (draft) => {
+      const own = draft.layers.byId[layerId]!;
+      own.links = withoutItem(own.links, id);
+    },
+  });
+  return listed(layer.links).flatMap(({ id, item }): Problem[] => {
+    if (item.muted) return [];
+    const other = effect.layers.byId[item.layer]!;
+    if (refused.has(`${layerId}/${id}`))
+      return [
+        {
+          id,
+          sentence:
+            item.layer === layerId
+              ? `${layer.name} sets itself off, without end: that link does nothing.`
+              : `${layer.name} sets off ${other.name}, which sets off ${layer.name}: the link that closes the circle does nothing.`,
+          mend: remove(id),
+        },
+      ];
+    if (other.population.kind === 'follows')
+      return [
+        {
+          id,
+          sentence: `${layer.name} sets off ${other.name}, which shows another layer’s particles and has none of its own.`,
+          mend: remove(id),
+        },
+      ];
+    if (layer.population.kind === 'follows')
+      return [
+        {
+          id,
+          sentence: `${layer.name} shows another layer’s particles: a link of its own does nothing.`,
+          mend: remove(id),
+        },
+      ];
+    return [];
+  });
+}

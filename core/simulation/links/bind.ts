@@ -1,0 +1,78 @@
+import {
+  LINK_SETTINGS,
+  listed,
+  type Effect,
+  type Lineage,
+  type Link,
+  type NumberDeclaration,
+  type NumberSetting,
+} from '../../document/index.ts';
+import { NumberReader } from '../reader.ts';
+
+/** A link with its settings looked up. */
+export interface BoundLink {
+  readonly on: Link['on'];
+  /** The layer in which it sets off births. */
+  readonly to: string;
+  readonly salt: number;
+  readonly once: boolean;
+  readonly count: NumberReader;
+  /** Shares. */
+  readonly chance: NumberReader;
+  readonly velocity: NumberReader;
+  readonly colour: NumberReader;
+  readonly size: NumberReader;
+  /** Seconds. */
+  readonly delay: NumberReader;
+  readonly every: NumberReader;
+  /** How often at most along the way; Infinity without a limit. */
+  readonly times: number;
+}
+
+/** The links of a layer that do something, in the order of their ids. */
+export function bindLinks(layerId: string, effect: Effect, lineage: Lineage): BoundLink[] {
+  return listed(effect.layers.byId[layerId]!.links)
+    .filter(({ id, item }) => !item.muted && !lineage.refused.has(`${layerId}/${id}`))
+    .filter(({ item }) => lineage.order.includes(item.layer))
+    .sort((a, b) => (a.id < b.id ? -1 : 1))
+    .map(({ id, item }) => {
+      const number = (name: string, scale = 1) =>
+        new NumberReader(
+          (item.settings as unknown as Record<string, NumberSetting>)[name]!,
+          (LINK_SETTINGS as unknown as Record<string, NumberDeclaration>)[name]!,
+          `link/${id}/${name}`,
+          effect,
+          scale,
+        );
+      const times = number('times').low;
+      const { once } = item.settings;
+      return {
+        on: item.on,
+        to: item.layer,
+        salt: item.salt,
+        once: !once.muted && once.base.value,
+        count: number('count'),
+        chance: number('chance', 0.01),
+        velocity: number('velocity', 0.01),
+        colour: number('colour', 0.01),
+        size: number('size', 0.01),
+        delay: number('delay'),
+        every: number('every'),
+        times: times > 0 ? times : Infinity,
+      };
+    });
+}
+
+/** Layers whose particles may begin with another's colour, and with another's size. */
+export function passedOn(effect: Effect): { colour: ReadonlySet<string>; size: ReadonlySet<string> } {
+  const to = (name: 'colour' | 'size') =>
+    new Set(
+      listed(effect.layers).flatMap(({ item }) =>
+        listed(item.links).flatMap((link) => {
+          const { base } = link.item.settings[name];
+          return base.kind === 'fixed' && base.value === 0 ? [] : [link.item.layer];
+        }),
+      ),
+    );
+  return { colour: to('colour'), size: to('size') };
+}

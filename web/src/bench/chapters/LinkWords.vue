@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { listed, type Link } from '@jinx/core/document';
+import { computed } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import ChoiceChip from '../ChoiceChip.vue';
+import SettingChip from '../SettingChip.vue';
+
+/** One link as sentences: when, how many of which layer, and what is passed on. */
+const props = defineProps<{ id: string; link: Link; others: readonly { value: string; text: string }[] }>();
+const store = useEffectStore();
+const of = computed(() => `link/${props.id}`);
+
+const WHENS = [
+  { value: 'birth', text: 'is born' },
+  { value: 'death', text: 'dies' },
+  { value: 'hit', text: 'hits a surface' },
+  { value: 'along', text: 'is on its way' },
+];
+const name = computed(() => store.effect!.layers.byId[props.link.layer]?.name ?? 'a layer');
+/** The layer it leads to stays among the choices, though by itself it might close a circle now. */
+const layers = computed(() =>
+  props.others.some(({ value }) => value === props.link.layer)
+    ? props.others
+    : [...props.others, { value: props.link.layer, text: name.value }],
+);
+const meets = computed(() =>
+  listed(store.effect!.surfaces).some(
+    ({ item }) => !item.muted && (item.layers.length === 0 || item.layers.includes(store.chosenId)),
+  ),
+);
+const change = (label: string, recipe: (link: Link) => void) =>
+  store.changeLayer(label, (layer) => {
+    const link = layer.links.byId[props.id];
+    if (link) recipe(link);
+  });
+const label = (what: string) => `link to ${name.value}, ${what}`;
+</script>
+
+<template>
+  <span>
+    When each
+    <ChoiceChip
+      :value="link.on"
+      :choices="WHENS"
+      :label="label('when')"
+      @choose="change('change when a link acts', (own) => (own.on = $event as Link['on']))"
+    />,
+    <template v-if="link.on === 'along'">
+      every <SettingChip setting="every" :of="of" :label="label('every')" />,
+      <SettingChip setting="times" :of="of" :label="label('times')" />,
+    </template>
+    <template v-if="link.on === 'hit'">
+      <SettingChip
+        setting="once"
+        :of="of"
+        :label="label('only its first')"
+        :words="{ yes: 'only the first time', no: 'every time' }"
+      />,
+    </template>
+    <SettingChip setting="count" :of="of" :label="label('how many')" /> of
+    <ChoiceChip
+      :value="link.layer"
+      :choices="layers"
+      :label="label('layer')"
+      @choose="change('lead a link elsewhere', (own) => (own.layer = $event))"
+    />
+    are born there, with a chance of <SettingChip setting="chance" :of="of" :label="label('chance')" />, after
+    <SettingChip setting="delay" :of="of" :label="label('delay')" />.
+  </span>
+  <span class="where">
+    They are given <SettingChip setting="velocity" :of="of" :label="label('passed speed')" /> of its velocity,
+    <SettingChip setting="colour" :of="of" :label="label('passed colour')" /> of its colour,
+    <SettingChip setting="size" :of="of" :label="label('passed size')" /> of its size, and nothing else.
+  </span>
+  <span v-if="link.on === 'hit' && !meets" class="where"> Nothing is hit yet: add a surface under Motion. </span>
+</template>
+
+<style scoped>
+.where {
+  display: block;
+  font-size: 12.5px;
+  color: var(--dim);
+}
+</style>
