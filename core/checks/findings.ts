@@ -11,6 +11,7 @@ import {
   type Shaper,
 } from '../document/index.ts';
 import type { Mend } from './mend.ts';
+import { frontProblems } from './fronts.ts';
 import { linkProblems } from './links.ts';
 import { whyNothingIsBorn, type StageRigs } from './sources.ts';
 import { surfaceProblems } from './surfaces.ts';
@@ -186,6 +187,7 @@ export function findings(effect: Effect, rigs: StageRigs, observed: Observed): F
     const nothing = whyNothing(effect, id, item, rigs);
     const beside = [
       ...surfaceProblems(effect, id, rigs).map((problem) => ({ ...problem, id: `surface/${problem.id}` })),
+      ...frontProblems(effect, id, rigs).map((problem) => ({ ...problem, id: `front/${problem.id}` })),
       ...linkProblems(effect, id).map((problem) => ({ ...problem, id: `link/${problem.id}` })),
     ].map((problem) => ({ ...problem, id: `${id}/${problem.id}`, layerId: id }));
     if (nothing) return [{ id: `${id}/nothing`, layerId: id, ...nothing }, ...beside];

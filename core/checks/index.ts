@@ -1,4 +1,5 @@
 export * from './findings.ts';
 export * from './lifeSamples.ts';
+export { previewOf } from './fronts.ts';
 export type { Mend } from './mend.ts';
 export { type StageRigs } from './sources.ts';

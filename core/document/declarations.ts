@@ -6,7 +6,7 @@ export type Chapter = 'source' | 'births' | 'motion' | 'life' | 'appearance';
 export type Acts = 'birth' | 'step' | 'dress';
 
 interface Common {
-  readonly chapter: Chapter | 'force' | 'surface' | 'links';
+  readonly chapter: Chapter | 'force' | 'surface' | 'links' | 'front';
   readonly name: string;
   readonly acts: Acts;
   /** What its shapers may read. An empty list: the setting takes no shapers. */
@@ -328,6 +328,20 @@ export const LAYER_SETTINGS = {
     'How far particles go with what they were born on: 100 rides along, 0 stays in the world.',
     { unit: '%', least: 0, most: 100, byDefault: 0 },
   ),
+
+  'release.heldSize': number(
+    'source',
+    'dress',
+    'held size',
+    'Size of particles that are held still, as a share of what they begin with.',
+    { unit: '%', least: 0, most: 1000, byDefault: 100 },
+  ),
+  'release.heldOpacity': number('source', 'dress', 'held opacity', 'How opaque particles are that are held still.', {
+    unit: '%',
+    least: 0,
+    most: 100,
+    byDefault: 100,
+  }),
 
   'life.size': number('life', 'dress', 'size', 'Diameter of a particle.', {
     unit: 'm',
@@ -658,6 +672,35 @@ export const SURFACE_SETTINGS = {
     ...MEETING,
   },
 } as const satisfies Record<string, Record<string, Declaration>>;
+
+/** A border that frees held particles as it passes them. */
+export const FRONT_SETTINGS = {
+  border: number('front', 'step', 'border', 'How far the border has come: all within it is free.', {
+    unit: 'm',
+    least: -100,
+    most: 100,
+    byDefault: 2,
+    reads: TIMED,
+  }),
+  noise: number('front', 'step', 'raggedness', 'How far noise pushes the border to and fro.', {
+    unit: 'm',
+    least: 0,
+    most: 10,
+    byDefault: 0.05,
+  }),
+  noiseSize: number('front', 'step', 'size of the rags', 'How wide one rag of the border is.', {
+    unit: 'm',
+    least: 0.005,
+    most: 10,
+    byDefault: 0.15,
+  }),
+  size: vector('front', 'step', 'size', 'Width, height and depth of the box at a border of 0.', {
+    unit: 'm',
+    least: 0,
+    most: 100,
+    byDefault: [0, 0, 0],
+  }),
+} as const satisfies Record<string, Declaration>;
 
 /** What a link sets off, and what it passes on. */
 export const LINK_SETTINGS = {

@@ -1,6 +1,13 @@
 import { z } from 'zod';
 import { collectionSchema, idSchema } from './collection.ts';
-import { FORCE_SETTINGS, LAYER_SETTINGS, LINK_SETTINGS, SURFACE_SETTINGS, type ForceKind } from './declarations.ts';
+import {
+  FORCE_SETTINGS,
+  FRONT_SETTINGS,
+  LAYER_SETTINGS,
+  LINK_SETTINGS,
+  SURFACE_SETTINGS,
+  type ForceKind,
+} from './declarations.ts';
 import { hexSchema, vectorSchema } from './setting.ts';
 import { settingsSchema } from './settingSchema.ts';
 
@@ -130,6 +137,15 @@ export const surfaceSchema = z.discriminatedUnion('kind', [
 ]);
 export type Surface = z.infer<typeof surfaceSchema>;
 
+/** A release front: a border that grows from a sphere or a box, or travels along its place's Y as a plane. */
+export const frontSchema = z.strictObject({
+  name,
+  kind: z.enum(['sphere', 'box', 'plane']),
+  place: placeSchema,
+  settings: settingsSchema(FRONT_SETTINGS),
+});
+export type Front = z.infer<typeof frontSchema>;
+
 /** Births at one instant: `count` to `most` of them, `at` seconds after the start of a stretch, and again if wanted. */
 export const burstSchema = z.strictObject({
   stretch: z.enum(['opening', 'hold', 'closing']),
@@ -183,6 +199,8 @@ export const layerSchema = z.strictObject({
   source: sourceSchema,
   /** What a launch toward or round something aims at. */
   aim: placeSchema,
+  /** The release front that frees its particles; until it has passed them they are held where they were born. */
+  front: idSchema.nullable(),
   /** When births may happen; without an end they fade out over the closing. */
   births: z.strictObject({ from: momentSchema, until: momentSchema.nullable() }),
   bursts: collectionSchema(burstSchema),
@@ -293,6 +311,7 @@ export const effectSchema = z.strictObject({
   layers: collectionSchema(layerSchema, 128),
   forces: collectionSchema(sharedForceSchema, 64),
   surfaces: collectionSchema(surfaceSchema, 32),
+  fronts: collectionSchema(frontSchema, 16),
   stage: stageSchema,
 });
 export type Effect = z.infer<typeof effectSchema>;

@@ -1,6 +1,7 @@
 import { collectionOf, emptyCollection, idFrom, type Id } from './collection.ts';
 import {
   FORCE_SETTINGS,
+  FRONT_SETTINGS,
   LAYER_SETTINGS,
   LINK_SETTINGS,
   SURFACE_SETTINGS,
@@ -12,6 +13,7 @@ import {
   SCHEMA,
   type Effect,
   type Force,
+  type Front,
   type Layer,
   type Link,
   type Place,
@@ -51,6 +53,7 @@ export function newEffect(name: string, seed: number): Effect {
     layers: emptyCollection(),
     forces: emptyCollection(),
     surfaces: emptyCollection(),
+    fronts: emptyCollection(),
     stage: {
       things: emptyCollection(),
       surround: 'dusk',
@@ -88,6 +91,7 @@ export function newLayer(name: string, salt: number): Layer {
     locked: false,
     source: { kind: 'sphere', place: atEffect([0, 1, 0]) },
     aim: atEffect([0, 1, 0]),
+    front: null,
     births: { from: atBorder('start'), until: null },
     bursts: emptyCollection(),
     forces: emptyCollection(),
@@ -156,6 +160,24 @@ export function newSurface<K extends Surface['kind']>(
   shape: Omit<Extract<Surface, { kind: K }>, 'kind' | 'muted' | 'layers' | 'settings'>,
 ): Extract<Surface, { kind: K }> {
   return { kind, ...shape, muted: false, layers: [], settings: defaultSettings(SURFACE_SETTINGS[kind]) } as never;
+}
+
+/** A front that grows over the whole effect. */
+export function newFront(name: string, kind: Front['kind'], place: Place): Front {
+  const settings = defaultSettings(FRONT_SETTINGS);
+  settings.border.shapers = collectionOf([
+    [
+      'grow',
+      {
+        ...curveShaper([
+          [0, 0],
+          [1, 1],
+        ]),
+        reads: { kind: 'effectTime' },
+      },
+    ],
+  ]);
+  return { name, kind, place, settings };
 }
 
 /** A link to a layer, with nothing passed on. */

@@ -63,6 +63,7 @@ function stageOfThings(document: Loose): Loose {
     schema: 2,
     forces: emptyCollection(),
     surfaces: emptyCollection(),
+    fronts: emptyCollection(),
   }) as Loose;
   Object.assign(loose(result['stretches']), { preRoll: 0 });
   const stage = loose(result['stage']);
@@ -82,6 +83,7 @@ function stageOfThings(document: Loose): Loose {
   };
   for (const layer of itemsOf(result['layers'])) {
     moveSource(layer);
+    layer['front'] = null;
     layer['aim'] = hungOn({ kind: 'effect', offset: [0, 1, 0] });
     layer['births'] = {
       from: { after: { kind: 'border', border: 'start' }, seconds: 0, measure: null },

@@ -42,6 +42,8 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     for (const layer of item.layers)
       if (!effect.layers.byId[layer]) say(`surfaces.${id}.layers`, `no layer "${layer}" to be met by`);
   }
+  for (const { id, item } of listed(effect.fronts))
+    for (const [name, value] of Object.entries(item.settings)) setting(value as Setting, `fronts.${id}.${name}`);
   const moment = (value: Moment | null, path: string) => {
     if (value?.measure && !effect.measures.byId[value.measure]) say(path, `no measure "${value.measure}"`);
     if (value?.after.kind === 'layer' && !effect.layers.byId[value.after.layer])
@@ -49,6 +51,7 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
   };
   for (const { id, item } of listed(effect.layers)) {
     const path = `layers.${id}`;
+    if (item.front !== null && !effect.fronts.byId[item.front]) say(`${path}.front`, `no front "${item.front}"`);
     moment(item.births.from, `${path}.births.from`);
     moment(item.births.until, `${path}.births.until`);
     if (item.parent !== null && !effect.groups.byId[item.parent]) say(`${path}.parent`, `no group "${item.parent}"`);

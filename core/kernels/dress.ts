@@ -1,4 +1,16 @@
-import { BIRTH_FRACTION, BIRTH_STEP, FLAGS, FX, IS_DEAD, LIFE, NUMBER, PX, SCALE, TINT_R } from './layout.ts';
+import {
+  BIRTH_FRACTION,
+  BIRTH_STEP,
+  FLAGS,
+  FX,
+  IS_DEAD,
+  LIFE,
+  NUMBER,
+  PX,
+  SCALE,
+  TINT_R,
+  WAS_HELD,
+} from './layout.ts';
 import { rowAt, secondsLived } from './shape.ts';
 import { at, draw, f, least, most, type Block, type TwinMemory } from './twin.ts';
 
@@ -91,7 +103,8 @@ export const dress =
         swung = array(DRESS_ARRAYS + 4, i, f(f(numberOf(3) * lifeSeconds) + waiting));
       }
       const glow = array(DRESS_ARRAYS + 2, i, numberOf(2));
-      const isNewborn = int(DRESS_STEP) - i32[at(block, BIRTH_STEP, i)]! === 1;
+      const wasSeen = (i32[at(block, FLAGS, i)]! & WAS_HELD) !== 0;
+      const isNewborn = int(DRESS_STEP) - i32[at(block, BIRTH_STEP, i)]! === 1 && !wasSeen;
       const width = num(DRESS_ANGLE + 1);
       const start = num(DRESS_ANGLE);
       const angle = width === 0 ? start : f(start + f(draw(block, i, int(DRESS_ANGLE + 2)) * width));

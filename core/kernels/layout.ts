@@ -48,6 +48,10 @@ export const FIELDS = 23;
 export const IS_DEAD = 1;
 /** Rides on nothing: it was not born on what its layer rides on. */
 export const IS_LOOSE = 2;
+/** Held where it was born until a front passes it. */
+export const IS_HELD = 8;
+/** Was held before: it was seen already when it came to life. */
+export const WAS_HELD = 16;
 /** Has hit a surface before. */
 export const HAS_HIT = 4;
 

@@ -34,7 +34,7 @@ function memoryOfParticles(shared: boolean): WebAssembly.Memory {
       const word = (BASE + field * STRIDE) / 4 + i;
       if (field === layout.BIRTH_STEP) i32[word] = 40 + Math.floor(u * (STEP + 1 - 40));
       else if (field === layout.DEATH_STEP) i32[word] = 40 + Math.floor(u * 30);
-      else if (field === layout.FLAGS) i32[word] = u < 0.1 ? layout.IS_DEAD : 0;
+      else if (field === layout.FLAGS) i32[word] = u < 0.1 ? layout.IS_DEAD : u > 0.6 ? layout.WAS_HELD : 0;
       else if (field === layout.KEY || field === layout.NUMBER) i32[word] = Math.floor(u * 4e9);
       else if (field === layout.BIRTH_FRACTION) f32[word] = u;
       else if (field === layout.LIFE) f32[word] = u < 0.1 ? 0 : u * 2;

@@ -94,6 +94,8 @@ export class Midwife {
     const { clock } = step;
     const due = this.#due;
     population.newbornFrom = population.count;
+    // Where a front frees particles anywhere in the list, none is known to live the whole step.
+    population.evenTo = layer.front ? 0 : population.count;
     reading.effectTime = clock.share(step.from);
     if (layer.source.canBear) due.collect(layer, reading, step, travel);
     else due.count = 0;
@@ -129,8 +131,39 @@ export class Midwife {
     running.compiled.source.bearInto(birth, ask);
     const i = this.#admit(running, step);
     if (i < 0) return;
-    this.#bear(running, step, i, this.#due.standing[n] === 1);
+    // What is held lives its own life once it is free.
+    const isHeld = running.compiled.front !== null;
+    this.#bear(running, step, i, this.#due.standing[n] === 1 && !isHeld, isHeld ? 1 : running.compiled.ride);
+    if (isHeld) this.#hold(population, i);
     this.#dress(running.compiled, population, i, 0);
+  }
+
+  /** From its birth on it is held: it has a life, but does not live it yet. */
+  #hold(population: Population, i: number): void {
+    population.flags[i]! |= layout.IS_HELD;
+    population.deathStep[i] = NEVER;
+  }
+
+  /** Lets a held particle go at a share of the step, from where it is then, as if it were born there. */
+  free(running: Running, step: BirthStep, reading: Reading, i: number, share: number): void {
+    const { compiled, population } = running;
+    const ask = this.#ask;
+    const before = [population.from[0][i]!, population.from[1][i]!, population.from[2][i]!];
+    ask.reading = reading;
+    ask.share = share;
+    ask.time = step.clock.instant(step.from, share);
+    ask.about = null;
+    ask.key = reading.key = population.key[i]!;
+    ask.number = population.number[i]!;
+    reading.effectTime = step.clock.share(ask.time);
+    const birth = this.#birth;
+    birth.fill(0, VELOCITY);
+    compiled.source.bearInto(birth, ask);
+    const wasSeen = population.birthStep[i] !== step.step;
+    this.#bear(running, step, i, false, compiled.ride);
+    if (!wasSeen) return;
+    population.flags[i]! |= layout.WAS_HELD;
+    for (let axis = 0; axis < 3; axis++) population.from[axis]![i] = before[axis]!;
   }
 
   /** A birth that a link has set off: about the place of the event, upright on the surface that was hit. */
@@ -158,7 +191,7 @@ export class Midwife {
     else pointInto(birth);
     const i = this.#admit(running, step);
     if (i < 0) return;
-    this.#bear(running, step, i, false);
+    this.#bear(running, step, i, false, compiled.ride);
     this.#dress(compiled, population, i, row, rows);
   }
 
@@ -175,8 +208,14 @@ export class Midwife {
     return population.count++;
   }
 
-  #bear({ compiled: layer, population }: Running, step: BirthStep, i: number, isStanding: boolean): void {
-    const { numbers, source, ride } = layer;
+  #bear(
+    { compiled: layer, population }: Running,
+    step: BirthStep,
+    i: number,
+    isStanding: boolean,
+    ride: number,
+  ): void {
+    const { numbers, source } = layer;
     const ask = this.#ask;
     const birth = this.#birth;
     const share = ask.share;

@@ -11,6 +11,7 @@ import {
 } from '../document/index.ts';
 import { EffectClock } from './clock.ts';
 import { FORCES, type BoundForce } from './forces/index.ts';
+import type { FrontReader } from './fronts/index.ts';
 import { groupFrame, type GroupFrame } from './groups.ts';
 import { bindLinks, type BoundLink, type passedOn } from './links/index.ts';
 import { SHORTEST_STANDING, type Population } from './population.ts';
@@ -66,6 +67,9 @@ export interface CompiledLayer {
   readonly isGivenColour: boolean;
   readonly isGivenSize: boolean;
   readonly links: readonly BoundLink[];
+  /** The front that frees its particles. */
+  readonly front: FrontReader | null;
+  readonly holds: boolean;
 }
 
 function plainVector(layer: Layer, name: 'motion.axis' | 'motion.velocity'): Vector {
@@ -129,6 +133,8 @@ export interface Compiling {
   readonly scene: Scene;
   readonly clock: EffectClock;
   readonly lineage: Lineage;
+  /** Release fronts by id: layers of one front are freed by the same border. */
+  readonly fronts: ReadonlyMap<string, FrontReader>;
   readonly passedOn: ReturnType<typeof passedOn>;
   /** The particles of another layer. */
   readonly populationOf: (id: string) => Population | null;
@@ -179,6 +185,8 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
     isGivenColour: around.passedOn.colour.has(id),
     isGivenSize: around.passedOn.size.has(id),
     links: bindLinks(id, effect, around.lineage),
+    front: (layer.front !== null && around.fronts.get(layer.front)) || null,
+    holds: layer.front !== null,
     takesColour: layer.settings['life.colour'].base.kind === 'taken' && !layer.settings['life.colour'].muted,
   };
 }

@@ -35,6 +35,8 @@ export interface Dress {
   readonly life: number | null;
   /** Whether links may have given its particles sizes to begin with. */
   readonly isGivenSize: boolean;
+  /** Whether some of its particles may be held. */
+  readonly holds: boolean;
 }
 
 const MOST_COLOURS = 16;
@@ -162,14 +164,25 @@ export class Dresser {
   }
 
   /** Reads settings that no table serves, for each particle, into arrays whose addresses the words then hold. */
-  #readUntabled(population: Population, { numbers, colour, life }: Dress, moment: DressMoment): void {
+  #readUntabled(population: Population, { numbers, colour, life, holds }: Dress, moment: DressMoment): void {
     this.#i32.fill(0, DRESS_ARRAYS, DRESS_ARRAYS + DRESS_ARRAY_COUNT);
     const [size, opacity, intensity, turning] = SHAPED.map(([name]) =>
       numbers[name].tableInput(life) === 'age' ? null : numbers[name],
     );
-    const each: [number, (reading: Reading, seconds: number) => number][] = [];
-    if (size) each.push([0, (reading) => size.read(reading)]);
-    if (opacity) each.push([1, (reading) => opacity.read(reading) / 100]);
+    const each: [number, (reading: Reading, seconds: number, i: number) => number][] = [];
+    if (holds) {
+      // What is held has its own size and opacity, whatever a newborn has.
+      const heldSize = numbers['release.heldSize'].low / 100;
+      const heldOpacity = numbers['release.heldOpacity'].low / 100;
+      const [plainSize, plainOpacity] = [numbers['life.size'], numbers['life.opacity']];
+      each.push([
+        0,
+        (reading, _, i) => (population.isHeld(i) ? plainSize.base(reading.key) * heldSize : plainSize.read(reading)),
+      ]);
+      each.push([1, (reading, _, i) => (population.isHeld(i) ? heldOpacity : plainOpacity.read(reading) / 100)]);
+    }
+    if (size && !holds) each.push([0, (reading) => size.read(reading)]);
+    if (opacity && !holds) each.push([1, (reading) => opacity.read(reading) / 100]);
     if (intensity) each.push([2, (reading) => intensity.read(reading)]);
     if (turning) {
       each.push([3, (reading) => radians(turning.read(reading))]);
@@ -188,7 +201,7 @@ export class Dresser {
     for (let i = 0; i < population.count; i++) {
       population.readInto(reading, i, step, rate, standingAge, clock.length);
       const seconds = population.stepsLived(i, step) / rate;
-      for (let k = 0; k < each.length; k++) outs[k]![i] = each[k]![1](reading, seconds);
+      for (let k = 0; k < each.length; k++) outs[k]![i] = each[k]![1](reading, seconds, i);
       if (!hasColour) continue;
       colour.readInto(reading, this.#rgb, population.tint, i);
       for (let c = 0; c < 3; c++) rgb[c]![i] = this.#rgb[c]!;

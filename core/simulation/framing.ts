@@ -97,6 +97,7 @@ export class Framer {
       colour: colourReader(layer, effect),
       life: compiled.life,
       isGivenSize: compiled.isGivenSize,
+      holds: compiled.holds,
     };
     this.#followers.set(id, dress);
     return dress;

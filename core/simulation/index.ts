@@ -10,3 +10,4 @@ export * from './tripleBuffer.ts';
 export { SIMULATION } from './version.ts';
 export { DEFAULT_BUDGET, DEFAULT_RATE, World, type Inputs, type WorldOptions } from './world.ts';
 export { Scene } from './scene.ts';
+export { releasePreview, type ReleasePreview } from './fronts/preview.ts';

@@ -105,7 +105,7 @@ export class Mover implements ForceWriter {
   #integrate(): void {
     const seconds = Math.fround(this.seconds);
     const { kept, first, second } = decayOf(this.#evenDrag, seconds);
-    const even = this.#isEven ? this.#population.newbornFrom : 0;
+    const even = this.#isEven ? this.#population.evenTo : 0;
     this.call('integrate', [...this.#evenPush, even, kept, first, second, this.#evenDrag, this.step, seconds]);
   }
 

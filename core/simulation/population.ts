@@ -23,6 +23,8 @@ export class Population {
   #deadPlaces = 0;
   /** The first place taken by births of the present step. */
   newbornFrom = 0;
+  /** Particles before this one live the whole of the present step. */
+  evenTo = 0;
   /** Birth numbers given so far, refused ones included. */
   numbered = 0;
   born = 0;
@@ -94,6 +96,11 @@ export class Population {
     return (this.flags[i]! & layout.IS_DEAD) !== 0;
   }
 
+  /** Whether it is held until a front passes it. */
+  isHeld(i: number): boolean {
+    return (this.flags[i]! & layout.IS_HELD) !== 0;
+  }
+
   /** Whether it sticks to a surface: it then rides on nothing else. */
   isStuck(i: number): boolean {
     return this.flags[i]! >>> layout.STUCK_SHIFT !== 0;
@@ -105,7 +112,7 @@ export class Population {
   }
 
   empty(): void {
-    this.count = this.numbered = this.born = this.refused = this.dead = this.newbornFrom = 0;
+    this.count = this.numbered = this.born = this.refused = this.dead = this.newbornFrom = this.evenTo = 0;
     this.#deadPlaces = 0;
   }
 
@@ -138,10 +145,10 @@ export class Population {
     for (let axis = 0; axis < 3; axis++) this.from[axis]!.set(this.position[axis]!.subarray(0, this.count));
   }
 
-  /** The effect is over: what lives as long as it does dies by `step`. */
-  endStanding(step: number): void {
+  /** What lives as long as the effect does dies by `step`; with `isOver` also what is held still. */
+  endStanding(step: number, isOver: boolean): void {
     for (let i = 0; i < this.count; i++)
-      if (this.life[i] === 0) this.deathStep[i] = Math.min(this.deathStep[i]!, step);
+      if (this.life[i] === 0 || (isOver && this.isHeld(i))) this.deathStep[i] = Math.min(this.deathStep[i]!, step);
   }
 
   /** Marks whoever's life is over by `step`; their indices stand in `indices` (bytes) afterwards. Returns how many. */

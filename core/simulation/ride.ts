@@ -10,19 +10,25 @@ export class Rider {
 
   /** Takes every living particle along from the step's start to its end, by the layer's ride, before forces act. */
   rideAlong(layer: CompiledLayer, population: Population, from: number, to: number): void {
-    const { ride, source } = layer;
+    const { ride, source, front } = layer;
     const { count, spot, spotSecond, spotThird, position, velocity } = population;
-    let isKnown = false;
-    if (ride === 0 || count === 0 || source.rides === 'nothing' || !source.canBear) return;
+    if (count === 0 || source.rides === 'nothing' || !source.canBear) return;
+    if (ride === 0 && !front) return;
     const [before, after, motion] = [this.#before, this.#after, this.#motion];
     const isWhole = source.rides === 'whole';
+    let known = -1;
     for (let i = 0; i < count; i++) {
       if (population.isOnItsOwn(i)) continue;
-      if (!isKnown || !isWhole) {
-        isKnown = true;
-        source.carrierInto(before, 0, from, spot[i]!, spotSecond[i]!, spotThird[i]!);
-        source.carrierInto(after, 0, to, spot[i]!, spotSecond[i]!, spotThird[i]!);
-        motionInto(motion, before, after, ride);
+      // What is held goes all the way with what it was born on.
+      const share = front && population.isHeld(i) ? 1 : ride;
+      if (share === 0) continue;
+      if (share !== known) {
+        if (known < 0 || !isWhole) {
+          source.carrierInto(before, 0, from, spot[i]!, spotSecond[i]!, spotThird[i]!);
+          source.carrierInto(after, 0, to, spot[i]!, spotSecond[i]!, spotThird[i]!);
+        }
+        motionInto(motion, before, after, share);
+        if (isWhole) known = share;
       }
       movePoint(motion, position, i);
       moveDirection(motion, velocity, i);

@@ -7,6 +7,7 @@ import { compileLayer, dialShares, type CompiledLayer } from './compiled.ts';
 import { stepsTaken } from './crew.ts';
 import { DRESS_ARRAY_COUNT } from './dressing.ts';
 import { Frame, RECORD_WORDS } from './frame.ts';
+import { FrontReader, Releaser } from './fronts/index.ts';
 import { drawnLayers, DRESSES_BYTES, Framer } from './framing.ts';
 import { hashOf } from './hashing.ts';
 import { Arrays, POPULATIONS, reserve } from './memory.ts';
@@ -70,6 +71,7 @@ export class World {
   readonly #rider = new Rider();
   readonly #collider: Collider;
   readonly #teller = new Teller();
+  readonly #releaser = new Releaser();
   readonly #reading: Reading = newReading();
   #effect: Effect;
   #scene: Scene;
@@ -228,6 +230,11 @@ export class World {
     );
   }
 
+  #frontsOf(effect: Effect): ReadonlyMap<string, FrontReader> {
+    const around = { effect, scene: this.#scene, clock: this.#clock, dials: dialShares(effect) };
+    return new Map(listed(effect.fronts).map(({ id, item }) => [id, new FrontReader(id, item, around)]));
+  }
+
   #compile(): CompiledLayer[] {
     const effect = this.#effect;
     const lineage = lineageOf(effect);
@@ -237,6 +244,7 @@ export class World {
       clock: this.#clock,
       lineage,
       passedOn: passedOn(effect),
+      fronts: this.#frontsOf(effect),
       populationOf: (id: string) => this.#runningOf(id)?.population ?? null,
     };
     this.#lineage = lineage;
@@ -357,11 +365,13 @@ export class World {
       this.#rider.rideAlong(compiled, population, from, to);
       this.#clearFor(compiled);
       this.#midwife.giveBirth(running, birthStep, reading);
+      this.#releaser.count = 0;
+      if (compiled.front) this.#releaser.release(running, compiled.front, this.#midwife, birthStep, reading);
       this.#collider.keepVelocities(compiled, population);
       this.#mover.move(compiled, population, moment);
       this.#collider.collide(compiled, population, running.hits, moment);
       this.#endStanding(running, step + 1);
-      this.#teller.tell(running, this.#inboxes, moment);
+      this.#teller.tell(running, this.#inboxes, moment, this.#releaser);
       this.#bury(running, step + 1);
       running.microseconds = (this.#options.now?.() ?? 0) - started;
     }
@@ -385,7 +395,8 @@ export class World {
 
   #endStanding({ compiled, population }: Running, step: number): void {
     const time = this.#clock.timeOf(step);
-    if (time >= this.#clock.endsAt || time >= compiled.window.until) population.endStanding(step);
+    const isOver = time >= this.#clock.endsAt;
+    if (isOver || time >= compiled.window.until) population.endStanding(step, isOver);
   }
 
   #bury({ population }: Running, step: number): void {

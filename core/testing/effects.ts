@@ -1,11 +1,14 @@
 import {
   atBone,
   atEffect,
+  burst,
   collectionOf,
   curveShaper,
   gradientShaper,
+  inWorld,
   newEffect,
   newForce,
+  newFront,
   newLayer,
   newThing,
   setNumber,
@@ -78,3 +81,18 @@ export function stormOnTube(seed = 7): Effect {
   effect.stage.things = onStage('sway', { kind: 'circle', radius: 3 });
   return effect;
 }
+
+/** A front climbs a tube of a metre that sways, to `most` metres in two seconds. */
+export const climbed = (most: number): Effect =>
+  effectOf((layer, effect) => {
+    effect.stretches = { opening: 2, hold: { kind: 'none' }, closing: 0, preRoll: 0 };
+    effect.stage.things = onStage('sway');
+    layer.source = { kind: 'mesh', thing: 'figure', bones: [] };
+    setNumber(layer, 'births.rate', 0);
+    setNumber(layer, 'births.life', 9);
+    layer.bursts = collectionOf([['all', burst('opening', 0, 2000)]]);
+    const front = newFront('Border', 'plane', inWorld());
+    front.settings.border.base = { kind: 'fixed', value: most };
+    effect.fronts = collectionOf([['front', front]]);
+    layer.front = 'front';
+  });

@@ -1,5 +1,5 @@
 import {
-  BIRTH_FRACTION, BIRTH_STEP, FLAGS, FX, FY, FZ, IS_DEAD, LIFE, NUMBER, PX, PY, PZ, TINT_B, TINT_G, SCALE, TINT_R,
+  BIRTH_FRACTION, BIRTH_STEP, FLAGS, FX, FY, FZ, IS_DEAD, LIFE, NUMBER, PX, PY, PZ, TINT_B, TINT_G, SCALE, TINT_R, WAS_HELD,
 } from '../layout';
 import { add, all, choose, div, draw, get, least, most, mul, one, sub, whole } from './lanes';
 
@@ -64,7 +64,8 @@ export function dress(base: usize, stride: usize, from: i32, to: i32, words: usi
     const o1 = out + <usize>(64 - (i32x4.extract_lane(isGone, 0) << 6));
     const o2 = o1 + <usize>(64 - (i32x4.extract_lane(isGone, 1) << 6));
     const o3 = o2 + <usize>(64 - (i32x4.extract_lane(isGone, 2) << 6));
-    const birth = choose(fraction, all(0), f32x4.eq(steps, one()));
+    const isNew = i32x4.eq(v128.and(get(base, stride, FLAGS, i), whole(WAS_HELD)), whole(0));
+    const birth = choose(fraction, all(0), v128.and(isNew, f32x4.eq(steps, one())));
     turned(get(base, stride, FX, i), get(base, stride, FY, i), get(base, stride, FZ, i), birth, out, o1, o2, o3);
     const angle = num(words, 12) == 0
       ? all(num(words, 11))

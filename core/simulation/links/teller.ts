@@ -1,6 +1,7 @@
 import { layout } from '../../kernels/index.ts';
 import { draw, hash2, slotOf } from '../../maths/index.ts';
 import type { EffectClock } from '../clock.ts';
+import type { Releaser } from '../fronts/index.ts';
 import type { Population } from '../population.ts';
 import { newReading, type Reading } from '../reader.ts';
 import type { Running } from '../running.ts';
@@ -48,7 +49,7 @@ export class Teller {
   #running!: Running;
 
   /** To be called when the layer has moved and before its dead are cleared away. */
-  tell(running: Running, inboxes: ReadonlyMap<string, Inbox>, moment: TellingStep): void {
+  tell(running: Running, inboxes: ReadonlyMap<string, Inbox>, moment: TellingStep, releaser: Releaser): void {
     const { links } = running.compiled;
     if (links.length > 0) {
       this.#running = running;
@@ -61,6 +62,7 @@ export class Teller {
         else if (link.on === 'death') this.#deaths(link, inbox);
         else if (link.on === 'hit') this.#hits(link, inbox);
         else if (link.on === 'along') this.#along(link, inbox);
+        else this.#releases(link, inbox, releaser);
       }
     }
     const { flags } = running.population;
@@ -89,6 +91,13 @@ export class Teller {
       const share = population.birthFraction[i]!;
       this.#placeAt(population, i, share);
       this.#setOff(link, inbox, i, share, 0);
+    }
+  }
+
+  #releases(link: BoundLink, inbox: Inbox, { freed, shares, count }: Releaser): void {
+    for (let n = 0; n < count; n++) {
+      this.#placeAt(this.#running.population, freed[n]!, shares[n]!);
+      this.#setOff(link, inbox, freed[n]!, shares[n]!, 0);
     }
   }
 
@@ -134,7 +143,7 @@ export class Teller {
     const { population } = this.#running;
     const { step, rate } = this.#moment;
     for (let i = 0; i < population.count; i++) {
-      if (population.isDead(i)) continue;
+      if (population.isDead(i) || population.isHeld(i)) continue;
       this.#reading.key = hash2(population.key[i]!, link.salt);
       const every = link.every.read(this.#reading) * rate;
       const born = this.#bornAt(population, i);

@@ -76,6 +76,14 @@ export class MeshSource implements SourceReader {
     for (let axis = 0; axis < 3; axis++) out[axis] = this.#root[12 + axis]!;
   }
 
+  restInto(out: Float64Array, spot: number, second: number, third: number): void {
+    const { positions, indices } = this.#thing!.rig.mesh;
+    const [a, b, c] = [indices[spot * 3]! * 3, indices[spot * 3 + 1]! * 3, indices[spot * 3 + 2]! * 3];
+    const first = 1 - second - third;
+    for (let axis = 0; axis < 3; axis++)
+      out[axis] = positions[a + axis]! * first + positions[b + axis]! * second + positions[c + axis]! * third;
+  }
+
   carrierInto(out: Float64Array, o: number, time: number, spot: number, second: number, third: number): void {
     this.#thing!.spotInto(out, o, time, spot, second, third);
   }

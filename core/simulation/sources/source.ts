@@ -51,6 +51,8 @@ export interface SourceReader {
   bearInto(out: Float64Array, ask: BirthAsk): void;
   /** Writes where the source itself is, for distance travelled. */
   originInto(out: Float64Array, time: number): void;
+  /** Writes where a spot is on the mesh at rest; missing where particles are not born on a mesh. */
+  restInto?(out: Float64Array, spot: number, second: number, third: number): void;
   /** Writes the packed rigid place, at a time, of what a particle born on `spot` rides on. */
   carrierInto(out: Float64Array, o: number, time: number, spot: number, second: number, third: number): void;
 }

@@ -1,5 +1,6 @@
 import {
   FORCE_SETTINGS,
+  FRONT_SETTINGS,
   LAYER_SETTINGS,
   LINK_SETTINGS,
   SURFACE_SETTINGS,
@@ -19,7 +20,7 @@ export interface Holder {
 export const forceIn = (effect: Effect, layerId: string, id: string): Force | null =>
   effect.layers.byId[layerId]?.forces.byId[id] ?? effect.forces.byId[id]?.force ?? null;
 
-/** What holds a setting: the layer itself, or with `of` a part of it, as in "force/ID", "surface/ID" or "link/ID". Null when that is gone. */
+/** What holds a setting: the layer itself, or with `of` a part of it, as in "force/ID", "surface/ID", "front/ID" or "link/ID". Null when that is gone. */
 export function holderIn(effect: Effect, layerId: string, of?: string): Holder | null {
   const [kind, id = ''] = of?.split('/') ?? [];
   if (kind === 'force') {
@@ -36,6 +37,10 @@ export function holderIn(effect: Effect, layerId: string, of?: string): Holder |
     return surface
       ? { settings: surface.settings as unknown as Holder['settings'], table: SURFACE_SETTINGS[surface.kind] }
       : null;
+  }
+  if (kind === 'front') {
+    const front = effect.fronts.byId[id];
+    return front ? { settings: front.settings as unknown as Holder['settings'], table: FRONT_SETTINGS } : null;
   }
   if (kind === 'link') {
     const link = effect.layers.byId[layerId]?.links.byId[id];

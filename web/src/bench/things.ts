@@ -10,6 +10,7 @@ function missingThings(effect: Effect): string[] {
     look(item);
     if ('place' in item) look(item.place);
   }
+  for (const { item } of listed(effect.fronts)) look(item.place);
   for (const { item } of listed(effect.layers)) {
     look(item.source);
     if ('place' in item.source) look(item.source.place);

@@ -10,12 +10,14 @@ const props = defineProps<{ id: string; link: Link; others: readonly { value: st
 const store = useEffectStore();
 const of = computed(() => `link/${props.id}`);
 
-const WHENS = [
+const WHENS = computed(() => [
   { value: 'birth', text: 'is born' },
   { value: 'death', text: 'dies' },
   { value: 'hit', text: 'hits a surface' },
   { value: 'along', text: 'is on its way' },
-];
+  ...(isHeld.value || props.link.on === 'release' ? [{ value: 'release', text: 'is freed' }] : []),
+]);
+const isHeld = computed(() => store.chosen!.front !== null);
 const name = computed(() => store.effect!.layers.byId[props.link.layer]?.name ?? 'a layer');
 /** The layer it leads to stays among the choices, though by itself it might close a circle now. */
 const layers = computed(() =>
@@ -71,6 +73,9 @@ const label = (what: string) => `link to ${name.value}, ${what}`;
     They are given <SettingChip setting="velocity" :of="of" :label="label('passed speed')" /> of its velocity,
     <SettingChip setting="colour" :of="of" :label="label('passed colour')" /> of its colour,
     <SettingChip setting="size" :of="of" :label="label('passed size')" /> of its size, and nothing else.
+  </span>
+  <span v-if="link.on === 'release' && !isHeld" class="where">
+    None is held: let a front hold and free them under Source.
   </span>
   <span v-if="link.on === 'hit' && !meets" class="where"> Nothing is hit yet: add a surface under Motion. </span>
 </template>

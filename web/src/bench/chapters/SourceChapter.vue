@@ -9,6 +9,7 @@ import MenuButton from '../MenuButton.vue';
 import PlaceWords from '../PlaceWords.vue';
 import SettingChip from '../SettingChip.vue';
 import VectorChip from '../VectorChip.vue';
+import FrontWords from './FrontWords.vue';
 
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
@@ -222,4 +223,5 @@ const keep = (names: string[]) =>
       label="dropped to the ground"
     />, at heights up to <SettingChip setting="source.below" />.
   </p>
+  <FrontWords />
 </template>

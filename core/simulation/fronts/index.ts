@@ -1,0 +1,2 @@
+export * from './front.ts';
+export { Releaser } from './releaser.ts';

@@ -1,0 +1,45 @@
+import { previewOf, type StageRigs } from '@jinx/core/checks';
+import type { Effect, Front } from '@jinx/core/document';
+import type { Guide } from '@jinx/stage';
+import { arrow, ballLines, boxLines, cross, ORIGIN, Y, type Point } from './lines';
+import { fixed, hung, vectorOf, type Matrices } from './matrices';
+
+/** Half the side of the square by which a plane is drawn, metres. */
+const PLANE_SIDE = 0.8;
+const CROSS_SIZE = 0.02;
+
+function borderLines({ kind, settings }: Front): number[] {
+  const border = fixed(settings.border as never);
+  if (kind === 'sphere') return ballLines(Math.max(0, border));
+  if (kind === 'box') {
+    const sides = vectorOf(settings.size as never).map((side) => Math.max(0, side + 2 * border));
+    return boxLines(sides[0]!, sides[1]!, sides[2]!);
+  }
+  const corners = [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ].map(([x, z]) => [x! * PLANE_SIDE, border, z! * PLANE_SIDE]);
+  const square = corners.flatMap((corner, n) => [...corner, ...corners[(n + 1) % 4]!]);
+  return [...square, ...(border === 0 ? [] : arrow(ORIGIN, Y.map((y) => y * border) as unknown as Point))];
+}
+
+/** How far the chosen layer's front reaches in the end, and a cross on each that it never frees. */
+export function frontGuides(effect: Effect, layerId: string, matrices: Matrices, rigs: StageRigs): Guide[] {
+  const id = effect.layers.byId[layerId]!.front;
+  const front = id === null ? null : effect.fronts.byId[id];
+  if (!front) return [];
+  const never = previewOf(effect, layerId, rigs)?.never ?? new Float32Array(0);
+  const crosses = Array.from({ length: never.length / 3 }, (_, n) => {
+    const [x, y, z] = never.subarray(n * 3, n * 3 + 3) as unknown as [number, number, number];
+    return cross([x, y, z], CROSS_SIZE);
+  }).flat();
+  const border: Guide = {
+    matrix: matrices.of(front.place),
+    points: hung(front.place)(borderLines(front)),
+    tone: 'force',
+  };
+  if (crosses.length === 0) return [border];
+  return [border, { matrix: -1, points: Float32Array.from(crosses), tone: 'surface' }];
+}
