@@ -5,6 +5,7 @@ export * from './frame.ts';
 export { groupFrame } from './groups.ts';
 export { windowOf } from './moments.ts';
 export { RateIntegral } from './rate.ts';
+export { reachBetween, type Reach } from './reach.ts';
 export * from './reader.ts';
 export * from './tripleBuffer.ts';
 export { SIMULATION } from './version.ts';

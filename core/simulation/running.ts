@@ -15,6 +15,10 @@ export interface Running {
   readonly hits: Hits;
   /** Birth number with which each turn of a hold without a seam begins. */
   turnStart: number;
+  /** The step up to which it is computed. */
+  at: number;
+  /** False after a change was taken over in mid-run. */
+  isExact: boolean;
   /** What its last step cost. */
   microseconds: number;
 }

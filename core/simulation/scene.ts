@@ -80,6 +80,7 @@ export class StageThing {
 
   /** Poses the mesh at a step's start and end. What was the end of the step before is this one's start. */
   pose(from: number, to: number): void {
+    if (from === this.#posedFrom && to === this.#posedTo) return;
     if (from === this.#posedTo) [this.meshFrom, this.meshTo] = [this.meshTo, this.meshFrom];
     else this.meshFrom.setPose(this.skinAt(from));
     this.meshTo.setPose(this.skinAt(to));

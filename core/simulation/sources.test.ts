@@ -562,10 +562,10 @@ describe('a document taken over in mid-run', () => {
   it('acts from the next step on, and has no hash until it is computed from zero', () => {
     const world = new World(effect, new Map());
     world.advance(50);
-    expect(world.adopt(faster)).toBe(true);
+    expect(world.adopt(faster, true)).toBe(true);
     expect(world.hash()).toBeNull();
     world.advance(80);
-    world.restart();
+    world.advance(0);
     world.advance(80);
     const fresh = new World(faster, new Map());
     fresh.advance(80);
@@ -593,7 +593,7 @@ describe('a document taken over in mid-run', () => {
     const larger = structuredClone(effect);
     setNumber(larger.layers.byId['motes']!, 'life.size', 3);
     const place = frameOf(world).drawn(5, 1);
-    world.redress(larger);
+    world.adopt(larger);
     expect(world.isExact).toBe(true);
     expect(frameOf(world).drawn(5, 1)).toEqual(place);
     const fresh = new World(larger, new Map());

@@ -1,26 +1,26 @@
-import { lineageOf, listed, ownerOf, type Effect, type Lineage } from '../document/index.ts';
+import { lineageOf, listed, type Effect, type Lineage } from '../document/index.ts';
 import type { Rig } from '../geometry/index.ts';
 import { twinKernels, wasmKernels, type KernelBytes, type Kernels } from '../kernels/index.ts';
 import { Midwife } from './births.ts';
 import { EffectClock } from './clock.ts';
 import { compileLayer, dialShares, type CompiledLayer } from './compiled.ts';
 import { stepsTaken } from './crew.ts';
-import { DRESS_ARRAY_COUNT } from './dressing.ts';
-import { Frame, RECORD_WORDS } from './frame.ts';
+import { Frame } from './frame.ts';
 import { FrontReader, Releaser } from './fronts/index.ts';
-import { drawnLayers, DRESSES_BYTES, Framer } from './framing.ts';
+import { drawnLayers, Framer } from './framing.ts';
 import { hashOf } from './hashing.ts';
-import { Arrays, POPULATIONS, reserve } from './memory.ts';
+import { Kins } from './kins.ts';
 import { Inbox, passedOn, Teller } from './links/index.ts';
 import { arraysFor, Mover, tablesFor } from './moving.ts';
-import { Population } from './population.ts';
+import type { Population } from './population.ts';
+import { kinsOf, reachBetween } from './reach.ts';
 import { newReading, type Reading } from './reader.ts';
 import { Rider } from './ride.ts';
 import type { Running } from './running.ts';
 import { Scene } from './scene.ts';
 import { bindSurfaces, Collider, Hits, surfacesMet } from './surfaces/index.ts';
-import { NUMBER_TABLE_BYTES, Tables } from './tables.ts';
-import { tripleBufferBytes } from './tripleBuffer.ts';
+import { Tables } from './tables.ts';
+import { mostRecordsOf, WorldMemory } from './worldMemory.ts';
 
 export const DEFAULT_RATE = 60;
 export const DEFAULT_BUDGET = 100_000;
@@ -46,10 +46,11 @@ export interface WorldOptions {
   readonly helpers?: number;
   /** Microseconds, for what each layer costs; nothing computed depends on it. */
   readonly now?: () => number;
+  /** Bytes of past states that are kept, so that going back is quick. */
+  readonly historyBytes?: number;
+  /** Only these layers, and whoever hangs together with them, are ever computed. */
+  readonly only?: ReadonlySet<string>;
 }
-
-/** Room for this many more settings that vary before an edit needs a new world. */
-const SPARE = 8;
 
 /** A world of one effect: everything that is computed about it, step by step. */
 export class World {
@@ -61,12 +62,10 @@ export class World {
   readonly #kernels: Kernels;
   readonly #options: WorldOptions;
   readonly #rigs: ReadonlyMap<string, Rig>;
-  readonly #arrays: Arrays;
+  readonly #laid: WorldMemory;
   readonly #tables: Tables;
-  readonly #tableCount: number;
   readonly #mover: Mover;
   readonly #framer: Framer;
-  readonly #layerCount: number;
   readonly #midwife = new Midwife();
   readonly #rider = new Rider();
   readonly #collider: Collider;
@@ -80,12 +79,13 @@ export class World {
   #running: Running[];
   /** The same in the order in which they are stepped. */
   #stepping: Running[] = [];
+  readonly #kins: Kins;
   #lineage!: Lineage;
   #inboxes: ReadonlyMap<string, Inbox> = new Map();
   #inputs: Inputs;
-  #step = 0;
   #stepsTaken = 0;
-  #isExact = true;
+  /** Where an effect without layers stands. */
+  #idleStep = 0;
 
   constructor(effect: Effect, rigs: ReadonlyMap<string, Rig>, inputs: Inputs = {}, options: WorldOptions = {}) {
     this.rate = options.rate ?? DEFAULT_RATE;
@@ -99,48 +99,40 @@ export class World {
     this.#scene.clock = this.#clock;
     const compiled = this.#compile();
     const caps = compiled.map((layer) => this.#capOf(layer));
-    const largest = Math.max(4, ...caps.map((cap) => Population.placesFor(cap)));
-    const arrayCount = Math.max(DRESS_ARRAY_COUNT, ...compiled.map(arraysFor)) + SPARE;
-    this.#tableCount = compiled.reduce((sum, layer) => sum + tablesFor(layer), 0) + SPARE;
-    this.#layerCount = effect.layers.order.length;
-
-    const arraysAt = POPULATIONS + caps.reduce((sum, cap) => sum + Population.bytes(cap), 0);
-    const tablesAt = arraysAt + Arrays.bytes(largest, arrayCount);
-    const dressesAt = aligned(tablesAt + this.#tableCount * NUMBER_TABLE_BYTES);
-    const recordsAt = aligned(dressesAt + DRESSES_BYTES(this.#layerCount));
-    const framesAt = aligned(recordsAt + (largest + 1) * RECORD_WORDS * 4);
-    const capOf = (id: string) => caps[compiled.findIndex((layer) => layer.id === id)] ?? 0;
-    const mostRecords = options.frames ? mostRecordsOf(effect, capOf) : 0;
-    const frameBytes = options.frames ? tripleBufferBytes(mostRecords) : 0;
-    this.memory = reserve(framesAt + frameBytes, options.shared ?? false);
-    this.frames = options.frames ? { address: framesAt, mostRecords } : null;
-    const buffer = this.memory.buffer;
+    const laid = new WorldMemory(effect, compiled, caps, options);
+    this.#laid = laid;
+    this.memory = laid.memory;
+    this.frames = laid.frames;
+    const { buffer } = laid.memory;
     this.#kernels = options.kernels
       ? wasmKernels(options.kernels, this.memory)
       : twinKernels({ f32: new Float32Array(buffer), i32: new Int32Array(buffer) });
-    this.#arrays = new Arrays(buffer, arraysAt, largest, arrayCount);
-    this.#tables = new Tables(buffer, tablesAt, this.#tableCount);
-    this.#collider = new Collider(largest);
+    this.#tables = new Tables(buffer, laid.tablesAt, laid.tableCount);
+    this.#collider = new Collider(laid.largest);
     this.#takeSurfaces();
-    this.#mover = new Mover(this.#kernels, buffer, this.#arrays, this.#tables, options.helpers ?? 0);
-    this.#framer = new Framer(this.#kernels, buffer, dressesAt, this.#layerCount, recordsAt, this.#arrays);
-    let base = POPULATIONS;
-    this.#running = compiled.map((layer, index): Running => {
-      const population = new Population(buffer, base, caps[index]!);
-      base += Population.bytes(caps[index]!);
-      return {
-        compiled: layer,
-        population,
-        travel: { metres: 0 },
-        hits: new Hits(),
-        inbox: new Inbox(),
-        turnStart: 0,
-        microseconds: 0,
-      };
-    });
+    this.#mover = new Mover(this.#kernels, buffer, laid.arrays, this.#tables, options.helpers ?? 0);
+    this.#framer = new Framer(this.#kernels, buffer, laid.dressesAt, laid.layerCount, laid.recordsAt, laid.arrays);
+    this.#kins = new Kins(this.#kernels, buffer, this.#room, options.historyBytes);
+    this.#running = compiled.map((layer, index): Running => ({
+      compiled: layer,
+      population: laid.populations[index]!,
+      travel: { metres: 0 },
+      hits: new Hits(),
+      inbox: new Inbox(),
+      turnStart: 0,
+      at: 0,
+      isExact: true,
+      microseconds: 0,
+    }));
     this.#inboxes = new Map(this.#running.map(({ compiled: { id }, inbox }) => [id, inbox]));
     this.#order();
-    this.restart();
+    for (const kin of this.#kins.all) this.#kins.begin(kin, this.#firstStep);
+    this.advance(0);
+  }
+
+  /** Address of room for an index a particle. */
+  get #room(): number {
+    return this.#laid.arrays.address(0);
   }
 
   #runningOf(layerId: string): Running | undefined {
@@ -148,17 +140,28 @@ export class World {
   }
 
   #order(): void {
-    this.#stepping = this.#lineage.order.map((id) => this.#runningOf(id)!);
+    const { only } = this.#options;
+    // Where all together might reach the budget, each layer's births hang on how many others live.
+    const ids = this.#isLoose ? kinsOf(this.#effect) : [this.#effect.layers.order];
+    const kins = ids.map((kin) => kin.flatMap((id) => this.#runningOf(id) ?? []));
+    this.#kins.all = kins.filter(
+      (kin) => kin.length > 0 && (!only || kin.some(({ compiled }) => only.has(compiled.id))),
+    );
+    const active = new Set(this.#kins.all.flat());
+    this.#stepping = this.#lineage.order.map((id) => this.#runningOf(id)!).filter((running) => active.has(running));
   }
 
   #capOf(layer: Pick<CompiledLayer, 'cap'>): number {
     return Math.min(layer.cap, this.budget);
   }
 
+  /** The step up to which all is computed. */
   get step(): number {
-    return this.#step;
+    let least = Infinity;
+    for (const { at } of this.#stepping) least = Math.min(least, at);
+    return least === Infinity ? this.#idleStep : least;
   }
-  /** Steps computed since this world was made, those computed again included. */
+  /** Steps computed since this world was made, one for each layer that was, those computed again included. */
   get stepsTaken(): number {
     return this.#stepsTaken;
   }
@@ -170,14 +173,22 @@ export class World {
   }
   /** False after a change was taken over in mid-run: what is seen is then not yet what a run from zero gives. */
   get isExact(): boolean {
-    return this.#isExact;
+    return this.#stepping.every(({ isExact }) => isExact);
+  }
+  /** Layers that are not yet what a run from zero gives. */
+  get inexact(): ReadonlySet<string> {
+    return new Set(this.#stepping.flatMap(({ compiled, isExact }) => (isExact ? [] : [compiled.id])));
+  }
+  /** Bytes of past states that are kept. */
+  get historyBytes(): number {
+    return this.#kins.history.bytes;
   }
   get living(): number {
     return this.#running.reduce((sum, { population }) => sum + population.living, 0);
   }
   /** True when the effect has ended and nothing of it lives. */
   get isOver(): boolean {
-    return this.#clock.timeOf(this.#step) >= this.#clock.endsAt && this.living === 0;
+    return this.#clock.timeOf(this.step) >= this.#clock.endsAt && this.living === 0;
   }
   /** What each layer with particles of its own has, and what its last step cost. */
   counts(): { salt: number; living: number; born: number; refused: number; microseconds: number }[] {
@@ -192,7 +203,7 @@ export class World {
   /** The particles of a layer, the dead cleared away: all places up to `count` are taken by the living. */
   population(layerId: string): Population | undefined {
     const population = this.#runningOf(layerId)?.population;
-    population?.compact(this.#kernels, this.#arrays.address(0), true);
+    population?.compact(this.#kernels, this.#room, true);
     return population;
   }
   /** Skin matrices of a thing on the stage at the present instant. */
@@ -254,26 +265,74 @@ export class World {
       .sort((a, b) => a.layer.salt - b.layer.salt || (a.id < b.id ? -1 : 1));
   }
 
-  /** Goes back to before the first step. */
-  restart(): void {
-    this.#step = -this.#clock.unseenSteps;
-    this.#isExact = true;
-    for (const running of this.#running) {
-      running.population.empty();
-      running.inbox.empty();
-      running.travel.metres = 0;
-      running.turnStart = 0;
-    }
-    const begins = this.#clock.beginsAt;
-    this.#scene.pose(begins, begins);
-    this.#takeSteps(0);
+  /** The step before which nothing is computed: below 0 with pre-roll. */
+  get #firstStep(): number {
+    return -this.#clock.unseenSteps;
+  }
+
+  /** The step in which the effect is let go, or that it is held on. What was computed before that step stays. */
+  setLetGo(letGoStep: number | undefined): void {
+    const before = this.#inputs.letGoStep;
+    if (before === letGoStep) return;
+    this.#inputs = letGoStep === undefined ? {} : { letGoStep };
+    this.#takeClock();
+    this.#takeCompiled(this.#compile());
+    // The last step before it already ends where the closing begins.
+    const same = Math.min(before ?? Infinity, letGoStep ?? Infinity) - 1;
+    for (const { compiled } of this.#running) this.#kins.history.forgetAfter(compiled.id, same);
+    for (const kin of this.#kins.all) if (kin[0]!.isExact) this.#kins.goBack(kin, same, this.#firstStep);
+  }
+
+  /** Layers that are ever computed here. */
+  get computed(): ReadonlySet<string> {
+    return new Set(this.#stepping.map(({ compiled }) => compiled.id));
+  }
+
+  /** Lets all that is not exact begin anew when it is next advanced. */
+  startAnew(): void {
+    for (const kin of this.#kins.all) if (!kin[0]!.isExact) this.#kins.begin(kin, this.#firstStep);
   }
 
   /** Takes the moment of letting go from now on. */
   letGo(): void {
-    this.#inputs = { ...this.#inputs, letGoStep: this.#step };
-    this.#takeClock();
-    this.#takeCompiled(this.#compile());
+    const { step } = this;
+    this.setLetGo(step);
+    this.advance(step);
+  }
+
+  /** Takes over another world's present and past states of layers; of the same document, or of one that does not reach them. */
+  takeLayers(other: World, ids: ReadonlySet<string>): void {
+    for (const running of this.#running) {
+      const { id } = running.compiled;
+      const theirs = ids.has(id) ? other.#runningOf(id) : undefined;
+      if (theirs) this.#kins.take(running, theirs, other.#kins);
+    }
+  }
+
+  /** Takes over from a world of an earlier document whatever the changes since do not reach. */
+  inherit(before: World): void {
+    const reach = reachBetween(before.#effect, this.#effect);
+    const isAlike =
+      reach.layers !== 'all' &&
+      this.rate === before.rate &&
+      this.budget === before.budget &&
+      this.#inputs.letGoStep === before.#inputs.letGoStep &&
+      surfacesMet(this.#effect) === surfacesMet(before.#effect) &&
+      [this, before].every((world) => world.#running.length === 0 || world.#isLoose);
+    if (!isAlike) return;
+    const same = (id: string) => {
+      const [mine, theirs] = [this.#runningOf(id), before.#runningOf(id)];
+      return mine && theirs && mine.population.cap === theirs.population.cap && theirs.isExact;
+    };
+    const kept = kinsOf(this.#effect).filter((kin) =>
+      kin.every((id) => !this.#runningOf(id) || (!(reach.layers as ReadonlySet<string>).has(id) && same(id))),
+    );
+    this.takeLayers(before, new Set(kept.flat()));
+  }
+
+  /** Whether no layer's births hang on how many of the others live. */
+  get #isLoose(): boolean {
+    return this.#running.reduce((sum, { population }) => sum + population.cap, 0) <= this.budget;
   }
 
   #takeCompiled(compiled: readonly CompiledLayer[]): void {
@@ -285,10 +344,13 @@ export class World {
   }
 
   /**
-   * Goes on with a changed document. Returns false, and changes nothing, when the change needs a new world:
-   * other layers or caps, another figure, or more forces than there is room for.
+   * Goes on with a changed document. Layers that the change reaches begin anew when they are next advanced; or, with
+   * `settles`, go on from where they are and are not exact until then. All others keep their states. Returns false, and
+   * changes nothing, when the change needs a new world: other layers or caps, another figure, or more forces than there is
+   * room for.
    */
-  adopt(effect: Effect): boolean {
+  adopt(effect: Effect, settles = false): boolean {
+    const reach = reachBetween(this.#effect, effect);
     const kept = { effect: this.#effect, scene: this.#scene, clock: this.#clock };
     const sameThings = JSON.stringify(effect.stage.things) === JSON.stringify(this.#effect.stage.things);
     const sameSurfaces = surfacesMet(effect) === surfacesMet(this.#effect);
@@ -302,15 +364,15 @@ export class World {
       sameThings &&
       sameSurfaces &&
       compiled.length === this.#running.length &&
-      effect.layers.order.length <= this.#layerCount &&
-      tables <= this.#tableCount &&
+      effect.layers.order.length <= this.#laid.layerCount &&
+      tables <= this.#laid.tableCount &&
       (!this.frames || this.#mostRecordsOf(effect) <= this.frames.mostRecords) &&
       compiled.every((layer, index) => {
         const { compiled: old, population } = this.#running[index]!;
         return (
           old.id === layer.id &&
           this.#capOf(layer) === population.cap &&
-          arraysFor(layer) <= this.#arrays.count &&
+          arraysFor(layer) <= this.#laid.arrays.count &&
           JSON.stringify(layer.layer.source) === JSON.stringify(old.layer.source)
         );
       });
@@ -322,28 +384,29 @@ export class World {
       return false;
     }
     this.#takeCompiled(compiled);
-    if (this.#step > -this.#clock.unseenSteps) this.#isExact = false;
+    if (reach.kind !== 'state') return true;
+    for (const kin of this.#kins.all) {
+      const { layers } = reach;
+      if (layers !== 'all' && !kin.some(({ compiled: { id } }) => layers.has(id))) continue;
+      for (const running of kin) this.#kins.history.forget(running.compiled.id);
+      if (!settles) this.#kins.begin(kin, this.#firstStep);
+      else for (const running of kin) running.isExact = running.at === this.#firstStep;
+    }
     return true;
   }
 
-  /** Takes a document that differs from the present one only in dress: nothing is simulated again. */
-  redress(effect: Effect): void {
-    const wasExact = this.#isExact;
-    if (this.adopt(effect)) this.#isExact = wasExact;
-  }
-
-  /** Steps up to `toStep`; going back starts again from zero. Returns early when `isCancelled` says so. */
+  /**
+   * Computes up to `toStep`, from where each layer is or from the nearest state before it that is known. Returns early when
+   * `isCancelled` says so.
+   */
   advance(toStep: number, isCancelled?: () => boolean): void {
-    if (toStep < this.#step) this.restart();
-    this.#takeSteps(toStep, isCancelled);
+    for (const kin of this.#kins.all) this.#kins.goBack(kin, toStep, this.#firstStep);
+    this.#idleStep = toStep;
+    while (this.step < toStep && !isCancelled?.()) this.#advanceOne(this.step);
   }
 
-  #takeSteps(toStep: number, isCancelled?: () => boolean): void {
-    while (this.#step < toStep && !isCancelled?.()) this.#advanceOne();
-  }
-
-  #advanceOne(): void {
-    const step = this.#step;
+  /** Computes a step for whoever stands at its start. */
+  #advanceOne(step: number): void {
     const from = this.#clock.timeOf(step);
     const to = this.#clock.timeOf(step + 1);
     this.#scene.pose(from, to);
@@ -352,12 +415,13 @@ export class World {
     const moment = { step, from, to, rate: this.rate, clock: this.#clock, scene: this.#scene, dials: reading.dials };
     const birthStep = {
       ...moment,
-      isFirst: step === -this.#clock.unseenSteps,
+      isFirst: step === this.#firstStep,
       seed: this.#effect.seed,
       density: this.#effect.stage.density.share / 100,
       room: this.budget - this.living,
     };
     for (const running of this.#stepping) {
+      if (running.at !== step) continue;
       const started = this.#options.now?.() ?? 0;
       const { compiled, population } = running;
       this.#beginTurn(running, from);
@@ -373,10 +437,11 @@ export class World {
       this.#endStanding(running, step + 1);
       this.#teller.tell(running, this.#inboxes, moment, this.#releaser);
       this.#bury(running, step + 1);
+      running.at = step + 1;
+      this.#stepsTaken++;
       running.microseconds = (this.#options.now?.() ?? 0) - started;
     }
-    this.#step = step + 1;
-    this.#stepsTaken++;
+    this.#kins.keep(step + 1);
   }
 
   /** In a hold without a seam every turn counts its births anew. */
@@ -400,9 +465,8 @@ export class World {
   }
 
   #bury({ population }: Running, step: number): void {
-    const map = this.#arrays.address(0);
-    population.bury(this.#kernels, step, map);
-    population.compact(this.#kernels, map);
+    population.bury(this.#kernels, step, this.#room);
+    population.compact(this.#kernels, this.#room);
   }
 
   /** Most particle records a frame of this world can need, following layers included. */
@@ -416,29 +480,26 @@ export class World {
 
   /** Writes the present instant as a frame. One that lies in this world's memory is written in place. */
   writeFrame(frame: Frame): void {
+    const { step } = this;
+    const to = this.#clock.timeOf(step);
+    this.#scene.pose(step > this.#firstStep ? this.#clock.timeOf(step - 1) : to, to);
     this.#framer.write(frame, this.#effect, drawnLayers(this.#effect, this.#running), {
-      step: this.#step,
+      step,
       rate: this.rate,
       clock: this.#clock,
       dials: dialShares(this.#effect),
-      isExact: this.#isExact,
+      isExact: this.isExact,
       scene: this.#scene,
     });
   }
 
   /** Hash of state and dress, by layer salt then birth order; null while the run is not exact. */
   hash(): string | null {
-    if (!this.#isExact) return null;
+    if (!this.isExact) return null;
     const drawn = drawnLayers(this.#effect, this.#running);
     const records = drawn.reduce((sum, { running }) => sum + running.population.living, 0);
     const frame = new Frame(new ArrayBuffer(Frame.bytes(records)));
     this.writeFrame(frame);
-    return hashOf(this.#step, this.#running, frame);
+    return hashOf(this.step, this.#running, frame);
   }
 }
-
-/** Records of all layers that are drawn, each with as many particles as the layer it shows may have. */
-const mostRecordsOf = (effect: Effect, capOf: (id: string) => number): number =>
-  effect.layers.order.reduce((sum, id) => sum + capOf(ownerOf(effect, id)), 0);
-
-const aligned = (address: number): number => Math.ceil(address / 64) * 64;

@@ -49,6 +49,16 @@ export class Inbox {
     this.count = this.dueCount = this.refused = 0;
   }
 
+  /** Takes births to come, as they were kept, and how many had no room. */
+  take(pending: Float64Array, refused: number): void {
+    if (this.rows.length < pending.length)
+      this.rows = new Float64Array(Math.max(pending.length, this.rows.length * 2));
+    this.rows.set(pending);
+    this.count = pending.length / ROW;
+    this.dueCount = 0;
+    this.refused = refused;
+  }
+
   /** A row to be filled; −1 when there is no room. Returns the word at which it begins. */
   add(): number {
     if (this.count >= MOST_PENDING) {

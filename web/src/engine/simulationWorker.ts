@@ -5,6 +5,7 @@ import type { KernelBytes } from '@jinx/core/kernels';
 import {
   Frame,
   FrameWriter,
+  reachBetween,
   RECORD_AGE,
   RECORD_COLOUR,
   RECORD_TO,
@@ -13,8 +14,8 @@ import {
   stopCrew,
   tripleBuffer,
   World,
+  type Inputs,
 } from '@jinx/core/simulation';
-import { reachBetween } from './edits';
 import type { FromSimulation, ToSimulation } from './protocol';
 
 // The simulation's worker: owns the world and the clock, and publishes a frame for every step.
@@ -22,11 +23,17 @@ declare const self: DedicatedWorkerGlobalScope;
 
 /** Longest stretch of computing before messages are heard again. */
 const SLICE_MILLISECONDS = 25;
+/** After the last edit of a drag, before the exact run is begun behind what plays. */
+const QUIET_MILLISECONDS = 200;
 const REPORT_EVERY_MILLISECONDS = 60;
 /** Steps behind the clock after which the picture slows down rather than leaps. */
 const MOST_STEPS_BEHIND = 4;
 /** Pause between the end of an effect and its next showing. */
 const REST_STEPS = 30;
+
+/** How much of the way from a step to another is done, 0 to 1. */
+const progressOf = (step: number, from: number, to: number): number =>
+  Math.max(0, Math.min(1, (step - from) / Math.max(1, to - from)));
 
 const tell = (message: FromSimulation) => self.postMessage(message);
 
@@ -38,6 +45,9 @@ class Player {
   #effect: Effect | null = null;
   #world: World | null = null;
   #writer: FrameWriter | null = null;
+  /** Where layers that an edit reached while playing are computed from zero, until they have caught up. */
+  #behind: World | null = null;
+  #editedAt = 0;
   #letGoStep: number | undefined;
   #isPlaying = false;
   #speed = 1;
@@ -45,7 +55,7 @@ class Player {
   #since = 0;
   #sinceStep = 0;
   /** Step to be reached before anything is shown: the old picture stays until then. */
-  #target: { from: number; to: number } | null = null;
+  #target: { from: number | null; to: number } | null = null;
   #reportedAt = 0;
   #stepMilliseconds = 0;
   #overSince = 0;
@@ -61,7 +71,7 @@ class Player {
         this.#rigs = new Map(order.rigs.map(([hash, bytes]) => [hash, readRig(bytes)]));
         this.#effect = order.effect;
         this.#budget = order.budget;
-        return this.#rebuild(this.#world ? this.#world.step : 0);
+        return this.#rebuild(this.#target?.to ?? this.#world?.step ?? 0);
       case 'edit':
         return this.#edit(order.effect);
       case 'play':
@@ -70,7 +80,7 @@ class Player {
         return this.#schedule();
       case 'pause':
         this.#isPlaying = false;
-        if (this.#world && !this.#world.isExact) this.#rebuild(this.#world.step);
+        this.#catchUp();
         return this.#report(true);
       case 'speed':
         this.#speed = order.speed;
@@ -78,9 +88,7 @@ class Player {
       case 'seek':
         return this.#seek(order.step, order.letGoStep);
       case 'letGo':
-        this.#letGoStep = this.#world?.step;
-        this.#world?.letGo();
-        return this.#report(true);
+        return this.#letGo();
       case 'hash':
         this.#finish();
         return tell({ kind: 'hash', id: order.id, step: this.#world?.step ?? 0, hash: this.#world?.hash() ?? null });
@@ -95,23 +103,84 @@ class Player {
     this.#effect = effect;
     const world = this.#world;
     if (!before || !world) return;
-    const reach = reachBetween(before, effect);
-    if (reach === 'nothing') return;
-    if (reach === 'dress' && !this.#target) {
-      world.redress(effect);
-      return this.#publish();
+    const { kind } = reachBetween(before, effect);
+    if (kind === 'nothing') return;
+    const step = this.#target?.to ?? world.step;
+    const settles = this.#isPlaying && !this.#target && kind === 'state';
+    if (!world.adopt(effect, settles)) return this.#rebuild(step);
+    if (kind === 'dress' && !this.#target) return this.#publish();
+    this.#behind = null;
+    this.#editedAt = performance.now();
+    if (!settles) this.#goTo(step);
+  }
+
+  /** A world for the layers that an edit has reached, computed from zero beside the playing, which goes on as it is. */
+  #worldBehind(world: World): World | null {
+    try {
+      return new World(this.#effect!, this.#rigs, this.#inputs(), {
+        kernels: this.#kernels!,
+        budget: this.#budget,
+        only: world.inexact,
+      });
+    } catch {
+      // No room for a second world: what is seen is exact again when it is paused.
+      this.#editedAt = Infinity;
+      return null;
     }
-    if (this.#isPlaying && !this.#target && world.adopt(effect)) return;
-    this.#rebuild(this.#target?.to ?? world.step);
+  }
+
+  /** Computes the run behind for some milliseconds; once it stands where the playing does, it takes its place. */
+  #followBehind(world: World, milliseconds: number): void {
+    if (world.isExact) return;
+    const now = performance.now();
+    if (!this.#behind && now - this.#editedAt > QUIET_MILLISECONDS) this.#behind = this.#worldBehind(world);
+    const behind = this.#behind;
+    if (!behind) return;
+    if (behind.step < world.step) behind.advance(world.step, () => performance.now() > now + milliseconds);
+    if (behind.step === world.step) this.#swap(world, behind);
+  }
+
+  #swap(world: World, behind: World): void {
+    world.takeLayers(behind, world.inexact);
+    this.#behind = null;
+    this.#publish();
+    this.#report(true);
+  }
+
+  /** Paused while something is not exact: it is computed to the end, from where the run behind has come. */
+  #catchUp(): void {
+    const world = this.#world;
+    if (!world || world.isExact) return;
+    const { step } = world;
+    const behind = this.#behind;
+    this.#behind = null;
+    world.startAnew();
+    if (behind && behind.step <= step) world.takeLayers(behind, behind.computed);
+    this.#goTo(step);
+  }
+
+  #inputs(): Inputs {
+    return this.#letGoStep === undefined ? {} : { letGoStep: this.#letGoStep };
+  }
+
+  #letGo(): void {
+    const world = this.#world;
+    if (!world) return;
+    this.#letGoStep = this.#target?.to ?? world.step;
+    world.setLetGo(this.#letGoStep);
+    this.#behind = null;
+    if (!this.#target) world.advance(this.#letGoStep);
+    this.#report(true);
   }
 
   /** Makes a new world and computes it up to `step`; the old picture stays until it is there. */
   #rebuild(step: number): void {
     const effect = this.#effect!;
-    if (this.#world && this.#helper) stopCrew(this.#world.memory.buffer);
-    const inputs = this.#letGoStep === undefined ? {} : { letGoStep: this.#letGoStep };
+    const before = this.#world;
+    if (before && this.#helper) stopCrew(before.memory.buffer);
+    this.#behind = null;
     try {
-      this.#world = new World(effect, this.#rigs, inputs, {
+      this.#world = new World(effect, this.#rigs, this.#inputs(), {
         kernels: this.#kernels!,
         budget: this.#budget,
         shared: true,
@@ -123,23 +192,29 @@ class Player {
       tell({ kind: 'failed', sentence: (error as Error).message });
       return;
     }
+    if (before) this.#world.inherit(before);
     this.#helper?.postMessage(this.#world.memory);
     const { address, mostRecords } = this.#world.frames!;
     const { buffer } = this.#world.memory;
     this.#writer = new FrameWriter(tripleBuffer(buffer, mostRecords, address));
     tell({ kind: 'frames', buffer, address, mostRecords });
-    this.#target = { from: 0, to: step };
+    this.#goTo(step);
+  }
+
+  /** Goes to a step; the old picture stays until it is computed. */
+  #goTo(step: number): void {
+    this.#target = { from: null, to: step };
     this.#schedule();
   }
 
   #seek(step: number, letGoStep: number | undefined): void {
-    if (!this.#world) return;
-    const isOther = this.#letGoStep !== letGoStep;
+    const world = this.#world;
+    if (!world) return;
     this.#letGoStep = letGoStep;
-    if (isOther || !this.#world.isExact || this.#target) return this.#rebuild(step);
-    this.#target = { from: step < this.#world.step ? 0 : this.#world.step, to: step };
-    if (step < this.#world.step) this.#world.restart();
-    this.#schedule();
+    world.setLetGo(letGoStep);
+    if (!world.isExact) world.startAnew();
+    this.#behind = null;
+    this.#goTo(step);
   }
 
   #restartClock(): void {
@@ -162,6 +237,7 @@ class Player {
     if (this.#target) {
       const until = performance.now() + SLICE_MILLISECONDS;
       world.advance(this.#target.to, () => performance.now() > until);
+      this.#target.from ??= world.step;
       if (world.step < this.#target.to) {
         this.#report();
         return this.#schedule();
@@ -174,9 +250,14 @@ class Player {
     }
     if (!this.#isPlaying) return;
     this.#play(world);
-    const ahead =
-      this.#since + ((world.step + 1 - this.#sinceStep) / (world.rate * this.#speed)) * 1000 - performance.now();
-    this.#schedule(Math.max(0, Math.min(100, ahead)));
+    this.#followBehind(world, Math.min(SLICE_MILLISECONDS, Math.max(2, this.#millisecondsAhead(world) - 2)));
+    this.#schedule(Math.max(0, Math.min(100, this.#millisecondsAhead(world))));
+  }
+
+  /** Time until the next step is due. */
+  #millisecondsAhead(world: World): number {
+    const due = this.#since + ((world.step + 1 - this.#sinceStep) / (world.rate * this.#speed)) * 1000;
+    return due - performance.now();
   }
 
   #play(world: World): void {
@@ -198,7 +279,7 @@ class Player {
   #replay(): void {
     this.#overSince = 0;
     this.#letGoStep = undefined;
-    this.#rebuild(0);
+    this.#seek(0, undefined);
   }
 
   #publish(): void {
@@ -237,9 +318,7 @@ class Player {
       stepMilliseconds: this.#stepMilliseconds,
       isExact: world.isExact,
       isPlaying: this.#isPlaying,
-      progress: this.#target
-        ? (world.step - this.#target.from) / Math.max(1, this.#target.to - this.#target.from)
-        : 1,
+      progress: this.#target ? progressOf(world.step, this.#target.from ?? world.step, this.#target.to) : 1,
       isLetGo: this.#letGoStep !== undefined,
     };
     tell({ kind: 'state', state });

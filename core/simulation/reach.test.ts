@@ -3,12 +3,13 @@ import {
   newEffect,
   newForce,
   newLayer,
+  newLink,
   setNumber,
   structuredCopy,
   type Effect,
-} from '@jinx/core/document';
+} from '../document/index.ts';
 import { describe, expect, it } from 'vitest';
-import { reachBetween } from './edits';
+import { reachBetween } from './reach.ts';
 
 const effect = (): Effect => {
   const made = newEffect('Test', 1);
@@ -25,7 +26,14 @@ const reach = (recipe: (draft: Effect) => unknown) => {
   const before = effect();
   const draft = structuredCopy(before);
   recipe(draft);
-  return reachBetween(before, draft);
+  return reachBetween(before, draft).kind;
+};
+const layers = (recipe: (draft: Effect) => unknown) => {
+  const before = effect();
+  const draft = structuredCopy(before);
+  recipe(draft);
+  const reached = reachBetween(before, draft).layers;
+  return reached === 'all' ? reached : [...reached].sort();
 };
 
 describe('what an edit reaches', () => {
@@ -66,4 +74,41 @@ describe('what an edit reaches', () => {
       ),
     ],
   ])('is state for %s', (_name, recipe) => expect(reach(recipe)).toBe('state'));
+
+  it.each<[string, (draft: Effect) => unknown, string[] | 'all']>([
+    ['a lifetime: its own layer', (draft) => setNumber(draft.layers.byId['motes']!, 'births.life', 3), ['motes']],
+    [
+      'a force shared by some: those',
+      (draft) => (draft.forces = collectionOf([['f', { force: newForce('wind'), layers: ['other'] }]])),
+      ['other'],
+    ],
+    [
+      'a force shared by all',
+      (draft) => (draft.forces = collectionOf([['f', { force: newForce('wind'), layers: [] }]])),
+      'all',
+    ],
+    ['the seed: all', (draft) => (draft.seed = 3), 'all'],
+    [
+      'a speed, with a link: whoever hangs together with it',
+      (draft) => {
+        setNumber(draft.layers.byId['motes']!, 'motion.speed', 3);
+        draft.layers.byId['other']!.links = collectionOf([['l', newLink('death', 'motes', 4)]]);
+      },
+      ['motes', 'other'],
+    ],
+    ['moving when a layer begins: all', (draft) => (draft.layers.byId['motes']!.births.from.seconds = 1), 'all'],
+  ])('by layer is, for %s', (_name, recipe, expected) => expect(layers(recipe)).toEqual(expected));
+
+  it('is state where a link passes on the colour or the size that is edited', () => {
+    const linked = effect();
+    const link = newLink('death', 'other', 4);
+    link.settings.colour.base = { kind: 'fixed', value: 50 };
+    linked.layers.byId['motes']!.links = collectionOf([['l', link]]);
+    const draft = structuredCopy(linked);
+    draft.layers.byId['motes']!.settings['life.colour'].muted = true;
+    expect(reachBetween(linked, draft).layers).toEqual(new Set(['other', 'motes']));
+    const sized = structuredCopy(linked);
+    setNumber(sized.layers.byId['motes']!, 'life.size', 0.4);
+    expect(reachBetween(linked, sized).kind).toBe('dress');
+  });
 });

@@ -1,0 +1,124 @@
+import { diff, LAYER_SETTINGS, listed, type Acts, type Change, type Effect, type Id } from '../document/index.ts';
+
+/** What a change reaches: nothing computed, only how particles are dressed, or the state of some layers. */
+export interface Reach {
+  readonly kind: 'nothing' | 'dress' | 'state';
+  /** Layers whose state it reaches, those that hang on them included; "all" where no layer is left alone. */
+  readonly layers: ReadonlySet<Id> | 'all';
+}
+
+/** Fields of a layer that decide only what is seen or how it is worked on. */
+const SHOWN_ONLY = new Set(['name', 'hidden', 'solo', 'locked']);
+
+/** Settings that dress particles, and which a link may have read when it passed them on. */
+const PASSED: Readonly<Record<string, 'colour' | 'size'>> = { 'life.colour': 'colour', 'life.size': 'size' };
+
+type Reached = 'nothing' | 'dress' | 'all' | readonly Id[];
+
+/** Layers that take or pass on a colour or a size: what is kept at birth is state. */
+function passing(effect: Effect, what: 'colour' | 'size', id: Id): Id[] {
+  const found = new Set<Id>();
+  for (const { id: from, item } of listed(effect.layers))
+    for (const { item: link } of listed(item.links)) {
+      const { muted, base } = link.settings[what];
+      const passes = !muted && !(base.kind === 'fixed' && base.value === 0);
+      if (passes && (from === id || link.layer === id)) found.add(link.layer);
+    }
+  const layer = effect.layers.byId[id];
+  if (what === 'colour' && layer?.settings['life.colour'].base.kind === 'taken') found.add(id);
+  return [...found];
+}
+
+function ofSetting(before: Effect, after: Effect, id: Id, name: string): Reached {
+  const acts: Acts = LAYER_SETTINGS[name as keyof typeof LAYER_SETTINGS]?.acts ?? 'step';
+  if (acts !== 'dress') return [id];
+  const what = PASSED[name];
+  const reached = what ? [...passing(before, what, id), ...passing(after, what, id)] : [];
+  return reached.length > 0 ? reached : 'dress';
+}
+
+/** What is for some layers by its own list: an empty one is for all. */
+function listedFor(path: readonly string[], before: Effect, after: Effect): Reached {
+  const [first, , id] = path as [string, string, string | undefined];
+  if (id === undefined) return 'nothing';
+  const reached: Id[] = [];
+  for (const effect of [before, after]) {
+    const item =
+      first === 'forces' ? effect.forces.byId[id] : first === 'surfaces' ? effect.surfaces.byId[id] : undefined;
+    if (item?.layers.length === 0) return 'all';
+    reached.push(...(item?.layers ?? []));
+  }
+  return reached;
+}
+
+const withFront = (effect: Effect, front: string | undefined): Id[] =>
+  listed(effect.layers).flatMap(({ id, item }) => (item.front === front ? [id] : []));
+
+function ofLayer(before: Effect, after: Effect, path: readonly string[]): Reached {
+  const [, , id, part, name] = path;
+  if (id === undefined) return 'dress';
+  if (part === undefined) return [id];
+  if (SHOWN_ONLY.has(part)) return 'nothing';
+  // Others may begin with it or end with it.
+  if (part === 'births') return 'all';
+  if (part === 'settings' && name) return ofSetting(before, after, id, name);
+  return [id];
+}
+
+function reachOf({ path }: Change, before: Effect, after: Effect): Reached {
+  const [first, second, id] = path;
+  switch (first) {
+    case 'name':
+    case 'schema':
+      return 'nothing';
+    case 'palette':
+      return hasPassedColours(before, after) ? 'all' : 'dress';
+    case 'stage':
+      return second === 'surround' ? 'nothing' : 'all';
+    case 'layers':
+      return ofLayer(before, after, path);
+    case 'forces':
+    case 'surfaces':
+      return listedFor(path, before, after);
+    case 'fronts':
+      return id === undefined ? 'nothing' : [...withFront(before, id), ...withFront(after, id)];
+    default:
+      return 'all';
+  }
+}
+
+const hasPassedColours = (...effects: Effect[]): boolean =>
+  effects.some((effect) => effect.layers.order.some((id) => passing(effect, 'colour', id).length > 0));
+
+/** Layers that hang together: by links, or since one is born on the particles of the other. */
+export function kinsOf(effect: Pick<Effect, 'layers'>): Id[][] {
+  const kinOf = new Map<Id, Id[]>(effect.layers.order.map((id) => [id, [id]]));
+  const join = (a: Id, b: Id) => {
+    const [one, other] = [kinOf.get(a), kinOf.get(b)];
+    if (!one || !other || one === other) return;
+    one.push(...other);
+    for (const id of other) kinOf.set(id, one);
+  };
+  for (const { id, item } of listed(effect.layers)) {
+    for (const { item: link } of listed(item.links)) join(id, link.layer);
+    if (item.source.kind === 'particles') join(id, item.source.layer);
+  }
+  return [...new Set(kinOf.values())];
+}
+
+/** How far the difference between two documents reaches. */
+export function reachBetween(before: Effect, after: Effect): Reach {
+  let isDress = false;
+  const layers = new Set<Id>();
+  for (const change of diff(before, after)) {
+    const reached = reachOf(change, before, after);
+    if (reached === 'all') return { kind: 'state', layers: 'all' };
+    if (reached === 'dress') isDress = true;
+    else if (reached !== 'nothing') reached.forEach((id) => layers.add(id));
+  }
+  if (layers.size === 0) return { kind: isDress ? 'dress' : 'nothing', layers };
+  // Whoever hangs together with one that is reached is computed with it.
+  for (const effect of [before, after])
+    for (const kin of kinsOf(effect)) if (kin.some((id) => layers.has(id))) kin.forEach((id) => layers.add(id));
+  return { kind: 'state', layers };
+}
