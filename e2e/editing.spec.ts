@@ -166,6 +166,20 @@ test('what is being typed is not overwritten while the effect plays', async ({ p
   await expect(budget).toHaveValue('100,000');
 });
 
+test('a change made while it plays acts at once, and is exact soon after, without a pause', async ({ page }) => {
+  const motes = () => page.evaluate(() => window.jinx.state().layers.map(({ living }) => living));
+  await page.getByRole('listitem', { name: 'Motes' }).click();
+  await chapter(page, 'Births');
+  await expect.poll(() => page.evaluate(() => window.jinx.state().step), { timeout: 60_000 }).toBeGreaterThan(90);
+  await type(page, /^rate:/, '90');
+  await expect.poll(() => page.evaluate(() => window.jinx.state().isExact)).toBe(false);
+  await expect
+    .poll(() => page.evaluate(() => window.jinx.state().isExact && window.jinx.state().isPlaying), { timeout: 60_000 })
+    .toBe(true);
+  // As few live as a tenth of the births leaves, though thousands were born before the change.
+  expect(Math.max(...(await motes()))).toBeLessThan(300);
+});
+
 test('letting go ends the hold; what lives lives out; then it begins again', async ({ page }) => {
   await expect.poll(() => page.evaluate(() => window.jinx.state().step), { timeout: 60_000 }).toBeGreaterThan(60);
   await page.getByRole('button', { name: 'Let go' }).click();
