@@ -27,8 +27,8 @@ function measured(count: number): Figures {
       frames: true,
     },
   );
-  const { address, mostRecords } = world.frames!;
-  const writer = new FrameWriter(tripleBuffer(world.memory.buffer, mostRecords, address));
+  const room = world.frames!;
+  const writer = new FrameWriter(tripleBuffer(world.memory.buffer, room, room.address));
   world.advance(Math.round(LIFE_SECONDS * 1.25 * world.rate));
   const living = world.living;
   // The program of the layer's last step stands in memory still: its forces are run again by themselves.

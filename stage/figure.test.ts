@@ -1,7 +1,7 @@
 import * as THREE from 'three';
 import { describe, expect, it } from 'vitest';
 import { skinnedVertex } from '@jinx/core/geometry';
-import { Frame, World } from '@jinx/core/simulation';
+import { newFrame, World, type Frame } from '@jinx/core/simulation';
 import { effectOf, onStage, TUBE } from '../core/testing/effects.ts';
 import { bendingTube } from '../core/testing/rigs.ts';
 import { FigureMesh } from './figure.ts';
@@ -16,7 +16,7 @@ function frameAt(step: number): Frame {
   effect.stage.things = onStage('sway', { kind: 'circle', radius: 3 });
   const world = new World(effect, new Map([[TUBE, rig]]));
   world.advance(step);
-  const frame = new Frame(new ArrayBuffer(Frame.bytes(world.mostRecords)));
+  const frame = newFrame(world);
   world.writeFrame(frame);
   return frame;
 }

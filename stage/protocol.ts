@@ -33,7 +33,7 @@ export type ToStage =
   | { kind: 'start'; canvas: OffscreenCanvas; width: number; height: number }
   | { kind: 'size'; width: number; height: number }
   | { kind: 'camera'; position: number[]; target: number[]; fieldOfView: number; follows: boolean }
-  | { kind: 'frames'; buffer: ArrayBufferLike; address: number; mostRecords: number }
+  | { kind: 'frames'; buffer: ArrayBufferLike; address: number; mostRecords: number; mostJoints: number }
   /** The camera goes with the figure of that number, if it goes with any. */
   | { kind: 'figures'; figures: StageFigure[]; followed: number }
   /** From front to back. */

@@ -45,7 +45,7 @@ export class Stage {
         this.#view = order;
         return;
       case 'frames':
-        this.#reader = new FrameReader(tripleBuffer(order.buffer, order.mostRecords, order.address));
+        this.#reader = new FrameReader(tripleBuffer(order.buffer, order, order.address));
         this.#lastStep = -1;
         return;
       case 'figures':

@@ -5,6 +5,7 @@ import {
   FRONT_SETTINGS,
   LAYER_SETTINGS,
   LINK_SETTINGS,
+  RIBBON_SETTINGS,
   SURFACE_SETTINGS,
   type ForceKind,
 } from './declarations.ts';
@@ -173,6 +174,21 @@ export const momentSchema = z.strictObject({
 });
 export type Moment = z.infer<typeof momentSchema>;
 
+const ribbon = <K extends keyof typeof RIBBON_SETTINGS>(kind: K) => ({
+  kind: z.literal(kind),
+  settings: settingsSchema(RIBBON_SETTINGS[kind]),
+});
+/** What a layer's particles are drawn as: each by itself, or as ribbons. */
+export const drawnSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('sprite') }),
+  z.strictObject(ribbon('trail')),
+  z.strictObject(ribbon('strand')),
+  z.strictObject({ ...ribbon('blade'), from: placeSchema, to: placeSchema }),
+  z.strictObject({ ...ribbon('beam'), from: placeSchema, to: placeSchema }),
+]);
+export type DrawnAs = z.infer<typeof drawnSchema>;
+export type Ribbon = Exclude<DrawnAs, { kind: 'sprite' }>;
+
 /** What one layer's particles set off in another: at an event of each, or along its way. */
 export const linkSchema = z.strictObject({
   on: z.enum(['birth', 'death', 'hit', 'release', 'along']),
@@ -185,7 +201,7 @@ export type Link = z.infer<typeof linkSchema>;
 
 export const layerSchema = z.strictObject({
   name,
-  kind: z.enum(['sprite']),
+  drawn: drawnSchema,
   /** Keeps every particle's random draws through renaming, reordering and import. */
   salt: seed,
   parent: idSchema.nullable(),

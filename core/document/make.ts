@@ -4,6 +4,7 @@ import {
   FRONT_SETTINGS,
   LAYER_SETTINGS,
   LINK_SETTINGS,
+  RIBBON_SETTINGS,
   SURFACE_SETTINGS,
   type Declaration,
   type ForceKind,
@@ -17,6 +18,7 @@ import {
   type Layer,
   type Link,
   type Place,
+  type Ribbon,
   type PlaceKey,
   type Surface,
   type Thing,
@@ -82,7 +84,7 @@ export function newLayer(name: string, salt: number): Layer {
   ]);
   return {
     name,
-    kind: 'sprite',
+    drawn: { kind: 'sprite' },
     salt,
     parent: null,
     population: { kind: 'own' },
@@ -178,6 +180,12 @@ export function newFront(name: string, kind: Front['kind'], place: Place): Front
     ],
   ]);
   return { name, kind, place, settings };
+}
+
+/** A ribbon of a kind; blades and beams lie between two places. */
+export function newRibbon(kind: Ribbon['kind'], from: Place = atEffect(), to: Place = atEffect([1, 0, 0])): Ribbon {
+  const settings = defaultSettings(RIBBON_SETTINGS[kind]);
+  return (kind === 'blade' || kind === 'beam' ? { kind, from, to, settings } : { kind, settings }) as never;
 }
 
 /** A link to a layer, with nothing passed on. */

@@ -84,6 +84,8 @@ function stageOfThings(document: Loose): Loose {
   for (const layer of itemsOf(result['layers'])) {
     moveSource(layer);
     layer['front'] = null;
+    delete layer['kind'];
+    layer['drawn'] = { kind: 'sprite' };
     layer['aim'] = hungOn({ kind: 'effect', offset: [0, 1, 0] });
     layer['births'] = {
       from: { after: { kind: 'border', border: 'start' }, seconds: 0, measure: null },

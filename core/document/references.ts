@@ -61,6 +61,9 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     for (const force of listed(item.forces))
       for (const [name, value] of Object.entries(force.item.settings))
         setting(value as Setting, `${path}.forces.${force.id}.${name}`);
+    if (item.drawn.kind !== 'sprite')
+      for (const [name, value] of Object.entries(item.drawn.settings))
+        setting(value as Setting, `${path}.drawn.${name}`);
     for (const link of listed(item.links))
       if (!effect.layers.byId[link.item.layer]) say(`${path}.links.${link.id}`, `no layer "${link.item.layer}"`);
     for (const link of listed(item.links))

@@ -243,6 +243,7 @@ export class Midwife {
     population.life[i] = isStanding ? 0 : numbers['births.life'].read(ask.reading);
     population.deathStep[i] = isStanding ? NEVER : deathStep(population, i, step.rate);
     population.flags[i] = isLoose ? layout.IS_LOOSE : 0;
+    population.travelled[i] = 0;
     population.key[i] = ask.key;
     population.number[i] = ask.number;
   }

@@ -11,6 +11,7 @@ import {
 } from '../document/index.ts';
 import { EffectClock } from './clock.ts';
 import { FORCES, type BoundForce } from './forces/index.ts';
+import { boundBeam, type BoundBeam } from './ribbons/bind.ts';
 import type { FrontReader } from './fronts/index.ts';
 import { groupFrame, type GroupFrame } from './groups.ts';
 import { bindLinks, type BoundLink, type passedOn } from './links/index.ts';
@@ -70,6 +71,8 @@ export interface CompiledLayer {
   /** The front that frees its particles. */
   readonly front: FrontReader | null;
   readonly holds: boolean;
+  /** The beam that its particles are drawn as. */
+  readonly beam: BoundBeam | null;
 }
 
 function plainVector(layer: Layer, name: 'motion.axis' | 'motion.velocity'): Vector {
@@ -140,6 +143,17 @@ export interface Compiling {
   readonly populationOf: (id: string) => Population | null;
 }
 
+/** The forces that a layer's particles feel, ready to act, by id. */
+export function boundForces(id: string, group: GroupFrame, { effect, scene }: Compiling): BoundForce[] {
+  const shared = listed(effect.forces)
+    .filter(({ item }) => item.layers.length === 0 || item.layers.includes(id))
+    .map(({ id: forceId, item }) => ({ id: forceId, item: item.force }));
+  return [...listed(effect.layers.byId[id]!.forces), ...shared]
+    .filter(({ item }) => !item.muted)
+    .sort((a, b) => (a.id < b.id ? -1 : 1))
+    .map((force) => FORCES[force.item.kind](force.item as never, { id: force.id, effect, scene, group }));
+}
+
 export function compileLayer(id: string, around: Compiling): CompiledLayer {
   const { effect, scene, clock } = around;
   const layer = effect.layers.byId[id]!;
@@ -157,13 +171,6 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
         : setting.base.kind === 'measure'
           ? effect.measures.byId[setting.base.measure]!.value
           : otherwise;
-  const shared = listed(effect.forces)
-    .filter(({ item }) => item.layers.length === 0 || item.layers.includes(id))
-    .map(({ id: forceId, item }) => ({ id: forceId, item: item.force }));
-  const bound = [...listed(layer.forces), ...shared]
-    .filter(({ item }) => !item.muted)
-    .sort((a, b) => (a.id < b.id ? -1 : 1))
-    .map((force) => FORCES[force.item.kind](force.item as never, { id: force.id, effect, scene, group }));
   return {
     id,
     layer,
@@ -175,7 +182,7 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
     window: windowOf(layer, effect, clock),
     beginsAt: clock.beginsAt,
     bursts: layer.bursts,
-    forces: bound,
+    forces: boundForces(id, group, around),
     life: sharedLife(layer, numbers, clock),
     cap: Math.floor(fixed(cap, 10_000)),
     isOnGround,
@@ -187,6 +194,7 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
     links: bindLinks(id, effect, around.lineage),
     front: (layer.front !== null && around.fronts.get(layer.front)) || null,
     holds: layer.front !== null,
+    beam: boundBeam(layer.drawn, effect, group.scale),
     takesColour: layer.settings['life.colour'].base.kind === 'taken' && !layer.settings['life.colour'].muted,
   };
 }

@@ -2,14 +2,15 @@
  * A frame: all that is needed to draw the time between two steps. 32-bit words:
  *
  * | from            | what                                                                                  |
- * | 0               | header: step, layers, bones, particles, exact (1 or 0), rate, living, budget refusals |
- * | HEADER          | 8 words a layer (MOST_LAYERS of them): see LAYER_*                                    |
+ * | 0               | header: see HEADER_*                                                                  |
+ * | HEADER          | 10 words a layer (MOST_LAYERS of them): see LAYER_*                                    |
  * | BONES           | skin matrices of all things at the start of the step, 16 f32 a bone, then at its end  |
  * | RECORDS         | 16 words a particle, layer after layer: see RECORD_*                                  |
+ * | then            | 28 words a joint of a ribbon, layer after layer: see JOINT_*                          |
  */
 export const HEADER = 16;
 export const MOST_LAYERS = 128;
-export const LAYER_WORDS = 8;
+export const LAYER_WORDS = 10;
 export const MOST_BONES = 512;
 export const BONES = HEADER + MOST_LAYERS * LAYER_WORDS;
 export const RECORDS = BONES + MOST_BONES * 32;
@@ -21,6 +22,7 @@ export const HEADER_BONES = 2;
 export const HEADER_PARTICLES = 3;
 export const HEADER_EXACT = 4;
 export const HEADER_RATE = 5;
+export const HEADER_JOINTS = 6;
 
 export const LAYER_SALT = 0;
 export const LAYER_START = 1;
@@ -29,6 +31,8 @@ export const LAYER_BORN = 3;
 export const LAYER_REFUSED = 4;
 export const LAYER_DEAD = 5;
 export const LAYER_MICROSECONDS = 6;
+export const LAYER_JOINT_START = 7;
+export const LAYER_JOINT_COUNT = 8;
 
 /** Words of a particle's record. From and to: drawn on the straight line between, from the instant of birth on. */
 export const RECORD_FROM = 0;
@@ -43,19 +47,51 @@ export const RECORD_AGE = 13;
 export const RECORD_NUMBER = 14;
 export const RECORD_TURNED = 15;
 
+/**
+ * Words of a joint of a ribbon. From and to: it is drawn on the straight line between, and arrives at its place at a share
+ * of the step. A joint whose WIDTH is below 0 ends its ribbon: nothing is drawn from it to the next.
+ */
+export const JOINT_FROM = 0;
+export const JOINT_ARRIVES = 3;
+export const JOINT_TO = 4;
+/** Metres along the ribbon, anchored: the same for as long as the place is there. */
+export const JOINT_METRES = 7;
+/** Linear colour times intensity. */
+export const JOINT_COLOUR = 8;
+export const JOINT_OPACITY = 11;
+/** Half the width, metres; with its sign turned round at the last joint of a ribbon. */
+export const JOINT_WIDTH = 12;
+export const JOINT_AGE = 13;
+/** Share of the way from the tail to the head. */
+export const JOINT_ALONG = 14;
+/** 1 where SIDE is how the ribbon lies, 0 where it turns to the camera. */
+export const JOINT_IS_FIXED = 15;
+/** Directions of length 1: along the ribbon, and across it as it is carried along without twisting. */
+export const JOINT_TANGENT = 16;
+export const JOINT_SIDE = 20;
+/** Toward the inside of the curve; across s it may be no wider than 1 / (s · BEND). */
+export const JOINT_BEND = 24;
+export const JOINT_WORDS = 28;
+
 /** Views of one frame's memory. */
 export class Frame {
   readonly f32: Float32Array;
   readonly u32: Uint32Array;
 
-  /** Bytes for so many particles, and one record more that writing may use. */
-  static bytes(particles: number): number {
-    return (RECORDS + (particles + 1) * RECORD_WORDS) * 4;
+  /** The word at which joints begin, and how many there is room for. */
+  readonly joints: number;
+  readonly mostJoints: number;
+
+  /** Bytes for so many particles, one record more that writing may use, and so many joints. */
+  static bytes(particles: number, joints = 0): number {
+    return (RECORDS + (particles + 1) * RECORD_WORDS + joints * JOINT_WORDS) * 4;
   }
 
-  constructor(buffer: ArrayBufferLike, address = 0, bytes = buffer.byteLength - address) {
+  constructor(buffer: ArrayBufferLike, address = 0, bytes = buffer.byteLength - address, mostJoints = 0) {
     this.f32 = new Float32Array(buffer, address, bytes / 4);
     this.u32 = new Uint32Array(buffer, address, bytes / 4);
+    this.mostJoints = mostJoints;
+    this.joints = bytes / 4 - mostJoints * JOINT_WORDS;
   }
 
   get step(): number {
@@ -63,6 +99,9 @@ export class Frame {
   }
   get particles(): number {
     return this.u32[HEADER_PARTICLES]!;
+  }
+  get jointCount(): number {
+    return this.u32[HEADER_JOINTS]!;
   }
   get isExact(): boolean {
     return this.u32[HEADER_EXACT] === 1;
@@ -79,6 +118,9 @@ export class Frame {
     refused: number;
     dead: number;
     microseconds: number;
+    /** Joints of its ribbons: the first, and how many. */
+    jointStart: number;
+    jointCount: number;
   }[] {
     return Array.from({ length: this.u32[HEADER_LAYERS]! }, (_, index) => {
       const at = HEADER + index * LAYER_WORDS;
@@ -91,6 +133,8 @@ export class Frame {
         refused: word(LAYER_REFUSED),
         dead: word(LAYER_DEAD),
         microseconds: word(LAYER_MICROSECONDS),
+        jointStart: word(LAYER_JOINT_START),
+        jointCount: word(LAYER_JOINT_COUNT),
       };
     });
   }
@@ -118,3 +162,9 @@ export class Frame {
     );
   }
 }
+
+/** A frame outside of any world, with room for all that one can write. */
+export const newFrame = ({ mostRecords, mostJoints }: { mostRecords: number; mostJoints: number }): Frame => {
+  const bytes = Frame.bytes(mostRecords, mostJoints);
+  return new Frame(new ArrayBuffer(bytes), 0, bytes, mostJoints);
+};

@@ -1,4 +1,4 @@
-import { listed, ownerOf, type Effect, type Layer } from '../document/index.ts';
+import { listed, ownerOf, type Effect, type Layer, type Ribbon } from '../document/index.ts';
 import type { Kernels } from '../kernels/index.ts';
 import { colourReader, numberReaders } from './compiled.ts';
 import { Dresser, DRESS_BYTES, type Dress, type DressMoment } from './dressing.ts';
@@ -27,6 +27,7 @@ import {
 } from './frame.ts';
 import type { Arrays } from './memory.ts';
 import type { Running } from './running.ts';
+import { RibbonWriter, type Trail } from './ribbons/index.ts';
 import type { Scene } from './scene.ts';
 
 /** Bytes for the dresses of every layer a world may have. */
@@ -65,6 +66,7 @@ export class Framer {
   /** Room for records where a frame lies outside the world's memory. */
   readonly #records: number;
   readonly #followers = new Map<string, Dress>();
+  readonly #ribbons = new RibbonWriter();
 
   constructor(
     kernels: Kernels,
@@ -83,6 +85,7 @@ export class Framer {
   /** The document has changed: dresses are made anew. */
   forget(): void {
     this.#followers.clear();
+    this.#ribbons.forget();
   }
 
   /** The dress of a layer that follows another, made once for a document. */
@@ -103,10 +106,45 @@ export class Framer {
     return dress;
   }
 
-  write(frame: Frame, effect: Effect, drawn: readonly Drawn[], moment: FrameMoment): void {
+  /** Writes a layer's records into the room beside the frame, and its ribbons from them. */
+  #writeRibbons(
+    index: number,
+    shown: Drawn,
+    ribbon: Ribbon,
+    effect: Effect,
+    trails: readonly Trail[],
+    moment: FrameMoment,
+  ): void {
+    const { running } = shown;
+    const trail = trails.find(({ bound }) => bound.id === shown.id) ?? null;
+    const own = this.#dressOf(shown, effect);
+    const dress = trail ? { ...own, life: trail.bound.lasts, holds: false } : own;
+    const population = (trail ?? running).population;
+    const hasRecords = ribbon.kind === 'trail' || ribbon.kind === 'strand';
+    const dresser = this.#dressers[index]!;
+    const count = hasRecords ? dresser.write(this.#kernels, population, dress, moment, this.#records) : 0;
+    this.#ribbons.write(
+      index,
+      {
+        drawn: shown,
+        ribbon,
+        dress: own,
+        group: running.compiled.group,
+        trail,
+        records: new Float32Array(this.#buffer, this.#records, count * RECORD_WORDS),
+        words: new Uint32Array(this.#buffer, this.#records, count * RECORD_WORDS),
+        count,
+      },
+      effect,
+      moment,
+    );
+  }
+
+  write(frame: Frame, effect: Effect, drawn: readonly Drawn[], trails: readonly Trail[], moment: FrameMoment): void {
     const { f32, u32 } = frame;
     let start = 0;
     if (drawn.length > MOST_LAYERS) throw new Error(`a frame holds ${MOST_LAYERS} layers`);
+    this.#ribbons.start(frame);
     drawn.forEach((shown, index) => {
       const { running, layer, isOwn } = shown;
       const { population } = running;
@@ -114,7 +152,10 @@ export class Framer {
       const word = RECORDS + start * RECORD_WORDS;
       const isInside = f32.buffer === this.#buffer;
       const out = isInside ? f32.byteOffset + word * 4 : this.#records;
-      const written = this.#dressers[index]!.write(this.#kernels, population, dress, moment, out);
+      const isRibbon = layer.drawn.kind !== 'sprite';
+      const written = isRibbon ? 0 : this.#dressers[index]!.write(this.#kernels, population, dress, moment, out);
+      if (layer.drawn.kind !== 'sprite') this.#writeRibbons(index, shown, layer.drawn, effect, trails, moment);
+      else this.#ribbons.write(index, null, effect, moment);
       if (!isInside) u32.set(new Uint32Array(this.#buffer, out, written * RECORD_WORDS), word);
       const at = HEADER + index * LAYER_WORDS;
       u32[at + LAYER_SALT] = layer.salt;
@@ -126,6 +167,7 @@ export class Framer {
       u32[at + LAYER_MICROSECONDS] = isOwn ? running.microseconds : 0;
       start += written;
     });
+    this.#ribbons.finish();
     const { scene, step, rate } = moment;
     const { bones } = scene;
     if (bones > MOST_BONES) throw new Error(`a frame holds ${MOST_BONES} matrices, not ${bones}`);

@@ -49,6 +49,8 @@ export class Population {
   readonly tint: Three;
   /** How many times its own size each is. */
   readonly scale: Float32Array;
+  /** Metres since its birth, kept only where a trail asks; of a laid point those of its head. */
+  readonly travelled: Float32Array;
 
   /** Places for a cap: some to spare, so that the dead need not be cleared away at once; a whole number of fours. */
   static placesFor(cap: number): number {
@@ -82,6 +84,7 @@ export class Population {
     this.spotThird = f32(layout.SPOT_2);
     this.tint = [f32(layout.TINT_R), f32(layout.TINT_G), f32(layout.TINT_B)];
     this.scale = f32(layout.SCALE);
+    this.travelled = f32(layout.TRAVELLED);
   }
 
   get living(): number {

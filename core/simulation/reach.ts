@@ -1,4 +1,13 @@
-import { diff, LAYER_SETTINGS, listed, type Acts, type Change, type Effect, type Id } from '../document/index.ts';
+import {
+  diff,
+  LAYER_SETTINGS,
+  RIBBON_SETTINGS,
+  listed,
+  type Acts,
+  type Change,
+  type Effect,
+  type Id,
+} from '../document/index.ts';
 
 /** What a change reaches: nothing computed, only how particles are dressed, or the state of some layers. */
 export interface Reach {
@@ -54,6 +63,18 @@ function listedFor(path: readonly string[], before: Effect, after: Effect): Reac
 const withFront = (effect: Effect, front: string | undefined): Id[] =>
   listed(effect.layers).flatMap(({ id, item }) => (item.front === front ? [id] : []));
 
+/** Trails are laid step by step; what else is drawn is a function of what is there. A beam's end is an event. */
+function ofDrawn(before: Effect, after: Effect, path: readonly string[]): Reached {
+  const [, , id, , part, name] = path as [string, string, Id, string, string?, string?];
+  const kinds = [before, after].map((effect) => effect.layers.byId[id]?.drawn.kind ?? 'sprite');
+  const [kind] = kinds;
+  if (kinds.every((each) => each === kind) && kind !== 'sprite' && part === 'settings' && name) {
+    const table = RIBBON_SETTINGS[kind!] as Record<string, { acts: Acts }>;
+    return table[name]?.acts === 'dress' ? 'dress' : [id];
+  }
+  return kinds.some((each) => each === 'trail' || each === 'beam') ? [id] : 'dress';
+}
+
 function ofLayer(before: Effect, after: Effect, path: readonly string[]): Reached {
   const [, , id, part, name] = path;
   if (id === undefined) return 'dress';
@@ -61,6 +82,7 @@ function ofLayer(before: Effect, after: Effect, path: readonly string[]): Reache
   if (SHOWN_ONLY.has(part)) return 'nothing';
   // Others may begin with it or end with it.
   if (part === 'births') return 'all';
+  if (part === 'drawn') return ofDrawn(before, after, path);
   if (part === 'settings' && name) return ofSetting(before, after, id, name);
   return [id];
 }
@@ -102,6 +124,8 @@ export function kinsOf(effect: Pick<Effect, 'layers'>): Id[][] {
   for (const { id, item } of listed(effect.layers)) {
     for (const { item: link } of listed(item.links)) join(id, link.layer);
     if (item.source.kind === 'particles') join(id, item.source.layer);
+    // What it follows lays its trails.
+    if (item.population.kind === 'follows') join(id, item.population.layer);
   }
   return [...new Set(kinOf.values())];
 }

@@ -17,6 +17,7 @@ import { Frame, RECORD_COLOUR, RECORD_WORDS, RECORDS } from './frame.ts';
 import { FrameReader, FrameWriter, tripleBuffer, tripleBufferBytes } from './tripleBuffer.ts';
 import { World } from './world.ts';
 
+const ROOM = { mostRecords: 16, mostJoints: 0 };
 const rigs = new Map([[TUBE, bendingTube()]]);
 
 /** Where a thousand particles are born at once, and how fast they leave. */
@@ -641,7 +642,7 @@ describe('a budget', () => {
 
 describe('the triple buffer', () => {
   it('gives the reader the newest whole frame, and none before the first', () => {
-    const triple = tripleBuffer(new SharedArrayBuffer(tripleBufferBytes(16)), 16);
+    const triple = tripleBuffer(new SharedArrayBuffer(tripleBufferBytes(ROOM)), ROOM);
     const writer = new FrameWriter(triple);
     const reader = new FrameReader(triple);
     expect(reader.newest()).toBeNull();
@@ -654,7 +655,7 @@ describe('the triple buffer', () => {
   });
 
   it('never lets the writer touch what is being read', () => {
-    const triple = tripleBuffer(new SharedArrayBuffer(tripleBufferBytes(16)), 16);
+    const triple = tripleBuffer(new SharedArrayBuffer(tripleBufferBytes(ROOM)), ROOM);
     const writer = new FrameWriter(triple);
     const reader = new FrameReader(triple);
     let read: Frame | null = null;

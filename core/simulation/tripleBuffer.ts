@@ -14,13 +14,24 @@ export interface TripleBuffer {
 
 const CONTROL_BYTES = 64;
 
-/** Bytes for three frames of up to `mostRecords` particles. */
-export const tripleBufferBytes = (mostRecords: number): number => CONTROL_BYTES + 3 * Frame.bytes(mostRecords);
+/** What a frame has room for. */
+export interface FrameRoom {
+  readonly mostRecords: number;
+  readonly mostJoints: number;
+}
+
+/** Bytes for three frames. */
+export const tripleBufferBytes = ({ mostRecords, mostJoints }: FrameRoom): number =>
+  CONTROL_BYTES + 3 * Frame.bytes(mostRecords, mostJoints);
 
 /** Views of {@link tripleBufferBytes} of a buffer, from `address` on: made by both sides over the same memory. */
-export function tripleBuffer(buffer: ArrayBufferLike, mostRecords: number, address = 0): TripleBuffer {
-  const bytes = Frame.bytes(mostRecords);
-  const frame = (index: number) => new Frame(buffer, address + CONTROL_BYTES + index * bytes, bytes);
+export function tripleBuffer(
+  buffer: ArrayBufferLike,
+  { mostRecords, mostJoints }: FrameRoom,
+  address = 0,
+): TripleBuffer {
+  const bytes = Frame.bytes(mostRecords, mostJoints);
+  const frame = (index: number) => new Frame(buffer, address + CONTROL_BYTES + index * bytes, bytes, mostJoints);
   return { control: new Int32Array(buffer, address, 4), frames: [frame(0), frame(1), frame(2)] };
 }
 

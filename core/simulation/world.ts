@@ -3,9 +3,9 @@ import type { Rig } from '../geometry/index.ts';
 import { twinKernels, wasmKernels, type KernelBytes, type Kernels } from '../kernels/index.ts';
 import { Midwife } from './births.ts';
 import { EffectClock } from './clock.ts';
-import { compileLayer, dialShares, type CompiledLayer } from './compiled.ts';
+import { compileLayer, dialShares, type CompiledLayer, type Compiling } from './compiled.ts';
 import { stepsTaken } from './crew.ts';
-import { Frame } from './frame.ts';
+import { newFrame, type Frame } from './frame.ts';
 import { FrontReader, Releaser } from './fronts/index.ts';
 import { drawnLayers, Framer } from './framing.ts';
 import { hashOf } from './hashing.ts';
@@ -15,12 +15,14 @@ import { arraysFor, Mover, tablesFor } from './moving.ts';
 import type { Population } from './population.ts';
 import { kinsOf, reachBetween } from './reach.ts';
 import { newReading, type Reading } from './reader.ts';
+import { bindTrails, Laying, type Trail } from './ribbons/index.ts';
 import { Rider } from './ride.ts';
 import type { Running } from './running.ts';
 import { Scene } from './scene.ts';
 import { bindSurfaces, Collider, Hits, surfacesMet } from './surfaces/index.ts';
 import { Tables } from './tables.ts';
-import { mostRecordsOf, WorldMemory } from './worldMemory.ts';
+import type { FrameRoom } from './tripleBuffer.ts';
+import { mostJointsOf, mostRecordsOf, WorldMemory } from './worldMemory.ts';
 
 export const DEFAULT_RATE = 60;
 export const DEFAULT_BUDGET = 100_000;
@@ -56,7 +58,7 @@ export interface WorldOptions {
 export class World {
   readonly memory: WebAssembly.Memory;
   /** Where the frames lie in the memory (tripleBuffer.ts), and for how many particles; null without any. */
-  readonly frames: { readonly address: number; readonly mostRecords: number } | null;
+  readonly frames: ({ readonly address: number } & FrameRoom) | null;
   readonly rate: number;
   readonly budget: number;
   readonly #kernels: Kernels;
@@ -77,6 +79,9 @@ export class World {
   #clock: EffectClock;
   /** Layers with particles of their own, by salt: no order on screen reaches what is computed. */
   #running: Running[];
+  /** Points laid behind particles, a population for each layer that is drawn as trails. */
+  #trails: Trail[] = [];
+  readonly #laying = new Laying();
   /** The same in the order in which they are stepped. */
   #stepping: Running[] = [];
   readonly #kins: Kins;
@@ -99,7 +104,14 @@ export class World {
     this.#scene.clock = this.#clock;
     const compiled = this.#compile();
     const caps = compiled.map((layer) => this.#capOf(layer));
-    const laid = new WorldMemory(effect, compiled, caps, options);
+    const bound = bindTrails(this.#compiling(), compiled);
+    const laid = new WorldMemory(
+      effect,
+      compiled,
+      caps,
+      bound.map(({ most }) => most),
+      options,
+    );
     this.#laid = laid;
     this.memory = laid.memory;
     this.frames = laid.frames;
@@ -113,16 +125,11 @@ export class World {
     this.#mover = new Mover(this.#kernels, buffer, laid.arrays, this.#tables, options.helpers ?? 0);
     this.#framer = new Framer(this.#kernels, buffer, laid.dressesAt, laid.layerCount, laid.recordsAt, laid.arrays);
     this.#kins = new Kins(this.#kernels, buffer, this.#room, options.historyBytes);
-    this.#running = compiled.map((layer, index): Running => ({
-      compiled: layer,
-      population: laid.populations[index]!,
-      travel: { metres: 0 },
-      hits: new Hits(),
-      inbox: new Inbox(),
-      turnStart: 0,
-      at: 0,
-      isExact: true,
-      microseconds: 0,
+    this.#running = compiled.map((layer, index) => runningOf(layer, laid.populations[index]!));
+    this.#trails = bound.map((trail, index) => ({
+      ...runningOf(trail.points, laid.trails[index]!),
+      bound: trail,
+      heads: this.#runningOf(trail.heads)!,
     }));
     this.#inboxes = new Map(this.#running.map(({ compiled: { id }, inbox }) => [id, inbox]));
     this.#order();
@@ -143,7 +150,12 @@ export class World {
     const { only } = this.#options;
     // Where all together might reach the budget, each layer's births hang on how many others live.
     const ids = this.#isLoose ? kinsOf(this.#effect) : [this.#effect.layers.order];
-    const kins = ids.map((kin) => kin.flatMap((id) => this.#runningOf(id) ?? []));
+    const kins = ids.map((kin) =>
+      kin.flatMap((id) => [
+        ...this.#running.filter(({ compiled }) => compiled.id === id),
+        ...this.#trails.filter(({ bound }) => bound.id === id),
+      ]),
+    );
     this.#kins.all = kins.filter(
       (kin) => kin.length > 0 && (!only || kin.some(({ compiled }) => only.has(compiled.id))),
     );
@@ -214,6 +226,11 @@ export class World {
   hits(layerId: string): Hits | undefined {
     return this.#runningOf(layerId)?.hits;
   }
+  /** Points that lie behind the particles of a layer that is drawn as trails, and how many had no room. */
+  laid(layerId: string): { living: number; refused: number } | undefined {
+    const trail = this.#trails.find(({ bound }) => bound.id === layerId);
+    return trail && { living: trail.population.living, refused: trail.population.refused };
+  }
   /** Share of the work each thread has done so far. */
   threadShares(threads: number): number[] {
     const taken = stepsTaken(this.memory.buffer, threads);
@@ -246,20 +263,23 @@ export class World {
     return new Map(listed(effect.fronts).map(({ id, item }) => [id, new FrontReader(id, item, around)]));
   }
 
-  #compile(): CompiledLayer[] {
+  #compiling(): Compiling {
     const effect = this.#effect;
-    const lineage = lineageOf(effect);
-    const compiling = {
+    return {
       effect,
       scene: this.#scene,
       clock: this.#clock,
-      lineage,
+      lineage: lineageOf(effect),
       passedOn: passedOn(effect),
       fronts: this.#frontsOf(effect),
       populationOf: (id: string) => this.#runningOf(id)?.population ?? null,
     };
-    this.#lineage = lineage;
-    return listed(effect.layers)
+  }
+
+  #compile(): CompiledLayer[] {
+    const compiling = this.#compiling();
+    this.#lineage = compiling.lineage;
+    return listed(this.#effect.layers)
       .filter(({ item }) => item.population.kind === 'own')
       .map(({ id }) => compileLayer(id, compiling))
       .sort((a, b) => a.layer.salt - b.layer.salt || (a.id < b.id ? -1 : 1));
@@ -279,7 +299,7 @@ export class World {
     this.#takeCompiled(this.#compile());
     // The last step before it already ends where the closing begins.
     const same = Math.min(before ?? Infinity, letGoStep ?? Infinity) - 1;
-    for (const { compiled } of this.#running) this.#kins.history.forgetAfter(compiled.id, same);
+    for (const { compiled } of [...this.#running, ...this.#trails]) this.#kins.history.forgetAfter(compiled.id, same);
     for (const kin of this.#kins.all) if (kin[0]!.isExact) this.#kins.goBack(kin, same, this.#firstStep);
   }
 
@@ -307,6 +327,11 @@ export class World {
       const theirs = ids.has(id) ? other.#runningOf(id) : undefined;
       if (theirs) this.#kins.take(running, theirs, other.#kins);
     }
+    for (const trail of this.#trails) {
+      const { id, heads } = trail.bound;
+      const theirs = ids.has(heads) ? other.#trails.find(({ bound }) => bound.id === id) : undefined;
+      if (theirs) this.#kins.take(trail, theirs, other.#kins);
+    }
   }
 
   /** Takes over from a world of an earlier document whatever the changes since do not reach. */
@@ -320,10 +345,18 @@ export class World {
       surfacesMet(this.#effect) === surfacesMet(before.#effect) &&
       [this, before].every((world) => world.#running.length === 0 || world.#isLoose);
     if (!isAlike) return;
-    const same = (id: string) => {
-      const [mine, theirs] = [this.#runningOf(id), before.#runningOf(id)];
-      return mine && theirs && mine.population.cap === theirs.population.cap && theirs.isExact;
-    };
+    const alike = (mine: Running | undefined, theirs: Running | undefined) =>
+      mine && theirs && mine.population.cap === theirs.population.cap && theirs.isExact;
+    const same = (id: string) =>
+      alike(this.#runningOf(id), before.#runningOf(id)) &&
+      this.#trails
+        .filter(({ bound }) => bound.heads === id)
+        .every((trail) =>
+          alike(
+            trail,
+            before.#trails.find(({ bound }) => bound.id === trail.bound.id),
+          ),
+        );
     const kept = kinsOf(this.#effect).filter((kin) =>
       kin.every((id) => !this.#runningOf(id) || (!(reach.layers as ReadonlySet<string>).has(id) && same(id))),
     );
@@ -337,6 +370,11 @@ export class World {
 
   #takeCompiled(compiled: readonly CompiledLayer[]): void {
     compiled.forEach((layer, index) => (this.#running[index]!.compiled = layer));
+    bindTrails(this.#compiling(), compiled).forEach((bound, index) => {
+      const trail = this.#trails[index]!;
+      trail.bound = bound;
+      trail.compiled = bound.points;
+    });
     this.#order();
     this.#takeSurfaces();
     this.#tables.forget();
@@ -359,14 +397,30 @@ export class World {
       this.#scene = new Scene(effect.stage, this.#rigs);
     this.#takeClock();
     const compiled = this.#compile();
-    const tables = compiled.reduce((sum, layer) => sum + tablesFor(layer), 0);
+    const trails = bindTrails(this.#compiling(), compiled);
+    const tables = [...compiled, ...trails.map(({ points }) => points)].reduce(
+      (sum, layer) => sum + tablesFor(layer),
+      0,
+    );
     const fits =
       sameThings &&
       sameSurfaces &&
       compiled.length === this.#running.length &&
+      trails.length === this.#trails.length &&
+      trails.every(({ id, heads, most, points }, index) => {
+        const { bound, population } = this.#trails[index]!;
+        return (
+          bound.id === id &&
+          bound.heads === heads &&
+          most === population.cap &&
+          arraysFor(points) <= this.#laid.arrays.count
+        );
+      }) &&
       effect.layers.order.length <= this.#laid.layerCount &&
       tables <= this.#laid.tableCount &&
-      (!this.frames || this.#mostRecordsOf(effect) <= this.frames.mostRecords) &&
+      (!this.frames ||
+        (this.#mostRecordsOf(effect) <= this.frames.mostRecords &&
+          this.#mostJointsOf(effect) <= this.frames.mostJoints)) &&
       compiled.every((layer, index) => {
         const { compiled: old, population } = this.#running[index]!;
         return (
@@ -435,6 +489,17 @@ export class World {
       this.#mover.move(compiled, population, moment);
       this.#collider.collide(compiled, population, running.hits, moment);
       this.#endStanding(running, step + 1);
+      const trails = this.#trails.filter(({ heads }) => heads === running);
+      for (const { population: points } of trails) {
+        points.keepPlaces();
+        points.newbornFrom = points.evenTo = points.count;
+      }
+      this.#laying.lay(running, trails, moment);
+      for (const trail of trails) {
+        if (trail.bound.moves) this.#mover.move(trail.compiled, trail.population, moment);
+        this.#bury(trail, step + 1);
+        trail.at = step + 1;
+      }
       this.#teller.tell(running, this.#inboxes, moment, this.#releaser);
       this.#bury(running, step + 1);
       running.at = step + 1;
@@ -474,6 +539,15 @@ export class World {
     return this.#mostRecordsOf(this.#effect);
   }
 
+  /** Most joints of ribbons a frame of this world can need. */
+  get mostJoints(): number {
+    return this.#mostJointsOf(this.#effect);
+  }
+
+  #mostJointsOf(effect: Effect): number {
+    return mostJointsOf(effect, (id) => this.#runningOf(id)?.population.cap ?? 0);
+  }
+
   #mostRecordsOf(effect: Effect): number {
     return mostRecordsOf(effect, (id) => this.#runningOf(id)?.population.cap ?? 0);
   }
@@ -483,7 +557,7 @@ export class World {
     const { step } = this;
     const to = this.#clock.timeOf(step);
     this.#scene.pose(step > this.#firstStep ? this.#clock.timeOf(step - 1) : to, to);
-    this.#framer.write(frame, this.#effect, drawnLayers(this.#effect, this.#running), {
+    this.#framer.write(frame, this.#effect, drawnLayers(this.#effect, this.#running), this.#trails, {
       step,
       rate: this.rate,
       clock: this.#clock,
@@ -496,10 +570,20 @@ export class World {
   /** Hash of state and dress, by layer salt then birth order; null while the run is not exact. */
   hash(): string | null {
     if (!this.isExact) return null;
-    const drawn = drawnLayers(this.#effect, this.#running);
-    const records = drawn.reduce((sum, { running }) => sum + running.population.living, 0);
-    const frame = new Frame(new ArrayBuffer(Frame.bytes(records)));
+    const frame = newFrame(this);
     this.writeFrame(frame);
-    return hashOf(this.step, this.#running, frame);
+    return hashOf(this.step, [...this.#running, ...this.#trails], frame);
   }
 }
+
+const runningOf = (compiled: CompiledLayer, population: Population): Running => ({
+  compiled,
+  population,
+  travel: { metres: 0 },
+  hits: new Hits(),
+  inbox: new Inbox(),
+  turnStart: 0,
+  at: 0,
+  isExact: true,
+  microseconds: 0,
+});

@@ -1,8 +1,8 @@
 import { skinnedVertex, type Rig } from '../geometry/index.ts';
-import { Frame, type World } from '../simulation/index.ts';
+import { newFrame, type Frame, type World } from '../simulation/index.ts';
 
 export function frameOf(world: World): Frame {
-  const frame = new Frame(new ArrayBuffer(Frame.bytes(world.mostRecords)));
+  const frame = newFrame(world);
   world.writeFrame(frame);
   return frame;
 }

@@ -5,6 +5,8 @@ import type { Releaser } from '../fronts/index.ts';
 import type { Population } from '../population.ts';
 import { newReading, type Reading } from '../reader.ts';
 import type { Running } from '../running.ts';
+import type { Scene } from '../scene.ts';
+import type { BoundBeam } from '../ribbons/bind.ts';
 import type { BoundLink } from './bind.ts';
 import {
   AT,
@@ -36,6 +38,7 @@ export interface TellingStep {
   readonly to: number;
   readonly rate: number;
   readonly clock: EffectClock;
+  readonly scene: Scene;
   readonly dials: Reading['dials'];
 }
 
@@ -45,6 +48,10 @@ export class Teller {
   readonly #place = new Float64Array(3);
   readonly #normal = new Float64Array(3);
   readonly #colour = new Float64Array(3);
+  readonly #matrix = new Float64Array(16);
+  readonly #end = new Float64Array(3);
+  readonly #back = new Float64Array(3);
+  #span = 0;
   #moment!: TellingStep;
   #running!: Running;
 
@@ -60,8 +67,10 @@ export class Teller {
         if (!inbox) continue;
         if (link.on === 'birth') this.#births(link, inbox);
         else if (link.on === 'death') this.#deaths(link, inbox);
-        else if (link.on === 'hit') this.#hits(link, inbox);
-        else if (link.on === 'along') this.#along(link, inbox);
+        else if (link.on === 'hit') {
+          this.#hits(link, inbox);
+          this.#arrivals(link, inbox);
+        } else if (link.on === 'along') this.#along(link, inbox);
         else this.#releases(link, inbox, releaser);
       }
     }
@@ -136,6 +145,51 @@ export class Teller {
       const ordinal = (this.#moment.step - population.birthStep[i]!) * EVENTS_A_STEP + nth;
       this.#setOff(link, inbox, i, hits.share[n]!, ordinal);
     }
+  }
+
+  /** A beam hits what it reaches for, once, when it has come as far as that lies. */
+  #arrivals(link: BoundLink, inbox: Inbox): void {
+    const { population, compiled } = this.#running;
+    const { beam } = compiled;
+    if (!beam) return;
+    const { step, from, to, rate } = this.#moment;
+    this.#findBeam(beam, from);
+    const before = this.#span;
+    this.#findBeam(beam, to);
+    for (let i = 0; i < population.count; i++) {
+      if (population.isDead(i) || population.isHeld(i) || population.flags[i]! & layout.HAS_HIT) continue;
+      const born = this.#bornAt(population, i);
+      const lived = population.stepsLived(i, step);
+      const last = Math.min(1, born + lifeSteps(population, i, rate) - lived);
+      // How far it still has to go, at its birth or the start of the step, and at the end.
+      const begins = (lived / rate) * beam.speed - (before + (this.#span - before) * born);
+      const ends = ((lived + 1 - born) / rate) * beam.speed - this.#span;
+      if (beam.speed > 0 && ends < 0) continue;
+      const share =
+        beam.speed === 0 || begins >= 0 ? born : Math.min(0.99999, born + (-begins / (ends - begins)) * (1 - born));
+      population.flags[i]! |= layout.HAS_HIT;
+      if (share > last) continue;
+      this.#place.set(this.#end);
+      this.#normal.set(this.#back);
+      this.#setOff(link, inbox, i, share, 0);
+    }
+  }
+
+  /** Finds where a beam ends at a time, how long it is, and which way back it goes. */
+  #findBeam({ from, to }: BoundBeam, time: number): void {
+    const m = this.#matrix;
+    const group = this.#running.compiled.group.matrix;
+    this.#moment.scene.placeInto(m, from, time, group);
+    for (let axis = 0; axis < 3; axis++) this.#back[axis] = m[12 + axis]!;
+    this.#moment.scene.placeInto(m, to, time, group);
+    let sum = 0;
+    for (let axis = 0; axis < 3; axis++) {
+      this.#end[axis] = m[12 + axis]!;
+      this.#back[axis]! -= m[12 + axis]!;
+      sum += this.#back[axis]! * this.#back[axis]!;
+    }
+    this.#span = Math.sqrt(sum);
+    if (this.#span > 0) for (let axis = 0; axis < 3; axis++) this.#back[axis]! /= this.#span;
   }
 
   /** By a clock of each particle's own, which begins with its birth. */

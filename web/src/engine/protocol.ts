@@ -40,7 +40,7 @@ export interface SimulationState {
 
 /** What the worker tells the page. */
 export type FromSimulation =
-  | { kind: 'frames'; buffer: ArrayBufferLike; address: number; mostRecords: number }
+  | { kind: 'frames'; buffer: ArrayBufferLike; address: number; mostRecords: number; mostJoints: number }
   | { kind: 'state'; state: SimulationState }
   | { kind: 'hash'; id: number; step: number; hash: string | null }
   | {

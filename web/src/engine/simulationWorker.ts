@@ -3,8 +3,8 @@ import { readRig } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
 import {
-  Frame,
   FrameWriter,
+  newFrame,
   reachBetween,
   RECORD_AGE,
   RECORD_COLOUR,
@@ -194,10 +194,10 @@ class Player {
     }
     if (before) this.#world.inherit(before);
     this.#helper?.postMessage(this.#world.memory);
-    const { address, mostRecords } = this.#world.frames!;
+    const { address, mostRecords, mostJoints } = this.#world.frames!;
     const { buffer } = this.#world.memory;
-    this.#writer = new FrameWriter(tripleBuffer(buffer, mostRecords, address));
-    tell({ kind: 'frames', buffer, address, mostRecords });
+    this.#writer = new FrameWriter(tripleBuffer(buffer, this.#world.frames!, address));
+    tell({ kind: 'frames', buffer, address, mostRecords, mostJoints });
     this.#goTo(step);
   }
 
@@ -327,7 +327,7 @@ class Player {
   #inspect(id: number, layerId: string): void {
     const world = this.#world;
     if (!world || !this.#effect) return;
-    const frame = new Frame(new ArrayBuffer(Frame.bytes(world.mostRecords)));
+    const frame = newFrame(world);
     world.writeFrame(frame);
     const layer = frame.layer(this.#effect.layers.byId[layerId]?.salt ?? -1);
     const count = layer?.count ?? 0;
