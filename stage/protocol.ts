@@ -7,6 +7,8 @@ export interface DrawnLayer {
   readonly facing: 'camera' | 'ground';
   readonly blend: 'additive' | 'normal';
   readonly shape: string;
+  /** Whether its particles are drawn as ribbons, whatever their kind. */
+  readonly isRibbon: boolean;
 }
 
 /** Line segments that explain a source or a force; they hang on one of a frame's matrices, or stand in the world. */

@@ -1,10 +1,19 @@
 import * as THREE from 'three';
-import { FrameReader, HEADER_RATE, RECORDS, RECORD_WORDS, tripleBuffer, type Frame } from '@jinx/core/simulation';
+import {
+  FrameReader,
+  HEADER_RATE,
+  JOINT_WORDS,
+  RECORDS,
+  RECORD_WORDS,
+  tripleBuffer,
+  type Frame,
+} from '@jinx/core/simulation';
 import { FigureMesh } from './figure.ts';
 import { Guides } from './guides.ts';
 import { Lens } from './lens.ts';
 import { drawnMatrixInto } from './matrices.ts';
 import type { DrawnLayer, StageFigure, Surround, ToStage } from './protocol.ts';
+import { Ribbons } from './ribbons.ts';
 import { Sprites } from './sprites.ts';
 import { Surroundings } from './surroundings.ts';
 
@@ -16,7 +25,8 @@ export class Stage {
   readonly #lens: Lens;
   readonly #surroundings = new Surroundings();
   readonly #guides = new Guides();
-  readonly #sprites = new Map<number, Sprites>();
+  /** By salt. */
+  readonly #layers = new Map<number, Sprites | Ribbons>();
   #view = { position: [0, 1.4, 4], target: [0, 1, 0], fieldOfView: 38, follows: true };
   #figures: FigureMesh[] = [];
   #areFiguresShown = true;
@@ -89,21 +99,38 @@ export class Stage {
 
   #setLayers(layers: readonly DrawnLayer[]): void {
     const salts = new Set(layers.map(({ salt }) => salt));
-    for (const [salt, sprites] of this.#sprites)
-      if (!salts.has(salt)) {
-        this.#scene.remove(sprites.mesh);
-        sprites.dispose();
-        this.#sprites.delete(salt);
-      }
+    for (const salt of [...this.#layers.keys()]) if (!salts.has(salt)) this.#removeLayer(salt);
     layers.forEach((layer, index) => {
-      let sprites = this.#sprites.get(layer.salt);
-      if (!sprites) {
-        sprites = new Sprites();
-        this.#sprites.set(layer.salt, sprites);
-        this.#scene.add(sprites.mesh);
+      const Kind = layer.isRibbon ? Ribbons : Sprites;
+      if (!(this.#layers.get(layer.salt) instanceof Kind)) {
+        this.#removeLayer(layer.salt);
+        const made = new Kind();
+        this.#layers.set(layer.salt, made);
+        this.#scene.add(made.mesh);
       }
-      sprites.dress(layer, layers.length - index);
+      this.#layers.get(layer.salt)!.dress(layer, layers.length - index);
     });
+    this.#loadLayers();
+  }
+
+  #removeLayer(salt: number): void {
+    const drawn = this.#layers.get(salt);
+    if (!drawn) return;
+    this.#scene.remove(drawn.mesh);
+    drawn.dispose();
+    this.#layers.delete(salt);
+  }
+
+  #loadLayers(): void {
+    const frame = this.#frame;
+    if (!frame) return;
+    const found = new Map(frame.layers().map((layer) => [layer.salt, layer]));
+    for (const [salt, drawn] of this.#layers) {
+      const layer = found.get(salt);
+      if (drawn instanceof Ribbons)
+        drawn.load(frame.f32, frame.joints + (layer?.jointStart ?? 0) * JOINT_WORDS, layer?.jointCount ?? 0);
+      else drawn.load(frame.f32, RECORDS + (layer?.start ?? 0) * RECORD_WORDS, layer?.count ?? 0);
+    }
   }
 
   #takeFrame(now: number): void {
@@ -114,11 +141,7 @@ export class Stage {
     this.#frame = frame;
     this.#lastStep = frame.step;
     this.#isChanged = true;
-    const found = new Map(frame.layers().map((layer) => [layer.salt, layer]));
-    for (const [salt, sprites] of this.#sprites) {
-      const layer = found.get(salt);
-      sprites.load(frame.f32, RECORDS + (layer?.start ?? 0) * RECORD_WORDS, layer?.count ?? 0);
-    }
+    this.#loadLayers();
   }
 
   /** How far the picture has come from the frame's start to its end: all the way while the clock stands. */
@@ -149,7 +172,7 @@ export class Stage {
 
   #prepare(share: number, aspect: number): void {
     const frame = this.#frame;
-    for (const sprites of this.#sprites.values()) sprites.setShare(share);
+    for (const drawn of this.#layers.values()) drawn.setShare(share);
     const isPosed = frame !== null && frame.bones > 0;
     for (const figure of this.#figures) {
       if (isPosed) figure.pose(frame, share);

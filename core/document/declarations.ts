@@ -730,6 +730,7 @@ export const RIBBON_SETTINGS = {
       least: 0,
       most: 10,
       byDefault: 0,
+      zero: 'any time',
     }),
     lasts: number('ribbon', 'step', 'lasts', 'How long a laid point stays.', {
       unit: 's',
@@ -787,6 +788,7 @@ export const RIBBON_SETTINGS = {
         least: 0,
         most: 1000,
         byDefault: 0,
+        zero: 'any length',
       },
     ),
     atHead: AT_HEAD,
@@ -828,12 +830,14 @@ export const RIBBON_SETTINGS = {
       least: 0,
       most: 60,
       byDefault: 0,
+      zero: 'never',
     }),
     branches: number('ribbon', 'dress', 'branches', 'How many leave it on the way.', {
       unit: 'count',
       least: 0,
       most: 32,
       byDefault: 0,
+      zero: 'no branches',
     }),
     branchLength: number('ribbon', 'dress', 'length of branches', 'How long a branch is at most.', {
       unit: 'm',
@@ -846,6 +850,7 @@ export const RIBBON_SETTINGS = {
       least: 0,
       most: 10_000,
       byDefault: 0,
+      zero: 'once, all the way',
     }),
     atHead: AT_HEAD,
     atTail: { ...AT_TAIL, byDefault: 100 },

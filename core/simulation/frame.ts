@@ -48,8 +48,7 @@ export const RECORD_NUMBER = 14;
 export const RECORD_TURNED = 15;
 
 /**
- * Words of a joint of a ribbon. From and to: it is drawn on the straight line between, and arrives at its place at a share
- * of the step. A joint whose WIDTH is below 0 ends its ribbon: nothing is drawn from it to the next.
+ * Words of a joint of a ribbon. From and to: it is drawn on the straight line between, and arrives at a share of the step.
  */
 export const JOINT_FROM = 0;
 export const JOINT_ARRIVES = 3;
@@ -59,15 +58,17 @@ export const JOINT_METRES = 7;
 /** Linear colour times intensity. */
 export const JOINT_COLOUR = 8;
 export const JOINT_OPACITY = 11;
-/** Half the width, metres; with its sign turned round at the last joint of a ribbon. */
+/** Half the width, metres. */
 export const JOINT_WIDTH = 12;
 export const JOINT_AGE = 13;
 /** Share of the way from the tail to the head. */
 export const JOINT_ALONG = 14;
 /** 1 where SIDE is how the ribbon lies, 0 where it turns to the camera. */
 export const JOINT_IS_FIXED = 15;
-/** Directions of length 1: along the ribbon, and across it as it is carried along without twisting. */
+/** Directions of length 1: TANGENT along the ribbon, SIDE across it as it is carried along without twisting. */
 export const JOINT_TANGENT = 16;
+/** 1 at the last joint of a ribbon, else 0: nothing is drawn from it to the next. */
+export const JOINT_ENDS = 19;
 export const JOINT_SIDE = 20;
 /** Toward the inside of the curve; across s it may be no wider than 1 / (s · BEND). */
 export const JOINT_BEND = 24;

@@ -20,7 +20,16 @@ import { effectOf, onStage, TUBE } from '../../testing/effects.ts';
 import { kernelBytes } from '../../testing/kernelBytes.ts';
 import { frameOf } from '../../testing/riders.ts';
 import { bendingTube } from '../../testing/rigs.ts';
-import { JOINT_AGE, JOINT_METRES, JOINT_OPACITY, JOINT_SIDE, JOINT_TO, JOINT_WIDTH, JOINT_WORDS } from '../frame.ts';
+import {
+  JOINT_AGE,
+  JOINT_ENDS,
+  JOINT_METRES,
+  JOINT_OPACITY,
+  JOINT_SIDE,
+  JOINT_TO,
+  JOINT_WIDTH,
+  JOINT_WORDS,
+} from '../frame.ts';
 import { Scene, World } from '../index.ts';
 
 interface Joint {
@@ -44,12 +53,12 @@ function ribbonsOf(world: World, salt = 1234): Joint[][] {
     open.push({
       at: [...words.subarray(JOINT_TO, JOINT_TO + 3)],
       metres: words[JOINT_METRES]!,
-      width: Math.abs(words[JOINT_WIDTH]!) * 2,
+      width: words[JOINT_WIDTH]! * 2,
       age: words[JOINT_AGE]!,
       opacity: words[JOINT_OPACITY]!,
       side: [...words.subarray(JOINT_SIDE, JOINT_SIDE + 3)],
     });
-    if (words[JOINT_WIDTH]! > 0 || (words[JOINT_WIDTH] === 0 && Object.is(words[JOINT_WIDTH], 0))) continue;
+    if (words[JOINT_ENDS] === 0) continue;
     ribbons.push(open);
     open = [];
   }

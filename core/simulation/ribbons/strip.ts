@@ -4,6 +4,7 @@ import {
   JOINT_ARRIVES,
   JOINT_BEND,
   JOINT_COLOUR,
+  JOINT_ENDS,
   JOINT_FROM,
   JOINT_IS_FIXED,
   JOINT_METRES,
@@ -60,7 +61,8 @@ export class Strip {
       out[o + JOINT_ARRIVES] = joints[j + ARRIVES]!;
       out[o + JOINT_METRES] = joints[j + METRES]!;
       out[o + JOINT_OPACITY] = joints[j + OPACITY]!;
-      out[o + JOINT_WIDTH] = n === jointCount - 1 ? -joints[j + WIDTH]! : joints[j + WIDTH]!;
+      out[o + JOINT_WIDTH] = joints[j + WIDTH]!;
+      out[o + JOINT_ENDS] = n === jointCount - 1 ? 1 : 0;
       out[o + JOINT_AGE] = joints[j + AGE]!;
       out[o + JOINT_ALONG] = span > 0 ? (joints[j + METRES]! - first) / span : n / (jointCount - 1);
       out[o + JOINT_IS_FIXED] = joints[j + IS_FIXED]!;
@@ -171,7 +173,7 @@ export function edgesInto(
   o: number,
   side: ArrayLike<number>,
 ): void {
-  const width = Math.abs(f32[o + JOINT_WIDTH]!);
+  const width = f32[o + JOINT_WIDTH]!;
   let inward = 0;
   for (let axis = 0; axis < 3; axis++) inward += side[axis]! * f32[o + JOINT_BEND + axis]!;
   const most = Math.abs(inward) > 1e-9 ? Math.min(width, 1 / Math.abs(inward)) : width;

@@ -3,6 +3,7 @@ import {
   FRONT_SETTINGS,
   LAYER_SETTINGS,
   LINK_SETTINGS,
+  RIBBON_SETTINGS,
   SURFACE_SETTINGS,
   type Declaration,
   type Effect,
@@ -20,7 +21,7 @@ export interface Holder {
 export const forceIn = (effect: Effect, layerId: string, id: string): Force | null =>
   effect.layers.byId[layerId]?.forces.byId[id] ?? effect.forces.byId[id]?.force ?? null;
 
-/** What holds a setting: the layer itself, or with `of` a part of it, as in "force/ID", "surface/ID", "front/ID" or "link/ID". Null when that is gone. */
+/** What holds a setting: the layer itself, or with `of` a part of it, as in "force/ID", "surface/ID", "front/ID", "link/ID" or "ribbon". Null when that is gone. */
 export function holderIn(effect: Effect, layerId: string, of?: string): Holder | null {
   const [kind, id = ''] = of?.split('/') ?? [];
   if (kind === 'force') {
@@ -41,6 +42,12 @@ export function holderIn(effect: Effect, layerId: string, of?: string): Holder |
   if (kind === 'front') {
     const front = effect.fronts.byId[id];
     return front ? { settings: front.settings as unknown as Holder['settings'], table: FRONT_SETTINGS } : null;
+  }
+  if (kind === 'ribbon') {
+    const drawn = effect.layers.byId[layerId]?.drawn;
+    return drawn && drawn.kind !== 'sprite'
+      ? { settings: drawn.settings as unknown as Holder['settings'], table: RIBBON_SETTINGS[drawn.kind] }
+      : null;
   }
   if (kind === 'link') {
     const link = effect.layers.byId[layerId]?.links.byId[id];

@@ -15,6 +15,7 @@ function missingThings(effect: Effect): string[] {
     look(item.source);
     if ('place' in item.source) look(item.source.place);
     look(item.aim);
+    if ('from' in item.drawn) [item.drawn.from, item.drawn.to].forEach(look);
     for (const force of listed(item.forces)) look(force.item.place);
   }
   return [...found].filter((id) => !effect.stage.things.byId[id]).sort();

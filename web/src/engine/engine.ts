@@ -29,6 +29,7 @@ export function drawnLayers(effect: Effect): DrawnLayer[] {
     facing: item.settings['appearance.facing'].base.value as 'camera' | 'ground',
     blend: item.settings['appearance.blend'].base.value as 'additive' | 'normal',
     shape: item.settings['appearance.shape'].base.value,
+    isRibbon: item.drawn.kind !== 'sprite',
   }));
 }
 

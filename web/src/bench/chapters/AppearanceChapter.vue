@@ -3,6 +3,7 @@ import { LAYER_SETTINGS } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../ChoiceChip.vue';
+import RibbonWords from './RibbonWords.vue';
 
 const store = useEffectStore();
 type Name = 'appearance.facing' | 'appearance.blend' | 'appearance.shape';
@@ -21,24 +22,29 @@ const blends = [
   { value: 'additive', text: 'adding its light' },
   { value: 'normal', text: 'covering what is behind' },
 ];
+const isSprite = computed(() => store.chosen!.drawn.kind === 'sprite');
 const isAdditive = computed(() => value('appearance.blend') === 'additive');
 </script>
 
 <template>
+  <RibbonWords />
   <p>
-    Drawn as a
-    <ChoiceChip
-      :value="value('appearance.shape')"
-      :choices="shapes"
-      label="picture"
-      @choose="set('appearance.shape', $event)"
-    />,
-    <ChoiceChip
-      :value="value('appearance.facing')"
-      :choices="facings"
-      label="facing"
-      @choose="set('appearance.facing', $event)"
-    />,
+    <template v-if="isSprite">
+      Each is a
+      <ChoiceChip
+        :value="value('appearance.shape')"
+        :choices="shapes"
+        label="picture"
+        @choose="set('appearance.shape', $event)"
+      />,
+      <ChoiceChip
+        :value="value('appearance.facing')"
+        :choices="facings"
+        label="facing"
+        @choose="set('appearance.facing', $event)"
+      />,
+    </template>
+    <template v-else>Soft toward both edges,</template>
     <ChoiceChip
       :value="value('appearance.blend')"
       :choices="blends"

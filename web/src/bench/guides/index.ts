@@ -1,6 +1,7 @@
 import { listed, type Effect } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import type { Guide } from '@jinx/stage';
+import { ribbonGuides } from './ribbon';
 import { frontGuides } from './front';
 import { forceGuides } from './forces';
 import { Matrices } from './matrices';
@@ -22,6 +23,7 @@ export function guidesFor(effect: Effect | null, layerId: string, rigs: StageRig
   return [
     ...sourceGuides(layer, matrices),
     ...forces.flatMap((force) => forceGuides(force, matrices)),
+    ...ribbonGuides(layer, matrices),
     ...frontGuides(effect, layerId, matrices, rigs),
     ...surfaces.flatMap(({ item }) => surfaceGuides(item, matrices, meshes)),
   ];

@@ -1,0 +1,25 @@
+import type { Vector } from '@jinx/core/document';
+import type { Rig } from '@jinx/core/geometry';
+
+/** A bone that a figure holds something by: the one it names so, or a hand. */
+export const holdingBone = ({ bones }: Rig): number => {
+  const named = bones.findIndex(({ name }) => /blade|sword|staff|weapon|held/i.test(name));
+  return named >= 0 ? named : bones.findIndex(({ name }) => /^hand/i.test(name));
+};
+
+/** The furthest point of what hangs on a bone, in the bone's own axes, to the centimetre. */
+export function tipOf({ mesh, inverseBind }: Rig, bone: number): Vector {
+  const m = inverseBind.subarray(bone * 16, bone * 16 + 16);
+  let best: Vector = [0, 0, 0];
+  let furthest = 0;
+  for (let v = 0; v < mesh.positions.length / 3; v++) {
+    let weight = 0;
+    for (let k = 0; k < 4; k++) if (mesh.joints[v * 4 + k] === bone) weight += mesh.weights[v * 4 + k]!;
+    if (weight < 0.5) continue;
+    const [x, y, z] = mesh.positions.subarray(v * 3, v * 3 + 3) as unknown as Vector;
+    const at = [0, 1, 2].map((row) => m[row]! * x + m[4 + row]! * y + m[8 + row]! * z + m[12 + row]!) as Vector;
+    const distance = Math.hypot(...at);
+    if (distance > furthest) [furthest, best] = [distance, at];
+  }
+  return best.map((x) => Math.round(x * 100) / 100) as Vector;
+}
