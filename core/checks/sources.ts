@@ -1,6 +1,7 @@
 import {
   atBone,
   atEffect,
+  collectionOf,
   lineageOf,
   listed,
   setNumber,
@@ -42,7 +43,18 @@ function isSetOff(effect: Effect, id: string): boolean {
 
 /** Why a layer with particles of its own gets none, and the way out; null when it does. */
 export function whyNothingIsBorn(effect: Effect, id: string, layer: Layer, rigs: StageRigs): Why | null {
-  const { settings } = layer;
+  const { settings, source } = layer;
+  if (source.kind === 'hits') {
+    if (source.hits.order.length > 0 || isSetOff(effect, id)) return null;
+    return {
+      why: 'nothing hits it yet: strike while it plays, or add a hit',
+      mend: change(id, 'Add a hit', (own) => {
+        if (own.source.kind !== 'hits') return;
+        const place = atEffect([0, 1, 0.5], [90, 0, 0]);
+        own.source.hits = collectionOf([['first', { stretch: 'opening', at: 0.2, place, strength: 100 }]]);
+      }),
+    };
+  }
   const isBorn =
     isAbove0(settings['births.rate']) ||
     isAbove0(settings['births.perMetre']) ||

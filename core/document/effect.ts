@@ -43,6 +43,15 @@ export type Place = z.infer<typeof placeSchema>;
 const boneNames = z.array(z.string().max(80)).max(256);
 const placed = { place: placeSchema };
 
+/** A blow: when, where, with which share of its full strength (percent). The place's Y leads out of what is struck. */
+export const hitSchema = z.strictObject({
+  stretch: z.enum(['opening', 'hold', 'closing']),
+  at: z.number().min(0).max(3600),
+  place: placeSchema,
+  strength: z.number().min(0).max(1000),
+});
+export type Hit = z.infer<typeof hitSchema>;
+
 /** Where particles are born. A mesh names bones to keep to the skin they move most; none is the whole skin. */
 export const sourceSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('point'), ...placed }),
@@ -62,6 +71,8 @@ export const sourceSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('cone'), ...placed }),
   z.strictObject({ kind: z.literal('mesh'), thing: idSchema, bones: boneNames }),
   z.strictObject({ kind: z.literal('bones'), thing: idSchema, bones: boneNames }),
+  /** Where and when something is struck: by this list, and by strikes from outside, at which it listens. */
+  z.strictObject({ kind: z.literal('hits'), hits: collectionSchema(hitSchema, 64) }),
   /** Where another layer's particles are. */
   z.strictObject({ kind: z.literal('particles'), layer: idSchema }),
 ]);

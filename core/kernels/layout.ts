@@ -20,6 +20,7 @@
 // | TINT_R G B         | f32  |       | colour taken at birth, linear                               |
 // | SCALE              | f32  |       | how many times its size a link has made it                  |
 // | TRAVELLED          | f32  | m     | how far it has come since its birth, where a trail asks     |
+// | FACING             | u32  |       | normal of what it was born on, packed (maths/packed.ts)     |
 export const PX = 0;
 export const PY = 1;
 export const PZ = 2;
@@ -44,7 +45,8 @@ export const TINT_G = 20;
 export const TINT_B = 21;
 export const SCALE = 22;
 export const TRAVELLED = 23;
-export const FIELDS = 24;
+export const FACING = 24;
+export const FIELDS = 25;
 
 /** The dead keep their place until a layer is compacted; kernels move them along, frames leave them out. */
 export const IS_DEAD = 1;

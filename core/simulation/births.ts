@@ -1,4 +1,13 @@
-import { keyOf, MOTION_WORDS, motionInto, moveDirection, movePoint, RIGID_WORDS, hash2 } from '../maths/index.ts';
+import {
+  keyOf,
+  MOTION_WORDS,
+  motionInto,
+  moveDirection,
+  movePoint,
+  packDirection,
+  RIGID_WORDS,
+  hash2,
+} from '../maths/index.ts';
 import type { EffectClock } from './clock.ts';
 import type { CompiledLayer } from './compiled.ts';
 import { layout } from '../kernels/index.ts';
@@ -82,7 +91,15 @@ export class Midwife {
   readonly #way = new Float64Array(3);
   readonly #rgb = new Float64Array(3);
   readonly #about = new Float64Array(RIGID_WORDS);
-  readonly #ask: BirthAsk = { key: 0, number: 0, time: 0, share: 0, reading: newReading(), about: null };
+  readonly #ask: BirthAsk = {
+    key: 0,
+    number: 0,
+    time: 0,
+    share: 0,
+    reading: newReading(),
+    about: null,
+    event: 0,
+  };
 
   /**
    * Gives birth to what is due in a step, of the layer's own and of links, each at its own instant on the pose of that
@@ -122,6 +139,7 @@ export class Midwife {
     ask.time = this.#due.times[n]!;
     ask.share = shareOf(ask.time, step);
     ask.about = null;
+    ask.event = this.#due.events[n]!;
     ask.number = population.numbered++;
     ask.key = reading.key = keyOf(lineage, ask.number);
     reading.effectTime = step.clock.share(ask.time);
@@ -189,6 +207,8 @@ export class Midwife {
     birth.fill(0, SPOT, SPOT + 3);
     if (compiled.source.rides === 'whole' && compiled.source.canBear) compiled.source.bearInto(birth, ask);
     else pointInto(birth);
+    const [nx, ny, nz] = [rows[row + LINK_NORMAL]!, rows[row + LINK_NORMAL + 1]!, rows[row + LINK_NORMAL + 2]!];
+    if (nx !== 0 || ny !== 0 || nz !== 0) birth.set([nx, ny, nz], NORMAL);
     const i = this.#admit(running, step);
     if (i < 0) return;
     this.#bear(running, step, i, false, compiled.ride);
@@ -244,6 +264,7 @@ export class Midwife {
     population.deathStep[i] = isStanding ? NEVER : deathStep(population, i, step.rate);
     population.flags[i] = isLoose ? layout.IS_LOOSE : 0;
     population.travelled[i] = 0;
+    population.facing[i] = packDirection(birth[NORMAL]!, birth[NORMAL + 1]!, birth[NORMAL + 2]!);
     population.key[i] = ask.key;
     population.number[i] = ask.number;
   }

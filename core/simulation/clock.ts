@@ -54,6 +54,11 @@ export class EffectClock {
     return (step + this.#skipped) / this.rate;
   }
 
+  /** The step in which an instant of the effect's time falls. */
+  stepOf(time: number): number {
+    return Math.floor(time * this.rate + 1e-9) - this.#skipped;
+  }
+
   /** The step at which a place on the time sheet, in seconds, is first seen; what pre-roll leaves out is seen at step 0. */
   stepAt(seconds: number): number {
     return Math.max(0, Math.floor(seconds * this.rate + 0.5) - this.#skipped);

@@ -21,7 +21,7 @@ import { RateIntegral } from './rate.ts';
 import { ColourReader, newReading, NumberReader } from './reader.ts';
 import { Launch } from './launch.ts';
 import type { Scene } from './scene.ts';
-import { sourceReader, type SourceReader } from './sources/index.ts';
+import { type Strike, sourceReader, type SourceReader } from './sources/index.ts';
 
 /** How each scale of a layer's groups reaches its settings (lengths with it, births per metre against it). */
 const SCALED: Partial<Record<LayerSettingName, 1 | -1>> = {
@@ -29,6 +29,9 @@ const SCALED: Partial<Record<LayerSettingName, 1 | -1>> = {
   'source.length': 1,
   'source.thickness': 1,
   'source.below': 1,
+  'source.ring': 1,
+  'source.ragged': 1,
+  'source.rags': 1,
   'births.perMetre': -1,
   'motion.speed': 1,
   'life.size': 1,
@@ -141,6 +144,8 @@ export interface Compiling {
   readonly passedOn: ReturnType<typeof passedOn>;
   /** The particles of another layer. */
   readonly populationOf: (id: string) => Population | null;
+  /** Blows from outside. */
+  readonly strikes: () => readonly Strike[];
 }
 
 /** The forces that a layer's particles feel, ready to act, by id. */
@@ -177,7 +182,7 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
     group,
     numbers,
     colour: colourReader(layer, effect, around.passedOn.colour.has(id)),
-    source: sourceReader({ layer, scene, group, numbers, populationOf }),
+    source: sourceReader({ layer, scene, group, numbers, populationOf, strikes: around.strikes }),
     rate: new RateIntegral(numbers['births.rate'], clock, dialShares(effect), layer.births.until === null),
     window: windowOf(layer, effect, clock),
     beginsAt: clock.beginsAt,

@@ -35,18 +35,23 @@ function windowed({ from, until }: BirthWindow, start: number, end: number, cloc
 export class DueList {
   times = new Float64Array(256);
   standing = new Uint8Array(256);
+  /** Which of the source's events each is born of. */
+  events = new Int32Array(256);
   count = 0;
   readonly #origin = new Float64Array(3);
   readonly #ahead = new Float64Array(3);
 
-  #add(time: number, isStanding = false): void {
+  #add(time: number, isStanding = false, event = 0): void {
     if (this.count === this.times.length) {
-      const [times, standing] = [new Float64Array(this.count * 2), new Uint8Array(this.count * 2)];
+      const size = this.count * 2;
+      const [times, standing, events] = [new Float64Array(size), new Uint8Array(size), new Int32Array(size)];
       times.set(this.times);
       standing.set(this.standing);
-      [this.times, this.standing] = [times, standing];
+      events.set(this.events);
+      [this.times, this.standing, this.events] = [times, standing, events];
     }
     this.times[this.count] = time;
+    this.events[this.count] = event;
     this.standing[this.count++] = isStanding ? 1 : 0;
   }
 
@@ -54,7 +59,14 @@ export class DueList {
   collect(layer: CompiledLayer, reading: Reading, step: DueStep, travel: Travel): void {
     this.count = 0;
     const { from, to, clock } = step;
-    const { window } = layer;
+    const { window, source } = layer;
+    if (source.eventsIn) {
+      source.eventsIn(from, to, reading, (share, count, event) => {
+        for (let i = 0; i < count; i++) this.#add(clock.instant(from, share), false, event);
+      });
+      if (this.count > 1) this.#sort();
+      return;
+    }
     if (window.from >= from && window.from < to) this.#addStanding(layer, reading, window.from);
     else if (step.isFirst && window.from < from) this.#addStanding(layer, reading, from);
     const [first, last] = windowed(window, from, to, clock);
@@ -128,16 +140,18 @@ export class DueList {
 
   /** Insertion sort: the list is made of a few sorted pieces, and equal instants keep their order. */
   #sort(): void {
-    const { times, standing } = this;
+    const { times, standing, events } = this;
     for (let i = 1; i < this.count; i++) {
-      const [time, stands] = [times[i]!, standing[i]!];
+      const [time, stands, event] = [times[i]!, standing[i]!, events[i]!];
       let k = i;
       for (; k > 0 && (times[k - 1]! > time || (times[k - 1] === time && standing[k - 1]! < stands)); k--) {
         times[k] = times[k - 1]!;
         standing[k] = standing[k - 1]!;
+        events[k] = events[k - 1]!;
       }
       times[k] = time;
       standing[k] = stands;
+      events[k] = event;
     }
   }
 }

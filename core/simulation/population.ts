@@ -51,6 +51,8 @@ export class Population {
   readonly scale: Float32Array;
   /** Metres since its birth, kept only where a trail asks; of a laid point those of its head. */
   readonly travelled: Float32Array;
+  /** Normals of what each was born on, packed. */
+  readonly facing: Uint32Array;
 
   /** Places for a cap: some to spare, so that the dead need not be cleared away at once; a whole number of fours. */
   static placesFor(cap: number): number {
@@ -85,6 +87,7 @@ export class Population {
     this.tint = [f32(layout.TINT_R), f32(layout.TINT_G), f32(layout.TINT_B)];
     this.scale = f32(layout.SCALE);
     this.travelled = f32(layout.TRAVELLED);
+    this.facing = u32(layout.FACING);
   }
 
   get living(): number {

@@ -1,5 +1,6 @@
 import { lineageOf, listed, type Effect, type Lineage } from '../document/index.ts';
 import type { Rig } from '../geometry/index.ts';
+import type { Vec3 } from '../maths/index.ts';
 import { twinKernels, wasmKernels, type KernelBytes, type Kernels } from '../kernels/index.ts';
 import { Midwife } from './births.ts';
 import { EffectClock } from './clock.ts';
@@ -19,7 +20,8 @@ import { bindTrails, Laying, type Trail } from './ribbons/index.ts';
 import { Rider } from './ride.ts';
 import type { Running } from './running.ts';
 import { Scene } from './scene.ts';
-import { bindSurfaces, Collider, Hits, surfacesMet } from './surfaces/index.ts';
+import type { Strike } from './sources/index.ts';
+import { bindSurfaces, Collider, Hits, struck, surfacesMet } from './surfaces/index.ts';
 import { Tables } from './tables.ts';
 import type { FrameRoom } from './tripleBuffer.ts';
 import { mostJointsOf, mostRecordsOf, WorldMemory } from './worldMemory.ts';
@@ -31,6 +33,8 @@ export const DEFAULT_BUDGET = 100_000;
 export interface Inputs {
   /** The step in which the effect is let go; absent while it is held. */
   readonly letGoStep?: number;
+  /** Blows from outside, in order. */
+  readonly strikes?: readonly Strike[];
 }
 
 export interface WorldOptions {
@@ -273,6 +277,7 @@ export class World {
       passedOn: passedOn(effect),
       fronts: this.#frontsOf(effect),
       populationOf: (id: string) => this.#runningOf(id)?.population ?? null,
+      strikes: () => this.#inputs.strikes ?? [],
     };
   }
 
@@ -294,7 +299,8 @@ export class World {
   setLetGo(letGoStep: number | undefined): void {
     const before = this.#inputs.letGoStep;
     if (before === letGoStep) return;
-    this.#inputs = letGoStep === undefined ? {} : { letGoStep };
+    const { strikes = [] } = this.#inputs;
+    this.#inputs = { strikes, ...(letGoStep === undefined ? {} : { letGoStep }) };
     this.#takeClock();
     this.#takeCompiled(this.#compile());
     // The last step before it already ends where the closing begins.
@@ -320,6 +326,48 @@ export class World {
     this.advance(step);
   }
 
+  /** Blows from outside. What was computed before the first that differs stays. */
+  setStrikes(strikes: readonly Strike[]): void {
+    const before = this.#inputs.strikes ?? [];
+    const same = strikes.findIndex((strike, n) => JSON.stringify(strike) !== JSON.stringify(before[n]));
+    const first = Math.min(
+      ...[strikes, before].map(
+        (list) => list[same < 0 ? Math.min(strikes.length, before.length) : same]?.step ?? Infinity,
+      ),
+    );
+    this.#inputs = { ...this.#inputs, strikes };
+    if (first === Infinity) return;
+    for (const { compiled } of [...this.#running, ...this.#trails])
+      this.#kins.history.forgetAfter(compiled.id, first);
+    for (const kin of this.#kins.all) if (kin[0]!.isExact) this.#kins.goBack(kin, first, this.#firstStep);
+  }
+
+  /**
+   * Strikes at the present instant from one place of the world toward another: what is met first is hit, a surface of the
+   * effect or a thing on the stage; where nothing is, the nearest point of the way to the effect's middle.
+   */
+  strike(from: Vec3, to: Vec3, strength = 1): Strike {
+    const { step } = this;
+    const time = this.#clock.timeOf(step);
+    this.#scene.pose(time, time);
+    const strike = { step, ...struck(this.#collider, this.#scene, time, from, to), strength };
+    this.setStrikes([...(this.#inputs.strikes ?? []), strike]);
+    return strike;
+  }
+
+  /** Where a thing stands on the ground at the present instant, x and z; null where there is none. */
+  feetOf(thingId: string): [number, number] | null {
+    const thing = this.#scene.thing(thingId);
+    if (!thing) return null;
+    const m = new Float64Array(16);
+    thing.rootInto(this.#clock.timeOf(this.step), m);
+    return [m[12]!, m[14]!];
+  }
+
+  get strikes(): readonly Strike[] {
+    return this.#inputs.strikes ?? [];
+  }
+
   /** Takes over another world's present and past states of layers; of the same document, or of one that does not reach them. */
   takeLayers(other: World, ids: ReadonlySet<string>): void {
     for (const running of this.#running) {
@@ -342,6 +390,7 @@ export class World {
       this.rate === before.rate &&
       this.budget === before.budget &&
       this.#inputs.letGoStep === before.#inputs.letGoStep &&
+      JSON.stringify(this.strikes) === JSON.stringify(before.strikes) &&
       surfacesMet(this.#effect) === surfacesMet(before.#effect) &&
       [this, before].every((world) => world.#running.length === 0 || world.#isLoose);
     if (!isAlike) return;

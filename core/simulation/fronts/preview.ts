@@ -48,9 +48,18 @@ export function releasePreview(
     fronts: new Map([[layer.front, reader]]),
     passedOn: passedOn(effect),
     populationOf: () => null,
+    strikes: () => [],
   });
   if (!source.canBear) return null;
-  const ask: BirthAsk = { key: 0, number: 0, time: 0, share: 0, reading: { ...newReading(), dials }, about: null };
+  const ask: BirthAsk = {
+    key: 0,
+    number: 0,
+    time: 0,
+    share: 0,
+    reading: { ...newReading(), dials },
+    about: null,
+    event: 0,
+  };
   const birth = new Float64Array(BIRTH_WORDS);
   const local = new Float64Array(3);
   const rest = new Float64Array(3);

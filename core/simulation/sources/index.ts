@@ -1,4 +1,5 @@
 import { BonesSource } from './bones.ts';
+import { HitsSource } from './hits.ts';
 import { MeshSource } from './mesh.ts';
 import { ParticlesSource } from './particles.ts';
 import { ShapeSource } from './shapeSource.ts';
@@ -11,6 +12,8 @@ export function sourceReader(around: SourceSurroundings): SourceReader {
       return new MeshSource(around);
     case 'particles':
       return new ParticlesSource(around);
+    case 'hits':
+      return new HitsSource(around);
     case 'bones':
       return new BonesSource(around);
     default:

@@ -1,5 +1,5 @@
 import type { Layer } from '../../document/index.ts';
-import { draw, slotOf } from '../../maths/index.ts';
+import { cos, draw, sin, slotOf, unpackDirectionInto, valueNoise } from '../../maths/index.ts';
 import type { Population } from '../population.ts';
 import {
   ALONG,
@@ -13,8 +13,11 @@ import {
   type SourceReader,
   type SourceSurroundings,
 } from './source.ts';
+import { orderOf } from './spread.ts';
 
 const SLOT_WHO = slotOf('source/who');
+const SLOT_ROUND = slotOf('source/round');
+const SLOT_TURN = slotOf('source/ringTurn');
 
 /** Births where another layer's particles are: each on one of the living, as likely as on any other. */
 export class ParticlesSource implements SourceReader {
@@ -23,9 +26,18 @@ export class ParticlesSource implements SourceReader {
   readonly #layer: string;
   readonly #populationOf: (id: string) => Population | null;
 
-  constructor({ layer, populationOf }: SourceSurroundings) {
+  readonly #around: SourceSurroundings;
+  readonly #isWalking: boolean;
+  readonly #normal = new Float64Array(3);
+  readonly #u = new Float64Array(3);
+  readonly #v = new Float64Array(3);
+
+  constructor(around: SourceSurroundings) {
+    const { layer, populationOf } = around;
+    this.#around = around;
     this.#layer = (layer.source as Extract<Layer['source'], { kind: 'particles' }>).layer;
     this.#populationOf = populationOf;
+    this.#isWalking = orderOf(layer) !== 'random';
   }
 
   get canBear(): boolean {
@@ -33,8 +45,10 @@ export class ParticlesSource implements SourceReader {
   }
 
   /** The other layer's dead have been cleared away before: all its places are taken by the living. */
-  bearInto(out: Float64Array, { key, share }: BirthAsk): void {
-    const { from, position, velocity, tint, count } = this.#populationOf(this.#layer)!;
+  bearInto(out: Float64Array, ask: BirthAsk): void {
+    const { key, share } = ask;
+    const population = this.#populationOf(this.#layer)!;
+    const { from, position, velocity, tint, count } = population;
     const i = Math.floor(draw(key, SLOT_WHO) * count);
     for (let axis = 0; axis < 3; axis++) {
       const [a, b] = [from[axis]![i]!, position[axis]![i]!];
@@ -43,6 +57,46 @@ export class ParticlesSource implements SourceReader {
       out[COLOUR + axis] = tint[axis]![i]!;
     }
     pointInto(out);
+    this.#ringInto(out, population, i, ask);
+  }
+
+  /** Moves a birth onto the ring about the particle that bears it: across the normal it was born with, broken by noise. */
+  #ringInto(
+    out: Float64Array,
+    population: Population,
+    i: number,
+    { key, number, time, share, reading }: BirthAsk,
+  ): void {
+    const { numbers, scene } = this.#around;
+    const life = population.life[i]!;
+    const step = scene.clock.stepOf(time);
+    const seconds =
+      (Math.max(0, step - population.birthStep[i]!) + share - population.birthFraction[i]!) / scene.clock.rate;
+    const age = reading.age;
+    reading.age = life > 0 ? Math.max(0, Math.min(1, seconds / life)) : 0;
+    const radius = numbers['source.ring'].read(reading);
+    reading.age = age;
+    if (radius === 0) return;
+    const own = population.key[i]!;
+    const walk = Math.max(1, Math.floor(numbers['source.walk'].read(reading)));
+    const share01 = this.#isWalking ? ((number % walk) + 0.5) / walk : draw(key, SLOT_ROUND);
+    const turn = 2 * Math.PI * (share01 + draw(own, SLOT_TURN));
+    unpackDirectionInto(this.#normal, 0, population.facing[i]!);
+    crossInto(this.#u, this.#v, this.#normal);
+    const [c, s] = [cos(turn), sin(turn)];
+    const rag = numbers['source.rags'].read(reading);
+    const push = numbers['source.ragged'].read(reading);
+    const drift = time * numbers['source.stir'].read(reading);
+    const noise = push > 0 ? push * valueNoise((radius * c) / rag, (radius * s) / rag, drift, own) : 0;
+    const reach = Math.max(0, radius + noise);
+    for (let axis = 0; axis < 3; axis++) {
+      const outward = this.#u[axis]! * c + this.#v[axis]! * s;
+      out[AT + axis]! += outward * reach;
+      out[CARRIER + 4 + axis] = out[AT + axis]!;
+      out[OUT + axis] = outward;
+      out[ALONG + axis] = this.#v[axis]! * c - this.#u[axis]! * s;
+      out[NORMAL + axis] = this.#normal[axis]!;
+    }
   }
 
   originInto(out: Float64Array): void {
@@ -68,4 +122,17 @@ export function pointInto(out: Float64Array): void {
     out[CARRIER + 4 + axis] = out[AT + axis]!;
   }
   out[CARRIER + 3] = 1;
+}
+
+/** Writes two directions at right angles to a normal and to each other (Duff et al., 2017). */
+function crossInto(u: Float64Array, v: Float64Array, [x, y, z]: Float64Array): void {
+  const sign = z! >= 0 ? 1 : -1;
+  const a = -1 / (sign + z!);
+  const b = x! * y! * a;
+  u[0] = 1 + sign * x! * x! * a;
+  u[1] = sign * b;
+  u[2] = -sign * x!;
+  v[0] = b;
+  v[1] = sign + y! * y! * a;
+  v[2] = -y!;
 }

@@ -38,7 +38,12 @@ export interface BirthAsk {
   reading: Reading;
   /** Where it is born instead of at the source's own place, as a packed rigid place; null for births of the layer's own. */
   about: Float64Array | null;
+  /** Which of the source's own events it is born of; 0 where it has none. */
+  event: number;
 }
+
+/** What a source makes of an event in a step: how many are born at a share of it. */
+export type TakeEvent = (share: number, count: number, event: number) => void;
 
 /** A layer's source: where particles are born, and how what they ride on moves. */
 export interface SourceReader {
@@ -49,6 +54,8 @@ export interface SourceReader {
   /** Square metres that births can fall on; 0 where that means nothing. */
   readonly area: number;
   bearInto(out: Float64Array, ask: BirthAsk): void;
+  /** Tells the births of its own events within a step; where it is missing, births come of rates, bursts and ways. */
+  eventsIn?(from: number, to: number, reading: Reading, take: TakeEvent): void;
   /** Writes where the source itself is, for distance travelled. */
   originInto(out: Float64Array, time: number): void;
   /** Writes where a spot is on the mesh at rest; missing where particles are not born on a mesh. */
@@ -65,4 +72,14 @@ export interface SourceSurroundings {
   readonly numbers: Numbers;
   /** The particles of another layer, null where there is none that can bear any. */
   readonly populationOf: (id: string) => Population | null;
+  /** Blows from outside, in the order in which they came. */
+  readonly strikes: () => readonly Strike[];
+}
+
+/** A blow from outside: the step at whose start it falls, the place and the direction out of what is struck, and 1 for full strength. */
+export interface Strike {
+  readonly step: number;
+  readonly at: readonly [number, number, number];
+  readonly normal: readonly [number, number, number];
+  readonly strength: number;
 }

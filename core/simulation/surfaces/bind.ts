@@ -10,7 +10,7 @@ import { inflated, type MeetingSide, type Rig } from '../../geometry/index.ts';
 import { slotOf } from '../../maths/index.ts';
 import type { EffectClock } from '../clock.ts';
 import { newReading, NumberReader, type Reading } from '../reader.ts';
-import type { Scene } from '../scene.ts';
+import type { Scene, StageThing } from '../scene.ts';
 import { BallBody } from './ball.ts';
 import type { Body } from './body.ts';
 import { carriedPoses, MeshBody, skinPoses } from './meshBody.ts';
@@ -103,13 +103,18 @@ function numbersOf(id: string, surface: Surface, { effect }: SurfaceSurroundings
   return (name, scale = 1) => new NumberReader(settings[name]!, table[name]!, `surface/${id}/${name}`, effect, scale);
 }
 
+/** The skin of a thing on the stage, as something to be met. */
+export function bodyOfThing(thing: StageThing, offset = 0): MeshBody {
+  const { positions, indices } = thing.rig.mesh;
+  return new MeshBody(skinPoses(thing, inflated(positions, indices, offset)));
+}
+
 function bodyOf(surface: Surface, number: Numbered, offset: number, around: SurfaceSurroundings): Body | null {
   const { scene, clock, rigs, dials } = around;
   if (surface.kind === 'thing') {
     const thing = scene.thing(surface.thing);
     if (!thing) return null;
-    const { positions, indices } = thing.rig.mesh;
-    return new MeshBody(skinPoses(thing, inflated(positions, indices, offset)));
+    return bodyOfThing(thing, offset);
   }
   const matrixInto: MatrixInto = (out, time) => scene.placeInto(out, surface.place, time, null);
   if (surface.kind === 'ground') return new PlaneBody(matrixInto, offset);

@@ -46,6 +46,13 @@ export class Collider {
     this.#posedTo = NaN;
   }
 
+  /** Poses every surface as it is at one instant, and returns them. */
+  posedAt(time: number): readonly BoundSurface[] {
+    for (const { body } of this.#surfaces) body.pose(time, time);
+    this.#posedTo = NaN;
+    return this.#surfaces;
+  }
+
   /** The surfaces that a layer meets, and those that keep it; null where there are none. */
   #metBy(layerId: string): Met | null {
     const known = this.#met.get(layerId);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { findings } from '@jinx/core/checks';
+import { emptyCollection, listed, type Layer } from '@jinx/core/document';
 import { DEFAULT_BUDGET } from '@jinx/core/simulation';
 import { message } from 'ant-design-vue';
 import { computed, onBeforeUnmount, provide, ref, shallowRef, watch } from 'vue';
@@ -137,11 +138,16 @@ async function bring(work: Promise<AssetSummary>, name: string): Promise<void> {
 const bringFile = (file: File) => bring(api.importFile(store.projectId, file), file.name);
 const bringKit = (file: string) => bring(api.importKit(store.projectId, file), file);
 
+/** Whether any layer listens for strikes. */
+const hasHits = computed(() =>
+  listed(store.effect?.layers ?? emptyCollection<Layer>()).some(({ item }) => item.source.kind === 'hits'),
+);
 useKeys({
   ' ': () => transport.value?.toggle(),
   ',': () => transport.value?.step(-1),
   '.': () => transport.value?.step(1),
   l: () => transport.value?.letGo(),
+  x: () => hasHits.value && stageView.value?.strike(),
   c: () => (showGuides.value = !showGuides.value),
   Enter: () => stageView.value?.frameAll(),
   'ctrl+z': () => store.undo(),
@@ -168,7 +174,13 @@ useKeys({
         </StageView>
         <Chapters />
       </div>
-      <Transport ref="transport" v-model:show-guides="showGuides" v-model:follows="follows" />
+      <Transport
+        ref="transport"
+        v-model:show-guides="showGuides"
+        v-model:follows="follows"
+        :has-hits="hasHits"
+        @strike="stageView?.strike()"
+      />
       <Rulers :living="living" />
     </template>
     <p v-else class="quiet opening">Opening…</p>

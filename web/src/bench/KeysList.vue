@@ -6,6 +6,7 @@ const KEYS = [
   ['Space', 'play or pause'],
   [', and .', 'one step back, one step on'],
   ['L', 'let go: the hold ends'],
+  ['X', 'strike what the middle of the picture shows'],
   ['C', 'clear the stage of guides'],
   ['Enter', 'frame the figure'],
   ['Ctrl Z', 'undo'],

@@ -39,7 +39,14 @@ function frameAll(): void {
   controls!.update();
   sendView();
 }
-defineExpose({ frameAll });
+/** Strikes what the middle of the picture looks at. */
+function strike(): void {
+  const ahead = controls!.target.clone().sub(camera.position).normalize().multiplyScalar(STRIKE_METRES);
+  const followed = props.follows ? (store.effect?.stage.things.order[0] ?? null) : null;
+  engine.strike(camera.position.toArray(), camera.position.clone().add(ahead).toArray(), followed);
+}
+const STRIKE_METRES = 100;
+defineExpose({ frameAll, strike });
 
 onMounted(() => {
   const { width, height } = holder.value!.getBoundingClientRect();

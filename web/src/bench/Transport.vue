@@ -6,8 +6,8 @@ import ChoiceChip from './ChoiceChip.vue';
 import KeysList from './KeysList.vue';
 import PlainChip from './PlainChip.vue';
 
-defineProps<{ showGuides: boolean; follows: boolean }>();
-const emit = defineEmits<{ 'update:showGuides': [value: boolean]; 'update:follows': [value: boolean] }>();
+defineProps<{ showGuides: boolean; follows: boolean; hasHits: boolean }>();
+const emit = defineEmits<{ 'update:showGuides': [value: boolean]; 'update:follows': [value: boolean]; strike: [] }>();
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
 const { state } = engine;
@@ -87,6 +87,15 @@ defineExpose({ letGo, toggle, step, anotherThrow });
         Let go
       </button>
     </template>
+    <button
+      v-if="hasHits"
+      type="button"
+      class="plain"
+      title="Hit what the middle of the picture shows (X)"
+      @click="emit('strike')"
+    >
+      Strike
+    </button>
     <button
       type="button"
       class="plain"

@@ -14,6 +14,7 @@ function missingThings(effect: Effect): string[] {
   for (const { item } of listed(effect.layers)) {
     look(item.source);
     if ('place' in item.source) look(item.source.place);
+    if (item.source.kind === 'hits') for (const hit of listed(item.source.hits)) look(hit.item.place);
     look(item.aim);
     if ('from' in item.drawn) [item.drawn.from, item.drawn.to].forEach(look);
     for (const force of listed(item.forces)) look(force.item.place);

@@ -1,4 +1,4 @@
-import { listed, type Effect } from '@jinx/core/document';
+import { listed, type Effect, type Vector } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { assetsOf, readRig } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
@@ -228,6 +228,10 @@ export class Engine {
   seek(step: number, letGoStep?: number): void {
     this.#wantedStep = step;
     this.#tell(letGoStep === undefined ? { kind: 'seek', step } : { kind: 'seek', step, letGoStep });
+  }
+  /** A blow now from one place toward another: of the world, or seen from where a thing stands. */
+  strike(from: Vector, to: Vector, beside: string | null): void {
+    this.#tell({ kind: 'strike', from, to, beside });
   }
   letGo(): void {
     this.#tell({ kind: 'letGo' });

@@ -1,4 +1,4 @@
-import type { Effect } from '@jinx/core/document';
+import type { Effect, Vector } from '@jinx/core/document';
 import type { KernelBytes } from '@jinx/core/kernels';
 
 /** What the page tells the simulation's worker. */
@@ -12,6 +12,8 @@ export type ToSimulation =
   /** Goes to a step of the sheet; `letGoStep` when the sheet's closing is to be seen. */
   | { kind: 'seek'; step: number; letGoStep?: number }
   | { kind: 'letGo' }
+  /** A blow at this instant from one place toward another: of the world, or seen from where a thing stands. */
+  | { kind: 'strike'; from: Vector; to: Vector; beside: string | null }
   | { kind: 'hash'; id: number }
   | { kind: 'inspect'; id: number; layer: string };
 

@@ -1,4 +1,4 @@
-import type { Effect } from '@jinx/core/document';
+import type { Effect, Vector } from '@jinx/core/document';
 import { readRig } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
@@ -89,6 +89,8 @@ class Player {
         return this.#seek(order.step, order.letGoStep);
       case 'letGo':
         return this.#letGo();
+      case 'strike':
+        return this.#strike(order.from, order.to, order.beside);
       case 'hash':
         this.#finish();
         return tell({ kind: 'hash', id: order.id, step: this.#world?.step ?? 0, hash: this.#world?.hash() ?? null });
@@ -160,7 +162,17 @@ class Player {
   }
 
   #inputs(): Inputs {
-    return this.#letGoStep === undefined ? {} : { letGoStep: this.#letGoStep };
+    const strikes = this.#world?.strikes ?? [];
+    return this.#letGoStep === undefined ? { strikes } : { strikes, letGoStep: this.#letGoStep };
+  }
+
+  #strike(from: Vector, to: Vector, beside: string | null): void {
+    this.#finish();
+    const world = this.#world;
+    if (!world) return;
+    const [x, z] = (beside !== null && world.feetOf(beside)) || [0, 0];
+    world.strike([from[0] + x, from[1], from[2] + z], [to[0] + x, to[1], to[2] + z]);
+    this.#behind = null;
   }
 
   #letGo(): void {
@@ -278,7 +290,7 @@ class Player {
 
   #replay(): void {
     this.#overSince = 0;
-    this.#letGoStep = undefined;
+    this.#world?.setStrikes([]);
     this.#seek(0, undefined);
   }
 

@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { atEffect, type Layer, type Place, type Source, type SourceKind, type Vector } from '@jinx/core/document';
+import {
+  atEffect,
+  emptyCollection,
+  type Layer,
+  type Place,
+  type Source,
+  type SourceKind,
+  type Vector,
+} from '@jinx/core/document';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
@@ -9,6 +17,7 @@ import MenuButton from '../MenuButton.vue';
 import PlaceWords from '../PlaceWords.vue';
 import SettingChip from '../SettingChip.vue';
 import VectorChip from '../VectorChip.vue';
+import HitsWords from './HitsWords.vue';
 import FrontWords from './FrontWords.vue';
 
 const store = useEffectStore();
@@ -28,6 +37,7 @@ const KINDS: { value: SourceKind; text: string }[] = [
   { value: 'mesh', text: 'on a mesh of the stage' },
   { value: 'bones', text: 'on bones' },
   { value: 'particles', text: 'on particles' },
+  { value: 'hits', text: 'by hits' },
 ];
 /** Which measures each shape has, as the rest of a sentence. */
 const MEASURES: Partial<Record<SourceKind, readonly string[]>> = {
@@ -49,7 +59,14 @@ const WORDS: Record<string, string> = {
   'source.size': 'it measures',
 };
 const measures = computed(() => MEASURES[source.value.kind] ?? []);
-const hasRegion = computed(() => !['point', 'line', 'path', 'bones', 'particles'].includes(source.value.kind));
+/** Births lie on rings about the particles that bear them. */
+const hasRing = computed(() => {
+  const { base, shapers } = layer.value.settings['source.ring'];
+  return source.value.kind === 'particles' && (base.kind !== 'fixed' || base.value > 0 || shapers.order.length > 0);
+});
+const hasRegion = computed(
+  () => !['point', 'line', 'path', 'bones', 'particles', 'hits'].includes(source.value.kind),
+);
 const region = computed(() => layer.value.settings['source.region'].base.value);
 const order = computed(() => layer.value.settings['source.order'].base.value);
 const isVolume = computed(() => region.value === 'volume' && source.value.kind !== 'mesh');
@@ -77,7 +94,9 @@ function choose(kind: SourceKind): void {
           ? { kind, layer: parents.value[0]?.value ?? store.chosenId }
           : kind === 'path'
             ? { kind, place, points: START_PATH, closed: false }
-            : { kind, place }
+            : kind === 'hits'
+              ? { kind, hits: emptyCollection() }
+              : { kind, place }
     ) as Source;
   });
 }
@@ -123,16 +142,18 @@ const keep = (names: string[]) =>
         @choose="setThing" /></template
     ><template v-if="source.kind === 'particles'">
       of
-      <ChoiceChip
-        :value="source.layer"
-        :choices="parents"
-        label="the particles born on"
-        @choose="setParent" /></template
+      <ChoiceChip :value="source.layer" :choices="parents" label="the particles born on" @choose="setParent" />, on
+      <SettingChip setting="source.ring" /> about each<template v-if="hasRing"
+        >, ragged by <SettingChip setting="source.ragged" /> in rags of <SettingChip setting="source.rags" /> that
+        stir <SettingChip setting="source.stir"
+      /></template> </template
     ><template v-if="hasRegion">, on <SettingChip setting="source.region" :words="REGIONS" /></template
     ><template v-if="source.kind === 'bones'">, <SettingChip setting="source.along" :words="ALONG" /></template
-    ><template v-if="source.kind !== 'particles'">, <SettingChip setting="source.order" :words="ORDERS" /></template
+    ><template v-if="source.kind !== 'hits' && (source.kind !== 'particles' || hasRing)"
+      >, <SettingChip setting="source.order" :words="ORDERS" /></template
     ><template v-if="order === 'walking'"> in <SettingChip setting="source.walk" /> births</template>.
   </p>
+  <HitsWords v-if="source.kind === 'hits'" />
   <p v-if="'place' in source">
     It stands at <PlaceWords :place="source.place" label="source place" turns @change="setPlace" />.
   </p>

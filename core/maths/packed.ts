@@ -1,0 +1,21 @@
+/** A direction of length 1 in 32 bits: its octahedron unfolded to a square of 65,536 steps a side (Cigolle et al., 2014). */
+export function packDirection(x: number, y: number, z: number): number {
+  const size = Math.abs(x) + Math.abs(y) + Math.abs(z);
+  if (!(size > 0)) return packDirection(0, 1, 0);
+  let [u, v] = [x / size, z / size];
+  if (y < 0) [u, v] = [(1 - Math.abs(v)) * (u < 0 ? -1 : 1), (1 - Math.abs(u)) * (v < 0 ? -1 : 1)];
+  const whole = (value: number) => Math.floor((value * 0.5 + 0.5) * 65535 + 0.5);
+  return (whole(u) | (whole(v) << 16)) >>> 0;
+}
+
+/** Writes the direction that was packed, within a ten-thousandth of a turn. */
+export function unpackDirectionInto(out: Float64Array, o: number, packed: number): void {
+  let u = ((packed & 0xffff) / 65535) * 2 - 1;
+  let v = ((packed >>> 16) / 65535) * 2 - 1;
+  const y = 1 - Math.abs(u) - Math.abs(v);
+  if (y < 0) [u, v] = [(1 - Math.abs(v)) * (u < 0 ? -1 : 1), (1 - Math.abs(u)) * (v < 0 ? -1 : 1)];
+  const size = Math.sqrt(u * u + y * y + v * v);
+  out[o] = u / size;
+  out[o + 1] = y / size;
+  out[o + 2] = v / size;
+}

@@ -1,0 +1,52 @@
+import type { Vec3 } from '../../maths/index.ts';
+import type { Scene } from '../scene.ts';
+import { bodyOfThing } from './bind.ts';
+import { AT, CONTACT_WORDS, NORMAL, SHARE } from './body.ts';
+import type { Collider } from './collider.ts';
+
+/** Where a blow from one place toward another falls at an instant, and which way leads out of what it hits. */
+export function struck(
+  collider: Collider,
+  scene: Scene,
+  time: number,
+  from: Vec3,
+  to: Vec3,
+): { at: [number, number, number]; normal: [number, number, number] } {
+  const bodies = collider.posedAt(time).map(({ body }) => body);
+  for (const thing of scene.things) {
+    const body = bodyOfThing(thing);
+    body.pose(time, time);
+    bodies.push(body);
+  }
+  const out = new Float64Array(CONTACT_WORDS);
+  let first = Infinity;
+  let found = { at: nearestTo(scene.effectAt(time), from, to), normal: back(from, to) };
+  for (const body of bodies) {
+    if (!body.meet(out, 0, from[0], from[1], from[2], to[0], to[1], to[2], 'both') || out[SHARE]! >= first) continue;
+    first = out[SHARE]!;
+    found = { at: three(out, AT), normal: three(out, NORMAL) };
+  }
+  return found;
+}
+
+const three = (words: Float64Array, o: number): [number, number, number] => [words[o]!, words[o + 1]!, words[o + 2]!];
+
+function back(from: Vec3, to: Vec3): [number, number, number] {
+  const way = [0, 1, 2].map((axis) => from[axis]! - to[axis]!);
+  const size = Math.sqrt(way[0]! * way[0]! + way[1]! * way[1]! + way[2]! * way[2]!);
+  return size > 0 ? [way[0]! / size, way[1]! / size, way[2]! / size] : [0, 1, 0];
+}
+
+/** The point of a way that is nearest to a metre above the effect's middle. */
+function nearestTo(effect: Float64Array, from: Vec3, to: Vec3): [number, number, number] {
+  const middle = [effect[12]!, effect[13]! + 1, effect[14]!];
+  let [dot, size] = [0, 0];
+  for (let axis = 0; axis < 3; axis++) {
+    const way = to[axis]! - from[axis]!;
+    dot += way * (middle[axis]! - from[axis]!);
+    size += way * way;
+  }
+  const t = size > 0 ? Math.max(0, Math.min(1, dot / size)) : 0;
+  const at = (axis: number) => from[axis]! + (to[axis]! - from[axis]!) * t;
+  return [at(0), at(1), at(2)];
+}

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { atEffect, listed, withItem, withoutItem, type Hit, type Place } from '@jinx/core/document';
+import { computed } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import ChoiceChip from '../ChoiceChip.vue';
+import PlaceWords from '../PlaceWords.vue';
+import PlainChip from '../PlainChip.vue';
+import SettingChip from '../SettingChip.vue';
+
+/** The hits at which the chosen layer's particles are born: a list, beside strikes from outside. */
+const store = useEffectStore();
+const hits = computed(() => {
+  const { source } = store.chosen!;
+  return source.kind === 'hits' ? listed(source.hits) : [];
+});
+const STRETCHES = [
+  { value: 'opening', text: 'the opening' },
+  { value: 'hold', text: 'the hold' },
+  { value: 'closing', text: 'the closing' },
+];
+const change = (label: string, id: string, part: Partial<Hit>, gesture: string | null = null) =>
+  store.changeLayer(
+    label,
+    ({ source }) => {
+      const hit = source.kind === 'hits' ? source.hits.byId[id] : undefined;
+      if (hit) Object.assign(hit, part);
+    },
+    gesture,
+  );
+const add = () =>
+  store.changeLayer('add a hit', ({ source }) => {
+    if (source.kind !== 'hits') return;
+    const last = hits.value[hits.value.length - 1]?.item;
+    const hit: Hit = last
+      ? { ...last, at: last.at + 0.3 }
+      : { stretch: 'opening', at: 0.2, place: atEffect([0, 1, 0.5], [90, 0, 0]), strength: 100 };
+    source.hits = withItem(source.hits, store.newId(), hit);
+  });
+const remove = (id: string) =>
+  store.changeLayer('remove a hit', ({ source }) => {
+    if (source.kind === 'hits') source.hits = withoutItem(source.hits, id);
+  });
+</script>
+
+<template>
+  <p>
+    Each hit bears <SettingChip setting="source.perHit" label="births a hit" /> at its full strength. Strike while it
+    plays, by the button under the stage or the key X, and they are born where the middle of the picture is hit.
+  </p>
+  <p v-for="({ id, item }, n) in hits" :key="id" :data-hit="n">
+    A hit
+    <PlainChip
+      :value="item.at"
+      :label="`hit ${n + 1}, time`"
+      unit="s"
+      :least="0"
+      :most="3600"
+      @change="(at, gesture) => change('time a hit', id, { at }, gesture)"
+    />
+    into
+    <ChoiceChip
+      :value="item.stretch"
+      :choices="STRETCHES"
+      :label="`hit ${n + 1}, stretch`"
+      @choose="change('time a hit', id, { stretch: $event as Hit['stretch'] })"
+    />
+    at
+    <PlaceWords
+      :place="item.place"
+      :label="`hit ${n + 1}, place`"
+      turns
+      @change="(place: Place, gesture: string | null) => change('place a hit', id, { place }, gesture)"
+    />, with
+    <PlainChip
+      :value="item.strength"
+      :label="`hit ${n + 1}, strength`"
+      unit="%"
+      :least="0"
+      :most="1000"
+      @change="(strength, gesture) => change('change a hit', id, { strength }, gesture)"
+    />
+    of the full strength
+    <button
+      type="button"
+      class="plain"
+      title="Remove this hit"
+      :aria-label="`Remove hit ${n + 1}`"
+      @click="remove(id)"
+    >
+      ×
+    </button>
+  </p>
+  <p><button type="button" class="plain act" @click="add">Add a hit</button></p>
+</template>
