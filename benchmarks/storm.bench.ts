@@ -1,14 +1,12 @@
 // A storm on 100,000 particles: gravity, wind, attraction with falloff, a vortex, curl noise, drag. The kernels on one
 // thread and on two, their twins, and ordinary double-precision TypeScript (stormBaseline.ts), in turns within one run.
-import { once } from 'node:events';
-import { Worker } from 'node:worker_threads';
 import { decayOf, ProgramWriter, twinKernels, wasmKernels } from '../core/kernels/index.ts';
 import { draw, hash2 } from '../core/maths/index.ts';
 import { runShared, stopCrew } from '../core/simulation/crew.ts';
 import { PROGRAM, POPULATIONS, SCRATCH } from '../core/simulation/memory.ts';
 import { Population } from '../core/simulation/population.ts';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
-import { startHelper } from '../core/testing/startHelper.ts';
+import { Helper } from '../core/testing/startHelper.ts';
 import { median, rounded } from './figures.ts';
 import { BaselineStorm, type Storm } from './stormBaseline.ts';
 
@@ -134,8 +132,8 @@ if (!(difference < 1e-4))
 
 const twin = new KernelStorm('twin');
 const pair = new KernelStorm('simd');
-const helper: Worker = startHelper(pair.memory, 1);
-await once(helper, 'message');
+const helper = new Helper();
+await helper.join(pair.memory, 1);
 const times = { kernel: [] as number[], baseline: [] as number[], threads2: [] as number[], twin: [] as number[] };
 for (let round = 0; round < ROUNDS; round++) {
   times.baseline.push(timed(() => baseline.step(STORM, SECONDS)));
@@ -144,7 +142,7 @@ for (let round = 0; round < ROUNDS; round++) {
   if (round % 10 === 0) times.twin.push(timed(() => twin.step()));
 }
 stopCrew(pair.memory.buffer);
-await once(helper, 'exit');
+await helper.stop();
 
 const millions = (milliseconds: number[]) => rounded(PARTICLES / median(milliseconds) / 1000);
 const result = {

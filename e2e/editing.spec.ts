@@ -174,7 +174,9 @@ test('a change made while it plays acts at once, and is exact soon after, withou
   await type(page, /^rate:/, '90');
   await expect.poll(() => page.evaluate(() => window.jinx.state().isExact)).toBe(false);
   await expect
-    .poll(() => page.evaluate(() => window.jinx.state().isExact && window.jinx.state().isPlaying), { timeout: 60_000 })
+    .poll(() => page.evaluate(() => window.jinx.state().isExact && window.jinx.state().isPlaying), {
+      timeout: 60_000,
+    })
     .toBe(true);
   // As few live as a tenth of the births leaves, though thousands were born before the change.
   expect(Math.max(...(await motes()))).toBeLessThan(300);

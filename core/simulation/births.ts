@@ -145,7 +145,7 @@ export class Midwife {
     reading.effectTime = step.clock.share(ask.time);
     if (step.density < 1 && hash2(ask.key, SLOT_DENSITY) / 4294967296 >= step.density) return;
     const birth = this.#birth;
-    birth.fill(0, VELOCITY);
+    birth.fill(0, SPOT);
     running.compiled.source.bearInto(birth, ask);
     const i = this.#admit(running, step);
     if (i < 0) return;
@@ -175,7 +175,7 @@ export class Midwife {
     ask.number = population.number[i]!;
     reading.effectTime = step.clock.share(ask.time);
     const birth = this.#birth;
-    birth.fill(0, VELOCITY);
+    birth.fill(0, SPOT);
     compiled.source.bearInto(birth, ask);
     const wasSeen = population.birthStep[i] !== step.step;
     this.#bear(running, step, i, false, compiled.ride);

@@ -67,9 +67,10 @@ export function runShared(
   stride: number,
   count: number,
   helpers: number,
+  worthSharing = WORTH_SHARING,
 ): void {
   const control = words(buffer);
-  const threads = count >= WORTH_SHARING ? Math.min(helpers, MOST_HELPERS) + 1 : 1;
+  const threads = count >= worthSharing ? Math.min(helpers, MOST_HELPERS) + 1 : 1;
   if (threads === 1) {
     kernels.run(PROGRAM, base, stride, 0, Math.ceil(count / 4) * 4, scratchOf(0));
     control[TAKEN]! += count;

@@ -82,6 +82,8 @@ export class Frame {
   /** The word at which joints begin, and how many there is room for. */
   readonly joints: number;
   readonly mostJoints: number;
+  /** How many particles there is room for. */
+  readonly mostRecords: number;
 
   /** Bytes for so many particles, one record more that writing may use, and so many joints. */
   static bytes(particles: number, joints = 0): number {
@@ -93,6 +95,7 @@ export class Frame {
     this.u32 = new Uint32Array(buffer, address, bytes / 4);
     this.mostJoints = mostJoints;
     this.joints = bytes / 4 - mostJoints * JOINT_WORDS;
+    this.mostRecords = (this.joints - RECORDS) / RECORD_WORDS - 1;
   }
 
   get step(): number {

@@ -53,6 +53,7 @@ export class Mover implements ForceWriter {
   readonly #kernels: Kernels;
   readonly #buffer: ArrayBufferLike;
   readonly #helpers: number;
+  readonly #worthSharing: number | undefined;
   readonly #shared = newReading();
   readonly #each = newReading();
   #moment!: MovingStep;
@@ -68,12 +69,20 @@ export class Mover implements ForceWriter {
   #evenDrag = 0;
   #isEven = true;
 
-  constructor(kernels: Kernels, buffer: ArrayBufferLike, arrays: Arrays, tables: Tables, helpers: number) {
+  constructor(
+    kernels: Kernels,
+    buffer: ArrayBufferLike,
+    arrays: Arrays,
+    tables: Tables,
+    helpers: number,
+    worthSharing?: number,
+  ) {
     this.#kernels = kernels;
     this.#buffer = buffer;
     this.#arrays = arrays;
     this.#tables = tables;
     this.#helpers = helpers;
+    this.#worthSharing = worthSharing;
     this.#program = new ProgramWriter(buffer, PROGRAM);
     this.#constants = new Constants(buffer);
   }
@@ -99,7 +108,15 @@ export class Mover implements ForceWriter {
     for (const force of layer.forces) if (force.phase === 'acceleration') this.#write(force);
     this.#integrate();
     for (const force of layer.forces) if (force.phase === 'constraint') this.#write(force);
-    runShared(this.#kernels, this.#buffer, population.base, population.stride, population.count, this.#helpers);
+    runShared(
+      this.#kernels,
+      this.#buffer,
+      population.base,
+      population.stride,
+      population.count,
+      this.#helpers,
+      this.#worthSharing,
+    );
   }
 
   #integrate(): void {

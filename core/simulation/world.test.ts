@@ -5,7 +5,7 @@ import { effectOf, onStage, stormOnTube, TUBE } from '../testing/effects.ts';
 import { kernelBytes } from '../testing/kernelBytes.ts';
 import { distancesToSkin } from '../testing/riders.ts';
 import { bendingTube } from '../testing/rigs.ts';
-import { startHelper } from '../testing/startHelper.ts';
+import { Helper } from '../testing/startHelper.ts';
 import { stopCrew } from './crew.ts';
 import { SIMULATION } from './version.ts';
 import { World, type WorldOptions } from './world.ts';
@@ -43,8 +43,8 @@ describe('the same document and seed give the same bits', () => {
 
   it('with one worker and with two, each doing its part', async () => {
     const world = new World(stormOnTube(), rigs, {}, { kernels: kernelBytes(), shared: true, helpers: 1 });
-    const helper = startHelper(world.memory, 1);
-    await new Promise((ready) => helper.once('message', ready));
+    const helper = new Helper();
+    await helper.join(world.memory, 1);
     const hashes = Object.fromEntries(
       INSTANTS.map((step) => {
         world.advance(step);
@@ -52,8 +52,10 @@ describe('the same document and seed give the same bits', () => {
       }),
     );
     const shares = world.threadShares(2);
+    const left = helper.left();
     stopCrew(world.memory.buffer);
-    await new Promise((left) => helper.once('exit', left));
+    await left;
+    await helper.stop();
     expect(hashes).toEqual(expected);
     for (const share of shares) expect(share).toBeGreaterThan(0);
   });

@@ -50,6 +50,8 @@ export interface WorldOptions {
   readonly frames?: boolean;
   /** Threads beside this one that have joined the crew (crew.ts). */
   readonly helpers?: number;
+  /** Particles from which on a layer is shared with the crew; fewer cost more to share than to step. */
+  readonly worthSharing?: number;
   /** Microseconds, for what each layer costs; nothing computed depends on it. */
   readonly now?: () => number;
   /** Bytes of past states that are kept, so that going back is quick. */
@@ -86,6 +88,8 @@ export class World {
   /** Points laid behind particles, a population for each layer that is drawn as trails. */
   #trails: Trail[] = [];
   readonly #laying = new Laying();
+  /** A frame that hashes are taken of. */
+  #hashed: Frame | null = null;
   /** The same in the order in which they are stepped. */
   #stepping: Running[] = [];
   readonly #kins: Kins;
@@ -126,7 +130,14 @@ export class World {
     this.#tables = new Tables(buffer, laid.tablesAt, laid.tableCount);
     this.#collider = new Collider(laid.largest);
     this.#takeSurfaces();
-    this.#mover = new Mover(this.#kernels, buffer, laid.arrays, this.#tables, options.helpers ?? 0);
+    this.#mover = new Mover(
+      this.#kernels,
+      buffer,
+      laid.arrays,
+      this.#tables,
+      options.helpers ?? 0,
+      options.worthSharing,
+    );
     this.#framer = new Framer(this.#kernels, buffer, laid.dressesAt, laid.layerCount, laid.recordsAt, laid.arrays);
     this.#kins = new Kins(this.#kernels, buffer, this.#room, options.historyBytes);
     this.#running = compiled.map((layer, index) => runningOf(layer, laid.populations[index]!));
@@ -138,7 +149,6 @@ export class World {
     this.#inboxes = new Map(this.#running.map(({ compiled: { id }, inbox }) => [id, inbox]));
     this.#order();
     for (const kin of this.#kins.all) this.#kins.begin(kin, this.#firstStep);
-    this.advance(0);
   }
 
   /** Address of room for an index a particle. */
@@ -221,6 +231,13 @@ export class World {
     const population = this.#runningOf(layerId)?.population;
     population?.compact(this.#kernels, this.#room, true);
     return population;
+  }
+  /** The particles of every layer, and the points of every trail, by salt; the dead cleared away. */
+  states(): { id: string; population: Population }[] {
+    return [...this.#running, ...this.#trails].map(({ compiled, population }) => {
+      population.compact(this.#kernels, this.#room, true);
+      return { id: compiled.id, population };
+    });
   }
   /** Skin matrices of a thing on the stage at the present instant. */
   skinOf(thingId: string): Float32Array | undefined {
@@ -619,7 +636,9 @@ export class World {
   /** Hash of state and dress, by layer salt then birth order; null while the run is not exact. */
   hash(): string | null {
     if (!this.isExact) return null;
-    const frame = newFrame(this);
+    if (this.#hashed?.mostJoints !== this.mostJoints || this.#hashed.mostRecords !== this.mostRecords)
+      this.#hashed = newFrame(this);
+    const frame = this.#hashed;
     this.writeFrame(frame);
     return hashOf(this.step, [...this.#running, ...this.#trails], frame);
   }

@@ -1,9 +1,12 @@
-import { parentPort, workerData } from 'node:worker_threads';
+import { parentPort } from 'node:worker_threads';
 import { wasmKernels } from '../kernels/index.ts';
 import { helpCrew } from '../simulation/index.ts';
 import { kernelBytes } from './kernelBytes.ts';
 
-const { memory, thread } = workerData as { memory: WebAssembly.Memory; thread: number };
-const kernels = wasmKernels(kernelBytes(), memory);
-parentPort!.postMessage('ready');
-helpCrew(kernels, memory.buffer, thread);
+// Helps one world after another: each memory that is sent is helped until its crew is stopped.
+parentPort!.on('message', ({ memory, thread }: { memory: WebAssembly.Memory; thread: number }) => {
+  const kernels = wasmKernels(kernelBytes(), memory);
+  parentPort!.postMessage('ready');
+  helpCrew(kernels, memory.buffer, thread);
+  parentPort!.postMessage('left');
+});

@@ -6,7 +6,7 @@ import { compileLayer, dialShares } from '../compiled.ts';
 import { passedOn } from '../links/index.ts';
 import { newReading } from '../reader.ts';
 import { Scene } from '../scene.ts';
-import { AT, BIRTH_WORDS, SPOT, VELOCITY, type BirthAsk } from '../sources/index.ts';
+import { AT, BIRTH_WORDS, SPOT, type BirthAsk } from '../sources/index.ts';
 import { FrontReader } from './front.ts';
 
 /** Births that a preview looks at, and instants at which it does. */
@@ -76,7 +76,7 @@ export function releasePreview(
       if (freedAt[n]! >= 0) continue;
       ask.number = n;
       ask.key = ask.reading.key = keyOf(lineage, n);
-      birth.fill(0, VELOCITY);
+      birth.fill(0, SPOT);
       source.bearInto(birth, ask);
       if (k === 0) {
         const below = numbers['source.below'].read(ask.reading);

@@ -1,0 +1,234 @@
+import {
+  atBone,
+  atEffect,
+  atThing,
+  burst,
+  collectionOf,
+  curveShaper,
+  FORCE_KINDS,
+  inWorld,
+  newEffect,
+  newForce,
+  newFront,
+  newLayer,
+  newLink,
+  newRibbon,
+  newSurface,
+  newThing,
+  setNumber,
+  SURFACE_KINDS,
+  type Effect,
+  type Force,
+  type Layer,
+  type NumberSetting,
+  type Place,
+  type Source,
+  type Surface,
+} from '../document/index.ts';
+import type { Rig } from '../geometry/index.ts';
+import type { Inputs } from '../simulation/index.ts';
+import { bendingTube, closedBox } from './rigs.ts';
+
+export const RANDOM_TUBE = 'a'.repeat(64);
+export const RANDOM_BOX = 'b'.repeat(64);
+
+/** What random effects stand on and meet, by asset. */
+export const randomRigs = (): Map<string, Rig> =>
+  new Map([
+    [RANDOM_TUBE, bendingTube()],
+    [RANDOM_BOX, closedBox(0.6)],
+  ]);
+
+const SHAPES = ['point', 'line', 'ring', 'disc', 'box', 'sphere', 'cylinder', 'cone'] as const;
+const SOURCES = [...SHAPES, 'path', 'surface', 'volume', 'vertices', 'bones', 'particles', 'hits'] as const;
+const LAUNCHES = ['outward', 'normal', 'tangent', 'within', 'axis', 'toward', 'round', 'any'] as const;
+const EVENTS = ['birth', 'death', 'hit', 'release', 'along'] as const;
+const ACTS = ['bounce', 'slide', 'stick', 'die', 'keep'] as const;
+const DRAWN = ['sprite', 'trail', 'strand', 'blade', 'beam'] as const;
+const FRONTS = ['sphere', 'box', 'plane'] as const;
+
+/** Numbers of one seed. The kinds of things go round with the seed, so that every few effects have them all. */
+class Dice {
+  #state: number;
+  readonly seed: number;
+  constructor(seed: number) {
+    this.seed = seed;
+    this.#state = Math.imul(seed + 1, 0x9e3779b1) >>> 0;
+  }
+  number(low = 0, high = 1): number {
+    this.#state = (Math.imul(this.#state, 1664525) + 1013904223) >>> 0;
+    return low + (high - low) * (this.#state / 4294967296);
+  }
+  /** True with a chance. */
+  comes(chance: number): boolean {
+    return this.number() < chance;
+  }
+  /** The kind whose turn it is. */
+  turn<T>(kinds: readonly T[], n: number, stride = 1): T {
+    return kinds[(this.seed * stride + n) % kinds.length]!;
+  }
+  place(): Place {
+    const offset: [number, number, number] = [this.number(-0.6, 0.6), this.number(0.3, 1.4), this.number(-0.6, 0.6)];
+    const turn: [number, number, number] = [this.number(-180, 180), this.number(-180, 180), 0];
+    const where = Math.floor(this.number(0, 4));
+    if (where === 0) return inWorld(offset, turn);
+    if (where === 1) return atEffect(offset, turn);
+    if (where === 2) return { ...atThing('tube'), offset, turn };
+    return { ...atBone('tube', 'high'), offset: [0, 0.2, 0], turn };
+  }
+}
+
+function sourceOf(kind: (typeof SOURCES)[number], dice: Dice, layer: Layer, before: string | null): Source {
+  const set = (name: 'source.region', value: string) => (layer.settings[name].base = { kind: 'fixed', value });
+  const points: [number, number, number][] = [
+    [-0.5, 0, 0],
+    [0, 0.4, 0.2],
+    [0.6, 0, dice.number(-0.3, 0.3)],
+  ];
+  switch (kind) {
+    case 'path':
+      return { kind, place: dice.place(), points, closed: dice.comes(0.5) };
+    case 'surface':
+    case 'volume':
+    case 'vertices':
+      set('source.region', kind);
+      return { kind: 'mesh', thing: kind === 'volume' ? 'box' : 'tube', bones: dice.comes(0.3) ? ['high'] : [] };
+    case 'bones':
+      return { kind, thing: 'tube', bones: [] };
+    case 'particles':
+      if (before === null) return { kind: 'sphere', place: dice.place() };
+      setNumber(layer, 'source.ring', dice.comes(0.5) ? 0.3 : 0);
+      setNumber(layer, 'source.ragged', 0.05);
+      return { kind, layer: before };
+    case 'hits': {
+      setNumber(layer, 'source.perHit', 60);
+      const hit = (at: number, strength: number) => ({
+        stretch: 'opening' as const,
+        at,
+        place: dice.place(),
+        strength,
+      });
+      return {
+        kind,
+        hits: collectionOf([
+          ['a', hit(0.05, 100)],
+          ['b', hit(0.3, 150)],
+        ]),
+      };
+    }
+    default:
+      if (kind === 'box' || kind === 'sphere') set('source.region', dice.comes(0.5) ? 'volume' : 'surface');
+      return { kind, place: dice.place() };
+  }
+}
+
+function forceOf(kind: (typeof FORCE_KINDS)[number], dice: Dice): Force {
+  const force = newForce(kind, dice.place());
+  const settings = force.settings as unknown as Record<string, NumberSetting | undefined>;
+  const strength = settings['strength'];
+  if (strength && dice.comes(0.4)) strength.base = { kind: 'spread', low: 0.5, high: 2 };
+  if (strength && dice.comes(0.4))
+    strength.shapers = collectionOf([
+      [
+        'over',
+        curveShaper([
+          [0, dice.number(0, 1)],
+          [1, dice.number(0, 2)],
+        ]),
+      ],
+    ]);
+  if (settings['reach'] && dice.comes(0.5)) settings['reach'].base = { kind: 'fixed', value: dice.number(0.5, 3) };
+  if (settings['share'] && dice.comes(0.3)) settings['share'].base = { kind: 'fixed', value: 60 };
+  return force;
+}
+
+function surfaceOf(dice: Dice, n: number): Surface {
+  const kind = dice.turn(SURFACE_KINDS, n);
+  const place =
+    kind === 'ground' ? inWorld() : inWorld([dice.number(-1, 1), dice.number(0, 1.5), dice.number(-1, 1)]);
+  const surface =
+    kind === 'thing'
+      ? newSurface('thing', { thing: 'tube' })
+      : kind === 'mesh'
+        ? newSurface('mesh', { place, asset: RANDOM_BOX, name: 'box' })
+        : newSurface(kind, { place });
+  surface.settings.act.base = { kind: 'fixed', value: dice.turn(ACTS, n, 2) };
+  return surface;
+}
+
+function layerOf(effect: Effect, dice: Dice, n: number, ids: readonly string[]): Layer {
+  const layer = newLayer(`Layer ${n}`, 1000 + n * 17);
+  const before = n > 0 ? ids[n - 1]! : null;
+  layer.source = sourceOf(dice.turn(SOURCES, n * 4), dice, layer, before);
+  setNumber(layer, 'births.rate', dice.number(100, 300));
+  setNumber(layer, 'births.life', [0.5, dice.number(0.8, 2)]);
+  setNumber(layer, 'births.cap', 500);
+  if (dice.comes(0.4)) layer.bursts = collectionOf([['b', { ...burst('opening', 0.1, 40), times: 3, every: 0.2 }]]);
+  if (dice.comes(0.3)) setNumber(layer, 'births.standing', 6);
+  if (dice.comes(0.3)) setNumber(layer, 'births.perMetre', 30);
+  setNumber(layer, 'motion.speed', [0.1, dice.number(0.4, 2.5)]);
+  setNumber(layer, 'motion.opening', dice.number(0, 40));
+  setNumber(layer, 'motion.angle', dice.number(-90, 90));
+  setNumber(layer, 'motion.inherit', dice.comes(0.4) ? 50 : 0);
+  setNumber(layer, 'motion.ride', dice.turn([0, 50, 100], n));
+  layer.settings['motion.launch'].base = { kind: 'fixed', value: dice.turn(LAUNCHES, n) };
+  layer.settings['source.order'].base = { kind: 'fixed', value: dice.turn(['random', 'even', 'walking'], n) };
+  layer.aim = dice.place();
+  const forces = Array.from({ length: 3 }, (_, k) => forceOf(dice.turn(FORCE_KINDS, n * 3 + k, 3), dice));
+  layer.forces = collectionOf(forces.map((force, k) => [`f${k}`, force]));
+  const kind = dice.turn(DRAWN, n);
+  if (kind !== 'sprite') layer.drawn = newRibbon(kind, dice.place(), dice.place());
+  if (n < ids.length - 1) {
+    const link = newLink(dice.turn(EVENTS, n), ids[n + 1]!, 50 + n);
+    link.settings.count.base = { kind: 'fixed', value: 2 };
+    link.settings.delay.base = { kind: 'spread', low: 0, high: 0.2 };
+    link.settings.velocity.base = { kind: 'fixed', value: 40 };
+    link.settings.colour.base = { kind: 'fixed', value: dice.comes(0.5) ? 50 : 0 };
+    link.settings.size.base = { kind: 'fixed', value: dice.comes(0.5) ? 50 : 0 };
+    layer.links = collectionOf([['l', link]]);
+    // Only who is held is ever freed.
+    if (link.on === 'release' || dice.comes(0.15)) {
+      const front = newFront('Front', dice.turn(FRONTS, n), dice.place());
+      effect.fronts = collectionOf([...Object.entries(effect.fronts.byId), [`front${n}`, front]]);
+      layer.front = `front${n}`;
+    }
+  }
+  return layer;
+}
+
+/** A valid effect of two to four layers, and what happens to it from outside; the same for the same seed. */
+export function randomEffect(seed: number): { effect: Effect; inputs: Inputs } {
+  const dice = new Dice(seed);
+  const effect = newEffect(`Random ${seed}`, seed * 7 + 1);
+  effect.stretches = {
+    opening: 0.6,
+    hold: dice.turn([{ kind: 'continuing', seconds: 0.5 }, { kind: 'seamless', seconds: 0.4 }, { kind: 'none' }], 0),
+    closing: 0.5,
+    preRoll: dice.comes(0.3) ? 0.3 : 0,
+  };
+  const tube = { ...newThing('Tube', RANDOM_TUBE), clip: 'sway', path: { kind: 'circle' as const, radius: 1 } };
+  effect.stage.things = collectionOf([
+    ['tube', tube],
+    ['box', { ...newThing('Box', RANDOM_BOX), at: [0.4, 0.6, 0.3] as [number, number, number] }],
+  ]);
+  if (dice.comes(0.3)) effect.stage.density = { ...effect.stage.density, share: 60 };
+  if (dice.comes(0.4)) effect.stage.carrier = { kind: 'circle', radius: 0.8, speed: 1.5 };
+  const ids = Array.from({ length: 2 + (seed % 3) }, (_, n) => `layer${n}`);
+  effect.layers = collectionOf(ids.map((id, n) => [id, layerOf(effect, dice, n, ids)]));
+  if (dice.comes(0.4)) {
+    effect.groups = collectionOf([
+      ['g', { name: 'Group', parent: null, translation: [0.2, 0, 0], rotation: [0, 40, 10], scale: 0.7 }],
+    ]);
+    effect.layers.byId['layer1']!.parent = 'g';
+  }
+  effect.surfaces = collectionOf([0, 1].map((n) => [`s${n}`, surfaceOf(dice, n)]));
+  if (dice.comes(0.3))
+    effect.forces = collectionOf([
+      ['wind', { force: forceOf('wind', dice), layers: dice.comes(0.5) ? [] : ['layer0'] }],
+    ]);
+  const strikes = dice.comes(0.4)
+    ? [{ step: 20, at: [0.1, 1, 0.2] as const, normal: [0, 1, 0] as const, strength: 1 }]
+    : [];
+  const letGoStep = 40 + (seed % 30);
+  return { effect, inputs: dice.comes(0.5) ? { strikes, letGoStep } : { strikes } };
+}
