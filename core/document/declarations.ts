@@ -525,7 +525,14 @@ export const FORCE_SETTINGS = {
   },
   attraction: {
     strength: strength('strength', 'Acceleration toward the place; negative pushes away.', 4),
-    toward: choice('force', 'step', 'toward', 'What particles are drawn to.', ['point', 'line'], 'point'),
+    toward: choice(
+      'force',
+      'step',
+      'toward',
+      'What particles are drawn to: a point, a line, the nearest spot of a thing’s skin, or the spot each was born on.',
+      ['point', 'line', 'skin', 'own spot'],
+      'point',
+    ),
     length: shared('line length', 'Length of the line, half of it to either side of its place.', 2, 'm', 0, 100),
     axis: axis('Direction of the line.', [0, 1, 0]),
     ...PUSH,

@@ -136,8 +136,9 @@ export function rotate(q: Quaternion, v: Vec3): Vec3 {
 export const MOTION_WORDS = 10;
 
 /**
- * Writes the motion of a rider that goes with its carrier by `share`: the same share of the way, and of the turn by its
- * axis and angle, the short way round. `from` and `to` are packed rigid places.
+ * Writes the motion of a rider that goes with its carrier by `share`: the carrier's motion is a turn about an axis in space
+ * and a way along it (Chasles, 1830), and the rider makes the same share of both, the short way round. So many small steps
+ * make the same as one large one. `from` and `to` are packed rigid places.
  */
 export function motionInto(out: Float64Array, from: Float64Array, to: Float64Array, share: number): void {
   const fx = -from[0]!;
@@ -152,11 +153,21 @@ export function motionInto(out: Float64Array, from: Float64Array, to: Float64Arr
   let y = tw * fy - tx * fz + ty * fw + tz * fx;
   let z = tw * fz + tx * fy - ty * fx + tz * fw;
   let w = tw * fw - tx * fx - ty * fy - tz * fz;
+  let [across, beside] = [share, 0];
+  let [nx, ny, nz] = [0, 0, 0];
   if (share !== 1) {
     const sign = w < 0 ? -1 : 1;
     const size = Math.sqrt(x * x + y * y + z * z);
     const half = size < 1e-12 ? 0 : atan2(size, sign * w) * share;
     const s = size < 1e-12 ? 0 : (sign * sin(half)) / size;
+    if (size >= 1e-12) {
+      [nx, ny, nz] = [(sign * x) / size, (sign * y) / size, (sign * z) / size];
+      // What the way across the axis becomes when the turn about that axis is made in part.
+      const [sine, less] = [2 * sin(half) * cos(half), 2 * sin(half) * sin(half)];
+      const reach = (sign * w) / (2 * size);
+      across = less / 2 + reach * sine;
+      beside = reach * less - sine / 2;
+    }
     x *= s;
     y *= s;
     z *= s;
@@ -166,10 +177,13 @@ export function motionInto(out: Float64Array, from: Float64Array, to: Float64Arr
   out[1] = y;
   out[2] = z;
   out[3] = w;
-  for (let axis = 0; axis < 3; axis++) {
-    out[4 + axis] = from[4 + axis]!;
-    out[7 + axis] = from[4 + axis]! + (to[4 + axis]! - from[4 + axis]!) * share;
-  }
+  const [wx, wy, wz] = [to[4]! - from[4]!, to[5]! - from[5]!, to[6]! - from[6]!];
+  const along = nx * wx + ny * wy + nz * wz;
+  const [px, py, pz] = [wx - along * nx, wy - along * ny, wz - along * nz];
+  for (let axis = 0; axis < 3; axis++) out[4 + axis] = from[4 + axis]!;
+  out[7] = from[4]! + along * nx * share + px * across + (ny * pz - nz * py) * beside;
+  out[8] = from[5]! + along * ny * share + py * across + (nz * px - nx * pz) * beside;
+  out[9] = from[6]! + along * nz * share + pz * across + (nx * py - ny * px) * beside;
 }
 
 /** The three coordinates of points or directions, an array each. */

@@ -88,7 +88,12 @@ function plainVector(layer: Layer, name: 'motion.axis' | 'motion.velocity'): Vec
 
 const scaled = ([x, y, z]: Vector, scale: number): Vector => [x * scale, y * scale, z * scale];
 
-export function numberReaders(layer: Layer, effect: Pick<Effect, 'measures'>, scale: number): Numbers {
+/** How many times larger particles are drawn for the area that a lower density leaves out. */
+export const sizeForDensity = ({ share, keepsArea }: Effect['stage']['density']): number =>
+  keepsArea ? Math.sqrt(100 / share) : 1;
+
+/** The number settings of a layer, ready to be read; `scale` is what its groups make of lengths, `larger` of sizes beside. */
+export function numberReaders(layer: Layer, effect: Pick<Effect, 'measures'>, scale: number, larger = 1): Numbers {
   const entries = Object.entries(LAYER_SETTINGS).flatMap(([name, declaration]) => {
     if (declaration.value !== 'number') return [];
     const power = SCALED[name as LayerSettingName] ?? 0;
@@ -101,7 +106,7 @@ export function numberReaders(layer: Layer, effect: Pick<Effect, 'measures'>, sc
           declaration as NumberDeclaration,
           name,
           effect,
-          power === 1 ? scale : power === -1 ? 1 / scale : 1,
+          (power === 1 ? scale : power === -1 ? 1 / scale : 1) * (name === 'life.size' ? larger : 1),
         ),
       ],
     ];
@@ -164,7 +169,7 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
   const layer = effect.layers.byId[id]!;
   const populationOf = around.lineage.unborn.has(id) ? () => null : around.populationOf;
   const group = groupFrame(effect, layer.parent);
-  const numbers = numberReaders(layer, effect, group.scale);
+  const numbers = numberReaders(layer, effect, group.scale, sizeForDensity(effect.stage.density));
   const cap = layer.settings['births.cap'];
   const ground = layer.settings['source.ground'];
   const isOnGround = !ground.muted && ground.base.value;

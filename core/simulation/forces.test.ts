@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import {
   atEffect,
+  atThing,
   burst,
   collectionOf,
   curveShaper,
@@ -8,10 +9,12 @@ import {
   newForce,
   setNumber,
   type Force,
+  type Layer,
   type NumberSetting,
   type Place,
 } from '../document/index.ts';
-import { effectOf } from '../testing/effects.ts';
+import { effectOf, onStage, TUBE } from '../testing/effects.ts';
+import { closedBox } from '../testing/rigs.ts';
 import { kernelBytes } from '../testing/kernelBytes.ts';
 import { distanceTo, under, vectorsOf as vectors, withNumber, withValue } from '../testing/storms.ts';
 import { World } from './world.ts';
@@ -441,5 +444,50 @@ describe('a group', () => {
     moved.advance(1);
     const middle = [0, 1, 2].map((axis) => vectors(moved, 'position').reduce((sum, p) => sum + p[axis]! / 50, 0));
     expect(distanceTo([7, 1, 0])(middle)).toBeLessThan(0.3);
+  });
+});
+
+describe('attraction to a thing’s skin', () => {
+  const rigs = new Map([[TUBE, closedBox(1, [0, 1, 0])]]);
+  const onBox = (toward: 'skin' | 'own spot', shape: (layer: Layer) => void) => {
+    const effect = effectOf((layer, whole) => {
+      whole.stage.things = onStage('');
+      layer.forces = collectionOf([
+        ['a', withValue(withNumber(newForce('attraction', atThing('figure')), 'strength', 30), 'toward', toward)],
+        ['d', withNumber(newForce('drag'), 'strength', 6)],
+      ]);
+      setNumber(layer, 'births.life', 30);
+      shape(layer);
+    });
+    const world = new World(effect, rigs);
+    world.advance(240);
+    return vectors(world, 'position');
+  };
+
+  it('draws each to the nearest spot of it, from wherever it is', () => {
+    const places = onBox('skin', (layer) => {
+      layer.source = { kind: 'sphere', place: atEffect([0, 1, 0]) };
+      setNumber(layer, 'source.radius', 2);
+      setNumber(layer, 'births.rate', 0);
+      layer.bursts = collectionOf([['b', burst('opening', 0, 60)]]);
+    });
+    expect(places.length).toBe(60);
+    for (const [x, y, z] of places)
+      expect(Math.abs(Math.max(Math.abs(x!), Math.abs(y! - 1), Math.abs(z!)) - 0.5)).toBeLessThan(0.03);
+    // From all round, so on every side of it.
+    for (const axis of [0, 1, 2])
+      for (const side of [-1, 1])
+        expect(places.some((p) => (p[axis]! - (axis === 1 ? 1 : 0)) * side > 0.45)).toBe(true);
+  });
+
+  it('draws each back to the spot it was born on', () => {
+    const places = onBox('own spot', (layer) => {
+      layer.source = { kind: 'mesh', thing: 'figure', bones: [] };
+      setNumber(layer, 'motion.speed', 3);
+      setNumber(layer, 'births.rate', 0);
+      layer.bursts = collectionOf([['b', burst('opening', 0, 60)]]);
+    });
+    for (const [x, y, z] of places)
+      expect(Math.abs(Math.max(Math.abs(x!), Math.abs(y! - 1), Math.abs(z!)) - 0.5)).toBeLessThan(0.03);
   });
 });

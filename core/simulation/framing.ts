@@ -1,6 +1,6 @@
 import { listed, ownerOf, type Effect, type Layer, type Ribbon } from '../document/index.ts';
 import type { Kernels } from '../kernels/index.ts';
-import { colourReader, numberReaders } from './compiled.ts';
+import { colourReader, numberReaders, sizeForDensity } from './compiled.ts';
 import { Dresser, DRESS_BYTES, type Dress, type DressMoment } from './dressing.ts';
 import {
   BONES,
@@ -94,7 +94,7 @@ export class Framer {
     if (isOwn) return compiled;
     const known = this.#followers.get(id);
     if (known) return known;
-    const numbers = numberReaders(layer, effect, compiled.group.scale);
+    const numbers = numberReaders(layer, effect, compiled.group.scale, sizeForDensity(effect.stage.density));
     const dress = {
       numbers,
       colour: colourReader(layer, effect),

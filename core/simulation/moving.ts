@@ -9,6 +9,7 @@ import type { Population } from './population.ts';
 import { newReading, type NumberReader, type Reading } from './reader.ts';
 import type { PlacedFrame, Scene } from './scene.ts';
 import type { Tables } from './tables.ts';
+import { TARGET_ARRAYS, Targets, type TargetKind } from './targets.ts';
 
 /** Scratch slots: 0 to 3 are a step's sums, the last three hold accelerations put aside; between are values. */
 const FIRST_VALUE = 4;
@@ -21,8 +22,10 @@ const Z: Vec3 = [0, 0, 1];
 /** Arrays a layer's forces need: one for each setting whose shapers no table serves (each twice, at most). */
 export const arraysFor = (layer: CompiledLayer): number =>
   layer.forces.reduce(
-    (sum, { readers }) =>
-      sum + 2 * readers.filter((reader) => !reader.isShared && reader.tableInput(layer.life) === null).length,
+    (sum, { readers, arrays = 0 }) =>
+      sum +
+      arrays +
+      2 * readers.filter((reader) => !reader.isShared && reader.tableInput(layer.life) === null).length,
     0,
   );
 
@@ -48,6 +51,7 @@ export class Mover implements ForceWriter {
   at: Vec3 = [0, 0, 0];
   readonly #program: ProgramWriter;
   readonly #constants: Constants;
+  readonly #targets: Targets;
   readonly #arrays: Arrays;
   readonly #tables: Tables;
   readonly #kernels: Kernels;
@@ -80,11 +84,17 @@ export class Mover implements ForceWriter {
     this.#kernels = kernels;
     this.#buffer = buffer;
     this.#arrays = arrays;
+    this.#targets = new Targets(arrays);
     this.#tables = tables;
     this.#helpers = helpers;
     this.#worthSharing = worthSharing;
     this.#program = new ProgramWriter(buffer, PROGRAM);
     this.#constants = new Constants(buffer);
+  }
+
+  /** The stage has changed. */
+  forget(): void {
+    this.#targets.forget();
   }
 
   /** Moves a layer's particles through a step. */
@@ -161,6 +171,12 @@ export class Mover implements ForceWriter {
 
   shared(reader: NumberReader): number {
     return reader.read(this.#shared);
+  }
+
+  targets(kind: TargetKind): [number, number, number] {
+    const first = this.#array;
+    this.#array += TARGET_ARRAYS;
+    return this.#targets.write(kind, this.#force.where.place, this.#layer, this.#population, this.#moment, first);
   }
 
   ownFade(): number {

@@ -13,7 +13,7 @@ import { effectOf, onStage, TUBE } from '../testing/effects.ts';
 import { frameOf } from '../testing/riders.ts';
 import { bendingTube, closedBox } from '../testing/rigs.ts';
 import type { Rig } from '../geometry/index.ts';
-import { Frame, RECORD_COLOUR, RECORD_WORDS, RECORDS } from './frame.ts';
+import { Frame, RECORD_COLOUR, RECORD_SIZE, RECORD_WORDS, RECORDS } from './frame.ts';
 import { FrameReader, FrameWriter, tripleBuffer, tripleBufferBytes } from './tripleBuffer.ts';
 import { World } from './world.ts';
 
@@ -530,6 +530,29 @@ describe('a density for now', () => {
     expect(tenth.size / all.size).toBeCloseTo(0.1, 1);
     for (const key of half) expect(all).toContain(key);
     for (const key of tenth) expect(half).toContain(key);
+  });
+
+  it('draws those it keeps larger, so that they cover as much; or as large, when told to', () => {
+    const covered = (share: number, keepsArea: boolean) => {
+      const effect = effectOf((layer) => {
+        setNumber(layer, 'births.rate', 2000);
+        setNumber(layer, 'births.life', 5);
+        setNumber(layer, 'life.size', [0.05, 0.15]);
+      });
+      effect.stage.density = { share, keepsArea };
+      const world = new World(effect, new Map());
+      world.advance(60);
+      const frame = frameOf(world);
+      let area = 0;
+      for (let n = 0; n < frame.particles; n++) area += frame.f32[RECORDS + n * RECORD_WORDS + RECORD_SIZE]! ** 2;
+      return area;
+    };
+    const all = covered(100, true);
+    for (const share of [50, 20]) {
+      expect(covered(share, true) / all).toBeGreaterThan(0.9);
+      expect(covered(share, true) / all).toBeLessThan(1.1);
+      expect(covered(share, false) / all).toBeLessThan((share / 100) * 1.15);
+    }
   });
 });
 

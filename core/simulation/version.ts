@@ -3,6 +3,6 @@
  * every build of one version. Raise it when the kept hash of `golden/` changes, and say why:
  *
  * | 1 | the first |
- * | 2 | a new curl field; shapers by table; drag that all share summed beforehand |
+ * | 2 | a new curl field; shapers by table; drag that all share summed beforehand; a part of a ride by its screw axis |
  */
 export const SIMULATION = 2;

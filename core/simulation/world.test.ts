@@ -289,6 +289,29 @@ describe('ride', () => {
     expect(furthest(places(100, 1), places(100, 31))).toBeGreaterThan(1);
   });
 
+  it('of 50 ends where it does at any step size, and mirrored when the carrier turns the other way', () => {
+    const at = (rate: number, way: 1 | -1) => {
+      const effect = onCircle(50);
+      effect.layers.byId['motes']!.source = { kind: 'point', place: atEffect([0.4, 0.3, 0.2 * way]) };
+      effect.stage.carrier = { kind: 'circle', radius: 1, speed: way * 2 * Math.PI };
+      const world = new World(effect, new Map(), {}, { rate });
+      world.advance(rate * 0.7);
+      return world.population('motes')!.position.map(([x]) => x!);
+    };
+    const [x, y, z] = at(60, 1) as [number, number, number];
+    for (const rate of [30, 240]) expect(furthest([at(rate, 1)], [[x, y, z]])).toBeLessThan(1e-5);
+    // Half of the turn about the circle's middle: 126 degrees in 0.7 s.
+    const turn = (0.5 * 0.7 * 360 * Math.PI) / 180;
+    const [sx, sz] = [1.4, 0.2];
+    expect(
+      furthest(
+        [[x, y, z]],
+        [[sx * Math.cos(turn) + sz * Math.sin(turn), 0.3, sz * Math.cos(turn) - sx * Math.sin(turn)]],
+      ),
+    ).toBeLessThan(1e-5);
+    expect(furthest([at(60, -1)], [[x, y, -z]])).toBeLessThan(1e-5);
+  });
+
   it('of 0 stays in the world', () => {
     expect(furthest(places(0, 1), places(0, 31))).toBe(0);
   });

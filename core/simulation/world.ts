@@ -444,6 +444,7 @@ export class World {
     this.#order();
     this.#takeSurfaces();
     this.#tables.forget();
+    this.#mover.forget();
     this.#framer.forget();
   }
 

@@ -45,6 +45,7 @@ const LAUNCHES = ['outward', 'normal', 'tangent', 'within', 'axis', 'toward', 'r
 const EVENTS = ['birth', 'death', 'hit', 'release', 'along'] as const;
 const ACTS = ['bounce', 'slide', 'stick', 'die', 'keep'] as const;
 const DRAWN = ['sprite', 'trail', 'strand', 'blade', 'beam'] as const;
+const TOWARD = ['point', 'line', 'skin', 'own spot'] as const;
 const FRONTS = ['sphere', 'box', 'plane'] as const;
 
 /** Numbers of one seed. The kinds of things go round with the seed, so that every few effects have them all. */
@@ -138,6 +139,10 @@ function forceOf(kind: (typeof FORCE_KINDS)[number], dice: Dice): Force {
       ],
     ]);
   if (settings['reach'] && dice.comes(0.5)) settings['reach'].base = { kind: 'fixed', value: dice.number(0.5, 3) };
+  if (force.kind === 'attraction') {
+    force.settings.toward.base = { kind: 'fixed', value: dice.turn(TOWARD, 0) };
+    if (dice.comes(0.7)) force.place = atThing('tube');
+  }
   if (settings['share'] && dice.comes(0.3)) settings['share'].base = { kind: 'fixed', value: 60 };
   return force;
 }
@@ -178,6 +183,7 @@ function layerOf(effect: Effect, dice: Dice, n: number, ids: readonly string[]):
   layer.forces = collectionOf(forces.map((force, k) => [`f${k}`, force]));
   const kind = dice.turn(DRAWN, n);
   if (kind !== 'sprite') layer.drawn = newRibbon(kind, dice.place(), dice.place());
+  if (layer.drawn.kind === 'trail') layer.drawn.settings.most.base = { kind: 'fixed', value: 3000 };
   if (n < ids.length - 1) {
     const link = newLink(dice.turn(EVENTS, n), ids[n + 1]!, 50 + n);
     link.settings.count.base = { kind: 'fixed', value: 2 };

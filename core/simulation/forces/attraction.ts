@@ -1,4 +1,5 @@
 import type { Force } from '../../document/index.ts';
+import { TARGET_ARRAYS } from '../targets.ts';
 import { add, scale } from '../../maths/index.ts';
 import {
   forceVector,
@@ -10,21 +11,26 @@ import {
   type ForceSurroundings,
 } from './force.ts';
 
-/** Draws particles to a place: a point, or the nearest point of a line through it. */
+/** Draws particles to a point, to the nearest point of a line or of a thing's skin, or each to the spot it was born on. */
 export function attraction(force: Extract<Force, { kind: 'attraction' }>, around: ForceSurroundings): BoundForce {
   const { group } = around;
   const strength = forceNumber(force, 'strength', around, group.scale);
   const length = forceNumber(force, 'length', around, group.scale);
   const near = nearSquared(group.scale);
   const axis = forceVector(force, 'axis');
-  const toLine = forceChoice(force, 'toward') === 'line';
+  const toward = forceChoice(force, 'toward');
+  const toLine = toward === 'line';
+  const kind = toward === 'skin' || toward === 'own spot' ? toward : null;
   return {
     phase: 'acceleration',
     readers: [strength],
-    where: forceWhere(force, around),
+    // A target of each particle's own: its reach is measured from there, and always fades softly.
+    where: kind ? { ...forceWhere(force, around), falloff: 0 } : forceWhere(force, around),
+    arrays: kind ? TARGET_ARRAYS : 0,
     write(writer) {
       const inverse = writer.ownFade();
       const value = writer.value(strength);
+      if (kind) return writer.call('attractionEach', [...value, ...writer.targets(kind), near, inverse]);
       const metres = toLine ? writer.shared(length) : 0;
       if (metres === 0) return writer.call('attraction', [...value, ...writer.at, near, inverse]);
       const along = scale(writer.direction(axis), metres);

@@ -1,3 +1,4 @@
+import type { TargetKind } from '../targets.ts';
 import {
   FORCE_SETTINGS,
   type Effect,
@@ -48,6 +49,8 @@ export interface ForceWriter {
   value(reader: NumberReader, when?: 'start' | 'end', sign?: 1 | -1): Value;
   /** A setting per particle, as it is. */
   plain(reader: NumberReader): Value;
+  /** A place for each particle, as addresses of arrays. */
+  targets(kind: TargetKind): readonly [number, number, number];
   /** 1 / reach² for a call that fades softly by itself, so that `value` need not; 0 where there is no reach. */
   ownFade(): number;
   call(name: CallName, values: readonly number[]): void;
@@ -63,6 +66,8 @@ export interface BoundForce {
   /** Settings that may differ from particle to particle. */
   readonly readers: readonly NumberReader[];
   readonly where: ForceWhere;
+  /** Arrays it needs beside those of its readers. */
+  readonly arrays?: number;
   write(writer: ForceWriter): void;
 }
 

@@ -22,6 +22,15 @@ const setPlace = (place: Place, gesture: string | null) =>
 const sentences = computed(() => [forceSentence(props.force), whereSentence(props.force)]);
 const table = computed(() => FORCE_SETTINGS[props.force.kind] as Record<string, Declaration>);
 const name = computed(() => FORCE_NAMES[props.force.kind].toLowerCase());
+/** Choices whose plain value would not read as a part of the sentence. */
+const WORDS: Record<string, Record<string, string>> = {
+  toward: {
+    point: 'a point',
+    line: 'a line',
+    skin: 'the nearest skin of',
+    'own spot': 'the spot each was born on',
+  },
+};
 const labelOf = (setting: string) => `${name.value}, ${table.value[setting]!.name}`;
 </script>
 
@@ -37,6 +46,7 @@ const labelOf = (setting: string) => `${name.value}, ${table.value[setting]!.nam
         v-else
         :setting="piece.setting"
         :of="`force/${id}`"
+        :words="WORDS[piece.setting]"
         :label="labelOf(piece.setting)" /></template
     >.
   </span>

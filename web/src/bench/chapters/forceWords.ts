@@ -32,7 +32,7 @@ const SENTENCES: Record<ForceKind, string> = {
   gravity: 'Pulled down by {strength}',
   wind: 'Carried by a wind of {speed} toward {axis}, taking up {strength} of the difference',
   drag: 'Slowed by {strength}, and by {air} of air',
-  attraction: 'Drawn to a {toward} at {@} by {strength}',
+  attraction: 'Drawn to {toward} at {@} by {strength}',
   vortex: 'Turned round {@} on the axis {axis} by {strength}, pulled in by {pull}, lifted by {lift}',
   orbit: 'Held {distance} from an {about} at {@}, {axis}, going round at {speed}, with a grip of {grip}',
   curl: 'Stirred by swirls of {size}, {strength} strong, changing {change}, drifting by {drift}',
@@ -56,7 +56,10 @@ export function forceSentence(force: Force): Piece[] {
   const { kind } = force;
   let sentence = SENTENCES[kind];
   if (kind === 'attraction' && isFixedAt(force, 'toward', 'line'))
-    sentence = 'Drawn to a {toward} of {length} along {axis} at {@} by {strength}';
+    sentence = 'Drawn to {toward} of {length} along {axis} at {@} by {strength}';
+  if (kind === 'attraction' && isFixedAt(force, 'toward', 'skin'))
+    sentence = 'Drawn to {toward} what {@} stands on by {strength}';
+  if (kind === 'attraction' && isFixedAt(force, 'toward', 'own spot')) sentence = 'Drawn to {toward} by {strength}';
   if (kind === 'orbit' && isFixedAt(force, 'about', 'point'))
     sentence = 'Held {distance} from a {about} at {@}, with a grip of {grip}';
   return pieces(sentence);
