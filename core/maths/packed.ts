@@ -2,10 +2,15 @@
 export function packDirection(x: number, y: number, z: number): number {
   const size = Math.abs(x) + Math.abs(y) + Math.abs(z);
   if (!(size > 0)) return packDirection(0, 1, 0);
-  let [u, v] = [x / size, z / size];
-  if (y < 0) [u, v] = [(1 - Math.abs(v)) * (u < 0 ? -1 : 1), (1 - Math.abs(u)) * (v < 0 ? -1 : 1)];
-  const whole = (value: number) => Math.floor((value * 0.5 + 0.5) * 65535 + 0.5);
-  return (whole(u) | (whole(v) << 16)) >>> 0;
+  const u = x / size;
+  const v = z / size;
+  if (y >= 0) return (whole(u) | (whole(v) << 16)) >>> 0;
+  return (whole((1 - Math.abs(v)) * (u < 0 ? -1 : 1)) | (whole((1 - Math.abs(u)) * (v < 0 ? -1 : 1)) << 16)) >>> 0;
+}
+
+/** The whole step at which a coordinate from −1 to 1 lies. */
+function whole(value: number): number {
+  return Math.floor((value * 0.5 + 0.5) * 65535 + 0.5);
 }
 
 /** Writes the direction that was packed, within a ten-thousandth of a turn. */

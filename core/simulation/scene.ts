@@ -128,6 +128,12 @@ export class Scene {
     return found !== null && boneNamed(found.rig, bone) >= 0;
   }
 
+  /** Whether a place never moves. */
+  isStill(place: Place): boolean {
+    const isOnStill = place.kind === 'world' || (place.kind === 'effect' && this.#carrier.kind === 'still');
+    return isOnStill && place.keys.order.length === 0;
+  }
+
   /** Writes the matrix of the effect's own frame. */
   effectInto(time: number, m: Float64Array): void {
     m.set(IDENTITY);

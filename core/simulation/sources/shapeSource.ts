@@ -31,6 +31,10 @@ export class ShapeSource implements SourceReader {
   readonly #local = new LocalPoint();
   readonly #shares = new Float64Array(4);
   readonly #matrix = new Float64Array(16);
+  /** Where a source that never moves stands, once that was asked for. */
+  readonly #isStill: boolean;
+  readonly #known = new Float64Array(RIGID_WORDS);
+  #isKnown = false;
 
   constructor(around: SourceSurroundings) {
     const { layer, scene, group } = around;
@@ -38,6 +42,7 @@ export class ShapeSource implements SourceReader {
     const { place } = source;
     this.#around = around;
     this.#place = place;
+    this.#isStill = scene.isStill(place);
     this.canBear =
       place.kind === 'bone'
         ? scene.hasBone(place.thing, place.bone)
@@ -107,8 +112,15 @@ export class ShapeSource implements SourceReader {
 
   carrierInto(out: Float64Array, o: number, time: number): void {
     const { scene, group } = this.#around;
+    if (this.#isStill && this.#isKnown) {
+      for (let k = 0; k < RIGID_WORDS; k++) out[o + k] = this.#known[k]!;
+      return;
+    }
     scene.placeInto(this.#matrix, this.#place, time, group.matrix);
     packRigidOf(this.#matrix, out, o);
+    if (!this.#isStill) return;
+    this.#isKnown = true;
+    for (let k = 0; k < RIGID_WORDS; k++) this.#known[k] = out[o + k]!;
   }
 }
 
