@@ -16,7 +16,9 @@ await page.goto(`http://localhost:${runningServer()?.port ?? PORT}/`);
 await page.locator('.card img').first().waitFor({ timeout: 120_000 });
 await shoot('home');
 await page.getByRole('link', { name: 'Fenlight', exact: true }).click();
-await page.locator('.card img').first().waitFor();
+await page.waitForURL('**/projects/**');
+await page.locator('.card img').first().waitFor({ timeout: 120_000 });
+await page.waitForTimeout(1000);
 await shoot('project');
 await page.getByRole('link', { name: 'Lamplit Mantle' }).first().click();
 await page.waitForFunction(() => (window.jinx?.state().step ?? 0) > 300, undefined, { timeout: 120_000 });
@@ -28,4 +30,19 @@ await page.evaluate(async (step) => {
 }, STEP);
 await page.waitForTimeout(1500);
 await shoot('bench');
+// The same layer as ribbons: what it is drawn as, and where that is set.
+await page
+  .locator('.row', { has: page.locator('[data-count="Embers"]') })
+  .locator('[data-count]')
+  .click();
+await page.getByRole('tab', { name: 'Appearance' }).click();
+await page.getByLabel('drawn as').selectOption('trail');
+await page.evaluate(async (step) => {
+  window.jinx.seek(step);
+  await window.jinx.hash();
+}, STEP);
+await page.waitForTimeout(1500);
+await shoot('ribbons');
+await page.getByRole('button', { name: 'Undo' }).click();
+await page.waitForTimeout(1500);
 await browser.close();

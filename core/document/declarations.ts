@@ -777,7 +777,7 @@ export const RIBBON_SETTINGS = {
       least: 0,
       most: 10,
       byDefault: 0,
-      zero: 'any time',
+      zero: 'not at all',
     }),
     lasts: number('ribbon', 'step', 'lasts', 'How long a laid point stays.', {
       unit: 's',

@@ -23,7 +23,7 @@ const KINDS: { value: DrawnAs['kind']; text: string }[] = [
 ];
 const SENTENCES: Record<Exclude<DrawnAs['kind'], 'sprite'>, readonly string[]> = {
   trail: [
-    'A point is laid every {every} and after {seconds}, and stays for {lasts}',
+    'A point is laid every {every}, by the clock {seconds}, and stays for {lasts}',
     'Laid points keep {drift} of the velocity and {feels} forces. When its particle dies the trail {ends}. At most {most} lie at once',
   ],
   strand: ['Strung on {strands} strands in the order of their births, cut at gaps over {longest}'],
