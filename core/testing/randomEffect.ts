@@ -230,7 +230,7 @@ export function randomEffect(seed: number): { effect: Effect; inputs: Inputs } {
   effect.surfaces = collectionOf([0, 1].map((n) => [`s${n}`, surfaceOf(dice, n)]));
   if (dice.comes(0.3))
     effect.forces = collectionOf([
-      ['wind', { force: forceOf('wind', dice), layers: dice.comes(0.5) ? [] : ['layer0'] }],
+      ['shared', { force: forceOf('wind', dice), layers: dice.comes(0.5) ? [] : ['layer0'] }],
     ]);
   const strikes = dice.comes(0.4)
     ? [{ step: 20, at: [0.1, 1, 0.2] as const, normal: [0, 1, 0] as const, strength: 1 }]
