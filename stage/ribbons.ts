@@ -1,5 +1,6 @@
 import * as THREE from 'three';
 import { JOINT_ENDS, JOINT_WORDS } from '@jinx/core/simulation';
+import { dressLayer, layerMaterial } from './layerMaterial.ts';
 import type { DrawnLayer } from './protocol.ts';
 
 /** Attributes of a joint, four words each, and the word at which each begins; JOINT_* of the core's frames. */
@@ -59,25 +60,14 @@ export class Ribbons {
   #buffer: THREE.InterleavedBuffer | null = null;
 
   constructor() {
-    const material = new THREE.ShaderMaterial({
-      vertexShader,
-      fragmentShader,
-      transparent: true,
-      depthWrite: false,
-      side: THREE.DoubleSide,
-      blending: THREE.CustomBlending,
-      blendSrc: THREE.OneFactor,
-      blendDst: THREE.OneMinusSrcAlphaFactor,
-      uniforms: { share: { value: 1 }, covers: { value: 0 } },
-    });
+    const material = layerMaterial(vertexShader, fragmentShader);
+    material.side = THREE.DoubleSide;
     this.mesh = new THREE.Mesh(new THREE.BufferGeometry(), material);
     this.mesh.frustumCulled = false;
   }
 
   dress(layer: DrawnLayer, order: number): void {
-    this.mesh.material.uniforms['covers']!.value = layer.blend === 'normal' ? 1 : 0;
-    this.mesh.renderOrder = order;
-    this.mesh.visible = layer.isVisible;
+    dressLayer(this.mesh, layer, order);
   }
 
   #reserve(joints: number): void {

@@ -1,5 +1,6 @@
 import * as THREE from 'three';
 import { RECORD_WORDS } from '@jinx/core/simulation';
+import { dressLayer, layerMaterial } from './layerMaterial.ts';
 import type { DrawnLayer } from './protocol.ts';
 
 export const SHAPES = ['soft dot', 'ring', 'flare', 'disc'] as const;
@@ -60,17 +61,7 @@ export class Sprites {
   #buffer: THREE.InstancedInterleavedBuffer | null = null;
 
   constructor() {
-    const material = new THREE.ShaderMaterial({
-      vertexShader,
-      fragmentShader,
-      transparent: true,
-      depthWrite: false,
-      // Premultiplied: an additive sprite covers nothing (alpha 0), a normal one covers by its opacity.
-      blending: THREE.CustomBlending,
-      blendSrc: THREE.OneFactor,
-      blendDst: THREE.OneMinusSrcAlphaFactor,
-      uniforms: { share: { value: 1 }, onGround: { value: false }, shape: { value: 0 }, covers: { value: 0 } },
-    });
+    const material = layerMaterial(vertexShader, fragmentShader, { onGround: { value: false }, shape: { value: 0 } });
     this.mesh = new THREE.Mesh(new THREE.InstancedBufferGeometry(), material);
     this.mesh.frustumCulled = false;
   }
@@ -79,9 +70,7 @@ export class Sprites {
     const { uniforms } = this.mesh.material;
     uniforms['onGround']!.value = layer.facing === 'ground';
     uniforms['shape']!.value = Math.max(0, SHAPES.indexOf(layer.shape as (typeof SHAPES)[number]));
-    uniforms['covers']!.value = layer.blend === 'normal' ? 1 : 0;
-    this.mesh.renderOrder = order;
-    this.mesh.visible = layer.isVisible;
+    dressLayer(this.mesh, layer, order);
   }
 
   #reserve(count: number): void {

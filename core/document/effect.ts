@@ -318,6 +318,14 @@ export const stageSchema = z.strictObject({
       radius: z.number().min(0.05).max(1000),
       speed: z.number().min(-200).max(200),
     }),
+    /** Thrown once from a place of the world to another, from the effect's beginning on. */
+    z.strictObject({
+      kind: z.literal('flight'),
+      from: vectorSchema,
+      to: vectorSchema,
+      speed: z.number().min(0.01).max(1000),
+      arc: z.number().min(-100).max(100),
+    }),
     /** A thing's feet, or with a name one of its bones. */
     z.strictObject({ kind: z.literal('thing'), thing: idSchema, bone: z.string().max(80) }),
   ]),

@@ -20,7 +20,7 @@
 // | TINT_R G B         | f32  |       | colour taken at birth, linear                               |
 // | SCALE              | f32  |       | how many times its size a link has made it                  |
 // | TRAVELLED          | f32  | m     | how far it has come since its birth, where a trail asks     |
-// | FACING             | u32  |       | normal of what it was born on, packed (maths/packed.ts)     |
+// | FACING             | u32  |       | normal of what it was born on, packed (maths/directions.ts)     |
 export const PX = 0;
 export const PY = 1;
 export const PZ = 2;

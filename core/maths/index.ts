@@ -3,7 +3,7 @@ export * from './curves.ts';
 export * from './functions.ts';
 export * from './hash.ts';
 export * from './noise.ts';
-export * from './packed.ts';
+export * from './directions.ts';
 export * from './rigid.ts';
 export * from './srgbTable.ts';
 export * from './vectors.ts';

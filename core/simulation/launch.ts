@@ -1,5 +1,5 @@
 import type { Layer, Place, Vector } from '../document/index.ts';
-import { cos, draw, radians, sin, slotOf } from '../maths/index.ts';
+import { acrossInto, cos, draw, radians, sin, slotOf } from '../maths/index.ts';
 import type { GroupFrame } from './groups.ts';
 import type { Scene } from './scene.ts';
 import { ALONG, AT, CARRIER, NORMAL, OUT } from './sources/index.ts';
@@ -28,6 +28,10 @@ export function anyDirectionInto(out: Float64Array, key: number): void {
   out[2] = flat * sin(turn);
 }
 
+/** Room for two directions. */
+const SIDE_U = new Float64Array(3);
+const SIDE_V = new Float64Array(3);
+
 /** Turns `out` to a direction within `degrees` of where it points, as likely as any other there. */
 export function openInto(out: Float64Array, degrees: number, key: number): void {
   if (degrees <= 0 || length(out) === 0) return;
@@ -35,14 +39,8 @@ export function openInto(out: Float64Array, degrees: number, key: number): void 
   const aside = Math.sqrt(Math.max(0, 1 - along * along));
   const turn = 2 * Math.PI * draw(key, SLOT_CONE_TURN);
   const [c, s] = [aside * cos(turn), aside * sin(turn)];
-  const [x, y, z] = [out[0]!, out[1]!, out[2]!];
-  // Two directions at right angles to a unit vector (Duff and others, 2017).
-  const sign = z >= 0 ? 1 : -1;
-  const a = -1 / (sign + z);
-  const b = x * y * a;
-  out[0] = x * along + c * (1 + sign * x * x * a) + s * b;
-  out[1] = y * along + c * sign * b + s * (sign + y * y * a);
-  out[2] = z * along - c * sign * x - s * y;
+  acrossInto(SIDE_U, SIDE_V, out);
+  for (let axis = 0; axis < 3; axis++) out[axis] = out[axis]! * along + c * SIDE_U[axis]! + s * SIDE_V[axis]!;
   unitInto(out);
 }
 

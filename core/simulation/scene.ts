@@ -11,6 +11,7 @@ import {
   type Vec3,
 } from '../maths/index.ts';
 import { EffectClock } from './clock.ts';
+import { Flight } from './flights/flight.ts';
 import { rotationInto } from './groups.ts';
 import { hungInto, newHung } from './places.ts';
 
@@ -98,6 +99,7 @@ export class Scene {
   /** The clock that keyed places follow. */
   clock = new EffectClock({ opening: 0, hold: { kind: 'none' }, closing: 0, preRoll: 0 });
   readonly #carrier: Carrier;
+  readonly #flight: Flight | null;
   readonly #matrix = new Float64Array(16);
   readonly #local = new Float64Array(16);
   readonly #copy = new Float64Array(16);
@@ -116,7 +118,12 @@ export class Scene {
         return [thing];
       });
     this.bones = bones + 1;
-    this.#carrier = stage.carrier;
+    const { carrier } = stage;
+    this.#carrier = carrier;
+    this.#flight =
+      carrier.kind === 'flight'
+        ? new Flight({ ...carrier, homing: 0, spread: 0 }, carrier.from, carrier.to, 0)
+        : null;
   }
 
   thing(id: string): StageThing | null {
@@ -147,7 +154,8 @@ export class Scene {
       m[8] = s;
       m[12] = radius * c;
       m[14] = -radius * s;
-    } else if (carrier.kind === 'thing') this.#boneInto(carrier.thing, carrier.bone, time, m);
+    } else if (this.#flight) this.#flight.matrixInto(m, this.clock.fieldTime(time));
+    else if (carrier.kind === 'thing') this.#boneInto(carrier.thing, carrier.bone, time, m);
   }
 
   /** Writes a bone's matrix, or without a name that of the thing's feet; nothing where there is no such thing. */

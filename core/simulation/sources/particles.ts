@@ -1,5 +1,5 @@
 import type { Layer } from '../../document/index.ts';
-import { cos, draw, sin, slotOf, unpackDirectionInto, valueNoise } from '../../maths/index.ts';
+import { acrossInto, cos, draw, sin, slotOf, unpackDirectionInto, valueNoise } from '../../maths/index.ts';
 import type { Population } from '../population.ts';
 import {
   ALONG,
@@ -82,7 +82,7 @@ export class ParticlesSource implements SourceReader {
     const share01 = this.#isWalking ? ((number % walk) + 0.5) / walk : draw(key, SLOT_ROUND);
     const turn = 2 * Math.PI * (share01 + draw(own, SLOT_TURN));
     unpackDirectionInto(this.#normal, 0, population.facing[i]!);
-    crossInto(this.#u, this.#v, this.#normal);
+    acrossInto(this.#u, this.#v, this.#normal);
     const [c, s] = [cos(turn), sin(turn)];
     const rag = numbers['source.rags'].read(reading);
     const push = numbers['source.ragged'].read(reading);
@@ -122,17 +122,4 @@ export function pointInto(out: Float64Array): void {
     out[CARRIER + 4 + axis] = out[AT + axis]!;
   }
   out[CARRIER + 3] = 1;
-}
-
-/** Writes two directions at right angles to a normal and to each other (Duff et al., 2017). */
-function crossInto(u: Float64Array, v: Float64Array, [x, y, z]: Float64Array): void {
-  const sign = z! >= 0 ? 1 : -1;
-  const a = -1 / (sign + z!);
-  const b = x! * y! * a;
-  u[0] = 1 + sign * x! * x! * a;
-  u[1] = sign * b;
-  u[2] = -sign * x!;
-  v[0] = b;
-  v[1] = sign + y! * y! * a;
-  v[2] = -y!;
 }

@@ -5,6 +5,7 @@ import { useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
 import ChoiceChip from './ChoiceChip.vue';
 import PlainChip from './PlainChip.vue';
+import VectorChip from './VectorChip.vue';
 
 /** What the effect itself rides on. */
 const engine = inject(ENGINE)!;
@@ -13,6 +14,7 @@ const carrier = computed(() => store.effect!.stage.carrier);
 const choices = computed(() => [
   { value: 'still', text: 'stands still' },
   { value: 'circle', text: 'flies round' },
+  { value: 'flight', text: 'is thrown' },
   ...listed(store.effect!.stage.things).flatMap(({ id, item }) => [
     { value: `${id}/`, text: `rides on ${item.name}` },
     ...(engine.rigs.value.get(id)?.bones ?? []).map(({ name }) => ({
@@ -29,6 +31,7 @@ const set = (made: Carrier, gesture: string | null = null) =>
 function choose(chosen: string): void {
   if (chosen === 'still') return set({ kind: 'still' });
   if (chosen === 'circle') return set({ kind: 'circle', radius: 1, speed: 3 });
+  if (chosen === 'flight') return set({ kind: 'flight', from: [-2.5, 0.4, 0], to: [2.5, 0, 0], speed: 4, arc: 0.8 });
   const [thing = '', bone = ''] = chosen.split('/');
   set({ kind: 'thing', thing, bone });
 }
@@ -54,6 +57,44 @@ function choose(chosen: string): void {
         :least="-200"
         :most="200"
         @change="(speed, gesture) => set({ ...carrier, speed } as Carrier, gesture)"
+      />
+    </template>
+    <template v-if="carrier.kind === 'flight'">
+      from
+      <VectorChip
+        :value="carrier.from"
+        label="where it is thrown from"
+        unit="m"
+        :least="-1000"
+        :most="1000"
+        @change="(from, gesture) => set({ ...carrier, from } as Carrier, gesture)"
+      />
+      to
+      <VectorChip
+        :value="carrier.to"
+        label="where it is thrown to"
+        unit="m"
+        :least="-1000"
+        :most="1000"
+        @change="(to, gesture) => set({ ...carrier, to } as Carrier, gesture)"
+      />
+      at
+      <PlainChip
+        :value="carrier.speed"
+        label="speed it is thrown at"
+        unit="m/s"
+        :least="0.01"
+        :most="1000"
+        @change="(speed, gesture) => set({ ...carrier, speed } as Carrier, gesture)"
+      />
+      in an arc of
+      <PlainChip
+        :value="carrier.arc"
+        label="arc it is thrown in"
+        unit="m"
+        :least="-100"
+        :most="100"
+        @change="(arc, gesture) => set({ ...carrier, arc } as Carrier, gesture)"
       />
     </template>
   </span>

@@ -24,3 +24,17 @@ export function unpackDirectionInto(out: Float64Array, o: number, packed: number
   out[o + 1] = y / size;
   out[o + 2] = v / size;
 }
+
+/** Writes two directions at right angles to one of length 1, and to each other (Duff et al., 2017). */
+export function acrossInto(u: Float64Array, v: Float64Array, way: Float64Array): void {
+  const [x, y, z] = [way[0]!, way[1]!, way[2]!];
+  const sign = z >= 0 ? 1 : -1;
+  const a = -1 / (sign + z);
+  const b = x * y * a;
+  u[0] = 1 + sign * x * x * a;
+  u[1] = sign * b;
+  u[2] = -sign * x;
+  v[0] = b;
+  v[1] = sign + y * y * a;
+  v[2] = -y;
+}

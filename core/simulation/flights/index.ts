@@ -1,0 +1,2 @@
+export { Flight, type FlightShape } from './flight.ts';
+export { Volley, type FlightHit } from './volley.ts';
