@@ -2,26 +2,24 @@ import { lineageOf, listed, type Effect, type Lineage } from '../document/index.
 import type { Rig } from '../geometry/index.ts';
 import type { Vec3 } from '../maths/index.ts';
 import { twinKernels, wasmKernels, type KernelBytes, type Kernels } from '../kernels/index.ts';
-import { Midwife } from './births.ts';
 import { EffectClock } from './clock.ts';
 import { compileLayer, dialShares, type CompiledLayer, type Compiling } from './compiled.ts';
 import { stepsTaken } from './crew.ts';
 import { newFrame, type Frame } from './frame.ts';
-import { FrontReader, Releaser } from './fronts/index.ts';
+import { FrontReader } from './fronts/index.ts';
 import { drawnLayers, Framer } from './framing.ts';
 import { hashOf } from './hashing.ts';
 import { Kins } from './kins.ts';
-import { Inbox, passedOn, Teller } from './links/index.ts';
-import { arraysFor, Mover, tablesFor } from './moving.ts';
+import { Inbox, passedOn } from './links/index.ts';
+import { Mover } from './moving.ts';
 import type { Population } from './population.ts';
 import { kinsOf, reachBetween } from './reach.ts';
-import { newReading, type Reading } from './reader.ts';
-import { bindTrails, Laying, type Trail } from './ribbons/index.ts';
-import { Rider } from './ride.ts';
+import { bindTrails, type Trail } from './ribbons/index.ts';
 import type { Running } from './running.ts';
 import { Scene } from './scene.ts';
 import type { Strike } from './sources/index.ts';
 import { bindSurfaces, Collider, Hits, struck, surfacesMet } from './surfaces/index.ts';
+import { Stepper } from './step.ts';
 import { Tables } from './tables.ts';
 import type { FrameRoom } from './tripleBuffer.ts';
 import { mostJointsOf, mostRecordsOf, WorldMemory } from './worldMemory.ts';
@@ -72,14 +70,8 @@ export class World {
   readonly #rigs: ReadonlyMap<string, Rig>;
   readonly #laid: WorldMemory;
   readonly #tables: Tables;
-  readonly #mover: Mover;
+  readonly #stepper: Stepper;
   readonly #framer: Framer;
-  readonly #midwife = new Midwife();
-  readonly #rider = new Rider();
-  readonly #collider: Collider;
-  readonly #teller = new Teller();
-  readonly #releaser = new Releaser();
-  readonly #reading: Reading = newReading();
   #effect: Effect;
   #scene: Scene;
   #clock: EffectClock;
@@ -87,7 +79,7 @@ export class World {
   #running: Running[];
   /** Points laid behind particles, a population for each layer that is drawn as trails. */
   #trails: Trail[] = [];
-  readonly #laying = new Laying();
+  #trailsOf: ReadonlyMap<Running, readonly Trail[]> = new Map();
   /** A frame that hashes are taken of. */
   #hashed: Frame | null = null;
   /** The same in the order in which they are stepped. */
@@ -128,9 +120,7 @@ export class World {
       ? wasmKernels(options.kernels, this.memory)
       : twinKernels({ f32: new Float32Array(buffer), i32: new Int32Array(buffer) });
     this.#tables = new Tables(buffer, laid.tablesAt, laid.tableCount);
-    this.#collider = new Collider(laid.largest);
-    this.#takeSurfaces();
-    this.#mover = new Mover(
+    const mover = new Mover(
       this.#kernels,
       buffer,
       laid.arrays,
@@ -138,6 +128,8 @@ export class World {
       options.helpers ?? 0,
       options.worthSharing,
     );
+    this.#stepper = new Stepper(this.#kernels, this.#room, mover, new Collider(laid.largest));
+    this.#takeSurfaces();
     this.#framer = new Framer(this.#kernels, buffer, laid.dressesAt, laid.layerCount, laid.recordsAt, laid.arrays);
     this.#kins = new Kins(this.#kernels, buffer, this.#room, options.historyBytes);
     this.#running = compiled.map((layer, index) => runningOf(layer, laid.populations[index]!));
@@ -146,6 +138,9 @@ export class World {
       bound: trail,
       heads: this.#runningOf(trail.heads)!,
     }));
+    this.#trailsOf = new Map(
+      this.#running.map((running) => [running, this.#trails.filter(({ heads }) => heads === running)]),
+    );
     this.#inboxes = new Map(this.#running.map(({ compiled: { id }, inbox }) => [id, inbox]));
     this.#order();
     for (const kin of this.#kins.all) this.#kins.begin(kin, this.#firstStep);
@@ -274,7 +269,7 @@ export class World {
 
   #takeSurfaces(): void {
     const dials = dialShares(this.#effect);
-    this.#collider.take(
+    this.#stepper.collider.take(
       bindSurfaces({ effect: this.#effect, scene: this.#scene, clock: this.#clock, rigs: this.#rigs, dials }),
     );
   }
@@ -367,7 +362,7 @@ export class World {
     const { step } = this;
     const time = this.#clock.timeOf(step);
     this.#scene.pose(time, time);
-    const strike = { step, ...struck(this.#collider, this.#scene, time, from, to), strength };
+    const strike = { step, ...struck(this.#stepper.collider, this.#scene, time, from, to), strength };
     this.setStrikes([...(this.#inputs.strikes ?? []), strike]);
     return strike;
   }
@@ -444,7 +439,7 @@ export class World {
     this.#order();
     this.#takeSurfaces();
     this.#tables.forget();
-    this.#mover.forget();
+    this.#stepper.mover.forget();
     this.#framer.forget();
   }
 
@@ -465,37 +460,18 @@ export class World {
     this.#takeClock();
     const compiled = this.#compile();
     const trails = bindTrails(this.#compiling(), compiled);
-    const tables = [...compiled, ...trails.map(({ points }) => points)].reduce(
-      (sum, layer) => sum + tablesFor(layer),
-      0,
-    );
+    const caps = compiled.map((layer) => this.#capOf(layer));
     const fits =
       sameThings &&
       sameSurfaces &&
-      compiled.length === this.#running.length &&
-      trails.length === this.#trails.length &&
-      trails.every(({ id, heads, most, points }, index) => {
-        const { bound, population } = this.#trails[index]!;
-        return (
-          bound.id === id &&
-          bound.heads === heads &&
-          most === population.cap &&
-          arraysFor(points) <= this.#laid.arrays.count
-        );
+      this.#laid.holds(effect, compiled, caps, trails) &&
+      trails.every(({ id, heads }, index) => {
+        const { bound } = this.#trails[index]!;
+        return bound.id === id && bound.heads === heads;
       }) &&
-      effect.layers.order.length <= this.#laid.layerCount &&
-      tables <= this.#laid.tableCount &&
-      (!this.frames ||
-        (this.#mostRecordsOf(effect) <= this.frames.mostRecords &&
-          this.#mostJointsOf(effect) <= this.frames.mostJoints)) &&
-      compiled.every((layer, index) => {
-        const { compiled: old, population } = this.#running[index]!;
-        return (
-          old.id === layer.id &&
-          this.#capOf(layer) === population.cap &&
-          arraysFor(layer) <= this.#laid.arrays.count &&
-          JSON.stringify(layer.layer.source) === JSON.stringify(old.layer.source)
-        );
+      compiled.every(({ id, layer }, index) => {
+        const old = this.#running[index]!.compiled;
+        return old.id === id && JSON.stringify(layer.source) === JSON.stringify(old.layer.source);
       });
     if (!fits) {
       this.#effect = kept.effect;
@@ -531,92 +507,36 @@ export class World {
     const from = this.#clock.timeOf(step);
     const to = this.#clock.timeOf(step + 1);
     this.#scene.pose(from, to);
-    const reading = this.#reading;
-    reading.dials = dialShares(this.#effect);
-    const moment = { step, from, to, rate: this.rate, clock: this.#clock, scene: this.#scene, dials: reading.dials };
-    const birthStep = {
+    const dials = dialShares(this.#effect);
+    const moment = { step, from, to, rate: this.rate, clock: this.#clock, scene: this.#scene, dials };
+    const births = {
       ...moment,
       isFirst: step === this.#firstStep,
       seed: this.#effect.seed,
       density: this.#effect.stage.density.share / 100,
       room: this.budget - this.living,
     };
+    const whole = { ...moment, births, inboxes: this.#inboxes };
     for (const running of this.#stepping) {
       if (running.at !== step) continue;
       const started = this.#options.now?.() ?? 0;
-      const { compiled, population } = running;
-      this.#beginTurn(running, from);
-      population.keepPlaces();
-      this.#rider.rideAlong(compiled, population, from, to);
-      this.#clearFor(compiled);
-      this.#midwife.giveBirth(running, birthStep, reading);
-      this.#releaser.count = 0;
-      if (compiled.front) this.#releaser.release(running, compiled.front, this.#midwife, birthStep, reading);
-      this.#collider.keepVelocities(compiled, population);
-      this.#mover.move(compiled, population, moment);
-      this.#collider.collide(compiled, population, running.hits, moment);
-      this.#endStanding(running, step + 1);
-      const trails = this.#trails.filter(({ heads }) => heads === running);
-      for (const { population: points } of trails) {
-        points.keepPlaces();
-        points.newbornFrom = points.evenTo = points.count;
-      }
-      this.#laying.lay(running, trails, moment);
-      for (const trail of trails) {
-        if (trail.bound.moves) this.#mover.move(trail.compiled, trail.population, moment);
-        this.#bury(trail, step + 1);
-        trail.at = step + 1;
-      }
-      this.#teller.tell(running, this.#inboxes, moment, this.#releaser);
-      this.#bury(running, step + 1);
-      running.at = step + 1;
+      const { source } = running.compiled.layer;
+      const parent = source.kind === 'particles' ? this.#runningOf(source.layer)?.population : undefined;
+      this.#stepper.step(running, this.#trailsOf.get(running) ?? [], parent, whole);
       this.#stepsTaken++;
       running.microseconds = (this.#options.now?.() ?? 0) - started;
     }
     this.#kins.keep(step + 1);
   }
 
-  /** In a hold without a seam every turn counts its births anew. */
-  #beginTurn(running: Running, time: number): void {
-    const { population, travel } = running;
-    if (!this.#clock.isSeamless || this.#clock.stepOfHold(time) !== 0) return;
-    if (time <= this.#clock.opening && this.#clock.preRoll === 0) running.turnStart = population.numbered;
-    population.numbered = running.turnStart;
-    travel.metres = 0;
-  }
-
-  /** Who is born on another layer's particles draws from the living alone. */
-  #clearFor({ layer }: CompiledLayer): void {
-    if (layer.source.kind === 'particles') this.population(layer.source.layer);
-  }
-
-  #endStanding({ compiled, population }: Running, step: number): void {
-    const time = this.#clock.timeOf(step);
-    const isOver = time >= this.#clock.endsAt;
-    if (isOver || time >= compiled.window.until) population.endStanding(step, isOver);
-  }
-
-  #bury({ population }: Running, step: number): void {
-    population.bury(this.#kernels, step, this.#room);
-    population.compact(this.#kernels, this.#room);
-  }
-
   /** Most particle records a frame of this world can need, following layers included. */
   get mostRecords(): number {
-    return this.#mostRecordsOf(this.#effect);
+    return mostRecordsOf(this.#effect, (id) => this.#runningOf(id)?.population.cap ?? 0);
   }
 
   /** Most joints of ribbons a frame of this world can need. */
   get mostJoints(): number {
-    return this.#mostJointsOf(this.#effect);
-  }
-
-  #mostJointsOf(effect: Effect): number {
-    return mostJointsOf(effect, (id) => this.#runningOf(id)?.population.cap ?? 0);
-  }
-
-  #mostRecordsOf(effect: Effect): number {
-    return mostRecordsOf(effect, (id) => this.#runningOf(id)?.population.cap ?? 0);
+    return mostJointsOf(this.#effect, (id) => this.#runningOf(id)?.population.cap ?? 0);
   }
 
   /** Writes the present instant as a frame. One that lies in this world's memory is written in place. */

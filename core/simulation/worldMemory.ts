@@ -6,6 +6,7 @@ import { DRESSES_BYTES } from './framing.ts';
 import { Arrays, POPULATIONS, reserve } from './memory.ts';
 import { arraysFor, tablesFor } from './moving.ts';
 import { Population } from './population.ts';
+import type { BoundTrail } from './ribbons/index.ts';
 import { NUMBER_TABLE_BYTES } from './tables.ts';
 import { tripleBufferBytes, type FrameRoom } from './tripleBuffer.ts';
 
@@ -89,5 +90,29 @@ export class WorldMemory {
     });
     this.populations = populations.slice(0, caps.length);
     this.trails = populations.slice(caps.length);
+  }
+
+  /** Whether a changed document is at home here: as many populations of the same caps, and room for all it needs beside. */
+  holds(
+    effect: Effect,
+    compiled: readonly CompiledLayer[],
+    caps: readonly number[],
+    trails: readonly BoundTrail[],
+  ): boolean {
+    const all = [...compiled, ...trails.map(({ points }) => points)];
+    const tables = all.reduce((sum, layer) => sum + tablesFor(layer), 0);
+    const capOf = (id: string) => caps[compiled.findIndex((layer) => layer.id === id)] ?? 0;
+    return (
+      compiled.length === this.populations.length &&
+      trails.length === this.trails.length &&
+      caps.every((cap, index) => cap === this.populations[index]!.cap) &&
+      trails.every(({ most }, index) => most === this.trails[index]!.cap) &&
+      all.every((layer) => arraysFor(layer) <= this.arrays.count) &&
+      tables <= this.tableCount &&
+      effect.layers.order.length <= this.layerCount &&
+      (!this.frames ||
+        (mostRecordsOf(effect, capOf) <= this.frames.mostRecords &&
+          mostJointsOf(effect, capOf) <= this.frames.mostJoints))
+    );
   }
 }
