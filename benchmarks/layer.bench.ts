@@ -1,5 +1,7 @@
 // A whole layer's step at 1,000 to 1,000,000 living: births, ageing, shapers by table, three forces, deaths, compaction
 // and the frame; and the kernels of the same three forces alone. Also what a step allocates.
+import { runInNewContext } from 'node:vm';
+import { setFlagsFromString } from 'node:v8';
 import { FrameWriter, tripleBuffer, World } from '../core/simulation/index.ts';
 import { PROGRAM, SCRATCH } from '../core/simulation/memory.ts';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
@@ -10,10 +12,16 @@ import { layerOf, LIFE_SECONDS } from './layerEffect.ts';
 const COUNTS = [1_000, 10_000, 100_000, 1_000_000];
 const ROUNDS = 40;
 
+setFlagsFromString('--expose-gc');
+const collect = runInNewContext('gc') as () => void;
+/** Steps in a row over which allocation is counted: few enough that nothing is collected between. */
+const COUNTED_STEPS = 20;
+
 interface Figures {
   readonly nsPerParticle: number;
   readonly nsForcesAlone: number;
   readonly living: number;
+  readonly bytesAllocatedPerStep: number;
 }
 
 function measured(count: number): Figures {
@@ -48,7 +56,35 @@ function measured(count: number): Figures {
     alone.push(performance.now() - between);
   }
   const ns = (times: number[]) => rounded((median(times) * 1e6) / living);
-  return { nsPerParticle: ns(whole), nsForcesAlone: ns(alone), living };
+  return {
+    nsPerParticle: ns(whole),
+    nsForcesAlone: ns(alone),
+    living,
+    bytesAllocatedPerStep: count > 100_000 ? NaN : allocated(count),
+  };
+}
+
+/** Bytes of the heap that a step and its frame take up; kept states are left out. */
+function allocated(count: number): number {
+  const world = new World(
+    layerOf(count),
+    new Map(),
+    {},
+    { kernels: kernelBytes(), budget: 2_000_000, frames: true, historyBytes: 0 },
+  );
+  const room = world.frames!;
+  const writer = new FrameWriter(tripleBuffer(world.memory.buffer, room, room.address));
+  world.advance(Math.round(LIFE_SECONDS * 1.25 * world.rate));
+  const rounds = Array.from({ length: 9 }, () => {
+    collect();
+    const before = process.memoryUsage().heapUsed;
+    for (let step = 0; step < COUNTED_STEPS; step++) {
+      world.advance(world.step + 1);
+      world.writeFrame(writer.frame);
+    }
+    return (process.memoryUsage().heapUsed - before) / COUNTED_STEPS;
+  });
+  return Math.round(median(rounds));
 }
 
 /** Copies the force calls of the program that stands in a world's memory; returns the address of the copy. */
@@ -79,6 +115,11 @@ const result = {
   living: byCount((figure) => figure.living),
   nsPerParticle: byCount((figure) => figure.nsPerParticle),
   nsForcesAlone: byCount((figure) => figure.nsForcesAlone),
+  bytesAllocatedPerStep: Object.fromEntries(
+    figures
+      .filter(({ count }) => count <= 100_000)
+      .map(({ count, bytesAllocatedPerStep }) => [count, bytesAllocatedPerStep]),
+  ),
   millionToTenThousand: rounded(at(1_000_000).nsPerParticle / at(10_000).nsPerParticle),
   toForcesAloneAt100000: rounded(at(100_000).nsPerParticle / at(100_000).nsForcesAlone),
 };
