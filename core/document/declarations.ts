@@ -903,8 +903,6 @@ export const RIBBON_SETTINGS = {
     atTail: { ...AT_TAIL, byDefault: 100 },
   },
 } as const satisfies Record<string, Record<string, Declaration>>;
-export type RibbonKind = keyof typeof RIBBON_SETTINGS;
-export const RIBBON_KINDS = Object.keys(RIBBON_SETTINGS) as RibbonKind[];
 
 /** What a link sets off, and what it passes on. */
 export const LINK_SETTINGS = {

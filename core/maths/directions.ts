@@ -26,7 +26,7 @@ export function unpackDirectionInto(out: Float64Array, o: number, packed: number
 }
 
 /** Writes two directions at right angles to one of length 1, and to each other (Duff et al., 2017). */
-export function acrossInto(u: Float64Array, v: Float64Array, way: Float64Array): void {
+export function acrossInto(u: Float64Array, v: Float64Array, way: ArrayLike<number>): void {
   const [x, y, z] = [way[0]!, way[1]!, way[2]!];
   const sign = z >= 0 ? 1 : -1;
   const a = -1 / (sign + z);
@@ -37,4 +37,16 @@ export function acrossInto(u: Float64Array, v: Float64Array, way: Float64Array):
   v[0] = b;
   v[1] = sign + y * y * a;
   v[2] = -y;
+}
+
+/** Writes two directions at right angles to one of length 1 and to each other: the first level, the second upward. */
+export function levelInto(level: Float64Array, upward: Float64Array, x: number, y: number, z: number): void {
+  const flat = Math.sqrt(x * x + z * z);
+  level[0] = flat > 1e-6 ? z / flat : 1;
+  level[1] = 0;
+  level[2] = flat > 1e-6 ? -x / flat : 0;
+  // The way × level.
+  upward[0] = y * level[2]!;
+  upward[1] = z * level[0]! - x * level[2]!;
+  upward[2] = -y * level[0]!;
 }

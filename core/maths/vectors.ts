@@ -24,17 +24,6 @@ export const mixVec = (a: Vec3, b: Vec3, t: number): Vec3 => [
   a[2] + (b[2] - a[2]) * t,
 ];
 
-/** Two unit vectors at right angles to the unit vector `n` and to each other (Duff and others, 2017). */
-export function basisAround(n: Vec3): [Vec3, Vec3] {
-  const sign = n[2] >= 0 ? 1 : -1;
-  const a = -1 / (sign + n[2]);
-  const b = n[0] * n[1] * a;
-  return [
-    [1 + sign * n[0] * n[0] * a, sign * b, -sign * n[0]],
-    [b, sign + n[1] * n[1] * a, -n[1]],
-  ];
-}
-
 /** out[o..] = a[ai..] × b[bi..], three by four with an implied last row. */
 export function multiplyInto(out: Numbers, o: number, a: Numbers, ai: number, b: Numbers, bi: number): void {
   for (let column = 0; column < 4; column++) {

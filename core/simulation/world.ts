@@ -14,7 +14,7 @@ import { Inbox, passedOn } from './links/index.ts';
 import { Mover } from './moving.ts';
 import type { Population } from './population.ts';
 import { kinsOf, reachBetween } from './reach.ts';
-import { bindTrails, type Trail } from './ribbons/index.ts';
+import { bindTrails, type BoundTrail, type Trail } from './ribbons/index.ts';
 import type { Running } from './running.ts';
 import { Scene } from './scene.ts';
 import type { Strike } from './sources/index.ts';
@@ -56,6 +56,12 @@ export interface WorldOptions {
   readonly historyBytes?: number;
   /** Only these layers, and whoever hangs together with them, are ever computed. */
   readonly only?: ReadonlySet<string>;
+}
+
+/** An effect's layers with particles of their own, and its trails, ready to be stepped. */
+interface Compiled {
+  readonly compiled: readonly CompiledLayer[];
+  readonly trails: readonly BoundTrail[];
 }
 
 /** A world of one effect: everything that is computed about it, step by step. */
@@ -102,9 +108,8 @@ export class World {
     this.#scene = new Scene(effect.stage, rigs);
     this.#clock = this.#newClock();
     this.#scene.clock = this.#clock;
-    const compiled = this.#compile();
+    const { compiled, trails: bound } = this.#compile();
     const caps = compiled.map((layer) => this.#capOf(layer));
-    const bound = bindTrails(this.#compiling(), compiled);
     const laid = new WorldMemory(
       effect,
       compiled,
@@ -279,9 +284,9 @@ export class World {
     return new Map(listed(effect.fronts).map(({ id, item }) => [id, new FrontReader(id, item, around)]));
   }
 
-  #compiling(): Compiling {
+  #compile(): Compiled {
     const effect = this.#effect;
-    return {
+    const compiling: Compiling = {
       effect,
       scene: this.#scene,
       clock: this.#clock,
@@ -291,15 +296,12 @@ export class World {
       populationOf: (id: string) => this.#runningOf(id)?.population ?? null,
       strikes: () => this.#inputs.strikes ?? [],
     };
-  }
-
-  #compile(): CompiledLayer[] {
-    const compiling = this.#compiling();
     this.#lineage = compiling.lineage;
-    return listed(this.#effect.layers)
+    const compiled = listed(this.#effect.layers)
       .filter(({ item }) => item.population.kind === 'own')
       .map(({ id }) => compileLayer(id, compiling))
       .sort((a, b) => a.layer.salt - b.layer.salt || (a.id < b.id ? -1 : 1));
+    return { compiled, trails: bindTrails(compiling, compiled) };
   }
 
   /** The step before which nothing is computed: below 0 with pre-roll. */
@@ -429,9 +431,9 @@ export class World {
     return this.#running.reduce((sum, { population }) => sum + population.cap, 0) <= this.budget;
   }
 
-  #takeCompiled(compiled: readonly CompiledLayer[]): void {
+  #takeCompiled({ compiled, trails }: Compiled): void {
     compiled.forEach((layer, index) => (this.#running[index]!.compiled = layer));
-    bindTrails(this.#compiling(), compiled).forEach((bound, index) => {
+    trails.forEach((bound, index) => {
       const trail = this.#trails[index]!;
       trail.bound = bound;
       trail.compiled = bound.points;
@@ -458,8 +460,8 @@ export class World {
     if (JSON.stringify(effect.stage) !== JSON.stringify(kept.effect.stage))
       this.#scene = new Scene(effect.stage, this.#rigs);
     this.#takeClock();
-    const compiled = this.#compile();
-    const trails = bindTrails(this.#compiling(), compiled);
+    const made = this.#compile();
+    const { compiled, trails } = made;
     const caps = compiled.map((layer) => this.#capOf(layer));
     const fits =
       sameThings &&
@@ -480,7 +482,7 @@ export class World {
       this.#scene.clock = kept.clock;
       return false;
     }
-    this.#takeCompiled(compiled);
+    this.#takeCompiled(made);
     if (reach.kind !== 'state') return true;
     for (const kin of this.#kins.all) {
       const { layers } = reach;

@@ -1,4 +1,4 @@
-import { cos, draw, radians, sin, slotOf, type Vec3 } from '../../maths/index.ts';
+import { cos, draw, length, levelInto, radians, sin, slotOf, subtract, unit, type Vec3 } from '../../maths/index.ts';
 
 const SLOT_ROUND = slotOf('flight/round');
 const SLOT_ASIDE = slotOf('flight/aside');
@@ -36,18 +36,18 @@ export class Flight {
     this.#shape = shape;
     this.from = from;
     this.aim = aim;
-    const way = [0, 1, 2].map((axis) => aim[axis]! - from[axis]!);
-    const span = Math.sqrt(way[0]! * way[0]! + way[1]! * way[1]! + way[2]! * way[2]!);
+    const way = subtract(aim, from);
+    const span = length(way);
     const angle = radians(Math.min(80, shape.spread * draw(key, SLOT_ASIDE)));
     const turn = 2 * Math.PI * draw(key, SLOT_ROUND);
     // A parabola that leaves at an angle bulges by a quarter of the span times its tangent.
     const aside = ((sin(angle) / cos(angle)) * span) / 4;
-    const [level, upward] = acrossOf(way, span);
+    const [level, upward] = [LEVEL, UPWARD];
+    levelInto(level, upward, ...unit(way, AHEAD));
     this.#bulge = [0, 1, 2].map(
       (axis) => aside * (cos(turn) * level[axis]! + sin(turn) * upward[axis]!) + (axis === 1 ? shape.arc : 0),
     ) as unknown as Vec3;
-    const length = this.#length();
-    this.seconds = shape.speed > 0 ? length / shape.speed : Infinity;
+    this.seconds = shape.speed > 0 ? this.#length() / shape.speed : Infinity;
   }
 
   #length(): number {
@@ -88,10 +88,9 @@ export class Flight {
     const [a, b] = [NEAR_A, NEAR_B];
     this.#pointInto(a, Math.max(0, share - STEP), target);
     this.#pointInto(b, Math.min(1, share + STEP), target);
-    const way = [0, 1, 2].map((axis) => b[axis]! - a[axis]!);
-    const size = Math.sqrt(way[0]! * way[0]! + way[1]! * way[1]! + way[2]! * way[2]!);
-    const forward = size > 0 ? way.map((x) => x / size) : [0, 0, 1];
-    const [level, upward] = acrossOf(forward, 1);
+    const forward = unit([b[0]! - a[0]!, b[1]! - a[1]!, b[2]! - a[2]!], AHEAD);
+    const [level, upward] = [LEVEL, UPWARD];
+    levelInto(level, upward, ...forward);
     this.#pointInto(a, share, target);
     for (let axis = 0; axis < 3; axis++) {
       m[axis] = level[axis]!;
@@ -108,13 +107,7 @@ export class Flight {
 const STEP = 1 / 1024;
 const NEAR_A = new Float64Array(3);
 const NEAR_B = new Float64Array(3);
-
-/** Two directions at right angles to a way of some length: the first level, the second upward. */
-function acrossOf(way: readonly number[], span: number): [readonly number[], readonly number[]] {
-  const [x, y, z] = span > 0 ? [way[0]! / span, way[1]! / span, way[2]! / span] : [0, 0, 1];
-  const flat = Math.sqrt(x! * x! + z! * z!);
-  const level = flat > 1e-6 ? [z! / flat, 0, -x! / flat] : [1, 0, 0];
-  // way × level.
-  const upward = [y! * level[2]! - z! * level[1]!, z! * level[0]! - x! * level[2]!, x! * level[1]! - y! * level[0]!];
-  return [level, upward];
-}
+/** Where something without a way looks. */
+const AHEAD: Vec3 = [0, 0, 1];
+const LEVEL = new Float64Array(3);
+const UPWARD = new Float64Array(3);

@@ -1,4 +1,4 @@
-import { hash2, type Vec3 } from '../../maths/index.ts';
+import { hash2, mixVec, subtract, unit, type Vec3 } from '../../maths/index.ts';
 import { AT, CONTACT_WORDS, NORMAL, SHARE, type Body } from '../surfaces/body.ts';
 import { Flight, type FlightShape } from './flight.ts';
 
@@ -82,11 +82,9 @@ export class Volley {
     }
     if (hit || arrives > to) return hit;
     const t = Math.max(0, Math.min(1, (arrives - from) / (to - from)));
-    const target = [0, 1, 2].map((axis) => was[axis]! + (is[axis]! - was[axis]!) * t) as unknown as Vec3;
+    const target = mixVec(was, is, t);
     flight.placeInto(b, flight.seconds, target);
-    const back = [0, 1, 2].map((axis) => a[axis]! - b[axis]!);
-    const size = Math.sqrt(back[0]! * back[0]! + back[1]! * back[1]! + back[2]! * back[2]!);
-    const normal: Vec3 = size > 0 ? [back[0]! / size, back[1]! / size, back[2]! / size] : [0, 1, 0];
+    const normal = unit(subtract(three(a, 0), three(b, 0)));
     return { flight: n, time: arrives, at: three(b, 0), normal, isTarget: true };
   }
 }

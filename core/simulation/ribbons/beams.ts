@@ -1,4 +1,4 @@
-import { draw, hash2, slotOf } from '../../maths/index.ts';
+import { draw, hash2, levelInto, slotOf } from '../../maths/index.ts';
 import { ARRIVES, FROM, METRES, TO, type Curve } from './curve.ts';
 
 /** The shape of a beam, in metres, strikes a second and counts. */
@@ -145,11 +145,5 @@ function acrossInto(sideways: Float64Array, upward: Float64Array, from: Float64A
     number,
     number,
   ];
-  const flat = Math.sqrt(x * x + z * z);
-  sideways[0] = flat > 1e-6 ? z / flat : 1;
-  sideways[1] = 0;
-  sideways[2] = flat > 1e-6 ? -x / flat : 0;
-  upward[0] = y * sideways[2]!;
-  upward[1] = z * sideways[0]! - x * sideways[2]!;
-  upward[2] = -y * sideways[0]!;
+  levelInto(sideways, upward, x, y, z);
 }

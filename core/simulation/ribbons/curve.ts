@@ -1,3 +1,13 @@
+import {
+  RECORD_AGE,
+  RECORD_COLOUR,
+  RECORD_FROM,
+  RECORD_OPACITY,
+  RECORD_SIZE,
+  RECORD_TO,
+  RECORD_WORDS,
+} from '../frame.ts';
+
 /** Words of a control point of a ribbon. */
 export const FROM = 0;
 export const TO = 3;
@@ -42,6 +52,22 @@ export class Curve {
     if (at + POINT_WORDS > this.points.length) this.points = grown(this.points);
     this.points.fill(0, at, at + POINT_WORDS);
     this.points[at + ARRIVES] = 1;
+    return at;
+  }
+
+  /** A new control point as a particle's record shows it. */
+  addRecord(records: Float32Array, record: number): number {
+    const at = this.add();
+    const from = record * RECORD_WORDS;
+    const { points } = this;
+    for (let axis = 0; axis < 3; axis++) {
+      points[at + FROM + axis] = records[from + RECORD_FROM + axis]!;
+      points[at + TO + axis] = records[from + RECORD_TO + axis]!;
+      points[at + COLOUR + axis] = records[from + RECORD_COLOUR + axis]!;
+    }
+    points[at + OPACITY] = records[from + RECORD_OPACITY]!;
+    points[at + WIDTH] = records[from + RECORD_SIZE]! / 2;
+    points[at + AGE] = records[from + RECORD_AGE]!;
     return at;
   }
 

@@ -1,15 +1,5 @@
-import {
-  RECORD_AGE,
-  RECORD_BIRTH,
-  RECORD_COLOUR,
-  RECORD_FROM,
-  RECORD_NUMBER,
-  RECORD_OPACITY,
-  RECORD_SIZE,
-  RECORD_TO,
-  RECORD_WORDS,
-} from '../frame.ts';
-import { AGE, COLOUR, FROM, METRES, OPACITY, TO, WIDTH, type Curve } from './curve.ts';
+import { RECORD_NUMBER, RECORD_TO, RECORD_WORDS } from '../frame.ts';
+import { METRES, type Curve } from './curve.ts';
 
 /**
  * Strings particles together in the order of their births; `each` is called with every piece of strand. Along it a
@@ -30,22 +20,13 @@ export function strandsInto(
     for (let record = 0; record < count; record++) {
       const from = record * RECORD_WORDS;
       const number = words[from + RECORD_NUMBER]!;
-      // Not born yet at the start of the step: it joins when its own first step is over.
-      if (number % strands !== strand || records[from + RECORD_BIRTH]! >= 1) continue;
+      if (number % strands !== strand) continue;
       if (last >= 0 && longest > 0 && apart(records, last, from) > longest) {
         each();
         curve.start();
       }
       last = from;
-      const at = curve.add();
-      for (let axis = 0; axis < 3; axis++) {
-        curve.points[at + FROM + axis] = records[from + RECORD_FROM + axis]!;
-        curve.points[at + TO + axis] = records[from + RECORD_TO + axis]!;
-        curve.points[at + COLOUR + axis] = records[from + RECORD_COLOUR + axis]!;
-      }
-      curve.points[at + OPACITY] = records[from + RECORD_OPACITY]!;
-      curve.points[at + WIDTH] = records[from + RECORD_SIZE]! / 2;
-      curve.points[at + AGE] = records[from + RECORD_AGE]!;
+      const at = curve.addRecord(records, record);
       curve.points[at + METRES] = Math.floor(number / strands);
     }
     each();

@@ -43,8 +43,11 @@ export class Strip {
   readonly #way = new Float64Array(3);
   readonly #next = new Float64Array(3);
 
-  /** Writes a curve's joints from word `at` on, as long as there is room for all; returns how many. */
-  write(out: Float32Array, at: number, room: number, curve: Curve): number {
+  /**
+   * Writes a curve's joints from word `at` on, as long as there is room for all; returns how many. It is so many times as
+   * wide at its `tail` and at its `head`.
+   */
+  write(out: Float32Array, at: number, room: number, curve: Curve, tail = 1, head = 1): number {
     const { joints, jointCount } = curve;
     if (jointCount < 2 || jointCount > room) return 0;
     const first = joints[METRES]!;
@@ -61,10 +64,11 @@ export class Strip {
       out[o + JOINT_ARRIVES] = joints[j + ARRIVES]!;
       out[o + JOINT_METRES] = joints[j + METRES]!;
       out[o + JOINT_OPACITY] = joints[j + OPACITY]!;
-      out[o + JOINT_WIDTH] = joints[j + WIDTH]!;
+      const along = span > 0 ? (joints[j + METRES]! - first) / span : n / (jointCount - 1);
+      out[o + JOINT_WIDTH] = joints[j + WIDTH]! * (tail + (head - tail) * along);
       out[o + JOINT_ENDS] = n === jointCount - 1 ? 1 : 0;
       out[o + JOINT_AGE] = joints[j + AGE]!;
-      out[o + JOINT_ALONG] = span > 0 ? (joints[j + METRES]! - first) / span : n / (jointCount - 1);
+      out[o + JOINT_ALONG] = along;
       out[o + JOINT_IS_FIXED] = joints[j + IS_FIXED]!;
       this.#shape(out, o, joints, n, jointCount);
     }

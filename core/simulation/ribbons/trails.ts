@@ -1,16 +1,7 @@
-import {
-  RECORD_AGE,
-  RECORD_BIRTH,
-  RECORD_COLOUR,
-  RECORD_FROM,
-  RECORD_OPACITY,
-  RECORD_SIZE,
-  RECORD_TO,
-  RECORD_WORDS,
-} from '../frame.ts';
+import { RECORD_BIRTH, RECORD_WORDS } from '../frame.ts';
 import type { Dress, DressMoment } from '../dressing.ts';
 import type { Population } from '../population.ts';
-import { AGE, ARRIVES, COLOUR, FROM, METRES, OPACITY, POINT_WORDS, TO, WIDTH, type Curve } from './curve.ts';
+import { AGE, ARRIVES, FROM, METRES, POINT_WORDS, TO, type Curve } from './curve.ts';
 import { KeyTable } from './keyTable.ts';
 import type { Trail } from './laying.ts';
 import type { RibbonLook } from './look.ts';
@@ -92,20 +83,10 @@ export class TrailDrawer {
   }
 
   #put(curve: Curve, records: Float32Array, record: number, points: Population): number {
-    const at = curve.add();
-    const from = record * RECORD_WORDS;
-    const out = curve.points;
-    for (let axis = 0; axis < 3; axis++) {
-      out[at + FROM + axis] = records[from + RECORD_FROM + axis]!;
-      out[at + TO + axis] = records[from + RECORD_TO + axis]!;
-      out[at + COLOUR + axis] = records[from + RECORD_COLOUR + axis]!;
-    }
-    const born = records[from + RECORD_BIRTH]!;
-    out[at + ARRIVES] = born > 0 ? born : 1;
-    out[at + OPACITY] = records[from + RECORD_OPACITY]!;
-    out[at + WIDTH] = records[from + RECORD_SIZE]! / 2;
-    out[at + METRES] = points.travelled[this.#indices[record]!]!;
-    out[at + AGE] = records[from + RECORD_AGE]!;
+    const at = curve.addRecord(records, record);
+    const born = records[record * RECORD_WORDS + RECORD_BIRTH]!;
+    if (born > 0) curve.points[at + ARRIVES] = born;
+    curve.points[at + METRES] = points.travelled[this.#indices[record]!]!;
     return at;
   }
 

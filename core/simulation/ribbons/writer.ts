@@ -15,7 +15,7 @@ import type { Scene } from '../scene.ts';
 import { BeamWriter, distanceOf, type BeamShape } from './beams.ts';
 import { ribbonNumber } from './bind.ts';
 import { BladeTrack, SAMPLE_WORDS } from './blades.ts';
-import { AGE, ARRIVES, Curve, FROM, IS_FIXED, METRES, POINT_WORDS, SIDE, TO, WIDTH } from './curve.ts';
+import { AGE, ARRIVES, COLOUR, Curve, FROM, IS_FIXED, METRES, POINT_WORDS, SIDE, TO, WIDTH } from './curve.ts';
 import type { Trail } from './laying.ts';
 import { RibbonLook } from './look.ts';
 import { strandsInto } from './strands.ts';
@@ -116,16 +116,9 @@ export class RibbonWriter {
     const room = this.#frame.mostJoints - this.#written;
     curve.cut(isSmooth);
     if (curve.jointCount > room) curve.cut(false);
-    const { joints, jointCount } = curve;
-    const first = joints[METRES]!;
-    const span = joints[(jointCount - 1) * POINT_WORDS + METRES]! - first;
     const [tail, head] = [read['atTail']! / 100, read['atHead']! / 100];
-    for (let n = 0; n < jointCount; n++) {
-      const along = span > 0 ? (joints[n * POINT_WORDS + METRES]! - first) / span : n / (jointCount - 1);
-      joints[n * POINT_WORDS + WIDTH]! *= tail + (head - tail) * along;
-    }
     const { f32, joints: at } = this.#frame;
-    this.#written += this.#strip.write(f32, at + this.#written * JOINT_WORDS, room, curve);
+    this.#written += this.#strip.write(f32, at + this.#written * JOINT_WORDS, room, curve, tail, head);
   }
 
   /** Seconds of the effect's time at which a particle was born. */
@@ -227,11 +220,11 @@ export class RibbonWriter {
       const key = population.key[i]!;
       const dressAll = (taper: boolean) => {
         const { points, count } = this.#curve;
-        for (let n = 0; n < count; n++) {
+        this.#look.dress(this.#curve, 0, age, dress, moment, population, i);
+        for (let n = count - 1; n >= 0; n--) {
           const at = n * POINT_WORDS;
-          this.#look.dress(this.#curve, at, age, dress, moment, population, i);
+          points.copyWithin(at + COLOUR, COLOUR, AGE + 1);
           if (taper) points[at + WIDTH]! *= 0.6 * (1 - n / count);
-          points[at + AGE] = age;
         }
       };
       this.#beams.mainInto(this.#curve, ends, shape, key, seconds, reached);

@@ -1,5 +1,5 @@
 import type { Vector } from '../../document/index.ts';
-import { basisAround, cos, cross, sin, unit, type Vec3 } from '../../maths/index.ts';
+import { acrossInto, cos, cross, sin, unit, type Vec3 } from '../../maths/index.ts';
 import type { LocalPoint } from './shapes.ts';
 
 /** Straight pieces between two points of a drawn path, by which its length is measured. */
@@ -59,7 +59,8 @@ export class PathCurve {
     const [from, to] = [this.#at(span, (low % PIECES) / PIECES), this.#at(span, ((low % PIECES) + 1) / PIECES)];
     const t = piece > 0 ? (wanted - this.#lengths[low]!) / piece : 0;
     const along = unit([to[0] - from[0], to[1] - from[1], to[2] - from[2]], [0, 0, 1]);
-    const [x] = basisAround(along);
+    acrossInto(ASIDE, BESIDE, along);
+    const x: Vec3 = [ASIDE[0]!, ASIDE[1]!, ASIDE[2]!];
     const y = cross(along, x);
     const [c, s] = [cos(2 * Math.PI * turn), sin(2 * Math.PI * turn)];
     for (let axis = 0; axis < 3; axis++) {
@@ -69,6 +70,10 @@ export class PathCurve {
     }
   }
 }
+
+/** Room for two directions across the path. */
+const ASIDE = new Float64Array(3);
+const BESIDE = new Float64Array(3);
 
 export const curveOf = (points: readonly Vector[], closed: boolean, scale: number): PathCurve =>
   new PathCurve(points, closed, scale);

@@ -1,4 +1,4 @@
-import type { Vec3 } from '../../maths/index.ts';
+import { subtract, unit, type Vec3 } from '../../maths/index.ts';
 import type { Scene } from '../scene.ts';
 import { bodyOfThing } from './bind.ts';
 import { AT, CONTACT_WORDS, NORMAL, SHARE } from './body.ts';
@@ -11,7 +11,7 @@ export function struck(
   time: number,
   from: Vec3,
   to: Vec3,
-): { at: [number, number, number]; normal: [number, number, number] } {
+): { at: Vec3; normal: Vec3 } {
   const bodies = collider.posedAt(time).map(({ body }) => body);
   for (const thing of scene.things) {
     const body = bodyOfThing(thing);
@@ -20,7 +20,7 @@ export function struck(
   }
   const out = new Float64Array(CONTACT_WORDS);
   let first = Infinity;
-  let found = { at: nearestTo(scene.effectAt(time), from, to), normal: back(from, to) };
+  let found = { at: nearestTo(scene.effectAt(time), from, to), normal: unit(subtract(from, to)) };
   for (const body of bodies) {
     if (!body.meet(out, 0, from[0], from[1], from[2], to[0], to[1], to[2], 'both') || out[SHARE]! >= first) continue;
     first = out[SHARE]!;
@@ -29,16 +29,10 @@ export function struck(
   return found;
 }
 
-const three = (words: Float64Array, o: number): [number, number, number] => [words[o]!, words[o + 1]!, words[o + 2]!];
-
-function back(from: Vec3, to: Vec3): [number, number, number] {
-  const way = [0, 1, 2].map((axis) => from[axis]! - to[axis]!);
-  const size = Math.sqrt(way[0]! * way[0]! + way[1]! * way[1]! + way[2]! * way[2]!);
-  return size > 0 ? [way[0]! / size, way[1]! / size, way[2]! / size] : [0, 1, 0];
-}
+const three = (words: Float64Array, o: number): Vec3 => [words[o]!, words[o + 1]!, words[o + 2]!];
 
 /** The point of a way that is nearest to a metre above the effect's middle. */
-function nearestTo(effect: Float64Array, from: Vec3, to: Vec3): [number, number, number] {
+function nearestTo(effect: Float64Array, from: Vec3, to: Vec3): Vec3 {
   const middle = [effect[12]!, effect[13]! + 1, effect[14]!];
   let [dot, size] = [0, 0];
   for (let axis = 0; axis < 3; axis++) {
