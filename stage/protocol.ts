@@ -30,6 +30,13 @@ export interface StageFigure {
   readonly boneStart: number;
 }
 
+/** Where the matrices that the page asked for stand in the picture last drawn, and how far the camera has gone along. */
+export interface Tracked {
+  /** Sixteen numbers each, in the order they were asked for; all zero for one that the frame does not have. */
+  readonly matrices: Float32Array;
+  readonly followed: readonly [x: number, z: number];
+}
+
 /** What the page tells the stage. */
 export type ToStage =
   | { kind: 'start'; canvas: OffscreenCanvas; width: number; height: number }
@@ -42,6 +49,8 @@ export type ToStage =
   | { kind: 'layers'; layers: DrawnLayer[] }
   | { kind: 'guides'; guides: Guide[]; isShown: boolean }
   | { kind: 'surround'; surround: Surround }
+  /** Which of a frame's matrices the page wants to hear of as they are drawn. */
+  | { kind: 'track'; matrices: number[] }
   | { kind: 'figureShown'; isShown: boolean }
   | { kind: 'pace'; isPlaying: boolean; stepsPerSecond: number }
   | { kind: 'pixels'; id: number; width: number; height: number }
@@ -51,6 +60,7 @@ export type ToStage =
 /** What the stage tells the page. */
 export type FromStage =
   | { kind: 'drawn'; step: number; drawMilliseconds: number; drawn: number }
+  | ({ kind: 'tracked' } & Tracked)
   | { kind: 'pixels'; id: number; width: number; height: number; rgba: Uint8Array }
   | { kind: 'time'; id: number; milliseconds: number[] }
   | { kind: 'failed'; sentence: string };

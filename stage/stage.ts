@@ -12,10 +12,11 @@ import { FigureMesh } from './figure.ts';
 import { Guides } from './guides.ts';
 import { Lens } from './lens.ts';
 import { drawnMatrixInto } from './matrices.ts';
-import type { DrawnLayer, StageFigure, Surround, ToStage } from './protocol.ts';
+import type { DrawnLayer, StageFigure, Surround, ToStage, Tracked } from './protocol.ts';
 import { Ribbons } from './ribbons.ts';
 import { Sprites } from './sprites.ts';
 import { Surroundings } from './surroundings.ts';
+import { Tracker } from './tracker.ts';
 
 /** Draws frames. Knows layers by their salt, and nothing of documents, pages or servers. */
 export class Stage {
@@ -25,6 +26,7 @@ export class Stage {
   readonly #lens: Lens;
   readonly #surroundings = new Surroundings();
   readonly #guides = new Guides();
+  readonly #tracker = new Tracker();
   /** By salt. */
   readonly #layers = new Map<number, Sprites | Ribbons>();
   #view = { position: [0, 1.4, 4], target: [0, 1, 0], fieldOfView: 38, follows: true };
@@ -67,6 +69,8 @@ export class Stage {
         this.#guides.set(order.isShown ? order.guides : []);
         this.#surroundings.showGrid(order.isShown);
         return;
+      case 'track':
+        return this.#tracker.ask(order.matrices);
       case 'surround':
         return this.setSurround(order.surround);
       case 'figureShown':
@@ -185,12 +189,18 @@ export class Stage {
     this.#guides.follow((number, out) => isPosed && drawnMatrixInto(out, number, frame, share, this.#figures));
     const { position, target, fieldOfView, follows } = this.#view;
     const [dx, dz] = follows ? [x, z] : [0, 0];
+    this.#tracker.note((number, out) => isPosed && drawnMatrixInto(out, number, frame, share, this.#figures), dx, dz);
     this.#camera.fov = fieldOfView;
     this.#camera.aspect = aspect;
     this.#camera.position.set(position[0]! + dx, position[1]!, position[2]! + dz);
     this.#camera.lookAt(target[0]! + dx, target[1]!, target[2]! + dz);
     this.#camera.updateProjectionMatrix();
     this.#camera.updateMatrixWorld();
+  }
+
+  /** What the page asked to hear of, if it has changed since it was told. */
+  tracked(): Tracked | null {
+    return this.#tracker.news();
   }
 
   readonly #matrix = new THREE.Matrix4();

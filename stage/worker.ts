@@ -28,6 +28,8 @@ function loop(): void {
   const drawn = stage!.draw(start);
   if (!drawn) return;
   drawnAt = start;
+  const tracked = stage!.tracked();
+  if (tracked) tell({ kind: 'tracked', ...tracked });
   if (!isMeasured) return;
   stage!.finish();
   measuredAt = performance.now();

@@ -8,6 +8,7 @@ export * from './lineage.ts';
 export * from './make.ts';
 export * from './migrations.ts';
 export * from './parse.ts';
+export * from './placeKeys.ts';
 export * from './population.ts';
 export * from './references.ts';
 export * from './remove.ts';

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
+  atEffect,
   burst,
   collectionOf,
   inWorld,
@@ -10,6 +11,7 @@ import {
   setNumber,
   structuredCopy,
   type Effect,
+  type Source,
 } from '../document/index.ts';
 import { stormOnTube, TUBE } from '../testing/effects.ts';
 import { bendingTube } from '../testing/rigs.ts';
@@ -128,6 +130,25 @@ describe('an edit', () => {
     world.adopt(effect);
     world.advance(100);
     expect(world.hash()).toBe(first);
+  });
+
+  it('of where a layer is born, or of what it is born on, computes that layer alone again', () => {
+    const sources: Source[] = [
+      { kind: 'ring', place: atEffect([0.5, 1, 0]) },
+      { kind: 'mesh', thing: 'figure', bones: [] },
+    ];
+    for (const source of sources) {
+      const effect = threeLayers();
+      const world = made(effect);
+      world.advance(60);
+      const before = world.stepsTaken;
+      const draft = structuredCopy(effect);
+      draft.layers.byId['dust']!.source = source;
+      expect(world.adopt(draft)).toBe(true);
+      world.advance(60);
+      expect(world.stepsTaken - before).toBe(60);
+      expect(world.hash()).toBe(fromZero(draft, 60));
+    }
   });
 
   it('of one layer computes whoever hangs together with it', () => {

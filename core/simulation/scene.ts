@@ -1,4 +1,4 @@
-import { listed, type Carrier, type Effect, type Place, type Thing } from '../document/index.ts';
+import { listed, type Carrier, type Effect, type Place, type Source, type Thing } from '../document/index.ts';
 import { boneNamed, FigureTrack, PosedMesh, posedSpotInto, skinMatricesInto, type Rig } from '../geometry/index.ts';
 import {
   cos,
@@ -9,6 +9,7 @@ import {
   transformDirection,
   type Rigid,
   type Vec3,
+  packRigidOf,
 } from '../maths/index.ts';
 import { EffectClock } from './clock.ts';
 import { Flight } from './flights/flight.ts';
@@ -167,6 +168,19 @@ export class Scene {
       const world = thing.bonesAt(time);
       for (let i = 0; i < 16; i++) m[i] = world[bone * 16 + i]!;
     } else thing.rootInto(time, m);
+  }
+
+  /** Writes the packed rigid place of what a source stands on as a whole: a thing's feet, the effect's frame or the world. */
+  standInto(out: Float64Array, source: Source | null, time: number): void {
+    const m = this.#placed;
+    m.set(IDENTITY);
+    if (source && 'thing' in source) this.#boneInto(source.thing, '', time, m);
+    else if (source && 'place' in source) {
+      const { place } = source;
+      if ('thing' in place) this.#boneInto(place.thing, '', time, m);
+      else if (place.kind === 'effect') this.effectInto(time, m);
+    }
+    packRigidOf(m, out, 0);
   }
 
   /** Writes the matrix of a place at a time, inside the groups whose matrix is `group`. */

@@ -1,6 +1,6 @@
-import { lineageOf, listed, type Effect, type Lineage } from '../document/index.ts';
+import { lineageOf, listed, ownerOf, type Effect, type Lineage, type Source } from '../document/index.ts';
 import type { Rig } from '../geometry/index.ts';
-import type { Vec3 } from '../maths/index.ts';
+import { RIGID_WORDS, type Vec3 } from '../maths/index.ts';
 import { twinKernels, wasmKernels, type KernelBytes, type Kernels } from '../kernels/index.ts';
 import { EffectClock } from './clock.ts';
 import { compileLayer, dialShares, type CompiledLayer, type Compiling } from './compiled.ts';
@@ -378,6 +378,22 @@ export class World {
     return [m[12]!, m[14]!];
   }
 
+  /**
+   * The packed rigid place of what a layer's source stands on as a whole, at the present instant: the feet of a thing, the
+   * effect's frame, the world. Valid until the next call.
+   */
+  standOf(salt: number): Float64Array {
+    const { layers } = this.#effect;
+    const id = layers.order.find((layer) => layers.byId[layer]!.salt === salt);
+    this.#scene.standInto(
+      this.#stand,
+      id === undefined ? null : sourceOf(this.#effect, id),
+      this.#clock.timeOf(this.step),
+    );
+    return this.#stand;
+  }
+  readonly #stand = new Float64Array(RIGID_WORDS);
+
   get strikes(): readonly Strike[] {
     return this.#inputs.strikes ?? [];
   }
@@ -473,7 +489,8 @@ export class World {
       }) &&
       compiled.every(({ id, layer }, index) => {
         const old = this.#running[index]!.compiled;
-        return old.id === id && JSON.stringify(layer.source) === JSON.stringify(old.layer.source);
+        // Whoever goes on from where it is keeps the spots it was born on.
+        return old.id === id && (!settles || spotsOf(layer.source) === spotsOf(old.layer.source));
       });
     if (!fits) {
       this.#effect = kept.effect;
@@ -565,6 +582,20 @@ export class World {
     this.writeFrame(frame);
     return hashOf(this.step, [...this.#running, ...this.#trails], frame);
   }
+}
+
+/** The source of a layer, or of that whose particles it shows or is born on. */
+function sourceOf(effect: Effect, id: string): Source {
+  const { source } = effect.layers.byId[ownerOf(effect, id)]!;
+  return source.kind === 'particles' && source.layer !== id && effect.layers.byId[source.layer]
+    ? effect.layers.byId[source.layer]!.source
+    : source;
+}
+
+/** What the spots that particles keep mean: of a shape nothing, wherever it stands and whatever its size. */
+function spotsOf(source: Source): string {
+  if (source.kind === 'hits') return source.hits.order.join();
+  return 'place' in source ? '' : JSON.stringify(source);
 }
 
 const runningOf = (compiled: CompiledLayer, population: Population): Running => ({

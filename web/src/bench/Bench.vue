@@ -148,6 +148,10 @@ useKeys({
   '.': () => transport.value?.step(1),
   l: () => transport.value?.letGo(),
   x: () => hasHits.value && stageView.value?.strike(),
+  1: () => stageView.value?.handles?.setTool('move'),
+  2: () => stageView.value?.handles?.setTool('turn'),
+  3: () => stageView.value?.handles?.setTool('size'),
+  k: () => stageView.value?.handles?.keyHere(),
   c: () => (showGuides.value = !showGuides.value),
   Enter: () => stageView.value?.frameAll(),
   'ctrl+z': () => store.undo(),
@@ -170,7 +174,7 @@ useKeys({
             @import-file="bringFile"
           />
           <Readout :budget="budget" @set-budget="setBudget" />
-          <FindingsLine :findings="found" />
+          <template #foot><FindingsLine :findings="found" /></template>
         </StageView>
         <Chapters />
       </div>

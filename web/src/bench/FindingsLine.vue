@@ -25,9 +25,6 @@ function mend(finding: Finding): void {
 
 <style scoped>
 .line {
-  position: absolute;
-  left: 10px;
-  bottom: 8px;
   display: flex;
   gap: 8px;
   align-items: baseline;

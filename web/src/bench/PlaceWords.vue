@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { emptyCollection, listed, type Place } from '@jinx/core/document';
+import { emptyCollection, listed, placeKeyAt, placeSetAt, type HungValue, type Place } from '@jinx/core/document';
+import { hungInto, newHung } from '@jinx/core/simulation';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
@@ -54,25 +55,60 @@ function choose(chosen: string): void {
     null,
   );
 }
+
+/** Where the place is at the playhead: its keys rule where it has some. */
+const now = computed((): HungValue => {
+  const at = newHung();
+  hungInto(at, props.place, props.place.keys.order.length > 0 ? engine.state.sheetTime : 0);
+  return { offset: tidy(at.offset), turn: tidy(at.turn) };
+});
+const tidy = (numbers: ArrayLike<number>) => Array.from(numbers, (x) => Number(x.toFixed(4))) as Place['offset'];
+function set(value: Partial<HungValue>, gesture: string | null): void {
+  emit('change', placeSetAt(props.place, engine.state.sheetTime, { ...now.value, ...value }, store.newId()), gesture);
+}
+
+const EASES = [
+  { value: 'smooth', text: 'smoothly' },
+  { value: 'straight', text: 'straight' },
+  { value: 'step', text: 'by a leap' },
+];
+const keyId = computed(() => placeKeyAt(props.place, engine.state.sheetTime));
+const keyCount = computed(() => props.place.keys.order.length);
+function ease(value: string): void {
+  const { keys } = props.place;
+  const key = { ...keys.byId[keyId.value!]!, ease: value as 'smooth' };
+  emit('change', { ...props.place, keys: { ...keys, byId: { ...keys.byId, [keyId.value!]: key } } }, null);
+}
 </script>
 
 <template>
   <ChoiceChip :value="value" :choices="choices" :label="label" @choose="choose" />, moved by
   <VectorChip
-    :value="place.offset"
+    :value="now.offset"
     :label="`${label}, moved by`"
     unit="m"
     :least="-1000"
     :most="1000"
-    @change="(offset, gesture) => emit('change', { ...place, offset }, gesture)"
+    @change="(offset, gesture) => set({ offset }, gesture)"
   /><template v-if="turns"
     >, turned by
     <VectorChip
-      :value="place.turn"
+      :value="now.turn"
       :label="`${label}, turned by`"
       unit="°"
       :least="-3600"
       :most="3600"
-      @change="(turn, gesture) => emit('change', { ...place, turn }, gesture)"
-  /></template>
+      @change="(turn, gesture) => set({ turn }, gesture)" /></template
+  ><template v-if="keyCount > 0"
+    >, by {{ keyCount }} {{ keyCount === 1 ? 'key' : 'keys'
+    }}<template v-if="keyId">
+      (on from this one
+      <ChoiceChip
+        :value="place.keys.byId[keyId]!.ease"
+        :choices="EASES"
+        :label="`${label}, on from this key`"
+        @choose="ease"
+      />)</template
+    ></template
+  >
 </template>

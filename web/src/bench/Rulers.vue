@@ -54,11 +54,7 @@ const lifeText = computed(() => {
   return low === high ? `${plainNumber(low)} s` : `${plainNumber(low)} – ${plainNumber(high)} s`;
 });
 
-function seek(seconds: number): void {
-  const { opening, hold } = clock.value;
-  const isClosing = hold > 0 && seconds > opening + hold;
-  engine.seek(clock.value.stepAt(seconds), isClosing ? clock.value.stepAt(opening + hold) : undefined);
-}
+const seek = (seconds: number) => engine.seekSheet(clock.value, seconds);
 function divide(event: PointerEvent): void {
   const target = event.currentTarget as HTMLElement;
   target.setPointerCapture(event.pointerId);

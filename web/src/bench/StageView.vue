@@ -1,11 +1,15 @@
 <script setup lang="ts">
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { PerspectiveCamera, Vector3 } from 'three';
-import { inject, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, inject, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { FIRST_VIEW } from '../engine/view';
 import { ENGINE } from './bench';
 import { guidesFor } from './guides';
+import { Picture } from './handles/picture';
+import StageHandles from './handles/StageHandles.vue';
+import { useElementSize } from './elementSize';
+import { useGuideInstant } from './guides/useGuideInstant';
 
 /** The stage's window: the picture is drawn by a worker, the camera is steered here. */
 const props = defineProps<{ showGuides: boolean; follows: boolean }>();
@@ -18,12 +22,23 @@ const camera = new PerspectiveCamera(FIRST_VIEW.fieldOfView, 1, 0.02, 200);
 let controls: OrbitControls | null = null;
 let watcher: ResizeObserver | null = null;
 const isOver = ref(false);
+const { width, height } = useElementSize(holder);
+const handles = ref<InstanceType<typeof StageHandles>>();
+/** Counts the camera's movements. */
+const looks = shallowRef(0);
+/** The picture as it is seen: handles stand where the stage draws what they belong to. */
+const picture = computed(() =>
+  looks.value > 0 && width.value > 0
+    ? new Picture(camera, props.follows ? engine.tracked.value.followed : [0, 0], width.value, height.value)
+    : null,
+);
 
 /** The screen's own pixels for each of the page's; more than two are not told apart. */
 const density = (): number => Math.min(2, window.devicePixelRatio);
 
 function sendView(): void {
   const target = controls!.target;
+  looks.value++;
   engine.view({
     position: camera.position.toArray(),
     target: [target.x, target.y, target.z],
@@ -46,7 +61,7 @@ function strike(): void {
   engine.strike(camera.position.toArray(), camera.position.clone().add(ahead).toArray(), followed);
 }
 const STRIKE_METRES = 100;
-defineExpose({ frameAll, strike });
+defineExpose({ frameAll, strike, handles });
 
 onMounted(() => {
   const { width, height } = holder.value!.getBoundingClientRect();
@@ -69,11 +84,13 @@ onBeforeUnmount(() => {
 });
 
 watch(() => props.follows, sendView);
+const instant = useGuideInstant(engine);
 let guidesText = '';
 watch(
-  () => [store.effect, store.chosenId, engine.rigs.value, engine.meshes.value, props.showGuides] as const,
-  ([effect, chosenId, rigs, meshes, isShown]) => {
-    const guides = guidesFor(effect, chosenId, rigs, meshes);
+  () =>
+    [store.effect, store.chosenId, engine.rigs.value, engine.meshes.value, props.showGuides, instant.value] as const,
+  ([effect, chosenId, rigs, meshes, isShown, at]) => {
+    const guides = guidesFor(effect, chosenId, rigs, meshes, at);
     // Most edits leave them as they are; lines made anew at every movement of a drag would cost a frame.
     const text = JSON.stringify([isShown, guides.map(({ matrix, tone, points }) => [matrix, tone, [...points]])]);
     if (text === guidesText) return;
@@ -117,6 +134,7 @@ function orbit(event: KeyboardEvent): void {
       @keydown="orbit"
     ></canvas>
     <div v-if="isOver" class="hint">Drop a figure (.glb) to put it on the stage</div>
+    <StageHandles ref="handles" :picture="picture" :is-shown="showGuides"><slot name="foot"></slot></StageHandles>
     <slot></slot>
   </div>
 </template>

@@ -2,7 +2,8 @@ import { listed, type Effect, type Vector } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { assetsOf, readRig } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
-import type { DrawnLayer, FromStage, Guide, StageFigure, ToStage } from '@jinx/stage';
+import type { EffectClock } from '@jinx/core/simulation';
+import type { DrawnLayer, FromStage, Guide, StageFigure, ToStage, Tracked } from '@jinx/stage';
 import { shallowReactive, shallowRef } from 'vue';
 import plainUrl from '../../../core/kernels/plain.wasm?url';
 import sharedUrl from '../../../core/kernels/shared.wasm?url';
@@ -61,6 +62,8 @@ export class Engine {
     speed: 1,
   });
   readonly failure = shallowRef('');
+  /** Where the matrices that were asked for stand in the picture last drawn. */
+  readonly tracked = shallowRef<Tracked>({ matrices: new Float32Array(0), followed: [0, 0] });
   /** The rigs of the things on the stage, by the id of the thing. */
   readonly rigs = shallowRef<StageRigs>(new Map());
   /** Every mesh the effect uses, by the hash of its asset. */
@@ -118,11 +121,12 @@ export class Engine {
     else this.#answer(message.id, message);
   }
 
-  /** The playhead moves with every report; counts change slowly enough to be read, and at once while nothing plays. */
+  /** The playhead moves with every report; counts change slowly enough to be read, and at once while nothing plays or when they have become exact. */
   #show({ living, layers, stepMilliseconds, ...clock }: SimulationState): void {
+    const isSettled = clock.isExact && !this.state.isExact;
     Object.assign(this.state, clock);
     const now = performance.now();
-    if (clock.isPlaying && now - this.#countsAt < COUNTS_EVERY_MILLISECONDS) return;
+    if (clock.isPlaying && !isSettled && now - this.#countsAt < COUNTS_EVERY_MILLISECONDS) return;
     this.#countsAt = now;
     Object.assign(this.state, { living, layers, stepMilliseconds });
   }
@@ -135,6 +139,7 @@ export class Engine {
 
   #hearStage(message: FromStage): void {
     if (message.kind === 'drawn') this.state.drawMilliseconds = message.drawMilliseconds;
+    else if (message.kind === 'tracked') this.tracked.value = message;
     else if (message.kind === 'failed') this.failure.value = message.sentence;
     else this.#answer(message.id, message);
   }
@@ -229,6 +234,12 @@ export class Engine {
     this.#wantedStep = step;
     this.#tell(letGoStep === undefined ? { kind: 'seek', step } : { kind: 'seek', step, letGoStep });
   }
+  /** Goes to a place on the time sheet, in seconds; past the hold the effect is seen as let go after one turn of it. */
+  seekSheet(clock: EffectClock, seconds: number): void {
+    const { opening, hold } = clock;
+    const isClosing = hold > 0 && seconds > opening + hold;
+    this.seek(clock.stepAt(seconds), isClosing ? clock.stepAt(opening + hold) : undefined);
+  }
   /** A blow now from one place toward another: of the world, or seen from where a thing stands. */
   strike(from: Vector, to: Vector, beside: string | null): void {
     this.#tell({ kind: 'strike', from, to, beside });
@@ -243,6 +254,14 @@ export class Engine {
   }
   view(view: View): void {
     this.tellStage({ kind: 'camera', ...view });
+  }
+  /** Asks to hear of some of a frame's matrices, as they are drawn, in `tracked`. */
+  track(matrices: number[]): void {
+    this.tellStage({ kind: 'track', matrices });
+  }
+  /** While a layer's source or a force is dragged, the others stand at their fullest instant; null ends that. */
+  compare(layerId: string | null): void {
+    this.#tell({ kind: 'compare', layer: layerId });
   }
   guides(guides: Guide[], isShown: boolean): void {
     this.tellStage({ kind: 'guides', guides, isShown });

@@ -12,6 +12,8 @@ export type ToSimulation =
   /** Goes to a step of the sheet; `letGoStep` when the sheet's closing is to be seen. */
   | { kind: 'seek'; step: number; letGoStep?: number }
   | { kind: 'letGo' }
+  /** All layers but this one are shown at the fullest instant seen of each; null shows them as they are. */
+  | { kind: 'compare'; layer: string | null }
   /** A blow at this instant from one place toward another: of the world, or seen from where a thing stands. */
   | { kind: 'strike'; from: Vector; to: Vector; beside: string | null }
   | { kind: 'hash'; id: number }

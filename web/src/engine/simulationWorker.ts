@@ -1,9 +1,10 @@
-import type { Effect, Vector } from '@jinx/core/document';
+import { listed, ownerOf, type Effect, type Vector } from '@jinx/core/document';
 import { readRig } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
 import {
   FrameWriter,
+  Fullest,
   newFrame,
   reachBetween,
   RECORD_AGE,
@@ -60,6 +61,9 @@ class Player {
   #stepMilliseconds = 0;
   #overSince = 0;
   #isScheduled = false;
+  readonly #fullest = new Fullest();
+  /** The layer that is being dragged, while the others stand at their fullest. */
+  #dragged: string | null = null;
 
   take(order: ToSimulation): void {
     switch (order.kind) {
@@ -87,6 +91,9 @@ class Player {
         return this.#restartClock();
       case 'seek':
         return this.#seek(order.step, order.letGoStep);
+      case 'compare':
+        this.#dragged = order.layer;
+        return this.#target ? undefined : this.#publish();
       case 'letGo':
         return this.#letGo();
       case 'strike':
@@ -105,8 +112,10 @@ class Player {
     this.#effect = effect;
     const world = this.#world;
     if (!before || !world) return;
-    const { kind } = reachBetween(before, effect);
+    const { kind, layers } = reachBetween(before, effect);
     if (kind === 'nothing') return;
+    if (kind === 'dress' || layers === 'all') this.#fullest.forget();
+    else this.#fullest.forget([...layers].flatMap((id) => effect.layers.byId[id]?.salt ?? []));
     const step = this.#target?.to ?? world.step;
     const settles = this.#isPlaying && !this.#target && kind === 'state';
     if (!world.adopt(effect, settles)) return this.#rebuild(step);
@@ -191,6 +200,7 @@ class Player {
     const before = this.#world;
     if (before && this.#helper) stopCrew(before.memory.buffer);
     this.#behind = null;
+    this.#fullest.forget();
     try {
       this.#world = new World(effect, this.#rigs, this.#inputs(), {
         kernels: this.#kernels!,
@@ -296,9 +306,24 @@ class Player {
 
   #publish(): void {
     if (!this.#world || !this.#writer) return;
-    this.#world.writeFrame(this.#writer.frame);
+    const { frame } = this.#writer;
+    this.#world.writeFrame(frame);
+    const world = this.#world;
+    const standOf = (salt: number) => world.standOf(salt);
+    this.#fullest.note(frame, standOf);
+    if (this.#dragged !== null) this.#fullest.put(frame, this.#saltsOf(this.#dragged), standOf);
     this.#writer.publish();
     this.#report();
+  }
+
+  /** A layer and all that show its particles, by salt. */
+  #saltsOf(layerId: string): Set<number> {
+    const effect = this.#effect!;
+    return new Set(
+      listed(effect.layers)
+        .filter(({ id }) => ownerOf(effect, id) === layerId)
+        .map(({ item }) => item.salt),
+    );
   }
 
   /** Computes what is still being computed, at once: for the inspection door. */
@@ -308,6 +333,7 @@ class Player {
     this.#target = null;
     this.#restartClock();
     this.#publish();
+    this.#report(true);
   }
 
   #report(isForced = false): void {

@@ -2,14 +2,13 @@ import { previewOf, type StageRigs } from '@jinx/core/checks';
 import type { Effect, Front } from '@jinx/core/document';
 import type { Guide } from '@jinx/stage';
 import { arrow, ballLines, boxLines, cross, ORIGIN, Y, type Point } from './lines';
-import { fixed, hung, vectorOf, type Matrices } from './matrices';
+import { fixed, vectorOf, type Matrices } from './matrices';
 
 /** Half the side of the square by which a plane is drawn, metres. */
 const PLANE_SIDE = 0.8;
 const CROSS_SIZE = 0.02;
 
-function borderLines({ kind, settings }: Front): number[] {
-  const border = fixed(settings.border as never);
+function borderLines({ kind, settings }: Front, border: number): number[] {
   if (kind === 'sphere') return ballLines(Math.max(0, border));
   if (kind === 'box') {
     const sides = vectorOf(settings.size as never).map((side) => Math.max(0, side + 2 * border));
@@ -25,7 +24,7 @@ function borderLines({ kind, settings }: Front): number[] {
   return [...square, ...(border === 0 ? [] : arrow(ORIGIN, Y.map((y) => y * border) as unknown as Point))];
 }
 
-/** How far the chosen layer's front reaches in the end, and a cross on each that it never frees. */
+/** How far the chosen layer's front reaches now and in the end, and a cross on each that it never frees. */
 export function frontGuides(effect: Effect, layerId: string, matrices: Matrices, rigs: StageRigs): Guide[] {
   const id = effect.layers.byId[layerId]!.front;
   const front = id === null ? null : effect.fronts.byId[id];
@@ -35,11 +34,13 @@ export function frontGuides(effect: Effect, layerId: string, matrices: Matrices,
     const [x, y, z] = never.subarray(n * 3, n * 3 + 3) as unknown as [number, number, number];
     return cross([x, y, z], CROSS_SIZE);
   }).flat();
-  const border: Guide = {
+  const borderAt = (metres: number, tone: Guide['tone']): Guide => ({
     matrix: matrices.of(front.place),
-    points: hung(front.place)(borderLines(front)),
-    tone: 'force',
-  };
-  if (crosses.length === 0) return [border];
-  return [border, { matrix: -1, points: Float32Array.from(crosses), tone: 'surface' }];
+    points: matrices.hung(front.place)(borderLines(front, metres)),
+    tone,
+  });
+  const [end, now] = [fixed(front.settings.border), matrices.now(front.settings.border)];
+  const borders = end === now ? [borderAt(now, 'force')] : [borderAt(now, 'force'), borderAt(end, 'faint')];
+  if (crosses.length === 0) return borders;
+  return [...borders, { matrix: -1, points: Float32Array.from(crosses), tone: 'surface' }];
 }

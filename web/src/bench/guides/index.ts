@@ -4,15 +4,22 @@ import type { Guide } from '@jinx/stage';
 import { ribbonGuides } from './ribbon';
 import { frontGuides } from './front';
 import { forceGuides } from './forces';
-import { Matrices } from './matrices';
+import { AT_FIRST, Matrices, type GuideInstant } from './matrices';
+import { wayGuides } from './ways';
 import { sourceGuides } from './source';
 import { surfaceGuides, type Meshes } from './surfaces';
 
-/** Drawings of the chosen layer's source, its forces, and what its particles meet. */
-export function guidesFor(effect: Effect | null, layerId: string, rigs: StageRigs, meshes: Meshes): Guide[] {
+/** Drawings of the chosen layer's source, its forces, and what its particles meet, as they stand at an instant. */
+export function guidesFor(
+  effect: Effect | null,
+  layerId: string,
+  rigs: StageRigs,
+  meshes: Meshes,
+  instant: GuideInstant = AT_FIRST,
+): Guide[] {
   const layer = effect?.layers.byId[layerId];
   if (!layer) return [];
-  const matrices = new Matrices(rigs);
+  const matrices = new Matrices(effect, rigs, instant);
   const shared = listed(effect.forces)
     .filter(({ item }) => item.layers.length === 0 || item.layers.includes(layerId))
     .map(({ item }) => item.force);
@@ -26,5 +33,6 @@ export function guidesFor(effect: Effect | null, layerId: string, rigs: StageRig
     ...ribbonGuides(layer, matrices),
     ...frontGuides(effect, layerId, matrices, rigs),
     ...surfaces.flatMap(({ item }) => surfaceGuides(item, matrices, meshes)),
+    ...wayGuides(effect, layerId, matrices),
   ];
 }

@@ -1,22 +1,53 @@
-import type { NumberSetting, Place, VectorSetting } from '@jinx/core/document';
+import type { Effect, NumberSetting, Place, VectorSetting } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { boneNamed } from '@jinx/core/geometry';
+import { hungInto, newHung, newReading, NumberReader } from '@jinx/core/simulation';
 import type { Point } from './lines';
+import { turned } from './turns';
 
+/** What a setting is at its highest, before anything shapes it. */
 export const fixed = (setting: NumberSetting) =>
   setting.base.kind === 'fixed' ? setting.base.value : setting.base.kind === 'spread' ? setting.base.high : 0;
 
 export const vectorOf = (setting: VectorSetting): Point =>
   setting.base.kind === 'fixed' ? [...setting.base.value] : [1, 1, 1];
 
+/** Limits of whatever is drawn. */
+const ANY = {
+  value: 'number',
+  chapter: 'source',
+  acts: 'dress',
+  name: '',
+  help: '',
+  reads: [],
+  bases: [],
+  unit: '',
+  least: -1e6,
+  most: 1e6,
+  byDefault: 0,
+} as const;
+
+/** An instant at which guides are drawn. */
+export interface GuideInstant {
+  /** Seconds along the time sheet. */
+  readonly seconds: number;
+  /** The same as a share of the sheet. */
+  readonly share: number;
+}
+export const AT_FIRST: GuideInstant = { seconds: 0, share: 0 };
+
 /** Numbers of a frame's matrices: each thing's bones, then its feet, by id; at last the effect's own frame. */
 export class Matrices {
   readonly #starts = new Map<string, number>();
   readonly #rigs: StageRigs;
   readonly effect: number;
+  readonly instant: GuideInstant;
+  readonly #effect: Effect;
 
-  constructor(rigs: StageRigs) {
+  constructor(effect: Effect, rigs: StageRigs, instant: GuideInstant = AT_FIRST) {
+    this.#effect = effect;
     this.#rigs = rigs;
+    this.instant = instant;
     let start = 0;
     for (const id of [...rigs.keys()].sort()) {
       this.#starts.set(id, start);
@@ -34,22 +65,29 @@ export class Matrices {
     if (place.kind === 'thing') return start + rig.bones.length;
     return start + Math.max(0, boneNamed(rig, place.bone));
   }
-}
 
-/** Turns a point of a place's frame into one of what the place hangs on. */
-export function hung({ offset, turn }: Place): (points: number[]) => Float32Array {
-  const [x, y, z] = turn.map((degrees) => (degrees * Math.PI) / 180) as [number, number, number];
-  const [cx, sx, cy, sy, cz, sz] = [Math.cos(x), Math.sin(x), Math.cos(y), Math.sin(y), Math.cos(z), Math.sin(z)];
-  return (points) => {
-    const out = new Float32Array(points.length);
-    for (let i = 0; i < points.length; i += 3) {
-      const [a, b, c] = [points[i]!, points[i + 1]!, points[i + 2]!];
-      const [y1, z1] = [b * cx - c * sx, b * sx + c * cx];
-      const [x2, z2] = [a * cy + z1 * sy, z1 * cy - a * sy];
-      out[i] = offset[0] + x2 * cz - y1 * sz;
-      out[i + 1] = offset[1] + x2 * sz + y1 * cz;
-      out[i + 2] = offset[2] + z2;
-    }
-    return out;
-  };
+  /** Turns points of a place's frame into ones of what the place hangs on, at this instant. */
+  hung(place: Place): (points: readonly number[]) => Float32Array {
+    const at = newHung();
+    hungInto(at, place, this.instant.seconds);
+    return (points) => {
+      const out = new Float32Array(points.length);
+      for (let i = 0; i < points.length; i += 3) {
+        const point = turned([points[i]!, points[i + 1]!, points[i + 2]!], [...at.turn] as unknown as Point);
+        for (let axis = 0; axis < 3; axis++) out[i + axis] = at.offset[axis]! + point[axis]!;
+      }
+      return out;
+    };
+  }
+
+  /** What a setting is at this instant, where the effect's time shapes it; its base where nothing does. */
+  now(setting: NumberSetting): number {
+    const value = fixed(setting);
+    const isTimed = Object.values(setting.shapers.byId).some(
+      ({ reads, muted }) => reads.kind === 'effectTime' && !muted,
+    );
+    if (!isTimed || setting.muted) return value;
+    const reader = new NumberReader({ ...setting, base: { kind: 'fixed', value } }, ANY, 'guide', this.#effect);
+    return reader.read({ ...newReading(), effectTime: this.instant.share });
+  }
 }

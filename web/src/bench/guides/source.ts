@@ -1,13 +1,13 @@
 import type { Layer } from '@jinx/core/document';
 import type { Guide } from '@jinx/stage';
 import { ballLines, boxLines, circle, cross, ORIGIN, X, Z } from './lines';
-import { fixed, hung, vectorOf, type Matrices } from './matrices';
+import { vectorOf, type Matrices } from './matrices';
 
 /** The lines of a shape about its own middle. */
-function shapeLines(layer: Layer): number[] {
+function shapeLines(layer: Layer, matrices: Matrices): number[] {
   const { source, settings } = layer;
-  const radius = fixed(settings['source.radius']);
-  const half = fixed(settings['source.length']) / 2;
+  const radius = matrices.now(settings['source.radius']);
+  const half = matrices.now(settings['source.length']) / 2;
   switch (source.kind) {
     case 'ring':
     case 'disc':
@@ -27,7 +27,7 @@ function shapeLines(layer: Layer): number[] {
         ...[-1, 1].flatMap((s) => [s * radius, -half, 0, s * radius, half, 0]),
       ];
     case 'cone': {
-      const lean = Math.tan((fixed(settings['source.angle']) * Math.PI) / 180);
+      const lean = Math.tan((matrices.now(settings['source.angle']) * Math.PI) / 180);
       const length = 2 * half || 0.3;
       const top = radius + length * lean;
       return [
@@ -47,6 +47,6 @@ export function sourceGuides(layer: Layer, matrices: Matrices): Guide[] {
   const { source } = layer;
   if (!('place' in source)) return [];
   const stretch = vectorOf(layer.settings['source.stretch']);
-  const lines = shapeLines(layer).map((x, i) => x * stretch[i % 3]!);
-  return [{ matrix: matrices.of(source.place), points: hung(source.place)(lines), tone: 'source' }];
+  const lines = shapeLines(layer, matrices).map((x, i) => x * stretch[i % 3]!);
+  return [{ matrix: matrices.of(source.place), points: matrices.hung(source.place)(lines), tone: 'source' }];
 }

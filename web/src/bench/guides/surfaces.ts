@@ -2,7 +2,7 @@ import type { NumberSetting, Surface } from '@jinx/core/document';
 import type { Rig } from '@jinx/core/geometry';
 import type { Guide } from '@jinx/stage';
 import { arrow, ballLines, boxLines, ORIGIN, Y } from './lines';
-import { fixed, hung, type Matrices } from './matrices';
+import type { Matrices } from './matrices';
 
 /** Meshes of the project, by the hash of their asset. */
 export type Meshes = ReadonlyMap<string, Rig>;
@@ -11,8 +11,8 @@ export type Meshes = ReadonlyMap<string, Rig>;
 const MOST_EDGES = 3000;
 const GROUND_SIDE = 2;
 
-const sizeOf = (surface: Surface, name: string): number =>
-  fixed((surface.settings as unknown as Record<string, NumberSetting>)[name]!);
+const sizeOf = (surface: Surface, name: string, matrices: Matrices): number =>
+  matrices.now((surface.settings as unknown as Record<string, NumberSetting>)[name]!);
 
 /** The edges of a mesh, each once; of a fine mesh every so-and-so-manyth. */
 function meshLines({ mesh }: Rig, times: readonly number[]): number[] {
@@ -41,13 +41,14 @@ function groundLines(): number[] {
 /** What is met, drawn where it is. A thing on the stage is seen already. */
 export function surfaceGuides(surface: Surface, matrices: Matrices, meshes: Meshes): Guide[] {
   if (surface.muted || surface.kind === 'thing') return [];
-  const sizes = () => ['wide', 'tall', 'deep'].map((name) => sizeOf(surface, name)) as [number, number, number];
+  const sizes = () =>
+    ['wide', 'tall', 'deep'].map((name) => sizeOf(surface, name, matrices)) as [number, number, number];
   const lines = () => {
     switch (surface.kind) {
       case 'ground':
         return groundLines();
       case 'sphere':
-        return ballLines(sizeOf(surface, 'radius'));
+        return ballLines(sizeOf(surface, 'radius', matrices));
       case 'box':
         return boxLines(...sizes());
       case 'mesh': {
@@ -56,5 +57,5 @@ export function surfaceGuides(surface: Surface, matrices: Matrices, meshes: Mesh
       }
     }
   };
-  return [{ matrix: matrices.of(surface.place), points: hung(surface.place)(lines()), tone: 'surface' }];
+  return [{ matrix: matrices.of(surface.place), points: matrices.hung(surface.place)(lines()), tone: 'surface' }];
 }

@@ -6,6 +6,7 @@ import { useEffectStore } from '../../stores/effect';
 import { plainNumber } from '../format';
 import { useLayer } from '../life';
 import { PAD } from './layout';
+import PlaceKeys from './PlaceKeys.vue';
 
 /** A layer along the effect's time: its births, bursts, and how long its particles live on; how many live. */
 const props = defineProps<{
@@ -113,7 +114,7 @@ const words = computed(() =>
   <svg
     :width="width"
     :height="height"
-    role="img"
+    :role="isOpen ? 'group' : 'img'"
     :aria-label="`${shown.name} over time: ${words || 'no births'}`"
     class="strip"
     :class="{ muted: shown.hidden, follows: layer !== shown }"
@@ -153,6 +154,7 @@ const words = computed(() =>
       <title>{{ burst.count }} at once</title>
     </path>
     <path v-if="isOpen" class="living" :d="livingLine" />
+    <PlaceKeys v-if="isOpen" :layer-id="layerId" :y="height - 7" :left="PAD" :width="inner" :seconds="clock.length" />
     <text v-if="isOpen && words" class="words" :x="x(0.02)" :y="20">{{ words }}</text>
     <text v-if="isOpen && livingLine" class="words" :x="x(1) - 4" :y="20" text-anchor="end">
       line: alive, up to {{ Math.max(...living, 0).toLocaleString('en') }}

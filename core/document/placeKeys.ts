@@ -1,0 +1,147 @@
+import { listed, withItem, withoutItem, type Id } from './collection.ts';
+import type { Effect, Force, Place, PlaceKey } from './effect.ts';
+import type { Vector } from './setting.ts';
+
+/** Instants this near each other, in seconds, are the same key: half a step. */
+const SAME_INSTANT = 1 / 120;
+/** What a place is rounded to when a handle writes it: a tenth of a millimetre, a hundredth of a degree. */
+const METRES = 1e4;
+const DEGREES = 100;
+
+const rounded = (vector: Vector, parts: number): Vector =>
+  vector.map((x) => Math.floor(x * parts + 0.5) / parts) as Vector;
+
+/** How far a place is from what it hangs on, and how it is turned. */
+export type HungValue = Pick<PlaceKey, 'offset' | 'turn'>;
+
+/** The key that stands at an instant of the time sheet, by id. */
+export const placeKeyAt = (place: Place, seconds: number): Id | null =>
+  listed(place.keys).find(({ item }) => Math.abs(item.at - seconds) <= SAME_INSTANT)?.id ?? null;
+
+/**
+ * Puts a place somewhere at an instant, in seconds of the time sheet. A place without keys is simply moved; one with keys
+ * gets a key there under `id`, or has the one that stands there changed. Returns the place as it then is.
+ */
+export function placeSetAt(place: Place, seconds: number, value: HungValue, id: Id): Place {
+  const hung = { offset: rounded(value.offset, METRES), turn: rounded(value.turn, DEGREES) };
+  if (place.keys.order.length === 0) return { ...place, ...hung };
+  return withPlaceKey(place, seconds, hung, id);
+}
+
+/** Keys a place at an instant: the key that stands there is changed, else one is made under `id`. */
+export function withPlaceKey(place: Place, seconds: number, value: HungValue, id: Id): Place {
+  const known = placeKeyAt(place, seconds);
+  const at = Math.floor(seconds * 1000 + 0.5) / 1000;
+  const key: PlaceKey = known ? { ...place.keys.byId[known]!, ...value } : { at, ease: 'smooth', ...value };
+  return { ...place, keys: inTime(withItem(place.keys, known ?? id, key)) };
+}
+
+/** Takes a key away; with the last one gone the place stands where that key had put it. */
+export function withoutPlaceKey(place: Place, id: Id): Place {
+  const { offset, turn } = place.keys.byId[id]!;
+  const keys = withoutItem(place.keys, id);
+  return keys.order.length > 0 ? { ...place, keys } : { ...place, keys, offset, turn };
+}
+
+/** Moves keys of a place to other times, together: each by `seconds`, none before the sheet's beginning. */
+export function retimed(place: Place, ids: readonly Id[], seconds: number): Place {
+  const least = Math.min(...ids.map((id) => place.keys.byId[id]!.at));
+  const by = Math.max(-least, seconds);
+  const byId = { ...place.keys.byId };
+  for (const id of ids) byId[id] = { ...byId[id]!, at: Math.floor((byId[id]!.at + by) * 1000 + 0.5) / 1000 };
+  return { ...place, keys: inTime({ order: place.keys.order, byId }) };
+}
+
+const inTime = (keys: Place['keys']): Place['keys'] => ({
+  ...keys,
+  order: [...keys.order].sort((a, b) => keys.byId[a]!.at - keys.byId[b]!.at || (a < b ? -1 : 1)),
+});
+
+/** A place of an effect that one layer has to do with: its name for people, and its path in the document. */
+export interface NamedPlace {
+  /** As in "source", "aim", "from", "to", "force/ID", "shared/ID", "surface/ID", "front" or "hit/ID". */
+  readonly id: string;
+  readonly name: string;
+  readonly place: Place;
+}
+
+/** Forces that are the same everywhere, unless they have a reach: their place then says nothing. */
+const EVERYWHERE: readonly Force['kind'][] = ['gravity', 'drag', 'jitter', 'curl', 'limit'];
+
+function isSomewhere({ kind, muted, settings }: Force): boolean {
+  const base = 'reach' in settings ? settings.reach.base : null;
+  return !muted && !(EVERYWHERE.includes(kind) && base?.kind === 'fixed' && base.value === 0);
+}
+
+/** Every place that a layer's particles have to do with, the source's first. */
+export function placesOf(effect: Effect, layerId: Id): NamedPlace[] {
+  const layer = effect.layers.byId[layerId];
+  if (!layer) return [];
+  const concerns = ({ layers }: { layers: readonly Id[] }) => layers.length === 0 || layers.includes(layerId);
+  const isRound = ['toward', 'round'].includes(String(layer.settings['motion.launch'].base.value));
+  return [
+    ...('place' in layer.source ? [{ id: 'source', name: layer.source.kind, place: layer.source.place }] : []),
+    ...(layer.source.kind === 'hits'
+      ? listed(layer.source.hits).map(({ id, item }, n) => ({
+          id: `hit/${id}`,
+          name: `hit ${n + 1}`,
+          place: item.place,
+        }))
+      : []),
+    ...(isRound ? [{ id: 'aim', name: 'aim of the launch', place: layer.aim }] : []),
+    ...('from' in layer.drawn
+      ? [
+          { id: 'from', name: `beginning of the ${layer.drawn.kind}`, place: layer.drawn.from },
+          { id: 'to', name: `end of the ${layer.drawn.kind}`, place: layer.drawn.to },
+        ]
+      : []),
+    ...listed(layer.forces)
+      .filter(({ item }) => isSomewhere(item))
+      .map(({ id, item }) => ({ id: `force/${id}`, name: item.kind, place: item.place })),
+    ...listed(effect.forces)
+      .filter(({ item }) => isSomewhere(item.force) && concerns(item))
+      .map(({ id, item }) => ({ id: `shared/${id}`, name: `${item.force.kind} of all`, place: item.force.place })),
+    ...listed(effect.surfaces).flatMap(({ id, item }) =>
+      'place' in item && !item.muted && concerns(item)
+        ? [{ id: `surface/${id}`, name: `${item.kind} that is met`, place: item.place }]
+        : [],
+    ),
+    ...(layer.front !== null && effect.fronts.byId[layer.front]
+      ? [{ id: 'front', name: effect.fronts.byId[layer.front]!.name, place: effect.fronts.byId[layer.front]!.place }]
+      : []),
+  ];
+}
+
+/** Sets one of `placesOf` in a document that may be written into; what is gone by now is left alone. */
+export function setPlace(draft: Effect, layerId: Id, path: string, place: Place): void {
+  const layer = draft.layers.byId[layerId];
+  if (!layer) return;
+  const [kind, id = ''] = path.split('/');
+  const holder = (): { place: Place } | null | undefined => {
+    switch (kind) {
+      case 'source':
+        return 'place' in layer.source ? layer.source : null;
+      case 'hit':
+        return layer.source.kind === 'hits' ? layer.source.hits.byId[id] : null;
+      case 'force':
+        return layer.forces.byId[id];
+      case 'shared':
+        return draft.forces.byId[id]?.force;
+      case 'surface': {
+        const surface = draft.surfaces.byId[id];
+        return surface && 'place' in surface ? surface : null;
+      }
+      case 'front':
+        return layer.front === null ? null : draft.fronts.byId[layer.front];
+      default:
+        return null;
+    }
+  };
+  if (kind === 'aim') layer.aim = place;
+  else if (kind === 'from' || kind === 'to') {
+    if ('from' in layer.drawn) layer.drawn[kind] = place;
+  } else {
+    const found = holder();
+    if (found) found.place = place;
+  }
+}

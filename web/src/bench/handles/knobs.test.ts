@@ -1,0 +1,83 @@
+import {
+  atEffect,
+  collectionOf,
+  newEffect,
+  newForce,
+  newFront,
+  newLayer,
+  newSurface,
+  setNumber,
+  structuredCopy,
+  type Effect,
+  type Layer,
+} from '@jinx/core/document';
+import { describe, expect, it } from 'vitest';
+import { knobsOf } from './knobs';
+
+function made(shape: (layer: Layer, effect: Effect) => void): Effect {
+  const effect = newEffect('Test', 1);
+  const layer = newLayer('Motes', 5);
+  effect.layers = collectionOf([['motes', layer]]);
+  shape(layer, effect);
+  return effect;
+}
+/** Pulls each knob of a place to 3 and says what each then is. */
+function pulled(effect: Effect, place: string): Record<string, number> {
+  return Object.fromEntries(
+    knobsOf(effect, 'motes', place).map(({ id, write }) => {
+      const draft = structuredCopy(effect);
+      write(draft, 3);
+      return [id, knobsOf(draft, 'motes', place).find((knob) => knob.id === id)!.value];
+    }),
+  );
+}
+const source = (kind: 'ring' | 'line' | 'box' | 'cone' | 'cylinder' | 'sphere' | 'disc') =>
+  made((layer) => (layer.source = { kind, place: atEffect() }));
+
+describe('sizes pulled on the stage', () => {
+  it('are those that the shape has, and each is what it was pulled to', () => {
+    expect(pulled(source('ring'), 'source')).toEqual({ 'source.radius': 3 });
+    expect(pulled(source('line'), 'source')).toEqual({ 'source.length': 3 });
+    expect(pulled(source('cone'), 'source')).toEqual({ 'source.radius': 3, 'source.length': 3 });
+    expect(pulled(source('box'), 'source')).toEqual({ 'source.size/0': 3, 'source.size/1': 3, 'source.size/2': 3 });
+  });
+
+  it('stand where the shape is drawn: at a line’s end, half its length from the middle', () => {
+    const [knob] = knobsOf(source('line'), 'motes', 'source');
+    expect(knob!.way.map((part) => part * knob!.value)).toEqual([0, 0.5, 0]);
+  });
+
+  it('are a force’s reach and distance, a surface’s and a front’s size', () => {
+    const effect = made((layer, whole) => {
+      layer.forces = collectionOf([['o', newForce('orbit')]]);
+      whole.surfaces = collectionOf([['s', newSurface('box', { place: atEffect() })]]);
+      whole.fronts = collectionOf([['f', newFront('Border', 'plane', atEffect())]]);
+      layer.front = 'f';
+    });
+    expect(pulled(effect, 'force/o')).toEqual({ reach: 3, distance: 3 });
+    expect(pulled(effect, 'surface/s')).toEqual({ wide: 3, tall: 3, deep: 3 });
+    expect(pulled(effect, 'front')).toEqual({ border: 3 });
+  });
+
+  it('keep a spread as wide beside its size as it was', () => {
+    const effect = made((layer) => {
+      const orbit = newForce('orbit');
+      if (orbit.kind === 'orbit') orbit.settings.distance.base = { kind: 'spread', low: 1, high: 2 };
+      layer.forces = collectionOf([['o', orbit]]);
+    });
+    const draft = structuredCopy(effect);
+    knobsOf(effect, 'motes', 'force/o')
+      .find(({ id }) => id === 'distance')!
+      .write(draft, 3);
+    const force = draft.layers.byId['motes']!.forces.byId['o']!;
+    expect(force.kind === 'orbit' && force.settings.distance.base).toEqual({ kind: 'spread', low: 1.5, high: 3 });
+  });
+
+  it('go no further than the setting may', () => {
+    const effect = source('ring');
+    setNumber(effect.layers.byId['motes']!, 'source.radius', 1);
+    const draft = structuredCopy(effect);
+    knobsOf(effect, 'motes', 'source')[0]!.write(draft, -4);
+    expect(knobsOf(draft, 'motes', 'source')[0]!.value).toBe(0);
+  });
+});

@@ -1,0 +1,131 @@
+import type {
+  Effect,
+  NumberDeclaration,
+  NumberSetting,
+  Vector,
+  VectorDeclaration,
+  VectorSetting,
+} from '@jinx/core/document';
+import { across, type Point } from '../guides/lines';
+import { holderIn, type Holder } from '../holders';
+
+/** A size that can be pulled on the stage: a length along one direction of a place's own frame. */
+export interface Knob {
+  /** Tells it from the others of the same place. */
+  readonly id: string;
+  readonly name: string;
+  /** Direction in the place's own frame; as long as what is pulled is for a value of 1. */
+  readonly way: Point;
+  readonly value: number;
+  /** Writes a value, brought within its limits, into a document. */
+  readonly write: (draft: Effect, value: number) => void;
+}
+
+/** What holds the settings of one of `placesOf`: its path as holders name it. */
+export function holderPath(effect: Effect, layerId: string, placeId: string): string | undefined {
+  const [kind, id] = placeId.split('/');
+  if (kind === 'shared') return `force/${id}`;
+  if (kind === 'front') return `front/${effect.layers.byId[layerId]?.front ?? ''}`;
+  return kind === 'force' || kind === 'surface' ? placeId : undefined;
+}
+
+const within = (value: number, { least, most }: { least: number; most: number }) =>
+  Number(Math.min(most, Math.max(least, value)).toFixed(4));
+
+const valueOf = (setting: NumberSetting): number | null =>
+  setting.base.kind === 'fixed' ? setting.base.value : setting.base.kind === 'spread' ? setting.base.high : null;
+
+function setHighest(setting: NumberSetting, value: number, declaration: NumberDeclaration): void {
+  const { base } = setting;
+  if (base.kind === 'fixed') base.value = within(value, declaration);
+  else if (base.kind === 'spread') {
+    // The spread grows as a whole, so that it stays as wide as it was beside its size.
+    base.low = within(base.high === 0 ? value : (base.low * value) / base.high, declaration);
+    base.high = within(value, declaration);
+  }
+}
+
+/** The sizes of a place's source, force, surface or front that can be pulled on the stage. */
+export function knobsOf(effect: Effect, layerId: string, placeId: string): Knob[] {
+  const path = holderPath(effect, layerId, placeId);
+  const holder = holderIn(effect, layerId, path);
+  if (!holder) return [];
+  const same = (draft: Effect): Holder => holderIn(draft, layerId, path)!;
+
+  const number = (name: string, way: Point, label = ''): Knob[] => {
+    const setting = holder.settings[name] as NumberSetting | undefined;
+    const value = setting ? valueOf(setting) : null;
+    if (value === null) return [];
+    const declaration = holder.table[name] as NumberDeclaration;
+    const write = (draft: Effect, to: number) =>
+      setHighest(same(draft).settings[name] as NumberSetting, to, declaration);
+    return [{ id: name, name: label || declaration.name, way, value, write }];
+  };
+  const sides = (name: string, stretch: Point): Knob[] => {
+    const setting = holder.settings[name] as VectorSetting;
+    const declaration = holder.table[name] as VectorDeclaration;
+    if (setting.base.kind !== 'fixed') return [];
+    const { value } = setting.base;
+    return ['width', 'height', 'depth'].map((label, axis) => ({
+      id: `${name}/${axis}`,
+      name: label,
+      way: [0, 1, 2].map((other) => (other === axis ? stretch[axis]! / 2 : 0)) as unknown as Point,
+      value: value[axis]!,
+      write: (draft: Effect, to: number) => {
+        const { base } = same(draft).settings[name] as VectorSetting;
+        if (base.kind === 'fixed') (base.value as Vector)[axis] = within(to, declaration);
+      },
+    }));
+  };
+  const axis = (): Point => {
+    const setting = holder.settings['axis'] as VectorSetting | undefined;
+    const way = setting?.base.kind === 'fixed' ? setting.base.value : [0, 1, 0];
+    const size = Math.hypot(...way) || 1;
+    return way.map((x) => x / size) as unknown as Point;
+  };
+
+  const [kind] = placeId.split('/');
+  const layer = effect.layers.byId[layerId]!;
+  if (kind === 'source') {
+    const { base } = layer.settings['source.stretch'];
+    const [x, y, z] = base.kind === 'fixed' ? base.value : [1, 1, 1];
+    switch (layer.source.kind) {
+      case 'ring':
+      case 'disc':
+      case 'sphere':
+        return number('source.radius', [x, 0, 0]);
+      case 'line':
+        return number('source.length', [0, y / 2, 0]);
+      case 'cylinder':
+        return [...number('source.radius', [x, 0, 0]), ...number('source.length', [0, y / 2, 0])];
+      case 'cone':
+        return [...number('source.radius', [x, 0, 0]), ...number('source.length', [0, y, 0])];
+      case 'box':
+        return sides('source.size', [x, y, z]);
+      default:
+        return [];
+    }
+  }
+  if (kind === 'force' || kind === 'shared') {
+    const isLine = (holder.settings['toward'] as { base?: { value?: unknown } } | undefined)?.base?.value === 'line';
+    const [u] = across(axis());
+    return [
+      ...number('reach', [-1, 0, 0]),
+      ...number('distance', u),
+      ...(isLine ? number('length', axis().map((part) => part / 2) as unknown as Point) : []),
+    ];
+  }
+  if (kind === 'surface')
+    return [
+      ...number('radius', [1, 0, 0]),
+      ...number('wide', [0.5, 0, 0]),
+      ...number('tall', [0, 0.5, 0]),
+      ...number('deep', [0, 0, 0.5]),
+    ];
+  if (kind === 'front') {
+    const front = effect.fronts.byId[layer.front!]!;
+    if (front.kind === 'plane') return number('border', [0, 1, 0]);
+    return front.kind === 'sphere' ? number('border', [1, 0, 0]) : sides('size', [1, 1, 1]);
+  }
+  return [];
+}

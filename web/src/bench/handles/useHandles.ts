@@ -1,0 +1,300 @@
+import {
+  listed,
+  placeSetAt,
+  placesOf,
+  setPlace,
+  withoutPlaceKey,
+  withPlaceKey,
+  type Effect,
+  type HungValue,
+  type NamedPlace,
+  type Place,
+  type Vector,
+} from '@jinx/core/document';
+import { EffectClock } from '@jinx/core/simulation';
+import { Matrix4, Vector3 } from 'three';
+import { computed, ref, watch, type Ref } from 'vue';
+import type { Engine } from '../../engine/engine';
+import { useEffectStore } from '../../stores/effect';
+import { Matrices } from '../guides/matrices';
+import { knobsOf, type Knob } from './knobs';
+import { alongAxis, angleRound, onPlane, type Picture, type Sight } from './picture';
+import { pull, type PullHost } from './pull';
+import { Standing } from './standing';
+
+export type Tool = 'move' | 'turn' | 'size';
+
+/** What a drag with Ctrl, or a nudge, goes by: metres and degrees. */
+const SNAP_METRES = 0.05;
+const SNAP_DEGREES = 15;
+const NUDGE_METRES = 0.01;
+const NUDGE_DEGREES = 5;
+const snapped = (value: number, by: number) => Math.round(value / by) * by;
+const EMPTY = new Matrix4();
+
+/** The handles of the chosen layer: where they stand in the picture, and what pulling each of their parts does. */
+export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowOf: () => Element) {
+  const store = useEffectStore();
+  const tool = ref<Tool>('move');
+  const chosenPath = ref('');
+  const isPulled = ref(false);
+
+  const matrices = computed(() => (store.effect ? new Matrices(store.effect, engine.rigs.value) : null));
+  const places = computed(() => (store.effect ? placesOf(store.effect, store.chosenId) : []));
+  const chosen = computed<NamedPlace | null>(
+    () => places.value.find(({ id }) => id === chosenPath.value) ?? places.value[0] ?? null,
+  );
+  /** The effect's own frame is always asked for: with it comes how far the camera has gone along. */
+  const asked = computed(() => [
+    ...new Set([matrices.value?.effect ?? 0, ...places.value.map(({ place }) => matrices.value!.of(place))]),
+  ]);
+  const askedText = computed(() => asked.value.join());
+  watch(askedText, () => engine.track(asked.value), { immediate: true });
+
+  function matrixOf(place: Place): Matrix4 | null {
+    const number = matrices.value?.of(place) ?? -1;
+    if (number < 0) return EMPTY;
+    const at = asked.value.indexOf(number) * 16;
+    const words = engine.tracked.value.matrices;
+    if (at < 0 || words.length < at + 16 || words[at + 15] === 0) return null;
+    return new Matrix4().fromArray(words, at);
+  }
+  function standingOf(place: Place, seconds = engine.state.sheetTime): Standing | null {
+    const matrix = matrixOf(place);
+    return matrix && new Standing(matrix, place, seconds);
+  }
+  const standing = computed(() => (chosen.value ? standingOf(chosen.value.place) : null));
+  const knobs = computed(() =>
+    store.effect && chosen.value ? knobsOf(store.effect, store.chosenId, chosen.value.id) : [],
+  );
+  /** Points of a drawn path, which are pulled one by one. */
+  const points = computed<readonly Vector[]>(() => {
+    const source = store.chosen?.source;
+    return chosen.value?.id === 'source' && source?.kind === 'path' ? source.points : [];
+  });
+  const keys = computed(() => (chosen.value ? listed(chosen.value.place.keys) : []));
+
+  /** How a place is written, whose values are for the instant at which this is called, whenever they come. */
+  function placing() {
+    const { id, place } = chosen.value!;
+    const [layerId, keyId, seconds] = [store.chosenId, store.newId(), engine.state.sheetTime];
+    return (value: HungValue) => (draft: Effect) =>
+      setPlace(draft, layerId, id, placeSetAt(place, seconds, value, keyId));
+  }
+  function host(label: string, click?: () => void): PullHost {
+    return {
+      sight: (event) => {
+        const box = windowOf().getBoundingClientRect();
+        return picture.value!.sight(event.clientX - box.left, event.clientY - box.top);
+      },
+      begin: () => keys.value.length > 0 && engine.pause(),
+      dragBegins: () => {
+        isPulled.value = true;
+        engine.compare(store.chosenId);
+      },
+      change: (recipe) => store.change(label, recipe, `handle ${label}`),
+      end: (isGivenUp) => {
+        isPulled.value = false;
+        engine.compare(null);
+        store.endGesture();
+        if (isGivenUp) store.undo();
+      },
+      ...(click ? { click } : {}),
+    };
+  }
+  const nameOf = (path: string) => places.value.find(({ id }) => id === path)?.name ?? 'place';
+
+  /** How far the pointer has come since a sight: along an axis of the offset, or freely in the plane of the picture. */
+  function wayFrom(start: Sight, origin: Vector3, axis: Vector3 | null): (sight: Sight) => Vector3 | null {
+    if (axis) {
+      const from = alongAxis(start, origin, axis);
+      return (sight) => {
+        const to = alongAxis(sight, origin, axis);
+        return from === null || to === null ? null : axis.clone().multiplyScalar(to - from);
+      };
+    }
+    const normal = picture.value!.ahead;
+    const from = onPlane(start, origin, normal);
+    return (sight) => {
+      const to = onPlane(sight, origin, normal);
+      return from && to && to.sub(from);
+    };
+  }
+  const snappedVector = (vector: Vector, isSnapped: boolean): Vector =>
+    isSnapped ? (vector.map((x) => snapped(x, SNAP_METRES)) as Vector) : vector;
+
+  /** Moves a place freely, or along one axis of its offset. */
+  function pullPlace(event: PointerEvent, path: string, axis: number | null = null): void {
+    chosenPath.value = path;
+    pull(event, host(`move the ${nameOf(path)}`), (start) => {
+      const at = standing.value!;
+      const way = wayFrom(start, at.origin, axis === null ? null : at.offsetAxis(axis));
+      const write = placing();
+      return (sight, isSnapped) => {
+        const delta = way(sight);
+        if (!delta) return null;
+        const moved = at.movedBy(delta);
+        // Along one axis, the others keep their last digit.
+        const offset = at.hung.offset.map((x, n) => (axis === null || axis === n ? moved[n]! : x)) as Vector;
+        const isFree = (n: number) => axis === null || axis === n;
+        const fit = snappedVector(offset, isSnapped).map((x, n) => (isFree(n) ? x : offset[n]!)) as Vector;
+        return write({ offset: fit, turn: at.hung.turn });
+      };
+    });
+  }
+  function pullTurn(event: PointerEvent, axis: number): void {
+    pull(event, host(`turn the ${chosen.value!.name}`), (start) => {
+      const at = standing.value!;
+      const write = placing();
+      const [origin, round] = [at.origin, at.turnAxis(axis)];
+      let last = onPlane(start, origin, round);
+      let degrees = 0;
+      return (sight, isSnapped) => {
+        const now = onPlane(sight, origin, round);
+        if (last && now) degrees += angleRound(origin, round, last, now);
+        last = now;
+        const turn = [...at.hung.turn] as Vector;
+        turn[axis]! += degrees;
+        if (isSnapped) turn[axis] = snapped(turn[axis]!, SNAP_DEGREES);
+        return write({ offset: at.hung.offset, turn });
+      };
+    });
+  }
+
+  function pullKnob(event: PointerEvent, knob: Knob): void {
+    pull(event, host(`size the ${chosen.value!.name}`), (start) => {
+      const at = standing.value!;
+      const [origin, way] = [at.origin, at.innerWay(knob.way)];
+      const from = alongAxis(start, origin, way);
+      return (sight, isSnapped) => {
+        const to = alongAxis(sight, origin, way);
+        if (to === null || from === null) return null;
+        // What stands at nothing is drawn a little off its middle, where it can be taken hold of.
+        const value = knob.value + to - from;
+        return (draft) => knob.write(draft, isSnapped ? snapped(value, SNAP_METRES) : value);
+      };
+    });
+  }
+
+  function setPoint(draft: Effect, layerId: string, n: number, point: Vector): void {
+    const source = draft.layers.byId[layerId]?.source;
+    if (source?.kind === 'path' && source.points[n])
+      source.points[n] = point.map((x) => Number(x.toFixed(4))) as Vector;
+  }
+  function pullPoint(event: PointerEvent, n: number): void {
+    pull(event, host('move a point of the path'), (start) => {
+      const at = standing.value!;
+      const layerId = store.chosenId;
+      const point = points.value[n]!;
+      const way = wayFrom(start, at.inner(point), null);
+      return (sight, isSnapped) => {
+        const delta = way(sight);
+        return (
+          delta && ((draft) => setPoint(draft, layerId, n, snappedVector(at.pointMovedBy(point, delta), isSnapped)))
+        );
+      };
+    });
+  }
+  /** Adds a point halfway to the next, or takes one away. */
+  function changePoints(what: 'add' | 'remove', n: number): void {
+    store.changeLayer(what === 'add' ? 'add a point to the path' : 'take a point off the path', ({ source }) => {
+      if (source.kind !== 'path') return;
+      if (what === 'remove' && source.points.length > 2) source.points.splice(n, 1);
+      const [a, b] = [source.points[n], source.points[n + 1] ?? source.points[n - 1]];
+      if (what === 'add' && a && b) source.points.splice(n + 1, 0, a.map((x, axis) => (x + b[axis]!) / 2) as Vector);
+    });
+  }
+
+  /** Pulls a key along; pressed alone, the playhead goes to it. */
+  function pullKey(event: PointerEvent, keyId: string): void {
+    const { id, place } = chosen.value!;
+    const key = place.keys.byId[keyId]!;
+    pull(
+      event,
+      host('move a key', () => seekTo(key.at)),
+      (start) => {
+        const at = standingOf(place, key.at)!;
+        const layerId = store.chosenId;
+        const way = wayFrom(start, at.origin, null);
+        return (sight, isSnapped) => {
+          const delta = way(sight);
+          if (!delta) return null;
+          const offset = snappedVector(at.movedBy(delta), isSnapped);
+          return (draft) =>
+            setPlace(draft, layerId, id, placeSetAt(place, key.at, { offset, turn: key.turn }, keyId));
+        };
+      },
+    );
+  }
+  const seekTo = (seconds: number) => engine.seekSheet(new EffectClock(store.effect!.stretches), seconds);
+
+  /** Makes a key of where the chosen place stands now; the first one makes it move over the effect's time. */
+  function keyHere(): void {
+    const at = standing.value;
+    if (!at || !chosen.value) return;
+    const { id, place, name } = chosen.value;
+    const seconds = engine.state.sheetTime;
+    store.change(`key the ${name}`, (draft) =>
+      setPlace(draft, store.chosenId, id, withPlaceKey(place, seconds, at.hung, store.newId())),
+    );
+  }
+  function removeKey(keyId: string): void {
+    const { id, place } = chosen.value!;
+    store.change('take a key away', (draft) => setPlace(draft, store.chosenId, id, withoutPlaceKey(place, keyId)));
+  }
+
+  /** Arrows move or turn the chosen place along x and y, Page Up and Page Down along z; ten, or three, times as far with Shift. */
+  function nudge(event: KeyboardEvent): void {
+    const ways: Record<string, [axis: number, sign: number]> = {
+      ArrowLeft: [0, -1],
+      ArrowRight: [0, 1],
+      ArrowDown: [1, -1],
+      ArrowUp: [1, 1],
+      PageDown: [2, -1],
+      PageUp: [2, 1],
+    };
+    const way = ways[event.key];
+    const at = standing.value;
+    if (!way || !at || tool.value === 'size') return;
+    event.preventDefault();
+    event.stopPropagation();
+    const value: HungValue = { offset: [...at.hung.offset], turn: [...at.hung.turn] };
+    const [axis, sign] = way;
+    if (tool.value === 'move') value.offset[axis]! += sign * NUDGE_METRES * (event.shiftKey ? 10 : 1);
+    else value.turn[axis]! += sign * NUDGE_DEGREES * (event.shiftKey ? 3 : 1);
+    const name = chosen.value!.name;
+    store.change(`nudge the ${name}`, placing()(value), `nudge ${name}`);
+  }
+  function nudgeKnob(event: KeyboardEvent, knob: Knob): void {
+    const sign = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 }[event.key];
+    if (!sign) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const by = sign * NUDGE_METRES * (event.shiftKey ? 10 : 1);
+    store.change(`size the ${chosen.value!.name}`, (draft) => knob.write(draft, knob.value + by), `size ${knob.id}`);
+  }
+
+  return {
+    tool,
+    places,
+    chosen,
+    standing,
+    knobs,
+    points,
+    keys,
+    isPulled,
+    choose: (path: string) => (chosenPath.value = path),
+    standingOf,
+    pullPlace,
+    pullTurn,
+    pullKnob,
+    pullPoint,
+    changePoints,
+    pullKey,
+    keyHere,
+    removeKey,
+    seekTo,
+    nudge,
+    nudgeKnob,
+  };
+}
