@@ -216,6 +216,28 @@ describe('the door', () => {
   });
 });
 
+describe('a kept document of schema 2', () => {
+  it('is read with no channels, degrees a second and links that pass none on', () => {
+    const text = readFileSync(new URL('./kept/schema2.json', import.meta.url), 'utf8');
+    const effect = parseEffectText(text);
+    expect(effect.schema).toBe(SCHEMA);
+    expect(effect.channels.order).toEqual([]);
+    const layers = listed(effect.layers).map(({ item }) => item);
+    for (const layer of layers) {
+      expect(layer.channels.order).toEqual([]);
+      expect(layer.settings['life.turns'].base.value).toBe('degrees a second');
+      for (const { item } of listed(layer.links))
+        expect(item.settings.channels.base).toEqual({ kind: 'fixed', value: 0 });
+    }
+    // All else is as it was.
+    const before = JSON.parse(text) as Effect;
+    expect(effect.surfaces).toEqual(before.surfaces);
+    expect(layers.map(({ source }) => source)).toEqual(
+      Object.values(before.layers.order).map((id) => before.layers.byId[id]!.source),
+    );
+  });
+});
+
 describe('removing a layer', () => {
   it('leaves nothing that leads to it, and nothing that now means every layer', () => {
     const effect = fullEffect();

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { collectionSchema, idSchema } from './collection.ts';
 import {
+  CHANNEL_SETTING,
   FORCE_SETTINGS,
   FRONT_SETTINGS,
   LAYER_SETTINGS,
@@ -8,11 +9,11 @@ import {
   RIBBON_SETTINGS,
   SURFACE_SETTINGS,
   type ForceKind,
-} from './declarations.ts';
-import { hexSchema, vectorSchema } from './setting.ts';
-import { settingsSchema } from './settingSchema.ts';
+} from './declarations/index.ts';
+import { hexSchema, vectorSchema, type NumberSetting } from './setting.ts';
+import { settingSchema, settingsSchema } from './settingSchema.ts';
 
-export const SCHEMA = 2;
+export const SCHEMA = 3;
 
 const name = z.string().min(1).max(80);
 const seed = z.number().int().min(0).max(0xffffffff);
@@ -210,6 +211,13 @@ export const linkSchema = z.strictObject({
 });
 export type Link = z.infer<typeof linkSchema>;
 
+/** Channels an effect has at most. */
+export const MOST_CHANNELS = 8;
+
+/** A name under which particles carry a number of their own. */
+export const channelSchema = z.strictObject({ name });
+export type Channel = z.infer<typeof channelSchema>;
+
 export const layerSchema = z.strictObject({
   name,
   drawn: drawnSchema,
@@ -233,6 +241,8 @@ export const layerSchema = z.strictObject({
   bursts: collectionSchema(burstSchema),
   forces: collectionSchema(anyForceSchema, 64),
   links: collectionSchema(linkSchema, 64),
+  /** What its particles carry, by the id of the channel. */
+  channels: collectionSchema(settingSchema(CHANNEL_SETTING) as z.ZodType<NumberSetting>, MOST_CHANNELS),
   settings: settingsSchema(LAYER_SETTINGS),
 });
 export type Layer = z.infer<typeof layerSchema>;
@@ -343,6 +353,7 @@ export const effectSchema = z.strictObject({
   measures: collectionSchema(measureSchema),
   dials: collectionSchema(dialSchema),
   groups: collectionSchema(groupSchema),
+  channels: collectionSchema(channelSchema, MOST_CHANNELS),
   layers: collectionSchema(layerSchema, 128),
   forces: collectionSchema(sharedForceSchema, 64),
   surfaces: collectionSchema(surfaceSchema, 32),

@@ -1,6 +1,6 @@
 export * from './canonical.ts';
 export * from './collection.ts';
-export * from './declarations.ts';
+export * from './declarations/index.ts';
 export * from './diff.ts';
 export * from './effect.ts';
 export * from './errors.ts';

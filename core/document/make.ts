@@ -9,7 +9,7 @@ import {
   type Declaration,
   type ForceKind,
   type LayerSettingName,
-} from './declarations.ts';
+} from './declarations/index.ts';
 import {
   SCHEMA,
   type Effect,
@@ -52,6 +52,7 @@ export function newEffect(name: string, seed: number): Effect {
     measures: emptyCollection(),
     dials: emptyCollection(),
     groups: emptyCollection(),
+    channels: emptyCollection(),
     layers: emptyCollection(),
     forces: emptyCollection(),
     surfaces: emptyCollection(),
@@ -98,6 +99,7 @@ export function newLayer(name: string, salt: number): Layer {
     bursts: emptyCollection(),
     forces: emptyCollection(),
     links: emptyCollection(),
+    channels: emptyCollection(),
     settings,
   };
 }

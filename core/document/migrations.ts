@@ -1,6 +1,6 @@
 import { DocumentError } from './errors.ts';
 import { emptyCollection } from './collection.ts';
-import { FORCE_SETTINGS, LAYER_SETTINGS, LINK_SETTINGS, type Declaration } from './declarations.ts';
+import { FORCE_SETTINGS, LAYER_SETTINGS, LINK_SETTINGS, type Declaration } from './declarations/index.ts';
 import { SCHEMA } from './effect.ts';
 import { structuredCopy } from './make.ts';
 import { defaultSetting } from './settingSchema.ts';
@@ -102,6 +102,17 @@ function stageOfThings(document: Loose): Loose {
   return result;
 }
 
+/** Schema 3: channels, turns over a life, sprites along their motion. */
+function withChannels(document: Loose): Loose {
+  const result = structuredCopy({ ...document, schema: 3, channels: emptyCollection() }) as Loose;
+  for (const layer of itemsOf(result['layers'])) {
+    layer['channels'] = emptyCollection();
+    fill(layer, LAYER_SETTINGS);
+    for (const link of itemsOf(layer['links'])) fill(link, LINK_SETTINGS);
+  }
+  return result;
+}
+
 /** Each step takes a document of the schema before it. Schema 0 was the draft with lengths in `timing`. */
 const STEPS: readonly ((document: Loose) => Loose)[] = [
   (document) => {
@@ -118,6 +129,7 @@ const STEPS: readonly ((document: Loose) => Loose)[] = [
     };
   },
   (document) => stageOfThings(document),
+  withChannels,
 ];
 
 /**

@@ -25,6 +25,8 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     for (const { id, item } of listed(value.shapers)) {
       if (item.reads.kind === 'dial' && !effect.dials.byId[item.reads.dial])
         say(`${path}.shapers.${id}`, `no dial "${item.reads.dial}"`);
+      if (item.reads.kind === 'channel' && !effect.channels.byId[item.reads.channel])
+        say(`${path}.shapers.${id}`, `no channel "${item.reads.channel}"`);
       if (item.mapping.kind === 'gradient')
         for (const stop of listed(item.mapping.stops))
           colour(stop.item.colour, `${path}.shapers.${id}.stops.${stop.id}`);
@@ -69,6 +71,10 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     for (const link of listed(item.links))
       for (const [name, value] of Object.entries(link.item.settings))
         setting(value as Setting, `${path}.links.${link.id}.${name}`);
+    for (const channel of listed(item.channels)) {
+      if (!effect.channels.byId[channel.id]) say(`${path}.channels.${channel.id}`, `no channel "${channel.id}"`);
+      setting(channel.item, `${path}.channels.${channel.id}`);
+    }
     if (item.source.kind === 'particles' && !effect.layers.byId[item.source.layer])
       say(`${path}.source`, `no layer "${item.source.layer}" to be born on`);
   }

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import type { Declaration, SettingsOf } from './declarations.ts';
-import { COMBINES } from './declarations.ts';
+import type { Declaration, SettingsOf } from './declarations/index.ts';
+import { COMBINES } from './declarations/index.ts';
 import {
   choiceSettingSchema,
   colourSettingSchema,

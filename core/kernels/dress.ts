@@ -27,6 +27,7 @@ import { at, draw, f, least, most, type Block, type TwinMemory } from './twin.ts
 // | 24..31  | lowest of size, opacity, intensity and the turn since birth; highest of the same               |
 // | 32 33   | turning at the age at which standing particles wait while the effect is held: low, width       |
 // | 34      | whether particles have scales of their own                                                     |
+// | 35      | whether turning is counted in lives rather than seconds                                         |
 // | 36..38  | addresses of arrays with final sizes, opacities, intensities where no table serves; else 0      |
 // | 39 40   | of turning now (radians a second) and turn since birth (radians)                               |
 // | 41 42 43| of red, green and blue                                                                         |
@@ -48,6 +49,7 @@ export const DRESS_LOWEST = 24;
 export const DRESS_HIGHEST = 28;
 export const DRESS_WAITING = 32;
 export const DRESS_HAS_SCALES = 34;
+export const DRESS_IN_LIVES = 35;
 export const DRESS_ARRAYS = 36;
 export const DRESS_WORDS = 44;
 export const DRESS_ROW = 20;
@@ -98,9 +100,14 @@ export const dress =
         const share = int(DRESS_HAS_SPREAD) ? shareOf(3) : 0;
         const lifeSeconds = life === 0 ? num(DRESS_STANDING + 1) : life;
         const waited = life === 0 ? f(lived - f(age * lifeSeconds)) : 0;
+        const turning = f(between(11) + f(share * between(15)));
         const waiting = f(f(num(DRESS_WAITING) + f(share * num(DRESS_WAITING + 1))) * waited);
-        rate = array(DRESS_ARRAYS + 3, i, f(between(11) + f(share * between(15))));
-        swung = array(DRESS_ARRAYS + 4, i, f(f(numberOf(3) * lifeSeconds) + waiting));
+        const isInLives = int(DRESS_IN_LIVES) !== 0;
+        const [turned, held] = isInLives
+          ? [numberOf(3), f(waiting / lifeSeconds)]
+          : [f(numberOf(3) * lifeSeconds), waiting];
+        rate = array(DRESS_ARRAYS + 3, i, isInLives ? f(turning / lifeSeconds) : turning);
+        swung = array(DRESS_ARRAYS + 4, i, f(turned + held));
       }
       const glow = array(DRESS_ARRAYS + 2, i, numberOf(2));
       const wasSeen = (i32[at(block, FLAGS, i)]! & WAS_HELD) !== 0;

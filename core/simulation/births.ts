@@ -14,7 +14,7 @@ import { layout } from '../kernels/index.ts';
 import { DueList } from './due.ts';
 import { openInto, turnedInto } from './launch.ts';
 import type { Population } from './population.ts';
-import { newReading, type Reading } from './reader.ts';
+import { newReading, type Reading, setTime } from './reader.ts';
 import type { Running } from './running.ts';
 import type { Scene } from './scene.ts';
 import {
@@ -34,6 +34,9 @@ import {
   COLOUR_SHARE,
   KEY,
   NORMAL as LINK_NORMAL,
+  CHANNELS,
+  CHANNEL_MASK,
+  CHANNEL_SHARE,
   ORDINAL,
   ROW,
   SIZE,
@@ -113,7 +116,7 @@ export class Midwife {
     population.newbornFrom = population.count;
     // Where a front frees particles anywhere in the list, none is known to live the whole step.
     population.evenTo = layer.front ? 0 : population.count;
-    reading.effectTime = clock.share(step.from);
+    setTime(reading, clock, step.from);
     if (layer.source.canBear) due.collect(layer, reading, step, travel);
     else due.count = 0;
     inbox.open(step.step);
@@ -142,7 +145,7 @@ export class Midwife {
     ask.event = this.#due.events[n]!;
     ask.number = population.numbered++;
     ask.key = reading.key = keyOf(lineage, ask.number);
-    reading.effectTime = step.clock.share(ask.time);
+    setTime(reading, step.clock, ask.time);
     if (step.density < 1 && hash2(ask.key, SLOT_DENSITY) / 4294967296 >= step.density) return;
     const birth = this.#birth;
     birth.fill(0, SPOT);
@@ -173,7 +176,7 @@ export class Midwife {
     ask.about = null;
     ask.key = reading.key = population.key[i]!;
     ask.number = population.number[i]!;
-    reading.effectTime = step.clock.share(ask.time);
+    setTime(reading, step.clock, ask.time);
     const birth = this.#birth;
     birth.fill(0, SPOT);
     compiled.source.bearInto(birth, ask);
@@ -197,7 +200,7 @@ export class Midwife {
     ask.key = reading.key = rows[row + KEY]!;
     ask.number = rows[row + ORDINAL]!;
     ask.about = about;
-    reading.effectTime = step.clock.share(ask.time);
+    setTime(reading, step.clock, ask.time);
     for (let axis = 0; axis < 3; axis++) {
       about[4 + axis] = rows[row + LINK_AT + axis]!;
       birth[AT + axis] = rows[row + LINK_AT + axis]!;
@@ -272,6 +275,11 @@ export class Midwife {
   /** Writes the colour and the size a particle begins with, where it does not draw them anew for every picture. */
   #dress(layer: CompiledLayer, population: Population, i: number, row: number, rows?: Float64Array): void {
     const { tint, scale } = population;
+    if (layer.channels.isKept) {
+      const mask = rows ? rows[row + CHANNEL_MASK]! : 0;
+      const passed = rows ? rows[row + CHANNEL_SHARE]! : 0;
+      layer.channels.keep(population, i, this.#ask.key, rows ?? NOTHING, row + CHANNELS, mask, passed);
+    }
     const rgb = this.#rgb;
     scale[i] = 1;
     if (layer.takesColour) for (let c = 0; c < 3; c++) rgb[c] = this.#birth[COLOUR + c]!;
@@ -348,6 +356,7 @@ function uprightInto(out: Float64Array, x: number, y: number, z: number): void {
   out[3] = isDown ? 0 : w / size;
 }
 
+const NOTHING = new Float64Array(0);
 const UPRIGHT = [0, 1, 0];
 /** Room for one point in double precision. */
 const ONE_POINT = [new Float64Array(1), new Float64Array(1), new Float64Array(1)] as const;

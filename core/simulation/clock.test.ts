@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { LAYER_SETTINGS, collectionOf, curveShaper, type NumberSetting } from '../document/index.ts';
 import { EffectClock } from './clock.ts';
 import { RateIntegral } from './rate.ts';
-import { NumberReader } from './reader.ts';
+import { newReading, NumberReader } from './reader.ts';
 
 const HELD = { opening: 1, hold: { kind: 'continuing' as const, seconds: 2 }, closing: 0.5, preRoll: 0 };
 const ONCE = { opening: 1, hold: { kind: 'none' as const }, closing: 0.5, preRoll: 0 };
@@ -105,7 +105,7 @@ describe('births by rate', () => {
     });
     for (let i = 0; i < 75_000; i++) {
       const time = (i + 0.5) / 10_000;
-      sum += reader.read({ key: 0, age: 0, life: 1, speed: 0, effectTime: clock.share(time), dials: {} }) / 10_000;
+      sum += reader.read({ ...newReading(), effectTime: clock.share(time) }) / 10_000;
       if (i % 5000 === 4999) expect(births.births((i + 1) / 10_000)).toBeCloseTo(sum, 1);
     }
     expect(births.births(7.5)).toBeCloseTo(sum, 1);

@@ -129,6 +129,13 @@ export class EffectClock {
     return this.length > 0 ? this.sheetTime(time) / this.length : 0;
   }
 
+  /** Place within the present stretch as a share of its length; 0 in one that has none. */
+  stretchShare(time: number): number {
+    if (time >= this.closesAt) return this.closing > 0 ? Math.min(1, (time - this.closesAt) / this.closing) : 0;
+    if (this.#isHolding(time)) return this.#intoHold(time) / this.hold;
+    return this.opening > 0 ? Math.min(1, time / this.opening) : 0;
+  }
+
   /** Age of a standing particle: once along the sheet, waiting at the hold's end until it is let go. */
   standingAge(time: number): number {
     if (this.length === 0) return 0;

@@ -9,7 +9,9 @@ import {
   type NumberSetting,
   type Vector,
 } from '../document/index.ts';
+import { Channels } from './channels.ts';
 import { EffectClock } from './clock.ts';
+import { keepsDistance } from './distance.ts';
 import { FORCES, type BoundForce } from './forces/index.ts';
 import { boundBeam, type BoundBeam } from './ribbons/bind.ts';
 import type { FrontReader } from './fronts/index.ts';
@@ -48,6 +50,10 @@ export interface CompiledLayer {
   readonly group: GroupFrame;
   readonly numbers: Numbers;
   readonly colour: ColourReader;
+  readonly channels: Channels;
+  readonly turnsInLives: boolean;
+  /** Whether the metres its particles travel are kept for what is shaped by them. */
+  readonly keepsDistance: boolean;
   readonly source: SourceReader;
   readonly rate: RateIntegral;
   /** When its births may happen. */
@@ -124,6 +130,10 @@ function sharedLife(layer: Layer, numbers: Numbers, clock: EffectClock): number 
   return only && !hasOthers ? Math.max(clock.length, SHORTEST_STANDING) : null;
 }
 
+/** Whether a layer's particles turn so many times in a life, rather than so fast. */
+export const turnsInLives = ({ settings }: Layer): boolean =>
+  !settings['life.turns'].muted && settings['life.turns'].base.value === 'turns a life';
+
 /** A layer's colour, ready to be read. */
 export const colourReader = (layer: Layer, effect: Pick<Effect, 'palette'>, isGiven = false): ColourReader =>
   new ColourReader(layer.settings['life.colour'], LAYER_SETTINGS['life.colour'], 'life.colour', effect, isGiven);
@@ -187,6 +197,9 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
     group,
     numbers,
     colour: colourReader(layer, effect, around.passedOn.colour.has(id)),
+    turnsInLives: turnsInLives(layer),
+    channels: new Channels(layer, effect, around.passedOn.channels.has(id)),
+    keepsDistance: keepsDistance(effect, id),
     source: sourceReader({ layer, scene, group, numbers, populationOf, strikes: around.strikes }),
     rate: new RateIntegral(numbers['births.rate'], clock, dialShares(effect), layer.births.until === null),
     window: windowOf(layer, effect, clock),

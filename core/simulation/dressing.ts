@@ -8,6 +8,7 @@ import {
   DRESS_HAS_SPREAD,
   DRESS_HAS_TURNING,
   DRESS_HIGHEST,
+  DRESS_IN_LIVES,
   DRESS_LOWEST,
   DRESS_ROW,
   DRESS_SLOTS,
@@ -20,21 +21,25 @@ import {
   type Kernels,
 } from '../kernels/index.ts';
 import { radians } from '../maths/index.ts';
+import type { Channels } from './channels.ts';
 import type { EffectClock } from './clock.ts';
 import type { Numbers } from './compiled.ts';
 import { SCRATCH, type Arrays } from './memory.ts';
 import { SHORTEST_STANDING, type Population } from './population.ts';
-import { newReading, type ColourReader, type NumberReader, type Reading } from './reader.ts';
+import { newReading, type ColourReader, type NumberReader, type Reading, setTime } from './reader.ts';
 import { readingAt, type TableMoment } from './tables.ts';
 
 /** The settings of a layer that only dress its particles. */
 export interface Dress {
   readonly numbers: Numbers;
   readonly colour: ColourReader;
+  readonly channels: Channels;
   /** The lifetime all its particles share; null where they differ. */
   readonly life: number | null;
   /** Whether links may have given its particles sizes to begin with. */
   readonly isGivenSize: boolean;
+  /** Whether they turn so many times in a life, rather than so fast. */
+  readonly turnsInLives: boolean;
   /** Whether some of its particles may be held. */
   readonly holds: boolean;
 }
@@ -83,12 +88,18 @@ export class Dresser {
   write(kernels: Kernels, population: Population, dress: Dress, moment: DressMoment, out: number): number {
     const { step, rate, clock } = moment;
     const time = clock.timeOf(step);
-    const table: TableMoment = { life: dress.life, effectTime: clock.share(time), dials: moment.dials };
+    const table: TableMoment = {
+      life: dress.life,
+      effectTime: clock.share(time),
+      stretchTime: clock.stretchShare(time),
+      dials: moment.dials,
+    };
     const { numbers, colour } = dress;
     const isTimed = [...SHAPED.map(([name]) => numbers[name]), colour].some((reader) => reader.isTimed);
     if (this.#tableOf !== dress || isTimed) this.#fill(dress, table, clock.waitingAge);
     this.#tableOf = dress;
     this.#i32[DRESS_HAS_SCALES] = dress.isGivenSize ? 1 : 0;
+    this.#i32[DRESS_IN_LIVES] = dress.turnsInLives ? 1 : 0;
     this.#i32[DRESS_STEP] = step;
     this.#f32[DRESS_STEP + 1] = 1 / rate;
     this.#f32[DRESS_STANDING] = clock.standingAge(time);
@@ -124,11 +135,13 @@ export class Dresser {
     this.#fillTable(dress, moment);
     const waiting = new Float64Array(2);
     turning.affineInto(readingAt(this.#reading, moment, 'age', waitingAge), waiting);
-    this.#f32[DRESS_WAITING] = radians(turning.low * waiting[0]! + waiting[1]!);
-    this.#f32[DRESS_WAITING + 1] = radians((turning.high - turning.low) * waiting[0]!);
+    const degrees = degreesIn(dress);
+    this.#f32[DRESS_WAITING] = radians((turning.low * waiting[0]! + waiting[1]!) * degrees);
+    this.#f32[DRESS_WAITING + 1] = radians((turning.high - turning.low) * waiting[0]! * degrees);
   }
 
-  #fillTable({ numbers, colour }: Dress, moment: TableMoment): void {
+  #fillTable(dress: Dress, moment: TableMoment): void {
+    const { numbers, colour } = dress;
     const rows = new Float32Array(this.#buffer, this.#address + TABLE_AT, (CELLS + 1) * DRESS_ROW);
     const reading = this.#reading;
     const pair = new Float64Array(2);
@@ -140,7 +153,7 @@ export class Dresser {
       readingAt(reading, moment, 'age', i / CELLS);
       SHAPED.forEach(([name, unit], column) => {
         const reader = numbers[name];
-        const scale = unit * reader.scale;
+        const scale = unit * reader.scale * (name === 'life.turning' ? degreesIn(dress) : 1);
         reader.affineInto(reading, pair);
         const ends = [(reader.low * pair[0]! + pair[1]!) * scale, (reader.high - reader.low) * pair[0]! * scale];
         ends.forEach((end, k) => {
@@ -164,7 +177,8 @@ export class Dresser {
   }
 
   /** Reads settings that no table serves, for each particle, into arrays whose addresses the words then hold. */
-  #readUntabled(population: Population, { numbers, colour, life, holds }: Dress, moment: DressMoment): void {
+  #readUntabled(population: Population, dress: Dress, moment: DressMoment): void {
+    const { numbers, colour, channels, life, holds } = dress;
     this.#i32.fill(0, DRESS_ARRAYS, DRESS_ARRAYS + DRESS_ARRAY_COUNT);
     const [size, opacity, intensity, turning] = SHAPED.map(([name]) =>
       numbers[name].tableInput(life) === 'age' ? null : numbers[name],
@@ -185,16 +199,23 @@ export class Dresser {
     if (opacity && !holds) each.push([1, (reading) => opacity.read(reading) / 100]);
     if (intensity) each.push([2, (reading) => intensity.read(reading)]);
     if (turning) {
-      each.push([3, (reading) => radians(turning.read(reading))]);
-      each.push([4, (reading, seconds) => radians(turnSummed(turning, reading, seconds, moment.clock.waitingAge))]);
+      const { waitingAge } = moment.clock;
+      const lives = (reading: Reading) => (dress.turnsInLives ? reading.life : 1);
+      each.push([3, (reading) => radians((turning.read(reading) * degreesIn(dress)) / lives(reading))]);
+      each.push([
+        4,
+        (reading, seconds) =>
+          radians((turnSummed(turning, reading, seconds, waitingAge) * degreesIn(dress)) / lives(reading)),
+      ]);
     }
     const hasColour = !colour.isTabulated(life);
     this.#i32[DRESS_HAS_ARRAYS] = each.length > 0 || hasColour ? 1 : 0;
     if (each.length === 0 && !hasColour) return;
     const { step, rate, clock } = moment;
     const reading = this.#reading;
-    reading.effectTime = clock.share(clock.timeOf(step));
+    setTime(reading, clock, clock.timeOf(step));
     reading.dials = moment.dials;
+    reading.channels = channels;
     const standingAge = clock.standingAge(clock.timeOf(step));
     const outs = each.map(([n]) => this.#arrays.floats(n));
     const rgb = [5, 6, 7].map((n) => (hasColour ? this.#arrays.floats(n) : null));
@@ -219,7 +240,10 @@ const SHAPED = [
   ['life.turning', radians(1)],
 ] as const;
 
-/** Degrees turned since birth by a turning that is shaped over age; beyond it, standing particles turn on as they wait. */
+/** Degrees in what turning is counted in: a degree, or a whole turn. */
+const degreesIn = ({ turnsInLives }: Dress): number => (turnsInLives ? 360 : 1);
+
+/** How much is turned since birth by a turning that is shaped over age; beyond it, standing particles turn on as they wait. */
 function turnSummed(turning: NumberReader, reading: Reading, seconds: number, waitingAge: number): number {
   const age = reading.age;
   const aged = Math.min(seconds, age * reading.life);

@@ -1,6 +1,6 @@
 import { listed, ownerOf, type Effect, type Layer, type Ribbon } from '../document/index.ts';
 import type { Kernels } from '../kernels/index.ts';
-import { colourReader, numberReaders, sizeForDensity } from './compiled.ts';
+import { colourReader, numberReaders, sizeForDensity, turnsInLives } from './compiled.ts';
 import { Dresser, DRESS_BYTES, type Dress, type DressMoment } from './dressing.ts';
 import {
   BONES,
@@ -98,6 +98,8 @@ export class Framer {
     const dress = {
       numbers,
       colour: colourReader(layer, effect),
+      channels: compiled.channels,
+      turnsInLives: turnsInLives(layer),
       life: compiled.life,
       isGivenSize: compiled.isGivenSize,
       holds: compiled.holds,

@@ -15,7 +15,8 @@ export function hashOf(step: number, running: readonly Running[], frame: Frame):
       if (population.isDead(i)) continue;
       digest.word(population.key[i]!);
       digest.number(population.life[i]!);
-      for (const axis of [...population.position, ...population.velocity]) digest.number(axis[i]!);
+      for (const axis of [...population.position, ...population.velocity, ...population.begun])
+        digest.number(axis[i]!);
     }
   }
   const end = RECORDS + frame.particles * RECORD_WORDS;

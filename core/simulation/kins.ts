@@ -63,7 +63,8 @@ export class Kins {
 
   /** Takes another world's present and past states of a layer; not where its places are others. */
   take(running: Running, theirs: Running, other: Kins): void {
-    if (theirs.population.cap !== running.population.cap) return;
+    const [mine, given] = [running.population, theirs.population];
+    if (mine.cap !== given.cap || mine.fields !== given.fields) return;
     theirs.population.compact(other.#kernels, other.#room, true);
     restoreLayer(running, saveLayer(theirs, other.#buffer), this.#buffer);
     running.at = theirs.at;

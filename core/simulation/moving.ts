@@ -6,7 +6,7 @@ import { runShared } from './crew.ts';
 import { inverseReach, type BoundForce, type ForceWriter, type Value } from './forces/index.ts';
 import { Arrays, Constants, PROGRAM } from './memory.ts';
 import type { Population } from './population.ts';
-import { newReading, type NumberReader, type Reading } from './reader.ts';
+import { newReading, setTime, type NumberReader, type Reading } from './reader.ts';
 import type { PlacedFrame, Scene } from './scene.ts';
 import type { Tables } from './tables.ts';
 import { TARGET_ARRAYS, Targets, type TargetKind } from './targets.ts';
@@ -106,7 +106,9 @@ export class Mover implements ForceWriter {
     this.time = moment.clock.fieldTime(moment.to);
     this.seconds = 1 / moment.rate;
     this.step = moment.step;
-    this.#shared.effectTime = this.#each.effectTime = moment.clock.share(moment.from);
+    setTime(this.#shared, moment.clock, moment.from);
+    setTime(this.#each, moment.clock, moment.from);
+    this.#each.channels = layer.channels;
     this.#shared.dials = this.#each.dials = moment.dials;
     this.#array = 0;
     this.#evenPush.fill(0);
@@ -210,7 +212,8 @@ export class Mover implements ForceWriter {
     const input = reader.tableInput(this.#layer.life);
     if (input === null) return [this.#read(reader, when, sign), 1];
     const { clock, from, to, rate } = this.#moment;
-    const moment = { life: this.#layer.life, effectTime: this.#shared.effectTime, dials: this.#shared.dials };
+    const { effectTime, stretchTime, dials } = this.#shared;
+    const moment = { life: this.#layer.life, effectTime, stretchTime, dials };
     const table = this.#tables.addressOf(reader, input, moment);
     const out = scratchSlot(this.#slot++);
     this.call('shape', [

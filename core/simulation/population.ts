@@ -51,6 +51,8 @@ export class Population {
   readonly scale: Float32Array;
   /** Metres since its birth, kept only where a trail asks; of a laid point those of its head. */
   readonly travelled: Float32Array;
+  /** What each began with in the channels of its layer, where links may have passed that on: fields behind the others. */
+  readonly begun: readonly Float32Array[];
   /** Normals of what each was born on, packed. */
   readonly facing: Uint32Array;
 
@@ -59,11 +61,11 @@ export class Population {
     return Math.ceil((cap + Math.max(64, cap / 8)) / 4) * 4;
   }
 
-  static bytes(cap: number): number {
-    return Population.placesFor(cap) * 4 * layout.FIELDS;
+  static bytes(cap: number, channels = 0): number {
+    return Population.placesFor(cap) * 4 * (layout.FIELDS + channels);
   }
 
-  constructor(buffer: ArrayBufferLike, base: number, cap: number) {
+  constructor(buffer: ArrayBufferLike, base: number, cap: number, channels = 0) {
     this.base = base;
     this.cap = cap;
     const places = Population.placesFor(cap);
@@ -88,6 +90,12 @@ export class Population {
     this.scale = f32(layout.SCALE);
     this.travelled = f32(layout.TRAVELLED);
     this.facing = u32(layout.FACING);
+    this.begun = Array.from({ length: channels }, (_, n) => f32(layout.FIELDS + n));
+  }
+
+  /** Fields of each particle, those of its channels included. */
+  get fields(): number {
+    return layout.FIELDS + this.begun.length;
   }
 
   get living(): number {
@@ -144,6 +152,9 @@ export class Population {
     const y = this.velocity[1][i]!;
     const z = this.velocity[2][i]!;
     reading.speed = Math.sqrt(x * x + y * y + z * z);
+    reading.distance = this.travelled[i]!;
+    reading.begun = this.begun;
+    reading.place = i;
   }
 
   /** Keeps each present place as where the coming step is drawn from. */
@@ -169,7 +180,7 @@ export class Population {
   compact(kernels: Kernels, map: number, always = false): void {
     if (this.#deadPlaces === 0) return;
     if (!always && this.count < this.places && this.#deadPlaces < this.count * WORTH_COMPACTING) return;
-    this.count = kernels.compact(this.base, this.stride, layout.FIELDS, this.count, map);
+    this.count = kernels.compact(this.base, this.stride, this.fields, this.count, map);
     this.#deadPlaces = 0;
   }
 }

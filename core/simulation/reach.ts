@@ -7,7 +7,9 @@ import {
   type Change,
   type Effect,
   type Id,
+  type Setting,
 } from '../document/index.ts';
+import { keepsDistance } from './distance.ts';
 
 /** What a change reaches: nothing computed, only how particles are dressed, or the state of some layers. */
 export interface Reach {
@@ -25,7 +27,7 @@ const PASSED: Readonly<Record<string, 'colour' | 'size'>> = { 'life.colour': 'co
 type Reached = 'nothing' | 'dress' | 'all' | readonly Id[];
 
 /** Layers that take or pass on a colour or a size: what is kept at birth is state. */
-function passing(effect: Effect, what: 'colour' | 'size', id: Id): Id[] {
+function passing(effect: Effect, what: 'colour' | 'size' | 'channels', id: Id): Id[] {
   const found = new Set<Id>();
   for (const { id: from, item } of listed(effect.layers))
     for (const { item: link } of listed(item.links)) {
@@ -75,6 +77,25 @@ function ofDrawn(before: Effect, after: Effect, path: readonly string[]): Reache
   return kinds.some((each) => each === 'trail' || each === 'beam') ? [id] : 'dress';
 }
 
+/** Whether what a layer's particles carry reaches what is computed: a force or a ribbon reads it, or a link passes it on. */
+function areChannelsFelt(effect: Effect, id: Id): boolean {
+  const layer = effect.layers.byId[id];
+  if (!layer) return false;
+  const reads = (settings: object) =>
+    Object.values(settings as Record<string, Setting>).some(({ shapers }) =>
+      listed(shapers).some(({ item }) => item.reads.kind === 'channel'),
+    );
+  const forces = [
+    ...listed(layer.forces).map(({ item }) => item),
+    ...listed(effect.forces).map(({ item }) => item.force),
+  ];
+  return (
+    forces.some(({ settings }) => reads(settings)) ||
+    (layer.drawn.kind !== 'sprite' && reads(layer.drawn.settings)) ||
+    passing(effect, 'channels', id).length > 0
+  );
+}
+
 function ofLayer(before: Effect, after: Effect, path: readonly string[]): Reached {
   const [, , id, part, name] = path;
   if (id === undefined) return 'dress';
@@ -83,6 +104,7 @@ function ofLayer(before: Effect, after: Effect, path: readonly string[]): Reache
   // Others may begin with it or end with it.
   if (part === 'births') return 'all';
   if (part === 'drawn') return ofDrawn(before, after, path);
+  if (part === 'channels') return [before, after].some((effect) => areChannelsFelt(effect, id)) ? [id] : 'dress';
   if (part === 'settings' && name) return ofSetting(before, after, id, name);
   return [id];
 }
@@ -99,6 +121,8 @@ function reachOf({ path }: Change, before: Effect, after: Effect): Reached {
       return second === 'surround' ? 'nothing' : 'all';
     case 'layers':
       return ofLayer(before, after, path);
+    case 'channels':
+      return path[3] === 'name' ? 'nothing' : 'dress';
     case 'forces':
     case 'surfaces':
       return listedFor(path, before, after);
@@ -140,6 +164,9 @@ export function reachBetween(before: Effect, after: Effect): Reach {
     if (reached === 'dress') isDress = true;
     else if (reached !== 'nothing') reached.forEach((id) => layers.add(id));
   }
+  // Metres travelled are kept only where something is shaped by them.
+  for (const id of after.layers.order)
+    if (before.layers.byId[id] && keepsDistance(before, id) !== keepsDistance(after, id)) layers.add(id);
   if (layers.size === 0) return { kind: isDress ? 'dress' : 'nothing', layers };
   // Whoever hangs together with one that is reached is computed with it.
   for (const effect of [before, after])

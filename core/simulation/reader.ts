@@ -8,6 +8,8 @@ import {
   type Reads,
   type Shaper,
 } from '../document/index.ts';
+import type { Channels } from './channels.ts';
+import type { EffectClock } from './clock.ts';
 import {
   curveAt,
   draw,
@@ -30,13 +32,45 @@ export interface Reading {
   life: number;
   /** Metres a second. */
   speed: number;
+  /** Metres travelled since its birth. */
+  distance: number;
   /** Place on the time sheet, 0..1. */
   effectTime: number;
+  /** Place within the present stretch, 0..1. */
+  stretchTime: number;
+  /** The channels its layer has, if any; with what it began, where that is kept, and its place there. */
+  channels: Channels | null;
+  begun: readonly Float32Array[];
+  place: number;
   /** Each dial's value as a share of its range. */
   dials: Readonly<Record<string, number>>;
 }
 
-export const newReading = (): Reading => ({ key: 0, age: 0, life: 1, speed: 0, effectTime: 0, dials: {} });
+const NONE: readonly Float32Array[] = [];
+
+export const newReading = (): Reading => ({
+  key: 0,
+  age: 0,
+  life: 1,
+  speed: 0,
+  distance: 0,
+  effectTime: 0,
+  stretchTime: 0,
+  channels: null,
+  begun: NONE,
+  place: 0,
+  dials: {},
+});
+
+/** Sets what all particles share at a time of the effect. */
+export function setTime(
+  reading: Pick<Reading, 'effectTime' | 'stretchTime'>,
+  clock: Pick<EffectClock, 'share' | 'stretchShare'>,
+  time: number,
+): void {
+  reading.effectTime = clock.share(time);
+  reading.stretchTime = clock.stretchShare(time);
+}
 
 /** Ways of combining act in this order, and by id within one way, so that the order on screen changes nothing. */
 const COMBINING_ORDER = { replace: 0, blend: 1, multiply: 2, add: 3 } as const;
@@ -55,10 +89,14 @@ function inputOf(reads: Reads, reading: Reading): number {
       return reading.speed;
     case 'effectTime':
       return reading.effectTime;
+    case 'stretchTime':
+      return reading.stretchTime;
+    case 'distance':
+      return reading.distance;
+    case 'channel':
+      return reading.channels?.read(reads.channel, reading) ?? 0;
     case 'dial':
       return reading.dials[reads.dial] ?? 0;
-    default:
-      return 0;
   }
 }
 
@@ -74,7 +112,8 @@ interface NumberStep {
 /** How one setting is tabulated: over age, over speed, or not at all. */
 export type TableInput = 'age' | 'speed' | null;
 
-const isSharedInput = (reads: Reads): boolean => reads.kind === 'effectTime' || reads.kind === 'dial';
+const isSharedInput = (reads: Reads): boolean =>
+  reads.kind === 'effectTime' || reads.kind === 'stretchTime' || reads.kind === 'dial';
 
 /** What all steps that differ between particles read, if it is one thing that a table can run over. */
 function tableInputOf(steps: readonly { reads: Reads; isRelative: boolean; isBand: boolean }[], life: number | null) {
@@ -205,8 +244,13 @@ export class NumberReader {
 
   read(reading: Reading): number {
     if (this.#still !== null) return this.#still;
-    let value = this.low;
-    if (this.high !== this.low) value += (this.high - this.low) * draw(reading.key, this.slot);
+    const drawn = this.high === this.low ? 0 : (this.high - this.low) * draw(reading.key, this.slot);
+    return this.readFrom(this.low + drawn, reading);
+  }
+
+  /** What shapers make of a given beginning, within the limits. */
+  readFrom(begun: number, reading: Reading): number {
+    let value = begun;
     for (const step of this.#steps) {
       const x = inputOf(step.reads, reading);
       fitToLife(step.low, reading.life);

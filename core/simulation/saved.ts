@@ -1,4 +1,3 @@
-import { layout } from '../kernels/index.ts';
 import { ROW } from './links/inbox.ts';
 import type { Running } from './running.ts';
 
@@ -19,9 +18,9 @@ export const bytesOf = ({ words, pending }: SavedLayer): number => words.byteLen
 
 /** Copies a layer's state; its dead have been cleared away. */
 export function saveLayer({ population, inbox, travel, turnStart }: Running, buffer: ArrayBufferLike): SavedLayer {
-  const { count, base, stride } = population;
-  const words = new Uint32Array(count * layout.FIELDS);
-  for (let field = 0; field < layout.FIELDS; field++)
+  const { count, base, stride, fields } = population;
+  const words = new Uint32Array(count * fields);
+  for (let field = 0; field < fields; field++)
     words.set(new Uint32Array(buffer, base + field * stride, count), field * count);
   return {
     words,
@@ -38,9 +37,9 @@ export function saveLayer({ population, inbox, travel, turnStart }: Running, buf
 export function restoreLayer(running: Running, saved: SavedLayer, buffer: ArrayBufferLike): void {
   const { population, inbox, travel } = running;
   const { count, words } = saved;
-  const { base, stride } = population;
+  const { base, stride, fields } = population;
   population.empty();
-  for (let field = 0; field < layout.FIELDS; field++)
+  for (let field = 0; field < fields; field++)
     new Uint32Array(buffer, base + field * stride, count).set(words.subarray(field * count, (field + 1) * count));
   population.count = count;
   [population.numbered, population.born, population.refused, population.dead] = saved.counters;

@@ -1,4 +1,5 @@
-import type { Kernels } from '../kernels/index.ts';
+import { layout, type Kernels } from '../kernels/index.ts';
+import { addDistance } from './distance.ts';
 import { Midwife, type BirthStep } from './births.ts';
 import { Releaser } from './fronts/index.ts';
 import type { Inbox } from './links/index.ts';
@@ -56,6 +57,8 @@ export class Stepper {
     this.mover.move(compiled, population, moment);
     this.collider.collide(compiled, population, running.hits, moment);
     endStanding(running, moment);
+    // Where trails are laid, they count how far each has come.
+    if (compiled.keepsDistance && trails.length === 0) addDistance(population, layout.IS_HELD);
     this.#lay(running, trails, moment);
     this.#teller.tell(running, moment.inboxes, moment, this.#releaser);
     this.#bury(running, step + 1);

@@ -8,6 +8,7 @@ export const NUMBER_TABLE_BYTES = (CELLS + 1) * 8;
 export interface TableMoment {
   readonly life: number | null;
   readonly effectTime: number;
+  readonly stretchTime: number;
   readonly dials: Reading['dials'];
 }
 
@@ -15,6 +16,7 @@ export interface TableMoment {
 export function readingAt(reading: Reading, moment: TableMoment, input: 'age' | 'speed', x: number): Reading {
   reading.life = moment.life ?? 1;
   reading.effectTime = moment.effectTime;
+  reading.stretchTime = moment.stretchTime;
   reading.dials = moment.dials;
   reading.age = input === 'age' ? x : 0;
   reading.speed = input === 'speed' ? x : 0;

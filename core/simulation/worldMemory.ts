@@ -69,7 +69,8 @@ export class WorldMemory {
     const arrayCount = Math.max(DRESS_ARRAY_COUNT, ...compiled.map(arraysFor)) + SPARE;
     this.tableCount = compiled.reduce((sum, layer) => sum + tablesFor(layer), 0) + SPARE;
     this.layerCount = effect.layers.order.length;
-    const arraysAt = POPULATIONS + all.reduce((sum, cap) => sum + Population.bytes(cap), 0);
+    const channelsOf = (index: number) => compiled[index]?.channels.fields ?? 0;
+    const arraysAt = POPULATIONS + all.reduce((sum, cap, index) => sum + Population.bytes(cap, channelsOf(index)), 0);
     this.tablesAt = arraysAt + Arrays.bytes(this.largest, arrayCount);
     this.dressesAt = aligned(this.tablesAt + this.tableCount * NUMBER_TABLE_BYTES);
     this.recordsAt = aligned(this.dressesAt + DRESSES_BYTES(this.layerCount));
@@ -83,9 +84,9 @@ export class WorldMemory {
     const { buffer } = this.memory;
     this.arrays = new Arrays(buffer, arraysAt, this.largest, arrayCount);
     let base = POPULATIONS;
-    const populations = all.map((cap) => {
-      const population = new Population(buffer, base, cap);
-      base += Population.bytes(cap);
+    const populations = all.map((cap, index) => {
+      const population = new Population(buffer, base, cap, channelsOf(index));
+      base += Population.bytes(cap, channelsOf(index));
       return population;
     });
     this.populations = populations.slice(0, caps.length);
@@ -106,6 +107,7 @@ export class WorldMemory {
       compiled.length === this.populations.length &&
       trails.length === this.trails.length &&
       caps.every((cap, index) => cap === this.populations[index]!.cap) &&
+      compiled.every(({ channels }, index) => channels.fields === this.populations[index]!.begun.length) &&
       trails.every(({ most }, index) => most === this.trails[index]!.cap) &&
       all.every((layer) => arraysFor(layer) <= this.arrays.count) &&
       tables <= this.tableCount &&

@@ -64,12 +64,12 @@ export function differenceOf(a: World, b: World): string | null {
     if (population.count !== other.population.count)
       return `${id}: ${population.count} particles here, ${other.population.count} there`;
     for (let i = 0; i < population.count; i++)
-      for (let field = 0; field < layout.FIELDS; field++) {
+      for (let field = 0; field < population.fields; field++) {
         const [own, its] = [[population, a] as const, [other.population, b] as const].map(
           ([{ base, stride }, world]) => new Uint32Array(world.memory.buffer, base + field * stride + i * 4, 1)[0]!,
         );
         if (own !== its)
-          return `${id}, particle ${population.key[i]!.toString(16)} (place ${i}), ${FIELDS[field]}: ${own!.toString(16)} here, ${its!.toString(16)} there`;
+          return `${id}, particle ${population.key[i]!.toString(16)} (place ${i}), ${FIELDS[field] ?? `channel ${field - layout.FIELDS}`}: ${own!.toString(16)} here, ${its!.toString(16)} there`;
       }
   }
   return null;

@@ -2,9 +2,11 @@ import {
   atBone,
   atEffect,
   atThing,
+  CHANNEL_SETTING,
   burst,
   collectionOf,
   curveShaper,
+  defaultSetting,
   FORCE_KINDS,
   inWorld,
   newEffect,
@@ -21,6 +23,7 @@ import {
   type Force,
   type Layer,
   type NumberSetting,
+  type Reads,
   type Place,
   type Source,
   type Surface,
@@ -123,21 +126,41 @@ function sourceOf(kind: (typeof SOURCES)[number], dice: Dice, layer: Layer, befo
   }
 }
 
+/** What shapers may read here. */
+const READS: readonly Reads[] = [
+  { kind: 'age' },
+  { kind: 'speed' },
+  { kind: 'distance' },
+  { kind: 'channel', channel: 'heat' },
+  { kind: 'stretchTime' },
+];
+
+const heatOf = (dice: Dice): NumberSetting => ({
+  ...defaultSetting(CHANNEL_SETTING),
+  base: { kind: 'spread', low: dice.number(0, 0.5), high: 1 },
+  shapers: collectionOf([
+    [
+      'cools',
+      curveShaper([
+        [0, 1],
+        [1, dice.number(0, 1)],
+      ]),
+    ],
+  ]),
+});
+
 function forceOf(kind: (typeof FORCE_KINDS)[number], dice: Dice): Force {
   const force = newForce(kind, dice.place());
   const settings = force.settings as unknown as Record<string, NumberSetting | undefined>;
   const strength = settings['strength'];
   if (strength && dice.comes(0.4)) strength.base = { kind: 'spread', low: 0.5, high: 2 };
-  if (strength && dice.comes(0.4))
-    strength.shapers = collectionOf([
-      [
-        'over',
-        curveShaper([
-          [0, dice.number(0, 1)],
-          [1, dice.number(0, 2)],
-        ]),
-      ],
+  if (strength && dice.comes(0.4)) {
+    const shaper = curveShaper([
+      [0, dice.number(0, 1)],
+      [1, dice.number(0, 2)],
     ]);
+    strength.shapers = collectionOf([['over', { ...shaper, reads: dice.turn(READS, 1) }]]);
+  }
   if (settings['reach'] && dice.comes(0.5)) settings['reach'].base = { kind: 'fixed', value: dice.number(0.5, 3) };
   if (force.kind === 'attraction') {
     force.settings.toward.base = { kind: 'fixed', value: dice.turn(TOWARD, 0) };
@@ -181,6 +204,16 @@ function layerOf(effect: Effect, dice: Dice, n: number, ids: readonly string[]):
   layer.aim = dice.place();
   const forces = Array.from({ length: 3 }, (_, k) => forceOf(dice.turn(FORCE_KINDS, n * 3 + k, 3), dice));
   layer.forces = collectionOf(forces.map((force, k) => [`f${k}`, force]));
+  if (dice.comes(0.7)) layer.channels = collectionOf([['heat', heatOf(dice)]]);
+  setNumber(layer, 'life.turning', [-1, 1]);
+  layer.settings['life.turns'].base = { kind: 'fixed', value: dice.turn(['degrees a second', 'turns a life'], n) };
+  const shaper = curveShaper([
+    [0, 0.5],
+    [1, dice.number(0.6, 1.5)],
+  ]);
+  layer.settings[dice.comes(0.5) ? 'life.size' : 'life.intensity'].shapers = collectionOf([
+    ['by', { ...shaper, reads: dice.turn(READS, n) }],
+  ]);
   const kind = dice.turn(DRAWN, n);
   if (kind !== 'sprite') layer.drawn = newRibbon(kind, dice.place(), dice.place());
   if (layer.drawn.kind === 'trail') layer.drawn.settings.most.base = { kind: 'fixed', value: 3000 };
@@ -191,6 +224,7 @@ function layerOf(effect: Effect, dice: Dice, n: number, ids: readonly string[]):
     link.settings.velocity.base = { kind: 'fixed', value: 40 };
     link.settings.colour.base = { kind: 'fixed', value: dice.comes(0.5) ? 50 : 0 };
     link.settings.size.base = { kind: 'fixed', value: dice.comes(0.5) ? 50 : 0 };
+    link.settings.channels.base = { kind: 'fixed', value: dice.comes(0.5) ? 70 : 0 };
     layer.links = collectionOf([['l', link]]);
     // Only who is held is ever freed.
     if (link.on === 'release' || dice.comes(0.15)) {
@@ -219,6 +253,7 @@ export function randomEffect(seed: number): { effect: Effect; inputs: Inputs } {
   ]);
   if (dice.comes(0.3)) effect.stage.density = { ...effect.stage.density, share: 60 };
   if (dice.comes(0.4)) effect.stage.carrier = { kind: 'circle', radius: 0.8, speed: 1.5 };
+  effect.channels = collectionOf([['heat', { name: 'heat' }]]);
   const ids = Array.from({ length: 2 + (seed % 3) }, (_, n) => `layer${n}`);
   effect.layers = collectionOf(ids.map((id, n) => [id, layerOf(effect, dice, n, ids)]));
   if (dice.comes(0.4)) {

@@ -49,6 +49,7 @@ export function dress(base: usize, stride: usize, from: i32, to: i32, words: usi
   const hasArrays = int(words, 9);
   const hasTurning = int(words, 10);
   const hasScales = int(words, 34);
+  const isInLives = int(words, 35);
   for (let i = from; i < to; i += 4) {
     const seconds = all(num(words, 5));
     const steps = f32x4.convert_i32x4_s(i32x4.sub(whole(step), get(base, stride, BIRTH_STEP, i)));
@@ -83,9 +84,9 @@ export function dress(base: usize, stride: usize, from: i32, to: i32, words: usi
     v128.store(scratch + 192, index);
     v128.store(scratch + 208, sub(at, floor));
     if (hasTurning) {
-      const lifeSeconds = choose(all(num(words, 7)), life, isStanding);
-      v128.store(scratch + 240, lifeSeconds);
-      v128.store(scratch + 256, choose(sub(lived, mul(age, lifeSeconds)), all(0), isStanding));
+      const lives = choose(all(num(words, 7)), life, isStanding);
+      v128.store(scratch + 240, lives);
+      v128.store(scratch + 256, choose(sub(lived, mul(age, lives)), all(0), isStanding));
     }
     if (isTaken) turned(
       get(base, stride, TINT_R, i), get(base, stride, TINT_G, i), get(base, stride, TINT_B, i), all(0),
@@ -118,8 +119,14 @@ export function dress(base: usize, stride: usize, from: i32, to: i32, words: usi
       if (hasTurning) {
         const u = f32x4.extract_lane(shares, 3);
         let rate = f32x4.extract_lane(between(row, 32, t), 3) + u * f32x4.extract_lane(between(row, 48, t), 3);
-        const waited = (num(words, 32) + u * num(words, 33)) * load<f32>(scratch + 256 + l4);
-        let swung = f32x4.extract_lane(numbers, 3) * load<f32>(scratch + 240 + l4) + waited;
+        let waited = (num(words, 32) + u * num(words, 33)) * load<f32>(scratch + 256 + l4);
+        const lifeSeconds = load<f32>(scratch + 240 + l4);
+        let swung = f32x4.extract_lane(numbers, 3);
+        if (isInLives) {
+          rate /= lifeSeconds;
+          waited /= lifeSeconds;
+        } else swung *= lifeSeconds;
+        swung += waited;
         const word = <usize>(i + lane) << 2;
         if (hasArrays && int(words, 39)) {
           rate = load<f32>(<usize>int(words, 39) + word);

@@ -1,7 +1,7 @@
 import { FRONT_SETTINGS, type Effect, type Front, type NumberSetting, type Place } from '../../document/index.ts';
 import { slotOf, valueNoise } from '../../maths/index.ts';
 import type { EffectClock } from '../clock.ts';
-import { newReading, NumberReader, type Reading } from '../reader.ts';
+import { newReading, NumberReader, type Reading, setTime } from '../reader.ts';
 
 /** What a front needs to know of the stage: where places are. */
 export interface FrontSurroundings {
@@ -53,7 +53,7 @@ export class FrontReader {
     const { scene, clock } = this.#around;
     [from, to].forEach((time, n) => {
       scene.placeInto(n === 0 ? this.#start : this.#end, this.#front.place, time, null);
-      this.#reading.effectTime = clock.share(time);
+      setTime(this.#reading, clock, time);
       this.#borders[n] = this.#border.read(this.#reading);
     });
     this.#posedFrom = from;

@@ -4,7 +4,7 @@ import { hash2, keyOf } from '../../maths/index.ts';
 import { EffectClock } from '../clock.ts';
 import { compileLayer, dialShares } from '../compiled.ts';
 import { passedOn } from '../links/index.ts';
-import { newReading } from '../reader.ts';
+import { newReading, setTime } from '../reader.ts';
 import { Scene } from '../scene.ts';
 import { AT, BIRTH_WORDS, SPOT, type BirthAsk } from '../sources/index.ts';
 import { FrontReader } from './front.ts';
@@ -71,7 +71,7 @@ export function releasePreview(
     const time = (clock.length * k) / INSTANTS;
     reader.pose(time, time);
     ask.time = time;
-    ask.reading.effectTime = clock.share(time);
+    setTime(ask.reading, clock, time);
     for (let n = 0; n < SITES; n++) {
       if (freedAt[n]! >= 0) continue;
       ask.number = n;

@@ -22,6 +22,9 @@ export interface BoundLink {
   readonly velocity: NumberReader;
   readonly colour: NumberReader;
   readonly size: NumberReader;
+  readonly channels: NumberReader;
+  /** Channels that both layers have: the id, and its number among those of the layer led to. */
+  readonly both: readonly { readonly id: string; readonly n: number }[];
   /** Seconds. */
   readonly delay: NumberReader;
   readonly every: NumberReader;
@@ -56,6 +59,8 @@ export function bindLinks(layerId: string, effect: Effect, lineage: Lineage): Bo
         velocity: number('velocity', 0.01),
         colour: number('colour', 0.01),
         size: number('size', 0.01),
+        channels: number('channels', 0.01),
+        both: bothCarry(effect, layerId, item.layer),
         delay: number('delay'),
         every: number('every'),
         times: times > 0 ? times : Infinity,
@@ -63,9 +68,18 @@ export function bindLinks(layerId: string, effect: Effect, lineage: Lineage): Bo
     });
 }
 
-/** Layers whose particles may begin with another's colour, and with another's size. */
-export function passedOn(effect: Effect): { colour: ReadonlySet<string>; size: ReadonlySet<string> } {
-  const to = (name: 'colour' | 'size') =>
+/** The channels that two layers both have, in the order of the second's. */
+const bothCarry = (effect: Effect, from: string, to: string): { id: string; n: number }[] =>
+  [...effect.layers.byId[to]!.channels.order]
+    .sort()
+    .map((id, n) => ({ id, n }))
+    .filter(({ id }) => effect.layers.byId[from]!.channels.byId[id]);
+
+type Passed = 'colour' | 'size' | 'channels';
+
+/** Layers whose particles may begin with another's colour, with another's size, with what another carries. */
+export function passedOn(effect: Effect): Readonly<Record<Passed, ReadonlySet<string>>> {
+  const to = (name: Passed) =>
     new Set(
       listed(effect.layers).flatMap(({ item }) =>
         listed(item.links).flatMap((link) => {
@@ -74,5 +88,5 @@ export function passedOn(effect: Effect): { colour: ReadonlySet<string>; size: R
         }),
       ),
     );
-  return { colour: to('colour'), size: to('size') };
+  return { colour: to('colour'), size: to('size'), channels: to('channels') };
 }

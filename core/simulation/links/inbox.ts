@@ -8,6 +8,8 @@
  * | AT, VELOCITY, NORMAL  | of the event: m, m/s; a normal of no length where there was no surface     |
  * | COLOUR, COLOUR_SHARE  | linear colour of the parent, and how much of it is passed on               |
  * | SIZE, SIZE_SHARE      | diameter of the parent in metres, and how much of it is passed on          |
+ * | CHANNELS (8 words)    | what the parent carried, by the numbers that the new layer's channels have |
+ * | CHANNEL_MASK, _SHARE  | a bit for each channel that both have, and how much of them is passed on   |
  */
 export const STEP = 0;
 export const UNIT = 1;
@@ -23,7 +25,10 @@ export const COLOUR = 16;
 export const COLOUR_SHARE = 19;
 export const SIZE = 20;
 export const SIZE_SHARE = 21;
-export const ROW = 22;
+export const CHANNELS = 22;
+export const CHANNEL_MASK = 30;
+export const CHANNEL_SHARE = 31;
+export const ROW = 32;
 
 /** A step is told apart into so many instants. */
 export const UNITS = 65536;

@@ -1,15 +1,19 @@
+import { MOST_CHANNELS } from '../../document/index.ts';
 import { layout } from '../../kernels/index.ts';
 import { draw, hash2, slotOf } from '../../maths/index.ts';
 import type { EffectClock } from '../clock.ts';
 import type { Releaser } from '../fronts/index.ts';
 import type { Population } from '../population.ts';
-import { newReading, type Reading } from '../reader.ts';
+import { newReading, type Reading, setTime } from '../reader.ts';
 import type { Running } from '../running.ts';
 import type { Scene } from '../scene.ts';
 import type { BoundBeam } from '../ribbons/bind.ts';
 import type { BoundLink } from './bind.ts';
 import {
   AT,
+  CHANNELS,
+  CHANNEL_MASK,
+  CHANNEL_SHARE,
   COLOUR,
   COLOUR_SHARE,
   KEY,
@@ -51,6 +55,7 @@ export class Teller {
   readonly #matrix = new Float64Array(16);
   readonly #end = new Float64Array(3);
   readonly #back = new Float64Array(3);
+  readonly #carried = new Float64Array(MOST_CHANNELS);
   #span = 0;
   #moment!: TellingStep;
   #running!: Running;
@@ -62,6 +67,7 @@ export class Teller {
       this.#running = running;
       this.#moment = moment;
       this.#reading.dials = moment.dials;
+      this.#reading.channels = running.compiled.channels;
       for (const link of links) {
         const inbox = inboxes.get(link.to);
         if (!inbox) continue;
@@ -226,8 +232,16 @@ export class Teller {
     const velocity = link.velocity.read(reading);
     const colour = link.colour.read(reading);
     const sizeShare = link.size.read(reading);
+    const channelShare = link.channels.read(reading);
+    const passes = channelShare > 0 && link.both.length > 0;
     let size = 0;
-    if (colour > 0 || sizeShare > 0) size = this.#look(i, share);
+    let mask = 0;
+    if (colour > 0 || sizeShare > 0 || passes) size = this.#look(i, share);
+    if (passes)
+      for (const { id, n } of link.both) {
+        this.#carried[n] = compiled.channels.read(id, reading);
+        mask |= 1 << n;
+      }
     for (let n = 0; n < count; n++) {
       const at = inbox.add();
       if (at < 0) return;
@@ -251,6 +265,9 @@ export class Teller {
       rows[at + COLOUR_SHARE] = colour;
       rows[at + SIZE] = size;
       rows[at + SIZE_SHARE] = sizeShare;
+      rows.set(this.#carried, at + CHANNELS);
+      rows[at + CHANNEL_MASK] = mask;
+      rows[at + CHANNEL_SHARE] = channelShare;
     }
   }
 
@@ -260,7 +277,7 @@ export class Teller {
     const { step, from, to, rate, clock } = this.#moment;
     const reading = this.#reading;
     const time = from + (to - from) * share;
-    reading.effectTime = clock.share(time);
+    setTime(reading, clock, time);
     population.readInto(reading, i, step, rate, clock.standingAge(time), clock.length);
     const life = population.life[i]!;
     const born = population.birthStep[i]! + population.birthFraction[i]!;

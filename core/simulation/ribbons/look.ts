@@ -1,6 +1,6 @@
 import type { Dress, DressMoment } from '../dressing.ts';
 import type { Population } from '../population.ts';
-import { newReading } from '../reader.ts';
+import { newReading, setTime } from '../reader.ts';
 import { AGE, COLOUR, OPACITY, WIDTH, type Curve } from './curve.ts';
 
 /** How a layer's settings dress a control point of a ribbon, read as they would be for a particle of some age. */
@@ -13,7 +13,7 @@ export class RibbonLook {
     curve: Curve,
     at: number,
     age: number,
-    { numbers, colour }: Dress,
+    { numbers, colour, channels }: Dress,
     moment: DressMoment,
     population: Population,
     i: number,
@@ -22,7 +22,8 @@ export class RibbonLook {
     const { step, rate, clock } = moment;
     const time = clock.timeOf(step);
     reading.dials = moment.dials;
-    reading.effectTime = clock.share(time);
+    reading.channels = channels;
+    setTime(reading, clock, time);
     population.readInto(reading, i, step, rate, clock.standingAge(time), clock.length);
     reading.age = age;
     const intensity = numbers['life.intensity'].read(reading);

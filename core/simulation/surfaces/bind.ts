@@ -9,7 +9,7 @@ import {
 import { inflated, type MeetingSide, type Rig } from '../../geometry/index.ts';
 import { slotOf } from '../../maths/index.ts';
 import type { EffectClock } from '../clock.ts';
-import { newReading, NumberReader, type Reading } from '../reader.ts';
+import { newReading, NumberReader, type Reading, setTime } from '../reader.ts';
 import type { Scene, StageThing } from '../scene.ts';
 import { BallBody } from './ball.ts';
 import type { Body } from './body.ts';
@@ -120,7 +120,7 @@ function bodyOf(surface: Surface, number: Numbered, offset: number, around: Surf
   if (surface.kind === 'ground') return new PlaneBody(matrixInto, offset);
   const reading = { ...newReading(), dials };
   const at = (reader: NumberReader) => (time: number) => {
-    reading.effectTime = clock.share(time);
+    setTime(reading, clock, time);
     return reader.read(reading);
   };
   if (surface.kind === 'sphere') return new BallBody(matrixInto, at(number('radius')), offset);

@@ -2,17 +2,18 @@ import { layout } from '../../kernels/index.ts';
 import { draw } from '../../maths/index.ts';
 import type { CompiledLayer } from '../compiled.ts';
 import type { Population } from '../population.ts';
-import { newReading, type Reading } from '../reader.ts';
+import { newReading, type Reading, setTime } from '../reader.ts';
 import type { BoundSurface } from './bind.ts';
 import { AT, NORMAL, SPOT, VELOCITY } from './body.ts';
 import { Contacts, GAP } from './contacts.ts';
+import type { EffectClock } from '../clock.ts';
 import type { Hits } from './hits.ts';
 
 export interface CollidingStep {
   readonly step: number;
   readonly from: number;
   readonly to: number;
-  readonly clock: { share(time: number): number };
+  readonly clock: Pick<EffectClock, 'share' | 'stretchShare'>;
   readonly dials: Reading['dials'];
 }
 
@@ -78,7 +79,7 @@ export class Collider {
     if (this.#posedTo !== moment.to) for (const { body } of this.#surfaces) body.pose(moment.from, moment.to);
     this.#posedTo = moment.to;
     this.#reading.dials = moment.dials;
-    this.#reading.effectTime = moment.clock.share(moment.from);
+    setTime(this.#reading, moment.clock, moment.from);
     const { hard, keeping } = met;
     const { flags } = population;
     for (let i = 0; i < population.count; i++) {

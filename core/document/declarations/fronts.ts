@@ -1,0 +1,30 @@
+import { TIMED, number, vector, type Declaration } from './declaration.ts';
+
+/** A border that frees held particles as it passes them. */
+export const FRONT_SETTINGS = {
+  border: number('front', 'step', 'border', 'How far the border has come: all within it is free.', {
+    unit: 'm',
+    least: -100,
+    most: 100,
+    byDefault: 2,
+    reads: TIMED,
+  }),
+  noise: number('front', 'step', 'raggedness', 'How far noise pushes the border to and fro.', {
+    unit: 'm',
+    least: 0,
+    most: 10,
+    byDefault: 0.05,
+  }),
+  noiseSize: number('front', 'step', 'size of the rags', 'How wide one rag of the border is.', {
+    unit: 'm',
+    least: 0.005,
+    most: 10,
+    byDefault: 0.15,
+  }),
+  size: vector('front', 'step', 'size', 'Width, height and depth of the box at a border of 0.', {
+    unit: 'm',
+    least: 0,
+    most: 100,
+    byDefault: [0, 0, 0],
+  }),
+} as const satisfies Record<string, Declaration>;

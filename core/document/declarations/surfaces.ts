@@ -1,0 +1,85 @@
+import { TIMED, number, choice, SPREAD, type Declaration } from './declaration.ts';
+
+/** What a surface does to what it meets: what every kind of surface has. */
+const MEETING = {
+  act: choice(
+    'surface',
+    'step',
+    'act',
+    'What becomes of a particle that meets it: it bounces off, slides along, sticks and rides, dies, or is kept on it.',
+    ['bounce', 'slide', 'stick', 'die', 'keep'],
+    'bounce',
+  ),
+  bounce: number(
+    'surface',
+    'step',
+    'bounce',
+    'Share of the speed toward the surface with which particles leave it.',
+    {
+      unit: '%',
+      least: 0,
+      most: 100,
+      byDefault: 50,
+      bases: SPREAD,
+    },
+  ),
+  friction: number(
+    'surface',
+    'step',
+    'friction',
+    'Speed along the surface lost, as a share of the speed taken up by it.',
+    { unit: '%', least: 0, most: 1000, byDefault: 20, bases: SPREAD },
+  ),
+  offset: number('surface', 'step', 'distance', 'How far off the surface particles meet it, or are kept.', {
+    unit: 'm',
+    least: 0,
+    most: 10,
+    byDefault: 0,
+  }),
+  side: choice(
+    'surface',
+    'step',
+    'side',
+    'From where it is met: from outside, from inside, or from both.',
+    ['outside', 'inside', 'both'],
+    'outside',
+  ),
+  share: number('surface', 'step', 'share', 'Share of the particles that meet it, always the same ones.', {
+    unit: '%',
+    least: 0,
+    most: 100,
+    byDefault: 100,
+  }),
+  within: number('surface', 'step', 'within', 'How near particles must be to be kept on it.', {
+    unit: 'm',
+    least: 0,
+    most: 100,
+    byDefault: 0,
+    zero: 'any distance',
+  }),
+} as const;
+
+const extent = (name: string, help: string, byDefault: number, unit: 'm' | '×' = 'm') =>
+  number('surface', 'step', name, help, { unit, least: 0, most: 1000, byDefault, reads: TIMED });
+
+/** Every setting of each kind of surface. A mesh's sizes are times its own. */
+export const SURFACE_SETTINGS = {
+  ground: { ...MEETING },
+  sphere: { radius: extent('radius', 'Radius of the sphere.', 0.5), ...MEETING },
+  box: {
+    wide: extent('width', 'Width of the box.', 1),
+    tall: extent('height', 'Height of the box.', 1),
+    deep: extent('depth', 'Depth of the box.', 1),
+    ...MEETING,
+  },
+  thing: { ...MEETING },
+  mesh: {
+    wide: extent('width', 'How many times as wide as it was made.', 1, '×'),
+    tall: extent('height', 'How many times as tall as it was made.', 1, '×'),
+    deep: extent('depth', 'How many times as deep as it was made.', 1, '×'),
+    ...MEETING,
+  },
+} as const satisfies Record<string, Record<string, Declaration>>;
+
+export type SurfaceKind = keyof typeof SURFACE_SETTINGS;
+export const SURFACE_KINDS = Object.keys(SURFACE_SETTINGS) as SurfaceKind[];
