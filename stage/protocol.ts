@@ -5,6 +5,8 @@ export interface DrawnLayer {
   readonly salt: number;
   readonly isVisible: boolean;
   readonly facing: 'camera' | 'ground';
+  /** Whether its sprites are turned from where they are going rather than from upright. */
+  readonly isAligned: boolean;
   readonly blend: 'additive' | 'normal';
   readonly shape: string;
   /** Whether its particles are drawn as ribbons, whatever their kind. */

@@ -31,7 +31,10 @@ describe('sprites', () => {
   it('cover what is behind them only when they blend normally', () => {
     const sprites = new Sprites();
     const dress = (blend: 'additive' | 'normal') =>
-      sprites.dress({ salt: 1, isVisible: true, facing: 'camera', blend, shape: 'ring', isRibbon: false }, 3);
+      sprites.dress(
+        { salt: 1, isVisible: true, facing: 'camera', isAligned: false, blend, shape: 'ring', isRibbon: false },
+        3,
+      );
     dress('normal');
     expect(sprites.mesh.material.uniforms['covers']!.value).toBe(1);
     dress('additive');

@@ -8,6 +8,7 @@ export const SHAPES = ['soft dot', 'ring', 'flare', 'disc'] as const;
 const vertexShader = /* glsl */ `
   uniform float share;
   uniform bool onGround;
+  uniform bool isAligned;
   attribute vec4 start;   // from, birth
   attribute vec4 finish;  // to, angle
   attribute vec4 tint;    // colour, opacity
@@ -19,6 +20,11 @@ const vertexShader = /* glsl */ `
     float size = share < start.w ? 0.0 : rest.x * 0.5;
     vec3 place = mix(start.xyz, finish.xyz, clamp(lived, 0.0, 1.0));
     float angle = finish.w - rest.w * (1.0 - share);
+    if (isAligned) {
+      vec3 going = finish.xyz - start.xyz;
+      vec2 way = onGround ? vec2(going.x, -going.z) : (viewMatrix * vec4(going, 0.0)).xy;
+      if (dot(way, way) > 0.0) angle += atan(-way.x, way.y);
+    }
     vec2 corner = mat2(cos(angle), sin(angle), -sin(angle), cos(angle)) * position.xy * size;
     across = position.xy;
     colour = tint;
@@ -61,7 +67,11 @@ export class Sprites {
   #buffer: THREE.InstancedInterleavedBuffer | null = null;
 
   constructor() {
-    const material = layerMaterial(vertexShader, fragmentShader, { onGround: { value: false }, shape: { value: 0 } });
+    const material = layerMaterial(vertexShader, fragmentShader, {
+      onGround: { value: false },
+      isAligned: { value: false },
+      shape: { value: 0 },
+    });
     this.mesh = new THREE.Mesh(new THREE.InstancedBufferGeometry(), material);
     this.mesh.frustumCulled = false;
   }
@@ -69,6 +79,7 @@ export class Sprites {
   dress(layer: DrawnLayer, order: number): void {
     const { uniforms } = this.mesh.material;
     uniforms['onGround']!.value = layer.facing === 'ground';
+    uniforms['isAligned']!.value = layer.isAligned;
     uniforms['shape']!.value = Math.max(0, SHAPES.indexOf(layer.shape as (typeof SHAPES)[number]));
     dressLayer(this.mesh, layer, order);
   }

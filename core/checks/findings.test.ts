@@ -5,6 +5,7 @@ import {
   collectionOf,
   curveShaper,
   inWorld,
+  newEffect,
   newLayer,
   newLink,
   newSurface,
@@ -31,6 +32,28 @@ const mended = (effect: Effect, finding: Finding): Effect => {
   return copy;
 };
 const again = (effect: Effect) => findings(effect, RIGS, { refused: {}, isBudgetFull: false });
+
+describe('a layer shaped by how it fares', () => {
+  it('shows something as long as it may, however small it is standing still', () => {
+    const effect = newEffect('Test', 1);
+    const layer = newLayer('Motes', 1);
+    const shaper = curveShaper([
+      [0, 0],
+      [1, 1],
+    ]);
+    layer.settings['life.size'].shapers = collectionOf([['s', { ...shaper, reads: { kind: 'speed' } }]]);
+    effect.layers = collectionOf([['motes', layer]]);
+    const sentences = () =>
+      findings(effect, new Map(), { refused: {}, isBudgetFull: false }).map(({ sentence }) => sentence);
+    expect(sentences().filter((sentence) => sentence.includes('nothing'))).toEqual([]);
+    const none = curveShaper([
+      [0, 0],
+      [1, 0],
+    ]);
+    layer.settings['life.size'].shapers = collectionOf([['s', { ...none, reads: { kind: 'speed' } }]]);
+    expect(sentences().some((sentence) => sentence.includes('nothing'))).toBe(true);
+  });
+});
 
 describe('findings', () => {
   it('leave a sound layer alone', () => expect(found(() => undefined).list).toEqual([]));

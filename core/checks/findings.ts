@@ -11,6 +11,7 @@ import {
   type Shaper,
 } from '../document/index.ts';
 import type { Mend } from './mend.ts';
+import { channelProblems } from './channels.ts';
 import { frontProblems } from './fronts.ts';
 import { linkProblems } from './links.ts';
 import { whyNothingIsBorn, type StageRigs } from './sources.ts';
@@ -188,6 +189,7 @@ export function findings(effect: Effect, rigs: StageRigs, observed: Observed): F
     const beside = [
       ...surfaceProblems(effect, id, rigs).map((problem) => ({ ...problem, id: `surface/${problem.id}` })),
       ...frontProblems(effect, id, rigs).map((problem) => ({ ...problem, id: `front/${problem.id}` })),
+      ...channelProblems(effect, id).map((problem) => ({ ...problem, id: `channel/${problem.id}` })),
       ...linkProblems(effect, id).map((problem) => ({ ...problem, id: `link/${problem.id}` })),
     ].map((problem) => ({ ...problem, id: `${id}/${problem.id}`, layerId: id }));
     if (nothing) return [{ id: `${id}/nothing`, layerId: id, ...nothing }, ...beside];

@@ -1,4 +1,5 @@
-import { ownerOf, type Effect, type Layer, type NumberSetting } from '../document/index.ts';
+import { curveShaper, ownerOf, type Effect, type Layer, type NumberSetting, type Shaper } from '../document/index.ts';
+import { curveAt, readyCurve } from '../maths/index.ts';
 import { colourReader, dialShares, newReading, numberReaders } from '../simulation/index.ts';
 
 /** How a middling particle of a layer looks at one age. */
@@ -17,13 +18,35 @@ export interface LifeSample {
 /** What a life is read from, beside the layer itself. */
 export type Shared = Pick<Effect, 'palette' | 'measures' | 'dials'>;
 
+/** Parts of a curve at which its height is looked for. */
+const PARTS = 32;
+
+/** A shaper that reads neither age nor a dial hangs on how a particle fares: here it stands at its highest. */
+function atItsHighest(shaper: Shaper): Shaper {
+  const { reads, mapping } = shaper;
+  if (reads.kind === 'age' || reads.kind === 'dial' || mapping.kind === 'gradient') return shaper;
+  const curve = readyCurve(mapping.kind === 'curve' ? mapping.curve : mapping.high);
+  const last = curve.x[curve.x.length - 1] ?? 0;
+  let most = curveAt(curve, 0);
+  for (let part = 1; part <= PARTS; part++) most = Math.max(most, curveAt(curve, (last * part) / PARTS));
+  const level = curveShaper([
+    [0, most],
+    [1, most],
+  ]);
+  return { ...shaper, reads: { kind: 'age' }, mapping: level.mapping };
+}
+
 /** The layer with every spread at its middle: one particle that stands for all. */
 function middling(layer: Layer): Layer {
   const settings = Object.fromEntries(
     Object.entries(layer.settings as unknown as Record<string, NumberSetting>).map(([name, setting]) => {
       const { base } = setting;
-      if (base.kind !== 'spread' || typeof base.low !== 'number') return [name, setting];
-      return [name, { ...setting, base: { kind: 'fixed', value: (base.low + base.high) / 2 } }];
+      const byId = Object.fromEntries(
+        Object.entries(setting.shapers.byId).map(([id, shaper]) => [id, atItsHighest(shaper)]),
+      );
+      const shaped = { ...setting, shapers: { order: setting.shapers.order, byId } };
+      if (base.kind !== 'spread' || typeof base.low !== 'number') return [name, shaped];
+      return [name, { ...shaped, base: { kind: 'fixed', value: (base.low + base.high) / 2 } }];
     }),
   );
   return { ...layer, settings: settings as unknown as Layer['settings'] };

@@ -1,4 +1,5 @@
 export * from './canonical.ts';
+export * from './channels.ts';
 export * from './collection.ts';
 export * from './declarations/index.ts';
 export * from './diff.ts';

@@ -1,18 +1,31 @@
 <script setup lang="ts">
-import { defaultSetting, type NumberDeclaration, type NumberSetting } from '@jinx/core/document';
+import {
+  defaultSetting,
+  listed,
+  withItem,
+  withoutItem,
+  type NumberDeclaration,
+  type NumberSetting,
+  type Shaper,
+} from '@jinx/core/document';
 import { computed, nextTick, ref, useId } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { settingText, stepFor, typedBase } from './format';
 import { holderIn } from './holders';
 import { sideways } from './sideways';
-import { ageCurve, readyCurveOf, READY_SHAPES, setAgeCurve } from './shapers';
+import MenuButton from './MenuButton.vue';
+import { ageCurve, newShaper, readsOffered, readyCurveOf, READY_SHAPES, setAgeCurve } from './shapers';
+import ShaperWords from './ShaperWords.vue';
 
 /** A number in a sentence: dragged, typed (sums and spreads too), nudged, shaped, muted, reset. */
-const props = defineProps<{ setting: string; of?: string; label?: string }>();
+const props = defineProps<{ setting: string; of?: string; label?: string; unit?: NumberDeclaration['unit'] }>();
 const store = useEffectStore();
 
 const holder = computed(() => holderIn(store.effect!, store.chosenId, props.of)!);
-const declaration = computed(() => holder.value.table[props.setting] as NumberDeclaration);
+const declaration = computed((): NumberDeclaration => {
+  const own = holder.value.table[props.setting] as NumberDeclaration;
+  return props.unit === undefined ? own : { ...own, unit: props.unit };
+});
 const chosen = computed(() => holder.value.settings[props.setting] as NumberSetting);
 const text = computed(() =>
   settingText(chosen.value, declaration.value, (id) => store.effect?.measures.byId[id]?.name ?? 'a measure'),
@@ -92,10 +105,30 @@ function nudge(event: KeyboardEvent, direction: number): void {
   const by = direction * stepFor(sizeOf(chosen.value.base), declaration.value) * (event.shiftKey ? 10 : 1);
   change('nudge', (target) => (target.base = shifted(target.base, by)), `nudge ${gesture}`);
 }
-function shape(): void {
-  change('shape', (target) => setAgeCurve(target, readyCurveOf(READY_SHAPES[3]!.points), store.newId()));
-  cancel();
+/** What may shape it: age once, anything else as often as wanted. */
+const offered = computed(() =>
+  readsOffered(declaration.value.reads, store.effect!).filter(
+    ({ reads }) => reads.kind !== 'age' || !ageCurve(chosen.value),
+  ),
+);
+/** Shapers that the life sheet does not show. */
+const beside = computed(() =>
+  listed(chosen.value.shapers).filter(
+    ({ id, item }) => id !== ageCurve(chosen.value)?.id && item.reads.kind !== 'age',
+  ),
+);
+function shape(value: string): void {
+  const { reads } = offered.value.find((offer) => offer.value === value)!;
+  change('shape', (target) => {
+    if (reads.kind === 'age') setAgeCurve(target, readyCurveOf(READY_SHAPES[3]!.points), store.newId());
+    else target.shapers = withItem(target.shapers, store.newId(), newShaper(reads));
+  });
+  if (reads.kind === 'age') cancel();
 }
+const setShaper = (id: string, shaper: Shaper, ofGesture: string | null) =>
+  change('shape', (target) => (target.shapers.byId[id] = shaper), ofGesture);
+const removeShaper = (id: string) =>
+  change('unshape', (target) => (target.shapers = withoutItem(target.shapers, id)));
 function unshape(): void {
   change('unshape', (target) => (target.shapers = { order: [], byId: {} }));
   cancel();
@@ -138,24 +171,25 @@ function reset(): void {
       @keydown.esc.stop="cancel"
       @blur="leave"
     />
-    <span v-if="isOpen" class="drawer" @focusout="leave">
+    <span v-if="isOpen" class="drawer" @focusout="leave" @keydown.esc.stop="cancel">
       <span v-if="problem" class="problem" role="alert">{{ problem }}</span>
       <span v-else class="hint">{{
         declaration.bases.includes('spread') ? 'A number, a sum, “2 – 5” or “3 ± 1”' : 'A number or a sum'
       }}</span>
       <span class="acts">
-        <button
-          v-if="declaration.reads.includes('age') && !ageCurve(chosen)"
-          type="button"
-          class="plain act"
-          @click="shape"
-        >
-          Shape over age
-        </button>
+        <MenuButton v-if="offered.length" label="Shape it…" :choices="offered" @choose="shape" />
         <button v-if="isShaped" type="button" class="plain act" @click="unshape">Take the shape off</button>
         <button type="button" class="plain act" @click="mute">{{ chosen.muted ? 'Unmute' : 'Mute' }}</button>
         <button type="button" class="plain act" @click="reset">Reset</button>
       </span>
+      <ShaperWords
+        v-for="{ id, item } in beside"
+        :key="id"
+        :shaper="item"
+        :label="name"
+        @change="(shaper, drag) => setShaper(id, shaper, drag)"
+        @remove="removeShaper(id)"
+      />
     </span>
   </span>
 </template>
@@ -176,7 +210,7 @@ function reset(): void {
   z-index: 30;
   top: 28px;
   left: 0;
-  width: 214px;
+  width: 246px;
   padding: 6px 8px;
   background: #232326;
   border: 1px solid #434347;

@@ -1,4 +1,5 @@
 import {
+  CHANNEL_SETTING,
   FORCE_SETTINGS,
   FRONT_SETTINGS,
   LAYER_SETTINGS,
@@ -21,7 +22,7 @@ export interface Holder {
 export const forceIn = (effect: Effect, layerId: string, id: string): Force | null =>
   effect.layers.byId[layerId]?.forces.byId[id] ?? effect.forces.byId[id]?.force ?? null;
 
-/** What holds a setting: the layer itself, or with `of` a part of it, as in "force/ID", "surface/ID", "front/ID", "link/ID" or "ribbon". Null when that is gone. */
+/** What holds a setting: the layer itself, or with `of` a part of it, as in "force/ID", "surface/ID", "front/ID", "link/ID" "ribbon" or "channels". Null when that is gone. */
 export function holderIn(effect: Effect, layerId: string, of?: string): Holder | null {
   const [kind, id = ''] = of?.split('/') ?? [];
   if (kind === 'force') {
@@ -52,6 +53,14 @@ export function holderIn(effect: Effect, layerId: string, of?: string): Holder |
   if (kind === 'link') {
     const link = effect.layers.byId[layerId]?.links.byId[id];
     return link ? { settings: link.settings as unknown as Holder['settings'], table: LINK_SETTINGS } : null;
+  }
+  if (kind === 'channels') {
+    const own = effect.layers.byId[layerId]?.channels;
+    if (!own) return null;
+    const table = Object.fromEntries(
+      own.order.map((channel) => [channel, { ...CHANNEL_SETTING, name: effect.channels.byId[channel]?.name ?? '' }]),
+    );
+    return { settings: own.byId, table };
   }
   const layer = effect.layers.byId[layerId];
   return layer ? { settings: layer.settings as unknown as Holder['settings'], table: LAYER_SETTINGS } : null;

@@ -8,6 +8,8 @@ import {
   type Shaper,
   type Stop,
   type Collection,
+  type Effect,
+  type Reads,
   type ColourSetting,
 } from '@jinx/core/document';
 
@@ -29,6 +31,82 @@ export function ageGradient(setting: ColourSetting): { id: string; stops: Collec
     if (item.reads.kind === 'age' && item.mapping.kind === 'gradient') return { id, stops: item.mapping.stops };
   return null;
 }
+
+/** What a shaper reads, in words. */
+export function readsText(reads: Reads, effect: Pick<Effect, 'channels' | 'dials'>): string {
+  switch (reads.kind) {
+    case 'age':
+      return 'age';
+    case 'effectTime':
+      return 'the effect’s time';
+    case 'stretchTime':
+      return 'the stretch’s time';
+    case 'speed':
+      return 'speed';
+    case 'distance':
+      return 'distance travelled';
+    case 'channel':
+      return effect.channels.byId[reads.channel]?.name ?? 'a channel';
+    case 'dial':
+      return effect.dials.byId[reads.dial]?.name ?? 'a dial';
+  }
+}
+
+/** Everything that may shape a setting of these kinds, each under a value to choose it by. */
+export function readsOffered(
+  kinds: readonly Reads['kind'][],
+  effect: Pick<Effect, 'channels' | 'dials'>,
+): { value: string; text: string; reads: Reads }[] {
+  return kinds
+    .flatMap((kind): Reads[] => {
+      if (kind === 'channel') return effect.channels.order.map((channel) => ({ kind, channel }));
+      if (kind === 'dial') return effect.dials.order.map((dial) => ({ kind, dial }));
+      return [{ kind }];
+    })
+    .map((reads) => ({ value: JSON.stringify(reads), text: `by ${readsText(reads, effect)}`, reads }));
+}
+
+/** How far what is read usually goes: where a new curve over it ends. */
+const USUAL: Partial<Record<Reads['kind'], number>> = { speed: 4, distance: 2 };
+
+/** A shaper that multiplies by a line from nothing to all. */
+export const newShaper = (reads: Reads): Shaper => ({
+  reads,
+  mapping: {
+    kind: 'curve',
+    curve: stretchedCurve(
+      curveThrough([
+        [0, 0],
+        [1, 1],
+      ]),
+      USUAL[reads.kind] ?? 1,
+    ),
+  },
+  combine: 'multiply',
+  amount: 1,
+  muted: false,
+});
+
+/** A curve as wide again by a factor. */
+export function stretchedCurve(curve: Curve, factor: number): Curve {
+  const tidy = (value: number) => Number(value.toPrecision(6));
+  const byId = Object.fromEntries(
+    Object.entries(curve.keys.byId).map(([id, key]) => [
+      id,
+      {
+        ...key,
+        at: { ...key.at, value: tidy(key.at.value * factor) },
+        slopeIn: tidy(key.slopeIn / factor),
+        slopeOut: tidy(key.slopeOut / factor),
+      },
+    ]),
+  );
+  return { keys: { order: curve.keys.order, byId } };
+}
+
+/** Where a curve's last key stands. */
+export const widthOf = ({ keys }: Curve): number =>
+  Math.max(0.01, ...Object.values(keys.byId).map(({ at }) => at.value));
 
 /** Gives a setting a shape over age, or replaces the curve it has. */
 export function setAgeCurve(setting: NumberSetting, curve: Curve, newId: string): void {

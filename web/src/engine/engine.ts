@@ -28,6 +28,7 @@ export function drawnLayers(effect: Effect): DrawnLayer[] {
     salt: item.salt,
     isVisible: !item.hidden && (!anySolo || item.solo),
     facing: item.settings['appearance.facing'].base.value as 'camera' | 'ground',
+    isAligned: !item.settings['life.aligned'].muted && item.settings['life.aligned'].base.value,
     blend: item.settings['appearance.blend'].base.value as 'additive' | 'normal',
     shape: item.settings['appearance.shape'].base.value,
     isRibbon: item.drawn.kind !== 'sprite',

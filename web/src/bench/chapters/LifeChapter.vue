@@ -4,6 +4,8 @@ import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import ColourWords from '../ColourWords.vue';
 import NumberChip from '../NumberChip.vue';
+import SettingChip from '../SettingChip.vue';
+import ChannelWords from './ChannelWords.vue';
 import { ageGradient, setAgeGradient } from '../shapers';
 
 const store = useEffectStore();
@@ -11,6 +13,7 @@ const colour = computed(() => store.chosen!.settings['life.colour']);
 const base = computed<Colour>(() =>
   colour.value.base.kind === 'fixed' ? colour.value.base.value : { hex: '#ffffff' },
 );
+const inLives = computed(() => store.chosen!.settings['life.turns'].base.value === 'turns a life');
 const gradient = computed(() => ageGradient(colour.value));
 
 const setColour = (value: Colour, isDrag: boolean) =>
@@ -50,6 +53,15 @@ const unshape = () =>
     Its colour is <ColourWords :colour="base" label="colour" @change="setColour" />
     <button type="button" class="plain act" @click="shape">Change it over age</button>
   </p>
-  <p>It starts turned by <NumberChip setting="life.angle" /> and turns <NumberChip setting="life.turning" />.</p>
+  <p>
+    It starts turned by <NumberChip setting="life.angle" /> from
+    <SettingChip setting="life.aligned" :words="{ yes: 'where it is going', no: 'upright' }" />
+    and turns
+    <NumberChip setting="life.turning" :unit="inLives ? '' : '°/s'" /><SettingChip
+      setting="life.turns"
+      :words="{ 'degrees a second': 'a second', 'turns a life': 'times in its life' }"
+    />.
+  </p>
+  <ChannelWords />
   <p class="quiet">What changes with age is drawn on the life sheet below: choose a line there and pull its keys.</p>
 </template>

@@ -72,7 +72,11 @@ const label = (what: string) => `link to ${name.value}, ${what}`;
   <span class="where">
     They are given <SettingChip setting="velocity" :of="of" :label="label('passed speed')" /> of its velocity,
     <SettingChip setting="colour" :of="of" :label="label('passed colour')" /> of its colour,
-    <SettingChip setting="size" :of="of" :label="label('passed size')" /> of its size, and nothing else.
+    <SettingChip setting="size" :of="of" :label="label('passed size')" /> of its size,
+    <template v-if="store.effect!.channels.order.length">
+      <SettingChip setting="channels" :of="of" :label="label('passed channels')" /> of the channels both carry,
+    </template>
+    and nothing else.
   </span>
   <span v-if="link.on === 'release' && !isHeld" class="where">
     None is held: let a front hold and free them under Source.

@@ -65,7 +65,7 @@ function choose(kind: string): void {
     layer.drawn = kind === 'sprite' ? { kind } : newRibbon(kind as 'trail', ...places);
   });
 }
-const setPlace = (end: 'from' | 'to') => (place: Place, gesture: string | null) =>
+const setPlace = (end: 'from' | 'to', place: Place, gesture: string | null) =>
   store.changeLayer(
     'place an end of a ribbon',
     (layer) => 'from' in layer.drawn && (layer.drawn[end] = place),
@@ -76,8 +76,14 @@ const setPlace = (end: 'from' | 'to') => (place: Place, gesture: string | null) 
 <template>
   <p>Drawn as <ChoiceChip :value="drawn.kind" :choices="KINDS" label="drawn as" @choose="choose" />.</p>
   <p v-if="'from' in drawn">
-    From <PlaceWords :place="drawn.from" label="ribbon, from" @change="setPlace('from')" /> to
-    <PlaceWords :place="drawn.to" label="ribbon, to" @change="setPlace('to')" />.
+    From
+    <PlaceWords
+      :place="drawn.from"
+      label="ribbon, from"
+      @change="(place, gesture) => setPlace('from', place, gesture)"
+    />
+    to
+    <PlaceWords :place="drawn.to" label="ribbon, to" @change="(place, gesture) => setPlace('to', place, gesture)" />.
   </p>
   <p v-for="(sentence, which) in sentences" :key="`${drawn.kind}/${which}`">
     <template v-for="(piece, n) in sentence" :key="n"

@@ -1,0 +1,135 @@
+import { expect, test, type Page } from '@playwright/test';
+import { atEffect, collectionOf, newEffect, newLayer, setNumber, type Effect } from '@jinx/core/document';
+import { addEffect, chapter, goTo, pixels } from './bench.ts';
+
+/** One white disc of half a metre that stands in the middle of the stage and is seen all along. */
+function disc(shape = 'disc', velocity: [number, number, number] = [0, 0, 0]): Effect {
+  const effect = newEffect('Disc', 11);
+  const layer = newLayer('Disc', 3);
+  layer.source = { kind: 'point', place: atEffect([0, 1, 0]) };
+  setNumber(layer, 'births.rate', 0);
+  setNumber(layer, 'births.standing', 1);
+  setNumber(layer, 'motion.speed', 0);
+  layer.settings['motion.velocity'].base = { kind: 'fixed', value: velocity };
+  setNumber(layer, 'life.size', 0.5);
+  layer.settings['life.opacity'].shapers = collectionOf([]);
+  layer.settings['appearance.shape'].base = { kind: 'fixed', value: shape };
+  effect.layers = collectionOf([['disc', layer]]);
+  effect.stretches = { opening: 2, hold: { kind: 'none' }, closing: 0, preRoll: 0 };
+  return effect;
+}
+
+let id = '';
+async function open(page: Page, document: Effect): Promise<void> {
+  const projects = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
+  id = await addEffect(page, projects.find(({ name }) => name === 'Fenlight')!.id, document);
+  await page.goto(`/effects/${id}`);
+  await expect(page.getByRole('listitem', { name: 'Disc' })).toBeVisible();
+  await expect.poll(() => page.evaluate(() => window.jinx.state().living), { timeout: 60_000 }).toBe(1);
+  await goTo(page, 30);
+  // Guides and handles would be counted with the light.
+  await page.keyboard.press('c');
+}
+test.afterEach(async ({ page }) => {
+  await page.request.delete(`/api/effects/${id}`);
+});
+
+/** How many pixels are bright. */
+async function lit(page: Page): Promise<number> {
+  await page.evaluate(() => window.jinx.hash());
+  const rgba = await pixels(page);
+  let count = 0;
+  for (let i = 0; i < rgba.length; i += 4) if (rgba[i]! > 150) count++;
+  return count;
+}
+const settle = async (page: Page, test: (count: number) => boolean) =>
+  expect.poll(async () => test(await lit(page)), { timeout: 15_000 }).toBe(true);
+const shapeBy = async (page: Page, chip: RegExp, what: string) => {
+  await page.getByRole('button', { name: chip }).first().click();
+  await page.getByRole('button', { name: 'Shape it…' }).click();
+  await page.getByRole('menuitem', { name: what }).click();
+};
+
+test('a size is shaped by a channel that the particles carry: by its value, and by its name everywhere', async ({
+  page,
+}) => {
+  await open(page, disc());
+  const whole = await lit(page);
+  await chapter(page, 'Life');
+  await page.getByRole('button', { name: 'carry a channel…' }).click();
+  await page.getByRole('menuitem', { name: 'something new' }).click();
+  await page.getByLabel('name of the channel').fill('wetness');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('It shapes nothing yet')).toBeVisible();
+  await shapeBy(page, /^size:/, 'by wetness');
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('It shapes size.')).toBeVisible();
+  await page.getByRole('button', { name: /^wetness:/ }).click();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type('0.5');
+  await page.keyboard.press('Enter');
+  // Half as wide is a quarter of the area.
+  await settle(page, (count) => count > 0.15 * whole && count < 0.35 * whole);
+
+  // Carried no more, it counts as nothing, and a finding says so and mends it.
+  await page.getByRole('button', { name: 'Carry wetness no more' }).click();
+  await settle(page, (count) => count < 0.02 * whole);
+  await expect(page.getByText('Disc is shaped by wetness, which its particles do not carry')).toBeVisible();
+  await page.getByRole('button', { name: 'Let them carry wetness' }).click();
+  await settle(page, (count) => count > 0.9 * whole);
+});
+
+test('a size is shaped by the time of the stretch, along a curve drawn in the chip’s drawer', async ({ page }) => {
+  await open(page, disc());
+  const whole = await lit(page);
+  await chapter(page, 'Life');
+  await shapeBy(page, /^size:/, 'by the stretch’s time');
+  // Half a second into an opening of two: a quarter as wide.
+  await settle(page, (count) => count > 0.02 * whole && count < 0.12 * whole);
+  await page.getByLabel('size, the stretch’s time, how', { exact: true }).selectOption({ label: 'plus' });
+  await settle(page, (count) => count > 1.5 * whole);
+  await page.getByRole('button', { name: 'Take off what the stretch’s time does to size' }).click();
+  await settle(page, (count) => Math.abs(count - whole) < 0.05 * whole);
+});
+
+test('a sprite is turned from where it is going', async ({ page }) => {
+  // It flies up and to the right, half a metre a second; a flare has four rays.
+  await open(page, disc('flare', [0.35, 0.35, 0]));
+  await chapter(page, 'Life');
+  /** Light on the upright cross through the brightest place, and on the slanted one. */
+  async function rays(): Promise<{ upright: number; slanted: number }> {
+    await page.evaluate(() => window.jinx.hash());
+    const [width, height] = [480, 300];
+    const rgba = await pixels(page, width, height);
+    const at = (x: number, y: number) => rgba[(y * width + x) * 4]!;
+    let [bx, by, most] = [0, 0, -1];
+    for (let y = 40; y < height - 40; y++)
+      for (let x = 40; x < width - 40; x++) {
+        const sum = at(x, y) + at(x - 1, y) + at(x + 1, y) + at(x, y - 1) + at(x, y + 1);
+        if (sum > most) [bx, by, most] = [x, y, sum];
+      }
+    const ways = (list: number[][]) =>
+      list.reduce((sum, [dx, dy]) => sum + at(Math.round(bx + 14 * dx!), Math.round(by + 14 * dy!)), 0);
+    const half = Math.SQRT1_2;
+    return {
+      upright: ways([
+        [1, 0],
+        [-1, 0],
+        [0, 1],
+        [0, -1],
+      ]),
+      slanted: ways([
+        [half, half],
+        [-half, half],
+        [half, -half],
+        [-half, -half],
+      ]),
+    };
+  }
+  const before = await rays();
+  expect(before.upright).toBeGreaterThan(before.slanted * 1.3);
+  await page.getByLabel('along its motion').selectOption({ label: 'where it is going' });
+  await expect.poll(async () => (await rays()).slanted).toBeGreaterThan(before.upright * 0.8);
+  const after = await rays();
+  expect(after.slanted).toBeGreaterThan(after.upright * 1.3);
+});
