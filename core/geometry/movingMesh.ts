@@ -144,7 +144,9 @@ export class MovingMesh {
   /** Writes where a spot is, to out[0..2], at the start (`share` 0), at the end (1) or between. */
   placeInto(out: Float64Array, share: number, triangle: number, second: number, third: number): void {
     const { indices, start, end } = this;
-    const [a, b, c] = [indices[triangle * 3]! * 3, indices[triangle * 3 + 1]! * 3, indices[triangle * 3 + 2]! * 3];
+    const a = indices[triangle * 3]! * 3;
+    const b = indices[triangle * 3 + 1]! * 3;
+    const c = indices[triangle * 3 + 2]! * 3;
     const first = 1 - second - third;
     for (let axis = 0; axis < 3; axis++) {
       const from = start[a + axis]! * first + start[b + axis]! * second + start[c + axis]! * third;
@@ -156,10 +158,18 @@ export class MovingMesh {
   /** Writes the normal of a triangle at the end, of length 1; upward where it has no area. */
   normalInto(out: Float64Array, triangle: number): void {
     const { indices, end } = this;
-    const [a, b, c] = [indices[triangle * 3]! * 3, indices[triangle * 3 + 1]! * 3, indices[triangle * 3 + 2]! * 3];
-    const [ex, ey, ez] = [end[b]! - end[a]!, end[b + 1]! - end[a + 1]!, end[b + 2]! - end[a + 2]!];
-    const [gx, gy, gz] = [end[c]! - end[a]!, end[c + 1]! - end[a + 1]!, end[c + 2]! - end[a + 2]!];
-    const [nx, ny, nz] = [ey * gz - ez * gy, ez * gx - ex * gz, ex * gy - ey * gx];
+    const a = indices[triangle * 3]! * 3;
+    const b = indices[triangle * 3 + 1]! * 3;
+    const c = indices[triangle * 3 + 2]! * 3;
+    const ex = end[b]! - end[a]!;
+    const ey = end[b + 1]! - end[a + 1]!;
+    const ez = end[b + 2]! - end[a + 2]!;
+    const gx = end[c]! - end[a]!;
+    const gy = end[c + 1]! - end[a + 1]!;
+    const gz = end[c + 2]! - end[a + 2]!;
+    const nx = ey * gz - ez * gy;
+    const ny = ez * gx - ex * gz;
+    const nz = ex * gy - ey * gx;
     const size = Math.sqrt(nx * nx + ny * ny + nz * nz);
     out[0] = size > 0 ? nx / size : 0;
     out[1] = size > 0 ? ny / size : 1;

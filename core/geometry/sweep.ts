@@ -76,7 +76,8 @@ export class TriangleSweep {
    * that is the same at start and end may be told to be still. Fills `time`, `second`, `third` and `normal` when it does.
    */
   meets(before: number, isFromBack: boolean, isBoth: boolean, isStill: boolean): boolean {
-    const [p, q] = [this.#start, this.#end];
+    const p = this.#start;
+    const q = this.#end;
     const sign = isFromBack ? 1 : -1;
     const g0 = sign * det(p, 0, p, 3, p, 6);
     const g3 = sign * det(q, 0, q, 3, q, 6);
@@ -99,7 +100,9 @@ export class TriangleSweep {
 
   #passes(g0: number, g1: number, g2: number, g3: number, before: number): boolean {
     // Between the zeros of its slope (a parabola) the cubic only rises or only falls.
-    const [d0, d1, d2] = [g1 - g0, g2 - g1, g3 - g2];
+    const d0 = g1 - g0;
+    const d1 = g2 - g1;
+    const d2 = g3 - g2;
     const a = d0 - 2 * d1 + d2;
     const b = d1 - d0;
     const root = b * b - a * d0;
@@ -107,7 +110,8 @@ export class TriangleSweep {
     let second = 1;
     if (root > 0) {
       const q = -(b + (b >= 0 ? 1 : -1) * Math.sqrt(root));
-      const [x, y] = [a !== 0 ? q / a : 2, q !== 0 ? d0 / q : 2];
+      const x = a !== 0 ? q / a : 2;
+      const y = q !== 0 ? d0 / q : 2;
       first = x < y ? x : y;
       second = x < y ? y : x;
     }

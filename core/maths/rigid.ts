@@ -114,13 +114,18 @@ export function placedInto(
   const y = place[q + 1]!;
   const z = place[q + 2]!;
   const w = place[q + 3]!;
-  const tx = 2 * (y * v[2]! - z * v[1]!);
-  const ty = 2 * (z * v[0]! - x * v[2]!);
-  const tz = 2 * (x * v[1]! - y * v[0]!);
-  const [px, py, pz] = isPoint ? [place[q + 4]!, place[q + 5]!, place[q + 6]!] : [0, 0, 0];
-  out[o] = px + v[0]! + w * tx + (y * tz - z * ty);
-  out[o + 1] = py + v[1]! + w * ty + (z * tx - x * tz);
-  out[o + 2] = pz + v[2]! + w * tz + (x * ty - y * tx);
+  const vx = v[0]!;
+  const vy = v[1]!;
+  const vz = v[2]!;
+  const tx = 2 * (y * vz - z * vy);
+  const ty = 2 * (z * vx - x * vz);
+  const tz = 2 * (x * vy - y * vx);
+  const px = isPoint ? place[q + 4]! : 0;
+  const py = isPoint ? place[q + 5]! : 0;
+  const pz = isPoint ? place[q + 6]! : 0;
+  out[o] = px + vx + w * tx + (y * tz - z * ty);
+  out[o + 1] = py + vy + w * ty + (z * tx - x * tz);
+  out[o + 2] = pz + vz + w * tz + (x * ty - y * tx);
 }
 
 export function rotate(q: Quaternion, v: Vec3): Vec3 {

@@ -210,7 +210,9 @@ export class Midwife {
     birth.fill(0, SPOT, SPOT + 3);
     if (compiled.source.rides === 'whole' && compiled.source.canBear) compiled.source.bearInto(birth, ask);
     else pointInto(birth);
-    const [nx, ny, nz] = [rows[row + LINK_NORMAL]!, rows[row + LINK_NORMAL + 1]!, rows[row + LINK_NORMAL + 2]!];
+    const nx = rows[row + LINK_NORMAL]!;
+    const ny = rows[row + LINK_NORMAL + 1]!;
+    const nz = rows[row + LINK_NORMAL + 2]!;
     if (nx !== 0 || ny !== 0 || nz !== 0) birth.set([nx, ny, nz], NORMAL);
     const i = this.#admit(running, step);
     if (i < 0) return;
@@ -315,7 +317,9 @@ export class Midwife {
     if (kept === 0 || isLoose) return;
     // How fast what it is born on moves at that instant.
     const before = Math.max(layer.beginsAt, time - LOOK_BACK_SECONDS);
-    const [spot, second, third] = [birth[SPOT]!, birth[SPOT + 1]!, birth[SPOT + 2]!];
+    const spot = birth[SPOT]!;
+    const second = birth[SPOT + 1]!;
+    const third = birth[SPOT + 2]!;
     source.carrierInto(this.#from, 0, before, spot, second, third);
     source.carrierInto(this.#to, 0, before + LOOK_BACK_SECONDS, spot, second, third);
     motionInto(this.#motion, this.#from, this.#to, 1);
@@ -329,7 +333,9 @@ export class Midwife {
   /** A newborn on skin is first drawn on its spot between the two poses that the stage blends, not on the true one. */
   #drawOnSkin(layer: CompiledLayer, population: Population, i: number, share: number, step: BirthStep): void {
     const { source } = layer;
-    const [spot, second, third] = [population.spot[i]!, population.spotSecond[i]!, population.spotThird[i]!];
+    const spot = population.spot[i]!;
+    const second = population.spotSecond[i]!;
+    const third = population.spotThird[i]!;
     source.carrierInto(this.#from, 0, step.from, spot, second, third);
     source.carrierInto(this.#to, 0, step.to, spot, second, third);
     for (let axis = 0; axis < 3; axis++) {

@@ -44,7 +44,9 @@ export class DueList {
   #add(time: number, isStanding = false, event = 0): void {
     if (this.count === this.times.length) {
       const size = this.count * 2;
-      const [times, standing, events] = [new Float64Array(size), new Uint8Array(size), new Int32Array(size)];
+      const times = new Float64Array(size);
+      const standing = new Uint8Array(size);
+      const events = new Int32Array(size);
       times.set(this.times);
       standing.set(this.standing);
       events.set(this.events);
@@ -119,12 +121,15 @@ export class DueList {
     const perMetre = layer.numbers['births.perMetre'].read(reading);
     if (!(perMetre > 0) || from >= clock.endsAt) return;
     const below = layer.numbers['source.below'].read(reading);
-    const [place, ahead] = [this.#origin, this.#ahead];
+    const place = this.#origin;
+    const ahead = this.#ahead;
     const pieces = Math.max(1, Math.ceil(TRAVEL_GRID_PER_SECOND / clock.rate));
     layer.source.originInto(place, from);
     for (let piece = 0; piece < pieces; piece++) {
       layer.source.originInto(ahead, clock.instant(from, (piece + 1) / pieces));
-      const [x, y, z] = [ahead[0]! - place[0]!, ahead[1]! - place[1]!, ahead[2]! - place[2]!];
+      const x = ahead[0]! - place[0]!;
+      const y = ahead[1]! - place[1]!;
+      const z = ahead[2]! - place[2]!;
       const moved = Math.sqrt(x * x + y * y + z * z);
       const share = piece / pieces;
       if (moved > 0 && share >= first && share < last && (below <= 0 || ahead[1]! < below)) {
@@ -142,7 +147,9 @@ export class DueList {
   #sort(): void {
     const { times, standing, events } = this;
     for (let i = 1; i < this.count; i++) {
-      const [time, stands, event] = [times[i]!, standing[i]!, events[i]!];
+      const time = times[i]!;
+      const stands = standing[i]!;
+      const event = events[i]!;
       let k = i;
       for (; k > 0 && (times[k - 1]! > time || (times[k - 1] === time && standing[k - 1]! < stands)); k--) {
         times[k] = times[k - 1]!;

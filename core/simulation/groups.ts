@@ -9,8 +9,15 @@ export interface GroupFrame {
 
 /** Degrees round X, then Y, then Z, as a unit quaternion. */
 export function turnOf(degrees: Vec3): readonly [number, number, number, number] {
-  const [x, y, z] = [radians(degrees[0]), radians(degrees[1]), radians(degrees[2])];
-  const [cx, sx, cy, sy, cz, sz] = [cos(x), sin(x), cos(y), sin(y), cos(z), sin(z)];
+  const x = radians(degrees[0]);
+  const y = radians(degrees[1]);
+  const z = radians(degrees[2]);
+  const cx = cos(x);
+  const sx = sin(x);
+  const cy = cos(y);
+  const sy = sin(y);
+  const cz = cos(z);
+  const sz = sin(z);
   return quaternionOf(
     [cz * cy, sz * cy, -sy],
     [cz * sy * sx - sz * cx, sz * sy * sx + cz * cx, cy * sx],
@@ -20,8 +27,15 @@ export function turnOf(degrees: Vec3): readonly [number, number, number, number]
 
 /** Writes the matrix of a turn by degrees round X, then Y, then Z. */
 export function rotationInto(m: Float64Array, degreesX: number, degreesY: number, degreesZ: number): void {
-  const [x, y, z] = [radians(degreesX), radians(degreesY), radians(degreesZ)];
-  const [cx, sx, cy, sy, cz, sz] = [cos(x), sin(x), cos(y), sin(y), cos(z), sin(z)];
+  const x = radians(degreesX);
+  const y = radians(degreesY);
+  const z = radians(degreesZ);
+  const cx = cos(x);
+  const sx = sin(x);
+  const cy = cos(y);
+  const sy = sin(y);
+  const cz = cos(z);
+  const sz = sin(z);
   m.fill(0);
   m[0] = cz * cy;
   m[1] = sz * cy;

@@ -38,7 +38,8 @@ export function openInto(out: Float64Array, degrees: number, key: number): void 
   const along = 1 - draw(key, SLOT_CONE_OPEN) * (1 - cos(radians(degrees)));
   const aside = Math.sqrt(Math.max(0, 1 - along * along));
   const turn = 2 * Math.PI * draw(key, SLOT_CONE_TURN);
-  const [c, s] = [aside * cos(turn), aside * sin(turn)];
+  const c = aside * cos(turn);
+  const s = aside * sin(turn);
   acrossInto(SIDE_U, SIDE_V, out);
   for (let axis = 0; axis < 3; axis++) out[axis] = out[axis]! * along + c * SIDE_U[axis]! + s * SIDE_V[axis]!;
   unitInto(out);
@@ -92,9 +93,14 @@ export class Launch {
 
   /** A direction in the surface, turned by an angle from the direction along it. */
   #within(out: Float64Array, birth: Float64Array, angle: number): void {
-    const [nx, ny, nz] = [birth[NORMAL]!, birth[NORMAL + 1]!, birth[NORMAL + 2]!];
-    const [x, y, z] = [birth[ALONG]!, birth[ALONG + 1]!, birth[ALONG + 2]!];
-    const [c, s] = [cos(angle), sin(angle)];
+    const nx = birth[NORMAL]!;
+    const ny = birth[NORMAL + 1]!;
+    const nz = birth[NORMAL + 2]!;
+    const x = birth[ALONG]!;
+    const y = birth[ALONG + 1]!;
+    const z = birth[ALONG + 2]!;
+    const c = cos(angle);
+    const s = sin(angle);
     out[0] = x * c + (ny * z - nz * y) * s;
     out[1] = y * c + (nz * x - nx * z) * s;
     out[2] = z * c + (nx * y - ny * x) * s;
@@ -105,7 +111,9 @@ export class Launch {
   #aimed(out: Float64Array, birth: Float64Array, time: number): void {
     const m = this.#matrix;
     this.#scene.placeInto(m, this.#aim, time, this.#group.matrix);
-    const [x, y, z] = [m[12]! - birth[AT]!, m[13]! - birth[AT + 1]!, m[14]! - birth[AT + 2]!];
+    const x = m[12]! - birth[AT]!;
+    const y = m[13]! - birth[AT + 1]!;
+    const z = m[14]! - birth[AT + 2]!;
     if (this.#mode === 'toward') {
       out[0] = x;
       out[1] = y;
@@ -133,7 +141,9 @@ export function turnedInto(out: Float64Array, place: Float64Array, q: number, v:
   const y = place[q + 1]!;
   const z = place[q + 2]!;
   const w = place[q + 3]!;
-  const [vx, vy, vz] = [v[0]!, v[1]!, v[2]!];
+  const vx = v[0]!;
+  const vy = v[1]!;
+  const vz = v[2]!;
   const tx = 2 * (y * vz - z * vy);
   const ty = 2 * (z * vx - x * vz);
   const tz = 2 * (x * vy - y * vx);

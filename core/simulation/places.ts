@@ -32,8 +32,10 @@ function slopeAt(keys: readonly PlaceKey[], i: number, name: Named, axis: number
 }
 
 function mixed(keys: readonly PlaceKey[], i: number, t: number, name: Named, axis: number): number {
-  const [a, b] = [keys[i]!, keys[i + 1]!];
-  const [from, to] = [a[name][axis]!, b[name][axis]!];
+  const a = keys[i]!;
+  const b = keys[i + 1]!;
+  const from = a[name][axis]!;
+  const to = b[name][axis]!;
   if (a.ease === 'step') return from;
   if (a.ease === 'straight') return from + (to - from) * t;
   const width = b.at - a.at;

@@ -14,7 +14,9 @@ export class Rider {
     const { count, spot, spotSecond, spotThird, position, velocity } = population;
     if (count === 0 || source.rides === 'nothing' || !source.canBear) return;
     if (ride === 0 && !front) return;
-    const [before, after, motion] = [this.#before, this.#after, this.#motion];
+    const before = this.#before;
+    const after = this.#after;
+    const motion = this.#motion;
     const isWhole = source.rides === 'whole';
     let known = -1;
     for (let i = 0; i < count; i++) {

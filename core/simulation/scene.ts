@@ -149,7 +149,8 @@ export class Scene {
     if (carrier.kind === 'circle') {
       const { radius, speed } = carrier;
       const angle = (speed * this.clock.fieldTime(time)) / radius;
-      const [c, s] = [cos(angle), sin(angle)];
+      const c = cos(angle);
+      const s = sin(angle);
       m[0] = m[10] = c;
       m[2] = -s;
       m[8] = s;

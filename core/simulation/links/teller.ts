@@ -94,7 +94,8 @@ export class Teller {
     const born = this.#bornAt(population, i);
     const t = born < 1 ? Math.max(0, Math.min(1, (share - born) / (1 - born))) : 1;
     for (let axis = 0; axis < 3; axis++) {
-      const [a, b] = [population.from[axis]![i]!, population.position[axis]![i]!];
+      const a = population.from[axis]![i]!;
+      const b = population.position[axis]![i]!;
       this.#place[axis] = a + (b - a) * t;
     }
     this.#normal.fill(0);

@@ -47,7 +47,8 @@ export class BonesSource implements SourceReader {
     const t = from === to ? 0 : place - which;
     let size = 0;
     for (let axis = 0; axis < 3; axis++) {
-      const [a, b] = [world[from * 16 + 12 + axis]!, world[to * 16 + 12 + axis]!];
+      const a = world[from * 16 + 12 + axis]!;
+      const b = world[to * 16 + 12 + axis]!;
       out[AT + axis] = a + (b - a) * t;
       out[ALONG + axis] = from === to ? world[from * 16 + 4 + axis]! : b - a;
       size += out[ALONG + axis]! * out[ALONG + axis]!;
@@ -63,12 +64,15 @@ export class BonesSource implements SourceReader {
 
   /** Writes a direction at right angles to the bone, turned about it, as outward and normal. */
   #acrossInto(out: Float64Array, turn: number): void {
-    const [x, y, z] = [out[ALONG]!, out[ALONG + 1]!, out[ALONG + 2]!];
+    const x = out[ALONG]!;
+    const y = out[ALONG + 1]!;
+    const z = out[ALONG + 2]!;
     // Two directions at right angles to a unit vector (Duff and others, 2017).
     const sign = z >= 0 ? 1 : -1;
     const a = -1 / (sign + z);
     const b = x * y * a;
-    const [c, s] = [cos(turn), sin(turn)];
+    const c = cos(turn);
+    const s = sin(turn);
     out[OUT] = c * (1 + sign * x * x * a) + s * b;
     out[OUT + 1] = c * sign * b + s * (sign + y * y * a);
     out[OUT + 2] = -c * sign * x - s * y;

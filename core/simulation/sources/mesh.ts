@@ -78,7 +78,9 @@ export class MeshSource implements SourceReader {
 
   restInto(out: Float64Array, spot: number, second: number, third: number): void {
     const { positions, indices } = this.#thing!.rig.mesh;
-    const [a, b, c] = [indices[spot * 3]! * 3, indices[spot * 3 + 1]! * 3, indices[spot * 3 + 2]! * 3];
+    const a = indices[spot * 3]! * 3;
+    const b = indices[spot * 3 + 1]! * 3;
+    const c = indices[spot * 3 + 2]! * 3;
     const first = 1 - second - third;
     for (let axis = 0; axis < 3; axis++)
       out[axis] = positions[a + axis]! * first + positions[b + axis]! * second + positions[c + axis]! * third;

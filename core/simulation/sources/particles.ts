@@ -51,7 +51,8 @@ export class ParticlesSource implements SourceReader {
     const { from, position, velocity, tint, count } = population;
     const i = Math.floor(draw(key, SLOT_WHO) * count);
     for (let axis = 0; axis < 3; axis++) {
-      const [a, b] = [from[axis]![i]!, position[axis]![i]!];
+      const a = from[axis]![i]!;
+      const b = position[axis]![i]!;
       out[AT + axis] = a + (b - a) * share;
       out[VELOCITY + axis] = velocity[axis]![i]!;
       out[COLOUR + axis] = tint[axis]![i]!;
@@ -83,7 +84,8 @@ export class ParticlesSource implements SourceReader {
     const turn = 2 * Math.PI * (share01 + draw(own, SLOT_TURN));
     unpackDirectionInto(this.#normal, 0, population.facing[i]!);
     acrossInto(this.#u, this.#v, this.#normal);
-    const [c, s] = [cos(turn), sin(turn)];
+    const c = cos(turn);
+    const s = sin(turn);
     const rag = numbers['source.rags'].read(reading);
     const push = numbers['source.ragged'].read(reading);
     const drift = time * numbers['source.stir'].read(reading);
@@ -111,7 +113,9 @@ export class ParticlesSource implements SourceReader {
 
 /** Completes a birth that has no more than a place and a velocity: outward is where it goes, or up. */
 export function pointInto(out: Float64Array): void {
-  const [x, y, z] = [out[VELOCITY]!, out[VELOCITY + 1]!, out[VELOCITY + 2]!];
+  const x = out[VELOCITY]!;
+  const y = out[VELOCITY + 1]!;
+  const z = out[VELOCITY + 2]!;
   const speed = Math.sqrt(x * x + y * y + z * z);
   for (let axis = 0; axis < 3; axis++) {
     const up = axis === 1 ? 1 : 0;

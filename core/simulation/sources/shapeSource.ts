@@ -23,7 +23,7 @@ export class ShapeSource implements SourceReader {
   readonly canBear: boolean;
   readonly #around: SourceSurroundings;
   readonly #place: Place;
-  readonly #shape: (local: LocalPoint, u: number, v: number, w: number) => void;
+  readonly #shape: (local: LocalPoint, shares: Float64Array) => void;
   readonly #order: string;
   readonly #dimensions: 1 | 2 | 3;
   readonly #stretch: Float64Array;
@@ -62,11 +62,12 @@ export class ShapeSource implements SourceReader {
     const region = regionOf(layer) as Region;
     if (source.kind === 'path') {
       const curve = curveOf(source.points, source.closed, group.scale);
-      this.#shape = (local, u, v) => curve.pointInto(local, u, v);
+      this.#shape = (local, shares) => curve.pointInto(local, shares[0]!, shares[1]!);
       this.#dimensions = 1;
     } else {
       const kind: ShapeKind = source.kind;
-      this.#shape = (local, u, v, w) => SHAPES[kind](local, u, v, w, region, this.#measures);
+      const shape = SHAPES[kind];
+      this.#shape = (local, shares) => shape(local, shares, region, this.#measures);
       this.#dimensions = dimensionsOf(kind, region);
     }
   }
@@ -90,9 +91,8 @@ export class ShapeSource implements SourceReader {
     sharesInto(this.#shares, this.#order, ask, this.#dimensions, walk, layer.salt);
     const local = this.#local;
     // Shares of a shape are its turn, its height or side, and its depth; evenly spread in two they are turn and depth.
-    const [u, v, w] = [this.#shares[0]!, this.#shares[1]!, this.#shares[2]!];
-    const isDisc = layer.source.kind === 'disc' && this.#order === 'even';
-    this.#shape(local, u, v, isDisc ? v : w);
+    if (layer.source.kind === 'disc' && this.#order === 'even') this.#shares[2] = this.#shares[1]!;
+    this.#shape(local, this.#shares);
     if (ask.about) for (let k = 0; k < RIGID_WORDS; k++) out[CARRIER + k] = ask.about[k]!;
     else this.carrierInto(out, CARRIER, ask.time);
     const stretch = this.#stretch;

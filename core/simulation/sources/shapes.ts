@@ -30,8 +30,8 @@ export interface Measures {
 
 export type Region = 'surface' | 'edge' | 'volume' | 'vertices';
 
-/** Writes the point of a shape for shares u, v, w (each 0 ≤ … < 1). */
-type Shape = (out: LocalPoint, u: number, v: number, w: number, region: Region, measures: Measures) => void;
+/** Writes the point of a shape for three shares u, v, w (each 0 ≤ … < 1). */
+type Shape = (out: LocalPoint, shares: Float64Array, region: Region, measures: Measures) => void;
 
 const HALF_ROOT = Math.sqrt(0.5);
 
@@ -50,7 +50,9 @@ function filled(w: number, depth: number, dimensions: 2 | 3): number {
   return dimensions === 2 ? Math.sqrt(u) : cubeRoot(u);
 }
 
-const point: Shape = (p, u, v) => {
+const point: Shape = (p, shares) => {
+  const u = shares[0]!;
+  const v = shares[1]!;
   const y = 1 - 2 * v;
   const flat = Math.sqrt(Math.max(0, 1 - y * y));
   const turn = 2 * Math.PI * u;
@@ -60,7 +62,9 @@ const point: Shape = (p, u, v) => {
   set(p.along, 1, 0, 0);
 };
 
-const line: Shape = (p, u, v, _w, _region, { length }) => {
+const line: Shape = (p, shares, _region, { length }) => {
+  const u = shares[0]!;
+  const v = shares[1]!;
   const turn = 2 * Math.PI * v;
   set(p.at, 0, (u - 0.5) * length, 0);
   set(p.out, cos(turn), 0, sin(turn));
@@ -68,9 +72,13 @@ const line: Shape = (p, u, v, _w, _region, { length }) => {
   set(p.along, 0, 1, 0);
 };
 
-const ring: Shape = (p, u, v, w, region, { radius, thickness, arc }) => {
+const ring: Shape = (p, shares, region, { radius, thickness, arc }) => {
+  const u = shares[0]!;
+  const v = shares[1]!;
+  const w = shares[2]!;
   const turn = 2 * Math.PI * arc * u;
-  const [c, s] = [cos(turn), sin(turn)];
+  const c = cos(turn);
+  const s = sin(turn);
   const tube = region === 'edge' ? 0 : thickness * (region === 'volume' ? Math.sqrt(w) : 1);
   if (tube === 0) {
     set(p.at, radius * c, 0, radius * s);
@@ -78,7 +86,8 @@ const ring: Shape = (p, u, v, w, region, { radius, thickness, arc }) => {
     set(p.normal, 0, 1, 0);
   } else {
     const round = 2 * Math.PI * v;
-    const [flat, up] = [cos(round), sin(round)];
+    const flat = cos(round);
+    const up = sin(round);
     const from = radius + tube * flat;
     set(p.at, from * c, tube * up, from * s);
     set(p.out, flat * c, up, flat * s);
@@ -87,9 +96,12 @@ const ring: Shape = (p, u, v, w, region, { radius, thickness, arc }) => {
   set(p.along, -s, 0, c);
 };
 
-const disc: Shape = (p, u, _v, w, region, { radius, depth, arc }) => {
+const disc: Shape = (p, shares, region, { radius, depth, arc }) => {
+  const u = shares[0]!;
+  const w = shares[2]!;
   const turn = 2 * Math.PI * arc * u;
-  const [c, s] = [cos(turn), sin(turn)];
+  const c = cos(turn);
+  const s = sin(turn);
   const r = radius * (region === 'edge' ? 1 : filled(w, region === 'volume' ? depth : 1, 2));
   set(p.at, r * c, 0, r * s);
   set(p.out, c, 0, s);
@@ -97,14 +109,18 @@ const disc: Shape = (p, u, _v, w, region, { radius, depth, arc }) => {
   set(p.along, -s, 0, c);
 };
 
-const sphere: Shape = (p, u, v, w, region, { radius, depth, arc, rise }) => {
+const sphere: Shape = (p, shares, region, { radius, depth, arc, rise }) => {
+  const u = shares[0]!;
+  const v = shares[1]!;
+  const w = shares[2]!;
   const turn = 2 * Math.PI * arc * u;
   // As likely on each square metre as on any other (Archimedes' hat-box theorem).
   const lowest = cos(rise);
   const rim = rise >= Math.PI ? 0 : lowest;
   const y = region === 'edge' ? rim : 1 - (1 - lowest) * v;
   const flat = Math.sqrt(Math.max(0, 1 - y * y));
-  const [c, s] = [cos(turn), sin(turn)];
+  const c = cos(turn);
+  const s = sin(turn);
   const r = radius * (region === 'volume' ? filled(w, depth, 3) : 1);
   set(p.out, flat * c, y, flat * s);
   set(p.at, r * flat * c, r * y, r * flat * s);
@@ -112,9 +128,13 @@ const sphere: Shape = (p, u, v, w, region, { radius, depth, arc, rise }) => {
   set(p.along, -s, 0, c);
 };
 
-const cylinder: Shape = (p, u, v, w, region, { radius, length, depth, arc }) => {
+const cylinder: Shape = (p, shares, region, { radius, length, depth, arc }) => {
+  const u = shares[0]!;
+  const v = shares[1]!;
+  const w = shares[2]!;
   const turn = 2 * Math.PI * arc * u;
-  const [c, s] = [cos(turn), sin(turn)];
+  const c = cos(turn);
+  const s = sin(turn);
   const r = radius * (region === 'volume' ? filled(w, depth, 2) : 1);
   const y = region === 'edge' ? (v < 0.5 ? -0.5 : 0.5) : v - 0.5;
   set(p.at, r * c, y * length, r * s);
@@ -123,9 +143,13 @@ const cylinder: Shape = (p, u, v, w, region, { radius, length, depth, arc }) => 
   set(p.along, -s, 0, c);
 };
 
-const cone: Shape = (p, u, v, w, region, { radius, length, depth, arc, angle }) => {
+const cone: Shape = (p, shares, region, { radius, length, depth, arc, angle }) => {
+  const u = shares[0]!;
+  const v = shares[1]!;
+  const w = shares[2]!;
   const turn = 2 * Math.PI * arc * u;
-  const [c, s] = [cos(turn), sin(turn)];
+  const c = cos(turn);
+  const s = sin(turn);
   const lean = sin(angle) / cos(angle);
   const isFlat = length === 0 || region === 'edge';
   const top = radius + length * lean;
@@ -136,7 +160,8 @@ const cone: Shape = (p, u, v, w, region, { radius, length, depth, arc, angle }) 
   const share = region === 'edge' ? 1 : isFlat ? filled(w, 1, 2) : region === 'volume' ? filled(w, depth, 2) : 1;
   set(p.at, border * share * c, y, border * share * s);
   const tilt = angle * (border > 0 ? share : Math.sqrt(w));
-  const [up, flat] = [cos(tilt), sin(tilt)];
+  const up = cos(tilt);
+  const flat = sin(tilt);
   set(p.out, flat * c, up, flat * s);
   set(p.normal, cos(angle) * c, -sin(angle), cos(angle) * s);
   set(p.along, -s, 0, c);
@@ -156,14 +181,20 @@ function chosen(weights: readonly [number, number, number], u: number): { axis: 
   return { axis: 2, rest: weights[2] > 0 ? Math.min(at / weights[2], 1 - 1e-12) : 0 };
 }
 
-const box: Shape = (p, u, v, w, region, { size, depth }) => {
-  const [x, y, z] = [size[0]!, size[1]!, size[2]!];
+const box: Shape = (p, shares, region, { size, depth }) => {
+  const u = shares[0]!;
+  const v = shares[1]!;
+  const w = shares[2]!;
+  const x = size[0]!;
+  const y = size[1]!;
+  const z = size[2]!;
   set(p.normal, 0, 0, 0);
   set(p.along, 0, 0, 0);
   if (region === 'edge') {
     // Four edges along each axis, as likely on each metre as on any other.
     const { axis, rest } = chosen([x, y, z], u);
-    const [a, b] = [(axis + 1) % 3, (axis + 2) % 3];
+    const a = (axis + 1) % 3;
+    const b = (axis + 2) % 3;
     const corner = Math.floor(v * 4);
     p.at[axis] = (rest - 0.5) * size[axis]!;
     p.at[a] = ((corner & 1) - 0.5) * size[a]!;
@@ -177,7 +208,8 @@ const box: Shape = (p, u, v, w, region, { size, depth }) => {
     const faces = [y * z, z * x, x * y] as const;
     const pyramids = [x * y * z, x * y * z, x * y * z] as const;
     const { axis, rest } = chosen(region === 'volume' && !isFlat ? pyramids : faces, u);
-    const [a, b] = [(axis + 1) % 3, (axis + 2) % 3];
+    const a = (axis + 1) % 3;
+    const b = (axis + 2) % 3;
     const side = isFlat || rest >= 0.5 ? 1 : -1;
     const across = isFlat ? rest : rest >= 0.5 ? rest * 2 - 1 : rest * 2;
     const share = region === 'volume' && !isFlat ? filled(w, depth, 3) : 1;

@@ -27,7 +27,8 @@ export class BallBody implements Body {
     this.#r1 = this.#radiusAt(to) + this.#offset;
     this.#seconds = to - from;
     for (let axis = 0; axis < 3; axis++) {
-      const [a, b] = [this.#start[12 + axis]!, this.#end[12 + axis]!];
+      const a = this.#start[12 + axis]!;
+      const b = this.#end[12 + axis]!;
       this.box[axis] = Math.min(a - this.#r0, b - this.#r1);
       this.box[3 + axis] = Math.max(a + this.#r0, b + this.#r1);
     }
@@ -62,7 +63,8 @@ export class BallBody implements Body {
     z1: number,
     side: MeetingSide,
   ): boolean {
-    const [p, q] = [this.#start, this.#end];
+    const p = this.#start;
+    const q = this.#end;
     const r = this.#r0 + (this.#r1 - this.#r0) * from;
     const qx = x0 - (p[12]! + (q[12]! - p[12]!) * from);
     const qy = y0 - (p[13]! + (q[13]! - p[13]!) * from);
@@ -75,7 +77,8 @@ export class BallBody implements Body {
     const d2 = dx * dx + dy * dy + dz * dz;
     const inward = side === 'inside' ? -1 : this.#time(q2, qd, d2, r, this.#r1 - r, true, side === 'both');
     const outward = side === 'outside' ? -1 : this.#time(q2, qd, d2, r, this.#r1 - r, false, side === 'both');
-    const [isIn, isOut] = [inward >= 0 && inward <= 1, outward >= 0 && outward <= 1];
+    const isIn = inward >= 0 && inward <= 1;
+    const isOut = outward >= 0 && outward <= 1;
     if (!isIn && !isOut) return false;
     const isInward = isIn && (!isOut || inward <= outward);
     const t = isInward ? inward : outward;
@@ -85,7 +88,9 @@ export class BallBody implements Body {
     out[AT] = x0 + (x1 - x0) * t;
     out[AT + 1] = y0 + (y1 - y0) * t;
     out[AT + 2] = z0 + (z1 - z0) * t;
-    const [nx, ny, nz] = [qx + dx * t, qy + dy * t, qz + dz * t];
+    const nx = qx + dx * t;
+    const ny = qy + dy * t;
+    const nz = qz + dz * t;
     const size = Math.sqrt(nx * nx + ny * ny + nz * nz);
     const scale = size > 0 ? (isInward ? 1 : -1) / size : 0;
     out[NORMAL] = nx * scale;
@@ -104,7 +109,8 @@ export class BallBody implements Body {
   }
 
   #velocityInto(out: Float64Array, a: number, b: number, c: number): void {
-    const [p, q] = [this.#start, this.#end];
+    const p = this.#start;
+    const q = this.#end;
     for (let k = 0; k < 3; k++) {
       const before = p[12 + k]! + this.#r0 * (p[k]! * a + p[4 + k]! * b + p[8 + k]! * c);
       const after = q[12 + k]! + this.#r1 * (q[k]! * a + q[4 + k]! * b + q[8 + k]! * c);
@@ -125,7 +131,9 @@ export class BallBody implements Body {
 
   nearestInto(out: Float64Array, x: number, y: number, z: number, within: number): number {
     const q = this.#end;
-    const [nx, ny, nz] = [x - q[12]!, y - q[13]!, z - q[14]!];
+    const nx = x - q[12]!;
+    const ny = y - q[13]!;
+    const nz = z - q[14]!;
     const size = Math.sqrt(nx * nx + ny * ny + nz * nz);
     const distance = Math.abs(size - this.#r1);
     if (distance > within) return Infinity;

@@ -39,7 +39,8 @@ export class Contacts {
 
   /** First contact from `start` at the share `at` of the step to `end` at its end, into `contact`. */
   first(surfaces: readonly BoundSurface[], key: number, at: number): BoundSurface | null {
-    const [p, q] = [this.start, this.end];
+    const p = this.start;
+    const q = this.end;
     let found: BoundSurface | null = null;
     for (const surface of surfaces) {
       if (surface.share < 1 && draw(key, surface.shareSlot) >= surface.share) continue;
@@ -122,7 +123,8 @@ export class Contacts {
     const lift = toward * (act === 'slide' || isResting ? 1 : 1 + bounce.read(reading));
     const rub = friction.read(reading);
     const kept = this.#keptAlong(velocity, toward, rub * lift);
-    const [pressed, slid] = [this.#into(push), this.#into(beside)];
+    const pressed = this.#into(push);
+    const slid = this.#into(beside);
     for (let axis = 0; axis < 3; axis++) {
       const normal = contact[NORMAL + axis]!;
       const along = velocity[axis]! - contact[VELOCITY + axis]! + toward * normal;
@@ -194,7 +196,8 @@ export class Contacts {
     surface.body.nearestInto(contact, end[0]!, end[1]!, end[2]!, Infinity);
     this.#faceAsBefore();
     for (let axis = 0; axis < 3; axis++) end[axis] = contact[AT + axis]! + contact[NORMAL + axis]! * GAP;
-    let [whole, left] = [0, 0];
+    let whole = 0;
+    let left = 0;
     const toward = this.#toward();
     const after = this.#after;
     for (let axis = 0; axis < 3; axis++) {

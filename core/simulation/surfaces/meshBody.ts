@@ -14,7 +14,8 @@ interface Poses {
 
 /** A mesh carried by one matrix, whose axes may be of any length. */
 export function carriedPoses(positions: Float32Array, indices: Uint32Array, matrixInto: MatrixInto): Poses {
-  const [start, end] = [new Float64Array(16), new Float64Array(16)];
+  const start = new Float64Array(16);
+  const end = new Float64Array(16);
   return {
     positions,
     indices,
@@ -108,7 +109,9 @@ export class MeshBody implements Body {
   /** From where the spot was to where it is; leaves the latter in `#place`. */
   #velocityInto(out: Float64Array): void {
     const { mesh } = this;
-    const [triangle, second, third] = [out[SPOT]!, out[SPOT + 1]!, out[SPOT + 2]!];
+    const triangle = out[SPOT]!;
+    const second = out[SPOT + 1]!;
+    const third = out[SPOT + 2]!;
     mesh.placeInto(this.#before, 0, triangle, second, third);
     mesh.placeInto(this.#place, 1, triangle, second, third);
     for (let axis = 0; axis < 3; axis++)

@@ -41,7 +41,8 @@ export class PlaneBody implements Body {
     z1: number,
     side: MeetingSide,
   ): boolean {
-    const [p, q] = [this.#start, this.#end];
+    const p = this.#start;
+    const q = this.#end;
     const atStart = this.#height(p, x0, y0, z0);
     const h0 = from === 0 ? atStart : atStart + (this.#height(q, x0, y0, z0) - atStart) * from;
     const h1 = this.#height(q, x1, y1, z1);
@@ -79,7 +80,8 @@ export class PlaneBody implements Body {
   }
 
   #velocityInto(out: Float64Array, a: number, b: number, c: number): void {
-    const [p, q] = [this.#start, this.#end];
+    const p = this.#start;
+    const q = this.#end;
     for (let k = 0; k < 3; k++) {
       const moved =
         q[12 + k]! - p[12 + k]! + (q[k]! - p[k]!) * a + (q[4 + k]! - p[4 + k]!) * b + (q[8 + k]! - p[8 + k]!) * c;
