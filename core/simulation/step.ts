@@ -40,6 +40,12 @@ export class Stepper {
     this.collider = collider;
   }
 
+  /** The document or the stage has changed. */
+  forget(): void {
+    this.mover.forget();
+    this.#rider.forget();
+  }
+
   /** `parent` are the particles that a layer is born on, where it is born on any. */
   step(running: Running, trails: readonly Trail[], parent: Population | undefined, moment: WorldStep): void {
     const { compiled, population } = running;

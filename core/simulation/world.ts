@@ -457,7 +457,7 @@ export class World {
     this.#order();
     this.#takeSurfaces();
     this.#tables.forget();
-    this.#stepper.mover.forget();
+    this.#stepper.forget();
     this.#framer.forget();
   }
 
