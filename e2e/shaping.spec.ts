@@ -133,3 +133,28 @@ test('a sprite is turned from where it is going', async ({ page }) => {
   const after = await rays();
   expect(after.slanted).toBeGreaterThan(after.upright * 1.3);
 });
+
+test('a sprite in its own frame is tilted per axis: edge-on little is seen of it, turned about its axle it is whole again', async ({
+  page,
+}) => {
+  await open(page, disc());
+  const whole = await lit(page);
+  await chapter(page, 'Appearance');
+  await page.getByLabel('facing').selectOption({ label: 'standing as it is turned' });
+  await chapter(page, 'Life');
+  await settle(page, (count) => Math.abs(count - whole) < 0.25 * whole);
+  const type = async (label: string, text: string) => {
+    await page.getByRole('button', { name: new RegExp(`^${label}`) }).click();
+    await page.keyboard.press('ControlOrMeta+a');
+    await page.keyboard.type(text);
+    await page.keyboard.press('Enter');
+  };
+  // A quarter turn round the upright: the camera, a little to the side, looks at its edge.
+  await type('tilt, y', '90');
+  await settle(page, (count) => count < 0.45 * whole);
+  // It turns about the upright by its angle: a quarter turn back.
+  await type('axle, y', '1');
+  await type('axle, z', '0');
+  await type('starting angle', '-90');
+  await settle(page, (count) => Math.abs(count - whole) < 0.25 * whole);
+});

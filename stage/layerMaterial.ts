@@ -14,6 +14,7 @@ export const layerMaterial = (
     vertexShader,
     fragmentShader,
     transparent: true,
+    side: THREE.DoubleSide,
     depthWrite: false,
     blending: THREE.CustomBlending,
     blendSrc: THREE.OneFactor,

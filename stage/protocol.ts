@@ -1,10 +1,13 @@
 import type { RigMesh, Texture } from '@jinx/core/geometry';
+import type { OwnFrames } from '@jinx/core/simulation';
 
 /** How one layer is drawn: what the stage must know beside the frame. */
 export interface DrawnLayer {
   readonly salt: number;
   readonly isVisible: boolean;
-  readonly facing: 'camera' | 'ground';
+  readonly facing: 'camera' | 'ground' | 'own frame';
+  /** How sprites stand in their own frames. */
+  readonly frames: OwnFrames;
   /** Whether its sprites are turned from where they are going rather than from upright. */
   readonly isAligned: boolean;
   readonly blend: 'additive' | 'normal';

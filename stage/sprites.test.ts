@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { RECORD_WORDS } from '@jinx/core/simulation';
+import { newLayer } from '@jinx/core/document';
+import { ownFrames, RECORD_WORDS } from '@jinx/core/simulation';
 import { Sprites } from './sprites.ts';
 
 const words = (records: number) => Float32Array.from({ length: records * RECORD_WORDS }, (_, i) => i);
@@ -32,7 +33,16 @@ describe('sprites', () => {
     const sprites = new Sprites();
     const dress = (blend: 'additive' | 'normal') =>
       sprites.dress(
-        { salt: 1, isVisible: true, facing: 'camera', isAligned: false, blend, shape: 'ring', isRibbon: false },
+        {
+          salt: 1,
+          isVisible: true,
+          facing: 'camera',
+          frames: ownFrames(newLayer('Test', 1)),
+          isAligned: false,
+          blend,
+          shape: 'ring',
+          isRibbon: false,
+        },
         3,
       );
     dress('normal');

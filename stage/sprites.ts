@@ -3,32 +3,60 @@ import { RECORD_WORDS } from '@jinx/core/simulation';
 import { dressLayer, layerMaterial } from './layerMaterial.ts';
 import type { DrawnLayer } from './protocol.ts';
 
+const FACINGS = ['camera', 'ground', 'own frame'] as const;
 export const SHAPES = ['soft dot', 'ring', 'flare', 'disc'] as const;
 
 const vertexShader = /* glsl */ `
   uniform float share;
-  uniform bool onGround;
+  uniform int facing;  // 0 the camera, 1 up from the ground, 2 its own frame
+  uniform vec3 tiltLow, tiltHigh, axleLow, axleHigh;  // degrees; directions
+  uniform uvec3 tiltSlots, axleSlots;
   uniform bool isAligned;
   attribute vec4 start;   // from, birth
   attribute vec4 finish;  // to, angle
   attribute vec4 tint;    // colour, opacity
-  attribute vec4 rest;    // size, age, number, turned a step
+  attribute vec4 rest;    // size, age, lot, turned a step
   varying vec2 across;
   varying vec4 colour;
+  // core/maths/hash.ts, core/simulation/orientation.ts
+  uint mixed(uint h) {
+    h ^= h >> 16; h *= 0x7feb352du; h ^= h >> 15; h *= 0x846ca68bu; h ^= h >> 16;
+    return h;
+  }
+  float drawnAt(uint lot, uint slot) { return float(mixed(mixed(lot) ^ ((slot + 1u) * 0x9e3779b9u)) >> 8) / 16777216.0; }
+  vec3 drawnBetween(vec3 low, vec3 high, uint lot, uvec3 slots) {
+    return low + (high - low) * vec3(drawnAt(lot, slots.x), drawnAt(lot, slots.y), drawnAt(lot, slots.z));
+  }
+  vec3 about(vec3 axis, float angle, vec3 v) {
+    return v * cos(angle) + cross(axis, v) * sin(angle) + axis * dot(axis, v) * (1.0 - cos(angle));
+  }
+  vec3 inOwnFrame(vec3 v, uint lot, float angle) {
+    vec3 tilt = radians(drawnBetween(tiltLow, tiltHigh, lot, tiltSlots));
+    vec3 axle = drawnBetween(axleLow, axleHigh, lot, axleSlots);
+    vec3 axis = length(axle) > 1e-6 ? normalize(axle) : vec3(0.0, 0.0, 1.0);
+    v = about(vec3(1.0, 0.0, 0.0), tilt.x, v);
+    v = about(vec3(0.0, 1.0, 0.0), tilt.y, v);
+    v = about(vec3(0.0, 0.0, 1.0), tilt.z, v);
+    return about(axis, angle, v);
+  }
   void main() {
     float lived = (share - start.w) / (1.0 - start.w);
     float size = share < start.w ? 0.0 : rest.x * 0.5;
     vec3 place = mix(start.xyz, finish.xyz, clamp(lived, 0.0, 1.0));
     float angle = finish.w - rest.w * (1.0 - share);
-    if (isAligned) {
+    if (isAligned && facing != 2) {
       vec3 going = finish.xyz - start.xyz;
-      vec2 way = onGround ? vec2(going.x, -going.z) : (viewMatrix * vec4(going, 0.0)).xy;
+      vec2 way = facing == 1 ? vec2(going.x, -going.z) : (viewMatrix * vec4(going, 0.0)).xy;
       if (dot(way, way) > 0.0) angle += atan(-way.x, way.y);
     }
     vec2 corner = mat2(cos(angle), sin(angle), -sin(angle), cos(angle)) * position.xy * size;
     across = position.xy;
     colour = tint;
-    if (onGround) gl_Position = projectionMatrix * viewMatrix * vec4(place + vec3(corner.x, 0.006, -corner.y), 1.0);
+    if (facing == 1) gl_Position = projectionMatrix * viewMatrix * vec4(place + vec3(corner.x, 0.006, -corner.y), 1.0);
+    else if (facing == 2) {
+      vec3 side = inOwnFrame(vec3(position.xy * size, 0.0), uint(rest.z), angle);
+      gl_Position = projectionMatrix * viewMatrix * vec4(place + side, 1.0);
+    }
     else gl_Position = projectionMatrix * (viewMatrix * vec4(place, 1.0) + vec4(corner, 0.0, 0.0));
   }
 `;
@@ -68,7 +96,13 @@ export class Sprites {
 
   constructor() {
     const material = layerMaterial(vertexShader, fragmentShader, {
-      onGround: { value: false },
+      facing: { value: 0 },
+      tiltLow: { value: [0, 0, 0] },
+      tiltHigh: { value: [0, 0, 0] },
+      tiltSlots: { value: [0, 0, 0] },
+      axleLow: { value: [0, 0, 0] },
+      axleHigh: { value: [0, 0, 0] },
+      axleSlots: { value: [0, 0, 0] },
       isAligned: { value: false },
       shape: { value: 0 },
     });
@@ -78,7 +112,14 @@ export class Sprites {
 
   dress(layer: DrawnLayer, order: number): void {
     const { uniforms } = this.mesh.material;
-    uniforms['onGround']!.value = layer.facing === 'ground';
+    const { tilt, axle } = layer.frames;
+    uniforms['facing']!.value = FACINGS.indexOf(layer.facing);
+    uniforms['tiltLow']!.value = tilt.low;
+    uniforms['tiltHigh']!.value = tilt.high;
+    uniforms['tiltSlots']!.value = tilt.slots;
+    uniforms['axleLow']!.value = axle.low;
+    uniforms['axleHigh']!.value = axle.high;
+    uniforms['axleSlots']!.value = axle.slots;
     uniforms['isAligned']!.value = layer.isAligned;
     uniforms['shape']!.value = Math.max(0, SHAPES.indexOf(layer.shape as (typeof SHAPES)[number]));
     dressLayer(this.mesh, layer, order);

@@ -1,16 +1,4 @@
-import {
-  BIRTH_FRACTION,
-  BIRTH_STEP,
-  FLAGS,
-  FX,
-  IS_DEAD,
-  LIFE,
-  NUMBER,
-  PX,
-  SCALE,
-  TINT_R,
-  WAS_HELD,
-} from './layout.ts';
+import { BIRTH_FRACTION, BIRTH_STEP, FLAGS, FX, IS_DEAD, KEY, LIFE, PX, SCALE, TINT_R, WAS_HELD } from './layout.ts';
 import { rowAt, secondsLived } from './shape.ts';
 import { at, draw, f, least, most, type Block, type TwinMemory } from './twin.ts';
 
@@ -128,7 +116,7 @@ export const dress =
       const size = array(DRESS_ARRAYS, i, numberOf(0));
       f32[o + 12] = int(DRESS_HAS_SCALES) ? f(size * f32[at(block, SCALE, i)]!) : size;
       f32[o + 13] = age;
-      i32[o + 14] = i32[at(block, NUMBER, i)]!;
+      f32[o + 14] = i32[at(block, KEY, i)]! >>> 8;
       f32[o + 15] = f(rate * num(DRESS_STEP + 1));
     }
     return written;

@@ -7,7 +7,7 @@ export interface Rigid {
   readonly at: Vec3;
 }
 
-type Quaternion = Rigid['turn'];
+export type Quaternion = Rigid['turn'];
 
 /** Words of a rigid place in a packed array: turn x, y, z, w, then position x, y, z. */
 export const RIGID_WORDS = 7;

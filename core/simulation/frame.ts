@@ -44,7 +44,8 @@ export const RECORD_COLOUR = 8;
 export const RECORD_OPACITY = 11;
 export const RECORD_SIZE = 12;
 export const RECORD_AGE = 13;
-export const RECORD_NUMBER = 14;
+/** The upper 24 bits of the particle's key, as a number: what the stage draws its lots with. */
+export const RECORD_LOT = 14;
 export const RECORD_TURNED = 15;
 
 /**

@@ -134,7 +134,6 @@ export class Framer {
         group: running.compiled.group,
         trail,
         records: new Float32Array(this.#buffer, this.#records, count * RECORD_WORDS),
-        words: new Uint32Array(this.#buffer, this.#records, count * RECORD_WORDS),
         count,
       },
       effect,

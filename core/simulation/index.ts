@@ -6,6 +6,7 @@ export { Fullest } from './fullest.ts';
 export { groupFrame } from './groups.ts';
 export { windowOf } from './moments.ts';
 export { hungInto, newHung, type Hung } from './places.ts';
+export { orientationOf, ownFrames, type DrawnVector, type OwnFrames } from './orientation.ts';
 export { RateIntegral } from './rate.ts';
 export { reachBetween, type Reach } from './reach.ts';
 export * from './reader.ts';

@@ -4,5 +4,6 @@
  *
  * | 1 | the first |
  * | 2 | a new curl field; shapers by table; drag that all share summed beforehand; a part of a ride by its screw axis |
+ * | 3 | a record carries the upper bits of its particle's key rather than its birth number |
  */
-export const SIMULATION = 2;
+export const SIMULATION = 3;

@@ -27,7 +27,7 @@ export interface NumberDeclaration extends Common {
 }
 export interface VectorDeclaration extends Common {
   readonly value: 'vector';
-  readonly unit: 'm' | 'm/s' | '';
+  readonly unit: 'm' | 'm/s' | '°' | '';
   readonly least: number;
   readonly most: number;
   readonly byDefault: Vector;

@@ -353,7 +353,29 @@ export const LAYER_SETTINGS = {
     byDefault: false,
   },
 
-  'appearance.facing': choice('appearance', 'dress', 'facing', 'How sprites stand.', ['camera', 'ground'], 'camera'),
+  'life.tilt': vector(
+    'life',
+    'dress',
+    'tilt',
+    'How sprites that stand in their own frame are turned at birth: degrees round X, then Y, then Z.',
+    { unit: '°', least: -3600, most: 3600, byDefault: [0, 0, 0] },
+  ),
+  'life.axle': vector(
+    'life',
+    'dress',
+    'axle',
+    'What sprites that stand in their own frame turn about, an axis of the world; with none, of whatever comes.',
+    { unit: '', least: -1, most: 1, byDefault: [0, 0, 1] },
+  ),
+
+  'appearance.facing': choice(
+    'appearance',
+    'dress',
+    'facing',
+    'How sprites stand.',
+    ['camera', 'ground', 'own frame'],
+    'camera',
+  ),
   'appearance.blend': choice(
     'appearance',
     'dress',

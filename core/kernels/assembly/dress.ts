@@ -1,5 +1,5 @@
 import {
-  BIRTH_FRACTION, BIRTH_STEP, FLAGS, FX, FY, FZ, IS_DEAD, LIFE, NUMBER, PX, PY, PZ, TINT_B, TINT_G, SCALE, TINT_R, WAS_HELD,
+  BIRTH_FRACTION, BIRTH_STEP, FLAGS, FX, FY, FZ, IS_DEAD, KEY, LIFE, PX, PY, PZ, TINT_B, TINT_G, SCALE, TINT_R, WAS_HELD,
 } from '../layout';
 import { add, all, choose, div, draw, get, least, most, mul, one, sub, whole } from './lanes';
 
@@ -74,7 +74,8 @@ export function dress(base: usize, stride: usize, from: i32, to: i32, words: usi
     turned(
       get(base, stride, PX, i), get(base, stride, PY, i), get(base, stride, PZ, i), angle, out + 16, o1 + 16, o2 + 16, o3 + 16,
     );
-    turned(all(0), age, get(base, stride, NUMBER, i), all(0), out + 48, o1 + 48, o2 + 48, o3 + 48);
+    const lot = f32x4.convert_i32x4_u(i32x4.shr_u(get(base, stride, KEY, i), 8));
+    turned(all(0), age, lot, all(0), out + 48, o1 + 48, o2 + 48, o3 + 48);
     if (hasSpread) turned(
       drawn(words, base, stride, i, 14), drawn(words, base, stride, i, 15),
       drawn(words, base, stride, i, 16), drawn(words, base, stride, i, 17),

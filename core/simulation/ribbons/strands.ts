@@ -1,15 +1,15 @@
-import { RECORD_NUMBER, RECORD_TO, RECORD_WORDS } from '../frame.ts';
+import { RECORD_TO, RECORD_WORDS } from '../frame.ts';
+import type { Population } from '../population.ts';
 import { METRES, type Curve } from './curve.ts';
 
 /**
- * Strings particles together in the order of their births; `each` is called with every piece of strand. Along it a
+ * Strings particles, whose records follow one another as they live, together in the order of their births; `each` is called with every piece of strand. Along it a
  * particle counts as a metre, by its birth number, so that nothing moves along as others die.
  */
 export function strandsInto(
   curve: Curve,
   records: Float32Array,
-  words: Uint32Array,
-  count: number,
+  population: Population,
   strands: number,
   longest: number,
   each: () => void,
@@ -17,9 +17,12 @@ export function strandsInto(
   for (let strand = 0; strand < strands; strand++) {
     curve.start();
     let last = -1;
-    for (let record = 0; record < count; record++) {
+    let record = -1;
+    for (let i = 0; i < population.count; i++) {
+      if (population.isDead(i)) continue;
+      record++;
       const from = record * RECORD_WORDS;
-      const number = words[from + RECORD_NUMBER]!;
+      const number = population.number[i]!;
       if (number % strands !== strand) continue;
       if (last >= 0 && longest > 0 && apart(records, last, from) > longest) {
         each();

@@ -36,7 +36,6 @@ export interface DrawnRibbon {
   readonly trail: Trail | null;
   /** Records of the laid points, or of the layer's particles. */
   readonly records: Float32Array;
-  readonly words: Uint32Array;
   readonly count: number;
 }
 
@@ -80,7 +79,7 @@ export class RibbonWriter {
   }
 
   #writeKind(shown: DrawnRibbon, effect: Effect, moment: RibbonMoment): void {
-    const { ribbon, trail, records, words, count, dress, drawn, group } = shown;
+    const { ribbon, trail, records, dress, drawn, group } = shown;
     const read = this.#settingsOf(drawn.id, ribbon, effect, group);
     const put = (isSmooth: boolean) => this.#put(isSmooth, read);
     if (ribbon.kind === 'trail') {
@@ -90,11 +89,10 @@ export class RibbonWriter {
         this.#trails.write(this.#curve, n, trail, records, dress, moment);
         put(true);
       }
-    } else if (ribbon.kind === 'strand')
-      strandsInto(this.#curve, records, words, count, Math.floor(read['strands']!), read['longest']!, () =>
-        put(true),
-      );
-    else if (ribbon.kind === 'blade') this.#blades(shown, ribbon, read, moment);
+    } else if (ribbon.kind === 'strand') {
+      const { population } = drawn.running;
+      strandsInto(this.#curve, records, population, Math.floor(read['strands']!), read['longest']!, () => put(true));
+    } else if (ribbon.kind === 'blade') this.#blades(shown, ribbon, read, moment);
     else this.#beamsOf(shown, ribbon, read, moment);
   }
 

@@ -2,7 +2,7 @@ import { listed, type Effect, type Vector } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { assetsOf, readRig } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
-import type { EffectClock } from '@jinx/core/simulation';
+import { ownFrames, type EffectClock } from '@jinx/core/simulation';
 import type { DrawnLayer, FromStage, Guide, StageFigure, ToStage, Tracked } from '@jinx/stage';
 import { shallowReactive, shallowRef } from 'vue';
 import plainUrl from '../../../core/kernels/plain.wasm?url';
@@ -27,7 +27,8 @@ export function drawnLayers(effect: Effect): DrawnLayer[] {
   return listed(effect.layers).map(({ item }) => ({
     salt: item.salt,
     isVisible: !item.hidden && (!anySolo || item.solo),
-    facing: item.settings['appearance.facing'].base.value as 'camera' | 'ground',
+    facing: item.settings['appearance.facing'].base.value as DrawnLayer['facing'],
+    frames: ownFrames(item),
     isAligned: !item.settings['life.aligned'].muted && item.settings['life.aligned'].base.value,
     blend: item.settings['appearance.blend'].base.value as 'additive' | 'normal',
     shape: item.settings['appearance.shape'].base.value,

@@ -17,6 +17,7 @@ const shapes = LAYER_SETTINGS['appearance.shape'].choices.map((choice) => ({ val
 const facings = [
   { value: 'camera', text: 'facing the camera' },
   { value: 'ground', text: 'lying flat on the ground' },
+  { value: 'own frame', text: 'standing as it is turned' },
 ];
 const blends = [
   { value: 'additive', text: 'adding its light' },

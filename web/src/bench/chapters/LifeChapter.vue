@@ -5,6 +5,7 @@ import { useEffectStore } from '../../stores/effect';
 import ColourWords from '../ColourWords.vue';
 import NumberChip from '../NumberChip.vue';
 import SettingChip from '../SettingChip.vue';
+import VectorSpreadChip from '../VectorSpreadChip.vue';
 import ChannelWords from './ChannelWords.vue';
 import { ageGradient, setAgeGradient } from '../shapers';
 
@@ -13,6 +14,7 @@ const colour = computed(() => store.chosen!.settings['life.colour']);
 const base = computed<Colour>(() =>
   colour.value.base.kind === 'fixed' ? colour.value.base.value : { hex: '#ffffff' },
 );
+const isInOwnFrame = computed(() => store.chosen!.settings['appearance.facing'].base.value === 'own frame');
 const inLives = computed(() => store.chosen!.settings['life.turns'].base.value === 'turns a life');
 const gradient = computed(() => ageGradient(colour.value));
 
@@ -54,13 +56,17 @@ const unshape = () =>
     <button type="button" class="plain act" @click="shape">Change it over age</button>
   </p>
   <p>
-    It starts turned by <NumberChip setting="life.angle" /> from
-    <SettingChip setting="life.aligned" :words="{ yes: 'where it is going', no: 'upright' }" />
-    and turns
-    <NumberChip setting="life.turning" :unit="inLives ? '' : '°/s'" /><SettingChip
+    It starts turned by <NumberChip setting="life.angle" /><template v-if="!isInOwnFrame">
+      from <SettingChip setting="life.aligned" :words="{ yes: 'where it is going', no: 'upright' }"
+    /></template>
+    and turns <NumberChip setting="life.turning" :unit="inLives ? '' : '°/s'" /><SettingChip
       setting="life.turns"
       :words="{ 'degrees a second': 'a second', 'turns a life': 'times in its life' }"
     />.
+  </p>
+  <p v-if="isInOwnFrame">
+    It is tilted by <VectorSpreadChip setting="life.tilt" label="tilt" />, and turns about the axle
+    <VectorSpreadChip setting="life.axle" label="axle" />.
   </p>
   <ChannelWords />
   <p class="quiet">What changes with age is drawn on the life sheet below: choose a line there and pull its keys.</p>
