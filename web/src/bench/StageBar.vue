@@ -88,6 +88,8 @@ function picker(): void {
   padding: 2px 6px;
   border-radius: 4px;
   background: #101011b8;
+  /* Beside it stands the readout. */
+  max-width: calc(100% - 210px);
 }
 .bar .plain {
   padding: 2px 5px;

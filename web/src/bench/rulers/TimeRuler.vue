@@ -28,6 +28,24 @@ const parts = computed(() => {
     },
   ];
 });
+/** Pixels that a stretch's word and length take, however short it is. */
+const LEAST = 84;
+/** Where the words stand: over their stretches, moved aside where these are too short for them. */
+const words = computed(() => {
+  const room = props.width - 2 * PAD;
+  const placed = parts.value.map((part) => {
+    const width = Math.max(LEAST, part.share * room);
+    return { ...part, left: Math.min(room - width, part.from * room), width };
+  });
+  for (let n = placed.length - 2; n >= 0; n--)
+    placed[n]!.left = Math.min(placed[n]!.left, placed[n + 1]!.left - Math.min(placed[n]!.width, LEAST));
+  placed.forEach((part, n) => {
+    const next = placed[n + 1];
+    if (next) part.width = Math.min(part.width, next.left - part.left);
+  });
+  return placed;
+});
+const borders = computed(() => [...new Set([0, ...parts.value.map(({ from, share }) => from + share)])]);
 function set(name: 'opening' | 'hold' | 'closing', text: string): void {
   let seconds: number;
   try {
@@ -58,15 +76,18 @@ function scrub(event: PointerEvent): void {
 
 <template>
   <div ref="holder" class="ruler" title="Drag to scrub" @pointerdown="scrub">
+    <i
+      v-for="border in borders"
+      :key="border"
+      class="border"
+      :style="{ left: `${PAD + border * (width - 2 * PAD)}px` }"
+    ></i>
     <label
-      v-for="part in parts"
+      v-for="part in words"
       :key="part.name"
       class="part"
-      :style="{
-        left: `${PAD + part.from * (width - 2 * PAD)}px`,
-        width: `${Math.max(part.share > 0 ? 0 : 62, part.share * (width - 2 * PAD))}px`,
-      }"
-      :class="{ none: part.share === 0, last: part.name === 'closing' }"
+      :style="{ left: `${PAD + part.left}px`, width: `${part.width}px` }"
+      :class="{ none: part.share === 0 }"
     >
       <span>{{ part.word }}</span>
       <TextField
@@ -93,8 +114,6 @@ function scrub(event: PointerEvent): void {
   position: absolute;
   top: 5px;
   height: 18px;
-  border-left: 1px solid #6a6a6e;
-  border-right: 1px solid #6a6a6e;
   box-sizing: border-box;
   text-align: center;
   font-size: 12.5px;
@@ -104,16 +123,21 @@ function scrub(event: PointerEvent): void {
   white-space: nowrap;
   cursor: inherit;
 }
-.none {
-  opacity: 0.6;
-  border-color: transparent;
+.part > * {
+  background: #161617;
 }
-.none.last {
-  transform: translateX(-100%);
+.none {
+  color: var(--dim);
+}
+.border {
+  position: absolute;
+  top: 5px;
+  height: 18px;
+  width: 1px;
+  background: #6a6a6e;
 }
 input {
   width: 42px;
-  background: none;
   border: 0;
   padding: 0 2px;
   color: var(--soft);
