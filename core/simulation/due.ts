@@ -2,6 +2,7 @@ import { listed } from '../document/index.ts';
 import type { EffectClock } from './clock.ts';
 import type { CompiledLayer } from './compiled.ts';
 import { draw, hash2, slotOf } from '../maths/index.ts';
+import { grown } from './grown.ts';
 import type { BirthWindow } from './moments.ts';
 import type { Reading } from './reader.ts';
 
@@ -42,16 +43,9 @@ export class DueList {
   readonly #ahead = new Float64Array(3);
 
   #add(time: number, isStanding = false, event = 0): void {
-    if (this.count === this.times.length) {
-      const size = this.count * 2;
-      const times = new Float64Array(size);
-      const standing = new Uint8Array(size);
-      const events = new Int32Array(size);
-      times.set(this.times);
-      standing.set(this.standing);
-      events.set(this.events);
-      [this.times, this.standing, this.events] = [times, standing, events];
-    }
+    this.times = grown(this.times, this.count + 1);
+    this.standing = grown(this.standing, this.count + 1);
+    this.events = grown(this.events, this.count + 1);
     this.times[this.count] = time;
     this.events[this.count] = event;
     this.standing[this.count++] = isStanding ? 1 : 0;

@@ -1,5 +1,6 @@
 import { motionInto, moveDirection, MOTION_WORDS, movePoint, RIGID_WORDS } from '../maths/index.ts';
 import type { CompiledLayer } from './compiled.ts';
+import { grown } from './grown.ts';
 import type { Population } from './population.ts';
 
 /** Riders whose places are remembered from step to step; of more, the rest are looked up at both ends. */
@@ -14,14 +15,8 @@ class Places {
   keys = new Uint32Array(0);
 
   reserve(count: number): void {
-    if (count <= this.keys.length) return;
-    const size = Math.min(MOST_REMEMBERED, Math.max(count, this.keys.length * 2, 256));
-    const places = new Float64Array(size * RIGID_WORDS);
-    const keys = new Uint32Array(size);
-    places.set(this.places);
-    keys.set(this.keys);
-    this.places = places;
-    this.keys = keys;
+    this.keys = grown(this.keys, count);
+    this.places = grown(this.places, this.keys.length * RIGID_WORDS);
   }
 }
 

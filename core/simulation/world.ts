@@ -1,22 +1,23 @@
-import { lineageOf, listed, ownerOf, type Effect, type Lineage, type Source } from '../document/index.ts';
+import type { Effect, Lineage } from '../document/index.ts';
 import type { Rig } from '../geometry/index.ts';
 import { RIGID_WORDS, type Vec3 } from '../maths/index.ts';
 import { twinKernels, wasmKernels, type KernelBytes, type Kernels } from '../kernels/index.ts';
 import { EffectClock } from './clock.ts';
-import { compileLayer, dialShares, type CompiledLayer, type Compiling } from './compiled.ts';
+import { dialShares, type CompiledLayer } from './compiled.ts';
+import { compileEffect, type Compiled } from './compiling.ts';
 import { stepsTaken } from './crew.ts';
 import { newFrame, type Frame } from './frame.ts';
-import { FrontReader } from './fronts/index.ts';
 import { drawnLayers, Framer } from './framing.ts';
 import { hashOf } from './hashing.ts';
 import { Kins } from './kins.ts';
-import { Inbox, passedOn } from './links/index.ts';
+import { Inbox } from './links/index.ts';
 import { Mover } from './moving.ts';
 import type { Population } from './population.ts';
-import { kinsOf, reachBetween } from './reach.ts';
-import { bindTrails, type BoundTrail, type Trail } from './ribbons/index.ts';
+import { kinsOf, reachBetween, type Reach } from './reach.ts';
+import type { Trail } from './ribbons/index.ts';
 import type { Running } from './running.ts';
 import { Scene } from './scene.ts';
+import { sourceOf, spotsOf } from './standing.ts';
 import type { Strike } from './sources/index.ts';
 import { bindSurfaces, Collider, Hits, struck, surfacesMet } from './surfaces/index.ts';
 import { Stepper } from './step.ts';
@@ -56,12 +57,6 @@ export interface WorldOptions {
   readonly historyBytes?: number;
   /** Only these layers, and whoever hangs together with them, are ever computed. */
   readonly only?: ReadonlySet<string>;
-}
-
-/** An effect's layers with particles of their own, and its trails, ready to be stepped. */
-interface Compiled {
-  readonly compiled: readonly CompiledLayer[];
-  readonly trails: readonly BoundTrail[];
 }
 
 /** A world of one effect: everything that is computed about it, step by step. */
@@ -279,29 +274,15 @@ export class World {
     );
   }
 
-  #frontsOf(effect: Effect): ReadonlyMap<string, FrontReader> {
-    const around = { effect, scene: this.#scene, clock: this.#clock, dials: dialShares(effect) };
-    return new Map(listed(effect.fronts).map(({ id, item }) => [id, new FrontReader(id, item, around)]));
-  }
-
   #compile(): Compiled {
-    const effect = this.#effect;
-    const compiling: Compiling = {
-      effect,
+    const made = compileEffect(this.#effect, {
       scene: this.#scene,
       clock: this.#clock,
-      lineage: lineageOf(effect),
-      passedOn: passedOn(effect),
-      fronts: this.#frontsOf(effect),
-      populationOf: (id: string) => this.#runningOf(id)?.population ?? null,
+      populationOf: (id) => this.#runningOf(id)?.population ?? null,
       strikes: () => this.#inputs.strikes ?? [],
-    };
-    this.#lineage = compiling.lineage;
-    const compiled = listed(this.#effect.layers)
-      .filter(({ item }) => item.population.kind === 'own')
-      .map(({ id }) => compileLayer(id, compiling))
-      .sort((a, b) => a.layer.salt - b.layer.salt || (a.id < b.id ? -1 : 1));
-    return { compiled, trails: bindTrails(compiling, compiled) };
+    });
+    this.#lineage = made.lineage;
+    return made;
   }
 
   /** The step before which nothing is computed: below 0 with pre-roll. */
@@ -463,12 +444,11 @@ export class World {
 
   /**
    * Goes on with a changed document. Layers that the change reaches begin anew when they are next advanced; or, with
-   * `settles`, go on from where they are and are not exact until then. All others keep their states. Returns false, and
+   * `settles`, go on from where they are and are not exact until then. `reach` is how far the change reaches, where it is known. All others keep their states. Returns false, and
    * changes nothing, when the change needs a new world: other layers or caps, another figure, or more forces than there is
    * room for.
    */
-  adopt(effect: Effect, settles = false): boolean {
-    const reach = reachBetween(this.#effect, effect);
+  adopt(effect: Effect, settles = false, reach: Reach = reachBetween(this.#effect, effect)): boolean {
     const kept = { effect: this.#effect, scene: this.#scene, clock: this.#clock };
     const sameThings = JSON.stringify(effect.stage.things) === JSON.stringify(this.#effect.stage.things);
     const sameSurfaces = surfacesMet(effect) === surfacesMet(this.#effect);
@@ -582,20 +562,6 @@ export class World {
     this.writeFrame(frame);
     return hashOf(this.step, [...this.#running, ...this.#trails], frame);
   }
-}
-
-/** The source of a layer, or of that whose particles it shows or is born on. */
-function sourceOf(effect: Effect, id: string): Source {
-  const { source } = effect.layers.byId[ownerOf(effect, id)]!;
-  return source.kind === 'particles' && source.layer !== id && effect.layers.byId[source.layer]
-    ? effect.layers.byId[source.layer]!.source
-    : source;
-}
-
-/** What the spots that particles keep mean: of a shape nothing, wherever it stands and whatever its size. */
-function spotsOf(source: Source): string {
-  if (source.kind === 'hits') return source.hits.order.join();
-  return 'place' in source ? '' : JSON.stringify(source);
 }
 
 const runningOf = (compiled: CompiledLayer, population: Population): Running => ({

@@ -1,5 +1,6 @@
 import { layout } from '../../kernels/index.ts';
 import type { Midwife, BirthStep } from '../births.ts';
+import { grown } from '../grown.ts';
 import type { Reading } from '../reader.ts';
 import type { Running } from '../running.ts';
 import type { FrontReader } from './front.ts';
@@ -33,7 +34,8 @@ export class Releaser {
         for (let axis = 0; axis < 3; axis++) velocity[axis]![i] = 0;
         continue;
       }
-      if (this.count === this.freed.length) this.#grow();
+      this.freed = grown(this.freed, this.count + 1);
+      this.shares = grown(this.shares, this.count + 1);
       this.freed[this.count] = i;
       this.shares[this.count++] = share;
       midwife.free(running, step, reading, i, share);
@@ -58,14 +60,5 @@ export class Releaser {
     const start = front.distance(local, false) + rags;
     if (start <= 0) return born;
     return Math.max(born, Math.min(0.99999, start / (start - (end + rags))));
-  }
-
-  #grow(): void {
-    const freed = new Uint32Array(this.freed.length * 2);
-    freed.set(this.freed);
-    this.freed = freed;
-    const shares = new Float64Array(this.shares.length * 2);
-    shares.set(this.shares);
-    this.shares = shares;
   }
 }

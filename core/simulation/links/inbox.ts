@@ -1,3 +1,5 @@
+import { grown } from '../grown.ts';
+
 /**
  * Words of a birth that a link has set off:
  *
@@ -56,8 +58,7 @@ export class Inbox {
 
   /** Takes births to come, as they were kept, and how many had no room. */
   take(pending: Float64Array, refused: number): void {
-    if (this.rows.length < pending.length)
-      this.rows = new Float64Array(Math.max(pending.length, this.rows.length * 2));
+    this.rows = grown(this.rows, pending.length);
     this.rows.set(pending);
     this.count = pending.length / ROW;
     this.dueCount = 0;
@@ -71,11 +72,7 @@ export class Inbox {
       return -1;
     }
     const at = this.count++ * ROW;
-    if (at + ROW > this.rows.length) {
-      const rows = new Float64Array(this.rows.length * 2);
-      rows.set(this.rows);
-      this.rows = rows;
-    }
+    this.rows = grown(this.rows, at + ROW);
     return at;
   }
 
@@ -85,11 +82,7 @@ export class Inbox {
     this.dueCount = 0;
     for (let n = 0; n < this.count; n++) {
       if (rows[n * ROW + STEP]! > step) continue;
-      if (this.dueCount === this.due.length) {
-        const due = new Uint32Array(this.due.length * 2);
-        due.set(this.due);
-        this.due = due;
-      }
+      this.due = grown(this.due, this.dueCount + 1);
       this.due[this.dueCount++] = n;
     }
     if (this.dueCount < 2) return;

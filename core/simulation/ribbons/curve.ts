@@ -1,3 +1,4 @@
+import { grown } from '../grown.ts';
 import {
   RECORD_AGE,
   RECORD_COLOUR,
@@ -165,12 +166,6 @@ export class Curve {
           : pb + (pc - pb) * t;
     }
   }
-}
-
-function grown(words: Float64Array): Float64Array<ArrayBuffer> {
-  const larger = new Float64Array(words.length * 2);
-  larger.set(words);
-  return larger;
 }
 
 /** Metres between the places at two words, both moved on by `place`. */

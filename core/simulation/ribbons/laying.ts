@@ -1,3 +1,4 @@
+import { grown } from '../grown.ts';
 import type { Population } from '../population.ts';
 import { NEVER } from '../births.ts';
 import type { Running } from '../running.ts';
@@ -110,11 +111,7 @@ export class Laying {
   }
 
   #want(metres: number): void {
-    if (this.#dueCount === this.#due.length) {
-      const larger = new Float64Array(this.#due.length * 2);
-      larger.set(this.#due);
-      this.#due = larger;
-    }
+    this.#due = grown(this.#due, this.#dueCount + 1);
     this.#due[this.#dueCount++] = metres;
   }
 

@@ -1,3 +1,5 @@
+import { grown } from '../grown.ts';
+
 /** Impacts of one layer's particles in one step, in order of particle, then of time. Kept from step to step. */
 export class Hits {
   count = 0;
@@ -11,8 +13,11 @@ export class Hits {
   where = new Float64Array(64 * 6);
 
   add(particle: number, share: number, strength: number, contact: Float64Array, at: number, normal: number): void {
-    if (this.count === this.particle.length) this.#grow();
     const n = this.count++;
+    this.particle = grown(this.particle, this.count);
+    this.share = grown(this.share, this.count);
+    this.strength = grown(this.strength, this.count);
+    this.where = grown(this.where, this.count * 6);
     this.particle[n] = particle;
     this.share[n] = share;
     this.strength[n] = strength;
@@ -20,18 +25,5 @@ export class Hits {
       this.where[n * 6 + axis] = contact[at + axis]!;
       this.where[n * 6 + 3 + axis] = contact[normal + axis]!;
     }
-  }
-
-  #grow(): void {
-    const { particle, share, strength, where } = this;
-    const places = particle.length * 2;
-    this.particle = new Uint32Array(places);
-    this.particle.set(particle);
-    this.share = new Float64Array(places);
-    this.share.set(share);
-    this.strength = new Float64Array(places);
-    this.strength.set(strength);
-    this.where = new Float64Array(places * 6);
-    this.where.set(where);
   }
 }

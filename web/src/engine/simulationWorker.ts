@@ -112,13 +112,14 @@ class Player {
     this.#effect = effect;
     const world = this.#world;
     if (!before || !world) return;
-    const { kind, layers } = reachBetween(before, effect);
+    const reach = reachBetween(before, effect);
+    const { kind, layers } = reach;
     if (kind === 'nothing') return;
     if (kind === 'dress' || layers === 'all') this.#fullest.forget();
     else this.#fullest.forget([...layers].flatMap((id) => effect.layers.byId[id]?.salt ?? []));
     const step = this.#target?.to ?? world.step;
     const settles = this.#isPlaying && !this.#target && kind === 'state';
-    if (!world.adopt(effect, settles)) return this.#rebuild(step);
+    if (!world.adopt(effect, settles, reach)) return this.#rebuild(step);
     if (kind === 'dress' && !this.#target) return this.#publish();
     this.#behind = null;
     this.#editedAt = performance.now();

@@ -1,0 +1,43 @@
+import { lineageOf, listed, type Effect, type Lineage } from '../document/index.ts';
+import type { EffectClock } from './clock.ts';
+import { compileLayer, dialShares, type CompiledLayer, type Compiling } from './compiled.ts';
+import { FrontReader } from './fronts/index.ts';
+import { passedOn } from './links/index.ts';
+import type { Population } from './population.ts';
+import { bindTrails, type BoundTrail } from './ribbons/index.ts';
+import type { Scene } from './scene.ts';
+import type { Strike } from './sources/index.ts';
+
+/** An effect's layers with particles of their own, and its trails, ready to be stepped. */
+export interface Compiled {
+  /** By salt: no order on screen reaches what is computed. */
+  readonly compiled: readonly CompiledLayer[];
+  readonly trails: readonly BoundTrail[];
+  readonly lineage: Lineage;
+}
+
+/** What an effect is compiled amid: the stage, the time, and what happens in the world that steps it. */
+export interface CompiledAmid {
+  readonly scene: Scene;
+  readonly clock: EffectClock;
+  readonly populationOf: (layerId: string) => Population | null;
+  readonly strikes: () => readonly Strike[];
+}
+
+/** Looks up once everything that stepping an effect reads. */
+export function compileEffect(effect: Effect, amid: CompiledAmid): Compiled {
+  const { scene, clock } = amid;
+  const around = { effect, scene, clock, dials: dialShares(effect) };
+  const compiling: Compiling = {
+    effect,
+    ...amid,
+    lineage: lineageOf(effect),
+    passedOn: passedOn(effect),
+    fronts: new Map(listed(effect.fronts).map(({ id, item }) => [id, new FrontReader(id, item, around)])),
+  };
+  const compiled = listed(effect.layers)
+    .filter(({ item }) => item.population.kind === 'own')
+    .map(({ id }) => compileLayer(id, compiling))
+    .sort((a, b) => a.layer.salt - b.layer.salt || (a.id < b.id ? -1 : 1));
+  return { compiled, trails: bindTrails(compiling, compiled), lineage: compiling.lineage };
+}
