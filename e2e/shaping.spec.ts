@@ -92,6 +92,32 @@ test('a size is shaped by the time of the stretch, along a curve drawn in the ch
   await settle(page, (count) => Math.abs(count - whole) < 0.05 * whole);
 });
 
+test('a colour is tinted along a gradient by whatever is read, as far as it runs', async ({ page }) => {
+  // It flies half a metre in its first second, and is past the end of a gradient that runs so far.
+  await open(page, disc('disc', [0.5, 0, 0]));
+  const blueOf = async () => {
+    await page.evaluate(() => window.jinx.hash());
+    return page.evaluate(
+      async () => (await window.jinx.particles(Object.values(window.jinx.layers())[0]!)).colours[2]!,
+    );
+  };
+  expect(await blueOf()).toBeCloseTo(1, 3);
+  await chapter(page, 'Life');
+  await page.getByRole('button', { name: 'tint it…' }).click();
+  await page.getByRole('menuitem', { name: 'by distance travelled' }).click();
+  // A quarter of a metre along a gradient of two: an eighth of the way from white to orange.
+  const part = await blueOf();
+  expect(part).toBeLessThan(0.96);
+  expect(part).toBeGreaterThan(0.8);
+  await page.getByRole('button', { name: /^colour, distance travelled, up to/ }).click();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type('0.2');
+  await page.keyboard.press('Enter');
+  await expect.poll(blueOf).toBeLessThan(0.1);
+  await page.getByRole('button', { name: 'Take off what distance travelled does to colour' }).click();
+  await expect.poll(blueOf).toBeGreaterThan(0.99);
+});
+
 test('a sprite is turned from where it is going', async ({ page }) => {
   // It flies up and to the right, half a metre a second; a flare has four rays.
   await open(page, disc('flare', [0.35, 0.35, 0]));

@@ -5,7 +5,7 @@ import { useEffectStore } from '../stores/effect';
 import ChoiceChip from './ChoiceChip.vue';
 import PlainChip from './PlainChip.vue';
 import CurveEditor from './rulers/CurveEditor.vue';
-import { readsText, stretchedCurve, widthOf } from './shapers';
+import { readsText, stretchedCurve, UNITS, widthOf } from './shapers';
 
 /** One shaper of a number in words, with its curve over whatever it reads. */
 const props = defineProps<{ shaper: Shaper; label: string }>();
@@ -22,8 +22,7 @@ const COMBINES = [
   { value: 'blend', text: 'toward' },
 ] as const;
 const what = computed(() => readsText(props.shaper.reads, store.effect!));
-/** Speed, distance and channels run as far as one says; all else from 0 to 1. */
-const unit = computed(() => ({ speed: 'm/s', distance: 'm', channel: '' })[props.shaper.reads.kind as 'speed']);
+const unit = computed(() => UNITS[props.shaper.reads.kind]);
 const curve = computed<Curve | null>(() =>
   props.shaper.mapping.kind === 'curve' ? props.shaper.mapping.curve : null,
 );

@@ -87,17 +87,53 @@ export const newShaper = (reads: Reads): Shaper => ({
   muted: false,
 });
 
+/** Units of what runs as far as one says; all else runs from 0 to 1. */
+export const UNITS: Partial<Record<Reads['kind'], string>> = { speed: 'm/s', distance: 'm', channel: '' };
+
+/** A shaper that tints along a gradient, from white. */
+export const newTint = (reads: Reads): Shaper => ({
+  reads,
+  mapping: {
+    kind: 'gradient',
+    stops: {
+      order: ['start', 'end'],
+      byId: {
+        start: { at: { anchor: 'share', value: 0 }, colour: { hex: '#ffffff' } },
+        end: { at: { anchor: 'share', value: USUAL[reads.kind] ?? 1 }, colour: { hex: '#ff8a3c' } },
+      },
+    },
+  },
+  combine: 'multiply',
+  amount: 1,
+  muted: false,
+});
+
+const tidyPlace = (value: number) => Number(value.toPrecision(6));
+
+/** Stops as far apart again by a factor. */
+export const stretchedStops = ({ order, byId }: Collection<Stop>, factor: number): Collection<Stop> => ({
+  order,
+  byId: Object.fromEntries(
+    Object.entries(byId).map(([id, stop]) => [
+      id,
+      { ...stop, at: { ...stop.at, value: tidyPlace(stop.at.value * factor) } },
+    ]),
+  ),
+});
+/** Where the last of some stops stands. */
+export const widthOfStops = ({ byId }: Collection<Stop>): number =>
+  Math.max(0.01, ...Object.values(byId).map(({ at }) => at.value));
+
 /** A curve as wide again by a factor. */
 export function stretchedCurve(curve: Curve, factor: number): Curve {
-  const tidy = (value: number) => Number(value.toPrecision(6));
   const byId = Object.fromEntries(
     Object.entries(curve.keys.byId).map(([id, key]) => [
       id,
       {
         ...key,
-        at: { ...key.at, value: tidy(key.at.value * factor) },
-        slopeIn: tidy(key.slopeIn / factor),
-        slopeOut: tidy(key.slopeOut / factor),
+        at: { ...key.at, value: tidyPlace(key.at.value * factor) },
+        slopeIn: tidyPlace(key.slopeIn / factor),
+        slopeOut: tidyPlace(key.slopeOut / factor),
       },
     ]),
   );

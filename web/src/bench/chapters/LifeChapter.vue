@@ -6,6 +6,7 @@ import ColourWords from '../ColourWords.vue';
 import NumberChip from '../NumberChip.vue';
 import SettingChip from '../SettingChip.vue';
 import VectorSpreadChip from '../VectorSpreadChip.vue';
+import TintWords from './TintWords.vue';
 import ChannelWords from './ChannelWords.vue';
 import { ageGradient, setAgeGradient } from '../shapers';
 
@@ -55,6 +56,7 @@ const unshape = () =>
     Its colour is <ColourWords :colour="base" label="colour" @change="setColour" />
     <button type="button" class="plain act" @click="shape">Change it over age</button>
   </p>
+  <TintWords />
   <p>
     It starts turned by <NumberChip setting="life.angle" /><template v-if="!isInOwnFrame">
       from <SettingChip setting="life.aligned" :words="{ yes: 'where it is going', no: 'upright' }"

@@ -82,6 +82,7 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
       setPlace(draft, layerId, id, placeSetAt(place, seconds, value, keyId));
   }
   function host(label: string, click?: () => void): PullHost {
+    let stepsBefore = 0;
     return {
       sight: (event) => {
         const box = windowOf().getBoundingClientRect();
@@ -90,6 +91,7 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
       begin: () => keys.value.length > 0 && engine.pause(),
       dragBegins: () => {
         isPulled.value = true;
+        stepsBefore = store.past.length;
         engine.compare(store.chosenId);
       },
       change: (recipe) => store.change(label, recipe, `handle ${label}`),
@@ -97,7 +99,7 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
         isPulled.value = false;
         engine.compare(null);
         store.endGesture();
-        if (isGivenUp) store.undo();
+        if (isGivenUp && store.past.length > stepsBefore) store.undo();
       },
       ...(click ? { click } : {}),
     };

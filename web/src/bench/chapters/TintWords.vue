@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import {
+  LAYER_SETTINGS,
+  listed,
+  withItem,
+  withoutItem,
+  type Collection,
+  type ColourSetting,
+  type Combine,
+  type Shaper,
+  type Stop,
+} from '@jinx/core/document';
+import { computed } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import ChoiceChip from '../ChoiceChip.vue';
+import MenuButton from '../MenuButton.vue';
+import PlainChip from '../PlainChip.vue';
+import GradientEditor from '../rulers/GradientEditor.vue';
+import { newTint, readsOffered, readsText, stretchedStops, UNITS, widthOfStops } from '../shapers';
+
+/** What tints a layer's colour beside its age: speed, distance, time, a channel or a dial, each along a gradient. */
+const store = useEffectStore();
+const WIDTH = 330;
+const COMBINES = [
+  { value: 'multiply', text: 'times' },
+  { value: 'replace', text: 'instead' },
+  { value: 'blend', text: 'half toward' },
+] as const;
+const tints = computed(() =>
+  listed(store.chosen!.settings['life.colour'].shapers).flatMap(({ id, item }) =>
+    item.reads.kind !== 'age' && item.mapping.kind === 'gradient'
+      ? [
+          {
+            id,
+            shaper: item,
+            stops: item.mapping.stops,
+            what: readsText(item.reads, store.effect!),
+            unit: UNITS[item.reads.kind],
+            width: UNITS[item.reads.kind] === undefined ? 1 : widthOfStops(item.mapping.stops),
+          },
+        ]
+      : [],
+  ),
+);
+const offered = computed(() =>
+  readsOffered(LAYER_SETTINGS['life.colour'].reads, store.effect!).filter(({ reads }) => reads.kind !== 'age'),
+);
+const change = (label: string, recipe: (colour: ColourSetting) => void, gesture: string | null = null) =>
+  store.changeLayer(label, ({ settings }) => recipe(settings['life.colour']), gesture);
+const add = (value: string) =>
+  change('tint the colour', (colour) => {
+    const { reads } = offered.value.find((offer) => offer.value === value)!;
+    colour.shapers = withItem(colour.shapers, store.newId(), newTint(reads));
+  });
+const remove = (id: string) =>
+  change('take a tint off', (colour) => (colour.shapers = withoutItem(colour.shapers, id)));
+const set = (id: string, shaper: Partial<Shaper>, gesture: string | null = null) =>
+  change(
+    'change a tint',
+    (colour) => (colour.shapers.byId[id] = { ...colour.shapers.byId[id]!, ...shaper }),
+    gesture && `tint ${id} ${gesture}`,
+  );
+const setStops = (id: string, stops: Collection<Stop>, gesture: string | null) =>
+  set(id, { mapping: { kind: 'gradient', stops } }, gesture);
+const setCombine = (id: string, combine: string) =>
+  set(id, { combine: combine as Combine, amount: combine === 'blend' ? 0.5 : 1 });
+</script>
+
+<template>
+  <div v-for="{ id, shaper, stops, what, unit, width } in tints" :key="id" class="tint">
+    <ChoiceChip
+      :value="shaper.combine"
+      :choices="COMBINES"
+      :label="`colour, ${what}, how`"
+      @choose="setCombine(id, $event)"
+    />
+    by {{ what
+    }}<template v-if="unit !== undefined"
+      >, up to
+      <PlainChip
+        :value="width"
+        :label="`colour, ${what}, up to`"
+        :unit="unit"
+        :least="0.01"
+        :most="1000"
+        @change="(to, drag) => setStops(id, stretchedStops(stops, to / width), drag)"
+      />
+    </template>
+    <button type="button" class="plain" :aria-label="`Take off what ${what} does to colour`" @click="remove(id)">
+      ×
+    </button>
+    <GradientEditor
+      :stops="stretchedStops(stops, 1 / width)"
+      :width="WIDTH"
+      :life="1"
+      @change="(next, drag) => setStops(id, stretchedStops(next, width), drag)"
+      @done="store.endGesture()"
+    />
+  </div>
+  <p v-if="offered.length"><MenuButton label="tint it…" :choices="offered" @choose="add" /></p>
+</template>
+
+<style scoped>
+.tint {
+  margin-bottom: 6px;
+}
+</style>
