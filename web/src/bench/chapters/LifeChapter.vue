@@ -61,7 +61,7 @@ const unshape = () =>
     It starts turned by <NumberChip setting="life.angle" /><template v-if="!isInOwnFrame">
       from <SettingChip setting="life.aligned" :words="{ yes: 'where it is going', no: 'upright' }"
     /></template>
-    and turns <NumberChip setting="life.turning" :unit="inLives ? '' : '°/s'" /><SettingChip
+    and turns <NumberChip setting="life.turning" :unit="inLives ? '' : '°'" /><SettingChip
       setting="life.turns"
       :words="{ 'degrees a second': 'a second', 'turns a life': 'times in its life' }"
     />.

@@ -33,16 +33,13 @@ const LEAST = 84;
 /** Where the words stand: over their stretches, moved aside where these are too short for them. */
 const words = computed(() => {
   const room = props.width - 2 * PAD;
-  const placed = parts.value.map((part) => {
-    const width = Math.max(LEAST, part.share * room);
-    return { ...part, left: Math.min(room - width, part.from * room), width };
-  });
-  for (let n = placed.length - 2; n >= 0; n--)
-    placed[n]!.left = Math.min(placed[n]!.left, placed[n + 1]!.left - Math.min(placed[n]!.width, LEAST));
-  placed.forEach((part, n) => {
-    const next = placed[n + 1];
-    if (next) part.width = Math.min(part.width, next.left - part.left);
-  });
+  const placed = parts.value.map((part) => ({ ...part, left: part.from * room, width: 0 }));
+  for (let n = 1; n < placed.length; n++) placed[n]!.left = Math.max(placed[n]!.left, placed[n - 1]!.left + LEAST);
+  for (let n = placed.length - 1, end = room; n >= 0; n--) {
+    placed[n]!.left = Math.min(placed[n]!.left, end - LEAST);
+    placed[n]!.width = Math.min(end - placed[n]!.left, Math.max(LEAST, placed[n]!.share * room));
+    end = placed[n]!.left;
+  }
   return placed;
 });
 const borders = computed(() => [...new Set([0, ...parts.value.map(({ from, share }) => from + share)])]);
