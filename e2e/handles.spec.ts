@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { atEffect, burst, collectionOf, newEffect, newLayer, setNumber, type Effect } from '@jinx/core/document';
-import { addEffect, differing, goTo, particlesOf, pixels } from './bench.ts';
+import { addEffect, chapter, differing, goTo, particlesOf, pixels } from './bench.ts';
 
 /** Motes born all along on a ring about the middle; a flash beside them that is over in a fifth of a second. */
 function ringAndFlash(): Effect {
@@ -132,6 +132,37 @@ test('with a key, dragging at another instant makes a key there, and births foll
   await page.getByLabel('source place, on from this key').selectOption({ label: 'by a leap' });
   await goTo(page, 28);
   expect(Math.abs((await mean(page))[0])).toBeLessThan(0.06);
+});
+
+test('a force is moved and sized where it stands, and what it does follows', async ({ page }) => {
+  await chapter(page, 'Motion');
+  await page.getByRole('button', { name: 'Add a force' }).click();
+  await page.getByRole('menuitem', { name: /^Attraction/ }).click();
+  const force = handle(page, 'attraction');
+  await expect(force).toBeVisible();
+  await page.evaluate(() => window.jinx.hash());
+  const before = await mean(page);
+  // Far to the left it draws the motes there: they live for a third of a second at four metres a second squared.
+  const from = (await force.locator('.rim').boundingBox())!;
+  await drag(page, { x: from.x + 6, y: from.y + 6 }, [-220, 0]);
+  await page.evaluate(() => window.jinx.hash());
+  expect((await mean(page))[0]).toBeLessThan(before[0] - 0.02);
+  // Its reach is pulled to nothing near it: there it no longer acts on them.
+  await page
+    .getByRole('button', { name: /^attraction, reach/ })
+    .first()
+    .click();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type('1');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('3');
+  const knob = page.getByRole('button', { name: 'reach of the attraction' });
+  const box = (await knob.locator('.end').boundingBox())!;
+  const middle = await force.locator('.rim').boundingBox();
+  await drag(page, { x: box.x + 5, y: box.y + 5 }, [(middle!.x + 6 - box.x - 5) * 0.7, 0]);
+  await expect(page.getByRole('button', { name: /^attraction, reach: 0\.[234]/ }).first()).toBeVisible();
+  await page.evaluate(() => window.jinx.hash());
+  expect(Math.abs((await mean(page))[0] - before[0])).toBeLessThan(0.02);
 });
 
 test('while one layer is dragged, the others stand at their fullest', async ({ page }) => {

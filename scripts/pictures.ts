@@ -44,5 +44,20 @@ await page.evaluate(async (step) => {
 await page.waitForTimeout(1500);
 await shoot('ribbons');
 await page.getByRole('button', { name: 'Undo' }).click();
+// A number shaped by something else than age, and a tint: both are taken off again.
+await page.getByRole('tab', { name: 'Life' }).click();
+await page.getByRole('button', { name: 'tint it…' }).click();
+await page.getByRole('menuitem', { name: 'by speed' }).click();
+await page.getByRole('button', { name: /^size:/ }).click();
+await page.getByRole('button', { name: 'Shape it…' }).click();
+await page.getByRole('menuitem', { name: 'by distance travelled' }).click();
+await page.evaluate(async (step) => {
+  window.jinx.seek(step);
+  await window.jinx.hash();
+}, STEP);
+await page.waitForTimeout(1500);
+await shoot('shaping');
+await page.keyboard.press('Escape');
+for (let n = 0; n < 2; n++) await page.getByRole('button', { name: 'Undo' }).click();
 await page.waitForTimeout(1500);
 await browser.close();

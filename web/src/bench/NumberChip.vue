@@ -210,7 +210,7 @@ function reset(): void {
   z-index: 30;
   top: 28px;
   left: 0;
-  width: 246px;
+  width: 262px;
   padding: 6px 8px;
   background: #232326;
   border: 1px solid #434347;

@@ -63,7 +63,9 @@ const now = computed((): HungValue => {
   return { offset: tidy(at.offset), turn: tidy(at.turn) };
 });
 const tidy = (numbers: ArrayLike<number>) => Array.from(numbers, (x) => Number(x.toFixed(4))) as Place['offset'];
+/** With keys, what is set is set for this instant: the playing stops there, rather than making keys as it goes. */
 function set(value: Partial<HungValue>, gesture: string | null): void {
+  if (keyCount.value > 0 && engine.state.isPlaying) engine.pause();
   emit('change', placeSetAt(props.place, engine.state.sheetTime, { ...now.value, ...value }, store.newId()), gesture);
 }
 

@@ -12,7 +12,7 @@ const props = defineProps<{ shaper: Shaper; label: string }>();
 const emit = defineEmits<{ change: [shaper: Shaper, gesture: string | null]; remove: [] }>();
 const store = useEffectStore();
 const gesture = useId();
-const WIDTH = 226;
+const WIDTH = 242;
 const HEIGHT = 84;
 
 const COMBINES = [
@@ -58,8 +58,8 @@ const setCombine = (combine: string) => emit('change', { ...props.shaper, combin
         />
       </template>
       by {{ what
-      }}<template v-if="unit !== undefined">
-        , up to
+      }}<template v-if="unit !== undefined"
+        >, up to
         <PlainChip
           :value="width"
           :label="`${label}, ${what}, up to`"
