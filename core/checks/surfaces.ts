@@ -1,5 +1,6 @@
 import {
   atBone,
+  concerns,
   inWorld,
   listed,
   newSurface,
@@ -68,8 +69,7 @@ function whyNeverMet(effect: Effect, id: string, surface: Surface, rigs: StageRi
 
 /** What is wrong with the surfaces that a layer is the first to meet, so that each is told of once. */
 export function surfaceProblems(effect: Effect, layerId: string, rigs: StageRigs): (Problem & { id: string })[] {
-  const firstOf = ({ layers }: Surface) =>
-    effect.layers.order.find((id) => layers.length === 0 || layers.includes(id)) ?? null;
+  const firstOf = (surface: Surface) => effect.layers.order.find((id) => concerns(surface, id)) ?? null;
   return listed(effect.surfaces).flatMap(({ id, item }) => {
     const problem = item.muted || firstOf(item) !== layerId ? null : whyNeverMet(effect, id, item, rigs);
     return problem ? [{ id, ...problem }] : [];

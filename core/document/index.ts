@@ -1,6 +1,7 @@
 export * from './canonical.ts';
 export * from './channels.ts';
 export * from './collection.ts';
+export * from './concerns.ts';
 export * from './declarations/index.ts';
 export * from './diff.ts';
 export * from './effect.ts';

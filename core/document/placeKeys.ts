@@ -1,4 +1,5 @@
 import { listed, withItem, withoutItem, type Id } from './collection.ts';
+import { forcesOn, surfacesFor } from './concerns.ts';
 import type { Effect, Force, Place, PlaceKey } from './effect.ts';
 import type { Vector } from './setting.ts';
 
@@ -65,19 +66,18 @@ export interface NamedPlace {
   readonly place: Place;
 }
 
-/** Forces that are the same everywhere, unless they have a reach: their place then says nothing. */
-const EVERYWHERE: readonly Force['kind'][] = ['gravity', 'drag', 'jitter', 'curl', 'limit'];
+/** Forces that are the same everywhere and in whatever direction they are placed, unless they have a reach. */
+export const SAME_EVERYWHERE: readonly Force['kind'][] = ['gravity', 'drag', 'jitter', 'curl', 'limit'];
 
 function isSomewhere({ kind, muted, settings }: Force): boolean {
   const base = 'reach' in settings ? settings.reach.base : null;
-  return !muted && !(EVERYWHERE.includes(kind) && base?.kind === 'fixed' && base.value === 0);
+  return !muted && !(SAME_EVERYWHERE.includes(kind) && base?.kind === 'fixed' && base.value === 0);
 }
 
 /** Every place that a layer's particles have to do with, the source's first. */
 export function placesOf(effect: Effect, layerId: Id): NamedPlace[] {
   const layer = effect.layers.byId[layerId];
   if (!layer) return [];
-  const concerns = ({ layers }: { layers: readonly Id[] }) => layers.length === 0 || layers.includes(layerId);
   const isRound = ['toward', 'round'].includes(String(layer.settings['motion.launch'].base.value));
   return [
     ...('place' in layer.source ? [{ id: 'source', name: layer.source.kind, place: layer.source.place }] : []),
@@ -95,14 +95,15 @@ export function placesOf(effect: Effect, layerId: Id): NamedPlace[] {
           { id: 'to', name: `end of the ${layer.drawn.kind}`, place: layer.drawn.to },
         ]
       : []),
-    ...listed(layer.forces)
+    ...forcesOn(effect, layerId)
       .filter(({ item }) => isSomewhere(item))
-      .map(({ id, item }) => ({ id: `force/${id}`, name: item.kind, place: item.place })),
-    ...listed(effect.forces)
-      .filter(({ item }) => isSomewhere(item.force) && concerns(item))
-      .map(({ id, item }) => ({ id: `shared/${id}`, name: `${item.force.kind} of all`, place: item.force.place })),
-    ...listed(effect.surfaces).flatMap(({ id, item }) =>
-      'place' in item && !item.muted && concerns(item)
+      .map(({ id, item, isShared }) =>
+        isShared
+          ? { id: `shared/${id}`, name: `${item.kind} of all`, place: item.place }
+          : { id: `force/${id}`, name: item.kind, place: item.place },
+      ),
+    ...surfacesFor(effect, layerId).flatMap(({ id, item }) =>
+      'place' in item && !item.muted
         ? [{ id: `surface/${id}`, name: `${item.kind} that is met`, place: item.place }]
         : [],
     ),

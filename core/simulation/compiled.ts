@@ -1,4 +1,5 @@
 import {
+  forcesOn,
   LAYER_SETTINGS,
   listed,
   type Effect,
@@ -11,7 +12,6 @@ import {
 } from '../document/index.ts';
 import { Channels } from './channels.ts';
 import { EffectClock } from './clock.ts';
-import { keepsDistance } from './distance.ts';
 import { FORCES, type BoundForce } from './forces/index.ts';
 import { boundBeam, type BoundBeam } from './ribbons/bind.ts';
 import type { FrontReader } from './fronts/index.ts';
@@ -157,6 +157,8 @@ export interface Compiling {
   /** Release fronts by id: layers of one front are freed by the same border. */
   readonly fronts: ReadonlyMap<string, FrontReader>;
   readonly passedOn: ReturnType<typeof passedOn>;
+  /** Layers whose particles' metres are kept. */
+  readonly keepDistance: ReadonlySet<string>;
   /** The particles of another layer. */
   readonly populationOf: (id: string) => Population | null;
   /** Blows from outside. */
@@ -165,10 +167,7 @@ export interface Compiling {
 
 /** The forces that a layer's particles feel, ready to act, by id. */
 export function boundForces(id: string, group: GroupFrame, { effect, scene }: Compiling): BoundForce[] {
-  const shared = listed(effect.forces)
-    .filter(({ item }) => item.layers.length === 0 || item.layers.includes(id))
-    .map(({ id: forceId, item }) => ({ id: forceId, item: item.force }));
-  return [...listed(effect.layers.byId[id]!.forces), ...shared]
+  return forcesOn(effect, id)
     .filter(({ item }) => !item.muted)
     .sort((a, b) => (a.id < b.id ? -1 : 1))
     .map((force) => FORCES[force.item.kind](force.item as never, { id: force.id, effect, scene, group }));
@@ -199,7 +198,7 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
     colour: colourReader(layer, effect, around.passedOn.colour.has(id)),
     turnsInLives: turnsInLives(layer),
     channels: new Channels(layer, effect, around.passedOn.channels.has(id)),
-    keepsDistance: keepsDistance(effect, id),
+    keepsDistance: around.keepDistance.has(id),
     source: sourceReader({ layer, scene, group, numbers, populationOf, strikes: around.strikes }),
     rate: new RateIntegral(numbers['births.rate'], clock, dialShares(effect), layer.births.until === null),
     window: windowOf(layer, effect, clock),

@@ -1,6 +1,7 @@
 import { lineageOf, listed, type Effect, type Lineage } from '../document/index.ts';
 import type { EffectClock } from './clock.ts';
 import { compileLayer, dialShares, type CompiledLayer, type Compiling } from './compiled.ts';
+import { keepDistance } from './distance.ts';
 import { FrontReader } from './fronts/index.ts';
 import { passedOn } from './links/index.ts';
 import type { Population } from './population.ts';
@@ -24,17 +25,23 @@ export interface CompiledAmid {
   readonly strikes: () => readonly Strike[];
 }
 
-/** Looks up once everything that stepping an effect reads. */
-export function compileEffect(effect: Effect, amid: CompiledAmid): Compiled {
+/** All that layers of an effect are compiled with, looked up once. */
+export function compilingOf(effect: Effect, amid: CompiledAmid): Compiling {
   const { scene, clock } = amid;
   const around = { effect, scene, clock, dials: dialShares(effect) };
-  const compiling: Compiling = {
+  return {
     effect,
     ...amid,
     lineage: lineageOf(effect),
     passedOn: passedOn(effect),
+    keepDistance: keepDistance(effect),
     fronts: new Map(listed(effect.fronts).map(({ id, item }) => [id, new FrontReader(id, item, around)])),
   };
+}
+
+/** Looks up once everything that stepping an effect reads. */
+export function compileEffect(effect: Effect, amid: CompiledAmid): Compiled {
+  const compiling = compilingOf(effect, amid);
   const compiled = listed(effect.layers)
     .filter(({ item }) => item.population.kind === 'own')
     .map(({ id }) => compileLayer(id, compiling))

@@ -1,31 +1,19 @@
-import { listed, ownerOf, type Effect, type Id, type Setting } from '../document/index.ts';
+import { areShapedBy, forcesOn, listed, ownerOf, type Effect, type Id, type Layer } from '../document/index.ts';
 import type { Population } from './population.ts';
 
-const reads = (settings: object): boolean =>
-  Object.values(settings as Record<string, Setting>).some(
-    ({ muted, shapers }) =>
-      !muted && listed(shapers).some(({ item }) => item.reads.kind === 'distance' && !item.muted),
-  );
+const isShaped = (settings: object): boolean => areShapedBy(settings, ['distance']);
 
-/** Whether anything about a layer's particles is shaped by how far they have travelled: then that is kept. */
-export function keepsDistance(effect: Effect, id: Id): boolean {
-  const own = effect.layers.byId[id]!;
-  const forces = [
-    ...listed(own.forces).map(({ item }) => item),
-    ...listed(effect.forces)
-      .filter(({ item }) => item.layers.length === 0 || item.layers.includes(id))
-      .map(({ item }) => item.force),
-  ];
-  return (
-    forces.some(({ settings }) => reads(settings)) ||
-    listed(effect.layers).some(
-      ({ id: other, item }) =>
-        ownerOf(effect, other) === id &&
-        (reads(item.settings) ||
-          reads(item.channels.byId) ||
-          (item.drawn.kind !== 'sprite' && reads(item.drawn.settings))),
-    )
-  );
+const dressIsShaped = ({ settings, channels, drawn }: Layer): boolean =>
+  isShaped(settings) || isShaped(channels.byId) || (drawn.kind !== 'sprite' && isShaped(drawn.settings));
+
+/** The layers of whose particles something is shaped by how far they have travelled: then that is kept. */
+export function keepDistance(effect: Effect): ReadonlySet<Id> {
+  const layers = new Set<Id>();
+  for (const { id, item } of listed(effect.layers)) {
+    if (dressIsShaped(item)) layers.add(ownerOf(effect, id));
+    if (forcesOn(effect, id).some((force) => isShaped(force.item.settings))) layers.add(id);
+  }
+  return layers;
 }
 
 /** Adds the straight way that each of a layer's particles has come in a step. */

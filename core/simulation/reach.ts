@@ -1,5 +1,7 @@
 import {
+  areShapedBy,
   diff,
+  forcesOn,
   LAYER_SETTINGS,
   RIBBON_SETTINGS,
   listed,
@@ -7,9 +9,8 @@ import {
   type Change,
   type Effect,
   type Id,
-  type Setting,
 } from '../document/index.ts';
-import { keepsDistance } from './distance.ts';
+import { keepDistance } from './distance.ts';
 
 /** What a change reaches: nothing computed, only how particles are dressed, or the state of some layers. */
 export interface Reach {
@@ -81,17 +82,10 @@ function ofDrawn(before: Effect, after: Effect, path: readonly string[]): Reache
 function areChannelsFelt(effect: Effect, id: Id): boolean {
   const layer = effect.layers.byId[id];
   if (!layer) return false;
-  const reads = (settings: object) =>
-    Object.values(settings as Record<string, Setting>).some(({ shapers }) =>
-      listed(shapers).some(({ item }) => item.reads.kind === 'channel'),
-    );
-  const forces = [
-    ...listed(layer.forces).map(({ item }) => item),
-    ...listed(effect.forces).map(({ item }) => item.force),
-  ];
+  const isShaped = (settings: object) => areShapedBy(settings, ['channel']);
   return (
-    forces.some(({ settings }) => reads(settings)) ||
-    (layer.drawn.kind !== 'sprite' && reads(layer.drawn.settings)) ||
+    forcesOn(effect, id).some(({ item }) => isShaped(item.settings)) ||
+    (layer.drawn.kind !== 'sprite' && isShaped(layer.drawn.settings)) ||
     passing(effect, 'channels', id).length > 0
   );
 }
@@ -165,8 +159,8 @@ export function reachBetween(before: Effect, after: Effect): Reach {
     else if (reached !== 'nothing') reached.forEach((id) => layers.add(id));
   }
   // Metres travelled are kept only where something is shaped by them.
-  for (const id of after.layers.order)
-    if (before.layers.byId[id] && keepsDistance(before, id) !== keepsDistance(after, id)) layers.add(id);
+  const [kept, keeps] = [keepDistance(before), keepDistance(after)];
+  for (const id of after.layers.order) if (before.layers.byId[id] && kept.has(id) !== keeps.has(id)) layers.add(id);
   if (layers.size === 0) return { kind: isDress ? 'dress' : 'nothing', layers };
   // Whoever hangs together with one that is reached is computed with it.
   for (const effect of [before, after])

@@ -1,13 +1,12 @@
-import { lineageOf, type Effect } from '../../document/index.ts';
+import type { Effect } from '../../document/index.ts';
 import type { Rig } from '../../geometry/index.ts';
 import { hash2, keyOf } from '../../maths/index.ts';
 import { EffectClock } from '../clock.ts';
 import { compileLayer, dialShares } from '../compiled.ts';
-import { passedOn } from '../links/index.ts';
+import { compilingOf } from '../compiling.ts';
 import { newReading, setTime } from '../reader.ts';
 import { Scene } from '../scene.ts';
 import { AT, BIRTH_WORDS, SPOT, type BirthAsk } from '../sources/index.ts';
-import { FrontReader } from './front.ts';
 
 /** Births that a preview looks at, and instants at which it does. */
 const SITES = 300;
@@ -38,25 +37,16 @@ export function releasePreview(
   const scene = new Scene(effect.stage, rigs);
   const clock = new EffectClock(effect.stretches, Infinity);
   scene.clock = clock;
-  const dials = dialShares(effect);
-  const reader = new FrontReader(layer.front, front, { effect, scene, clock, dials });
-  const { source, numbers } = compileLayer(layerId, {
-    effect,
-    scene,
-    clock,
-    lineage: lineageOf(effect),
-    fronts: new Map([[layer.front, reader]]),
-    passedOn: passedOn(effect),
-    populationOf: () => null,
-    strikes: () => [],
-  });
+  const compiling = compilingOf(effect, { scene, clock, populationOf: () => null, strikes: () => [] });
+  const reader = compiling.fronts.get(layer.front)!;
+  const { source, numbers } = compileLayer(layerId, compiling);
   if (!source.canBear) return null;
   const ask: BirthAsk = {
     key: 0,
     number: 0,
     time: 0,
     share: 0,
-    reading: { ...newReading(), dials },
+    reading: { ...newReading(), dials: dialShares(effect) },
     about: null,
     event: 0,
   };

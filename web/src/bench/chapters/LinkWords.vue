@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { listed, type Link } from '@jinx/core/document';
+import { surfacesFor, type Link } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../ChoiceChip.vue';
@@ -25,11 +25,7 @@ const layers = computed(() =>
     ? props.others
     : [...props.others, { value: props.link.layer, text: name.value }],
 );
-const meets = computed(() =>
-  listed(store.effect!.surfaces).some(
-    ({ item }) => !item.muted && (item.layers.length === 0 || item.layers.includes(store.chosenId)),
-  ),
-);
+const meets = computed(() => surfacesFor(store.effect!, store.chosenId).some(({ item }) => !item.muted));
 const change = (label: string, recipe: (link: Link) => void) =>
   store.changeLayer(label, (layer) => {
     const link = layer.links.byId[props.id];

@@ -1,5 +1,14 @@
 <script setup lang="ts">
-import { inWorld, listed, newSurface, SURFACE_KINDS, withItem, withoutItem, type Surface } from '@jinx/core/document';
+import {
+  inWorld,
+  listed,
+  newSurface,
+  SURFACE_KINDS,
+  surfacesFor,
+  withItem,
+  withoutItem,
+  type Surface,
+} from '@jinx/core/document';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ASSETS } from '../bench';
@@ -11,11 +20,7 @@ import { SURFACE_NAMES } from './surfaceWords';
 const store = useEffectStore();
 const assets = inject(ASSETS)!;
 
-const surfaces = computed(() =>
-  listed(store.effect!.surfaces).filter(
-    ({ item }) => item.layers.length === 0 || item.layers.includes(store.chosenId),
-  ),
-);
+const surfaces = computed(() => surfacesFor(store.effect!, store.chosenId));
 /** A thing of the stage or a mesh of the project is offered by its name, nothing to be chosen twice. */
 const choices = computed(() => [
   ...SURFACE_KINDS.filter((kind) => kind !== 'thing' && kind !== 'mesh').map((kind) => ({

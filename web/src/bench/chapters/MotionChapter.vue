@@ -4,7 +4,7 @@ import {
   atEffect,
   FORCE_KINDS,
   forceOfKind,
-  listed,
+  forcesOn,
   newForce,
   withItem,
   withoutItem,
@@ -28,12 +28,7 @@ const store = useEffectStore();
 const engine = inject(ENGINE)!;
 const layer = computed(() => store.chosen!);
 /** The layer's own forces, then those of the effect that act on it. */
-const forces = computed(() => [
-  ...listed(layer.value.forces).map(({ id, item }) => ({ id, item, isShared: false })),
-  ...listed(store.effect!.forces)
-    .filter(({ item }) => item.layers.length === 0 || item.layers.includes(store.chosenId))
-    .map(({ id, item }) => ({ id, item: item.force, isShared: true })),
-]);
+const forces = computed(() => forcesOn(store.effect!, store.chosenId));
 const launch = computed(() => layer.value.settings['motion.launch'].base.value);
 const LAUNCHES = {
   normal: 'along the normal',

@@ -1,4 +1,4 @@
-import { FORCE_SETTINGS, type Declaration, type Force, type ForceKind } from '@jinx/core/document';
+import { FORCE_SETTINGS, SAME_EVERYWHERE, type Declaration, type Force, type ForceKind } from '@jinx/core/document';
 
 /** A piece of a force's sentence: plain words, one of its settings, or its place. */
 export type Piece = string | { readonly setting: string } | { readonly place: true };
@@ -44,7 +44,7 @@ const SENTENCES: Record<ForceKind, string> = {
 };
 
 /** Kinds whose place matters only to their reach. */
-const PLACE_ONLY_FOR_REACH: readonly ForceKind[] = ['gravity', 'wind', 'drag', 'curl', 'jitter', 'limit', 'velocity'];
+const PLACE_ONLY_FOR_REACH: readonly ForceKind[] = [...SAME_EVERYWHERE, 'wind', 'velocity'];
 
 const isFixedAt = (force: Force, name: string, value: unknown): boolean => {
   const setting = (force.settings as unknown as Record<string, { base: { kind: string; value?: unknown } }>)[name];

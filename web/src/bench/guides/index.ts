@@ -1,4 +1,4 @@
-import { listed, type Effect } from '@jinx/core/document';
+import { forcesOn, surfacesFor, type Effect } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import type { Guide } from '@jinx/stage';
 import { ribbonGuides } from './ribbon';
@@ -20,19 +20,12 @@ export function guidesFor(
   const layer = effect?.layers.byId[layerId];
   if (!layer) return [];
   const matrices = new Matrices(effect, rigs, instant);
-  const shared = listed(effect.forces)
-    .filter(({ item }) => item.layers.length === 0 || item.layers.includes(layerId))
-    .map(({ item }) => item.force);
-  const forces = [...listed(layer.forces).map(({ item }) => item), ...shared];
-  const surfaces = listed(effect.surfaces).filter(
-    ({ item }) => item.layers.length === 0 || item.layers.includes(layerId),
-  );
   return [
     ...sourceGuides(layer, matrices),
-    ...forces.flatMap((force) => forceGuides(force, matrices)),
+    ...forcesOn(effect, layerId).flatMap(({ item }) => forceGuides(item, matrices)),
     ...ribbonGuides(layer, matrices),
     ...frontGuides(effect, layerId, matrices, rigs),
-    ...surfaces.flatMap(({ item }) => surfaceGuides(item, matrices, meshes)),
+    ...surfacesFor(effect, layerId).flatMap(({ item }) => surfaceGuides(item, matrices, meshes)),
     ...wayGuides(effect, layerId, matrices),
   ];
 }

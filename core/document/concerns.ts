@@ -1,0 +1,29 @@
+import { listed, type Id } from './collection.ts';
+import type { Effect, Force, Surface } from './effect.ts';
+import type { Reads, Setting } from './setting.ts';
+
+/** Whether something with a list of layers is for one of them: an empty list is for all. */
+export const concerns = ({ layers }: { readonly layers: readonly Id[] }, layerId: Id): boolean =>
+  layers.length === 0 || layers.includes(layerId);
+
+/** The forces that act on a layer's particles: its own, then those of the effect that are for it. */
+export const forcesOn = (
+  effect: Pick<Effect, 'layers' | 'forces'>,
+  layerId: Id,
+): { id: Id; item: Force; isShared: boolean }[] => [
+  ...listed(effect.layers.byId[layerId]!.forces).map(({ id, item }) => ({ id, item, isShared: false })),
+  ...listed(effect.forces)
+    .filter(({ item }) => concerns(item, layerId))
+    .map(({ id, item }) => ({ id, item: item.force, isShared: true })),
+];
+
+/** The surfaces that a layer's particles meet. */
+export const surfacesFor = (effect: Pick<Effect, 'surfaces'>, layerId: Id): { id: Id; item: Surface }[] =>
+  listed(effect.surfaces).filter(({ item }) => concerns(item, layerId));
+
+/** Whether any of some settings is shaped, now, by something of these kinds: what is muted is not. */
+export const areShapedBy = (settings: object, kinds: readonly Reads['kind'][]): boolean =>
+  Object.values(settings as Record<string, Setting>).some(
+    ({ muted, shapers }) =>
+      !muted && Object.values(shapers.byId).some(({ reads, muted: isOff }) => !isOff && kinds.includes(reads.kind)),
+  );
