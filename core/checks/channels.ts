@@ -1,11 +1,5 @@
-import { carryChannel, channelUse, listed, ownerOf, type Effect } from '../document/index.ts';
-import type { Mend } from './mend.ts';
-
-interface Problem {
-  readonly id: string;
-  readonly sentence: string;
-  readonly mend: Mend;
-}
+import { carryChannel, channelReadersOf, listed, ownerOf, type Effect } from '../document/index.ts';
+import type { Problem } from './mend.ts';
 
 /** Channels that shape a layer but that its particles do not carry: they read 0. */
 export function channelProblems(effect: Effect, layerId: string): Problem[] {
@@ -13,7 +7,7 @@ export function channelProblems(effect: Effect, layerId: string): Problem[] {
   const owner = ownerOf(effect, layerId);
   return listed(effect.channels)
     .filter(({ id }) => !effect.layers.byId[owner]!.channels.byId[id])
-    .filter(({ id }) => channelUse(effect, id).readBy.some((reader) => reader.layer === layerId))
+    .filter(({ id }) => channelReadersOf(effect, layerId, id).length > 0)
     .map(({ id, item }) => ({
       id,
       sentence: `${layer.name} is shaped by ${item.name}, which its particles do not carry: it counts as 0.`,

@@ -1,13 +1,7 @@
 import { listed, type Effect, type NumberSetting } from '../document/index.ts';
 import { releasePreview, type ReleasePreview } from '../simulation/index.ts';
-import type { Mend } from './mend.ts';
+import type { Problem } from './mend.ts';
 import type { StageRigs } from './sources.ts';
-
-interface Problem {
-  readonly id: string;
-  readonly sentence: string;
-  readonly mend: Mend | null;
-}
 
 /** Most that a border may reach, metres. */
 const FURTHEST = 100;

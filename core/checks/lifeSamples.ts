@@ -36,15 +36,18 @@ function atItsHighest(shaper: Shaper): Shaper {
   return { ...shaper, reads: { kind: 'age' }, mapping: level.mapping };
 }
 
+function shapedAtTheirHighest(setting: NumberSetting): NumberSetting {
+  const { order, byId } = setting.shapers;
+  const highest = Object.entries(byId).map(([id, shaper]) => [id, atItsHighest(shaper)]);
+  return { ...setting, shapers: { order, byId: Object.fromEntries(highest) as typeof byId } };
+}
+
 /** The layer with every spread at its middle: one particle that stands for all. */
 function middling(layer: Layer): Layer {
   const settings = Object.fromEntries(
     Object.entries(layer.settings as unknown as Record<string, NumberSetting>).map(([name, setting]) => {
       const { base } = setting;
-      const byId = Object.fromEntries(
-        Object.entries(setting.shapers.byId).map(([id, shaper]) => [id, atItsHighest(shaper)]),
-      );
-      const shaped = { ...setting, shapers: { order: setting.shapers.order, byId } };
+      const shaped = setting.shapers.order.length > 0 ? shapedAtTheirHighest(setting) : setting;
       if (base.kind !== 'spread' || typeof base.low !== 'number') return [name, shaped];
       return [name, { ...shaped, base: { kind: 'fixed', value: (base.low + base.high) / 2 } }];
     }),

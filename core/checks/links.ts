@@ -1,11 +1,5 @@
 import { lineageOf, listed, withoutItem, type Effect } from '../document/index.ts';
-import type { Mend } from './mend.ts';
-
-interface Problem {
-  readonly id: string;
-  readonly sentence: string;
-  readonly mend: Mend;
-}
+import type { Mend, Problem } from './mend.ts';
 
 /** Links of a layer that do nothing, and why. */
 export function linkProblems(effect: Effect, layerId: string): Problem[] {

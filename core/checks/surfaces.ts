@@ -9,13 +9,8 @@ import {
   type Surface,
 } from '../document/index.ts';
 import { boneNamed } from '../geometry/index.ts';
-import type { Mend } from './mend.ts';
+import type { Mend, Problem } from './mend.ts';
 import type { StageRigs } from './sources.ts';
-
-interface Problem {
-  readonly sentence: string;
-  readonly mend: Mend;
-}
 
 const isNothing = (surface: Surface, name: string): boolean => {
   const { base, shapers } = (surface.settings as unknown as Record<string, NumberSetting>)[name]!;
@@ -23,7 +18,7 @@ const isNothing = (surface: Surface, name: string): boolean => {
 };
 
 /** Why a surface is never met, and the way out; null when it can be. */
-function whyNeverMet(effect: Effect, id: string, surface: Surface, rigs: StageRigs): Problem | null {
+function whyNeverMet(effect: Effect, id: string, surface: Surface, rigs: StageRigs): Omit<Problem, 'id'> | null {
   const take = (label: string, recipe: (own: Surface, draft: Effect) => void): Mend => ({
     label,
     apply: (draft) => recipe(draft.surfaces.byId[id]!, draft),
@@ -68,7 +63,7 @@ function whyNeverMet(effect: Effect, id: string, surface: Surface, rigs: StageRi
 }
 
 /** What is wrong with the surfaces that a layer is the first to meet, so that each is told of once. */
-export function surfaceProblems(effect: Effect, layerId: string, rigs: StageRigs): (Problem & { id: string })[] {
+export function surfaceProblems(effect: Effect, layerId: string, rigs: StageRigs): Problem[] {
   const firstOf = (surface: Surface) => effect.layers.order.find((id) => concerns(surface, id)) ?? null;
   return listed(effect.surfaces).flatMap(({ id, item }) => {
     const problem = item.muted || firstOf(item) !== layerId ? null : whyNeverMet(effect, id, item, rigs);

@@ -1,6 +1,6 @@
 import { listed, withItem, withoutItem, type Id } from './collection.ts';
 import { CHANNEL_SETTING } from './declarations/index.ts';
-import type { Effect, Layer } from './effect.ts';
+import type { Effect } from './effect.ts';
 import { defaultSetting } from './settingSchema.ts';
 import type { Setting } from './setting.ts';
 
@@ -13,24 +13,21 @@ export interface ChannelReader {
   readonly setting: string;
 }
 
-const settingsOf = (holder: object): [string, Setting][] => Object.entries(holder as Record<string, Setting>);
 const isReader = (setting: Setting, id: Id): boolean =>
   listed(setting.shapers).some(({ item }) => item.reads.kind === 'channel' && item.reads.channel === id);
 
-/** Everything of an effect that has settings, with the layer it belongs to and what it is called. */
-function holdersOf(effect: Effect): { layer: Id | null; of: string; settings: object }[] {
-  const ofLayer = (id: Id, item: Layer) => [
-    { layer: id, of: '', settings: item.settings },
-    ...listed(item.forces).map(({ item: force }) => ({ layer: id, of: force.kind, settings: force.settings })),
-    ...(item.drawn.kind === 'sprite' ? [] : [{ layer: id, of: item.drawn.kind, settings: item.drawn.settings }]),
-  ];
+const readersIn = (settings: object, id: Id, layer: Id | null, of: string): ChannelReader[] =>
+  Object.entries(settings as Record<string, Setting>)
+    .filter(([, setting]) => isReader(setting, id))
+    .map(([setting]) => ({ layer, of, setting }));
+
+/** The settings of a layer, of its forces and ribbons, that a channel shapes. */
+export function channelReadersOf(effect: Effect, layerId: Id, id: Id): ChannelReader[] {
+  const { settings, forces, drawn } = effect.layers.byId[layerId]!;
   return [
-    ...listed(effect.layers).flatMap(({ id, item }) => ofLayer(id, item)),
-    ...listed(effect.forces).map(({ item }) => ({
-      layer: null,
-      of: `${item.force.kind} of all`,
-      settings: item.force.settings,
-    })),
+    ...readersIn(settings, id, layerId, ''),
+    ...listed(forces).flatMap(({ item }) => readersIn(item.settings, id, layerId, item.kind)),
+    ...(drawn.kind === 'sprite' ? [] : readersIn(drawn.settings, id, layerId, drawn.kind)),
   ];
 }
 
@@ -38,11 +35,12 @@ function holdersOf(effect: Effect): { layer: Id | null; of: string; settings: ob
 export function channelUse(effect: Effect, id: Id): { carriedBy: Id[]; readBy: ChannelReader[] } {
   return {
     carriedBy: effect.layers.order.filter((layer) => effect.layers.byId[layer]!.channels.byId[id]),
-    readBy: holdersOf(effect).flatMap(({ layer, of, settings }) =>
-      settingsOf(settings)
-        .filter(([, setting]) => isReader(setting, id))
-        .map(([setting]) => ({ layer, of, setting })),
-    ),
+    readBy: [
+      ...effect.layers.order.flatMap((layer) => channelReadersOf(effect, layer, id)),
+      ...listed(effect.forces).flatMap(({ item }) =>
+        readersIn(item.force.settings, id, null, `${item.force.kind} of all`),
+      ),
+    ],
   };
 }
 

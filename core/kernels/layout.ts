@@ -19,7 +19,7 @@
 // | SPOT_1 SPOT_2      | f32  |       | weights of that triangle's second and third corner          |
 // | TINT_R G B         | f32  |       | colour taken at birth, linear                               |
 // | SCALE              | f32  |       | how many times its size a link has made it                  |
-// | TRAVELLED          | f32  | m     | how far it has come since its birth, where a trail asks     |
+// | TRAVELLED          | f32  | m     | how far it has come since birth, where that is asked for    |
 // | FACING             | u32  |       | normal of what it was born on, packed (maths/directions.ts)     |
 export const PX = 0;
 export const PY = 1;

@@ -107,7 +107,8 @@ export class Mover implements ForceWriter {
     this.seconds = 1 / moment.rate;
     this.step = moment.step;
     setTime(this.#shared, moment.clock, moment.from);
-    setTime(this.#each, moment.clock, moment.from);
+    this.#each.effectTime = this.#shared.effectTime;
+    this.#each.stretchTime = this.#shared.stretchTime;
     this.#each.channels = layer.channels;
     this.#shared.dials = this.#each.dials = moment.dials;
     this.#array = 0;

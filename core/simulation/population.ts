@@ -49,7 +49,7 @@ export class Population {
   readonly tint: Three;
   /** How many times its own size each is. */
   readonly scale: Float32Array;
-  /** Metres since its birth, kept only where a trail asks; of a laid point those of its head. */
+  /** Metres since its birth, kept only where a trail or a shaper asks; of a laid point those of its head. */
   readonly travelled: Float32Array;
   /** What each began with in the channels of its layer, where links may have passed that on: fields behind the others. */
   readonly begun: readonly Float32Array[];

@@ -266,7 +266,7 @@ export class Teller {
       rows[at + COLOUR_SHARE] = colour;
       rows[at + SIZE] = size;
       rows[at + SIZE_SHARE] = sizeShare;
-      rows.set(this.#carried, at + CHANNELS);
+      if (passes) rows.set(this.#carried, at + CHANNELS);
       rows[at + CHANNEL_MASK] = mask;
       rows[at + CHANNEL_SHARE] = channelShare;
     }

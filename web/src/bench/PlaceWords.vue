@@ -5,6 +5,7 @@ import { computed, inject } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
 import ChoiceChip from './ChoiceChip.vue';
+import { tidy } from './rulers/keyPlaces';
 import VectorChip from './VectorChip.vue';
 
 /** Where something stands, in words: in the effect, in the world, at a thing's feet or on a bone; how far and how turned. */
@@ -60,9 +61,8 @@ function choose(chosen: string): void {
 const now = computed((): HungValue => {
   const at = newHung();
   hungInto(at, props.place, props.place.keys.order.length > 0 ? engine.state.sheetTime : 0);
-  return { offset: tidy(at.offset), turn: tidy(at.turn) };
+  return { offset: Array.from(at.offset, tidy) as Place['offset'], turn: Array.from(at.turn, tidy) as Place['turn'] };
 });
-const tidy = (numbers: ArrayLike<number>) => Array.from(numbers, (x) => Number(x.toFixed(4))) as Place['offset'];
 /** With keys, what is set is set for this instant: the playing stops there, rather than making keys as it goes. */
 function set(value: Partial<HungValue>, gesture: string | null): void {
   if (keyCount.value > 0 && engine.state.isPlaying) engine.pause();

@@ -54,7 +54,7 @@ const lifeText = computed(() => {
   return low === high ? `${plainNumber(low)} s` : `${plainNumber(low)} – ${plainNumber(high)} s`;
 });
 
-const seek = (seconds: number) => engine.seekSheet(clock.value, seconds);
+const seek = (seconds: number) => engine.seekSheet(store.effect!.stretches, seconds);
 function divide(event: PointerEvent): void {
   const target = event.currentTarget as HTMLElement;
   target.setPointerCapture(event.pointerId);

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import type { Combine, Curve, Shaper } from '@jinx/core/document';
+import type { Curve, Shaper } from '@jinx/core/document';
 import { computed, useId } from 'vue';
 import { useEffectStore } from '../stores/effect';
-import ChoiceChip from './ChoiceChip.vue';
 import PlainChip from './PlainChip.vue';
 import CurveEditor from './rulers/CurveEditor.vue';
+import ShaperHead from './ShaperHead.vue';
 import { readsText, stretchedCurve, UNITS, widthOf } from './shapers';
 
 /** One shaper of a number in words, with its curve over whatever it reads. */
@@ -22,11 +22,12 @@ const COMBINES = [
   { value: 'blend', text: 'toward' },
 ] as const;
 const what = computed(() => readsText(props.shaper.reads, store.effect!));
-const unit = computed(() => UNITS[props.shaper.reads.kind]);
 const curve = computed<Curve | null>(() =>
   props.shaper.mapping.kind === 'curve' ? props.shaper.mapping.curve : null,
 );
-const width = computed(() => (curve.value && unit.value !== undefined ? widthOf(curve.value) : 1));
+const width = computed(() =>
+  curve.value && UNITS[props.shaper.reads.kind] !== undefined ? widthOf(curve.value.keys) : 1,
+);
 const shown = computed(() => curve.value && stretchedCurve(curve.value, 1 / width.value));
 
 const setCurve = (next: Curve, ofGesture: string | null) =>
@@ -35,18 +36,20 @@ const setCurve = (next: Curve, ofGesture: string | null) =>
     { ...props.shaper, mapping: { kind: 'curve', curve: next } },
     ofGesture && `${gesture} ${ofGesture}`,
   );
-const setCombine = (combine: string) => emit('change', { ...props.shaper, combine: combine as Combine }, null);
 </script>
 
 <template>
   <span class="shaper">
-    <span class="words">
-      <ChoiceChip
-        :value="shaper.combine"
-        :choices="COMBINES"
-        :label="`${label}, ${what}, how`"
-        @choose="setCombine"
-      />
+    <ShaperHead
+      class="words"
+      :shaper="shaper"
+      :label="label"
+      :combines="COMBINES"
+      :width="width"
+      @combine="(combine) => emit('change', { ...shaper, combine }, null)"
+      @widen="(to, drag) => setCurve(stretchedCurve(curve!, to / width), drag)"
+      @remove="emit('remove')"
+    >
       <template v-if="shaper.combine === 'blend'">
         by
         <PlainChip
@@ -57,27 +60,7 @@ const setCombine = (combine: string) => emit('change', { ...props.shaper, combin
           @change="(amount, drag) => emit('change', { ...shaper, amount }, drag)"
         />
       </template>
-      by {{ what
-      }}<template v-if="unit !== undefined"
-        >, up to
-        <PlainChip
-          :value="width"
-          :label="`${label}, ${what}, up to`"
-          :unit="unit"
-          :least="0.01"
-          :most="1000"
-          @change="(to, drag) => setCurve(stretchedCurve(curve!, to / width), drag)"
-        />
-      </template>
-      <button
-        type="button"
-        class="plain"
-        :aria-label="`Take off what ${what} does to ${label}`"
-        @click="emit('remove')"
-      >
-        ×
-      </button>
-    </span>
+    </ShaperHead>
     <CurveEditor
       v-if="shown"
       :curve="shown"

@@ -8,6 +8,7 @@ import {
   type Shaper,
   type Stop,
   type Collection,
+  type KeyPlace,
   type Effect,
   type Reads,
   type ColourSetting,
@@ -110,39 +111,32 @@ export const newTint = (reads: Reads): Shaper => ({
 
 const tidyPlace = (value: number) => Number(value.toPrecision(6));
 
-/** Stops as far apart again by a factor. */
-export const stretchedStops = ({ order, byId }: Collection<Stop>, factor: number): Collection<Stop> => ({
-  order,
-  byId: Object.fromEntries(
-    Object.entries(byId).map(([id, stop]) => [
-      id,
-      { ...stop, at: { ...stop.at, value: tidyPlace(stop.at.value * factor) } },
-    ]),
-  ),
+type Placed = { readonly at: KeyPlace };
+
+function mapped<T>({ order, byId }: Collection<T>, change: (item: T) => T): Collection<T> {
+  return { order, byId: Object.fromEntries(Object.entries(byId).map(([id, item]) => [id, change(item)])) };
+}
+const further = <T extends Placed>(item: T, factor: number): T => ({
+  ...item,
+  at: { ...item.at, value: tidyPlace(item.at.value * factor) },
 });
-/** Where the last of some stops stands. */
-export const widthOfStops = ({ byId }: Collection<Stop>): number =>
-  Math.max(0.01, ...Object.values(byId).map(({ at }) => at.value));
+
+/** Stops as far apart again by a factor. */
+export const stretchedStops = (stops: Collection<Stop>, factor: number): Collection<Stop> =>
+  mapped(stops, (stop) => further(stop, factor));
 
 /** A curve as wide again by a factor. */
-export function stretchedCurve(curve: Curve, factor: number): Curve {
-  const byId = Object.fromEntries(
-    Object.entries(curve.keys.byId).map(([id, key]) => [
-      id,
-      {
-        ...key,
-        at: { ...key.at, value: tidyPlace(key.at.value * factor) },
-        slopeIn: tidyPlace(key.slopeIn / factor),
-        slopeOut: tidyPlace(key.slopeOut / factor),
-      },
-    ]),
-  );
-  return { keys: { order: curve.keys.order, byId } };
-}
+export const stretchedCurve = ({ keys }: Curve, factor: number): Curve => ({
+  keys: mapped(keys, (key) => ({
+    ...further(key, factor),
+    slopeIn: tidyPlace(key.slopeIn / factor),
+    slopeOut: tidyPlace(key.slopeOut / factor),
+  })),
+});
 
-/** Where a curve's last key stands. */
-export const widthOf = ({ keys }: Curve): number =>
-  Math.max(0.01, ...Object.values(keys.byId).map(({ at }) => at.value));
+/** Where the last of some keys or stops stands. */
+export const widthOf = ({ byId }: Collection<Placed>): number =>
+  Math.max(0.01, ...Object.values(byId).map(({ at }) => at.value));
 
 /** Gives a setting a shape over age, or replaces the curve it has. */
 export function setAgeCurve(setting: NumberSetting, curve: Curve, newId: string): void {

@@ -2,7 +2,7 @@ import { listed, type Effect, type Vector } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { assetsOf, readRig } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
-import { ownFrames, type EffectClock } from '@jinx/core/simulation';
+import { EffectClock, ownFrames } from '@jinx/core/simulation';
 import type { DrawnLayer, FromStage, Guide, StageFigure, ToStage, Tracked } from '@jinx/stage';
 import { shallowReactive, shallowRef } from 'vue';
 import plainUrl from '../../../core/kernels/plain.wasm?url';
@@ -237,7 +237,8 @@ export class Engine {
     this.#tell(letGoStep === undefined ? { kind: 'seek', step } : { kind: 'seek', step, letGoStep });
   }
   /** Goes to a place on the time sheet, in seconds; past the hold the effect is seen as let go after one turn of it. */
-  seekSheet(clock: EffectClock, seconds: number): void {
+  seekSheet(stretches: Effect['stretches'], seconds: number): void {
+    const clock = new EffectClock(stretches);
     const { opening, hold } = clock;
     const isClosing = hold > 0 && seconds > opening + hold;
     this.seek(clock.stepAt(seconds), isClosing ? clock.stepAt(opening + hold) : undefined);

@@ -12,11 +12,10 @@ import {
 } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import ChoiceChip from '../ChoiceChip.vue';
 import MenuButton from '../MenuButton.vue';
-import PlainChip from '../PlainChip.vue';
 import GradientEditor from '../rulers/GradientEditor.vue';
-import { newTint, readsOffered, readsText, stretchedStops, UNITS, widthOfStops } from '../shapers';
+import ShaperHead from '../ShaperHead.vue';
+import { newTint, readsOffered, stretchedStops, UNITS, widthOf } from '../shapers';
 
 /** What tints a layer's colour beside its age: speed, distance, time, a channel or a dial, each along a gradient. */
 const store = useEffectStore();
@@ -34,9 +33,7 @@ const tints = computed(() =>
             id,
             shaper: item,
             stops: item.mapping.stops,
-            what: readsText(item.reads, store.effect!),
-            unit: UNITS[item.reads.kind],
-            width: UNITS[item.reads.kind] === undefined ? 1 : widthOfStops(item.mapping.stops),
+            width: UNITS[item.reads.kind] === undefined ? 1 : widthOf(item.mapping.stops),
           },
         ]
       : [],
@@ -62,33 +59,20 @@ const set = (id: string, shaper: Partial<Shaper>, gesture: string | null = null)
   );
 const setStops = (id: string, stops: Collection<Stop>, gesture: string | null) =>
   set(id, { mapping: { kind: 'gradient', stops } }, gesture);
-const setCombine = (id: string, combine: string) =>
-  set(id, { combine: combine as Combine, amount: combine === 'blend' ? 0.5 : 1 });
+const setCombine = (id: string, combine: Combine) => set(id, { combine, amount: combine === 'blend' ? 0.5 : 1 });
 </script>
 
 <template>
-  <div v-for="{ id, shaper, stops, what, unit, width } in tints" :key="id" class="tint">
-    <ChoiceChip
-      :value="shaper.combine"
-      :choices="COMBINES"
-      :label="`colour, ${what}, how`"
-      @choose="setCombine(id, $event)"
+  <div v-for="{ id, shaper, stops, width } in tints" :key="id" class="tint">
+    <ShaperHead
+      :shaper="shaper"
+      label="colour"
+      :combines="COMBINES"
+      :width="width"
+      @combine="setCombine(id, $event)"
+      @widen="(to, drag) => setStops(id, stretchedStops(stops, to / width), drag)"
+      @remove="remove(id)"
     />
-    by {{ what
-    }}<template v-if="unit !== undefined"
-      >, up to
-      <PlainChip
-        :value="width"
-        :label="`colour, ${what}, up to`"
-        :unit="unit"
-        :least="0.01"
-        :most="1000"
-        @change="(to, drag) => setStops(id, stretchedStops(stops, to / width), drag)"
-      />
-    </template>
-    <button type="button" class="plain" :aria-label="`Take off what ${what} does to colour`" @click="remove(id)">
-      ×
-    </button>
     <GradientEditor
       :stops="stretchedStops(stops, 1 / width)"
       :width="WIDTH"

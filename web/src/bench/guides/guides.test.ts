@@ -3,15 +3,18 @@ import {
   atEffect,
   atThing,
   collectionOf,
+  curveShaper,
   inWorld,
   newEffect,
   newForce,
   newLayer,
   newSurface,
   setNumber,
+  withPlaceKey,
   type Force,
   type Layer,
   type Surface,
+  type Vector,
 } from '@jinx/core/document';
 import { describe, expect, it } from 'vitest';
 import { bendingTube, closedBox } from '../../../../core/testing/rigs';
@@ -72,6 +75,31 @@ describe('drawings on the stage', () => {
       if (force.kind === 'gravity') force.settings.strength.base = { kind: 'fixed', value: strength };
       const { points } = withForce(force)[0]!;
       expect(Math.sign(points[4]! - points[1]!)).toBe(way);
+    }
+  });
+
+  it('stand and are as large as keys and time have them at the instant', () => {
+    const effect = newEffect('Test', 1);
+    const layer = newLayer('Motes', 5);
+    const still = { offset: [0, 0, 0] as Vector, turn: [0, 0, 0] as Vector };
+    const keyed = withPlaceKey(atEffect(), 0, still, 'a');
+    layer.source = { kind: 'ring', place: withPlaceKey(keyed, 2, { ...still, offset: [4, 0, 0] }, 'b') };
+    setNumber(layer, 'source.radius', 1);
+    effect.layers = collectionOf([['motes', layer]]);
+    const at = { seconds: 1, effectTime: 0.25, stretchTime: 0.5 };
+    const ring = () => guidesFor(effect, 'motes', RIGS, new Map(), at)[0]!.points;
+    expect(furthest(ring(), [2, 0, 0])).toBeCloseTo(1, 5);
+    for (const [kind, radius] of [
+      ['effectTime', 0.25],
+      ['stretchTime', 0.5],
+      ['age', 1],
+    ] as const) {
+      const grows = curveShaper([
+        [0, 0],
+        [1, 1],
+      ]);
+      layer.settings['source.radius'].shapers = collectionOf([['s', { ...grows, reads: { kind } }]]);
+      expect(furthest(ring(), [2, 0, 0])).toBeCloseTo(radius, 5);
     }
   });
 

@@ -1,4 +1,4 @@
-import type { Effect, NumberSetting, Place, VectorSetting } from '@jinx/core/document';
+import { areShapedBy, type Effect, type NumberSetting, type Place, type VectorSetting } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { boneNamed } from '@jinx/core/geometry';
 import { hungInto, newHung, newReading, NumberReader } from '@jinx/core/simulation';
@@ -27,14 +27,15 @@ const ANY = {
   byDefault: 0,
 } as const;
 
-/** An instant at which guides are drawn. */
+/** An instant at which guides are drawn: seconds along the time sheet, and what shapers read of them. */
 export interface GuideInstant {
-  /** Seconds along the time sheet. */
   readonly seconds: number;
-  /** The same as a share of the sheet. */
-  readonly share: number;
+  readonly effectTime: number;
+  readonly stretchTime: number;
 }
-export const AT_FIRST: GuideInstant = { seconds: 0, share: 0 };
+export const AT_FIRST: GuideInstant = { seconds: 0, effectTime: 0, stretchTime: 0 };
+/** What changes as the instant does. */
+export const TIMES = ['effectTime', 'stretchTime'] as const;
 
 /** Numbers of a frame's matrices: each thing's bones, then its feet, by id; at last the effect's own frame. */
 export class Matrices {
@@ -80,14 +81,12 @@ export class Matrices {
     };
   }
 
-  /** What a setting is at this instant, where the effect's time shapes it; its base where nothing does. */
+  /** What a setting is at this instant, where time shapes it; its base where nothing does. */
   now(setting: NumberSetting): number {
     const value = fixed(setting);
-    const isTimed = Object.values(setting.shapers.byId).some(
-      ({ reads, muted }) => reads.kind === 'effectTime' && !muted,
-    );
-    if (!isTimed || setting.muted) return value;
+    if (!areShapedBy([setting], TIMES)) return value;
     const reader = new NumberReader({ ...setting, base: { kind: 'fixed', value } }, ANY, 'guide', this.#effect);
-    return reader.read({ ...newReading(), effectTime: this.instant.share });
+    const { effectTime, stretchTime } = this.instant;
+    return reader.read({ ...newReading(), effectTime, stretchTime });
   }
 }

@@ -15,7 +15,6 @@ function wayLines(place: Place): number[] {
   const crosses = keys.flatMap(({ item }) => cross(item.offset as Point, KEY_SIZE));
   const ways = keys.slice(1).flatMap(({ item }, n) => {
     const from = keys[n]!.item.at;
-    // A step leaps at its end, so each part is drawn up to just before the next begins.
     const points = Array.from({ length: PARTS + 1 }, (_, part) => {
       hungInto(at, place, from + ((item.at - from) * part) / PARTS);
       return [...at.offset];

@@ -8,6 +8,7 @@ import type {
 } from '@jinx/core/document';
 import { across, type Point } from '../guides/lines';
 import { holderIn, type Holder } from '../holders';
+import { tidy } from '../rulers/keyPlaces';
 
 /** A size that can be pulled on the stage: a length along one direction of a place's own frame. */
 export interface Knob {
@@ -30,7 +31,7 @@ export function holderPath(effect: Effect, layerId: string, placeId: string): st
 }
 
 const within = (value: number, { least, most }: { least: number; most: number }) =>
-  Number(Math.min(most, Math.max(least, value)).toFixed(4));
+  tidy(Math.min(most, Math.max(least, value)));
 
 const valueOf = (setting: NumberSetting): number | null =>
   setting.base.kind === 'fixed' ? setting.base.value : setting.base.kind === 'spread' ? setting.base.high : null;

@@ -11,12 +11,12 @@ import {
   type Place,
   type Vector,
 } from '@jinx/core/document';
-import { EffectClock } from '@jinx/core/simulation';
 import { Matrix4, Vector3 } from 'three';
 import { computed, ref, watch, type Ref } from 'vue';
 import type { Engine } from '../../engine/engine';
 import { useEffectStore } from '../../stores/effect';
 import { Matrices } from '../guides/matrices';
+import { tidy } from '../rulers/keyPlaces';
 import { knobsOf, type Knob } from './knobs';
 import { alongAxis, angleRound, onPlane, type Picture, type Sight } from './picture';
 import { pull, type PullHost } from './pull';
@@ -135,12 +135,10 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
       return (sight, isSnapped) => {
         const delta = way(sight);
         if (!delta) return null;
-        const moved = at.movedBy(delta);
+        const moved = snappedVector(at.movedBy(delta), isSnapped);
         // Along one axis, the others keep their last digit.
         const offset = at.hung.offset.map((x, n) => (axis === null || axis === n ? moved[n]! : x)) as Vector;
-        const isFree = (n: number) => axis === null || axis === n;
-        const fit = snappedVector(offset, isSnapped).map((x, n) => (isFree(n) ? x : offset[n]!)) as Vector;
-        return write({ offset: fit, turn: at.hung.turn });
+        return write({ offset, turn: at.hung.turn });
       };
     });
   }
@@ -180,8 +178,7 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
 
   function setPoint(draft: Effect, layerId: string, n: number, point: Vector): void {
     const source = draft.layers.byId[layerId]?.source;
-    if (source?.kind === 'path' && source.points[n])
-      source.points[n] = point.map((x) => Number(x.toFixed(4))) as Vector;
+    if (source?.kind === 'path' && source.points[n]) source.points[n] = point.map(tidy) as Vector;
   }
   function pullPoint(event: PointerEvent, n: number): void {
     pull(event, host('move a point of the path'), (start) => {
@@ -228,7 +225,7 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
       },
     );
   }
-  const seekTo = (seconds: number) => engine.seekSheet(new EffectClock(store.effect!.stretches), seconds);
+  const seekTo = (seconds: number) => engine.seekSheet(store.effect!.stretches, seconds);
 
   /** Makes a key of where the chosen place stands now; the first one makes it move over the effect's time. */
   function keyHere(): void {

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { listed, placesOf, retimed, setPlace, withoutPlaceKey } from '@jinx/core/document';
-import { EffectClock } from '@jinx/core/simulation';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
@@ -47,7 +46,7 @@ function pull(event: PointerEvent, key: PlacedKey): void {
   target.onpointerup = target.onpointercancel = () => {
     target.onpointermove = target.onpointerup = target.onpointercancel = null;
     if (hasMoved) store.endGesture();
-    else engine.seekSheet(new EffectClock(store.effect!.stretches), key.at);
+    else engine.seekSheet(store.effect!.stretches, key.at);
   };
 }
 function keyDown(event: KeyboardEvent, key: PlacedKey): void {
@@ -58,7 +57,7 @@ function keyDown(event: KeyboardEvent, key: PlacedKey): void {
     store.change('take a key away', (draft) =>
       setPlace(draft, layerId, key.path, withoutPlaceKey(key.place, key.id)),
     );
-  else if (event.key === 'Enter') engine.seekSheet(new EffectClock(store.effect!.stretches), key.at);
+  else if (event.key === 'Enter') engine.seekSheet(store.effect!.stretches, key.at);
   else return;
   event.preventDefault();
   event.stopPropagation();
