@@ -1,5 +1,8 @@
 import { expect, test, type Page } from '@playwright/test';
 import { atEffect, collectionOf, newEffect, newLayer, setNumber, type Effect } from '@jinx/core/document';
+import { particleKey, rotate } from '@jinx/core/maths';
+import { orientationOf, ownFrames } from '@jinx/core/simulation';
+import { FIRST_VIEW } from '../web/src/engine/view.ts';
 import { addEffect, chapter, goTo, pixels } from './bench.ts';
 
 /** One white disc of half a metre that stands in the middle of the stage and is seen all along. */
@@ -183,4 +186,39 @@ test('a sprite in its own frame is tilted per axis: edge-on little is seen of it
   await type('axle, z', '0');
   await type('starting angle', '-90');
   await settle(page, (count) => Math.abs(count - whole) < 0.25 * whole);
+});
+
+test('the stage draws a sprite in its own frame as core says it stands, its lots included', async ({ page }) => {
+  const effect = disc();
+  const layer = effect.layers.byId['disc']!;
+  layer.settings['appearance.facing'].base = { kind: 'fixed', value: 'own frame' };
+  setNumber(layer, 'life.angle', 70);
+  const standing = (shape: (target: typeof layer) => void) => {
+    shape(layer);
+    // The particle's lot: the upper bits of its key, by the effect's seed and the layer's salt.
+    const lot = particleKey(effect.seed, layer.salt, 0) >>> 8;
+    const facing = rotate(orientationOf(ownFrames(layer), lot, (70 * Math.PI) / 180), [0, 0, 1]);
+    const way = FIRST_VIEW.position.map((x, axis) => x - [0, 1, 0][axis]!);
+    return Math.abs(facing.reduce((sum, x, axis) => sum + x * way[axis]!, 0) / Math.hypot(...way));
+  };
+  /** Bright pixels of the disc, whose share of a whole one is the cosine between its face and the sight. */
+  const seen = async () => {
+    await open(page, effect);
+    const count = await lit(page);
+    await page.request.delete(`/api/effects/${id}`);
+    return count;
+  };
+  layer.settings['appearance.facing'].base.value = 'camera';
+  const whole = await seen();
+  layer.settings['appearance.facing'].base.value = 'own frame';
+  const shapes: ((target: typeof layer) => void)[] = [
+    (target) => (target.settings['life.tilt'].base = { kind: 'fixed', value: [35, 50, -20] }),
+    (target) => (target.settings['life.axle'].base = { kind: 'fixed', value: [0.3, 1, 0] }),
+    (target) => (target.settings['life.tilt'].base = { kind: 'spread', low: [-90, -60, -40], high: [90, 80, 40] }),
+    (target) => (target.settings['life.axle'].base = { kind: 'spread', low: [-1, -1, -1], high: [1, 1, 1] }),
+  ];
+  for (const shape of shapes) {
+    const share = standing(shape);
+    expect(Math.abs((await seen()) / whole - share)).toBeLessThan(0.04);
+  }
 });

@@ -8,7 +8,20 @@ import {
 } from '@jinx/core/document';
 import { curveAt, readyCurve } from '@jinx/core/maths';
 import { describe, expect, it } from 'vitest';
-import { ageCurve, ageGradient, readyCurveOf, READY_SHAPES, setAgeCurve, setAgeGradient } from './shapers';
+import {
+  ageCurve,
+  ageGradient,
+  newShaper,
+  newTint,
+  readsOffered,
+  readyCurveOf,
+  READY_SHAPES,
+  setAgeCurve,
+  setAgeGradient,
+  stretchedCurve,
+  stretchedStops,
+  widthOf,
+} from './shapers';
 
 const plain = (): NumberSetting => ({ base: { kind: 'fixed', value: 2 }, shapers: emptyCollection(), muted: false });
 const bySpeed: Shaper = {
@@ -72,4 +85,42 @@ describe('ready shapes', () => {
       }
     },
   );
+});
+
+describe('what else may shape', () => {
+  const shared = {
+    channels: { order: ['h'], byId: { h: { name: 'heat' } } },
+    dials: emptyCollection<never>(),
+  };
+
+  it('is offered by name: every channel, and of the rest what the setting allows', () =>
+    expect(readsOffered(['age', 'speed', 'channel', 'dial'], shared).map(({ text }) => text)).toEqual([
+      'by age',
+      'by speed',
+      'by heat',
+    ]));
+
+  it('begins as a line to all, as far as such a thing usually goes', () => {
+    const { mapping } = newShaper({ kind: 'speed' });
+    if (mapping.kind !== 'curve') throw new Error('a number is shaped by a curve');
+    expect(widthOf(mapping.curve.keys)).toBe(4);
+    const ready = readyCurve(mapping.curve);
+    for (const x of [0, 1, 2, 4]) expect(curveAt(ready, x)).toBeCloseTo(x / 4, 6);
+    const tint = newTint({ kind: 'distance' }).mapping;
+    expect(tint.kind === 'gradient' && widthOf(tint.stops)).toBe(2);
+  });
+
+  it('keeps its form when it is made to run further', () => {
+    const curve = readyCurveOf(READY_SHAPES[3]!.points);
+    const wide = readyCurve(stretchedCurve(curve, 5));
+    const plainly = readyCurve(curve);
+    for (let x = 0; x <= 1; x += 0.05) expect(curveAt(wide, 5 * x)).toBeCloseTo(curveAt(plainly, x), 4);
+    const stops = gradientShaper([
+      [0.2, { hex: '#ff0000' }],
+      [1, { hex: '#00ff00' }],
+    ]).mapping;
+    if (stops.kind !== 'gradient') throw new Error('a gradient was made');
+    const further = listed(stretchedStops(stops.stops, 3)).map(({ item }) => item.at.value);
+    expect(further).toEqual([0.6, 3]);
+  });
 });

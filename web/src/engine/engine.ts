@@ -8,14 +8,8 @@ import { shallowReactive, shallowRef } from 'vue';
 import plainUrl from '../../../core/kernels/plain.wasm?url';
 import sharedUrl from '../../../core/kernels/shared.wasm?url';
 import { api } from '../api';
+import type { View } from './view';
 import type { FromSimulation, LayerCount, SimulationState, ToSimulation } from './protocol';
-
-export interface View {
-  position: [number, number, number];
-  target: [number, number, number];
-  fieldOfView: number;
-  follows: boolean;
-}
 
 const COUNTS_EVERY_MILLISECONDS = 250;
 
