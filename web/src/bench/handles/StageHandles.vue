@@ -117,6 +117,7 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
         @pointerdown="handles.pullPlace($event, chosen!.id, arm.axis)"
       >
         <line class="grip" :x1="middle.x" :y1="middle.y" :x2="arm.x" :y2="arm.y" />
+        <line class="casing" :x1="middle.x" :y1="middle.y" :x2="arm.x" :y2="arm.y" />
         <line class="line" :x1="middle.x" :y1="middle.y" :x2="arm.x" :y2="arm.y" />
         <circle class="end" :cx="arm.x" :cy="arm.y" r="4" />
         <text :x="arm.x + 7" :y="arm.y + 4">{{ arm.name }}</text>
@@ -124,6 +125,7 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
       </g>
       <g v-for="ring in rings" :key="ring.name" class="arm" @pointerdown="handles.pullTurn($event, ring.axis)">
         <path class="grip" :d="ring.line" />
+        <path class="casing" :d="ring.line" />
         <path class="line" :d="ring.line" />
         <text :x="ring.label.x + 6" :y="ring.label.y - 5">{{ ring.name }}</text>
         <title>Turn round {{ ring.name }}; with Ctrl by 15°</title>
@@ -138,6 +140,7 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
         @pointerdown="handles.pullKnob($event, knob)"
         @keydown="handles.nudgeKnob($event, knob)"
       >
+        <line class="casing" :x1="middle.x" :y1="middle.y" :x2="x" :y2="y" />
         <line class="line faint" :x1="middle.x" :y1="middle.y" :x2="x" :y2="y" />
         <rect class="end" :x="x - 5" :y="y - 5" width="10" height="10" />
         <text :x="x + 9" :y="y + 4">{{ knob.name }}</text>
@@ -243,11 +246,18 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
   stroke: none;
   pointer-events: fill;
 }
+/* On a bright surround a light line shows by its dark edge. */
+.casing {
+  fill: none;
+  stroke: #0c0c0d;
+  stroke-width: 3.6;
+  stroke-opacity: 0.55;
+}
 .line {
   fill: none;
   stroke: #e4e4e6;
   stroke-width: 1.2;
-  stroke-opacity: 0.75;
+  stroke-opacity: 0.9;
 }
 .faint {
   stroke-dasharray: 3 4;
