@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { atEffect, collectionOf, newEffect, newLayer, setNumber, type Effect } from '@jinx/core/document';
+import { atEffect, collectionOf, drawnLook, newEffect, newLayer, setNumber, type Effect } from '@jinx/core/document';
 import { particleKey, rotate } from '@jinx/core/maths';
 import { orientationOf, ownFrames } from '@jinx/core/simulation';
 import { FIRST_VIEW } from '../web/src/engine/view.ts';
@@ -16,7 +16,7 @@ function disc(shape = 'disc', velocity: [number, number, number] = [0, 0, 0]): E
   layer.settings['motion.velocity'].base = { kind: 'fixed', value: velocity };
   setNumber(layer, 'life.size', 0.5);
   layer.settings['life.opacity'].shapers = collectionOf([]);
-  layer.settings['appearance.shape'].base = { kind: 'fixed', value: shape };
+  layer.look = drawnLook(shape);
   effect.layers = collectionOf([['disc', layer]]);
   effect.stretches = { opening: 2, hold: { kind: 'none' }, closing: 0, preRoll: 0 };
   return effect;

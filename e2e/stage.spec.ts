@@ -1,5 +1,14 @@
 import { expect, test, type Page } from '@playwright/test';
-import { atEffect, collectionOf, newEffect, newLayer, setNumber, type Effect, type Layer } from '@jinx/core/document';
+import {
+  atEffect,
+  collectionOf,
+  drawnLook,
+  newEffect,
+  newLayer,
+  setNumber,
+  type Effect,
+  type Layer,
+} from '@jinx/core/document';
 import { linearOf } from '@jinx/core/maths';
 import { addEffect, differing, goTo, pixels } from './bench.ts';
 
@@ -33,7 +42,7 @@ function disc(change: (layer: Layer, effect: Effect) => void): Effect {
   setNumber(layer, 'life.size', 0.8);
   layer.settings['life.opacity'].shapers = collectionOf([]);
   layer.settings['life.colour'].base = { kind: 'fixed', value: { hex: COLOUR } };
-  layer.settings['appearance.shape'].base = { kind: 'fixed', value: 'disc' };
+  layer.look = drawnLook('disc');
   change(layer, effect);
   effect.layers = collectionOf([['disc', layer]]);
   return effect;

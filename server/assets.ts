@@ -1,10 +1,21 @@
-import { hashName, importGlb, readRig, writeRig, type ParcelAsset } from '@jinx/core/formats';
+import {
+  checkAsset,
+  hashName,
+  importGlb,
+  importPicture,
+  looksLikePicture,
+  writePicture,
+  writeRig,
+  type AssetKind,
+  type ParcelAsset,
+} from '@jinx/core/formats';
 import type { Session } from './database.ts';
+import { fromWebp } from './webp.ts';
 
 export interface AssetSummary {
   readonly hash: string;
   readonly name: string;
-  readonly kind: 'rig';
+  readonly kind: AssetKind;
 }
 
 /** Keeps canonical bytes under their hash and puts them among a project's assets. */
@@ -21,12 +32,16 @@ export async function keepAsset(session: Session, projectId: string, asset: Parc
   return { hash: asset.hash, name: asset.name, kind: asset.kind };
 }
 
-/** The one import: decodes a GLB into canonical bytes, named by their hash. */
+/** The one import: decodes a figure, a prop or a picture into canonical bytes, named by their hash. */
 export async function imported(bytes: Uint8Array, fileName: string): Promise<ParcelAsset> {
-  const name = fileName.replace(/\.glb$/i, '').slice(0, 80) || 'figure';
-  const canonical = writeRig(await importGlb(bytes, name));
-  readRig(canonical);
-  return { hash: hashName(canonical), name, kind: 'rig', bytes: canonical };
+  const isPicture = looksLikePicture(bytes) || /\.(png|jpe?g|webp)$/i.test(fileName);
+  const kind: AssetKind = isPicture ? 'picture' : 'rig';
+  const name = fileName.replace(/\.(glb|png|jpe?g|webp)$/i, '').slice(0, 80) || (isPicture ? 'picture' : 'figure');
+  const canonical = isPicture
+    ? writePicture(await importPicture(bytes, fromWebp))
+    : writeRig(await importGlb(bytes, name));
+  checkAsset(kind, canonical);
+  return { hash: hashName(canonical), name, kind, bytes: canonical };
 }
 
 export async function assetBytes(session: Session, hash: string): Promise<Buffer | null> {

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { canonicalText, parseEffect, type Effect } from '@jinx/core/document';
-import { assetsOf } from '@jinx/core/formats';
+import { assetsOf, rigsOf } from '@jinx/core/formats';
 import type { Session } from './database.ts';
 import { notFound, Refusal } from './errors.ts';
 
@@ -31,7 +31,7 @@ export async function loadEffect(session: Session, id: string): Promise<StoredEf
   return stored(rows[0]);
 }
 
-/** Refuses an effect whose figures and props the project does not have. */
+/** Refuses an effect whose figures, props and pictures the project does not have. */
 async function mustHaveAssets(session: Session, projectId: string, effect: Effect): Promise<void> {
   for (const hash of assetsOf(effect)) {
     const { rowCount } = await session.query('select 1 from project_assets where project_id = $1 and hash = $2', [
@@ -42,8 +42,8 @@ async function mustHaveAssets(session: Session, projectId: string, effect: Effec
       throw new Refusal(
         422,
         'missing-asset',
-        'This effect uses a figure or prop that the project does not have: import it first.',
-        { path: 'stage.things' },
+        'This effect uses a figure, a prop or a picture that the project does not have: import it first.',
+        { path: rigsOf(effect).includes(hash) ? 'stage.things' : 'looks' },
       );
   }
 }

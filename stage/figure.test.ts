@@ -6,6 +6,7 @@ import { effectOf, onStage, TUBE } from '../core/testing/effects.ts';
 import { bendingTube } from '../core/testing/rigs.ts';
 import { FigureMesh } from './figure.ts';
 import { Guides } from './guides.ts';
+import { newCommonUniforms } from './looks/light.ts';
 import { drawnMatrixInto } from './matrices.ts';
 
 const rig = bendingTube();
@@ -21,7 +22,10 @@ function frameAt(step: number): Frame {
   return frame;
 }
 const figure = () =>
-  new FigureMesh({ mesh: rig.mesh, texture: rig.texture, inverseBind: rig.inverseBind, boneStart: 0 });
+  new FigureMesh(
+    { mesh: rig.mesh, texture: rig.texture, inverseBind: rig.inverseBind, boneStart: 0 },
+    newCommonUniforms(),
+  );
 
 /** Where a frame's matrix stands. */
 function placeOf(frame: Frame, number: number, share: number, drawn: FigureMesh): number[] {

@@ -1,6 +1,8 @@
 import * as THREE from 'three';
 import { BONES, type Frame } from '@jinx/core/simulation';
 import { invertAffine } from '@jinx/core/maths';
+import { figureMaterial } from './figureMaterial.ts';
+import { setDefine, type CommonUniforms } from './looks/light.ts';
 import type { StageFigure } from './protocol.ts';
 
 /** A figure or prop, drawn with the pose of the frame: the stage runs no animation of its own. */
@@ -11,8 +13,9 @@ export class FigureMesh {
   readonly #binds: Float64Array[];
   readonly #start: number;
   readonly #words: number;
+  readonly #picture: THREE.DataTexture;
 
-  constructor({ mesh, texture, inverseBind, boneStart }: StageFigure) {
+  constructor({ mesh, texture, inverseBind, boneStart }: StageFigure, common: CommonUniforms) {
     this.#start = boneStart;
     const geometry = new THREE.BufferGeometry();
     geometry.setAttribute('position', new THREE.BufferAttribute(mesh.positions, 3));
@@ -21,15 +24,15 @@ export class FigureMesh {
     geometry.setAttribute('skinIndex', new THREE.BufferAttribute(mesh.joints, 4));
     geometry.setAttribute('skinWeight', new THREE.BufferAttribute(mesh.weights, 4));
     geometry.setIndex(new THREE.BufferAttribute(mesh.indices, 1));
-    const map = texture && new THREE.DataTexture(texture.rgba, texture.width, texture.height);
-    if (map) {
-      map.colorSpace = THREE.SRGBColorSpace;
-      map.magFilter = THREE.LinearFilter;
-      map.minFilter = THREE.LinearMipmapLinearFilter;
-      map.generateMipmaps = true;
-      map.needsUpdate = true;
-    }
-    const material = new THREE.MeshLambertMaterial({ map });
+    this.#picture = texture
+      ? new THREE.DataTexture(texture.rgba, texture.width, texture.height)
+      : new THREE.DataTexture(new Uint8Array([255, 255, 255, 255]), 1, 1);
+    this.#picture.colorSpace = THREE.SRGBColorSpace;
+    this.#picture.magFilter = THREE.LinearFilter;
+    this.#picture.minFilter = THREE.LinearMipmapLinearFilter;
+    this.#picture.generateMipmaps = true;
+    this.#picture.needsUpdate = true;
+    const material = figureMaterial(common, this.#picture);
     const count = inverseBind.length / 16;
     this.#words = count * 16;
     this.#skeleton = new THREE.Skeleton(Array.from({ length: count }, () => new THREE.Bone()));
@@ -39,6 +42,11 @@ export class FigureMesh {
     this.mesh.bind(this.#skeleton, new THREE.Matrix4());
     this.mesh.frustumCulled = false;
     this.#binds = Array.from({ length: count }, (_, bone) => invertAffine(inverseBind, bone * 16));
+  }
+
+  /** Lets it be seen through fog, or no more. */
+  setFog(isOn: boolean): void {
+    setDefine(this.mesh.material as THREE.ShaderMaterial, 'HAS_FOG', isOn);
   }
 
   /** Blends the frame's two poses linearly, entry by entry, as particles on skin are blended. */
@@ -63,9 +71,8 @@ export class FigureMesh {
 
   dispose(): void {
     this.mesh.geometry.dispose();
-    const material = this.mesh.material as THREE.MeshLambertMaterial;
-    material.map?.dispose();
-    material.dispose();
+    (this.mesh.material as THREE.Material).dispose();
+    this.#picture.dispose();
     this.#skeleton.dispose();
   }
 }

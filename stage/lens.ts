@@ -1,4 +1,6 @@
 import * as THREE from 'three';
+import { Bloom } from './bloom.ts';
+import type { StageLens } from './protocol.ts';
 
 const vertexShader = /* glsl */ `
   varying vec2 at;
@@ -7,10 +9,13 @@ const vertexShader = /* glsl */ `
 // Tone curve: Narkowicz, 2015, ACES Filmic Tone Mapping Curve. Then sRGB (IEC 61966-2-1), then a grain of dither.
 const fragmentShader = /* glsl */ `
   uniform sampler2D picture;
-  uniform float exposure;
+  uniform sampler2D shine;
+  uniform float exposure, shining;
   varying vec2 at;
   void main() {
-    vec3 c = texture2D(picture, at).rgb * exposure;
+    vec3 c = texture2D(picture, at).rgb;
+    if (shining > 0.0) c += texture2D(shine, at).rgb * shining;
+    c *= exposure;
     c = clamp((c * (2.51 * c + 0.03)) / (c * (2.43 * c + 0.59) + 0.14), 0.0, 1.0);
     c = mix(c * 12.92, 1.055 * pow(c, vec3(1.0 / 2.4)) - 0.055, step(0.0031308, c));
     float grain = fract(sin(dot(gl_FragCoord.xy, vec2(12.9898, 78.233))) * 43758.5453) - 0.5;
@@ -19,7 +24,7 @@ const fragmentShader = /* glsl */ `
 `;
 
 /** Whether this machine draws without a graphics card: then smoothing edges would cost more than the picture. */
-function drawsInSoftware(renderer: THREE.WebGLRenderer): boolean {
+export function drawsInSoftware(renderer: THREE.WebGLRenderer): boolean {
   const gl = renderer.getContext();
   const info = gl.getExtension('WEBGL_debug_renderer_info');
   return (
@@ -27,41 +32,46 @@ function drawsInSoftware(renderer: THREE.WebGLRenderer): boolean {
   );
 }
 
-/** Draws a scene into linear half-float, then to the canvas through the tone curve. */
+/** Brings the picture of the scene, linear and half float, to the canvas: light that shines over, exposure, the tone curve. */
 export class Lens {
-  readonly #target: THREE.WebGLRenderTarget;
+  #lens: StageLens = { bloom: null, exposure: 0, dim: 0 };
+  readonly #bloom = new Bloom();
   readonly #material = new THREE.ShaderMaterial({
     vertexShader,
     fragmentShader,
     depthTest: false,
     depthWrite: false,
-    uniforms: { picture: { value: null }, exposure: { value: 1 } },
+    uniforms: {
+      picture: { value: null },
+      shine: { value: null },
+      exposure: { value: 1 },
+      shining: { value: 0 },
+    },
   });
   readonly #scene = new THREE.Scene();
   readonly #camera = new THREE.OrthographicCamera();
 
-  constructor(renderer: THREE.WebGLRenderer) {
-    this.#target = new THREE.WebGLRenderTarget(1, 1, {
-      type: THREE.HalfFloatType,
-      samples: drawsInSoftware(renderer) ? 0 : 4,
-    });
+  constructor() {
     this.#scene.add(new THREE.Mesh(new THREE.PlaneGeometry(2, 2), this.#material));
   }
 
-  setSize(width: number, height: number): void {
-    this.#target.setSize(width, height);
+  set(lens: StageLens): void {
+    this.#lens = lens;
   }
 
-  draw(
-    renderer: THREE.WebGLRenderer,
-    scene: THREE.Scene,
-    camera: THREE.Camera,
-    into: THREE.WebGLRenderTarget | null = null,
-  ): void {
-    renderer.setRenderTarget(this.#target);
-    renderer.render(scene, camera);
+  draw(renderer: THREE.WebGLRenderer, picture: THREE.WebGLRenderTarget, into: THREE.WebGLRenderTarget | null): void {
+    const { bloom, exposure, dim } = this.#lens;
+    const { uniforms } = this.#material;
+    const { width, height } = picture;
+    const shines = bloom !== null && bloom.strength > 0;
+    uniforms['picture']!.value = picture.texture;
+    uniforms['shine']!.value = shines
+      ? this.#bloom.draw(renderer, picture.texture, width, height, (bloom.spread / 100) * height)
+      : null;
+    // All levels lie on one another: each gives its share.
+    uniforms['shining']!.value = shines ? bloom.strength / 100 / Math.max(1, this.#bloom.levels) : 0;
+    uniforms['exposure']!.value = 2 ** exposure * (1 - dim);
     renderer.setRenderTarget(into);
-    this.#material.uniforms['picture']!.value = this.#target.texture;
     renderer.render(this.#scene, this.#camera);
   }
 }

@@ -1,19 +1,82 @@
 import type { RigMesh, Texture } from '@jinx/core/geometry';
-import type { OwnFrames } from '@jinx/core/simulation';
+import type { StepKind } from '@jinx/core/document';
+import type { OwnFrames, ValuePlace } from '@jinx/core/simulation';
+
+/** A step of a look, with all that its shader is made from. */
+export interface DrawnStep {
+  readonly id: string;
+  readonly kind: StepKind;
+  readonly choices: Readonly<Record<string, string | boolean>>;
+  /** Linear. */
+  readonly colours: Readonly<Record<string, readonly [number, number, number]>>;
+  /** The hash of the picture it shows; null without one. */
+  readonly picture: string | null;
+  /** Stops of its gradient, from 0 to 1, linear. */
+  readonly stops: readonly { readonly at: number; readonly rgb: readonly [number, number, number] }[];
+}
+
+/** A layer's look: its steps that act, and where their numbers stand in a frame. */
+export interface DrawnLook {
+  /** Which frames it is for: LAYER_PLAN. */
+  readonly plan: number;
+  readonly ownWords: number;
+  readonly places: Readonly<Record<string, ValuePlace>>;
+  readonly steps: readonly DrawnStep[];
+}
+
+export type Blend = 'additive' | 'normal' | 'mixed' | 'multiply' | 'solid' | 'holes';
+
+/** How a layer's ribbons lie. */
+export interface DrawnRibbon {
+  readonly form: 'flat' | 'crossed' | 'tube';
+  /** Metres after which its look begins anew; 0: it lies along it once. */
+  readonly tile: number;
+}
 
 /** How one layer is drawn: what the stage must know beside the frame. */
 export interface DrawnLayer {
   readonly salt: number;
   readonly isVisible: boolean;
-  readonly facing: 'camera' | 'ground' | 'own frame';
+  readonly facing: 'camera' | 'upright' | 'motion' | 'ground' | 'own frame';
   /** How sprites stand in their own frames. */
   readonly frames: OwnFrames;
   /** Whether its sprites are turned from where they are going rather than from upright. */
   readonly isAligned: boolean;
-  readonly blend: 'additive' | 'normal';
-  readonly shape: string;
-  /** Whether its particles are drawn as ribbons, whatever their kind. */
-  readonly isRibbon: boolean;
+  readonly blend: Blend;
+  /** Which of its particles are drawn in front of the others. */
+  readonly order: 'newest' | 'oldest' | 'nearest';
+  readonly depth: 'as placed' | 'never hidden' | 'only where hidden';
+  readonly lit: 'unlit' | 'card' | 'ball';
+  /** Whether it lies on whatever is under it. */
+  readonly wraps: boolean;
+  /** Drawn only where the layer of that salt covers the picture. */
+  readonly inside: number | null;
+  readonly look: DrawnLook;
+  /** How its particles are drawn as ribbons, whatever their kind; null for sprites. */
+  readonly ribbon: DrawnRibbon | null;
+}
+
+/** A picture that looks show: canonical pixels, by the hash of their asset. */
+export interface StagePicture {
+  readonly hash: string;
+  readonly texture: Texture;
+}
+
+/** What the picture goes through. */
+export interface StageLens {
+  /** Percent; percent of the picture's height. Null: none. */
+  readonly bloom: { readonly strength: number; readonly spread: number } | null;
+  /** Doublings of the light. */
+  readonly exposure: number;
+  /** How much darker the work is shown, 0 to 1: for what is too bright to work on. */
+  readonly dim: number;
+}
+
+/** Fog; null colour is that of the horizon. Density is lost a metre, 0 to 1, at the ground. */
+export interface StageFog {
+  readonly density: number;
+  readonly height: number;
+  readonly colour: readonly [number, number, number] | null;
 }
 
 /** Line segments that explain a source or a force; they hang on one of a frame's matrices, or stand in the world. */
@@ -25,7 +88,7 @@ export interface Guide {
   readonly tone: 'source' | 'force' | 'surface' | 'faint';
 }
 
-export type Surround = 'dusk' | 'overcast' | 'noon';
+export type Surround = 'dusk' | 'overcast' | 'noon' | 'busy';
 
 export interface StageFigure {
   readonly mesh: RigMesh;
@@ -50,6 +113,9 @@ export type ToStage =
   | { kind: 'frames'; buffer: ArrayBufferLike; address: number; mostRecords: number; mostJoints: number }
   /** The camera goes with the figure of that number, if it goes with any. */
   | { kind: 'figures'; figures: StageFigure[]; followed: number }
+  | { kind: 'pictures'; pictures: StagePicture[] }
+  | { kind: 'lens'; lens: StageLens }
+  | { kind: 'air'; fog: StageFog | null }
   /** From front to back. */
   | { kind: 'layers'; layers: DrawnLayer[] }
   | { kind: 'guides'; guides: Guide[]; isShown: boolean }
@@ -59,6 +125,8 @@ export type ToStage =
   | { kind: 'figureShown'; isShown: boolean }
   | { kind: 'pace'; isPlaying: boolean; stepsPerSecond: number }
   | { kind: 'pixels'; id: number; width: number; height: number }
+  /** One particle of a layer as its look has made it after one of its steps, a square of `size` pixels. */
+  | { kind: 'stepPicture'; id: number; salt: number; step: string; size: number }
   /** Draws the present picture `times` over, each to its end. */
   | { kind: 'time'; id: number; times: number };
 
@@ -67,5 +135,6 @@ export type FromStage =
   | { kind: 'drawn'; step: number; drawMilliseconds: number; drawn: number }
   | ({ kind: 'tracked' } & Tracked)
   | { kind: 'pixels'; id: number; width: number; height: number; rgba: Uint8Array }
+  | { kind: 'stepPicture'; id: number; size: number; rgba: Uint8Array }
   | { kind: 'time'; id: number; milliseconds: number[] }
   | { kind: 'failed'; sentence: string };

@@ -1,36 +1,28 @@
 import * as THREE from 'three';
-import {
-  FrameReader,
-  HEADER_RATE,
-  JOINT_WORDS,
-  RECORDS,
-  RECORD_WORDS,
-  tripleBuffer,
-  type Frame,
-} from '@jinx/core/simulation';
+import { FrameReader, HEADER_RATE, tripleBuffer, type Frame } from '@jinx/core/simulation';
+import { Drawings } from './drawings.ts';
 import { FigureMesh } from './figure.ts';
 import { Guides } from './guides.ts';
-import { Lens } from './lens.ts';
+import { newCommonUniforms } from './looks/light.ts';
 import { drawnMatrixInto } from './matrices.ts';
-import type { DrawnLayer, StageFigure, Surround, ToStage, Tracked } from './protocol.ts';
-import { Ribbons } from './ribbons.ts';
-import { Sprites } from './sprites.ts';
+import { Passes } from './passes.ts';
+import type { StageFigure, StageFog, ToStage, Tracked } from './protocol.ts';
 import { Surroundings } from './surroundings.ts';
 import { Tracker } from './tracker.ts';
 
 /** Draws frames. Knows layers by their salt, and nothing of documents, pages or servers. */
 export class Stage {
   readonly #renderer: THREE.WebGLRenderer;
-  readonly #scene = new THREE.Scene();
   readonly #camera = new THREE.PerspectiveCamera(38, 1, 0.02, 200);
-  readonly #lens: Lens;
-  readonly #surroundings = new Surroundings();
+  readonly #common = newCommonUniforms();
+  readonly #passes: Passes;
+  readonly #drawings: Drawings;
+  readonly #surroundings = new Surroundings(this.#common);
   readonly #guides = new Guides();
   readonly #tracker = new Tracker();
-  /** By salt. */
-  readonly #layers = new Map<number, Sprites | Ribbons>();
   #view = { position: [0, 1.4, 4], target: [0, 1, 0], fieldOfView: 38, follows: true };
   #figures: FigureMesh[] = [];
+  #hasFog = false;
   #areFiguresShown = true;
   #followed = 0;
   #reader: FrameReader | null = null;
@@ -43,12 +35,14 @@ export class Stage {
 
   constructor(canvas: OffscreenCanvas) {
     this.#renderer = new THREE.WebGLRenderer({ canvas, antialias: false, powerPreference: 'high-performance' });
-    this.#lens = new Lens(this.#renderer);
-    this.#scene.add(this.#surroundings.group, this.#guides.group);
+    this.#passes = new Passes(this.#renderer, this.#common);
+    this.#drawings = new Drawings(this.#passes, this.#common, this.#camera, () => (this.#isChanged = true));
+    this.#passes.solids.add(this.#surroundings.group);
+    this.#passes.overs.add(this.#guides.group);
   }
 
   /** Takes one order from the page. */
-  take(order: Exclude<ToStage, { kind: 'start' | 'pixels' | 'time' }>): void {
+  take(order: Exclude<ToStage, { kind: 'start' | 'pixels' | 'time' | 'stepPicture' }>): void {
     this.#isChanged = true;
     switch (order.kind) {
       case 'size':
@@ -63,8 +57,11 @@ export class Stage {
       case 'figures':
         this.#followed = order.followed;
         return this.#setFigures(order.figures);
+      case 'pictures':
+        return this.#drawings.setPictures(order.pictures);
       case 'layers':
-        return this.#setLayers(order.layers);
+        this.#drawings.set(order.layers);
+        return this.#drawings.load(this.#frame);
       case 'guides':
         this.#guides.set(order.isShown ? order.guides : []);
         this.#surroundings.showGrid(order.isShown);
@@ -72,7 +69,11 @@ export class Stage {
       case 'track':
         return this.#tracker.ask(order.matrices);
       case 'surround':
-        return this.setSurround(order.surround);
+        return this.#surroundings.set(order.surround);
+      case 'lens':
+        return this.#passes.lens.set(order.lens);
+      case 'air':
+        return this.#setFog(order.fog);
       case 'figureShown':
         this.#areFiguresShown = order.isShown;
         return;
@@ -82,58 +83,28 @@ export class Stage {
     }
   }
 
-  setSurround(surround: Surround): void {
-    this.#surroundings.set(surround);
-  }
-
   #setSize(width: number, height: number): void {
     this.#size = { width: Math.max(1, Math.round(width)), height: Math.max(1, Math.round(height)) };
     this.#renderer.setSize(this.#size.width, this.#size.height, false);
-    this.#lens.setSize(this.#size.width, this.#size.height);
+    this.#passes.setSize(this.#size.width, this.#size.height);
+  }
+
+  #setFog(fog: StageFog | null): void {
+    this.#hasFog = fog !== null;
+    this.#surroundings.setFog(fog);
+    this.#drawings.setFog(this.#hasFog);
+    for (const figure of this.#figures) figure.setFog(this.#hasFog);
   }
 
   #setFigures(figures: readonly StageFigure[]): void {
     for (const figure of this.#figures) {
-      this.#scene.remove(figure.mesh);
+      this.#passes.solids.remove(figure.mesh);
       figure.dispose();
     }
-    this.#figures = figures.map((figure) => new FigureMesh(figure));
-    for (const { mesh } of this.#figures) this.#scene.add(mesh);
-  }
-
-  #setLayers(layers: readonly DrawnLayer[]): void {
-    const salts = new Set(layers.map(({ salt }) => salt));
-    for (const salt of [...this.#layers.keys()]) if (!salts.has(salt)) this.#removeLayer(salt);
-    layers.forEach((layer, index) => {
-      const Kind = layer.isRibbon ? Ribbons : Sprites;
-      if (!(this.#layers.get(layer.salt) instanceof Kind)) {
-        this.#removeLayer(layer.salt);
-        const made = new Kind();
-        this.#layers.set(layer.salt, made);
-        this.#scene.add(made.mesh);
-      }
-      this.#layers.get(layer.salt)!.dress(layer, layers.length - index);
-    });
-    this.#loadLayers();
-  }
-
-  #removeLayer(salt: number): void {
-    const drawn = this.#layers.get(salt);
-    if (!drawn) return;
-    this.#scene.remove(drawn.mesh);
-    drawn.dispose();
-    this.#layers.delete(salt);
-  }
-
-  #loadLayers(): void {
-    const frame = this.#frame;
-    if (!frame) return;
-    const found = new Map(frame.layers().map((layer) => [layer.salt, layer]));
-    for (const [salt, drawn] of this.#layers) {
-      const layer = found.get(salt);
-      if (drawn instanceof Ribbons)
-        drawn.load(frame.f32, frame.joints + (layer?.jointStart ?? 0) * JOINT_WORDS, layer?.jointCount ?? 0);
-      else drawn.load(frame.f32, RECORDS + (layer?.start ?? 0) * RECORD_WORDS, layer?.count ?? 0);
+    this.#figures = figures.map((figure) => new FigureMesh(figure, this.#common));
+    for (const figure of this.#figures) {
+      figure.setFog(this.#hasFog);
+      this.#passes.solids.add(figure.mesh);
     }
   }
 
@@ -145,7 +116,7 @@ export class Stage {
     this.#frame = frame;
     this.#lastStep = frame.step;
     this.#isChanged = true;
-    this.#loadLayers();
+    this.#drawings.load(frame);
   }
 
   /** How far the picture has come from the frame's start to its end: all the way while the clock stands. */
@@ -169,14 +140,17 @@ export class Stage {
     const isMoving = this.#pace.isPlaying && this.#frame !== null;
     if (!this.#isChanged && !isMoving && !isForced) return null;
     this.#isChanged = false;
+    this.#drawings.takeReady(this.#frame);
     this.#prepare(share, this.#size.width / this.#size.height);
-    this.#lens.draw(this.#renderer, this.#scene, this.#camera);
+    this.#passes.draw(this.#camera, this.#drawings.needs, null);
     return { step: this.#frame?.step ?? 0, drawn: this.#frame?.particles ?? 0 };
   }
 
   #prepare(share: number, aspect: number): void {
     const frame = this.#frame;
-    for (const drawn of this.#layers.values()) drawn.setShare(share);
+    this.#common.share.value = share;
+    this.#common.rate.value = this.rate;
+    this.#common.clock.value = frame ? (frame.step - 1 + share) / this.rate : 0;
     const isPosed = frame !== null && frame.bones > 0;
     for (const figure of this.#figures) {
       if (isPosed) figure.pose(frame, share);
@@ -196,6 +170,7 @@ export class Stage {
     this.#camera.lookAt(target[0]! + dx, target[1]!, target[2]! + dz);
     this.#camera.updateProjectionMatrix();
     this.#camera.updateMatrixWorld();
+    this.#drawings.sort();
   }
 
   /** What the page asked to hear of, if it has changed since it was told. */
@@ -210,18 +185,19 @@ export class Stage {
     return [this.#matrix.elements[12]!, this.#matrix.elements[14]!];
   }
 
-  /** Draws the present frame at a size of its own and reads it back: rows from the top, four bytes a pixel. */
+  /** Draws the present frame, every look made ready, at a size of its own and reads it back: rows from the top, four bytes a pixel. */
   pixels(width: number, height: number, now: number): Uint8Array {
     this.#takeFrame(now);
-    this.#lens.setSize(width, height);
+    this.#drawings.finish(this.#frame);
+    this.#passes.setSize(width, height);
     this.#prepare(1, width / height);
     const target = new THREE.WebGLRenderTarget(width, height);
-    this.#lens.draw(this.#renderer, this.#scene, this.#camera, target);
+    this.#passes.draw(this.#camera, this.#drawings.needs, target);
     const flipped = new Uint8Array(width * height * 4);
     this.#renderer.readRenderTargetPixels(target, 0, 0, width, height, flipped);
     target.dispose();
     this.#renderer.setRenderTarget(null);
-    this.#lens.setSize(this.#size.width, this.#size.height);
+    this.#passes.setSize(this.#size.width, this.#size.height);
     this.#isChanged = true;
     const rgba = new Uint8Array(flipped.length);
     for (let row = 0; row < height; row++)
@@ -229,8 +205,13 @@ export class Stage {
     return rgba;
   }
 
+  /** What a layer's look has become after one of its steps; null while it is not drawn. */
+  stepPicture(salt: number, step: string, size: number): Promise<Uint8Array | null> {
+    return this.#drawings.stepPicture(salt, step, size);
+  }
+
   /** Steps a second that frames count in. */
   get rate(): number {
-    return this.#frame?.u32[HEADER_RATE] ?? 60;
+    return this.#frame?.u32[HEADER_RATE] || 60;
   }
 }

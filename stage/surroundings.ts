@@ -1,5 +1,6 @@
 import * as THREE from 'three';
-import type { Surround } from './protocol.ts';
+import { FOG, LIGHT, setDefine, type CommonUniforms } from './looks/light.ts';
+import type { StageFog, Surround } from './protocol.ts';
 
 interface Light {
   readonly zenith: string;
@@ -39,6 +40,16 @@ const SURROUNDS: Record<Surround, Light> = {
     key: 2.6,
     keyColour: '#fff4dc',
   },
+  /** Patches of dark and bright, and of several hues: what an effect must be read against in the thick of it. */
+  busy: {
+    zenith: '#4e6172',
+    horizon: '#a79f8d',
+    ground: '#6d6a58',
+    line: '#8f8a76',
+    sky: 2,
+    key: 1.8,
+    keyColour: '#ffe9c9',
+  },
 };
 
 const skyVertex = /* glsl */ `
@@ -49,13 +60,34 @@ const skyVertex = /* glsl */ `
     gl_Position.z = gl_Position.w * 0.99999;
   }
 `;
+/** Patches that lie about in a busy surround: dark and bright, warm and cold. */
+const PATCHES = /* glsl */ `
+  float patchHash(vec2 p) { return fract(sin(dot(p, vec2(41.3, 289.1))) * 43758.5453); }
+  vec3 patched(vec3 colour, vec2 p) {
+  #ifdef IS_BUSY
+    for (int n = 0; n < 3; n++) {
+      vec2 cell = floor(p), within = fract(p);
+      float lot = patchHash(cell + float(n) * 7.3);
+      vec2 middle = vec2(patchHash(cell + 3.1), patchHash(cell + 8.7)) * 0.5 + 0.25;
+      float inside = smoothstep(0.42, 0.36, length((within - middle) * mat2(0.8, 0.6, -0.6, 0.8) * vec2(1.0, 1.0 + lot)));
+      vec3 hue = lot < 0.3 ? vec3(0.16, 0.2, 0.17) : lot < 0.55 ? vec3(2.1, 1.9, 1.5) : lot < 0.8 ? vec3(1.5, 0.75, 0.5) : vec3(0.55, 0.8, 1.15);
+      colour = mix(colour, colour * hue, inside);
+      p = p * 2.3 + 11.7;
+    }
+  #endif
+    return colour;
+  }
+`;
 const skyFragment = /* glsl */ `
   uniform vec3 zenith; uniform vec3 horizon; uniform vec3 ground;
   varying vec3 direction;
+  ${PATCHES}
+  ${FOG}
   void main() {
-    float y = normalize(direction).y;
-    vec3 above = mix(horizon, zenith, smoothstep(0.0, 0.5, y));
-    gl_FragColor = vec4(y > 0.0 ? above : mix(horizon, ground, smoothstep(0.0, -0.12, y)), 1.0);
+    vec3 way = normalize(direction);
+    vec3 above = patched(mix(horizon, zenith, smoothstep(0.0, 0.5, way.y)), vec2(atan(way.z, way.x) * 3.0, way.y * 5.0));
+    vec3 colour = way.y > 0.0 ? above : mix(horizon, ground, smoothstep(0.0, -0.12, way.y));
+    gl_FragColor = vec4(mix(colour, fog_colour, fogBefore(cameraPosition + way * 120.0)), 1.0);
   }
 `;
 const groundVertex = /* glsl */ `
@@ -69,6 +101,9 @@ const groundFragment = /* glsl */ `
   uniform vec3 ground; uniform vec3 horizon; uniform vec3 line; uniform float grid;
   uniform vec2 feet[MOST_FEET]; uniform int standing;
   varying vec3 place;
+  ${PATCHES}
+  ${LIGHT}
+  ${FOG}
   float lines(vec2 p) {
     vec2 width = fwidth(p);
     vec2 near = abs(fract(p - 0.5) - 0.5) / max(width, 1e-5);
@@ -76,14 +111,17 @@ const groundFragment = /* glsl */ `
   }
   void main() {
     float far = length(place.xz);
-    vec3 colour = mix(ground, horizon, smoothstep(6.0, 40.0, far));
+    vec3 colour = patched(ground, place.xz * 0.7);
+    // The ground's colour is what it gives back under its own sky; near lights come to that.
+    colour += colour * nearLight(place, vec3(0.0, 1.0, 0.0), 0.0) * 2.0;
+    colour = mix(colour, horizon, smoothstep(6.0, 40.0, far));
     colour = mix(colour, line, grid * (0.55 * lines(place.xz) + 0.28 * lines(place.xz * 2.0)) * smoothstep(14.0, 3.0, far));
     for (int i = 0; i < MOST_FEET; i++) {
       if (i >= standing) break;
       vec2 off = place.xz - feet[i];
       colour *= 1.0 - 0.6 * exp(-dot(off, off) * 9.0);
     }
-    gl_FragColor = vec4(colour, 1.0);
+    gl_FragColor = vec4(mix(colour, fog_colour, fogBefore(place)), 1.0);
   }
 `;
 
@@ -95,14 +133,16 @@ const linear = (hex: string) => new THREE.Color(hex);
 /** Sky, ground, grid and light of a surround. */
 export class Surroundings {
   readonly group = new THREE.Group();
+  readonly #common: CommonUniforms;
   readonly #sky: THREE.ShaderMaterial;
   readonly #ground: THREE.ShaderMaterial;
-  readonly #hemisphere = new THREE.HemisphereLight();
-  readonly #key = new THREE.DirectionalLight();
-  readonly #rim = new THREE.DirectionalLight();
+  #fog: StageFog | null = null;
+  #surround: Surround = 'dusk';
 
-  constructor() {
-    const colours = () => ({
+  constructor(common: CommonUniforms) {
+    this.#common = common;
+    const uniforms = () => ({
+      ...common,
       zenith: { value: linear('#000000') },
       horizon: { value: linear('#000000') },
       ground: { value: linear('#000000') },
@@ -112,7 +152,7 @@ export class Surroundings {
       fragmentShader: skyFragment,
       side: THREE.BackSide,
       depthWrite: false,
-      uniforms: colours(),
+      uniforms: uniforms(),
     });
     const sky = new THREE.Mesh(new THREE.SphereGeometry(1, 24, 16), this.#sky);
     sky.frustumCulled = false;
@@ -122,7 +162,7 @@ export class Surroundings {
       fragmentShader: groundFragment,
       defines: { MOST_FEET },
       uniforms: {
-        ...colours(),
+        ...uniforms(),
         line: { value: linear('#000000') },
         grid: { value: 1 },
         feet: { value: Array.from({ length: MOST_FEET }, () => new THREE.Vector2()) },
@@ -131,25 +171,36 @@ export class Surroundings {
     });
     const ground = new THREE.Mesh(new THREE.CircleGeometry(60, 64).rotateX(-Math.PI / 2), this.#ground);
     ground.renderOrder = -1;
-    this.#key.position.set(2, 5, 3);
-    this.#rim.position.set(-3, 3, -4);
-    this.group.add(sky, ground, this.#hemisphere, this.#key, this.#rim);
+    common.key_way.value.set(2, 5, 3).normalize();
+    common.rim_way.value.set(-3, 3, -4).normalize();
+    this.group.add(sky, ground);
     this.set('dusk');
   }
 
   set(surround: Surround): void {
+    this.#surround = surround;
     const light = SURROUNDS[surround];
-    for (const material of [this.#sky, this.#ground])
+    for (const material of [this.#sky, this.#ground]) {
       for (const name of ['zenith', 'horizon', 'ground'] as const)
         material.uniforms[name]!.value = linear(light[name]);
+      setDefine(material, 'IS_BUSY', surround === 'busy');
+    }
     this.#ground.uniforms['line']!.value = linear(light.line);
-    this.#hemisphere.color = linear(light.horizon).multiplyScalar(surround === 'dusk' ? 9 : 1);
-    this.#hemisphere.groundColor = linear(light.ground).multiplyScalar(surround === 'dusk' ? 5 : 1);
-    this.#hemisphere.intensity = light.sky;
-    this.#key.color = linear(light.keyColour);
-    this.#key.intensity = light.key;
-    this.#rim.color = linear(light.keyColour);
-    this.#rim.intensity = light.key * 0.8;
+    const { sky_light, ground_light, key_light, rim_light } = this.#common;
+    sky_light.value = linear(light.horizon).multiplyScalar(light.sky * (surround === 'dusk' ? 9 : 1));
+    ground_light.value = linear(light.ground).multiplyScalar(light.sky * (surround === 'dusk' ? 5 : 1));
+    key_light.value = linear(light.keyColour).multiplyScalar(light.key);
+    rim_light.value = linear(light.keyColour).multiplyScalar(light.key * 0.8);
+    this.setFog(this.#fog);
+  }
+
+  setFog(fog: StageFog | null): void {
+    this.#fog = fog;
+    for (const material of [this.#sky, this.#ground]) setDefine(material, 'HAS_FOG', fog !== null);
+    const { fog_colour, fog_density, fog_height } = this.#common;
+    fog_density.value = fog ? -Math.log(1 - Math.min(0.99, fog.density)) : 0;
+    fog_height.value = fog?.height ?? 1;
+    fog_colour.value = fog?.colour ? new THREE.Color(...fog.colour) : linear(SURROUNDS[this.#surround].horizon);
   }
 
   showGrid(isShown: boolean): void {

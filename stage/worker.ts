@@ -58,6 +58,12 @@ function take(order: ToStage): void {
     tell({ kind: 'pixels', id: order.id, width: order.width, height: order.height, rgba }, [
       rgba.buffer as ArrayBuffer,
     ]);
+  } else if (order.kind === 'stepPicture') {
+    const { id, salt, step, size } = order;
+    void stage.stepPicture(salt, step, size).then((rgba) => {
+      const pixels = rgba ?? new Uint8Array(0);
+      tell({ kind: 'stepPicture', id, size: rgba ? size : 0, rgba: pixels }, [pixels.buffer as ArrayBuffer]);
+    });
   } else if (order.kind === 'time') {
     const milliseconds = Array.from({ length: order.times }, () => {
       const start = performance.now();

@@ -1,6 +1,7 @@
 import { listed, withItem, withoutItem, type Id } from './collection.ts';
 import { CHANNEL_SETTING } from './declarations/index.ts';
 import type { Effect } from './effect.ts';
+import { stepsOf } from './look.ts';
 import { defaultSetting } from './settingSchema.ts';
 import type { Setting } from './setting.ts';
 
@@ -23,11 +24,13 @@ const readersIn = (settings: object, id: Id, layer: Id | null, of: string): Chan
 
 /** The settings of a layer, of its forces and ribbons, that a channel shapes. */
 export function channelReadersOf(effect: Effect, layerId: Id, id: Id): ChannelReader[] {
-  const { settings, forces, drawn } = effect.layers.byId[layerId]!;
+  const layer = effect.layers.byId[layerId]!;
+  const { settings, forces, drawn } = layer;
   return [
     ...readersIn(settings, id, layerId, ''),
     ...listed(forces).flatMap(({ item }) => readersIn(item.settings, id, layerId, item.kind)),
     ...(drawn.kind === 'sprite' ? [] : readersIn(drawn.settings, id, layerId, drawn.kind)),
+    ...stepsOf(effect, layer).flatMap(({ item }) => readersIn(item.settings, id, layerId, item.kind)),
   ];
 }
 

@@ -10,14 +10,13 @@ import {
   SURFACE_SETTINGS,
   type ForceKind,
 } from './declarations/index.ts';
-import { hexSchema, vectorSchema, type NumberSetting } from './setting.ts';
+import { layerLookSchema, lookSchema } from './look.ts';
+import { assetHash as hash, hexSchema, itemName as name, vectorSchema, type NumberSetting } from './setting.ts';
 import { settingSchema, settingsSchema } from './settingSchema.ts';
 
-export const SCHEMA = 3;
+export const SCHEMA = 4;
 
-const name = z.string().min(1).max(80);
 const seed = z.number().int().min(0).max(0xffffffff);
-const hash = z.string().regex(/^[0-9a-f]{64}$/, 'an asset is named by 64 hexadecimal digits');
 
 /** A place at one moment of the time sheet; from it on the way to the next is eased, straight, or a step. */
 export const placeKeySchema = z.strictObject({
@@ -241,6 +240,10 @@ export const layerSchema = z.strictObject({
   bursts: collectionSchema(burstSchema),
   forces: collectionSchema(anyForceSchema, 64),
   links: collectionSchema(linkSchema, 64),
+  /** What it looks like: steps of its own, or a look that others use too. */
+  look: layerLookSchema,
+  /** Drawn only where that layer's particles cover the picture. */
+  inside: idSchema.nullable(),
   /** What its particles carry, by the id of the channel. */
   channels: collectionSchema(settingSchema(CHANNEL_SETTING) as z.ZodType<NumberSetting>, MOST_CHANNELS),
   settings: settingsSchema(LAYER_SETTINGS),
@@ -316,10 +319,33 @@ export const thingSchema = z.strictObject({
 });
 export type Thing = z.infer<typeof thingSchema>;
 
+/** What the picture goes through; each can be switched off, to judge the raw effect. */
+export const lensSchema = z.strictObject({
+  /** How much of what is brighter than the screen shines over onto what is beside it (percent), and how far (of the picture's height, percent). */
+  bloom: z.strictObject({
+    isOn: z.boolean(),
+    strength: z.number().min(0).max(400),
+    spread: z.number().min(1).max(50),
+  }),
+  /** Doublings of the light. */
+  exposure: z.number().min(-8).max(8),
+});
+/** Fog: how much of what is seen is lost in it in a metre (percent), thinning out upward; its own colour, or that of the horizon. */
+export const airSchema = z.strictObject({
+  fog: z.strictObject({
+    isOn: z.boolean(),
+    density: z.number().min(0).max(95),
+    height: z.number().min(0.05).max(1000),
+    colour: hexSchema.nullable(),
+  }),
+});
+
 /** What the effect is seen with: part of the document, for what stands on the stage decides what is computed. */
 export const stageSchema = z.strictObject({
   things: collectionSchema(thingSchema, 16),
-  surround: z.enum(['dusk', 'overcast', 'noon']),
+  surround: z.enum(['dusk', 'overcast', 'noon', 'busy']),
+  lens: lensSchema,
+  air: airSchema,
   /** What the effect itself rides on. */
   carrier: z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('still') }),
@@ -358,6 +384,7 @@ export const effectSchema = z.strictObject({
   forces: collectionSchema(sharedForceSchema, 64),
   surfaces: collectionSchema(surfaceSchema, 32),
   fronts: collectionSchema(frontSchema, 16),
+  looks: collectionSchema(lookSchema, 64),
   stage: stageSchema,
 });
 export type Effect = z.infer<typeof effectSchema>;

@@ -7,6 +7,7 @@ export * from './diff.ts';
 export * from './effect.ts';
 export * from './errors.ts';
 export * from './lineage.ts';
+export * from './look.ts';
 export * from './make.ts';
 export * from './migrations.ts';
 export * from './parse.ts';

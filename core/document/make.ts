@@ -25,6 +25,7 @@ import {
   type Burst,
   type Moment,
 } from './effect.ts';
+import { drawnLook } from './look.ts';
 import type {
   Colour,
   Combine,
@@ -42,6 +43,16 @@ import { defaultSettings } from './settingSchema.ts';
 /** 32 random bits, handed in: `crypto` in the browser, a counter in tests and demo scripts. */
 export type Random32 = () => number;
 
+/** A lens that lets what is very bright shine over a little. */
+export const newLens = (): Effect['stage']['lens'] => ({
+  bloom: { isOn: true, strength: 35, spread: 9 },
+  exposure: 0,
+});
+/** Clear air. */
+export const newAir = (): Effect['stage']['air'] => ({
+  fog: { isOn: false, density: 4, height: 3, colour: null },
+});
+
 export function newEffect(name: string, seed: number): Effect {
   return {
     schema: SCHEMA,
@@ -57,9 +68,12 @@ export function newEffect(name: string, seed: number): Effect {
     forces: emptyCollection(),
     surfaces: emptyCollection(),
     fronts: emptyCollection(),
+    looks: emptyCollection(),
     stage: {
       things: emptyCollection(),
       surround: 'dusk',
+      lens: newLens(),
+      air: newAir(),
       carrier: { kind: 'still' },
       density: { share: 100, keepsArea: true },
     },
@@ -99,6 +113,8 @@ export function newLayer(name: string, salt: number): Layer {
     bursts: emptyCollection(),
     forces: emptyCollection(),
     links: emptyCollection(),
+    look: drawnLook('soft dot'),
+    inside: null,
     channels: emptyCollection(),
     settings,
   };

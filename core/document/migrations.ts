@@ -1,8 +1,15 @@
 import { DocumentError } from './errors.ts';
 import { emptyCollection } from './collection.ts';
-import { FORCE_SETTINGS, LAYER_SETTINGS, LINK_SETTINGS, type Declaration } from './declarations/index.ts';
+import {
+  FORCE_SETTINGS,
+  LAYER_SETTINGS,
+  LINK_SETTINGS,
+  RIBBON_SETTINGS,
+  type Declaration,
+} from './declarations/index.ts';
 import { SCHEMA } from './effect.ts';
-import { structuredCopy } from './make.ts';
+import { drawnLook } from './look.ts';
+import { newAir, newLens, structuredCopy } from './make.ts';
 import { defaultSetting } from './settingSchema.ts';
 
 type Loose = Record<string, unknown>;
@@ -113,6 +120,25 @@ function withChannels(document: Loose): Loose {
   return result;
 }
 
+/** Schema 4: looks of ordered steps in place of one drawn shape; a lens and air. */
+function withLooks(document: Loose): Loose {
+  const result = structuredCopy({ ...document, schema: 4, looks: emptyCollection() }) as Loose;
+  const stage = loose(result['stage']);
+  result['stage'] = { ...stage, lens: newLens(), air: newAir() };
+  for (const layer of itemsOf(result['layers'])) {
+    const settings = loose(layer['settings']);
+    const shape = loose(loose(settings['appearance.shape'])['base'])['value'];
+    delete settings['appearance.shape'];
+    const look = drawnLook(typeof shape === 'string' ? shape : 'soft dot');
+    layer['look'] = look;
+    layer['inside'] = null;
+    fill(layer, LAYER_SETTINGS);
+    const drawn = loose(layer['drawn']);
+    if (drawn['kind'] !== 'sprite') fill(drawn, RIBBON_SETTINGS[drawn['kind'] as 'trail']);
+  }
+  return result;
+}
+
 /** Each step takes a document of the schema before it. Schema 0 was the draft with lengths in `timing`. */
 const STEPS: readonly ((document: Loose) => Loose)[] = [
   (document) => {
@@ -130,6 +156,7 @@ const STEPS: readonly ((document: Loose) => Loose)[] = [
   },
   (document) => stageOfThings(document),
   withChannels,
+  withLooks,
 ];
 
 /**

@@ -1,6 +1,8 @@
-import type { Effect, Moment } from './effect.ts';
+import type { Effect, Layer, Moment } from './effect.ts';
+import { settingSchema } from './settingSchema.ts';
 import type { Colour, Setting } from './setting.ts';
-import { listed } from './collection.ts';
+import { listed, type Collection } from './collection.ts';
+import { stepSettings, stepTable, type Step } from './look.ts';
 
 export interface ReferenceProblem {
   readonly path: string;
@@ -46,6 +48,31 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
   }
   for (const { id, item } of listed(effect.fronts))
     for (const [name, value] of Object.entries(item.settings)) setting(value as Setting, `fronts.${id}.${name}`);
+  const steps = (all: Collection<Step>, path: string) => {
+    for (const { id, item } of listed(all)) {
+      for (const [name, value] of Object.entries(stepSettings(item))) setting(value, `${path}.${id}.${name}`);
+      if (item.kind === 'gradient')
+        for (const stop of listed(item.stops)) colour(stop.item.colour, `${path}.${id}.stops.${stop.id}`);
+    }
+  };
+  for (const { id, item } of listed(effect.looks)) steps(item.steps, `looks.${id}.steps`);
+  const lookOf = ({ look }: Layer, path: string) => {
+    if (look.kind === 'own') return steps(look.steps, `${path}.steps`);
+    const named = effect.looks.byId[look.look];
+    if (!named) return say(path, `no look "${look.look}"`);
+    for (const [id, changes] of Object.entries(look.changes)) {
+      const kind = named.steps.byId[id]?.kind;
+      if (!kind) say(`${path}.changes.${id}`, `the look "${named.name}" has no step "${id}"`);
+      for (const [name, value] of Object.entries(changes)) {
+        const declaration = kind && stepTable(kind)[name];
+        const at = `${path}.changes.${id}.${name}`;
+        if (kind && declaration?.value !== 'number') say(at, `a step of kind ${kind} has no number "${name}"`);
+        const checked = declaration?.value === 'number' ? settingSchema(declaration).safeParse(value) : null;
+        if (checked && !checked.success) say(at, checked.error.issues[0]!.message);
+        setting(value, at);
+      }
+    }
+  };
   const moment = (value: Moment | null, path: string) => {
     if (value?.measure && !effect.measures.byId[value.measure]) say(path, `no measure "${value.measure}"`);
     if (value?.after.kind === 'layer' && !effect.layers.byId[value.after.layer])
@@ -54,6 +81,9 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
   for (const { id, item } of listed(effect.layers)) {
     const path = `layers.${id}`;
     if (item.front !== null && !effect.fronts.byId[item.front]) say(`${path}.front`, `no front "${item.front}"`);
+    lookOf(item, `${path}.look`);
+    if (item.inside !== null && (item.inside === id || !effect.layers.byId[item.inside]))
+      say(`${path}.inside`, `no other layer "${item.inside}" to be drawn inside of`);
     moment(item.births.from, `${path}.births.from`);
     moment(item.births.until, `${path}.births.until`);
     if (item.parent !== null && !effect.groups.byId[item.parent]) say(`${path}.parent`, `no group "${item.parent}"`);

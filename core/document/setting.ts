@@ -3,6 +3,8 @@ import { collectionSchema, idSchema } from './collection.ts';
 
 /** Large enough for any effect, small enough for single precision to hold what is made of it. */
 const finite = z.number().min(-1e6).max(1e6);
+export const itemName = z.string().min(1).max(80);
+export const assetHash = z.string().regex(/^[0-9a-f]{64}$/, 'an asset is named by 64 hexadecimal digits');
 export const hexSchema = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour is written #rrggbb in lower case');
 export const vectorSchema = z.tuple([finite, finite, finite]);
 export type Vector = [number, number, number];

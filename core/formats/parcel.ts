@@ -1,6 +1,7 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { z } from 'zod';
-import { canonicalText, DocumentError, listed, parseEffectText, type Effect } from '../document/index.ts';
+import { canonicalText, DocumentError, listed, parseEffectText, picturesOf, type Effect } from '../document/index.ts';
+import { readCanonicalPicture } from './canonicalPicture.ts';
 import { readRig } from './canonicalRig.ts';
 import { FormatError } from './errors.ts';
 import { hashName } from './hashName.ts';
@@ -14,15 +15,22 @@ const manifestSchema = z.strictObject({
   effect: z.literal('effect.json'),
   assets: z
     .array(
-      z.strictObject({ hash: z.string().regex(/^[0-9a-f]{64}$/), name: z.string().max(200), kind: z.literal('rig') }),
+      z.strictObject({
+        hash: z.string().regex(/^[0-9a-f]{64}$/),
+        name: z.string().max(200),
+        kind: z.enum(['rig', 'picture']),
+      }),
     )
-    .max(64),
+    .max(256),
 });
+
+/** What an asset is: a figure or prop, or a picture that looks show. */
+export type AssetKind = 'rig' | 'picture';
 
 export interface ParcelAsset {
   readonly hash: string;
   readonly name: string;
-  readonly kind: 'rig';
+  readonly kind: AssetKind;
   readonly bytes: Uint8Array;
 }
 
@@ -33,17 +41,28 @@ export interface Parcel {
 
 const MOST_PACKED = 128 * 1024 * 1024;
 const MOST_UNPACKED = 512 * 1024 * 1024;
-const MOST_FILES = 80;
+const MOST_FILES = 300;
 /** Every file carries this date, so that the same effect always gives the same parcel. */
 const DATE = '1980-01-02T00:00:00Z';
 
-/** The assets an effect uses, by hash. */
-export const assetsOf = (effect: Effect): string[] => [
+/** The figures, props and meshes an effect uses, by hash. */
+export const rigsOf = (effect: Effect): string[] => [
   ...new Set([
     ...listed(effect.stage.things).map(({ item }) => item.asset),
     ...listed(effect.surfaces).flatMap(({ item }) => (item.kind === 'mesh' ? [item.asset] : [])),
   ]),
 ];
+
+/** All assets an effect uses, by hash: its rigs, then its pictures. */
+export const assetsOf = (effect: Effect): string[] => [
+  ...new Set([...rigsOf(effect), ...picturesOf(effect).map(({ asset }) => asset)]),
+];
+
+/** Reads an asset's canonical bytes only to see that they are whole. @throws FormatError */
+export function checkAsset(kind: AssetKind, bytes: Uint8Array): void {
+  if (kind === 'rig') readRig(bytes);
+  else readCanonicalPicture(bytes);
+}
 
 export function writeParcel(effect: Effect, assets: readonly ParcelAsset[]): Uint8Array<ArrayBuffer> {
   const sorted = [...assets].sort((a, b) => (a.hash < b.hash ? -1 : 1));
@@ -109,7 +128,7 @@ export function readParcel(bytes: Uint8Array): Parcel {
     if (!content) throw new FormatError(`this parcel lacks "${entry.name}", which its manifest names`);
     if (hashName(content) !== entry.hash)
       throw new FormatError(`"${entry.name}" in this parcel is not what its manifest says`);
-    readRig(content);
+    checkAsset(entry.kind, content);
     return { ...entry, bytes: content };
   });
   const expected = new Set(['manifest.json', 'effect.json', ...assets.map(({ hash }) => `assets/${hash}.jxa`)]);
@@ -118,6 +137,6 @@ export function readParcel(bytes: Uint8Array): Parcel {
     throw new FormatError(`this parcel holds "${stranger.slice(0, 60)}", which does not belong in one`);
   for (const hash of assetsOf(effect))
     if (!assets.some((asset) => asset.hash === hash))
-      throw new FormatError('the effect in this parcel uses a figure that is not in it');
+      throw new FormatError('the effect in this parcel uses a figure or a picture that is not in it');
   return { effect, assets };
 }

@@ -1,9 +1,39 @@
 import { decode as decodePng } from 'fast-png';
 import jpeg from 'jpeg-js';
 import type { Texture } from '../geometry/index.ts';
+import { MOST_SIDE } from './canonicalPicture.ts';
 import { FormatError } from './errors.ts';
 
-const MOST_PIXELS = 8192 * 8192;
+const MOST_PIXELS = MOST_SIDE * MOST_SIDE;
+
+/** Refuses what is too large before it is unpacked: a small file may hold a very large picture. */
+function mustFit(width: number, height: number): void {
+  if (width < 1 || height < 1) throw new FormatError('this picture has no pixels');
+  if (width > MOST_SIDE || height > MOST_SIDE)
+    throw new FormatError(
+      `this picture is ${width} × ${height} pixels; up to ${MOST_SIDE} along each side are read: make it smaller`,
+    );
+}
+
+/** Width and height that a PNG says it has before its pixels begin. */
+function statedSize(bytes: Uint8Array): [width: number, height: number] | null {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  if (isPng(bytes) && bytes.length >= 24) return [view.getUint32(16), view.getUint32(20)];
+  return null;
+}
+
+const isPng = (bytes: Uint8Array): boolean => bytes[0] === 0x89 && bytes[1] === 0x50;
+const isJpeg = (bytes: Uint8Array): boolean => bytes[0] === 0xff && bytes[1] === 0xd8;
+/** Whether these are the bytes of a WebP picture: RIFF, four bytes of length, WEBP. */
+const isWebp = (bytes: Uint8Array): boolean =>
+  new TextDecoder('latin1').decode(bytes.subarray(0, 4)) === 'RIFF' &&
+  new TextDecoder('latin1').decode(bytes.subarray(8, 12)) === 'WEBP';
+
+/** Whether these bytes begin as a picture does that is read. */
+export const looksLikePicture = (bytes: Uint8Array): boolean => isPng(bytes) || isJpeg(bytes) || isWebp(bytes);
+
+/** Decodes WebP; handed in, for it is a WebAssembly module that each place loads in its own way. */
+export type WebpDecoder = (bytes: Uint8Array) => Promise<Texture>;
 
 function fromPng(bytes: Uint8Array): Texture {
   const png = decodePng(bytes);
@@ -23,24 +53,45 @@ function fromPng(bytes: Uint8Array): Texture {
   return { width, height, rgba };
 }
 
+const undecodable = (error: unknown) =>
+  new FormatError(`this picture is damaged, or not what its name says: ${(error as Error).message}`);
+
 /**
  * Decodes a PNG or JPEG into canonical pixels: sRGB, straight alpha, eight bits. The same bits on every machine, which
  * a browser's own decoder does not promise.
  * @throws FormatError for other formats, and for what cannot be decoded.
  */
 export function readPicture(bytes: Uint8Array): Texture {
+  if (bytes.length === 0) throw new FormatError('this file is empty');
+  const stated = statedSize(bytes);
+  if (stated) mustFit(...stated);
   try {
-    if (bytes[0] === 0x89 && bytes[1] === 0x50) return fromPng(bytes);
-    if (bytes[0] === 0xff && bytes[1] === 0xd8) {
+    if (isPng(bytes)) return fromPng(bytes);
+    if (isJpeg(bytes)) {
       const { width, height, data } = jpeg.decode(bytes, {
         useTArray: true,
         formatAsRGBA: true,
         maxResolutionInMP: MOST_PIXELS / 1e6,
       });
+      mustFit(width, height);
       return { width, height, rgba: data };
     }
   } catch (error) {
-    throw new FormatError(`a picture could not be decoded: ${(error as Error).message}`);
+    throw error instanceof FormatError ? error : undecodable(error);
   }
   throw new FormatError('pictures are read from PNG and JPEG; save it as one of these');
+}
+
+/** The same, WebP too. @throws FormatError as {@link readPicture} does. */
+export async function importPicture(bytes: Uint8Array, fromWebp: WebpDecoder): Promise<Texture> {
+  if (bytes.length > 0 && !looksLikePicture(bytes))
+    throw new FormatError('pictures are read from PNG, JPEG and WebP; save it as one of these');
+  if (!isWebp(bytes)) return readPicture(bytes);
+  try {
+    const { width, height, rgba } = await fromWebp(bytes);
+    mustFit(width, height);
+    return { width, height, rgba };
+  } catch (error) {
+    throw error instanceof FormatError ? error : undecodable(error);
+  }
 }

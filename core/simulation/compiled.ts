@@ -11,6 +11,7 @@ import {
   type Vector,
 } from '../document/index.ts';
 import { Channels } from './channels.ts';
+import { lookPlan, LookValues } from './looks/index.ts';
 import { EffectClock } from './clock.ts';
 import { FORCES, type BoundForce } from './forces/index.ts';
 import { boundBeam, type BoundBeam } from './ribbons/bind.ts';
@@ -51,6 +52,7 @@ export interface CompiledLayer {
   readonly numbers: Numbers;
   readonly colour: ColourReader;
   readonly channels: Channels;
+  readonly look: LookValues;
   readonly turnsInLives: boolean;
   /** Whether the metres its particles travel are kept for what is shaped by them. */
   readonly keepsDistance: boolean;
@@ -190,11 +192,13 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
         : setting.base.kind === 'measure'
           ? effect.measures.byId[setting.base.measure]!.value
           : otherwise;
+  const life = sharedLife(layer, numbers, clock);
   return {
     id,
     layer,
     group,
     numbers,
+    look: new LookValues(lookPlan(effect, layer, group.scale), life),
     colour: colourReader(layer, effect, around.passedOn.colour.has(id)),
     turnsInLives: turnsInLives(layer),
     channels: new Channels(layer, effect, around.passedOn.channels.has(id)),
@@ -205,7 +209,7 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
     beginsAt: clock.beginsAt,
     bursts: layer.bursts,
     forces: boundForces(id, group, around),
-    life: sharedLife(layer, numbers, clock),
+    life,
     cap: Math.floor(fixed(cap, 10_000)),
     isOnGround,
     ride: isOnGround ? 0 : numbers['motion.ride'].read(newReading()) / 100,

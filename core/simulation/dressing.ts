@@ -24,6 +24,7 @@ import { radians } from '../maths/index.ts';
 import type { Channels } from './channels.ts';
 import type { EffectClock } from './clock.ts';
 import type { Numbers } from './compiled.ts';
+import type { LookValues } from './looks/index.ts';
 import { SCRATCH, type Arrays } from './memory.ts';
 import { SHORTEST_STANDING, type Population } from './population.ts';
 import { newReading, type ColourReader, type NumberReader, type Reading, setTime } from './reader.ts';
@@ -42,6 +43,8 @@ export interface Dress {
   readonly turnsInLives: boolean;
   /** Whether some of its particles may be held. */
   readonly holds: boolean;
+  /** The numbers of its look. */
+  readonly look: LookValues;
 }
 
 const MOST_COLOURS = 16;

@@ -3,17 +3,23 @@
  *
  * | from            | what                                                                                  |
  * | 0               | header: see HEADER_*                                                                  |
- * | HEADER          | 10 words a layer (MOST_LAYERS of them): see LAYER_*                                    |
+ * | HEADER          | 12 words a layer (MOST_LAYERS of them): see LAYER_*                                    |
  * | BONES           | skin matrices of all things at the start of the step, 16 f32 a bone, then at its end  |
+ * | SHARED          | MOST_SHARED f32 a layer: numbers of its look that are the same for all its particles  |
  * | RECORDS         | 16 words a particle, layer after layer: see RECORD_*                                  |
- * | then            | 28 words a joint of a ribbon, layer after layer: see JOINT_*                          |
+ * | then            | OWN_WORDS f32 a particle, in the same order: numbers of looks that differ; a layer    |
+ * |                 | uses the first LAYER_OWN of each, next to one another                                 |
+ * | then            | 36 words a joint of a ribbon, layer after layer: see JOINT_*                          |
  */
 export const HEADER = 16;
 export const MOST_LAYERS = 128;
-export const LAYER_WORDS = 10;
+export const LAYER_WORDS = 12;
 export const MOST_BONES = 512;
 export const BONES = HEADER + MOST_LAYERS * LAYER_WORDS;
-export const RECORDS = BONES + MOST_BONES * 32;
+export const MOST_SHARED = 128;
+export const SHARED = BONES + MOST_BONES * 32;
+export const RECORDS = SHARED + MOST_LAYERS * MOST_SHARED;
+export const OWN_WORDS = 8;
 export const RECORD_WORDS = 16;
 
 export const HEADER_STEP = 0;
@@ -33,6 +39,9 @@ export const LAYER_DEAD = 5;
 export const LAYER_MICROSECONDS = 6;
 export const LAYER_JOINT_START = 7;
 export const LAYER_JOINT_COUNT = 8;
+/** Which plan its look's numbers are written by (looks/plan.ts), and how many words each particle has of its own. */
+export const LAYER_PLAN = 9;
+export const LAYER_OWN = 10;
 
 /** Words of a particle's record. From and to: drawn on the straight line between, from the instant of birth on. */
 export const RECORD_FROM = 0;
@@ -71,9 +80,15 @@ export const JOINT_TANGENT = 16;
 /** 1 at the last joint of a ribbon, else 0: nothing is drawn from it to the next. */
 export const JOINT_ENDS = 19;
 export const JOINT_SIDE = 20;
+/** The lot of its particle, as of RECORD_LOT. */
+export const JOINT_LOT = 23;
 /** Toward the inside of the curve; across s it may be no wider than 1 / (s · BEND). */
 export const JOINT_BEND = 24;
-export const JOINT_WORDS = 28;
+/** Metres from end to end of its ribbon. */
+export const JOINT_LENGTH = 27;
+/** Numbers of the look that differ. */
+export const JOINT_OWN = 28;
+export const JOINT_WORDS = JOINT_OWN + OWN_WORDS;
 
 /** Views of one frame's memory. */
 export class Frame {
@@ -83,12 +98,14 @@ export class Frame {
   /** The word at which joints begin, and how many there is room for. */
   readonly joints: number;
   readonly mostJoints: number;
+  /** The word at which the particles' own numbers begin. */
+  readonly own: number;
   /** How many particles there is room for. */
   readonly mostRecords: number;
 
   /** Bytes for so many particles, one record more that writing may use, and so many joints. */
   static bytes(particles: number, joints = 0): number {
-    return (RECORDS + (particles + 1) * RECORD_WORDS + joints * JOINT_WORDS) * 4;
+    return (RECORDS + (particles + 1) * (RECORD_WORDS + OWN_WORDS) + joints * JOINT_WORDS) * 4;
   }
 
   constructor(buffer: ArrayBufferLike, address = 0, bytes = buffer.byteLength - address, mostJoints = 0) {
@@ -96,7 +113,8 @@ export class Frame {
     this.u32 = new Uint32Array(buffer, address, bytes / 4);
     this.mostJoints = mostJoints;
     this.joints = bytes / 4 - mostJoints * JOINT_WORDS;
-    this.mostRecords = (this.joints - RECORDS) / RECORD_WORDS - 1;
+    this.mostRecords = (this.joints - RECORDS) / (RECORD_WORDS + OWN_WORDS) - 1;
+    this.own = RECORDS + (this.mostRecords + 1) * RECORD_WORDS;
   }
 
   get step(): number {
@@ -126,6 +144,10 @@ export class Frame {
     /** Joints of its ribbons: the first, and how many. */
     jointStart: number;
     jointCount: number;
+    /** The plan of its look's numbers; words each particle has of its own; where those it shares begin. */
+    plan: number;
+    ownWords: number;
+    shared: number;
   }[] {
     return Array.from({ length: this.u32[HEADER_LAYERS]! }, (_, index) => {
       const at = HEADER + index * LAYER_WORDS;
@@ -140,6 +162,9 @@ export class Frame {
         microseconds: word(LAYER_MICROSECONDS),
         jointStart: word(LAYER_JOINT_START),
         jointCount: word(LAYER_JOINT_COUNT),
+        plan: word(LAYER_PLAN),
+        ownWords: word(LAYER_OWN),
+        shared: SHARED + index * MOST_SHARED,
       };
     });
   }

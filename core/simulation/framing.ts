@@ -19,13 +19,20 @@ import {
   LAYER_SALT,
   LAYER_START,
   LAYER_WORDS,
+  LAYER_OWN,
+  LAYER_PLAN,
   MOST_BONES,
   MOST_LAYERS,
+  MOST_SHARED,
+  OWN_WORDS,
+  SHARED,
   RECORDS,
   RECORD_WORDS,
   type Frame,
 } from './frame.ts';
+import { lookPlan, LookValues } from './looks/index.ts';
 import type { Arrays } from './memory.ts';
+import type { Population } from './population.ts';
 import type { Running } from './running.ts';
 import { RibbonWriter, type Trail } from './ribbons/index.ts';
 import type { Scene } from './scene.ts';
@@ -66,7 +73,9 @@ export class Framer {
   /** Room for records where a frame lies outside the world's memory. */
   readonly #records: number;
   readonly #followers = new Map<string, Dress>();
+  readonly #trailLooks = new Map<string, LookValues>();
   readonly #ribbons = new RibbonWriter();
+  #ribbonOwn = new Float32Array(0);
 
   constructor(
     kernels: Kernels,
@@ -85,6 +94,7 @@ export class Framer {
   /** The document has changed: dresses are made anew. */
   forget(): void {
     this.#followers.clear();
+    this.#trailLooks.clear();
     this.#ribbons.forget();
   }
 
@@ -98,6 +108,7 @@ export class Framer {
     const dress = {
       numbers,
       colour: colourReader(layer, effect),
+      look: new LookValues(lookPlan(effect, layer, compiled.group.scale), compiled.life),
       channels: compiled.channels,
       turnsInLives: turnsInLives(layer),
       life: compiled.life,
@@ -106,6 +117,15 @@ export class Framer {
     };
     this.#followers.set(id, dress);
     return dress;
+  }
+
+  /** The look of laid points: their life is the time they lie. */
+  #trailLook(id: string, { look }: Dress, { bound }: Trail): LookValues {
+    const known = this.#trailLooks.get(id);
+    if (known?.plan === look.plan) return known;
+    const made = new LookValues(look.plan, bound.lasts);
+    this.#trailLooks.set(id, made);
+    return made;
   }
 
   /** Writes a layer's records into the room beside the frame, and its ribbons from them. */
@@ -120,7 +140,9 @@ export class Framer {
     const { running } = shown;
     const trail = trails.find(({ bound }) => bound.id === shown.id) ?? null;
     const own = this.#dressOf(shown, effect);
-    const dress = trail ? { ...own, life: trail.bound.lasts, holds: false } : own;
+    const dress = trail
+      ? { ...own, life: trail.bound.lasts, holds: false, look: this.#trailLook(shown.id, own, trail) }
+      : own;
     const population = (trail ?? running).population;
     const hasRecords = ribbon.kind === 'trail' || ribbon.kind === 'strand';
     const dresser = this.#dressers[index]!;
@@ -133,12 +155,22 @@ export class Framer {
         dress: own,
         group: running.compiled.group,
         trail,
-        records: new Float32Array(this.#buffer, this.#records, count * RECORD_WORDS),
+        records: {
+          records: new Float32Array(this.#buffer, this.#records, count * RECORD_WORDS),
+          own: this.#ownOf(count, population, dress, moment),
+        },
         count,
       },
       effect,
       moment,
     );
+  }
+
+  /** The numbers of a look that differ, of each of the living. */
+  #ownOf(count: number, population: Population, dress: Dress, moment: FrameMoment): Float32Array {
+    if (count * OWN_WORDS > this.#ribbonOwn.length) this.#ribbonOwn = new Float32Array(2 * count * OWN_WORDS);
+    dress.look.writeOwn(this.#ribbonOwn, 0, OWN_WORDS, population, dress, moment);
+    return this.#ribbonOwn;
   }
 
   write(frame: Frame, effect: Effect, drawn: readonly Drawn[], trails: readonly Trail[], moment: FrameMoment): void {
@@ -157,9 +189,14 @@ export class Framer {
       const written = isRibbon ? 0 : this.#dressers[index]!.write(this.#kernels, population, dress, moment, out);
       if (layer.drawn.kind !== 'sprite') this.#writeRibbons(index, shown, layer.drawn, effect, trails, moment);
       else this.#ribbons.write(index, null, effect, moment);
+      const { look } = dress;
+      if (!isRibbon) look.writeOwn(f32, frame.own + start * OWN_WORDS, look.plan.ownWords, population, dress, moment);
+      look.writeShared(f32, SHARED + index * MOST_SHARED, moment);
       if (!isInside) u32.set(new Uint32Array(this.#buffer, out, written * RECORD_WORDS), word);
       const at = HEADER + index * LAYER_WORDS;
       u32[at + LAYER_SALT] = layer.salt;
+      u32[at + LAYER_PLAN] = look.plan.id;
+      u32[at + LAYER_OWN] = look.plan.ownWords;
       u32[at + LAYER_START] = start;
       u32[at + LAYER_COUNT] = written;
       u32[at + LAYER_BORN] = isOwn ? population.born : 0;

@@ -19,6 +19,7 @@ import {
   LAYER_SALT,
   LAYER_START,
   LAYER_WORDS,
+  OWN_WORDS,
   RECORD_BIRTH,
   RECORD_FROM,
   RECORD_OPACITY,
@@ -37,6 +38,8 @@ interface Kept {
   readonly area: number;
   readonly records: Uint32Array;
   readonly joints: Uint32Array;
+  /** Numbers of its look that differ: room for OWN_WORDS a record. */
+  readonly own: Uint32Array;
 }
 
 /** What a layer stands on as a whole, by its salt: a packed rigid place, valid until the next call. */
@@ -70,7 +73,8 @@ export class Fullest {
       stand(records, RECORD_WORDS, RECORD_FROM, RECORD_TO, RECORD_BIRTH);
       for (let at = RECORD_TURNED; at < records.length; at += RECORD_WORDS) records[at] = 0;
       stand(joints, JOINT_WORDS, JOINT_FROM, JOINT_TO, JOINT_ARRIVES);
-      this.#kept.set(salt, { area, records, joints, stood: standOf(salt).slice() });
+      const own = wordsOf(frame.u32, frame.own + start * OWN_WORDS, count * OWN_WORDS);
+      this.#kept.set(salt, { area, records, joints, own, stood: standOf(salt).slice() });
     }
   }
 
@@ -86,6 +90,7 @@ export class Fullest {
   put(frame: Frame, shown: ReadonlySet<number>, standOf: StandOf): void {
     const { u32, mostRecords, mostJoints } = frame;
     const presentRecords = u32.slice(RECORDS, RECORDS + frame.particles * RECORD_WORDS);
+    const presentOwn = u32.slice(frame.own, frame.own + frame.particles * OWN_WORDS);
     const presentJoints = u32.slice(frame.joints, frame.joints + frame.jointCount * JOINT_WORDS);
     let start = 0;
     let jointStart = 0;
@@ -103,9 +108,12 @@ export class Fullest {
           u32[at + LAYER_JOINT_START]! * JOINT_WORDS,
           u32[at + LAYER_JOINT_COUNT]! * JOINT_WORDS,
         );
+      const own =
+        kept?.own ?? wordsOf(presentOwn, u32[at + LAYER_START]! * OWN_WORDS, u32[at + LAYER_COUNT]! * OWN_WORDS);
       const count = Math.min(records.length / RECORD_WORDS, mostRecords - start);
       const jointCount = Math.min(joints.length / JOINT_WORDS, mostJoints - jointStart);
       u32.set(records.subarray(0, count * RECORD_WORDS), RECORDS + start * RECORD_WORDS);
+      u32.set(own.subarray(0, count * OWN_WORDS), frame.own + start * OWN_WORDS);
       u32.set(joints.subarray(0, jointCount * JOINT_WORDS), frame.joints + jointStart * JOINT_WORDS);
       if (kept) {
         motionInto(this.#motion, kept.stood, standOf(salt), 1);

@@ -1,5 +1,5 @@
 import { Digest } from './digest.ts';
-import { BONES, JOINT_WORDS, RECORDS, RECORD_WORDS, type Frame } from './frame.ts';
+import { BONES, JOINT_WORDS, OWN_WORDS, RECORDS, RECORD_WORDS, type Frame } from './frame.ts';
 import type { Running } from './running.ts';
 import { SIMULATION } from './version.ts';
 
@@ -22,6 +22,10 @@ export function hashOf(step: number, running: readonly Running[], frame: Frame):
   const end = RECORDS + frame.particles * RECORD_WORDS;
   for (let i = BONES; i < BONES + frame.bones * 32; i++) digest.number(frame.f32[i]!);
   for (let i = RECORDS; i < end; i++) digest.word(frame.f32[i] === 0 ? 0 : frame.u32[i]!);
+  for (const { start, count, ownWords } of frame.layers()) {
+    const at = frame.own + start * OWN_WORDS;
+    for (let i = at; i < at + count * ownWords; i++) digest.word(frame.f32[i] === 0 ? 0 : frame.u32[i]!);
+  }
   const joints = frame.joints + frame.jointCount * JOINT_WORDS;
   for (let i = frame.joints; i < joints; i++) digest.word(frame.f32[i] === 0 ? 0 : frame.u32[i]!);
   return digest.text;

@@ -2,6 +2,7 @@ export * from './clock.ts';
 export { colourReader, dialShares, numberReaders, type Numbers } from './compiled.ts';
 export { helpCrew, stopCrew } from './crew.ts';
 export * from './frame.ts';
+export { lookPlan, SHOWN_SETTINGS, type LookPlan, type ValuePlace } from './looks/index.ts';
 export { Fullest } from './fullest.ts';
 export { groupFrame } from './groups.ts';
 export { windowOf } from './moments.ts';

@@ -20,7 +20,10 @@ export interface Reach {
 }
 
 /** Fields of a layer that decide only what is seen or how it is worked on. */
-const SHOWN_ONLY = new Set(['name', 'hidden', 'solo', 'locked']);
+const SHOWN_ONLY = new Set(['name', 'hidden', 'solo', 'locked', 'inside']);
+
+/** What of the stage is only seen. */
+const SEEN_ONLY = new Set(['surround', 'lens', 'air']);
 
 /** Settings that dress particles, and which a link may have read when it passed them on. */
 const PASSED: Readonly<Record<string, 'colour' | 'size'>> = { 'life.colour': 'colour', 'life.size': 'size' };
@@ -98,6 +101,7 @@ function ofLayer(before: Effect, after: Effect, path: readonly string[]): Reache
   // Others may begin with it or end with it.
   if (part === 'births') return 'all';
   if (part === 'drawn') return ofDrawn(before, after, path);
+  if (part === 'look') return 'dress';
   if (part === 'channels') return [before, after].some((effect) => areChannelsFelt(effect, id)) ? [id] : 'dress';
   if (part === 'settings' && name) return ofSetting(before, after, id, name);
   return [id];
@@ -112,7 +116,9 @@ function reachOf({ path }: Change, before: Effect, after: Effect): Reached {
     case 'palette':
       return hasPassedColours(before, after) ? 'all' : 'dress';
     case 'stage':
-      return second === 'surround' ? 'nothing' : 'all';
+      return SEEN_ONLY.has(second!) ? 'nothing' : 'all';
+    case 'looks':
+      return 'dress';
     case 'layers':
       return ofLayer(before, after, path);
     case 'channels':

@@ -5,5 +5,6 @@
  * | 1 | the first |
  * | 2 | a new curl field; shapers by table; drag that all share summed beforehand; a part of a ride by its screw axis |
  * | 3 | a record carries the upper bits of its particle's key rather than its birth number |
+ * | 4 | a ribbon's joints carry the lot of their particle and the ribbon's length; numbers of looks are hashed |
  */
-export const SIMULATION = 3;
+export const SIMULATION = 4;

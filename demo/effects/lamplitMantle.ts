@@ -2,6 +2,7 @@ import {
   atBone,
   collectionOf,
   curveShaper,
+  drawnLook,
   gradientShaper,
   newEffect,
   newForce,
@@ -136,7 +137,6 @@ function motes(): Layer {
     [0.8, LAMP],
     [1, LAMP],
   ]);
-  layer.settings['appearance.shape'].base = { kind: 'fixed', value: 'soft dot' };
   return layer;
 }
 
@@ -232,7 +232,7 @@ function lamp(
     [1, 0],
   ]);
   layer.settings['life.colour'].base = { kind: 'fixed', value: LAMP };
-  layer.settings['appearance.shape'].base = { kind: 'fixed', value: shape };
+  layer.look = drawnLook(shape);
   return layer;
 }
 
@@ -264,7 +264,7 @@ function ripples(side: 'left' | 'right', salt: number): Layer {
     [1, MARSH],
   ]);
   layer.settings['appearance.facing'].base = { kind: 'fixed', value: 'ground' };
-  layer.settings['appearance.shape'].base = { kind: 'fixed', value: 'ring' };
+  layer.look = drawnLook('ring');
   return layer;
 }
 

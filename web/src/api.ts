@@ -50,7 +50,7 @@ export interface ProjectSummary {
 export interface AssetSummary {
   readonly hash: string;
   readonly name: string;
-  readonly kind: 'rig';
+  readonly kind: 'rig' | 'picture';
 }
 export interface EffectSummary {
   readonly id: string;

@@ -15,5 +15,6 @@ export * from './forces.ts';
 export * from './fronts.ts';
 export * from './layer.ts';
 export * from './links.ts';
+export * from './looks.ts';
 export * from './ribbons.ts';
 export * from './surfaces.ts';

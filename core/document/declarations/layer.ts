@@ -7,8 +7,25 @@ import {
   choice,
   SPREAD,
   type Declaration,
+  type NumberDeclaration,
   type SettingsOf,
 } from './declaration.ts';
+
+const axisShare = (name: string, help: string) =>
+  number('life', 'dress', name, help, {
+    unit: '%',
+    least: 0,
+    most: 10_000,
+    byDefault: 100,
+    bases: SPREAD,
+    reads: LIFE,
+  });
+const shown = (
+  name: string,
+  help: string,
+  unit: NumberDeclaration['unit'],
+  [least, most, byDefault]: readonly [least: number, most: number, byDefault: number],
+) => number('appearance', 'dress', name, help, { unit, least, most, byDefault, bases: SPREAD, reads: LIFE });
 
 /** Every setting a layer has. Editor, evaluator, invalidation, checks and docs read this table. */
 export const LAYER_SETTINGS = {
@@ -368,29 +385,105 @@ export const LAYER_SETTINGS = {
     { unit: '', least: -1, most: 1, byDefault: [0, 0, 1] },
   ),
 
+  'life.width': axisShare('width', 'Width as a share of the size.'),
+  'life.height': axisShare('height', 'Height as a share of the size; along the motion, where it stands so.'),
+
   'appearance.facing': choice(
     'appearance',
     'dress',
     'facing',
-    'How sprites stand.',
-    ['camera', 'ground', 'own frame'],
+    'How sprites and meshes stand.',
+    ['camera', 'upright', 'motion', 'ground', 'own frame'],
     'camera',
+  ),
+  'appearance.lengthening': shown(
+    'lengthening',
+    'How many seconds of its way it is longer for its speed.',
+    's',
+    [0, 10, 0.04],
+  ),
+  'appearance.pivotAcross': shown(
+    'pivot across',
+    'How far its place is from its middle, across it.',
+    '%',
+    [-1000, 1000, 0],
+  ),
+  'appearance.pivotAlong': shown(
+    'pivot along',
+    'How far its place is from its middle, along it.',
+    '%',
+    [-1000, 1000, 0],
+  ),
+  'appearance.wraps': {
+    value: 'switch',
+    chapter: 'appearance',
+    acts: 'dress',
+    name: 'wraps',
+    help: 'Whether it lies on whatever is under it: uneven ground, steps, bodies.',
+    reads: NONE,
+    byDefault: false,
+  },
+  'appearance.wrapDepth': shown(
+    'wraps within',
+    'How far above and below its place it still wraps what is there.',
+    'm',
+    [0.01, 10, 0.5],
+  ),
+  'appearance.lit': choice(
+    'appearance',
+    'dress',
+    'lit',
+    'Whether it is lit, and as what.',
+    ['unlit', 'card', 'ball'],
+    'unlit',
+  ),
+  'appearance.litShare': shown(
+    'lit share',
+    'How much of its colour is lit; the rest shows as it is.',
+    '%',
+    [0, 100, 100],
   ),
   'appearance.blend': choice(
     'appearance',
     'dress',
     'blending',
-    'How sprites mix with what is behind.',
-    ['additive', 'normal'],
+    'How it mixes with what is behind.',
+    ['additive', 'normal', 'mixed', 'multiply', 'solid', 'holes'],
     'additive',
   ),
-  'appearance.shape': choice(
+  'appearance.covers': shown(
+    'covers',
+    'How far a mixed one covers what is behind; the rest adds light.',
+    '%',
+    [0, 100, 50],
+  ),
+  'appearance.threshold': shown(
+    'holes below',
+    'Where it is less opaque than this, there is a hole.',
+    '%',
+    [0, 100, 50],
+  ),
+  'appearance.order': choice(
     'appearance',
     'dress',
-    'picture',
-    'The drawn shape of a sprite.',
-    ['soft dot', 'ring', 'flare', 'disc'],
-    'soft dot',
+    'in front',
+    'Which of its particles are drawn in front of the others.',
+    ['newest', 'oldest', 'nearest'],
+    'newest',
+  ),
+  'appearance.depth': choice(
+    'appearance',
+    'dress',
+    'depth',
+    'Whether solid things hide it.',
+    ['as placed', 'never hidden', 'only where hidden'],
+    'as placed',
+  ),
+  'appearance.nudge': shown(
+    'nudged',
+    'How far it is drawn toward the camera of where it is, so that less hides it.',
+    'm',
+    [-10, 10, 0],
   ),
 } as const satisfies Record<string, Declaration>;
 

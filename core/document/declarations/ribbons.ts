@@ -13,6 +13,38 @@ const AT_TAIL = number('ribbon', 'dress', 'width at the tail', 'Width at the old
   byDefault: 0,
 });
 
+/** How every kind of ribbon lies, and how its look is laid along it. */
+const LAID = {
+  bulge: number('ribbon', 'dress', 'bulge', 'Width in the middle, as a share of what the ends make of it.', {
+    unit: '%',
+    least: 0,
+    most: 1000,
+    byDefault: 100,
+  }),
+  form: choice(
+    'ribbon',
+    'dress',
+    'form',
+    'A flat band that turns to the camera, two bands crossed, or a round tube.',
+    ['flat', 'crossed', 'tube'],
+    'flat',
+  ),
+  laid: choice(
+    'ribbon',
+    'dress',
+    'laid',
+    'Whether its look lies along it once, or again and again.',
+    ['once', 'by the metre'],
+    'once',
+  ),
+  tile: number('ribbon', 'dress', 'every', 'After how many metres its look begins anew.', {
+    unit: 'm',
+    least: 0.01,
+    most: 1000,
+    byDefault: 1,
+  }),
+} as const;
+
 /** Ribbons: what is laid behind, strung through or drawn between. Their width is the layer's size. */
 export const RIBBON_SETTINGS = {
   /** Behind each particle, on the way it has come. */
@@ -67,6 +99,7 @@ export const RIBBON_SETTINGS = {
     }),
     atHead: AT_HEAD,
     atTail: AT_TAIL,
+    ...LAID,
   },
   /** Through the particles, in the order of their births. */
   strand: {
@@ -91,6 +124,7 @@ export const RIBBON_SETTINGS = {
     ),
     atHead: AT_HEAD,
     atTail: { ...AT_TAIL, byDefault: 100 },
+    ...LAID,
   },
   /** Between two points of a weapon as it swings, while a particle lives. */
   blade: {
@@ -102,6 +136,7 @@ export const RIBBON_SETTINGS = {
     }),
     atHead: AT_HEAD,
     atTail: { ...AT_TAIL, byDefault: 100 },
+    ...LAID,
   },
   /** From one place to another, while a particle lives. */
   beam: {
@@ -152,5 +187,6 @@ export const RIBBON_SETTINGS = {
     }),
     atHead: AT_HEAD,
     atTail: { ...AT_TAIL, byDefault: 100 },
+    ...LAID,
   },
 } as const satisfies Record<string, Record<string, Declaration>>;

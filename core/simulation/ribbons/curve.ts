@@ -1,5 +1,7 @@
 import { grown } from '../grown.ts';
 import {
+  OWN_WORDS,
+  RECORD_LOT,
   RECORD_AGE,
   RECORD_COLOUR,
   RECORD_FROM,
@@ -22,7 +24,16 @@ export const AGE = 13;
 export const SIDE = 14;
 /** 1 where SIDE is how the ribbon lies. */
 export const IS_FIXED = 17;
-export const POINT_WORDS = 18;
+export const LOT = 18;
+/** Numbers of the look that differ. */
+export const OWN = 19;
+export const POINT_WORDS = OWN + OWN_WORDS;
+
+/** Records of a layer's living particles, or laid points, and the numbers of their look that differ. */
+export interface Records {
+  readonly records: Float32Array;
+  readonly own: Float32Array;
+}
 
 /** A piece of a curve may turn by so much, as the distance of its two directions of length 1 (about 6°). */
 const MOST_TURN = 0.1;
@@ -56,8 +67,8 @@ export class Curve {
     return at;
   }
 
-  /** A new control point as a particle's record shows it. */
-  addRecord(records: Float32Array, record: number): number {
+  /** A new control point as a particle's record shows it, with the numbers of its look that differ. */
+  addRecord({ records, own }: Records, record: number): number {
     const at = this.add();
     const from = record * RECORD_WORDS;
     const { points } = this;
@@ -69,6 +80,8 @@ export class Curve {
     points[at + OPACITY] = records[from + RECORD_OPACITY]!;
     points[at + WIDTH] = records[from + RECORD_SIZE]! / 2;
     points[at + AGE] = records[from + RECORD_AGE]!;
+    points[at + LOT] = records[from + RECORD_LOT]!;
+    for (let n = 0; n < OWN_WORDS; n++) points[at + OWN + n] = own[record * OWN_WORDS + n]!;
     return at;
   }
 

@@ -1,7 +1,7 @@
 import type { Dress, DressMoment } from '../dressing.ts';
 import type { Population } from '../population.ts';
 import { newReading, setTime } from '../reader.ts';
-import { AGE, COLOUR, OPACITY, WIDTH, type Curve } from './curve.ts';
+import { AGE, COLOUR, LOT, OPACITY, OWN, WIDTH, type Curve } from './curve.ts';
 
 /** How a layer's settings dress a control point of a ribbon, read as they would be for a particle of some age. */
 export class RibbonLook {
@@ -13,11 +13,12 @@ export class RibbonLook {
     curve: Curve,
     at: number,
     age: number,
-    { numbers, colour, channels }: Dress,
+    dress: Dress,
     moment: DressMoment,
     population: Population,
     i: number,
   ): number {
+    const { numbers, colour, channels, look } = dress;
     const reading = this.#reading;
     const { step, rate, clock } = moment;
     const time = clock.timeOf(step);
@@ -33,6 +34,8 @@ export class RibbonLook {
     points[at + OPACITY] = numbers['life.opacity'].read(reading) / 100;
     points[at + WIDTH] = (numbers['life.size'].read(reading) * population.scale[i]!) / 2;
     points[at + AGE] = age;
+    points[at + LOT] = reading.key >>> 8;
+    look.writeAt(points, at + OWN, age, population, i, dress, moment);
     return numbers['life.size'].base(reading.key) * population.scale[i]!;
   }
 

@@ -1,6 +1,6 @@
 import { RECORD_TO, RECORD_WORDS } from '../frame.ts';
 import type { Population } from '../population.ts';
-import { METRES, type Curve } from './curve.ts';
+import { METRES, type Curve, type Records } from './curve.ts';
 
 /**
  * Strings particles, whose records follow one another as they live, together in the order of their births; `each` is called with every piece of strand. Along it a
@@ -8,7 +8,7 @@ import { METRES, type Curve } from './curve.ts';
  */
 export function strandsInto(
   curve: Curve,
-  records: Float32Array,
+  records: Records,
   population: Population,
   strands: number,
   longest: number,
@@ -24,7 +24,7 @@ export function strandsInto(
       const from = record * RECORD_WORDS;
       const number = population.number[i]!;
       if (number % strands !== strand) continue;
-      if (last >= 0 && longest > 0 && apart(records, last, from) > longest) {
+      if (last >= 0 && longest > 0 && apart(records.records, last, from) > longest) {
         each();
         curve.start();
       }

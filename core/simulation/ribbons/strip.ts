@@ -7,13 +7,17 @@ import {
   JOINT_ENDS,
   JOINT_FROM,
   JOINT_IS_FIXED,
+  JOINT_LENGTH,
+  JOINT_LOT,
   JOINT_METRES,
   JOINT_OPACITY,
+  JOINT_OWN,
   JOINT_SIDE,
   JOINT_TANGENT,
   JOINT_TO,
   JOINT_WIDTH,
   JOINT_WORDS,
+  OWN_WORDS,
 } from '../frame.ts';
 import {
   AGE,
@@ -22,8 +26,10 @@ import {
   distance,
   FROM,
   IS_FIXED,
+  LOT,
   METRES,
   OPACITY,
+  OWN,
   POINT_WORDS,
   SIDE,
   TO,
@@ -45,9 +51,9 @@ export class Strip {
 
   /**
    * Writes a curve's joints from word `at` on, as long as there is room for all; returns how many. It is so many times as
-   * wide at its `tail` and at its `head`.
+   * wide at its `tail` and at its `head`, and in the middle so many times what these make of it.
    */
-  write(out: Float32Array, at: number, room: number, curve: Curve, tail = 1, head = 1): number {
+  write(out: Float32Array, at: number, room: number, curve: Curve, tail = 1, head = 1, bulge = 1): number {
     const { joints, jointCount } = curve;
     if (jointCount < 2 || jointCount > room) return 0;
     const first = joints[METRES]!;
@@ -65,11 +71,15 @@ export class Strip {
       out[o + JOINT_METRES] = joints[j + METRES]!;
       out[o + JOINT_OPACITY] = joints[j + OPACITY]!;
       const along = span > 0 ? (joints[j + METRES]! - first) / span : n / (jointCount - 1);
-      out[o + JOINT_WIDTH] = joints[j + WIDTH]! * (tail + (head - tail) * along);
+      const swell = 1 + (bulge - 1) * 4 * along * (1 - along);
+      out[o + JOINT_WIDTH] = joints[j + WIDTH]! * (tail + (head - tail) * along) * swell;
       out[o + JOINT_ENDS] = n === jointCount - 1 ? 1 : 0;
       out[o + JOINT_AGE] = joints[j + AGE]!;
       out[o + JOINT_ALONG] = along;
       out[o + JOINT_IS_FIXED] = joints[j + IS_FIXED]!;
+      out[o + JOINT_LOT] = joints[j + LOT]!;
+      out[o + JOINT_LENGTH] = span;
+      for (let word = 0; word < OWN_WORDS; word++) out[o + JOINT_OWN + word] = joints[j + OWN + word]!;
       this.#shape(out, o, joints, n, jointCount);
     }
     for (let n = 1; n < jointCount; n++) this.#even(out, at + n * JOINT_WORDS, at + (n - 1) * JOINT_WORDS);

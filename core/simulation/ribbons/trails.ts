@@ -1,7 +1,7 @@
 import { RECORD_BIRTH, RECORD_WORDS } from '../frame.ts';
 import type { Dress, DressMoment } from '../dressing.ts';
 import type { Population } from '../population.ts';
-import { AGE, ARRIVES, FROM, METRES, POINT_WORDS, TO, type Curve } from './curve.ts';
+import { AGE, ARRIVES, FROM, METRES, POINT_WORDS, TO, type Curve, type Records } from './curve.ts';
 import { KeyTable } from './keyTable.ts';
 import type { Trail } from './laying.ts';
 import type { RibbonLook } from './look.ts';
@@ -55,7 +55,7 @@ export class TrailDrawer {
   }
 
   /** Writes the control points of a ribbon, from where it ends behind to the particle itself. */
-  write(curve: Curve, ribbon: number, trail: Trail, records: Float32Array, dress: Dress, moment: DressMoment): void {
+  write(curve: Curve, ribbon: number, trail: Trail, records: Records, dress: Dress, moment: DressMoment): void {
     const { population: points, heads, bound } = trail;
     curve.start();
     const seconds = (record: number) => points.stepsLived(this.#indices[record]!, moment.step) / moment.rate;
@@ -82,9 +82,9 @@ export class TrailDrawer {
     swap(curve.points, head, tail);
   }
 
-  #put(curve: Curve, records: Float32Array, record: number, points: Population): number {
+  #put(curve: Curve, records: Records, record: number, points: Population): number {
     const at = curve.addRecord(records, record);
-    const born = records[record * RECORD_WORDS + RECORD_BIRTH]!;
+    const born = records.records[record * RECORD_WORDS + RECORD_BIRTH]!;
     if (born > 0) curve.points[at + ARRIVES] = born;
     curve.points[at + METRES] = points.travelled[this.#indices[record]!]!;
     return at;
@@ -93,7 +93,7 @@ export class TrailDrawer {
   /** The end of the ribbon: where on the way between two points it is as old as it may be. */
   #putBetween(
     curve: Curve,
-    records: Float32Array,
+    records: Records,
     older: number,
     younger: number,
     points: Population,

@@ -1,4 +1,4 @@
-import { type Effect, type Ribbon } from '../../document/index.ts';
+import { RIBBON_SETTINGS, type Declaration, type Effect, type Ribbon } from '../../document/index.ts';
 import type { Dress, DressMoment } from '../dressing.ts';
 import {
   HEADER,
@@ -15,7 +15,21 @@ import type { Scene } from '../scene.ts';
 import { BeamWriter, distanceOf, type BeamShape } from './beams.ts';
 import { ribbonNumber } from './bind.ts';
 import { BladeTrack, SAMPLE_WORDS } from './blades.ts';
-import { AGE, ARRIVES, COLOUR, Curve, FROM, IS_FIXED, METRES, POINT_WORDS, SIDE, TO, WIDTH } from './curve.ts';
+import {
+  AGE,
+  ARRIVES,
+  COLOUR,
+  Curve,
+  FROM,
+  IS_FIXED,
+  LOT,
+  METRES,
+  POINT_WORDS,
+  SIDE,
+  TO,
+  WIDTH,
+  type Records,
+} from './curve.ts';
 import type { Trail } from './laying.ts';
 import { RibbonLook } from './look.ts';
 import { strandsInto } from './strands.ts';
@@ -35,7 +49,7 @@ export interface DrawnRibbon {
   /** The layer's laid points, of a trail. */
   readonly trail: Trail | null;
   /** Records of the laid points, or of the layer's particles. */
-  readonly records: Float32Array;
+  readonly records: Records;
   readonly count: number;
 }
 
@@ -100,7 +114,9 @@ export class RibbonWriter {
     const known = this.#read.get(id);
     if (known) return known;
     const lengths = new Set(['longest', 'sag', 'jag', 'jagSize', 'branchLength', 'speed']);
-    const names = Object.keys(ribbon.settings).filter((name) => name !== 'feels' && name !== 'ends');
+    const names = Object.keys(ribbon.settings).filter(
+      (name) => (RIBBON_SETTINGS[ribbon.kind] as Record<string, Declaration>)[name]!.value === 'number',
+    );
     const read = Object.fromEntries(
       names.map((name) => [name, ribbonNumber(ribbon, name, effect, lengths.has(name) ? scale : 1)]),
     );
@@ -116,7 +132,15 @@ export class RibbonWriter {
     if (curve.jointCount > room) curve.cut(false);
     const [tail, head] = [read['atTail']! / 100, read['atHead']! / 100];
     const { f32, joints: at } = this.#frame;
-    this.#written += this.#strip.write(f32, at + this.#written * JOINT_WORDS, room, curve, tail, head);
+    this.#written += this.#strip.write(
+      f32,
+      at + this.#written * JOINT_WORDS,
+      room,
+      curve,
+      tail,
+      head,
+      read['bulge']! / 100,
+    );
   }
 
   /** Seconds of the effect's time at which a particle was born. */
@@ -222,6 +246,7 @@ export class RibbonWriter {
         for (let n = count - 1; n >= 0; n--) {
           const at = n * POINT_WORDS;
           points.copyWithin(at + COLOUR, COLOUR, AGE + 1);
+          points.copyWithin(at + LOT, LOT, POINT_WORDS);
           if (taper) points[at + WIDTH]! *= 0.6 * (1 - n / count);
         }
       };
@@ -238,4 +263,4 @@ export class RibbonWriter {
 }
 
 const MATRIX = new Float64Array(16);
-const PLAIN: Read = { atTail: 100, atHead: 100 };
+const PLAIN: Read = { atTail: 100, atHead: 100, bulge: 100 };

@@ -11,7 +11,7 @@ import { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
-import { ASSETS, ENGINE } from './bench';
+import { ALONE, ASSETS, BRING, ENGINE } from './bench';
 import BenchTop from './BenchTop.vue';
 import Chapters from './Chapters.vue';
 import FindingsLine from './FindingsLine.vue';
@@ -20,6 +20,7 @@ import { useLivingHistory } from './livingHistory';
 import Readout from './Readout.vue';
 import Rulers from './Rulers.vue';
 import StageBar from './StageBar.vue';
+import { showPicture } from './pictures';
 import { placeThing } from './things';
 import StageView from './StageView.vue';
 import StaleNotice from './StaleNotice.vue';
@@ -35,6 +36,7 @@ provide(ENGINE, engine);
 
 const assets = shallowRef<readonly AssetSummary[]>([]);
 provide(ASSETS, assets);
+const rigAssets = computed(() => assets.value.filter(({ kind }) => kind === 'rig'));
 const kit = shallowRef<readonly string[]>([]);
 const projectName = ref('');
 const isImporting = ref('');
@@ -45,6 +47,12 @@ const budget = ref(DEFAULT_BUDGET);
 const stageView = ref<InstanceType<typeof StageView>>();
 const transport = ref<InstanceType<typeof Transport>>();
 const living = useLivingHistory(engine);
+
+const isRaw = ref(false);
+const isDim = ref(false);
+const alone = ref<{ layer: string; step: string } | null>(null);
+provide(ALONE, alone);
+watch([isRaw, isDim, alone], () => engine.see({ isRaw: isRaw.value, isDim: isDim.value, alone: alone.value }));
 
 const closeDoor = openDoor(engine, () =>
   Object.fromEntries(Object.entries(store.effect?.layers.byId ?? {}).map(([id, layer]) => [layer.name, id])),
@@ -120,23 +128,44 @@ watch(
   { immediate: true },
 );
 
-/** What was just taken in goes on the stage at once. */
-function putOnStage(asset: AssetSummary): void {
-  if (!assets.value.some(({ hash }) => hash === asset.hash)) assets.value = [...assets.value, asset];
-  store.change(`put ${asset.name} on the stage`, (draft) => placeThing(draft, asset.name, asset.hash, store.newId()));
+/** What was just taken in is used at once: a figure goes on the stage, a picture is shown by a layer. */
+function put(asset: AssetSummary, layerId: string): void {
+  if (asset.kind === 'rig')
+    store.change(`put ${asset.name} on the stage`, (draft) =>
+      placeThing(draft, asset.name, asset.hash, store.newId()),
+    );
+  else if (!store.effect?.layers.byId[layerId])
+    void message.info(`${asset.name} is in the project now. Add a layer to show it.`, 5);
+  else store.change(`show ${asset.name}`, (draft) => showPicture(draft, layerId, asset, store.newId()));
 }
-async function bring(work: Promise<AssetSummary>, name: string): Promise<void> {
+async function bring(work: Promise<AssetSummary>, name: string): Promise<AssetSummary | null> {
   isImporting.value = `Taking in ${name}…`;
   try {
-    putOnStage(await work);
+    const asset = await work;
+    if (!assets.value.some(({ hash }) => hash === asset.hash)) assets.value = [...assets.value, asset];
+    return asset;
   } catch (error) {
     tell(error);
+    return null;
   } finally {
     isImporting.value = '';
   }
 }
 const bringFile = (file: File) => bring(api.importFile(store.projectId, file), file.name);
-const bringKit = (file: string) => bring(api.importKit(store.projectId, file), file);
+provide(BRING, bringFile);
+async function dropFile(file: File, layerId = store.chosenId): Promise<void> {
+  const asset = await bringFile(file);
+  if (asset) put(asset, layerId);
+}
+async function bringKit(file: string): Promise<void> {
+  const asset = await bring(api.importKit(store.projectId, file), file);
+  if (asset) put(asset, '');
+}
+
+function dropOnChapter(event: DragEvent): void {
+  const file = event.dataTransfer?.files[0];
+  if (file) void dropFile(file);
+}
 
 /** Whether any layer listens for strikes. */
 const hasHits = computed(() =>
@@ -153,6 +182,8 @@ useKeys({
   3: () => stageView.value?.handles?.setTool('size'),
   k: () => stageView.value?.handles?.keyHere(),
   c: () => (showGuides.value = !showGuides.value),
+  r: () => (isRaw.value = !isRaw.value),
+  d: () => (isDim.value = !isDim.value),
   Enter: () => stageView.value?.frameAll(),
   'ctrl+z': () => store.undo(),
   'ctrl+shift+z': () => store.redo(),
@@ -165,27 +196,29 @@ useKeys({
     <BenchTop :project-name="projectName" />
     <template v-if="isReady && store.effect">
       <div class="upper">
-        <StageView ref="stageView" :show-guides="showGuides" :follows="follows" @drop-file="bringFile">
+        <StageView ref="stageView" :show-guides="showGuides" :follows="follows" @drop-file="dropFile">
           <StageBar
-            :assets="assets"
+            :assets="rigAssets"
             :kit="kit"
             :is-importing="isImporting"
             @import-kit="bringKit"
-            @import-file="bringFile"
+            @import-file="dropFile"
           />
           <Readout :budget="budget" @set-budget="setBudget" />
           <template #foot><FindingsLine :findings="found" /></template>
         </StageView>
-        <Chapters />
+        <Chapters @dragover.prevent @drop.prevent="dropOnChapter" />
       </div>
       <Transport
         ref="transport"
         v-model:show-guides="showGuides"
         v-model:follows="follows"
+        v-model:is-raw="isRaw"
+        v-model:is-dim="isDim"
         :has-hits="hasHits"
         @strike="stageView?.strike()"
       />
-      <Rulers :living="living" />
+      <Rulers :living="living" @drop-file="dropFile" />
     </template>
     <p v-else class="quiet opening">Opening…</p>
     <StaleNotice />

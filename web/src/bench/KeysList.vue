@@ -8,6 +8,8 @@ const KEYS = [
   ['L', 'let go: the hold ends'],
   ['X', 'strike what the middle of the picture shows'],
   ['C', 'clear the stage of guides and handles'],
+  ['R', 'raw: without lens and air'],
+  ['D', 'dim what is too bright to work on'],
   ['1, 2, 3', 'move, turn or size the chosen handle'],
   ['K', 'key the chosen handle at this instant'],
   ['arrows on a handle', 'nudge it; Page Up, Page Down for z'],

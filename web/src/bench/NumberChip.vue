@@ -12,6 +12,7 @@ import { computed, nextTick, ref, useId } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { settingText, stepFor, typedBase } from './format';
 import { holderIn } from './holders';
+import { differsHere, setDiffering } from './lookNumbers';
 import { sideways } from './sideways';
 import MenuButton from './MenuButton.vue';
 import { ageCurve, newShaper, readsOffered, readyCurveOf, READY_SHAPES, setAgeCurve } from './shapers';
@@ -137,6 +138,12 @@ function mute(): void {
   change(chosen.value.muted ? 'unmute' : 'mute', (target) => (target.muted = !target.muted));
   cancel();
 }
+/** Of a look that others use too: whether this number differs in the chosen layer. */
+const differs = computed(() => differsHere(store.effect!, store.chosenId, props.of, props.setting));
+const setHere = (isDifferent: boolean) =>
+  store.change(isDifferent ? `let ${name.value} differ here` : `take ${name.value} from the look`, (draft) =>
+    setDiffering(draft, store.chosenId, props.of, props.setting, isDifferent),
+  );
 function reset(): void {
   change('reset', (target) => Object.assign(target, defaultSetting(declaration.value)));
   cancel();
@@ -149,7 +156,7 @@ function reset(): void {
       v-if="!isTyping"
       type="button"
       class="chip drags number"
-      :class="{ shaped: isShaped, muted: chosen.muted }"
+      :class="{ shaped: isShaped, muted: chosen.muted, differs: differs }"
       :aria-label="`${name}: ${text}`"
       :title="`${declaration.help} Drag, or click to type.`"
       :data-setting="setting"
@@ -181,6 +188,9 @@ function reset(): void {
         <button v-if="isShaped" type="button" class="plain act" @click="unshape">Take the shape off</button>
         <button type="button" class="plain act" @click="mute">{{ chosen.muted ? 'Unmute' : 'Mute' }}</button>
         <button type="button" class="plain act" @click="reset">Reset</button>
+        <button v-if="differs !== null" type="button" class="plain act" @click="setHere(!differs)">
+          {{ differs ? 'As the look has it' : 'Only in this layer' }}
+        </button>
       </span>
       <ShaperWords
         v-for="{ id, item } in beside"
@@ -195,6 +205,11 @@ function reset(): void {
 </template>
 
 <style scoped>
+.differs::after {
+  content: ' here';
+  font-size: 11px;
+  color: var(--accent);
+}
 .holder {
   position: relative;
   display: inline-block;

@@ -28,6 +28,7 @@ import type { LifeSetting } from './shapers';
 
 /** The rulers: a row per layer, across the effect's time and a particle's age. */
 const props = defineProps<{ living: Readonly<Record<string, readonly number[]>> }>();
+const emit = defineEmits<{ dropFile: [file: File, layerId: string] }>();
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
 const holder = ref<HTMLElement>();
@@ -121,7 +122,9 @@ function choose(id: string | undefined): void {
 }
 
 const dragged = ref('');
-function dropOn(index: number): void {
+function dropOn(event: DragEvent, index: number, id: string): void {
+  const file = event.dataTransfer?.files[0];
+  if (file) return emit('dropFile', file, id);
   if (dragged.value) move(dragged.value, index);
   dragged.value = '';
 }
@@ -160,7 +163,7 @@ defineExpose({ add });
           @click="store.chosenId = id"
           @keydown="keyDown($event, id, index)"
           @dragover.prevent
-          @drop.prevent="dropOn(index)"
+          @drop.prevent="dropOn($event, index, id)"
         >
           <div class="head-cell" :draggable="true" @dragstart="dragged = id" @dragend="dragged = ''">
             <RowHead

@@ -4,6 +4,8 @@ import { computed } from 'vue';
 import type { AssetSummary } from '../api';
 import { useEffectStore } from '../stores/effect';
 import CarrierChip from './CarrierChip.vue';
+import { pickFile } from './files';
+import LensChip from './LensChip.vue';
 import MenuButton from './MenuButton.vue';
 import ThingChip from './ThingChip.vue';
 import { placeThing } from './things';
@@ -14,7 +16,7 @@ const emit = defineEmits<{ importKit: [file: string]; importFile: [file: File] }
 const store = useEffectStore();
 const stage = computed(() => store.effect!.stage);
 const things = computed(() => listed(stage.value.things));
-const SURROUNDS = ['dusk', 'overcast', 'noon'] as const;
+const SURROUNDS = ['dusk', 'overcast', 'noon', 'busy'] as const;
 /** Kit files that the project has not taken in yet, by name. */
 const offered = computed(() =>
   props.kit.filter((file) => !props.assets.some(({ name }) => `${name.toLowerCase()}.glb` === file)),
@@ -36,14 +38,7 @@ function bring(chosen: string): void {
       placeThing(draft, asset.name, asset.hash, store.newId()),
     );
   else if (chosen) emit('importKit', chosen);
-  else picker();
-}
-function picker(): void {
-  const input = document.createElement('input');
-  input.type = 'file';
-  input.accept = '.glb';
-  input.onchange = () => input.files?.[0] && emit('importFile', input.files[0]);
-  input.click();
+  else pickFile('.glb', (file) => emit('importFile', file));
 }
 </script>
 
@@ -73,6 +68,7 @@ function picker(): void {
       <span v-if="isImporting" class="quiet" role="status">{{ isImporting }}</span>
     </div>
     <CarrierChip />
+    <LensChip />
   </div>
 </template>
 

@@ -133,7 +133,9 @@ function orbit(event: KeyboardEvent): void {
       aria-label="Stage: drag or use the arrow keys to orbit"
       @keydown="orbit"
     ></canvas>
-    <div v-if="isOver" class="hint">Drop a figure (.glb) to put it on the stage</div>
+    <div v-if="isOver" class="hint">
+      Drop a figure (.glb) to put it on the stage, or a picture for the chosen layer to show
+    </div>
     <StageHandles ref="handles" :picture="picture" :is-shown="showGuides"><slot name="foot"></slot></StageHandles>
     <slot></slot>
   </div>

@@ -6,8 +6,14 @@ import ChoiceChip from './ChoiceChip.vue';
 import KeysList from './KeysList.vue';
 import PlainChip from './PlainChip.vue';
 
-defineProps<{ showGuides: boolean; follows: boolean; hasHits: boolean }>();
-const emit = defineEmits<{ 'update:showGuides': [value: boolean]; 'update:follows': [value: boolean]; strike: [] }>();
+defineProps<{ showGuides: boolean; follows: boolean; hasHits: boolean; isRaw: boolean; isDim: boolean }>();
+const emit = defineEmits<{
+  'update:showGuides': [value: boolean];
+  'update:follows': [value: boolean];
+  'update:isRaw': [value: boolean];
+  'update:isDim': [value: boolean];
+  strike: [];
+}>();
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
 const { state } = engine;
@@ -115,6 +121,26 @@ defineExpose({ letGo, toggle, step, anotherThrow });
       @click="emit('update:showGuides', !showGuides)"
     >
       Guides
+    </button>
+    <button
+      type="button"
+      class="plain"
+      :class="{ on: isRaw }"
+      :aria-pressed="isRaw"
+      title="Without bloom, exposure and fog (R)"
+      @click="emit('update:isRaw', !isRaw)"
+    >
+      Raw
+    </button>
+    <button
+      type="button"
+      class="plain"
+      :class="{ on: isDim }"
+      :aria-pressed="isDim"
+      title="Darker, for what is too bright to work on (D)"
+      @click="emit('update:isDim', !isDim)"
+    >
+      Dim
     </button>
     <KeysList />
   </div>

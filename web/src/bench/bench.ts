@@ -5,5 +5,11 @@ import type { Engine } from '../engine/engine';
 /** The engine of the bench that a component stands in. */
 export const ENGINE: InjectionKey<Engine> = Symbol('engine');
 
+/** The step of a look that is seen alone. */
+export const ALONE: InjectionKey<Ref<{ readonly layer: string; readonly step: string } | null>> = Symbol('alone');
+
+/** Takes a file into the project, and tells when it could not; null then. */
+export const BRING: InjectionKey<(file: File) => Promise<AssetSummary | null>> = Symbol('bring');
+
 /** What the project has that can stand on the stage or be met. */
 export const ASSETS: InjectionKey<Readonly<Ref<readonly AssetSummary[]>>> = Symbol('assets');

@@ -6,6 +6,8 @@ import {
   LINK_SETTINGS,
   RIBBON_SETTINGS,
   SURFACE_SETTINGS,
+  stepSettings,
+  stepTable,
   type Declaration,
   type Effect,
   type Force,
@@ -22,7 +24,7 @@ export interface Holder {
 export const forceIn = (effect: Effect, layerId: string, id: string): Force | null =>
   effect.layers.byId[layerId]?.forces.byId[id] ?? effect.forces.byId[id]?.force ?? null;
 
-/** What holds a setting: the layer itself, or with `of` a part of it, as in "force/ID", "surface/ID", "front/ID", "link/ID" "ribbon" or "channels". Null when that is gone. */
+/** What holds a setting: the layer itself, or with `of` a part of it, as in "force/ID", "surface/ID", "front/ID", "link/ID" "ribbon", "step/ID" or "channels". Null when that is gone. */
 export function holderIn(effect: Effect, layerId: string, of?: string): Holder | null {
   const [kind, id = ''] = of?.split('/') ?? [];
   if (kind === 'force') {
@@ -63,5 +65,14 @@ export function holderIn(effect: Effect, layerId: string, of?: string): Holder |
     return { settings: own.byId, table };
   }
   const layer = effect.layers.byId[layerId];
+  if (kind === 'step') {
+    const steps = layer && (layer.look.kind === 'own' ? layer.look.steps : effect.looks.byId[layer.look.look]?.steps);
+    const step = steps?.byId[id];
+    if (!step) return null;
+    // Numbers that differ in this layer are the layer's own.
+    const changes = layer.look.kind === 'named' ? layer.look.changes[id] : undefined;
+    const settings = stepSettings(step);
+    return { settings: changes ? { ...settings, ...changes } : settings, table: stepTable(step.kind) };
+  }
   return layer ? { settings: layer.settings as unknown as Holder['settings'], table: LAYER_SETTINGS } : null;
 }

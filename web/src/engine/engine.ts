@@ -1,13 +1,14 @@
-import { listed, type Effect, type Vector } from '@jinx/core/document';
+import { listed, picturesOf, type Effect, type Vector } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
-import { assetsOf, readRig } from '@jinx/core/formats';
+import { readCanonicalPicture, readRig, rigsOf } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
-import { EffectClock, ownFrames } from '@jinx/core/simulation';
-import type { DrawnLayer, FromStage, Guide, StageFigure, ToStage, Tracked } from '@jinx/stage';
+import { EffectClock } from '@jinx/core/simulation';
+import type { FromStage, Guide, StageFigure, StagePicture, ToStage, Tracked } from '@jinx/stage';
 import { shallowReactive, shallowRef } from 'vue';
 import plainUrl from '../../../core/kernels/plain.wasm?url';
 import sharedUrl from '../../../core/kernels/shared.wasm?url';
 import { api } from '../api';
+import { AS_IT_IS, drawnFog, drawnLayers, drawnLens, type Seen } from './drawn';
 import type { View } from './view';
 import type { FromSimulation, LayerCount, SimulationState, ToSimulation } from './protocol';
 
@@ -15,29 +16,17 @@ const COUNTS_EVERY_MILLISECONDS = 250;
 
 const bytesAt = async (url: string) => new Uint8Array(await (await fetch(url)).arrayBuffer());
 
-/** How each layer of an effect is to be drawn, front to back. */
-export function drawnLayers(effect: Effect): DrawnLayer[] {
-  const anySolo = listed(effect.layers).some(({ item }) => item.solo);
-  return listed(effect.layers).map(({ item }) => ({
-    salt: item.salt,
-    isVisible: !item.hidden && (!anySolo || item.solo),
-    facing: item.settings['appearance.facing'].base.value as DrawnLayer['facing'],
-    frames: ownFrames(item),
-    isAligned: !item.settings['life.aligned'].muted && item.settings['life.aligned'].base.value,
-    blend: item.settings['appearance.blend'].base.value as 'additive' | 'normal',
-    shape: item.settings['appearance.shape'].base.value,
-    isRibbon: item.drawn.kind !== 'sprite',
-  }));
-}
-
 /** Which things stand on the stage, what each is made of, and which meshes the effect has beside. */
 const thingsText = (effect: Effect): string =>
   JSON.stringify([
     listed(effect.stage.things)
       .map(({ id, item }) => [id, item.asset])
       .sort(),
-    assetsOf(effect).sort(),
+    rigsOf(effect).sort(),
   ]);
+
+const hasNewPictures = (effect: Effect, known: ReadonlyMap<string, unknown>): boolean =>
+  picturesOf(effect).some(({ asset }) => !known.has(asset));
 
 /**
  * The page's hold on its two workers, the simulation and the stage. What it knows of them arrives as messages; frames go
@@ -64,6 +53,8 @@ export class Engine {
   readonly rigs = shallowRef<StageRigs>(new Map());
   /** Every mesh the effect uses, by the hash of its asset. */
   readonly meshes = shallowRef<ReadonlyMap<string, Rig>>(new Map());
+  /** Pictures that could not be had, by hash, with the reason. */
+  readonly missing = shallowRef<ReadonlyMap<string, string>>(new Map());
   readonly #simulation = new Worker(new URL('./simulationWorker.ts', import.meta.url), { type: 'module' });
   readonly #stage = new Worker(new URL('../../../stage/worker.ts', import.meta.url), { type: 'module' });
   readonly #helper = new Worker(new URL('./helperWorker.ts', import.meta.url), { type: 'module' });
@@ -76,7 +67,11 @@ export class Engine {
   #thingsText = '';
   /** Canonical rigs by their hash, kept once they were fetched. */
   readonly #assets = new Map<string, { bytes: Uint8Array; rig: Rig }>();
+  readonly #pictures = new Map<string, StagePicture>();
+  #picturesText = '';
   #layersText = '';
+  #shown: Effect | null = null;
+  #seen: Seen = AS_IT_IS;
   /** Where the playhead was last sent, until it is there. */
   #wantedStep: number | null = null;
 
@@ -152,16 +147,37 @@ export class Engine {
     });
   }
 
+  /** Fetches the pictures that looks show and hands them to the stage; what cannot be had is told in `missing`, the rest goes on. */
+  async #fetchPictures(effect: Effect): Promise<void> {
+    const hashes = [...new Set(picturesOf(effect).map(({ asset }) => asset))].sort();
+    const missing = new Map<string, string>();
+    await Promise.all(
+      hashes.map(async (hash) => {
+        if (this.#pictures.has(hash)) return;
+        try {
+          this.#pictures.set(hash, { hash, texture: readCanonicalPicture(await api.asset(hash)) });
+        } catch (error) {
+          missing.set(hash, (error as Error).message);
+        }
+      }),
+    );
+    if ([...missing].toString() !== [...this.missing.value].toString()) this.missing.value = missing;
+    const text = hashes.filter((hash) => this.#pictures.has(hash)).join();
+    if (text === this.#picturesText) return;
+    this.#picturesText = text;
+    this.tellStage({ kind: 'pictures', pictures: hashes.flatMap((hash) => this.#pictures.get(hash) ?? []) });
+  }
+
   /** Loads an effect and the rigs it uses, and shows it. @throws ApiError when an asset cannot be had. */
   async load(effect: Effect, budget: number): Promise<void> {
-    await this.#fetchThings(effect);
-    const rigs = assetsOf(effect).map((hash): [string, Uint8Array] => [hash, this.#assets.get(hash)!.bytes]);
+    await Promise.all([this.#fetchThings(effect), this.#fetchPictures(effect)]);
+    const rigs = rigsOf(effect).map((hash): [string, Uint8Array] => [hash, this.#assets.get(hash)!.bytes]);
     this.#tell({ kind: 'load', effect, rigs, budget });
     this.#showStage(effect);
   }
 
   async #fetchThings(effect: Effect): Promise<void> {
-    for (const hash of assetsOf(effect)) {
+    for (const hash of rigsOf(effect)) {
       if (this.#assets.has(hash)) continue;
       const bytes = await api.asset(hash);
       this.#assets.set(hash, { bytes, rig: readRig(bytes) });
@@ -179,7 +195,7 @@ export class Engine {
       return figure;
     });
     this.rigs.value = new Map(things.map(({ id, item }) => [id, this.#assets.get(item.asset)!.rig]));
-    this.meshes.value = new Map(assetsOf(effect).map((hash) => [hash, this.#assets.get(hash)!.rig]));
+    this.meshes.value = new Map(rigsOf(effect).map((hash) => [hash, this.#assets.get(hash)!.rig]));
     const [first] = effect.stage.things.order;
     this.tellStage({
       kind: 'figures',
@@ -195,15 +211,25 @@ export class Engine {
   async edit(effect: Effect, budget: number): Promise<void> {
     if (thingsText(effect) !== this.#thingsText) return this.load(effect, budget);
     this.#tell({ kind: 'edit', effect });
+    if (hasNewPictures(effect, this.#pictures)) await this.#fetchPictures(effect);
     this.#showStage(effect);
   }
 
   #showStage(effect: Effect): void {
-    const layers = drawnLayers(effect);
+    this.#shown = effect;
+    const layers = drawnLayers(effect, this.#seen);
     const text = JSON.stringify(layers);
     if (text !== this.#layersText) this.tellStage({ kind: 'layers', layers });
     this.#layersText = text;
     this.tellStage({ kind: 'surround', surround: effect.stage.surround });
+    this.tellStage({ kind: 'lens', lens: drawnLens(effect, this.#seen) });
+    this.tellStage({ kind: 'air', fog: drawnFog(effect, this.#seen) });
+  }
+
+  /** Shows the effect raw, or dimmed, or a step of a look alone, or as it is. */
+  see(seen: Seen): void {
+    this.#seen = seen;
+    if (this.#shown) this.#showStage(this.#shown);
   }
 
   #pace(): void {
@@ -274,6 +300,11 @@ export class Engine {
   }
   pixels(width: number, height: number): Promise<{ rgba: Uint8Array }> {
     return this.#asked((id) => this.tellStage({ kind: 'pixels', id, width, height }));
+  }
+
+  /** What the look of the layer of that salt has become after one of its steps; size 0 where the stage does not show it. */
+  stepPicture(salt: number, step: string, size: number): Promise<{ rgba: Uint8Array; size: number }> {
+    return this.#asked((id) => this.tellStage({ kind: 'stepPicture', id, salt, step, size }));
   }
 
   timeDrawing(times: number): Promise<{ milliseconds: number[] }> {

@@ -1,63 +1,90 @@
 <script setup lang="ts">
-import { LAYER_SETTINGS } from '@jinx/core/document';
+import { listed } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../ChoiceChip.vue';
+import SettingChip from '../SettingChip.vue';
+import LookWords from './LookWords.vue';
 import RibbonWords from './RibbonWords.vue';
 
 const store = useEffectStore();
-type Name = 'appearance.facing' | 'appearance.blend' | 'appearance.shape';
-const value = (name: Name) => store.chosen!.settings[name].base.value;
-const set = (name: Name, chosen: string) =>
-  store.changeLayer(
-    `choose the ${LAYER_SETTINGS[name].name}`,
-    (layer) => (layer.settings[name].base = { kind: 'fixed', value: chosen }),
-  );
-const shapes = LAYER_SETTINGS['appearance.shape'].choices.map((choice) => ({ value: choice, text: `${choice}` }));
-const facings = [
-  { value: 'camera', text: 'facing the camera' },
-  { value: 'ground', text: 'lying flat on the ground' },
-  { value: 'own frame', text: 'standing as it is turned' },
-];
-const blends = [
-  { value: 'additive', text: 'adding its light' },
-  { value: 'normal', text: 'covering what is behind' },
-];
-const isSprite = computed(() => store.chosen!.drawn.kind === 'sprite');
-const isAdditive = computed(() => value('appearance.blend') === 'additive');
+const layer = computed(() => store.chosen!);
+const value = (name: 'appearance.facing' | 'appearance.blend' | 'appearance.lit') =>
+  String(layer.value.settings[name].base.value);
+const FACINGS = {
+  camera: 'facing the camera',
+  upright: 'upright, turning to the camera',
+  motion: 'along its motion',
+  ground: 'flat on the ground',
+  'own frame': 'as it is turned',
+};
+const BLENDS = {
+  additive: 'adding its light',
+  normal: 'covering what is behind',
+  mixed: 'partly covering, partly adding',
+  multiply: 'darkening what is behind',
+  solid: 'as something solid',
+  holes: 'solid, with holes',
+};
+const NOTES: Record<string, string> = {
+  additive: 'Added light never darkens: on a bright surround it is lost. Covering shows everywhere.',
+  normal: 'Covering hides what is behind by the opacity.',
+  mixed: 'The part that covers shows on bright ground, the part that adds in the dark.',
+  multiply: 'What is behind is multiplied by its colour: white changes nothing, black hides all.',
+  solid: 'What is solid stands among the other solid things; opacity fades it grain by grain.',
+  holes: 'What is solid stands among the other solid things; opacity fades it grain by grain.',
+};
+const WRAPS = { yes: 'wraps what is under it', no: 'lies flat' };
+const LITS = { unlit: 'shows its own colours', card: 'is lit as a card', ball: 'is lit as a small ball' };
+const ORDERS = { newest: 'the newest', oldest: 'the oldest', nearest: 'the nearest' };
+const DEPTHS = {
+  'as placed': 'hidden by what stands before it',
+  'never hidden': 'never hidden',
+  'only where hidden': 'seen only where something hides it',
+};
+const isSprite = computed(() => layer.value.drawn.kind === 'sprite');
+const isFlat = computed(() => ['ground', 'own frame'].includes(value('appearance.facing')));
+const wraps = computed(() => isFlat.value && layer.value.settings['appearance.wraps'].base.value);
+const insides = computed(() => [
+  { value: '', text: 'everywhere' },
+  ...listed(store.effect!.layers)
+    .filter(({ id }) => id !== store.chosenId)
+    .map(({ id, item }) => ({ value: id, text: `only inside ${item.name}` })),
+]);
+const setInside = (id: string) =>
+  store.changeLayer('choose where the layer is seen', (target) => (target.inside = id === '' ? null : id));
 </script>
 
 <template>
   <RibbonWords />
+  <p v-if="isSprite">
+    Each stands <SettingChip setting="appearance.facing" :words="FACINGS" />
+    <template v-if="value('appearance.facing') === 'motion'"
+      >, longer by <SettingChip setting="appearance.lengthening" /> of its way</template
+    >
+    <template v-if="isFlat">
+      and <SettingChip setting="appearance.wraps" :words="WRAPS" />
+      <template v-if="wraps"> within <SettingChip setting="appearance.wrapDepth" /></template></template
+    >; it is <SettingChip setting="life.width" /> of its size wide and <SettingChip setting="life.height" /> high, its
+    middle <SettingChip setting="appearance.pivotAcross" /> across and
+    <SettingChip setting="appearance.pivotAlong" /> along from its place.
+  </p>
+  <LookWords />
+  <h3>How it mixes with the picture</h3>
   <p>
-    <template v-if="isSprite">
-      Each is a
-      <ChoiceChip
-        :value="value('appearance.shape')"
-        :choices="shapes"
-        label="picture"
-        @choose="set('appearance.shape', $event)"
-      />,
-      <ChoiceChip
-        :value="value('appearance.facing')"
-        :choices="facings"
-        label="facing"
-        @choose="set('appearance.facing', $event)"
-      />,
-    </template>
-    <template v-else>Soft toward both edges,</template>
-    <ChoiceChip
-      :value="value('appearance.blend')"
-      :choices="blends"
-      label="blending"
-      @choose="set('appearance.blend', $event)"
-    />.
+    It <SettingChip setting="appearance.lit" :words="LITS" /><template v-if="value('appearance.lit') !== 'unlit'"
+      >, <SettingChip setting="appearance.litShare" /> of its colour</template
+    >. It is drawn <SettingChip setting="appearance.blend" :words="BLENDS" /><template
+      v-if="value('appearance.blend') === 'mixed'"
+      >, covering by <SettingChip setting="appearance.covers" /></template
+    ><template v-if="value('appearance.blend') === 'holes'"
+      >, where it is less opaque than <SettingChip setting="appearance.threshold" /></template
+    ><template v-if="isSprite">, with <SettingChip setting="appearance.order" :words="ORDERS" /> in front</template>.
   </p>
-  <p class="quiet">
-    {{
-      isAdditive
-        ? 'Added light never darkens: on a bright surround it is lost. Covering shows everywhere.'
-        : 'Covering hides what is behind by the opacity.'
-    }}
+  <p>
+    It is <SettingChip setting="appearance.depth" :words="DEPTHS" />, drawn
+    <SettingChip setting="appearance.nudge" /> nearer than it is, and seen
+    <ChoiceChip :value="layer.inside ?? ''" :choices="insides" label="where it is seen" @choose="setInside" />.
   </p>
+  <p class="quiet">{{ NOTES[value('appearance.blend')] }}</p>
 </template>

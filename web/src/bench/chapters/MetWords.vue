@@ -31,7 +31,9 @@ const choices = computed(() => [
     value: `thing/${id}`,
     text: `${item.name}’s body`,
   })),
-  ...assets.value.map(({ hash, name }) => ({ value: `mesh/${hash}`, text: `${name} as a mesh of the effect’s own` })),
+  ...assets.value
+    .filter(({ kind }) => kind === 'rig')
+    .map(({ hash, name }) => ({ value: `mesh/${hash}`, text: `${name} as a mesh of the effect’s own` })),
 ]);
 function made(chosen: string): Surface {
   const [kind, of = ''] = chosen.split('/');

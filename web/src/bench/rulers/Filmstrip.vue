@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { stepsOf } from '@jinx/core/document';
 import { computed } from 'vue';
+import { useEffectStore } from '../../stores/effect';
 import { hexOf } from '../colour';
 import { useLayer } from '../life';
 import { PAD, readable } from './layout';
@@ -8,7 +10,12 @@ import { PAD, readable } from './layout';
 const props = defineProps<{ layerId: string; width: number; height: number }>();
 const PICTURES = 12;
 const { layer, life } = useLayer(() => props.layerId);
-const shape = computed(() => layer.value.settings['appearance.shape'].base.value);
+const store = useEffectStore();
+/** The first shape that its look draws. */
+const shape = computed(() => {
+  const drawn = stepsOf(store.effect!, layer.value).find(({ item }) => item.kind === 'drawn' && !item.muted);
+  return drawn?.item.kind === 'drawn' ? drawn.item.settings.shape.base.value : 'disc';
+});
 const lifeSamples = life(PICTURES);
 const pictures = computed(() => {
   const samples = lifeSamples.value;

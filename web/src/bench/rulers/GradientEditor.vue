@@ -8,7 +8,7 @@ import ColourWords from '../ColourWords.vue';
 import { tidy } from './keyPlaces';
 
 /** Colour over age: stops pulled along the bar, added by a double click, taken by Delete. */
-const props = defineProps<{ stops: Collection<Stop>; width: number; life: number }>();
+const props = defineProps<{ stops: Collection<Stop>; width: number; life: number; label?: string }>();
 const emit = defineEmits<{ change: [stops: Collection<Stop>, gesture: string | null]; done: [] }>();
 const store = useEffectStore();
 const palette = computed(() => store.effect!.palette);
@@ -103,7 +103,7 @@ const recolour = (colour: Colour, isDrag: boolean) =>
       class="bar"
       :style="{ background }"
       role="group"
-      aria-label="Colour over age"
+      :aria-label="label ?? 'Colour over age'"
       title="Double click to add a colour"
       @dblclick="add"
     ></div>

@@ -1,0 +1,147 @@
+import { choice, LIFE, NONE, number, SPREAD, type Declaration, type NumberDeclaration } from './declaration.ts';
+
+/** A number of a step of a look: drawn for each particle, shaped by whatever may shape it. */
+const step = (
+  name: string,
+  help: string,
+  unit: NumberDeclaration['unit'],
+  [least, most, byDefault]: readonly [least: number, most: number, byDefault: number],
+  rest: { whole?: boolean; zero?: string } = {},
+) => number('look', 'dress', name, help, { unit, least, most, byDefault, bases: SPREAD, reads: LIFE, ...rest });
+const among = (name: string, help: string, choices: readonly string[]) =>
+  choice('look', 'dress', name, help, choices, choices[0]!);
+const isIt = (name: string, help: string, byDefault: boolean) =>
+  ({ value: 'switch', chapter: 'look', acts: 'dress', name, help, reads: NONE, byDefault }) as const;
+const colour = (name: string, help: string, byDefault: string) =>
+  ({ value: 'colour', chapter: 'look', acts: 'dress', name, help, reads: NONE, byDefault }) as const;
+
+const ONTO = among('onto', 'Whether it changes how opaque the particle is, or its colour.', ['opacity', 'colour']);
+const VARIED = isIt('each its own', 'Whether each particle has another piece of the pattern.', true);
+const SIZE = (byDefault: number) =>
+  step('grains', 'How many grains of the pattern lie across the particle.', 'count', [0.1, 200, byDefault]);
+const CHANGE = step('change', 'How fast the pattern becomes another.', '/s', [0, 60, 0]);
+
+/**
+ * What each kind of step of a look can be set to. Steps act in order, each on what those before it have made: `scroll` and
+ * `warp` move where the steps after them look, the others change colour and opacity.
+ */
+export const STEP_SETTINGS = {
+  picture: {
+    part: among('part', 'Which part of the picture is taken.', [
+      'colour',
+      'brightness',
+      'red',
+      'green',
+      'blue',
+      'alpha',
+    ]),
+    opacity: among('opacity from', 'What of the picture makes the particle opaque.', [
+      'its alpha',
+      'its brightness',
+      'nothing',
+    ]),
+    reading: among('read', 'Whether its pixels are blended or kept apart.', ['smooth', 'crisp']),
+    edges: among('beyond its edges', 'What lies beyond the edges of the picture.', [
+      'nothing',
+      'its border',
+      'repeated',
+      'mirrored',
+    ]),
+    amount: step('amount', 'How far the picture acts.', '%', [0, 100, 100]),
+    columns: step('columns', 'Frames that lie side by side in the picture.', 'count', [1, 64, 1], { whole: true }),
+    rows: step('rows', 'Rows of frames in the picture.', 'count', [1, 64, 1], { whole: true }),
+    frames: step('frames', 'How many frames of the grid are used.', 'count', [0, 4096, 0], {
+      whole: true,
+      zero: 'all frames',
+    }),
+    plays: among('plays', 'What turns its frames over.', ['over its life', 'by the clock', 'by its number']),
+    times: step('times through', 'How many times all frames are gone through in a life.', '×', [-100, 100, 1]),
+    rate: step('frames a second', 'How fast frames follow each other.', '/s', [-240, 240, 12]),
+    frame: step(
+      'frame',
+      'Which frame is shown, counted from 0; between two of them both are blended.',
+      'count',
+      [0, 4096, 0],
+    ),
+    first: step('first frame', 'At which share of its frames it begins.', '%', [0, 100, 0]),
+    blended: isIt('blended', 'Whether neighbouring frames are blended.', true),
+  },
+  drawn: {
+    shape: among('shape', 'What is drawn.', [
+      'soft dot',
+      'disc',
+      'ring',
+      'streak',
+      'flare',
+      'star',
+      'cells',
+      'clouds',
+    ]),
+    onto: ONTO,
+    amount: step('amount', 'How far the shape acts.', '%', [0, 100, 100]),
+    softness: step('softness', 'How softly its edge runs out.', '%', [0, 100, 30]),
+    width: step('width', 'Width of the ring, the streak or the rays, as a share of the whole.', '%', [0.5, 100, 12]),
+    points: step('points', 'Rays of the star.', 'count', [2, 32, 5], { whole: true }),
+    grains: SIZE(4),
+    change: CHANGE,
+    varied: VARIED,
+  },
+  levels: {
+    onto: ONTO,
+    black: step('black', 'What becomes nothing.', '%', [-100, 200, 0]),
+    white: step('white', 'What becomes full.', '%', [-100, 200, 100]),
+    gamma: step('gamma', 'Above 1 lifts what is between, below 1 sinks it.', '×', [0.05, 20, 1]),
+  },
+  scroll: {
+    across: step('across', 'How often it goes across the particle in a second.', '/s', [-60, 60, 0]),
+    along: step('along', 'How often it goes along the particle in a second.', '/s', [-60, 60, 0]),
+    offsetAcross: step('shifted across', 'How far it is shifted across.', '%', [-10_000, 10_000, 0]),
+    offsetAlong: step('shifted along', 'How far it is shifted along.', '%', [-10_000, 10_000, 0]),
+    repeatAcross: step('repeats across', 'How often it is repeated across.', '×', [0.01, 100, 1]),
+    repeatAlong: step('repeats along', 'How often it is repeated along.', '×', [0.01, 100, 1]),
+    turn: step('turned', 'How far it is turned about its middle.', '°', [-3600, 3600, 0]),
+  },
+  warp: {
+    strength: step('strength', 'How far it pushes what comes after it to and fro.', '%', [0, 200, 12]),
+    grains: SIZE(3),
+    change: { ...CHANGE, byDefault: 0.5 },
+    varied: VARIED,
+  },
+  dissolve: {
+    by: among('by', 'What decides which parts go first.', ['clouds', 'cells', 'a picture']),
+    amount: step('amount', 'How much of it is gone.', '%', [0, 100, 0]),
+    softness: step('softness', 'How softly the border runs out.', '%', [0, 100, 8]),
+    grains: SIZE(4),
+    edge: step('glowing edge', 'How wide the border glows.', '%', [0, 100, 12]),
+    glow: step('glow', 'How bright the border glows.', '×', [0, 100, 4]),
+    colour: colour('edge colour', 'Colour of the glowing border.', '#ff9a3c'),
+    varied: VARIED,
+  },
+  rim: {
+    does: among('does', 'What it makes of the rim, where the surface turns from the eye.', [
+      'brightens the rim',
+      'shows the rim only',
+      'hides the rim',
+    ]),
+    sharpness: step('sharpness', 'How narrow the rim is.', '×', [0.1, 20, 2.5]),
+    intensity: step('intensity', 'How bright the rim is.', '×', [0, 100, 1.5]),
+    colour: colour('rim colour', 'Colour of the rim.', '#ffffff'),
+  },
+  gradient: {
+    along: among('along', 'What the gradient runs over.', ['across', 'along', 'out from the middle', 'brightness']),
+    amount: step('amount', 'How far the gradient acts.', '%', [0, 100, 100]),
+  },
+  tint: {
+    colour: colour('colour', 'What the colour is multiplied by.', '#ffffff'),
+    amount: step('amount', 'How far the tint acts.', '%', [0, 100, 100]),
+  },
+  intensity: {
+    factor: step('factor', 'How many times brighter.', '×', [0, 100, 2]),
+  },
+  soft: {
+    distance: step('distance', 'How far before solid things it begins to fade.', 'm', [0.001, 10, 0.2]),
+  },
+} as const satisfies Record<string, Record<string, Declaration>>;
+
+export type StepKind = keyof typeof STEP_SETTINGS;
+export const STEP_KINDS = Object.keys(STEP_SETTINGS) as StepKind[];

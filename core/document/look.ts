@@ -1,0 +1,173 @@
+import { z } from 'zod';
+import { collectionSchema, emptyCollection, idSchema, listed, type Collection, type Id } from './collection.ts';
+import { STEP_SETTINGS, type Declaration, type StepKind } from './declarations/index.ts';
+import type { Effect, Layer } from './effect.ts';
+import { assetHash, itemName, numberSettingSchema, stopSchema, type NumberSetting, type Setting } from './setting.ts';
+import { defaultSettings, settingsSchema } from './settingSchema.ts';
+
+/** A picture that was brought in: the hash of its canonical pixels, and the name its file had. */
+export const pictureSchema = z.strictObject({ asset: assetHash, name: itemName });
+export type PictureRef = z.infer<typeof pictureSchema>;
+
+const stepOf = <K extends StepKind>(kind: K) => ({
+  kind: z.literal(kind),
+  muted: z.boolean(),
+  settings: settingsSchema(STEP_SETTINGS[kind]),
+});
+/** One step of a look. A picture step without a picture shows nothing of its own. */
+export const stepSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ ...stepOf('picture'), picture: pictureSchema.nullable() }),
+  z.strictObject(stepOf('drawn')),
+  z.strictObject(stepOf('levels')),
+  z.strictObject(stepOf('scroll')),
+  z.strictObject(stepOf('warp')),
+  z.strictObject({ ...stepOf('dissolve'), picture: pictureSchema.nullable() }),
+  z.strictObject(stepOf('rim')),
+  z.strictObject({ ...stepOf('gradient'), stops: collectionSchema(stopSchema, 64) }),
+  z.strictObject(stepOf('tint')),
+  z.strictObject(stepOf('intensity')),
+  z.strictObject(stepOf('soft')),
+]);
+export type Step = z.infer<typeof stepSchema>;
+
+/** Steps a look has at most: each costs something for every pixel. */
+export const MOST_STEPS = 16;
+const stepsSchema = collectionSchema(stepSchema, MOST_STEPS);
+
+/** A look with a name, which many layers may use. */
+export const lookSchema = z.strictObject({ name: itemName, steps: stepsSchema });
+export type Look = z.infer<typeof lookSchema>;
+
+/** What a layer looks like: steps of its own, or a named look but for some numbers, by the id of their step and their name. */
+export const layerLookSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('own'), steps: stepsSchema }),
+  z.strictObject({
+    kind: z.literal('named'),
+    look: idSchema,
+    changes: z.record(idSchema, z.record(z.string().max(40), numberSettingSchema)),
+  }),
+]);
+export type LayerLook = z.infer<typeof layerLookSchema>;
+
+export const stepTable = (kind: StepKind): Record<string, Declaration> => STEP_SETTINGS[kind];
+export const stepSettings = (step: Pick<Step, 'settings'>): Record<string, Setting> =>
+  step.settings as unknown as Record<string, Setting>;
+
+/** A step of a kind, as it is by default. */
+export function newStep<K extends StepKind>(kind: K): Extract<Step, { kind: K }> {
+  const rest =
+    kind === 'picture' || kind === 'dissolve'
+      ? { picture: null }
+      : kind === 'gradient'
+        ? {
+            stops: {
+              order: ['start', 'end'],
+              byId: {
+                start: { at: { anchor: 'share', value: 0 }, colour: { hex: '#ffffff' } },
+                end: { at: { anchor: 'share', value: 1 }, colour: { hex: '#ff8a3c' } },
+              },
+            },
+          }
+        : {};
+  return { kind, muted: false, settings: defaultSettings(STEP_SETTINGS[kind]), ...rest } as never;
+}
+
+/** Sets a choice, a switch or a fixed number of a step in place: for demo scripts, tests and ready-made looks. */
+export function setStep(
+  step: Step,
+  name: string,
+  value: string | number | boolean | readonly [number, number],
+): void {
+  const setting = stepSettings(step)[name];
+  if (!setting) throw new Error(`a step of kind ${step.kind} has no setting "${name}"`);
+  const base = Array.isArray(value) ? { kind: 'spread', low: value[0], high: value[1] } : { kind: 'fixed', value };
+  setting.base = base as Setting['base'];
+}
+
+/** The look of a drawn shape: what a new layer has. */
+export function drawnLook(shape: string): LayerLook {
+  const step = newStep('drawn');
+  setStep(step, 'shape', shape);
+  return { kind: 'own', steps: { order: ['shape'], byId: { shape: step } } };
+}
+
+/** The steps of a layer's look in order, with what the layer changes of a named one. */
+export function stepsOf(effect: Pick<Effect, 'looks'>, { look }: Pick<Layer, 'look'>): { id: Id; item: Step }[] {
+  if (look.kind === 'own') return listed(look.steps);
+  const named = effect.looks.byId[look.look];
+  if (!named) return [];
+  return listed(named.steps).map(({ id, item }) => {
+    const changes = look.changes[id];
+    return changes ? { id, item: { ...item, settings: { ...item.settings, ...changes } } as Step } : { id, item };
+  });
+}
+
+/** A step of a layer's look that may be written into: of the layer's own, or of the look it uses, which others see too. */
+export function stepToChange(draft: Effect, layerId: Id, stepId: Id): Step | null {
+  const look = draft.layers.byId[layerId]?.look;
+  if (!look) return null;
+  const steps = look.kind === 'own' ? look.steps : draft.looks.byId[look.look]?.steps;
+  return steps?.byId[stepId] ?? null;
+}
+
+/** The layers that use a named look. */
+export const usersOf = (effect: Pick<Effect, 'layers'>, lookId: Id): Id[] =>
+  effect.layers.order.filter((id) => {
+    const { look } = effect.layers.byId[id]!;
+    return look.kind === 'named' && look.look === lookId;
+  });
+
+/** Gives a layer's own steps a name, under which other layers may use them. */
+export function nameLook(draft: Effect, layerId: Id, lookId: Id, name: string): void {
+  const layer = draft.layers.byId[layerId];
+  if (layer?.look.kind !== 'own') return;
+  draft.looks.order.push(lookId);
+  draft.looks.byId[lookId] = { name, steps: layer.look.steps };
+  layer.look = { kind: 'named', look: lookId, changes: {} };
+}
+
+/** Lets a layer go its own way: the steps of the look it used, as it saw them, become its own. A look that nobody uses goes. */
+export function ownLook(draft: Effect, layerId: Id): void {
+  const layer = draft.layers.byId[layerId];
+  if (layer?.look.kind !== 'named') return;
+  const lookId = layer.look.look;
+  const entries = stepsOf(draft, layer).map(({ id, item }): [Id, Step] => [
+    id,
+    JSON.parse(JSON.stringify(item)) as Step,
+  ]);
+  layer.look = { kind: 'own', steps: { order: entries.map(([id]) => id), byId: Object.fromEntries(entries) } };
+  dropUnusedLook(draft, lookId);
+}
+
+/** Lets a layer use a named look instead of what it has. */
+export function useLook(draft: Effect, layerId: Id, lookId: Id): void {
+  const layer = draft.layers.byId[layerId];
+  if (!layer || !draft.looks.byId[lookId]) return;
+  const before = layer.look;
+  layer.look = { kind: 'named', look: lookId, changes: {} };
+  if (before.kind === 'named' && before.look !== lookId) dropUnusedLook(draft, before.look);
+}
+
+/** Takes out a named look that no layer uses. */
+export function dropUnusedLook(draft: Effect, lookId: Id): void {
+  if (usersOf(draft, lookId).length > 0) return;
+  draft.looks.order = draft.looks.order.filter((id) => id !== lookId);
+  delete draft.looks.byId[lookId];
+}
+
+/** The pictures that the steps of an effect's looks show. */
+export function picturesOf(effect: Pick<Effect, 'looks' | 'layers'>): PictureRef[] {
+  const all: Collection<Step>[] = [
+    ...listed(effect.looks).map(({ item }) => item.steps),
+    ...listed(effect.layers).map(({ item }) =>
+      item.look.kind === 'own' ? item.look.steps : emptyCollection<Step>(),
+    ),
+  ];
+  return all.flatMap((steps) =>
+    listed(steps).flatMap(({ item }) => ('picture' in item && item.picture ? [item.picture] : [])),
+  );
+}
+
+/** A number of a step with what the layer changes of it, if it does. */
+export const changedNumber = (look: LayerLook, stepId: Id, name: string): NumberSetting | undefined =>
+  look.kind === 'named' ? look.changes[stepId]?.[name] : undefined;

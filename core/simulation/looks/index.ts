@@ -1,0 +1,2 @@
+export * from './plan.ts';
+export * from './values.ts';

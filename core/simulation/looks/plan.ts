@@ -1,0 +1,113 @@
+import {
+  LAYER_SETTINGS,
+  stepSettings,
+  stepsOf,
+  stepTable,
+  type Effect,
+  type Layer,
+  type LayerSettingName,
+  type NumberDeclaration,
+  type NumberSetting,
+  type Step,
+} from '../../document/index.ts';
+import { mix } from '../../maths/index.ts';
+import { MOST_SHARED, OWN_WORDS } from '../frame.ts';
+import { NumberReader } from '../reader.ts';
+
+/** Numbers of a layer's own settings that the stage draws with, beside those that every record holds. */
+export const SHOWN_SETTINGS = [
+  'life.width',
+  'life.height',
+  'appearance.lengthening',
+  'appearance.pivotAcross',
+  'appearance.pivotAlong',
+  'appearance.wrapDepth',
+  'appearance.litShare',
+  'appearance.covers',
+  'appearance.threshold',
+  'appearance.nudge',
+] as const satisfies readonly LayerSettingName[];
+
+/** Where a number stands in a frame: among the values all particles of its layer share, or among those of each. */
+export interface ValuePlace {
+  readonly kind: 'shared' | 'own';
+  readonly at: number;
+}
+
+/** One number that the stage draws with. */
+export interface LookNumber extends ValuePlace {
+  /** A layer's setting by its name, or one of a step as in "step/ID/softness". */
+  readonly name: string;
+  readonly reader: NumberReader;
+}
+
+/**
+ * Which numbers a layer is drawn with and where each stands in a frame. A number that is the same for all particles at one
+ * moment is written once; the others are written for each, as long as there is room.
+ */
+export interface LookPlan {
+  /** Tells one plan from another: frames carry it, so that nothing is drawn by the numbers of a look it no longer has. */
+  readonly id: number;
+  readonly numbers: readonly LookNumber[];
+  /** Where the seconds each has lived stand, if a step reads them. */
+  readonly secondsAt: number | null;
+  /** Words that each particle has, a multiple of four. */
+  readonly ownWords: number;
+  /** Numbers that differ between particles and had no room: all particles show their middle. */
+  readonly refused: readonly string[];
+}
+
+interface Asked {
+  readonly name: string;
+  readonly setting: NumberSetting;
+  readonly declaration: NumberDeclaration;
+}
+
+function asked(effect: Effect, layer: Layer): Asked[] {
+  const own = SHOWN_SETTINGS.map((name) => ({
+    name,
+    setting: layer.settings[name] as NumberSetting,
+    declaration: LAYER_SETTINGS[name] as NumberDeclaration,
+  }));
+  const steps = stepsOf(effect, layer).flatMap(({ id, item }) => {
+    if (item.muted) return [];
+    const [settings, table] = [stepSettings(item), stepTable(item.kind)];
+    return Object.entries(table).flatMap(([name, declaration]) =>
+      declaration.value === 'number'
+        ? [{ name: `step/${id}/${name}`, setting: settings[name] as NumberSetting, declaration }]
+        : [],
+    );
+  });
+  return [...own, ...steps];
+}
+
+/** Whether a step runs by the clock of each particle. */
+const readsSeconds = (step: Step): boolean =>
+  !step.muted &&
+  (step.kind === 'scroll' || (step.kind === 'picture' && step.settings.plays.base.value === 'by the clock'));
+
+/** The numbers a layer is drawn with; lengths are `scale` times as long, as the groups it stands in make them. */
+export function lookPlan(effect: Effect, layer: Layer, scale = 1): LookPlan {
+  const numbers: LookNumber[] = [];
+  const refused: string[] = [];
+  const secondsAt = stepsOf(effect, layer).some(({ item }) => readsSeconds(item)) ? 0 : null;
+  let [shared, own] = [0, secondsAt === null ? 0 : 1];
+  let id = 0x9e3779b9;
+  for (const { name, setting, declaration } of asked(effect, layer)) {
+    const reader = new NumberReader(setting, declaration, name, effect, declaration.unit === 'm' ? scale : 1);
+    const differs = !reader.isShared;
+    const hasRoom = own < OWN_WORDS;
+    if (differs && !hasRoom) refused.push(name);
+    const kind = differs && hasRoom ? 'own' : 'shared';
+    if (kind === 'shared' && shared >= MOST_SHARED) {
+      refused.push(name);
+      continue;
+    }
+    const at = kind === 'own' ? own++ : shared++;
+    numbers.push({ name, reader, kind, at });
+    for (let c = 0; c < name.length; c++) id = mix(id ^ name.charCodeAt(c));
+    id = mix(id ^ (kind === 'own' ? at + 1 : -1 - at));
+  }
+  if (secondsAt !== null) id = mix(id);
+  return { id: id >>> 0, numbers, secondsAt, ownWords: Math.ceil(own / 4) * 4, refused };
+}

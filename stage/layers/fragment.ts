@@ -1,0 +1,115 @@
+import { FOG, LIGHT } from '../looks/light.ts';
+import { lookCode, ownVaryings, readsDepth, valueDeclarations, valueOf } from '../looks/shader.ts';
+import type { DrawnLayer } from '../protocol.ts';
+
+/** Whether a layer's shaders need to know how its surface lies: it is lit, or a step of its look reads it. */
+export const needsNormal = ({ lit, look }: Pick<DrawnLayer, 'lit' | 'look'>): boolean =>
+  lit !== 'unlit' || look.steps.some(({ kind }) => kind === 'rim');
+
+export const isSolid = ({ blend }: Pick<DrawnLayer, 'blend'>): boolean => blend === 'solid' || blend === 'holes';
+
+/** Whether a layer asks how far what is solid lies behind it. */
+export const needsDepth = (layer: Pick<DrawnLayer, 'look' | 'wraps'>): boolean =>
+  layer.wraps || readsDepth(layer.look);
+
+/** What both shaders of a layer hand over, whatever its kind. */
+export const varyings = (layer: DrawnLayer, isFlat: boolean): string => `
+  varying vec2 seen_at;
+  varying vec4 colour;
+  varying vec3 seen_place;
+  varying float seen_age, seen_seconds, seen_far;
+  flat varying uint seen_lot;
+  ${needsNormal(layer) ? 'varying vec3 seen_normal; flat varying vec3 seen_side, seen_up;' : ''}
+  ${ownVaryings(layer.look, isFlat)}`;
+
+/** A grain for fading solid things: interleaved gradient noise (Jimenez, 2014, Next Generation Post Processing). */
+const GRAIN = 'fract(52.9829189 * fract(dot(gl_FragCoord.xy, vec2(0.06711056, 0.00583715))))';
+
+/** How colour `c` and opacity `o` mix with what is behind: premultiplied, except where they multiply it. */
+function blended({ blend, look }: DrawnLayer): string {
+  const value = (name: string) => valueOf(look, name);
+  switch (blend) {
+    case 'additive':
+      return 'gl_FragColor = vec4(c * o * (1.0 - fog), 0.0);';
+    case 'normal':
+      return 'gl_FragColor = vec4(mix(c, fog_colour, fog) * o, o);';
+    case 'mixed':
+      return `
+      float covers = ${value('appearance.covers')} * 0.01;
+      gl_FragColor = vec4(mix(c, fog_colour * covers, fog) * o, o * covers);`;
+    case 'multiply':
+      return 'gl_FragColor = vec4(mix(vec3(1.0), c, o * (1.0 - fog)), 1.0);';
+    case 'solid':
+    case 'holes':
+      return 'gl_FragColor = vec4(mix(c, fog_colour, fog), 1.0);';
+  }
+}
+
+/** What is not drawn at all: of solid layers what has faded away, and holes; of masks all that covers less than half. */
+function discarded(layer: DrawnLayer, isMask: boolean): string {
+  if (isMask) return 'if (a * colour.a < 0.5) discard;';
+  const faded = `if (colour.a <= ${GRAIN}) discard;`;
+  if (layer.blend === 'solid') return faded;
+  if (layer.blend !== 'holes') return '';
+  return `if (a < ${valueOf(layer.look, 'appearance.threshold')} * 0.01) discard; ${faded}`;
+}
+
+/** How the surface lies at a fragment of a sprite: as a card turned to the eye, or as a ball. */
+const NORMAL = {
+  card: 'vec3 normal = normalize(dot(seen_normal, cameraPosition - seen_place) < 0.0 ? -seen_normal : seen_normal);',
+  ball: `
+      vec2 on_ball = seen_at * 2.0 - 1.0;
+      float out_of = sqrt(max(0.0, 1.0 - dot(on_ball, on_ball)));
+      vec3 normal = normalize(seen_side * on_ball.x + seen_up * on_ball.y + seen_normal * out_of);`,
+};
+
+export interface FragmentOptions {
+  /** Whether what differs between particles is the same all over each. */
+  readonly isFlat: boolean;
+  /** What the layer's kind adds: code that may move `at`, the place in its look. */
+  readonly surface?: string;
+  /** Whether it only marks where the layer covers the picture. */
+  readonly isMask?: boolean;
+  /** Whether only the first `upto` steps of its look act. */
+  readonly isCut?: boolean;
+}
+
+/** The fragment shader of a layer. */
+export function fragmentShader(layer: DrawnLayer, options: FragmentOptions): string {
+  const { isFlat, surface = '', isMask = false, isCut = false } = options;
+  const { look, lit } = layer;
+  const hasNormal = needsNormal(layer);
+  return /* glsl */ `
+  ${varyings(layer, isFlat)}
+  ${valueDeclarations(look)}
+  uniform sampler2D depths;
+  float seconds, age, toward_eye, eye_distance;
+  uint lot;
+  // The same from pixel to pixel: no blending between what is near and what is far.
+  float behind() { return texelFetch(depths, ivec2(gl_FragCoord.xy), 0).r; }
+  ${lookCode(look, isCut)}
+  ${lit !== 'unlit' ? LIGHT : ''}
+  ${FOG}
+  void main() {
+    seconds = seen_seconds; age = seen_age; lot = seen_lot; eye_distance = seen_far; toward_eye = 1.0;
+    vec2 at = seen_at;
+    ${hasNormal ? NORMAL[lit === 'card' ? 'card' : 'ball'] : ''}
+    ${hasNormal ? 'toward_eye = dot(normal, normalize(cameraPosition - seen_place));' : ''}
+    ${surface}
+    vec3 rgb, emit;
+    float a;
+    lookAt(at, rgb, a, emit);
+    ${layer.wraps ? 'a *= wrapped;' : ''}
+    ${discarded(layer, isMask)}
+    vec3 c = rgb * colour.rgb;
+    float o = ${isSolid(layer) ? '1.0' : 'a * colour.a'};
+    ${
+      lit === 'unlit'
+        ? ''
+        : `c *= mix(vec3(1.0), lightOn(seen_place, normal, ${lit === 'card' ? '0.35' : '0.1'}), ${valueOf(look, 'appearance.litShare')} * 0.01);`
+    }
+    c += emit;
+    float fog = fogBefore(seen_place);
+    ${blended(layer)}
+  }`;
+}

@@ -1,0 +1,95 @@
+import * as THREE from 'three';
+import { JOINT_COLOUR, JOINT_OWN, JOINT_WORDS, type Frame } from '@jinx/core/simulation';
+import type { DrawnLayer, DrawnRibbon } from '../protocol.ts';
+import { fragmentShader } from './fragment.ts';
+import { LayerDrawing, type Around, type FrameLayer, type Shaders } from './layerDrawing.ts';
+import { JOINT_TEXELS, JOINTS_A_ROW, ribbonVertexShader, TUBE_SIDES } from './ribbonShader.ts';
+
+/** One layer's ribbons: a piece from each joint of a frame to the next, read from a texture of joints. */
+export class Ribbons extends LayerDrawing {
+  #capacity = 0;
+  #form: DrawnRibbon['form'] | null = null;
+  readonly #joints: THREE.IUniform<THREE.DataTexture | null> = { value: null };
+
+  constructor(around: Around) {
+    super(around);
+    this.mesh.geometry = new THREE.InstancedBufferGeometry();
+  }
+
+  protected shaders(layer: DrawnLayer, isMask: boolean): Shaders {
+    return {
+      vertexShader: ribbonVertexShader(layer),
+      fragmentShader: fragmentShader(layer, { isFlat: false, isMask }),
+      uniforms: { joints: this.#joints },
+    };
+  }
+
+  #reserve(joints: number, form: DrawnRibbon['form']): void {
+    if (joints <= this.#capacity && form === this.#form) return;
+    this.#form = form;
+    if (joints > this.#capacity) {
+      this.#capacity = Math.max(JOINTS_A_ROW, 2 ** Math.ceil(Math.log2(joints)));
+      this.#joints.value?.dispose();
+      const rows = this.#capacity / JOINTS_A_ROW;
+      const width = JOINTS_A_ROW * JOINT_TEXELS;
+      const words = new Float32Array(width * rows * 4);
+      this.#joints.value = new THREE.DataTexture(words, width, rows, THREE.RGBAFormat, THREE.FloatType);
+    }
+    this.mesh.geometry.dispose();
+    const geometry = new THREE.InstancedBufferGeometry();
+    const { places, indices } = pieceOf(form);
+    geometry.setAttribute('position', new THREE.BufferAttribute(places, 3));
+    geometry.setIndex(indices);
+    const numbers = Float32Array.from({ length: this.#capacity }, (_, n) => n);
+    geometry.setAttribute('piece', new THREE.InstancedBufferAttribute(numbers, 1));
+    this.mesh.geometry = geometry;
+  }
+
+  protected take(frame: Frame, found: FrameLayer | undefined): void {
+    const count = found?.jointCount ?? 0;
+    this.#reserve(count, this.layer!.ribbon!.form);
+    (this.mesh.geometry as THREE.InstancedBufferGeometry).instanceCount = Math.max(0, count - 1);
+    const texture = this.#joints.value;
+    if (count === 0 || !texture) return;
+    const at = frame.joints + found!.jointStart * JOINT_WORDS;
+    const words = texture.image.data as Float32Array;
+    words.set(frame.f32.subarray(at, at + count * JOINT_WORDS));
+    // Whole rows, as textures are uploaded.
+    const row = JOINTS_A_ROW * JOINT_WORDS;
+    texture.clearUpdateRanges();
+    texture.addUpdateRange(0, Math.ceil((count * JOINT_WORDS) / row) * row);
+    texture.needsUpdate = true;
+  }
+
+  sampleInto(own: THREE.Vector4[], colour: THREE.Vector4): void {
+    const count = (this.mesh.geometry as THREE.InstancedBufferGeometry).instanceCount;
+    const words = this.#joints.value?.image.data as Float32Array | undefined;
+    if (!words || !(count > 0)) return;
+    const at = Math.floor(count / 2) * JOINT_WORDS;
+    colour.fromArray(words, at + JOINT_COLOUR).setW(1);
+    own.forEach((vector, v) => vector.fromArray(words, at + JOINT_OWN + v * 4));
+  }
+
+  override dispose(): void {
+    super.dispose();
+    this.#joints.value?.dispose();
+  }
+}
+
+/** The corners of one piece of a ribbon: one band, two crossed, or the sides of a tube. */
+function pieceOf(form: DrawnRibbon['form']): { places: Float32Array; indices: number[] } {
+  if (form === 'tube') {
+    const places: number[] = [];
+    const indices: number[] = [];
+    for (let n = 0; n <= TUBE_SIDES; n++) {
+      places.push(n / TUBE_SIDES, 0, 0, n / TUBE_SIDES, 1, 0);
+      if (n < TUBE_SIDES) indices.push(2 * n, 2 * n + 1, 2 * n + 3, 2 * n, 2 * n + 3, 2 * n + 2);
+    }
+    return { places: Float32Array.from(places), indices };
+  }
+  const bands = form === 'crossed' ? [0, 1] : [0];
+  return {
+    places: Float32Array.from(bands.flatMap((band) => [-1, 0, band, 1, 0, band, 1, 1, band, -1, 1, band])),
+    indices: bands.flatMap((band) => [0, 1, 2, 0, 2, 3].map((corner) => corner + band * 4)),
+  };
+}

@@ -1,0 +1,108 @@
+import * as THREE from 'three';
+
+/** Lights that particles may give at once, all layers together. */
+export const MOST_LIGHTS = 16;
+
+/** What all shaders of a stage share: one object a uniform, so that setting it once sets it everywhere. */
+export interface CommonUniforms {
+  /** How far the step has come, 0 to 1; seconds of the effect; steps a second. */
+  readonly share: THREE.IUniform<number>;
+  readonly clock: THREE.IUniform<number>;
+  readonly rate: THREE.IUniform<number>;
+  /** Metres in front of the eye of what is solid, for every pixel. */
+  readonly depths: THREE.IUniform<THREE.Texture | null>;
+  readonly sky_light: THREE.IUniform<THREE.Color>;
+  readonly ground_light: THREE.IUniform<THREE.Color>;
+  readonly key_light: THREE.IUniform<THREE.Color>;
+  readonly key_way: THREE.IUniform<THREE.Vector3>;
+  readonly rim_light: THREE.IUniform<THREE.Color>;
+  readonly rim_way: THREE.IUniform<THREE.Vector3>;
+  readonly lights: THREE.IUniform<number>;
+  /** Place and reach; linear colour times strength on surfaces. */
+  readonly light_places: THREE.IUniform<THREE.Vector4[]>;
+  readonly light_colours: THREE.IUniform<THREE.Vector3[]>;
+  readonly fog_colour: THREE.IUniform<THREE.Color>;
+  /** Share lost a metre at the ground, as a rate; metres in which it thins out to a third. No fog at 0. */
+  readonly fog_density: THREE.IUniform<number>;
+  readonly fog_height: THREE.IUniform<number>;
+}
+
+export const newCommonUniforms = (): CommonUniforms => ({
+  share: { value: 1 },
+  clock: { value: 0 },
+  rate: { value: 60 },
+  depths: { value: null },
+  sky_light: { value: new THREE.Color() },
+  ground_light: { value: new THREE.Color() },
+  key_light: { value: new THREE.Color() },
+  key_way: { value: new THREE.Vector3(0, 1, 0) },
+  rim_light: { value: new THREE.Color() },
+  rim_way: { value: new THREE.Vector3(0, 1, 0) },
+  lights: { value: 0 },
+  light_places: { value: Array.from({ length: MOST_LIGHTS }, () => new THREE.Vector4()) },
+  light_colours: { value: Array.from({ length: MOST_LIGHTS }, () => new THREE.Vector3()) },
+  fog_colour: { value: new THREE.Color() },
+  fog_density: { value: 0 },
+  fog_height: { value: 3 },
+});
+
+/** Light that falls on a surface, as a share of what it gives back: sky and ground, two far lights, and near ones. */
+export const LIGHT = /* glsl */ `
+  uniform vec3 sky_light, ground_light, key_light, key_way, rim_light, rim_way;
+  uniform int lights;
+  uniform vec4 light_places[${MOST_LIGHTS}];
+  uniform vec3 light_colours[${MOST_LIGHTS}];
+  // By the square of the distance, within a window that ends smoothly at the reach.
+  float reaching(float far, float reach) {
+    float x = far / reach;
+    float window = clamp(1.0 - x * x * x * x, 0.0, 1.0);
+    return window * window / (far * far + 0.02);
+  }
+  vec3 lightFrom(int n, vec3 place, vec3 normal, float wrap) {
+    vec3 way = light_places[n].xyz - place;
+    float far = length(way);
+    float facing = clamp((dot(normal, way / max(far, 1e-4)) + wrap) / (1.0 + wrap), 0.0, 1.0);
+    return light_colours[n] * facing * reaching(far, light_places[n].w);
+  }
+  vec3 nearLight(vec3 place, vec3 normal, float wrap) {
+    vec3 sum = vec3(0.0);
+    for (int n = 0; n < ${MOST_LIGHTS}; n++) {
+      if (n >= lights) break;
+      sum += lightFrom(n, place, normal, wrap);
+    }
+    return sum;
+  }
+  vec3 lightOn(vec3 place, vec3 normal, float wrap) {
+    vec3 far = mix(ground_light, sky_light, normal.y * 0.5 + 0.5);
+    far += key_light * clamp((dot(normal, key_way) + wrap) / (1.0 + wrap), 0.0, 1.0);
+    far += rim_light * clamp((dot(normal, rim_way) + wrap) / (1.0 + wrap), 0.0, 1.0);
+    return (far + nearLight(place, normal, wrap)) * 0.31830989;
+  }
+`;
+
+/**
+ * How much of what is at a place is lost in the fog before it reaches the eye. Only shaders with HAS_FOG reckon it: a branch
+ * that is not taken costs all the same where a machine draws without a graphics card.
+ */
+export const FOG = /* glsl */ `
+  uniform vec3 fog_colour;
+  uniform float fog_density, fog_height;
+  float fogBefore(vec3 place) {
+  #ifndef HAS_FOG
+    return 0.0;
+  #else
+    vec3 way = place - cameraPosition;
+    float rise = way.y / fog_height;
+    float thinning = abs(rise) < 1e-3 ? 1.0 - 0.5 * rise : (1.0 - exp(-rise)) / rise;
+    return 1.0 - exp(-fog_density * length(way) * exp(-max(0.0, cameraPosition.y) / fog_height) * thinning);
+  #endif
+  }
+`;
+
+/** Lets a material reckon with fog, or with anything else that is switched by a define, or no more. */
+export function setDefine(material: THREE.ShaderMaterial, name: string, isOn: boolean): void {
+  if (name in material.defines === isOn) return;
+  if (isOn) material.defines[name] = '';
+  else delete material.defines[name];
+  material.needsUpdate = true;
+}

@@ -1,0 +1,193 @@
+import type { DrawnStep } from '../protocol.ts';
+
+/** Code that yields a number of the step, by its name. */
+export type Value = (name: string) => string;
+
+const share = (value: Value, name: string) => `(${value(name)} * 0.01)`;
+const vec3 = (rgb: readonly [number, number, number] | undefined) =>
+  `vec3(${(rgb ?? [1, 1, 1]).map((value) => value.toFixed(6)).join(', ')})`;
+
+/** Where a pattern looks for its grains: in a piece of its own for each particle, if wanted. */
+const grains = (step: DrawnStep, value: Value) =>
+  `vec3(p * ${value('grains')}${step.choices['varied'] === true ? ' + own_piece' : ''}, clock * ${value('change')})`;
+const still = (step: DrawnStep, value: Value) =>
+  `vec3(p * ${value('grains')}${step.choices['varied'] === true ? ' + own_piece' : ''}, 3.7)`;
+
+const onto = (step: DrawnStep, code: string) =>
+  step.choices['onto'] === 'colour' ? `rgb *= ${code};` : `a *= ${code};`;
+
+/** What each drawn shape covers; `q` runs from −1 to 1, `d` is the distance from the middle, `soft` and `width` are shares. */
+const SHAPES: Record<string, (step: DrawnStep, value: Value) => string> = {
+  'soft dot': () => `
+    float s = max(0.0, 1.0 - d * d);
+    m = pow(s, 0.35 + 5.3 * soft) * mix(1.0, 0.3 + 0.7 * exp(-d * d * 9.0), min(1.0, soft * 2.0));`,
+  disc: () => `m = 1.0 - smoothstep(1.0 - max(soft * soft, fine), 1.0, d);`,
+  ring: () => `
+    float off = abs(d - (1.0 - width * 0.5)) / (width * 0.5);
+    m = (1.0 - smoothstep(1.0 - max(soft, fine / width), 1.0, off)) + soft * 0.25 * exp(-pow((d - 1.0 + width * 1.6) / width, 2.0));
+    m *= 1.0 - smoothstep(1.0 - fine, 1.0, d);`,
+  streak: () => `
+    float thin = max(width * (1.0 - 0.85 * q.y * q.y), 1e-4);
+    float x = abs(q.x) / thin;
+    m = mix(1.0 - smoothstep(1.0 - max(fine / thin, 0.05), 1.0, x), exp(-x * x * 2.5), soft) * pow(max(0.0, 1.0 - q.y * q.y), 0.5 + 3.0 * soft);`,
+  flare: () => `
+    vec2 b = abs(q);
+    float thin = 3.12 / max(width, 1e-3);
+    float rays = exp(-b.x * thin) * exp(-b.y * 2.6) + exp(-b.y * thin) * exp(-b.x * 2.6);
+    m = pow(max(0.0, 1.0 - d), 4.0) * (0.7 + 3.0 * soft) + rays * smoothstep(1.0, 0.3, d) * 0.8 + exp(-d * d * 60.0) * 1.5;`,
+  star: (_, value) => `
+    float turn = atan(q.x, q.y) * max(2.0, floor(${value('points')} + 0.5)) / 6.2831853;
+    float tip = 1.0 - 2.0 * abs(fract(turn + 0.5) - 0.5);
+    float reach = 1.0 / mix(1.0 / max(width, 0.02), 1.0, tip * tip);
+    m = 1.0 - smoothstep(reach * (1.0 - max(soft, fine / reach)), reach, d);`,
+  cells: (step, value) =>
+    `m = smoothstep(0.5 - max(0.02, soft) * 0.5, 0.5 + max(0.02, soft) * 0.5, cells(${grains(step, value)}));`,
+  clouds: (step, value) =>
+    `m = smoothstep(0.5 - max(0.02, soft) * 0.6, 0.5 + max(0.02, soft) * 0.6, clouds(${grains(step, value)}));`,
+};
+
+function drawn(step: DrawnStep, value: Value): string {
+  const shape = SHAPES[String(step.choices['shape'])] ?? SHAPES['disc']!;
+  return `
+    vec2 q = p * 2.0 - 1.0;
+    float d = length(q), fine = min(0.5, fwidth(d) * 1.5), m = 0.0;
+    float soft = ${share(value, 'softness')}, width = ${share(value, 'width')};
+    ${shape(step, value)}
+    ${onto(step, `mix(1.0, m, ${share(value, 'amount')})`)}`;
+}
+
+/** Where within the picture a place of one frame lies: its first row is on top. */
+const inFrame = (frame: string, columns: string, rows: string) =>
+  `vec2((mod(${frame}, ${columns}) + cell.x) / ${columns}, (floor(${frame} / ${columns}) + 1.0 - cell.y) / ${rows})`;
+
+function frameOf(step: DrawnStep, value: Value): string {
+  const begun = `${share(value, 'first')} * frames`;
+  if (step.choices['plays'] === 'by the clock') return `${begun} + ${value('rate')} * seconds`;
+  if (step.choices['plays'] === 'by its number') return `${begun} + ${value('frame')}`;
+  return `${begun} + age * ${value('times')} * frames * 0.99999`;
+}
+
+function picture(step: DrawnStep, value: Value, n: number): string {
+  if (!step.picture) return '';
+  const edges = step.choices['edges'];
+  const fit =
+    edges === 'repeated' ? 'fract(p)' : edges === 'mirrored' ? '1.0 - abs(mod(p, 2.0) - 1.0)' : 'clamp(p, 0.0, 1.0)';
+  const sample = (at: string) =>
+    step.choices['reading'] === 'crisp'
+      ? `texelFetch(picture${n}, ivec2(${at} * vec2(textureSize(picture${n}, 0))), 0)`
+      : `textureGrad(picture${n}, ${at}, dx, dy)`;
+  const part = {
+    brightness: 'vec3(dot(t.rgb, vec3(0.2126, 0.7152, 0.0722)))',
+    red: 'vec3(t.r)',
+    green: 'vec3(t.g)',
+    blue: 'vec3(t.b)',
+    alpha: 'vec3(t.a)',
+  }[String(step.choices['part'])];
+  const opacity = { 'its alpha': 't.a', 'its brightness': 'dot(t.rgb, vec3(0.2126, 0.7152, 0.0722))' }[
+    String(step.choices['opacity'])
+  ];
+  return `
+    float columns = max(1.0, floor(${value('columns')})), rows = max(1.0, floor(${value('rows')}));
+    float frames = floor(${value('frames')});
+    if (frames < 1.0) frames = columns * rows;
+    float number = mod(${frameOf(step, value)}, frames);
+    // Half a pixel of a frame's border is kept free, so that its neighbours do not shine in.
+    vec2 grid = vec2(columns, rows), half_pixel = 0.5 * grid / vec2(textureSize(picture${n}, 0));
+    vec2 cell = clamp(${fit}, half_pixel, 1.0 - half_pixel);
+    vec2 dx = dFdx(p) * vec2(1.0, -1.0) / grid, dy = dFdy(p) * vec2(1.0, -1.0) / grid;
+    float frame = floor(number);
+    vec4 t = ${sample(inFrame('frame', 'columns', 'rows'))};
+    ${
+      step.choices['blended'] === true
+        ? `float next = mod(frame + 1.0, frames);
+    vec4 after = ${sample(inFrame('next', 'columns', 'rows'))};
+    t = mix(t, after, frames > 1.0 ? number - frame : 0.0);`
+        : ''
+    }
+    ${edges === 'nothing' ? 't *= step(0.0, p.x) * step(p.x, 1.0) * step(0.0, p.y) * step(p.y, 1.0);' : ''}
+    float amount = ${share(value, 'amount')};
+    // Pictures are kept premultiplied, so that what is clear does not bleed in.
+    t.rgb /= max(t.a, 1e-4);
+    rgb *= mix(vec3(1.0), ${part ?? 't.rgb'}, amount);
+    a *= mix(1.0, ${opacity ?? '1.0'}, amount);`;
+}
+
+function dissolve(step: DrawnStep, value: Value, n: number): string {
+  const by =
+    step.choices['by'] === 'cells'
+      ? `1.0 - cells(${still(step, value)})`
+      : step.choices['by'] === 'a picture'
+        ? step.picture
+          ? `dot(texture2D(picture${n}, vec2(fract(p.x), 1.0 - fract(p.y))).rgb, vec3(0.2126, 0.7152, 0.0722))`
+          : '0.5'
+        : `clouds(${still(step, value)})`;
+  return `
+    float gone = ${share(value, 'amount')}, soft = max(0.002, ${share(value, 'softness')}), wide = ${share(value, 'edge')};
+    float n = clamp(${by}, 0.0, 1.0);
+    // The border runs from before the first grain to past the last, its softness included.
+    float border = mix(-soft, 1.0, gone);
+    float left = gone <= 0.0 ? 1.0 : smoothstep(border, border + soft, n);
+    float lit = gone <= 0.0 ? 0.0 : 1.0 - smoothstep(border + soft, border + soft + max(wide, 1e-4), n);
+    emit += ${vec3(step.colours['colour'])} * (${value('glow')} * lit * step(1e-4, wide));
+    a *= left;`;
+}
+
+function rim(step: DrawnStep, value: Value): string {
+  const colour = `${vec3(step.colours['colour'])} * ${value('intensity')}`;
+  const does = {
+    'brightens the rim': `emit += ${colour} * r;`,
+    'shows the rim only': `rgb *= ${colour}; a *= r;`,
+    'hides the rim': 'a *= 1.0 - r;',
+  }[String(step.choices['does'])];
+  return `
+    float r = pow(clamp(1.0 - abs(toward_eye), 0.0, 1.0), ${value('sharpness')});
+    ${does}`;
+}
+
+const ALONG: Record<string, string> = {
+  across: 'p.x',
+  along: 'p.y',
+  'out from the middle': 'length(p * 2.0 - 1.0)',
+  brightness: 'dot(rgb, vec3(0.2126, 0.7152, 0.0722))',
+};
+
+function gradient(step: DrawnStep, value: Value, n: number): string {
+  const along = String(step.choices['along']);
+  const seen = `texture2D(gradient${n}, vec2(clamp(${ALONG[along]}, 0.0, 1.0) * (255.0 / 256.0) + 0.5 / 256.0, 0.5)).rgb`;
+  const amount = share(value, 'amount');
+  return along === 'brightness'
+    ? `rgb = mix(rgb, ${seen}, ${amount});`
+    : `rgb *= mix(vec3(1.0), ${seen}, ${amount});`;
+}
+
+/** The code of each kind of step: it reads and writes `p` (where the steps look), `rgb`, `a` and `emit`. */
+export const STEP_CODE: Record<DrawnStep['kind'], (step: DrawnStep, value: Value, n: number) => string> = {
+  picture,
+  drawn,
+  levels: (step, value) => {
+    const level = (x: string) =>
+      `pow(clamp((${x} - black) / (abs(white - black) < 1e-4 ? 1e-4 : white - black), 0.0, 1.0), 1.0 / ${value('gamma')})`;
+    return `
+    float black = ${share(value, 'black')}, white = ${share(value, 'white')};
+    ${
+      step.choices['onto'] === 'colour'
+        ? `float bright = max(1e-5, max(rgb.r, max(rgb.g, rgb.b)));
+    rgb *= ${level('bright')} / bright;`
+        : `a = ${level('a')};`
+    }`;
+  },
+  scroll: (_, value) => `
+    float turn = radians(${value('turn')});
+    p = mat2(cos(turn), -sin(turn), sin(turn), cos(turn)) * (p - 0.5);
+    p = p * vec2(${value('repeatAcross')}, ${value('repeatAlong')}) + 0.5;
+    p -= vec2(${share(value, 'offsetAcross')}, ${share(value, 'offsetAlong')}) + vec2(${value('across')}, ${value('along')}) * seconds;`,
+  warp: (step, value) => `
+    vec3 g = ${grains(step, value)};
+    p += (vec2(clouds(g), clouds(g + 31.7)) - 0.5) * ${share(value, 'strength')};`,
+  dissolve,
+  rim,
+  gradient,
+  tint: (step, value) => `rgb *= mix(vec3(1.0), ${vec3(step.colours['colour'])}, ${share(value, 'amount')});`,
+  intensity: (_, value) => `rgb *= ${value('factor')}; emit *= ${value('factor')};`,
+  soft: (_, value) => `a *= smoothstep(0.0, 1.0, (behind() - eye_distance) / ${value('distance')});`,
+};

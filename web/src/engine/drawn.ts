@@ -1,0 +1,138 @@
+import {
+  listed,
+  RIBBON_SETTINGS,
+  stepSettings,
+  stepsOf,
+  stepTable,
+  type Effect,
+  type Layer,
+  type NumberDeclaration,
+  type NumberSetting,
+  type Step,
+} from '@jinx/core/document';
+import { linearOf, resolvedColour } from '@jinx/core/maths';
+import { groupFrame, lookPlan, newReading, NumberReader, ownFrames } from '@jinx/core/simulation';
+import type { DrawnLayer, DrawnLook, DrawnRibbon, DrawnStep, StageFog, StageLens } from '@jinx/stage';
+
+type Choice = 'appearance.facing' | 'appearance.blend' | 'appearance.order' | 'appearance.depth' | 'appearance.lit';
+
+function drawnStep(effect: Effect, id: string, step: Step): DrawnStep {
+  const [settings, table] = [stepSettings(step), stepTable(step.kind)];
+  const choices: Record<string, string | boolean> = {};
+  const colours: Record<string, [number, number, number]> = {};
+  for (const [name, declaration] of Object.entries(table)) {
+    const setting = settings[name]!;
+    const base = setting.muted || setting.base.kind !== 'fixed' ? null : setting.base.value;
+    if (declaration.value === 'choice') choices[name] = (base as string | null) ?? declaration.byDefault;
+    if (declaration.value === 'switch') choices[name] = (base as boolean | null) ?? declaration.byDefault;
+    if (declaration.value === 'colour') {
+      const colour = base as { hex: string } | { palette: string } | null;
+      colours[name] = [...resolvedColour(effect.palette, colour ?? { hex: declaration.byDefault })];
+    }
+  }
+  return {
+    id,
+    kind: step.kind,
+    choices,
+    colours,
+    picture: 'picture' in step ? (step.picture?.asset ?? null) : null,
+    stops:
+      step.kind === 'gradient'
+        ? listed(step.stops).map(({ item }) => ({
+            at: item.at.value,
+            rgb: [...resolvedColour(effect.palette, item.colour)] as [number, number, number],
+          }))
+        : [],
+  };
+}
+
+/** A layer's look as the stage draws it: the steps that act, and where a frame holds their numbers. */
+export function drawnLook(effect: Effect, layer: Layer): DrawnLook {
+  const { id, numbers, ownWords, secondsAt } = lookPlan(effect, layer, groupFrame(effect, layer.parent).scale);
+  const places = Object.fromEntries(numbers.map(({ name, kind, at }) => [name, { kind, at }]));
+  return {
+    plan: id,
+    ownWords,
+    places: secondsAt === null ? places : { ...places, seconds: { kind: 'own', at: secondsAt } },
+    steps: stepsOf(effect, layer).flatMap(({ id: step, item }) =>
+      item.muted ? [] : [drawnStep(effect, step, item)],
+    ),
+  };
+}
+
+const onlyStep = (look: DrawnLook, step: string): DrawnLook => ({
+  ...look,
+  steps: look.steps.filter(({ id }) => id === step),
+});
+
+function drawnRibbon(effect: Effect, layer: Layer): DrawnRibbon | null {
+  const { drawn } = layer;
+  if (drawn.kind === 'sprite') return null;
+  const { form, laid, tile } = drawn.settings;
+  const declaration: NumberDeclaration = RIBBON_SETTINGS[drawn.kind].tile;
+  const metres = new NumberReader(
+    tile as NumberSetting,
+    declaration,
+    'ribbon/tile',
+    effect,
+    groupFrame(effect, layer.parent).scale,
+  );
+  return {
+    form: form.muted ? 'flat' : (form.base.value as DrawnRibbon['form']),
+    tile: !laid.muted && laid.base.value === 'by the metre' ? metres.read(newReading()) : 0,
+  };
+}
+
+/** How each layer of an effect is to be drawn, front to back. */
+export function drawnLayers(effect: Effect, { alone }: Pick<Seen, 'alone'> = AS_IT_IS): DrawnLayer[] {
+  const anySolo = listed(effect.layers).some(({ item }) => item.solo);
+  return listed(effect.layers).map(({ id, item }) => {
+    const choice = <T>(name: Choice) => item.settings[name].base.value as T;
+    const isOn = (name: 'life.aligned' | 'appearance.wraps') =>
+      !item.settings[name].muted && item.settings[name].base.value;
+    const facing = choice<DrawnLayer['facing']>('appearance.facing');
+    const isSprite = item.drawn.kind === 'sprite';
+    return {
+      salt: item.salt,
+      isVisible: !item.hidden && (!anySolo || item.solo),
+      facing,
+      frames: ownFrames(item),
+      isAligned: isOn('life.aligned'),
+      blend: choice('appearance.blend'),
+      order: choice('appearance.order'),
+      depth: choice('appearance.depth'),
+      lit: choice('appearance.lit'),
+      wraps: isSprite && isOn('appearance.wraps') && (facing === 'ground' || facing === 'own frame'),
+      inside: item.inside === null ? null : (effect.layers.byId[item.inside]?.salt ?? null),
+      look: alone?.layer === id ? onlyStep(drawnLook(effect, item), alone.step) : drawnLook(effect, item),
+      ribbon: drawnRibbon(effect, item),
+    };
+  });
+}
+
+/** How the picture is seen beside what the document says: raw without lens and air, dimmed. */
+export interface Seen {
+  readonly isRaw: boolean;
+  readonly isDim: boolean;
+  /** A step of a layer's look that is seen alone. */
+  readonly alone: { readonly layer: string; readonly step: string } | null;
+}
+export const AS_IT_IS: Seen = { isRaw: false, isDim: false, alone: null };
+
+/** How much darker what is too bright to work on is shown. */
+const DIMMED = 0.7;
+
+export const drawnLens = ({ stage: { lens } }: Effect, { isRaw, isDim }: Omit<Seen, 'alone'>): StageLens => ({
+  bloom: lens.bloom.isOn && !isRaw ? { strength: lens.bloom.strength, spread: lens.bloom.spread } : null,
+  exposure: isRaw ? 0 : lens.exposure,
+  dim: isDim ? DIMMED : 0,
+});
+
+export const drawnFog = ({ stage: { air } }: Effect, { isRaw }: Pick<Seen, 'isRaw'>): StageFog | null =>
+  air.fog.isOn && !isRaw && air.fog.density > 0
+    ? {
+        density: air.fog.density / 100,
+        height: air.fog.height,
+        colour: air.fog.colour === null ? null : [...linearOf(air.fog.colour)],
+      }
+    : null;
