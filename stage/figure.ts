@@ -13,7 +13,7 @@ export class FigureMesh {
   readonly #binds: Float64Array[];
   readonly #start: number;
   readonly #words: number;
-  readonly #picture: THREE.DataTexture;
+  readonly picture: THREE.DataTexture;
 
   constructor({ mesh, texture, inverseBind, boneStart }: StageFigure, common: CommonUniforms) {
     this.#start = boneStart;
@@ -24,15 +24,15 @@ export class FigureMesh {
     geometry.setAttribute('skinIndex', new THREE.BufferAttribute(mesh.joints, 4));
     geometry.setAttribute('skinWeight', new THREE.BufferAttribute(mesh.weights, 4));
     geometry.setIndex(new THREE.BufferAttribute(mesh.indices, 1));
-    this.#picture = texture
+    this.picture = texture
       ? new THREE.DataTexture(texture.rgba, texture.width, texture.height)
       : new THREE.DataTexture(new Uint8Array([255, 255, 255, 255]), 1, 1);
-    this.#picture.colorSpace = THREE.SRGBColorSpace;
-    this.#picture.magFilter = THREE.LinearFilter;
-    this.#picture.minFilter = THREE.LinearMipmapLinearFilter;
-    this.#picture.generateMipmaps = true;
-    this.#picture.needsUpdate = true;
-    const material = figureMaterial(common, this.#picture);
+    this.picture.colorSpace = THREE.SRGBColorSpace;
+    this.picture.magFilter = THREE.LinearFilter;
+    this.picture.minFilter = THREE.LinearMipmapLinearFilter;
+    this.picture.generateMipmaps = true;
+    this.picture.needsUpdate = true;
+    const material = figureMaterial(common, this.picture);
     const count = inverseBind.length / 16;
     this.#words = count * 16;
     this.#skeleton = new THREE.Skeleton(Array.from({ length: count }, () => new THREE.Bone()));
@@ -72,7 +72,7 @@ export class FigureMesh {
   dispose(): void {
     this.mesh.geometry.dispose();
     (this.mesh.material as THREE.Material).dispose();
-    this.#picture.dispose();
+    this.picture.dispose();
     this.#skeleton.dispose();
   }
 }

@@ -7,20 +7,27 @@ import type { CommonUniforms } from './looks/light.ts';
 export interface Needs {
   /** How far away what is solid is. */
   readonly depth: boolean;
+  /** What bends the picture behind it, each at its place among the others: those of a lower order are behind it. */
+  readonly hazes: readonly { readonly group: THREE.Object3D; readonly order: number }[];
 }
 
 /**
  * Draws a picture pass by pass: what is solid; how far away that is, if anything asks; what lies over it; then the lens. All
- * but the last go into one linear half-float target, which keeps its depth throughout.
+ * but the last go into one linear half-float target, which keeps its depth throughout. What bends the picture is drawn
+ * between what is behind it and what is before it, from a copy of the picture so far.
  */
 export class Passes {
   readonly solids = new THREE.Scene();
   readonly overs = new THREE.Scene();
   readonly lens = new Lens();
   readonly renderer: THREE.WebGLRenderer;
+  /** The picture so far, for what bends it, and its size. */
+  readonly behindIt: THREE.IUniform<THREE.Texture | null> = { value: null };
+  readonly pictureSize = { value: new THREE.Vector2(1, 1) };
   readonly #common: CommonUniforms;
   readonly #depths = new Depths();
   readonly #target: THREE.WebGLRenderTarget;
+  #copy: THREE.WebGLRenderTarget | null = null;
 
   constructor(renderer: THREE.WebGLRenderer, common: CommonUniforms) {
     this.renderer = renderer;
@@ -40,6 +47,7 @@ export class Passes {
 
   setSize(width: number, height: number): void {
     this.#target.setSize(width, height);
+    this.pictureSize.value.set(width, height);
   }
 
   /** Prepares a mesh's program as these passes will want it; calls back when it can be drawn with. */
@@ -70,7 +78,45 @@ export class Passes {
       this.#common.depths.value = this.#depths.texture;
       renderer.setRenderTarget(this.#target);
     }
-    renderer.render(this.overs, camera);
+    if (needs.hazes.length === 0) renderer.render(this.overs, camera);
+    else this.#drawBetween(camera, needs.hazes);
     this.lens.draw(renderer, this.#target, into);
+  }
+
+  /** Draws what is over, from back to front, with each haze in its place. */
+  #drawBetween(camera: THREE.Camera, hazes: Needs['hazes']): void {
+    const { renderer, overs } = this;
+    const wereSeen = overs.children.map(({ visible }) => visible);
+    const orderOf = (object: THREE.Object3D) => object.children[0]?.renderOrder ?? object.renderOrder;
+    const draw = (isIn: (object: THREE.Object3D) => boolean) => {
+      overs.children.forEach((object, n) => (object.visible = wereSeen[n]! && isIn(object)));
+      renderer.render(overs, camera);
+    };
+    const groups = new Set(hazes.map(({ group }) => group));
+    const sorted = [...hazes].sort((a, b) => a.order - b.order);
+    let from = -Infinity;
+    for (const { group, order } of sorted) {
+      draw((object) => !groups.has(object) && orderOf(object) > from && orderOf(object) <= order);
+      this.#copyPicture();
+      draw((object) => object === group);
+      from = order;
+    }
+    draw((object) => !groups.has(object) && orderOf(object) > from);
+    overs.children.forEach((object, n) => (object.visible = wereSeen[n]!));
+  }
+
+  #copyPicture(): void {
+    const { width, height } = this.#target;
+    this.#copy ??= new THREE.WebGLRenderTarget(1, 1, {
+      type: THREE.HalfFloatType,
+      depthBuffer: false,
+      magFilter: THREE.LinearFilter,
+      minFilter: THREE.LinearFilter,
+    });
+    this.#copy.setSize(width, height);
+    this.renderer.initRenderTarget(this.#copy);
+    this.renderer.copyTextureToTexture(this.#target.texture, this.#copy.texture);
+    this.behindIt.value = this.#copy.texture;
+    this.renderer.setRenderTarget(this.#target);
   }
 }

@@ -52,8 +52,58 @@ export interface DrawnLayer {
   /** Drawn only where the layer of that salt covers the picture. */
   readonly inside: number | null;
   readonly look: DrawnLook;
-  /** How its particles are drawn as ribbons, whatever their kind; null for sprites. */
-  readonly ribbon: DrawnRibbon | null;
+  readonly drawn: DrawnAs;
+}
+
+/** One of the meshes a layer's particles are drawn as. */
+export interface DrawnMesh {
+  /** The hash of its rig. */
+  readonly asset: string;
+  /** How likely it is beside the others. */
+  readonly chance: number;
+}
+
+/** How a layer's particles are drawn as meshes. */
+export interface DrawnMeshes {
+  readonly meshes: readonly DrawnMesh[];
+  /** Looks of parts by name; all others have the layer's. */
+  readonly parts: Readonly<Record<string, DrawnLook>>;
+  readonly hasOwnColours: boolean;
+  readonly hasShadow: boolean;
+  /** The slot of the draw that chooses a mesh for each. */
+  readonly slot: number;
+}
+
+/** How a layer bends what is behind it. */
+export interface DrawnHaze {
+  readonly bends: 'outward' | 'in waves' | 'by a picture';
+  readonly picture: string | null;
+}
+
+/** A layer that is drawn on the skin of a figure. */
+export interface DrawnBody {
+  /** Which of the stage's figures. */
+  readonly figure: number;
+  readonly isInPlace: boolean;
+  /** Which of a frame's fronts cuts it; null for none. */
+  readonly front: number | null;
+  readonly edgeColour: readonly [number, number, number];
+}
+
+/** What a layer's particles are drawn as. */
+export type DrawnAs =
+  | { readonly kind: 'sprite' }
+  | ({ readonly kind: 'ribbon' } & DrawnRibbon)
+  | ({ readonly kind: 'mesh' } & DrawnMeshes)
+  | { readonly kind: 'light' }
+  | ({ readonly kind: 'haze' } & DrawnHaze)
+  | ({ readonly kind: 'body' } & DrawnBody);
+
+/** A mesh that particles are drawn as. */
+export interface StageMesh {
+  readonly hash: string;
+  readonly mesh: RigMesh;
+  readonly texture: Texture | null;
 }
 
 /** A picture that looks show: canonical pixels, by the hash of their asset. */
@@ -114,6 +164,7 @@ export type ToStage =
   /** The camera goes with the figure of that number, if it goes with any. */
   | { kind: 'figures'; figures: StageFigure[]; followed: number }
   | { kind: 'pictures'; pictures: StagePicture[] }
+  | { kind: 'meshes'; meshes: StageMesh[] }
   | { kind: 'lens'; lens: StageLens }
   | { kind: 'air'; fog: StageFog | null }
   /** From front to back. */

@@ -36,7 +36,13 @@ export class Stage {
   constructor(canvas: OffscreenCanvas) {
     this.#renderer = new THREE.WebGLRenderer({ canvas, antialias: false, powerPreference: 'high-performance' });
     this.#passes = new Passes(this.#renderer, this.#common);
-    this.#drawings = new Drawings(this.#passes, this.#common, this.#camera, () => (this.#isChanged = true));
+    this.#drawings = new Drawings(
+      this.#passes,
+      this.#common,
+      this.#camera,
+      (n) => this.#figures[n],
+      () => (this.#isChanged = true),
+    );
     this.#passes.solids.add(this.#surroundings.group);
     this.#passes.overs.add(this.#guides.group);
   }
@@ -59,9 +65,11 @@ export class Stage {
         return this.#setFigures(order.figures);
       case 'pictures':
         return this.#drawings.setPictures(order.pictures);
+      case 'meshes':
+        return this.#drawings.setMeshes(order.meshes);
       case 'layers':
         this.#drawings.set(order.layers);
-        return this.#drawings.load(this.#frame);
+        return this.#drawings.load(this.#frame, this.rate);
       case 'guides':
         this.#guides.set(order.isShown ? order.guides : []);
         this.#surroundings.showGrid(order.isShown);
@@ -106,6 +114,7 @@ export class Stage {
       figure.setFog(this.#hasFog);
       this.#passes.solids.add(figure.mesh);
     }
+    this.#drawings.figuresChanged();
   }
 
   #takeFrame(now: number): void {
@@ -116,7 +125,7 @@ export class Stage {
     this.#frame = frame;
     this.#lastStep = frame.step;
     this.#isChanged = true;
-    this.#drawings.load(frame);
+    this.#drawings.load(frame, this.rate);
   }
 
   /** How far the picture has come from the frame's start to its end: all the way while the clock stands. */
@@ -140,7 +149,7 @@ export class Stage {
     const isMoving = this.#pace.isPlaying && this.#frame !== null;
     if (!this.#isChanged && !isMoving && !isForced) return null;
     this.#isChanged = false;
-    this.#drawings.takeReady(this.#frame);
+    this.#drawings.takeReady(this.#frame, this.rate);
     this.#prepare(share, this.#size.width / this.#size.height);
     this.#passes.draw(this.#camera, this.#drawings.needs, null);
     return { step: this.#frame?.step ?? 0, drawn: this.#frame?.particles ?? 0 };
@@ -152,10 +161,11 @@ export class Stage {
     this.#common.rate.value = this.rate;
     this.#common.clock.value = frame ? (frame.step - 1 + share) / this.rate : 0;
     const isPosed = frame !== null && frame.bones > 0;
-    for (const figure of this.#figures) {
+    const { replaced } = this.#drawings;
+    this.#figures.forEach((figure, n) => {
       if (isPosed) figure.pose(frame, share);
-      figure.mesh.visible = isPosed && this.#areFiguresShown;
-    }
+      figure.mesh.visible = isPosed && this.#areFiguresShown && !replaced.has(n);
+    });
     // The camera goes with one of them; each casts a soft shadow under its feet.
     const feet = isPosed ? this.#figures.map((figure) => this.#feetOf(figure, frame, share)) : [];
     const [x, z] = feet[this.#followed] ?? [0, 0];
@@ -170,7 +180,7 @@ export class Stage {
     this.#camera.lookAt(target[0]! + dx, target[1]!, target[2]! + dz);
     this.#camera.updateProjectionMatrix();
     this.#camera.updateMatrixWorld();
-    this.#drawings.sort();
+    this.#drawings.follow(share);
   }
 
   /** What the page asked to hear of, if it has changed since it was told. */
@@ -188,7 +198,7 @@ export class Stage {
   /** Draws the present frame, every look made ready, at a size of its own and reads it back: rows from the top, four bytes a pixel. */
   pixels(width: number, height: number, now: number): Uint8Array {
     this.#takeFrame(now);
-    this.#drawings.finish(this.#frame);
+    this.#drawings.finish(this.#frame, this.rate);
     this.#passes.setSize(width, height);
     this.#prepare(1, width / height);
     const target = new THREE.WebGLRenderTarget(width, height);

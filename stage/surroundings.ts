@@ -112,8 +112,9 @@ const groundFragment = /* glsl */ `
   void main() {
     float far = length(place.xz);
     vec3 colour = patched(ground, place.xz * 0.7);
-    // The ground's colour is what it gives back under its own sky; near lights come to that.
-    colour += colour * nearLight(place, vec3(0.0, 1.0, 0.0), 0.0) * 2.0;
+    // The ground's colour is what it gives back under its own sky; what it gives back of near lights comes to that.
+    vec3 tone = colour / max(1e-4, max(colour.r, max(colour.g, colour.b)));
+    colour += tone * nearLight(place, vec3(0.0, 1.0, 0.0), 0.0) * 0.03;
     colour = mix(colour, horizon, smoothstep(6.0, 40.0, far));
     colour = mix(colour, line, grid * (0.55 * lines(place.xz) + 0.28 * lines(place.xz * 2.0)) * smoothstep(14.0, 3.0, far));
     for (int i = 0; i < MOST_FEET; i++) {
@@ -186,6 +187,9 @@ export class Surroundings {
       setDefine(material, 'IS_BUSY', surround === 'busy');
     }
     this.#ground.uniforms['line']!.value = linear(light.line);
+    this.#common.zenith_tone.value = linear(light.zenith);
+    this.#common.horizon_tone.value = linear(light.horizon);
+    this.#common.ground_tone.value = linear(light.ground);
     const { sky_light, ground_light, key_light, rim_light } = this.#common;
     sky_light.value = linear(light.horizon).multiplyScalar(light.sky * (surround === 'dusk' ? 9 : 1));
     ground_light.value = linear(light.ground).multiplyScalar(light.sky * (surround === 'dusk' ? 5 : 1));

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { collectionSchema, idSchema } from './collection.ts';
 import {
   CHANNEL_SETTING,
+  DRAWN_SETTINGS,
   FORCE_SETTINGS,
   FRONT_SETTINGS,
   LAYER_SETTINGS,
@@ -10,7 +11,7 @@ import {
   SURFACE_SETTINGS,
   type ForceKind,
 } from './declarations/index.ts';
-import { layerLookSchema, lookSchema } from './look.ts';
+import { layerLookSchema, lookSchema, pictureSchema } from './look.ts';
 import { assetHash as hash, hexSchema, itemName as name, vectorSchema, type NumberSetting } from './setting.ts';
 import { settingSchema, settingsSchema } from './settingSchema.ts';
 
@@ -189,16 +190,34 @@ const ribbon = <K extends keyof typeof RIBBON_SETTINGS>(kind: K) => ({
   kind: z.literal(kind),
   settings: settingsSchema(RIBBON_SETTINGS[kind]),
 });
-/** What a layer's particles are drawn as: each by itself, or as ribbons. */
+const drawnAs = <K extends keyof typeof DRAWN_SETTINGS>(kind: K) => ({
+  kind: z.literal(kind),
+  settings: settingsSchema(DRAWN_SETTINGS[kind]),
+});
+/** One of the meshes a layer's particles are drawn as, and how likely it is beside the others. */
+export const drawnMeshSchema = z.strictObject({ asset: hash, name, chance: z.number().min(0).max(1000) });
+export type DrawnMesh = z.infer<typeof drawnMeshSchema>;
+
+/** What a layer's particles are drawn as: each by itself, as ribbons, or on the skin of a thing. */
 export const drawnSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('sprite') }),
+  z.strictObject({
+    ...drawnAs('mesh'),
+    meshes: collectionSchema(drawnMeshSchema, 16),
+    /** Parts of the meshes, by name, that have another look than the rest. */
+    parts: z.array(z.strictObject({ part: name, look: idSchema })).max(32),
+  }),
+  z.strictObject(drawnAs('light')),
+  z.strictObject({ ...drawnAs('haze'), picture: pictureSchema.nullable() }),
+  z.strictObject({ ...drawnAs('body'), thing: idSchema, front: idSchema.nullable() }),
   z.strictObject(ribbon('trail')),
   z.strictObject(ribbon('strand')),
   z.strictObject({ ...ribbon('blade'), from: placeSchema, to: placeSchema }),
   z.strictObject({ ...ribbon('beam'), from: placeSchema, to: placeSchema }),
 ]);
 export type DrawnAs = z.infer<typeof drawnSchema>;
-export type Ribbon = Exclude<DrawnAs, { kind: 'sprite' }>;
+export type Ribbon = Extract<DrawnAs, { kind: keyof typeof RIBBON_SETTINGS }>;
+export const isRibbon = (drawn: DrawnAs): drawn is Ribbon => drawn.kind in RIBBON_SETTINGS;
 
 /** What one layer's particles set off in another: at an event of each, or along its way. */
 export const linkSchema = z.strictObject({

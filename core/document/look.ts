@@ -113,8 +113,9 @@ export function stepToChange(draft: Effect, layerId: Id, stepId: Id): Step | nul
 /** The layers that use a named look. */
 export const usersOf = (effect: Pick<Effect, 'layers'>, lookId: Id): Id[] =>
   effect.layers.order.filter((id) => {
-    const { look } = effect.layers.byId[id]!;
-    return look.kind === 'named' && look.look === lookId;
+    const { look, drawn } = effect.layers.byId[id]!;
+    const isOfPart = drawn.kind === 'mesh' && drawn.parts.some((part) => part.look === lookId);
+    return isOfPart || (look.kind === 'named' && look.look === lookId);
   });
 
 /** Gives a layer's own steps a name, under which other layers may use them. */
@@ -155,7 +156,7 @@ export function dropUnusedLook(draft: Effect, lookId: Id): void {
   delete draft.looks.byId[lookId];
 }
 
-/** The pictures that the steps of an effect's looks show. */
+/** The pictures that the steps of an effect's looks show, and that haze is bent by. */
 export function picturesOf(effect: Pick<Effect, 'looks' | 'layers'>): PictureRef[] {
   const all: Collection<Step>[] = [
     ...listed(effect.looks).map(({ item }) => item.steps),
@@ -163,9 +164,13 @@ export function picturesOf(effect: Pick<Effect, 'looks' | 'layers'>): PictureRef
       item.look.kind === 'own' ? item.look.steps : emptyCollection<Step>(),
     ),
   ];
-  return all.flatMap((steps) =>
+  const bends = listed(effect.layers).flatMap(({ item }) =>
+    item.drawn.kind === 'haze' && item.drawn.picture ? [item.drawn.picture] : [],
+  );
+  const shown = all.flatMap((steps) =>
     listed(steps).flatMap(({ item }) => ('picture' in item && item.picture ? [item.picture] : [])),
   );
+  return [...shown, ...bends];
 }
 
 /** A number of a step with what the layer changes of it, if it does. */

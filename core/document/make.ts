@@ -1,5 +1,6 @@
 import { collectionOf, emptyCollection, idFrom, type Id } from './collection.ts';
 import {
+  DRAWN_SETTINGS,
   FORCE_SETTINGS,
   FRONT_SETTINGS,
   LAYER_SETTINGS,
@@ -12,6 +13,7 @@ import {
 } from './declarations/index.ts';
 import {
   SCHEMA,
+  type DrawnAs,
   type Effect,
   type Force,
   type Front,
@@ -204,6 +206,20 @@ export function newFront(name: string, kind: Front['kind'], place: Place): Front
 export function newRibbon(kind: Ribbon['kind'], from: Place = atEffect(), to: Place = atEffect([1, 0, 0])): Ribbon {
   const settings = defaultSettings(RIBBON_SETTINGS[kind]);
   return (kind === 'blade' || kind === 'beam' ? { kind, from, to, settings } : { kind, settings }) as never;
+}
+
+/** How particles are drawn otherwise than as sprites or ribbons; a body is that of `thing`. */
+export function newDrawn<K extends keyof typeof DRAWN_SETTINGS>(
+  kind: K,
+  thing: Id = 'figure',
+): Extract<DrawnAs, { kind: K }> {
+  const rest = {
+    mesh: { meshes: emptyCollection(), parts: [] },
+    light: {},
+    haze: { picture: null },
+    body: { thing, front: null },
+  }[kind];
+  return { kind, settings: defaultSettings(DRAWN_SETTINGS[kind]), ...rest } as never;
 }
 
 /** A link to a layer, with nothing passed on. */

@@ -73,6 +73,13 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
       }
     }
   };
+  const drawnAs = (drawn: Layer['drawn'], path: string) => {
+    if (drawn.kind === 'mesh')
+      for (const { part, look } of drawn.parts)
+        if (!effect.looks.byId[look]) say(`${path}.parts`, `no look "${look}" for the part "${part}"`);
+    if (drawn.kind === 'body' && drawn.front !== null && !effect.fronts.byId[drawn.front])
+      say(`${path}.front`, `no front "${drawn.front}"`);
+  };
   const moment = (value: Moment | null, path: string) => {
     if (value?.measure && !effect.measures.byId[value.measure]) say(path, `no measure "${value.measure}"`);
     if (value?.after.kind === 'layer' && !effect.layers.byId[value.after.layer])
@@ -93,6 +100,7 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     for (const force of listed(item.forces))
       for (const [name, value] of Object.entries(force.item.settings))
         setting(value as Setting, `${path}.forces.${force.id}.${name}`);
+    drawnAs(item.drawn, `${path}.drawn`);
     if (item.drawn.kind !== 'sprite')
       for (const [name, value] of Object.entries(item.drawn.settings))
         setting(value as Setting, `${path}.drawn.${name}`);

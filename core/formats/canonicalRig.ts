@@ -18,6 +18,12 @@ const dataSchema = z.strictObject({
     )
     .min(1)
     .max(256),
+  parts: z
+    .array(
+      z.strictObject({ name: z.string().max(80), start: z.number().int().min(0), count: z.number().int().min(3) }),
+    )
+    .max(64)
+    .optional(),
   texture: z
     .strictObject({ width: z.number().int().min(1).max(8192), height: z.number().int().min(1).max(8192) })
     .nullable(),
@@ -42,7 +48,7 @@ const dataSchema = z.strictObject({
 
 /** Canonical bytes of a rig: equal rigs give equal bytes, so that their hash names them. */
 export function writeRig(rig: Rig): Uint8Array<ArrayBuffer> {
-  const { colours, ...mesh } = rig.mesh;
+  const { colours, parts, ...mesh } = rig.mesh;
   const arrays: NamedArrays = { inverseBind: rig.inverseBind, ...mesh };
   if (colours) arrays['colours'] = colours;
   if (rig.texture) arrays['texture'] = rig.texture.rgba;
@@ -53,6 +59,7 @@ export function writeRig(rig: Rig): Uint8Array<ArrayBuffer> {
     }),
   );
   const data = {
+    ...(parts ? { parts } : {}),
     name: rig.name,
     bones: rig.bones,
     texture: rig.texture && { width: rig.texture.width, height: rig.texture.height },
@@ -78,7 +85,7 @@ export function readRig(bytes: Uint8Array): Rig {
     if (array.some((value) => !(value - value === 0))) throw damaged(`${name} holds something that is not a number`);
     return array;
   };
-  const { bones, texture, clips, name } = parsed.data;
+  const { bones, texture, clips, name, parts } = parsed.data;
   bones.forEach((bone, index) => {
     if (bone.parent >= index) throw damaged(`bone "${bone.name}" stands before its parent`);
   });
@@ -94,6 +101,8 @@ export function readRig(bytes: Uint8Array): Rig {
     joints.some((joint) => joint >= bones.length)
   )
     throw damaged('a vertex leads to no bone');
+  if (parts?.some(({ start, count }) => start % 3 !== 0 || count % 3 !== 0 || start + count > indices.length))
+    throw damaged('a part has triangles that are not there');
   const rgba = arrays['texture'];
   if (texture && (!(rgba instanceof Uint8Array) || rgba.length !== texture.width * texture.height * 4))
     throw damaged('its texture is incomplete');
@@ -109,6 +118,7 @@ export function readRig(bytes: Uint8Array): Rig {
       joints,
       weights: f32('weights', vertices * 4),
       indices,
+      ...(parts ? { parts } : {}),
     },
     texture: texture && { ...texture, rgba: rgba as Uint8Array },
     clips: clips.map((clip, c) => ({

@@ -1,5 +1,5 @@
 import { WebIO, type Document, type Node, type Primitive } from '@gltf-transform/core';
-import type { Bone, Clip, Rig, RigMesh, Texture, Track } from '../geometry/index.ts';
+import type { Bone, Clip, MeshPart, Rig, RigMesh, Texture, Track } from '../geometry/index.ts';
 import {
   cross,
   IDENTITY,
@@ -54,6 +54,7 @@ interface Growing {
   joints: number[];
   weights: number[];
   indices: number[];
+  parts: { name: string; start: number; count: number }[];
 }
 
 function addPrimitive(
@@ -95,6 +96,15 @@ function addPrimitive(
   const count = indices ? indices.getCount() : position.getCount();
   for (let i = 0; i + 2 < count; i += 3)
     for (let k = 0; k < 3; k++) into.indices.push(start + (indices ? indices.getScalar(i + k) : i + k));
+  addPart(into, primitive.getMaterial()?.getName() ?? '');
+}
+
+/** Triangles of one material after another are one part. */
+function addPart({ parts, indices }: Growing, name: string): void {
+  const last = parts[parts.length - 1];
+  const start = last ? last.start + last.count : 0;
+  if (last?.name === name) last.count = indices.length - last.start;
+  else if (indices.length > start) parts.push({ name, start, count: indices.length - start });
 }
 
 /** Normals where a file gives none (three zeros): the mean of a vertex's triangles, each by its area. */
@@ -120,7 +130,16 @@ function completeNormals(
 }
 
 function readMesh(nodes: { node: Node; parent: number }[], inverseBind: Float32Array): RigMesh {
-  const mesh: Growing = { positions: [], normals: [], uvs: [], colours: [], joints: [], weights: [], indices: [] };
+  const mesh: Growing = {
+    positions: [],
+    normals: [],
+    uvs: [],
+    colours: [],
+    joints: [],
+    weights: [],
+    indices: [],
+    parts: [],
+  };
   const indexOf = new Map(nodes.map(({ node }, index) => [node, index]));
   nodes.forEach(({ node }) => {
     const skin = node.getSkin();
@@ -155,8 +174,13 @@ function readMesh(nodes: { node: Node; parent: number }[], inverseBind: Float32A
     joints: Uint16Array.from(mesh.joints),
     weights: Float32Array.from(mesh.weights),
     indices: Uint32Array.from(mesh.indices),
+    ...(mesh.parts.length > 1 ? { parts: namedParts(mesh.parts) } : {}),
   };
 }
+
+/** Parts with names that tell them apart. */
+const namedParts = (parts: Growing['parts']): MeshPart[] =>
+  parts.map((part, n) => ({ ...part, name: name80(part.name, `part ${n + 1}`) }));
 
 function readClips(document: Document, nodes: { node: Node }[]): Clip[] {
   const indexOf = new Map(nodes.map(({ node }, index) => [node, index]));

@@ -50,6 +50,9 @@ export const rigsOf = (effect: Effect): string[] => [
   ...new Set([
     ...listed(effect.stage.things).map(({ item }) => item.asset),
     ...listed(effect.surfaces).flatMap(({ item }) => (item.kind === 'mesh' ? [item.asset] : [])),
+    ...listed(effect.layers).flatMap(({ item }) =>
+      item.drawn.kind === 'mesh' ? listed(item.drawn.meshes).map(({ item: mesh }) => mesh.asset) : [],
+    ),
   ]),
 ];
 

@@ -32,7 +32,21 @@ export interface RigMesh {
   readonly weights: Float32Array;
   /** Three vertices a triangle. */
   readonly indices: Uint32Array;
+  /** Its parts, one after another along the indices; a mesh of one part names none. */
+  readonly parts?: readonly MeshPart[];
 }
+
+/** A part of a mesh that may have a look of its own. */
+export interface MeshPart {
+  readonly name: string;
+  /** The first index, and how many. */
+  readonly start: number;
+  readonly count: number;
+}
+
+/** The parts of a mesh; one without any is a single part without a name. */
+export const partsOf = ({ parts, indices }: Pick<RigMesh, 'parts' | 'indices'>): readonly MeshPart[] =>
+  parts ?? [{ name: '', start: 0, count: indices.length }];
 
 export interface Texture {
   readonly width: number;

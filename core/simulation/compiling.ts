@@ -15,6 +15,8 @@ export interface Compiled {
   readonly compiled: readonly CompiledLayer[];
   readonly trails: readonly BoundTrail[];
   readonly lineage: Lineage;
+  /** By id. */
+  readonly fronts: readonly FrontReader[];
 }
 
 /** What an effect is compiled amid: the stage, the time, and what happens in the world that steps it. */
@@ -46,5 +48,6 @@ export function compileEffect(effect: Effect, amid: CompiledAmid): Compiled {
     .filter(({ item }) => item.population.kind === 'own')
     .map(({ id }) => compileLayer(id, compiling))
     .sort((a, b) => a.layer.salt - b.layer.salt || (a.id < b.id ? -1 : 1));
-  return { compiled, trails: bindTrails(compiling, compiled), lineage: compiling.lineage };
+  const fronts = [...compiling.fronts].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, front]) => front);
+  return { compiled, trails: bindTrails(compiling, compiled), lineage: compiling.lineage, fronts };
 }

@@ -5,6 +5,7 @@
  * | 0               | header: see HEADER_*                                                                  |
  * | HEADER          | 12 words a layer (MOST_LAYERS of them): see LAYER_*                                    |
  * | BONES           | skin matrices of all things at the start of the step, 16 f32 a bone, then at its end  |
+ * | FRONTS          | 44 words a release front (MOST_FRONTS of them), by id: see FRONT_*                      |
  * | SHARED          | MOST_SHARED f32 a layer: numbers of its look that are the same for all its particles  |
  * | RECORDS         | 16 words a particle, layer after layer: see RECORD_*                                  |
  * | then            | OWN_WORDS f32 a particle, in the same order: numbers of looks that differ; a layer    |
@@ -17,7 +18,10 @@ export const LAYER_WORDS = 12;
 export const MOST_BONES = 512;
 export const BONES = HEADER + MOST_LAYERS * LAYER_WORDS;
 export const MOST_SHARED = 128;
-export const SHARED = BONES + MOST_BONES * 32;
+export const MOST_FRONTS = 16;
+export const FRONT_WORDS = 44;
+export const FRONTS = BONES + MOST_BONES * 32;
+export const SHARED = FRONTS + MOST_FRONTS * FRONT_WORDS;
 export const RECORDS = SHARED + MOST_LAYERS * MOST_SHARED;
 export const OWN_WORDS = 8;
 export const RECORD_WORDS = 16;
@@ -42,6 +46,18 @@ export const LAYER_JOINT_COUNT = 8;
 /** Which plan its look's numbers are written by (looks/plan.ts), and how many words each particle has of its own. */
 export const LAYER_PLAN = 9;
 export const LAYER_OWN = 10;
+
+/** The furthest its border has come by the start and the end of the step; metres and size of its rags. */
+export const FRONT_BORDERS = 0;
+export const FRONT_NOISE = 2;
+/** Width, height and depth of a box at a border of 0. */
+export const FRONT_SIZE = 4;
+/** 0 a sphere, 1 a box, 2 a plane; the seed of its rags, an integer. */
+export const FRONT_KIND = 7;
+export const FRONT_SEED = 8;
+/** Where it stands at the start and the end of the step, 16 numbers each. */
+export const FRONT_FROM = 9;
+export const FRONT_TO = 25;
 
 /** Words of a particle's record. From and to: drawn on the straight line between, from the instant of birth on. */
 export const RECORD_FROM = 0;

@@ -1,9 +1,11 @@
-import { listed, ownerOf, type Effect, type Layer, type Ribbon } from '../document/index.ts';
+import { isRibbon, listed, ownerOf, type Effect, type Layer, type Ribbon } from '../document/index.ts';
 import type { Kernels } from '../kernels/index.ts';
 import { colourReader, numberReaders, sizeForDensity, turnsInLives } from './compiled.ts';
 import { Dresser, DRESS_BYTES, type Dress, type DressMoment } from './dressing.ts';
 import {
   BONES,
+  FRONT_WORDS,
+  FRONTS,
   HEADER,
   HEADER_BONES,
   HEADER_EXACT,
@@ -22,6 +24,7 @@ import {
   LAYER_OWN,
   LAYER_PLAN,
   MOST_BONES,
+  MOST_FRONTS,
   MOST_LAYERS,
   MOST_SHARED,
   OWN_WORDS,
@@ -31,6 +34,7 @@ import {
   type Frame,
 } from './frame.ts';
 import { lookPlan, LookValues } from './looks/index.ts';
+import type { FrontReader } from './fronts/index.ts';
 import type { Arrays } from './memory.ts';
 import type { Population } from './population.ts';
 import type { Running } from './running.ts';
@@ -63,6 +67,8 @@ export function drawnLayers(effect: Effect, running: readonly Running[]): Drawn[
 export interface FrameMoment extends DressMoment {
   readonly isExact: boolean;
   readonly scene: Scene;
+  /** By id. */
+  readonly fronts: readonly FrontReader[];
 }
 
 /** Writes frames: each layer's records by its dress, the poses, the counts. */
@@ -173,24 +179,27 @@ export class Framer {
     return this.#ribbonOwn;
   }
 
-  write(frame: Frame, effect: Effect, drawn: readonly Drawn[], trails: readonly Trail[], moment: FrameMoment): void {
+  write(frame: Frame, effect: Effect, all: readonly Drawn[], trails: readonly Trail[], moment: FrameMoment): void {
     const { f32, u32 } = frame;
     let start = 0;
-    if (drawn.length > MOST_LAYERS) throw new Error(`a frame holds ${MOST_LAYERS} layers`);
+    if (all.length > MOST_LAYERS) throw new Error(`a frame holds ${MOST_LAYERS} layers`);
     this.#ribbons.start(frame);
-    drawn.forEach((shown, index) => {
+    all.forEach((shown, index) => {
       const { running, layer, isOwn } = shown;
       const { population } = running;
       const dress = this.#dressOf(shown, effect);
       const word = RECORDS + start * RECORD_WORDS;
       const isInside = f32.buffer === this.#buffer;
       const out = isInside ? f32.byteOffset + word * 4 : this.#records;
-      const isRibbon = layer.drawn.kind !== 'sprite';
-      const written = isRibbon ? 0 : this.#dressers[index]!.write(this.#kernels, population, dress, moment, out);
-      if (layer.drawn.kind !== 'sprite') this.#writeRibbons(index, shown, layer.drawn, effect, trails, moment);
+      const { drawn } = layer;
+      const written = isRibbon(drawn)
+        ? 0
+        : this.#dressers[index]!.write(this.#kernels, population, dress, moment, out);
+      if (isRibbon(drawn)) this.#writeRibbons(index, shown, drawn, effect, trails, moment);
       else this.#ribbons.write(index, null, effect, moment);
       const { look } = dress;
-      if (!isRibbon) look.writeOwn(f32, frame.own + start * OWN_WORDS, look.plan.ownWords, population, dress, moment);
+      if (!isRibbon(drawn))
+        look.writeOwn(f32, frame.own + start * OWN_WORDS, look.plan.ownWords, population, dress, moment);
       look.writeShared(f32, SHARED + index * MOST_SHARED, moment);
       if (!isInside) u32.set(new Uint32Array(this.#buffer, out, written * RECORD_WORDS), word);
       const at = HEADER + index * LAYER_WORDS;
@@ -211,8 +220,13 @@ export class Framer {
     if (bones > MOST_BONES) throw new Error(`a frame holds ${MOST_BONES} matrices, not ${bones}`);
     scene.matricesInto(f32, BONES, moment.clock.timeOf(step - 1), true);
     scene.matricesInto(f32, BONES + bones * 16, moment.clock.timeOf(step), false);
+    moment.fronts
+      .slice(0, MOST_FRONTS)
+      .forEach((front, n) =>
+        front.writeInto(f32, u32, FRONTS + n * FRONT_WORDS, moment.clock.timeOf(step - 1), moment.clock.timeOf(step)),
+      );
     u32[HEADER_STEP] = step;
-    u32[HEADER_LAYERS] = drawn.length;
+    u32[HEADER_LAYERS] = all.length;
     u32[HEADER_BONES] = bones;
     u32[HEADER_PARTICLES] = start;
     u32[HEADER_EXACT] = moment.isExact ? 1 : 0;

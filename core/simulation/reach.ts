@@ -69,15 +69,20 @@ function listedFor(path: readonly string[], before: Effect, after: Effect): Reac
 const withFront = (effect: Effect, front: string | undefined): Id[] =>
   listed(effect.layers).flatMap(({ id, item }) => (item.front === front ? [id] : []));
 
+/** A front that frees nothing may still cut a body: then it is only seen. */
+function ofFront(before: Effect, after: Effect, id: Id): Reached {
+  const freed = [...withFront(before, id), ...withFront(after, id)];
+  return freed.length > 0 ? freed : 'dress';
+}
+
 /** Trails are laid step by step; what else is drawn is a function of what is there. A beam's end is an event. */
 function ofDrawn(before: Effect, after: Effect, path: readonly string[]): Reached {
   const [, , id, , part, name] = path as [string, string, Id, string, string?, string?];
   const kinds = [before, after].map((effect) => effect.layers.byId[id]?.drawn.kind ?? 'sprite');
   const [kind] = kinds;
-  if (kinds.every((each) => each === kind) && kind !== 'sprite' && part === 'settings' && name) {
-    const table = RIBBON_SETTINGS[kind!] as Record<string, { acts: Acts }>;
+  const table = (RIBBON_SETTINGS as Record<string, Record<string, { acts: Acts }>>)[kind!];
+  if (kinds.every((each) => each === kind) && table && part === 'settings' && name)
     return table[name]?.acts === 'dress' ? 'dress' : [id];
-  }
   return kinds.some((each) => each === 'trail' || each === 'beam') ? [id] : 'dress';
 }
 
@@ -127,7 +132,7 @@ function reachOf({ path }: Change, before: Effect, after: Effect): Reached {
     case 'surfaces':
       return listedFor(path, before, after);
     case 'fronts':
-      return id === undefined ? 'nothing' : [...withFront(before, id), ...withFront(after, id)];
+      return id === undefined ? 'nothing' : ofFront(before, after, id);
     default:
       return 'all';
   }

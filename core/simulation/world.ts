@@ -8,6 +8,7 @@ import { compileEffect, type Compiled } from './compiling.ts';
 import { stepsTaken } from './crew.ts';
 import { newFrame, type Frame } from './frame.ts';
 import { drawnLayers, Framer } from './framing.ts';
+import type { FrontReader } from './fronts/index.ts';
 import { hashOf } from './hashing.ts';
 import { Kins } from './kins.ts';
 import { Inbox } from './links/index.ts';
@@ -87,6 +88,7 @@ export class World {
   #stepping: Running[] = [];
   readonly #kins: Kins;
   #lineage!: Lineage;
+  #fronts!: readonly FrontReader[];
   #inboxes: ReadonlyMap<string, Inbox> = new Map();
   #inputs: Inputs;
   #stepsTaken = 0;
@@ -282,6 +284,7 @@ export class World {
       strikes: () => this.#inputs.strikes ?? [],
     });
     this.#lineage = made.lineage;
+    this.#fronts = made.fronts;
     return made;
   }
 
@@ -550,6 +553,7 @@ export class World {
       dials: dialShares(this.#effect),
       isExact: this.isExact,
       scene: this.#scene,
+      fronts: this.#fronts,
     });
   }
 

@@ -1,4 +1,4 @@
-import { ownerOf, type Effect } from '../document/index.ts';
+import { isRibbon, ownerOf, type Effect } from '../document/index.ts';
 import { DRESS_ARRAY_COUNT } from './dressing.ts';
 import type { CompiledLayer } from './compiled.ts';
 import { RECORD_WORDS } from './frame.ts';
@@ -30,7 +30,7 @@ export const mostJointsOf = (effect: Effect, capOf: (id: string) => number): num
   effect.layers.order.reduce((sum, id) => {
     const { drawn } = effect.layers.byId[id]!;
     const heads = capOf(ownerOf(effect, id));
-    if (drawn.kind === 'sprite') return sum;
+    if (!isRibbon(drawn)) return sum;
     if (drawn.kind === 'trail') {
       const { base } = drawn.settings.most;
       return sum + JOINTS_A_POINT * (base.kind === 'fixed' ? base.value : MOST_POINTS) + 2 * heads;

@@ -1,4 +1,4 @@
-import { FOG, LIGHT } from '../looks/light.ts';
+import { FOG, LIGHT, SURFACE_LIGHT } from '../looks/light.ts';
 import { lookCode, ownVaryings, readsDepth, valueDeclarations, valueOf } from '../looks/shader.ts';
 import type { DrawnLayer } from '../protocol.ts';
 
@@ -6,7 +6,8 @@ import type { DrawnLayer } from '../protocol.ts';
 export const needsNormal = ({ lit, look }: Pick<DrawnLayer, 'lit' | 'look'>): boolean =>
   lit !== 'unlit' || look.steps.some(({ kind }) => kind === 'rim');
 
-export const isSolid = ({ blend }: Pick<DrawnLayer, 'blend'>): boolean => blend === 'solid' || blend === 'holes';
+export const isSolid = ({ blend, drawn }: Pick<DrawnLayer, 'blend' | 'drawn'>): boolean =>
+  (blend === 'solid' || blend === 'holes') && drawn.kind !== 'haze' && drawn.kind !== 'light';
 
 /** Whether a layer asks how far what is solid lies behind it. */
 export const needsDepth = (layer: Pick<DrawnLayer, 'look' | 'wraps'>): boolean =>
@@ -54,8 +55,9 @@ function discarded(layer: DrawnLayer, isMask: boolean): string {
   return `if (a < ${valueOf(layer.look, 'appearance.threshold')} * 0.01) discard; ${faded}`;
 }
 
-/** How the surface lies at a fragment of a sprite: as a card turned to the eye, or as a ball. */
+/** How the surface lies at a fragment: as its own, as a card turned to the eye, or as a ball. */
 const NORMAL = {
+  surface: 'vec3 normal = normalize(gl_FrontFacing ? seen_normal : -seen_normal);',
   card: 'vec3 normal = normalize(dot(seen_normal, cameraPosition - seen_place) < 0.0 ? -seen_normal : seen_normal);',
   ball: `
       vec2 on_ball = seen_at * 2.0 - 1.0;
@@ -68,6 +70,12 @@ export interface FragmentOptions {
   readonly isFlat: boolean;
   /** What the layer's kind adds: code that may move `at`, the place in its look. */
   readonly surface?: string;
+  /** Code for a colour that the look's is multiplied by. */
+  readonly base?: string;
+  /** What that code declares. */
+  readonly declarations?: string;
+  /** Code for light that is added at the end. */
+  readonly glow?: string;
   /** Whether it only marks where the layer covers the picture. */
   readonly isMask?: boolean;
   /** Whether only the first `upto` steps of its look act. */
@@ -76,9 +84,12 @@ export interface FragmentOptions {
 
 /** The fragment shader of a layer. */
 export function fragmentShader(layer: DrawnLayer, options: FragmentOptions): string {
-  const { isFlat, surface = '', isMask = false, isCut = false } = options;
+  const { isFlat, surface = '', base = '', declarations = '', glow = '', isMask = false, isCut = false } = options;
   const { look, lit } = layer;
   const hasNormal = needsNormal(layer);
+  const isMesh = layer.drawn.kind === 'mesh';
+  const hasSurface = isMesh || layer.drawn.kind === 'body';
+  const value = (name: string) => valueOf(look, name);
   return /* glsl */ `
   ${varyings(layer, isFlat)}
   ${valueDeclarations(look)}
@@ -89,11 +100,13 @@ export function fragmentShader(layer: DrawnLayer, options: FragmentOptions): str
   float behind() { return texelFetch(depths, ivec2(gl_FragCoord.xy), 0).r; }
   ${lookCode(look, isCut)}
   ${lit !== 'unlit' ? LIGHT : ''}
+  ${lit !== 'unlit' && isMesh ? SURFACE_LIGHT : ''}
   ${FOG}
+  ${declarations}
   void main() {
     seconds = seen_seconds; age = seen_age; lot = seen_lot; eye_distance = seen_far; toward_eye = 1.0;
     vec2 at = seen_at;
-    ${hasNormal ? NORMAL[lit === 'card' ? 'card' : 'ball'] : ''}
+    ${hasNormal ? NORMAL[hasSurface ? 'surface' : lit === 'card' ? 'card' : 'ball'] : ''}
     ${hasNormal ? 'toward_eye = dot(normal, normalize(cameraPosition - seen_place));' : ''}
     ${surface}
     vec3 rgb, emit;
@@ -101,14 +114,16 @@ export function fragmentShader(layer: DrawnLayer, options: FragmentOptions): str
     lookAt(at, rgb, a, emit);
     ${layer.wraps ? 'a *= wrapped;' : ''}
     ${discarded(layer, isMask)}
-    vec3 c = rgb * colour.rgb;
+    vec3 c = rgb * colour.rgb${base ? ` * ${base}` : ''};
     float o = ${isSolid(layer) ? '1.0' : 'a * colour.a'};
     ${
       lit === 'unlit'
         ? ''
-        : `c *= mix(vec3(1.0), lightOn(seen_place, normal, ${lit === 'card' ? '0.35' : '0.1'}), ${valueOf(look, 'appearance.litShare')} * 0.01);`
+        : isMesh
+          ? `c = mix(c, surfaceLight(c, seen_place, normal, ${value('drawn/roughness')} * 0.01, ${value('drawn/metalness')} * 0.01), ${value('appearance.litShare')} * 0.01);`
+          : `c *= mix(vec3(1.0), lightOn(seen_place, normal, ${hasSurface ? '0.0' : lit === 'card' ? '0.35' : '0.1'}), ${value('appearance.litShare')} * 0.01);`
     }
-    c += emit;
+    c += emit${glow ? ` + ${glow}` : ''};
     float fog = fogBefore(seen_place);
     ${blended(layer)}
   }`;

@@ -3,14 +3,22 @@ import { MOST_SHARED, type Frame } from '@jinx/core/simulation';
 import { setDefine, type CommonUniforms } from '../looks/light.ts';
 import { gradientTexture, type Pictures } from '../looks/pictures.ts';
 import { sharedVectors } from '../looks/shader.ts';
-import type { DrawnLayer } from '../protocol.ts';
+import type { DrawnLayer, DrawnLook } from '../protocol.ts';
 import { isSolid, needsDepth } from './fragment.ts';
+import type { FigureMesh } from '../figure.ts';
+import type { MeshStore } from './meshStore.ts';
 
 /** What a layer's drawing asks of the stage. */
 export interface Around {
   readonly common: CommonUniforms;
   readonly pictures: Pictures;
+  readonly meshes: MeshStore;
+  /** The picture as it is behind what bends it, and its size in pixels. */
+  readonly behindIt: THREE.IUniform<THREE.Texture | null>;
+  readonly pictureSize: THREE.IUniform<THREE.Vector2>;
   hasFog: boolean;
+  /** One of the stage's figures. */
+  figure(n: number): FigureMesh | undefined;
   /** Prepares a material's program; calls back once it can be drawn with, at once where it already can. */
   warm(mesh: THREE.Mesh, material: THREE.Material, ready: () => void): void;
 }
@@ -18,20 +26,24 @@ export interface Around {
 /** One layer of a frame. */
 export type FrameLayer = ReturnType<Frame['layers']>[number];
 
-/** A layer as it is to be drawn, with the materials for it. */
+/** A layer as it is to be drawn, with a material for each of its parts. */
 interface Made {
   readonly layer: DrawnLayer;
-  readonly material: THREE.ShaderMaterial;
-  /** Marks where it covers the picture, for layers that are drawn inside of it. */
-  mask: THREE.ShaderMaterial | null;
+  readonly materials: readonly THREE.ShaderMaterial[];
+  /** Mark where it covers the picture, for layers that are drawn inside of it. */
+  masks: readonly THREE.ShaderMaterial[] | null;
   isReady: boolean;
 }
 
-/** Shaders of a layer, and what they read beside what all do. */
+/** Shaders of a part of a layer, and what they read beside what all do. */
 export interface Shaders {
   readonly vertexShader: string;
   readonly fragmentShader: string;
   readonly uniforms: Record<string, THREE.IUniform>;
+  /** The look that this part shows. */
+  readonly look: DrawnLook;
+  /** Whether it only darkens what is behind, however the layer is drawn. */
+  readonly isShadow?: boolean;
 }
 
 /**
@@ -39,9 +51,10 @@ export interface Shaders {
  * whose numbers are written for it: nothing is ever drawn half by one and half by the other.
  */
 export abstract class LayerDrawing {
-  readonly mesh: THREE.Mesh;
-  /** The same geometry, drawn into the stencil only. */
-  readonly mask: THREE.Mesh;
+  /** A mesh for each part. */
+  readonly group = new THREE.Group();
+  /** The same geometries, drawn into the stencil only. */
+  readonly masks = new THREE.Group();
   protected readonly around: Around;
   #current: Made | null = null;
   #next: Made | null = null;
@@ -49,10 +62,7 @@ export abstract class LayerDrawing {
 
   constructor(around: Around) {
     this.around = around;
-    this.mesh = new THREE.Mesh(new THREE.BufferGeometry(), NOTHING);
-    this.mask = new THREE.Mesh(this.mesh.geometry, NOTHING);
-    for (const mesh of [this.mesh, this.mask]) mesh.frustumCulled = false;
-    this.mask.visible = false;
+    this.masks.visible = false;
   }
 
   /** Whether it is drawn among what is solid, before all that is not. */
@@ -66,10 +76,44 @@ export abstract class LayerDrawing {
   get layer(): DrawnLayer | null {
     return this.#current?.layer ?? null;
   }
+  /** What is drawn before it is what it stands behind: a higher number is nearer the front. */
+  get order(): number {
+    return this.#order;
+  }
 
-  protected abstract shaders(layer: DrawnLayer, isMask: boolean): Shaders;
+  /** How many parts the layer has: each is a mesh with a material of its own. */
+  protected partsOf(_layer: DrawnLayer): number {
+    return 1;
+  }
+  protected abstract shaders(layer: DrawnLayer, part: number, isMask: boolean): Shaders;
   /** Takes a frame's particles or ribbons of this layer. */
   protected abstract take(frame: Frame, layer: FrameLayer | undefined): void;
+  /** Writes the numbers of its own, and the colour, of one particle that is there; leaves them where there is none. */
+  abstract sampleInto(own: THREE.Vector4[], colour: THREE.Vector4): void;
+
+  /** The mesh of a part; made when first asked for. */
+  protected part(n: number): THREE.Mesh {
+    for (let at = this.group.children.length; at <= n; at++) {
+      const [mesh, mask] = [this.newMesh(), this.newMesh()];
+      for (const made of [mesh, mask]) made.frustumCulled = false;
+      this.group.add(mesh);
+      this.masks.add(mask);
+    }
+    return this.group.children[n] as THREE.Mesh;
+  }
+  protected newMesh(): THREE.Mesh {
+    return new THREE.Mesh(new THREE.InstancedBufferGeometry(), NOTHING);
+  }
+
+  /** Moves what hangs on the share of the step, beside what its shaders read. */
+  follow(_share: number): void {
+    // Most kinds hang on nothing else.
+  }
+
+  /** Sorts its particles for the eye, if it wants that; `way` is the direction of sight. */
+  sort(_eye: THREE.Vector3, _way: THREE.Vector3): void {
+    // Most kinds are drawn in the order of their births.
+  }
 
   /** Takes how the layer is to be drawn, at a place among the others. */
   dress(layer: DrawnLayer, order: number): void {
@@ -92,18 +136,20 @@ export abstract class LayerDrawing {
 
   #make(layer: DrawnLayer): void {
     this.#dispose(this.#next);
-    const made: Made = { layer, material: this.#material(layer, false), mask: null, isReady: false };
-    this.#next = made;
-    this.around.warm(this.mesh, made.material, () => {
-      made.isReady = true;
-      if (this.#next?.material === made.material) this.#next = { ...this.#next, isReady: true };
-    });
+    const shared = Array.from({ length: sharedVectors(layer.look) }, () => new THREE.Vector4());
+    const materials = Array.from({ length: this.partsOf(layer) }, (_, n) => this.#material(layer, n, shared, false));
+    this.#next = { layer, materials, masks: null, isReady: false };
+    let waiting = materials.length;
+    if (waiting === 0) this.#next.isReady = true;
+    materials.forEach((material, n) =>
+      this.around.warm(this.part(n), material, () => {
+        if (--waiting === 0 && this.#next?.materials === materials) this.#next = { ...this.#next, isReady: true };
+      }),
+    );
   }
 
-  #material(layer: DrawnLayer, isMask: boolean): THREE.ShaderMaterial {
-    const { look } = layer;
-    const { vertexShader, fragmentShader, uniforms } = this.shaders(layer, isMask);
-    const vectors = sharedVectors(look);
+  #material(layer: DrawnLayer, part: number, shared: THREE.Vector4[], isMask: boolean): THREE.ShaderMaterial {
+    const { vertexShader, fragmentShader, uniforms, look, isShadow } = this.shaders(layer, part, isMask);
     const textures = Object.fromEntries(
       look.steps.flatMap(({ kind, picture, stops }, n): [string, THREE.IUniform][] =>
         kind === 'gradient'
@@ -116,18 +162,13 @@ export abstract class LayerDrawing {
     const material = new THREE.ShaderMaterial({
       vertexShader,
       fragmentShader,
-      uniforms: {
-        ...this.around.common,
-        shared_values: { value: Array.from({ length: vectors }, () => new THREE.Vector4()) },
-        ...textures,
-        ...uniforms,
-      },
+      uniforms: { ...this.around.common, shared_values: { value: shared }, ...textures, ...uniforms },
       side: THREE.DoubleSide,
-      transparent: !isSolid(layer),
-      depthWrite: isSolid(layer),
+      transparent: !isSolid(layer) || isShadow === true,
+      depthWrite: isSolid(layer) && !isShadow,
     });
     setDefine(material, 'HAS_FOG', this.around.hasFog);
-    setBlending(material, layer);
+    setBlending(material, isShadow || layer.drawn.kind === 'haze' ? 'normal' : layer.blend);
     setDepth(material, layer);
     if (isMask) Object.assign(material, { colorWrite: false, depthWrite: false });
     return material;
@@ -140,38 +181,43 @@ export abstract class LayerDrawing {
       this.#dispose(this.#current);
       this.#current = next;
       this.#next = null;
-      this.mesh.material = next.material;
+      next.materials.forEach((material, n) => (this.part(n).material = material));
+      this.group.children.slice(next.materials.length).forEach((mesh) => ((mesh as THREE.Mesh).material = NOTHING));
       this.#show();
     }
     const current = this.#current;
     if (!current || (found && found.plan !== current.layer.look.plan)) return;
     this.take(frame, found);
-    this.mask.geometry = this.mesh.geometry;
-    const values = current.material.uniforms['shared_values']!.value as THREE.Vector4[];
-    if (found) {
-      const at = Math.min(values.length * 4, MOST_SHARED);
-      for (let n = 0; n * 4 < at; n++) values[n]!.fromArray(frame.f32, found.shared + n * 4);
-    }
+    if (!found) return;
+    const values = current.materials[0]?.uniforms['shared_values']!.value as THREE.Vector4[] | undefined;
+    const count = Math.min(values?.length ?? 0, MOST_SHARED / 4);
+    for (let n = 0; n < count; n++) values![n]!.fromArray(frame.f32, found.shared + n * 4);
   }
 
   /** What its shaders read beside what all do: numbers that all particles share, pictures, gradients. */
   get lookUniforms(): Record<string, THREE.IUniform> {
-    const uniforms = this.#current?.material.uniforms ?? {};
+    const uniforms = this.#current?.materials[0]?.uniforms ?? {};
     return Object.fromEntries(
       Object.entries(uniforms).filter(([name]) => /^(shared_values|picture|gradient)/.test(name)),
     );
   }
 
-  /** Writes the numbers of its own, and the colour, of one particle that is there; leaves them where there is none. */
-  abstract sampleInto(own: THREE.Vector4[], colour: THREE.Vector4): void;
+  /** A number that all its particles share, as of the frame taken last. */
+  protected shared(name: string): number {
+    const place = this.#current?.layer.look.places[name];
+    const values = this.#current?.materials[0]?.uniforms['shared_values']!.value as THREE.Vector4[] | undefined;
+    return place?.kind === 'shared' && values ? values[place.at >> 2]!.getComponent(place.at & 3) : 0;
+  }
 
   /** Pictures have come or gone. */
   showPictures(): void {
     for (const made of [this.#current, this.#next])
-      made?.layer.look.steps.forEach(({ picture }, n) => {
-        const uniform = made.material.uniforms[`picture${n}`];
-        if (picture && uniform) uniform.value = this.around.pictures.of(picture);
-      });
+      made?.materials.forEach((material, part) =>
+        this.shaders(made.layer, part, false).look.steps.forEach(({ picture }, n) => {
+          const uniform = material.uniforms[`picture${n}`];
+          if (picture && uniform) uniform.value = this.around.pictures.of(picture);
+        }),
+      );
   }
 
   /** Takes the next look as it is, compiled or not. */
@@ -185,40 +231,44 @@ export abstract class LayerDrawing {
   }
 
   #show(): void {
-    const current = this.#current;
-    this.mesh.visible = current?.layer.isVisible ?? false;
-    this.mesh.renderOrder = this.#order;
+    this.group.visible = this.#current?.layer.isVisible ?? false;
+    for (const mesh of this.group.children) mesh.renderOrder = this.#order;
   }
 
   /** Lets it mark where it covers the picture in one bit of the stencil, or no more. */
   markIn(bit: number | null): void {
     const current = this.#current;
-    this.mask.visible = bit !== null && current !== null;
+    this.masks.visible = bit !== null && current !== null;
     if (bit === null || !current) return;
-    current.mask ??= this.#material(current.layer, true);
-    current.mask.uniforms['shared_values'] = current.material.uniforms['shared_values']!;
-    setStencil(current.mask, bit, true);
-    this.mask.material = current.mask;
-    this.mask.renderOrder = -10;
+    current.masks ??= current.materials.map((material, n) =>
+      this.#material(current.layer, n, material.uniforms['shared_values']!.value as THREE.Vector4[], true),
+    );
+    current.masks.forEach((mask, n) => {
+      setStencil(mask, bit, true);
+      const mesh = this.masks.children[n] as THREE.Mesh;
+      mesh.material = mask;
+      mesh.geometry = this.part(n).geometry;
+      mesh.renderOrder = -10;
+    });
   }
 
   /** Lets it be drawn only where a bit of the stencil is set; everywhere with null. */
   keepInside(bit: number | null): void {
-    if (this.#current) setStencil(this.#current.material, bit, false);
+    this.#current?.materials.forEach((material) => setStencil(material, bit, false));
   }
 
   #dispose(made: Made | null): void {
-    if (!made) return;
-    for (const [name, { value }] of Object.entries(made.material.uniforms))
-      if (name.startsWith('gradient')) (value as THREE.Texture).dispose();
-    made.material.dispose();
-    made.mask?.dispose();
+    for (const material of [...(made?.materials ?? []), ...(made?.masks ?? [])]) {
+      for (const [name, { value }] of Object.entries(material.uniforms))
+        if (name.startsWith('gradient')) (value as THREE.Texture).dispose();
+      material.dispose();
+    }
   }
 
   dispose(): void {
     this.#dispose(this.#current);
     this.#dispose(this.#next);
-    this.mesh.geometry.dispose();
+    for (const mesh of this.group.children) (mesh as THREE.Mesh).geometry.dispose();
   }
 }
 
@@ -230,7 +280,7 @@ function sameShaders(a: DrawnLayer, b: DrawnLayer): boolean {
   return shaped(a) === shaped(b);
 }
 
-function setBlending(material: THREE.Material, { blend }: DrawnLayer): void {
+function setBlending(material: THREE.Material, blend: DrawnLayer['blend']): void {
   if (blend === 'solid' || blend === 'holes') {
     material.blending = THREE.NoBlending;
     return;

@@ -1,6 +1,6 @@
 import { JOINT_OWN, JOINT_WORDS } from '@jinx/core/simulation';
 import { ownHandedOn, valueDeclarations, valueOf } from '../looks/shader.ts';
-import type { DrawnLayer } from '../protocol.ts';
+import type { DrawnLayer, DrawnRibbon } from '../protocol.ts';
 import { needsNormal, varyings } from './fragment.ts';
 import { NUDGED } from './spriteShader.ts';
 
@@ -8,6 +8,12 @@ import { NUDGED } from './spriteShader.ts';
 export const JOINT_TEXELS = JOINT_WORDS / 4;
 /** Joints in one row of their texture. */
 export const JOINTS_A_ROW = 128;
+/** How a layer's ribbons lie. */
+export function ribbonOf({ drawn }: DrawnLayer): DrawnRibbon {
+  if (drawn.kind !== 'ribbon') throw new Error('this layer is not drawn as ribbons');
+  return drawn;
+}
+
 /** Sides of a tube. */
 export const TUBE_SIDES = 8;
 
@@ -16,9 +22,10 @@ export const TUBE_SIDES = 8;
  * −1 to 1 (round a tube 0 to 1), `position.y` the end (0 or 1), `position.z` which of two crossed bands.
  */
 export function ribbonVertexShader(layer: DrawnLayer): string {
-  const { look, ribbon } = layer;
-  const isTube = ribbon!.form === 'tube';
-  const tile = ribbon!.tile;
+  const { look } = layer;
+  const ribbon = ribbonOf(layer);
+  const isTube = ribbon.form === 'tube';
+  const tile = ribbon.tile;
   const own = Array.from(
     { length: look.ownWords / 4 },
     (_, n) => `vec4 own${n} = jointPart(number, ${JOINT_OWN / 4 + n});`,

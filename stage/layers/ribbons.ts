@@ -2,8 +2,8 @@ import * as THREE from 'three';
 import { JOINT_COLOUR, JOINT_OWN, JOINT_WORDS, type Frame } from '@jinx/core/simulation';
 import type { DrawnLayer, DrawnRibbon } from '../protocol.ts';
 import { fragmentShader } from './fragment.ts';
-import { LayerDrawing, type Around, type FrameLayer, type Shaders } from './layerDrawing.ts';
-import { JOINT_TEXELS, JOINTS_A_ROW, ribbonVertexShader, TUBE_SIDES } from './ribbonShader.ts';
+import { LayerDrawing, type FrameLayer, type Shaders } from './layerDrawing.ts';
+import { JOINT_TEXELS, JOINTS_A_ROW, ribbonOf, ribbonVertexShader, TUBE_SIDES } from './ribbonShader.ts';
 
 /** One layer's ribbons: a piece from each joint of a frame to the next, read from a texture of joints. */
 export class Ribbons extends LayerDrawing {
@@ -11,15 +11,11 @@ export class Ribbons extends LayerDrawing {
   #form: DrawnRibbon['form'] | null = null;
   readonly #joints: THREE.IUniform<THREE.DataTexture | null> = { value: null };
 
-  constructor(around: Around) {
-    super(around);
-    this.mesh.geometry = new THREE.InstancedBufferGeometry();
-  }
-
-  protected shaders(layer: DrawnLayer, isMask: boolean): Shaders {
+  protected shaders(layer: DrawnLayer, _part: number, isMask: boolean): Shaders {
     return {
       vertexShader: ribbonVertexShader(layer),
       fragmentShader: fragmentShader(layer, { isFlat: false, isMask }),
+      look: layer.look,
       uniforms: { joints: this.#joints },
     };
   }
@@ -35,20 +31,20 @@ export class Ribbons extends LayerDrawing {
       const words = new Float32Array(width * rows * 4);
       this.#joints.value = new THREE.DataTexture(words, width, rows, THREE.RGBAFormat, THREE.FloatType);
     }
-    this.mesh.geometry.dispose();
+    this.part(0).geometry.dispose();
     const geometry = new THREE.InstancedBufferGeometry();
     const { places, indices } = pieceOf(form);
     geometry.setAttribute('position', new THREE.BufferAttribute(places, 3));
     geometry.setIndex(indices);
     const numbers = Float32Array.from({ length: this.#capacity }, (_, n) => n);
     geometry.setAttribute('piece', new THREE.InstancedBufferAttribute(numbers, 1));
-    this.mesh.geometry = geometry;
+    this.part(0).geometry = geometry;
   }
 
   protected take(frame: Frame, found: FrameLayer | undefined): void {
     const count = found?.jointCount ?? 0;
-    this.#reserve(count, this.layer!.ribbon!.form);
-    (this.mesh.geometry as THREE.InstancedBufferGeometry).instanceCount = Math.max(0, count - 1);
+    this.#reserve(count, ribbonOf(this.layer!).form);
+    (this.part(0).geometry as THREE.InstancedBufferGeometry).instanceCount = Math.max(0, count - 1);
     const texture = this.#joints.value;
     if (count === 0 || !texture) return;
     const at = frame.joints + found!.jointStart * JOINT_WORDS;
@@ -62,7 +58,7 @@ export class Ribbons extends LayerDrawing {
   }
 
   sampleInto(own: THREE.Vector4[], colour: THREE.Vector4): void {
-    const count = (this.mesh.geometry as THREE.InstancedBufferGeometry).instanceCount;
+    const count = (this.part(0).geometry as THREE.InstancedBufferGeometry).instanceCount;
     const words = this.#joints.value?.image.data as Float32Array | undefined;
     if (!words || !(count > 0)) return;
     const at = Math.floor(count / 2) * JOINT_WORDS;

@@ -53,24 +53,23 @@ export const NUDGED = `
       gl_Position.z = nearer.z / nearer.w * gl_Position.w;
     }`;
 
-/** The vertex shader of a layer of sprites, or of the boxes that marks are drawn with. */
-export function spriteVertexShader(layer: DrawnLayer): string {
-  const { look, facing, isAligned, wraps } = layer;
-  const value = (name: string) => valueOf(look, name);
-  const isFlat = facing === 'ground';
-  return /* glsl */ `
+/** What vertex shaders of particles that stand by themselves declare. */
+export const particleDeclarations = (layer: DrawnLayer): string => `
   uniform float share, rate;
-  ${valueDeclarations(look)}
+  ${valueDeclarations(layer.look)}
   attribute vec4 start;   // from, birth
   attribute vec4 finish;  // to, angle
   attribute vec4 tint;    // colour, opacity
   attribute vec4 rest;    // size, age, lot, turned a step
-  ${ownAttributes(look)}
+  ${ownAttributes(layer.look)}
   ${varyings(layer, true)}
-  ${wraps ? 'flat varying vec3 mark_place, mark_side, mark_up, mark_out; flat varying vec3 mark_half;' : ''}
   ${NOISE}
-  ${OWN_FRAME}
-  void main() {
+  ${OWN_FRAME}`;
+
+/** Code that finds the particle's `place`, half its `size`, and its sides, each of length 1; it hands on what all do. */
+export function particleCode(layer: DrawnLayer): string {
+  const { look, facing, isAligned } = layer;
+  return /* glsl */ `
     ${ownHandedOn(look)}
     uint lot = uint(rest.z);
     float lived = (share - start.w) / (1.0 - start.w);
@@ -87,14 +86,26 @@ export function spriteVertexShader(layer: DrawnLayer): string {
     vec3 turned = side * turn_cos + up * turn_sin;
     up = up * turn_cos - side * turn_sin;
     side = turned;
+    seen_lot = lot;
+    seen_age = rest.y;
+    seen_seconds = ${valueOf(look, 'seconds')} - (1.0 - share) / rate;
+    colour = tint;`;
+}
+
+/** The vertex shader of a layer of sprites, or of the boxes that marks are drawn with. */
+export function spriteVertexShader(layer: DrawnLayer): string {
+  const { look, facing, wraps } = layer;
+  const value = (name: string) => valueOf(look, name);
+  const isOnGround = facing === 'ground';
+  return /* glsl */ `
+  ${particleDeclarations(layer)}
+  ${wraps ? MARK_VARYINGS : ''}
+  void main() {
+    ${particleCode(layer)}
     vec2 half_size = size * vec2(${value('life.width')}, ${value('life.height')}) * 0.01;
     ${facing === 'motion' ? `half_size.y += length(going) * rate * ${value('appearance.lengthening')} * 0.5 * step(1e-7, size);` : ''}
     vec2 pivot = vec2(${value('appearance.pivotAcross')}, ${value('appearance.pivotAlong')}) * 0.02;
     seen_at = position.xy * 0.5 + 0.5;
-    seen_lot = lot;
-    seen_age = rest.y;
-    seen_seconds = ${value('seconds')} - (1.0 - share) / rate;
-    colour = tint;
     ${
       wraps
         ? `
@@ -104,7 +115,7 @@ export function spriteVertexShader(layer: DrawnLayer): string {
     seen_place = mark_place + side * position.x * mark_half.x + up * position.y * mark_half.y + out_of * position.z * mark_half.z;`
         : `
     vec2 corner = (position.xy + pivot) * half_size;
-    seen_place = place + side * corner.x + up * corner.y${isFlat ? ' + vec3(0.0, 0.006, 0.0)' : ''};`
+    seen_place = place + side * corner.x + up * corner.y${isOnGround ? ' + vec3(0.0, 0.006, 0.0)' : ''};`
     }
     ${needsNormal(layer) ? 'seen_normal = out_of; seen_side = side; seen_up = up;' : ''}
     vec4 seen = viewMatrix * vec4(seen_place, 1.0);
@@ -114,6 +125,10 @@ export function spriteVertexShader(layer: DrawnLayer): string {
     ${NUDGED}
   }`;
 }
+
+/** Where a mark lies, handed to its fragments. */
+export const MARK_VARYINGS =
+  'flat varying vec3 mark_place, mark_side, mark_up, mark_out; flat varying vec3 mark_half;';
 
 /** What a mark's fragments do first: they find the place on what is solid, and where that lies in the mark. */
 export const WRAPPING = /* glsl */ `

@@ -5,6 +5,7 @@ import { newCommonUniforms } from '../looks/light.ts';
 import { Pictures } from '../looks/pictures.ts';
 import type { DrawnLayer } from '../protocol.ts';
 import type { Around, FrameLayer } from './layerDrawing.ts';
+import { MeshStore } from './meshStore.ts';
 import { Sprites } from './sprites.ts';
 
 /** Programs that wait until they are let go. */
@@ -13,7 +14,11 @@ function stage() {
   const around: Around = {
     common: newCommonUniforms(),
     pictures: new Pictures(),
+    meshes: new MeshStore(),
+    behindIt: { value: null },
+    pictureSize: { value: new THREE.Vector2(1, 1) },
     hasFog: false,
+    figure: () => undefined,
     warm: (_, __, ready) => void waiting.push(ready),
   };
   return { around, finish: () => waiting.splice(0).forEach((ready) => ready()) };
@@ -34,7 +39,7 @@ const drawn = (otherwise: Partial<DrawnLayer> = {}): DrawnLayer => ({
   wraps: false,
   inside: null,
   look: { plan: 1, ownWords: 0, places: {}, steps: [] },
-  ribbon: null,
+  drawn: { kind: 'sprite' },
   ...otherwise,
 });
 
@@ -58,8 +63,13 @@ const found = (layer: DrawnLayer, start: number, count: number): FrameLayer => (
   shared: 0,
 });
 const bufferOf = (sprites: Sprites) =>
-  (sprites.mesh.geometry.getAttribute('start') as unknown as { data: { array: Float32Array } }).data.array;
-const countOf = (sprites: Sprites) => (sprites.mesh.geometry as THREE.InstancedBufferGeometry).instanceCount;
+  (
+    (sprites.group.children[0] as THREE.Mesh).geometry.getAttribute('start') as unknown as {
+      data: { array: Float32Array };
+    }
+  ).data.array;
+const countOf = (sprites: Sprites) =>
+  ((sprites.group.children[0] as THREE.Mesh).geometry as THREE.InstancedBufferGeometry).instanceCount;
 
 function ready(layer: DrawnLayer): Sprites {
   const { around, finish } = stage();

@@ -17,10 +17,16 @@ export interface CommonUniforms {
   readonly key_way: THREE.IUniform<THREE.Vector3>;
   readonly rim_light: THREE.IUniform<THREE.Color>;
   readonly rim_way: THREE.IUniform<THREE.Vector3>;
+  /** What is reflected: straight up, level, straight down. */
+  readonly zenith_tone: THREE.IUniform<THREE.Color>;
+  readonly horizon_tone: THREE.IUniform<THREE.Color>;
+  readonly ground_tone: THREE.IUniform<THREE.Color>;
   readonly lights: THREE.IUniform<number>;
   /** Place and reach; linear colour times strength on surfaces. */
   readonly light_places: THREE.IUniform<THREE.Vector4[]>;
   readonly light_colours: THREE.IUniform<THREE.Vector3[]>;
+  /** Linear colour times strength in fog. */
+  readonly light_fogs: THREE.IUniform<THREE.Vector3[]>;
   readonly fog_colour: THREE.IUniform<THREE.Color>;
   /** Share lost a metre at the ground, as a rate; metres in which it thins out to a third. No fog at 0. */
   readonly fog_density: THREE.IUniform<number>;
@@ -38,9 +44,13 @@ export const newCommonUniforms = (): CommonUniforms => ({
   key_way: { value: new THREE.Vector3(0, 1, 0) },
   rim_light: { value: new THREE.Color() },
   rim_way: { value: new THREE.Vector3(0, 1, 0) },
+  zenith_tone: { value: new THREE.Color() },
+  horizon_tone: { value: new THREE.Color() },
+  ground_tone: { value: new THREE.Color() },
   lights: { value: 0 },
   light_places: { value: Array.from({ length: MOST_LIGHTS }, () => new THREE.Vector4()) },
   light_colours: { value: Array.from({ length: MOST_LIGHTS }, () => new THREE.Vector3()) },
+  light_fogs: { value: Array.from({ length: MOST_LIGHTS }, () => new THREE.Vector3()) },
   fog_colour: { value: new THREE.Color() },
   fog_density: { value: 0 },
   fog_height: { value: 3 },
@@ -77,6 +87,37 @@ export const LIGHT = /* glsl */ `
     far += key_light * clamp((dot(normal, key_way) + wrap) / (1.0 + wrap), 0.0, 1.0);
     far += rim_light * clamp((dot(normal, rim_way) + wrap) / (1.0 + wrap), 0.0, 1.0);
     return (far + nearLight(place, normal, wrap)) * 0.31830989;
+  }
+`;
+
+/** What a lit mesh gives back of the light: dull and shining, and its surroundings mirrored. */
+export const SURFACE_LIGHT = /* glsl */ `
+  uniform vec3 zenith_tone, horizon_tone, ground_tone;
+  vec3 surroundings(vec3 way, float roughness) {
+    float soft = 0.08 + roughness;
+    vec3 above = mix(horizon_tone, zenith_tone, smoothstep(0.0, 0.6, way.y));
+    return mix(ground_tone, above, smoothstep(-soft, soft, way.y));
+  }
+  // Normalised Blinn-Phong, as wide as the roughness says.
+  float shine(vec3 way, vec3 eye, vec3 normal, float roughness) {
+    float a = max(0.02, roughness * roughness);
+    float power = 2.0 / (a * a) - 2.0;
+    float facing = max(0.0, dot(normal, way));
+    return facing * pow(max(0.0, dot(normal, normalize(way + eye))), power) * (power + 8.0) * 0.125;
+  }
+  vec3 surfaceLight(vec3 c, vec3 place, vec3 normal, float roughness, float metalness) {
+    vec3 eye = normalize(cameraPosition - place);
+    vec3 mirrored = mix(vec3(0.04), c, metalness);
+    mirrored += (1.0 - mirrored) * pow(1.0 - max(0.0, dot(normal, eye)), 5.0) * (1.0 - roughness);
+    vec3 shining = key_light * shine(key_way, eye, normal, roughness) + rim_light * shine(rim_way, eye, normal, roughness);
+    for (int n = 0; n < ${MOST_LIGHTS}; n++) {
+      if (n >= lights) break;
+      vec3 way = light_places[n].xyz - place;
+      float far = length(way);
+      shining += light_colours[n] * reaching(far, light_places[n].w) * shine(way / max(far, 1e-4), eye, normal, roughness);
+    }
+    vec3 dull = c * (1.0 - metalness) * lightOn(place, normal, 0.0);
+    return dull + mirrored * (shining * 0.31830989 + surroundings(reflect(-eye, normal), roughness));
   }
 `;
 

@@ -43,7 +43,12 @@ export class Pictures {
   readonly #textures = new Map<string, THREE.DataTexture>();
   readonly #none = new THREE.DataTexture(new Uint8Array([255, 255, 255, 255]), 1, 1);
 
+  readonly #raw = new Map<string, THREE.DataTexture>();
+  /** A normal map that bends nothing. */
+  readonly flat = new THREE.DataTexture(new Uint8Array([128, 128, 255, 255]), 1, 1);
+
   constructor() {
+    this.flat.needsUpdate = true;
     this.#none.needsUpdate = true;
   }
 
@@ -54,9 +59,15 @@ export class Pictures {
       if (!wanted.has(hash)) {
         texture.dispose();
         this.#textures.delete(hash);
+        this.#raw.get(hash)?.dispose();
+        this.#raw.delete(hash);
       }
     for (const { hash, texture } of pictures) {
       if (this.#textures.has(hash)) continue;
+      const raw = new THREE.DataTexture(texture.rgba, texture.width, texture.height);
+      raw.magFilter = raw.minFilter = THREE.LinearFilter;
+      raw.needsUpdate = true;
+      this.#raw.set(hash, raw);
       const made = new THREE.DataTexture(premultiplied(texture.rgba), texture.width, texture.height);
       made.colorSpace = THREE.SRGBColorSpace;
       made.magFilter = THREE.LinearFilter;
@@ -66,6 +77,11 @@ export class Pictures {
       made.needsUpdate = true;
       this.#textures.set(hash, made);
     }
+  }
+
+  /** A picture whose numbers are no colours, as of a normal map; flat where it is not there. */
+  raw(hash: string): THREE.Texture {
+    return this.#raw.get(hash) ?? this.flat;
   }
 
   /** The texture of a picture; white where it is not there. */

@@ -53,7 +53,12 @@ function samplers({ steps }: DrawnLook): string {
 export function lookCode(look: DrawnLook, isCut = false): string {
   const steps = look.steps.map((step, n) => {
     const value = (name: string) => valueOf(look, `step/${step.id}/${name}`);
-    return `${isCut ? `if (upto > ${n}) ` : ''}{ // ${step.kind}${STEP_CODE[step.kind](step, value, n)}\n }`;
+    return `${isCut ? `if (upto > ${n}) ` : ''}{ // ${step.kind}\n${STEP_CODE[step.kind](
+      step,
+      value,
+      n,
+      look.steps.slice(0, n).some(({ kind }) => kind === 'scroll'),
+    )}\n }`;
   });
   return `
   ${NOISE}

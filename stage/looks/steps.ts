@@ -46,10 +46,11 @@ const SHAPES: Record<string, (step: DrawnStep, value: Value) => string> = {
     `m = smoothstep(0.5 - max(0.02, soft) * 0.6, 0.5 + max(0.02, soft) * 0.6, clouds(${grains(step, value)}));`,
 };
 
-function drawn(step: DrawnStep, value: Value): string {
+/** `isScrolled` where what is drawn lies again and again: a shape begins anew in each piece. */
+function drawn(step: DrawnStep, value: Value, _: number, isScrolled: boolean): string {
   const shape = SHAPES[String(step.choices['shape'])] ?? SHAPES['disc']!;
   return `
-    vec2 q = p * 2.0 - 1.0;
+    vec2 q = ${isScrolled ? 'fract(p)' : 'p'} * 2.0 - 1.0;
     float d = length(q), fine = min(0.5, fwidth(d) * 1.5), m = 0.0;
     float soft = ${share(value, 'softness')}, width = ${share(value, 'width')};
     ${shape(step, value)}
@@ -161,7 +162,10 @@ function gradient(step: DrawnStep, value: Value, n: number): string {
 }
 
 /** The code of each kind of step: it reads and writes `p` (where the steps look), `rgb`, `a` and `emit`. */
-export const STEP_CODE: Record<DrawnStep['kind'], (step: DrawnStep, value: Value, n: number) => string> = {
+export const STEP_CODE: Record<
+  DrawnStep['kind'],
+  (step: DrawnStep, value: Value, n: number, isScrolled: boolean) => string
+> = {
   picture,
   drawn,
   levels: (step, value) => {

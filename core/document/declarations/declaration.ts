@@ -6,7 +6,7 @@ export type Chapter = 'source' | 'births' | 'motion' | 'life' | 'appearance';
 export type Acts = 'birth' | 'step' | 'dress';
 
 interface Common {
-  readonly chapter: Chapter | 'force' | 'surface' | 'links' | 'front' | 'ribbon' | 'look';
+  readonly chapter: Chapter | 'force' | 'surface' | 'links' | 'front' | 'ribbon' | 'drawn' | 'look';
   readonly name: string;
   readonly acts: Acts;
   /** What its shapers may read. An empty list: the setting takes no shapers. */

@@ -11,6 +11,7 @@ export type {
   VectorDeclaration,
 } from './declaration.ts';
 export * from './channels.ts';
+export * from './drawn.ts';
 export * from './forces.ts';
 export * from './fronts.ts';
 export * from './layer.ts';

@@ -387,6 +387,7 @@ export const LAYER_SETTINGS = {
 
   'life.width': axisShare('width', 'Width as a share of the size.'),
   'life.height': axisShare('height', 'Height as a share of the size; along the motion, where it stands so.'),
+  'life.depth': axisShare('depth', 'Depth of a mesh as a share of the size.'),
 
   'appearance.facing': choice(
     'appearance',

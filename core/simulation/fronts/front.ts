@@ -1,6 +1,7 @@
 import { FRONT_SETTINGS, type Effect, type Front, type NumberSetting, type Place } from '../../document/index.ts';
 import { slotOf, valueNoise } from '../../maths/index.ts';
 import type { EffectClock } from '../clock.ts';
+import { FRONT_BORDERS, FRONT_FROM, FRONT_KIND, FRONT_NOISE, FRONT_SEED, FRONT_SIZE, FRONT_TO } from '../frame.ts';
 import { newReading, NumberReader, type Reading, setTime } from '../reader.ts';
 
 /** What a front needs to know of the stage: where places are. */
@@ -10,6 +11,10 @@ export interface FrontSurroundings {
   readonly clock: EffectClock;
   readonly dials: Reading['dials'];
 }
+
+/** Steps a second in which it is noted how far a border has come. */
+const FURTHEST_RATE = 60;
+const KINDS: readonly Front['kind'][] = ['sphere', 'box', 'plane'];
 
 /** A release front at the start and at the end of a step. */
 export class FrontReader {
@@ -24,6 +29,7 @@ export class FrontReader {
   readonly #end = new Float64Array(16);
   readonly #reading: Reading;
   #borders = [0, 0];
+  readonly #furthest: number[] = [];
   #posedFrom = NaN;
   #posedTo = NaN;
 
@@ -83,6 +89,33 @@ export class FrontReader {
     if (this.#front.kind === 'sphere') return Math.sqrt(x * x + y * y + z * z) - border;
     const [wide, tall, deep] = this.#size as [number, number, number];
     return Math.max(Math.abs(x) - wide / 2, Math.abs(y) - tall / 2, Math.abs(z) - deep / 2) - border;
+  }
+
+  /** The furthest the border has come by a time, step by step from the effect's beginning: what was freed stays free. */
+  #furthestBy(time: number): number {
+    const { clock } = this.#around;
+    const steps = Math.max(0, Math.floor((time - clock.beginsAt) * FURTHEST_RATE + 1e-6));
+    const known = this.#furthest;
+    while (known.length <= steps) {
+      setTime(this.#reading, clock, clock.beginsAt + known.length / FURTHEST_RATE);
+      known.push(Math.max(known[known.length - 1] ?? -Infinity, this.#border.read(this.#reading)));
+    }
+    setTime(this.#reading, clock, time);
+    return Math.max(known[steps]!, this.#border.read(this.#reading));
+  }
+
+  /** Writes what a frame tells of it between two times: FRONT_* of a frame, from word `at` on. */
+  writeInto(f32: Float32Array, u32: Uint32Array, at: number, from: number, to: number): void {
+    this.pose(from, to);
+    f32[at + FRONT_BORDERS] = this.#furthestBy(from);
+    f32[at + FRONT_BORDERS + 1] = this.#furthestBy(to);
+    f32[at + FRONT_NOISE] = this.#noise;
+    f32[at + FRONT_NOISE + 1] = this.#noiseSize;
+    for (let axis = 0; axis < 3; axis++) f32[at + FRONT_SIZE + axis] = this.#size[axis]!;
+    f32[at + FRONT_KIND] = KINDS.indexOf(this.#front.kind);
+    u32[at + FRONT_SEED] = this.#seed;
+    f32.set(this.#start, at + FRONT_FROM);
+    f32.set(this.#end, at + FRONT_TO);
   }
 
   /** The most that noise can push the border. */

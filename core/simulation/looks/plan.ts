@@ -1,9 +1,14 @@
 import {
+  DRAWN_SETTINGS,
+  isRibbon,
   LAYER_SETTINGS,
+  listed,
   stepSettings,
   stepsOf,
   stepTable,
+  type Declaration,
   type Effect,
+  type Id,
   type Layer,
   type LayerSettingName,
   type NumberDeclaration,
@@ -18,6 +23,7 @@ import { NumberReader } from '../reader.ts';
 export const SHOWN_SETTINGS = [
   'life.width',
   'life.height',
+  'life.depth',
   'appearance.lengthening',
   'appearance.pivotAcross',
   'appearance.pivotAlong',
@@ -63,13 +69,17 @@ interface Asked {
   readonly declaration: NumberDeclaration;
 }
 
-function asked(effect: Effect, layer: Layer): Asked[] {
-  const own = SHOWN_SETTINGS.map((name) => ({
-    name,
-    setting: layer.settings[name] as NumberSetting,
-    declaration: LAYER_SETTINGS[name] as NumberDeclaration,
-  }));
-  const steps = stepsOf(effect, layer).flatMap(({ id, item }) => {
+/** Numbers of what a layer's particles are drawn as, as in "drawn/reach"; those of ribbons are in their joints. */
+function ofDrawn({ drawn }: Layer): Asked[] {
+  if (drawn.kind === 'sprite' || isRibbon(drawn)) return [];
+  const settings = drawn.settings as unknown as Record<string, NumberSetting>;
+  return Object.entries(DRAWN_SETTINGS[drawn.kind] as Record<string, Declaration>).flatMap(([name, declaration]) =>
+    declaration.value === 'number' ? [{ name: `drawn/${name}`, setting: settings[name]!, declaration }] : [],
+  );
+}
+
+const stepNumbers = (steps: readonly { id: Id; item: Step }[]): Asked[] =>
+  steps.flatMap(({ id, item }) => {
     if (item.muted) return [];
     const [settings, table] = [stepSettings(item), stepTable(item.kind)];
     return Object.entries(table).flatMap(([name, declaration]) =>
@@ -78,7 +88,26 @@ function asked(effect: Effect, layer: Layer): Asked[] {
         : [],
     );
   });
-  return [...own, ...steps];
+
+/** Numbers of the looks that parts of a mesh have, as in "part/LOOK/step/ID/softness". */
+function ofParts(effect: Effect, { drawn }: Layer): Asked[] {
+  if (drawn.kind !== 'mesh') return [];
+  const looks = [...new Set(drawn.parts.map(({ look }) => look))];
+  return looks.flatMap((look) =>
+    stepNumbers(listed(effect.looks.byId[look]!.steps)).map((number) => ({
+      ...number,
+      name: `part/${look}/${number.name}`,
+    })),
+  );
+}
+
+function asked(effect: Effect, layer: Layer): Asked[] {
+  const own = SHOWN_SETTINGS.map((name) => ({
+    name,
+    setting: layer.settings[name] as NumberSetting,
+    declaration: LAYER_SETTINGS[name] as NumberDeclaration,
+  }));
+  return [...own, ...ofDrawn(layer), ...ofParts(effect, layer), ...stepNumbers(stepsOf(effect, layer))];
 }
 
 /** Whether a step runs by the clock of each particle. */

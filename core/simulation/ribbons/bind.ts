@@ -2,6 +2,7 @@ import {
   listed,
   ownerOf,
   RIBBON_SETTINGS,
+  type DrawnAs,
   type Effect,
   type NumberDeclaration,
   type NumberSetting,
@@ -93,11 +94,7 @@ export interface BoundBeam {
   readonly speed: number;
 }
 
-export const boundBeam = (
-  ribbon: Ribbon | { kind: 'sprite' },
-  effect: Pick<Effect, 'measures'>,
-  scale: number,
-): BoundBeam | null =>
+export const boundBeam = (ribbon: DrawnAs, effect: Pick<Effect, 'measures'>, scale: number): BoundBeam | null =>
   ribbon.kind === 'beam'
     ? { from: ribbon.from, to: ribbon.to, speed: ribbonNumber(ribbon, 'speed', effect, scale) }
     : null;

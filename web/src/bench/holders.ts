@@ -1,7 +1,9 @@
 import {
   CHANNEL_SETTING,
+  DRAWN_SETTINGS,
   FORCE_SETTINGS,
   FRONT_SETTINGS,
+  isRibbon,
   LAYER_SETTINGS,
   LINK_SETTINGS,
   RIBBON_SETTINGS,
@@ -24,7 +26,7 @@ export interface Holder {
 export const forceIn = (effect: Effect, layerId: string, id: string): Force | null =>
   effect.layers.byId[layerId]?.forces.byId[id] ?? effect.forces.byId[id]?.force ?? null;
 
-/** What holds a setting: the layer itself, or with `of` a part of it, as in "force/ID", "surface/ID", "front/ID", "link/ID" "ribbon", "step/ID" or "channels". Null when that is gone. */
+/** What holds a setting: the layer itself, or with `of` a part of it, as in "force/ID", "surface/ID", "front/ID", "link/ID" "ribbon", "drawn", "step/ID" or "channels". Null when that is gone. */
 export function holderIn(effect: Effect, layerId: string, of?: string): Holder | null {
   const [kind, id = ''] = of?.split('/') ?? [];
   if (kind === 'force') {
@@ -48,8 +50,14 @@ export function holderIn(effect: Effect, layerId: string, of?: string): Holder |
   }
   if (kind === 'ribbon') {
     const drawn = effect.layers.byId[layerId]?.drawn;
-    return drawn && drawn.kind !== 'sprite'
+    return drawn && isRibbon(drawn)
       ? { settings: drawn.settings as unknown as Holder['settings'], table: RIBBON_SETTINGS[drawn.kind] }
+      : null;
+  }
+  if (kind === 'drawn') {
+    const drawn = effect.layers.byId[layerId]?.drawn;
+    return drawn && drawn.kind !== 'sprite' && !isRibbon(drawn)
+      ? { settings: drawn.settings as unknown as Holder['settings'], table: DRAWN_SETTINGS[drawn.kind] }
       : null;
   }
   if (kind === 'link') {

@@ -1,4 +1,5 @@
 import {
+  isRibbon,
   listed,
   RIBBON_SETTINGS,
   stepSettings,
@@ -8,11 +9,21 @@ import {
   type Layer,
   type NumberDeclaration,
   type NumberSetting,
+  type Ribbon,
   type Step,
 } from '@jinx/core/document';
-import { linearOf, resolvedColour } from '@jinx/core/maths';
+import { linearOf, resolvedColour, slotOf } from '@jinx/core/maths';
 import { groupFrame, lookPlan, newReading, NumberReader, ownFrames } from '@jinx/core/simulation';
-import type { DrawnLayer, DrawnLook, DrawnRibbon, DrawnStep, StageFog, StageLens } from '@jinx/stage';
+import type {
+  DrawnAs,
+  DrawnHaze,
+  DrawnLayer,
+  DrawnLook,
+  DrawnRibbon,
+  DrawnStep,
+  StageFog,
+  StageLens,
+} from '@jinx/stage';
 
 type Choice = 'appearance.facing' | 'appearance.blend' | 'appearance.order' | 'appearance.depth' | 'appearance.lit';
 
@@ -65,9 +76,7 @@ const onlyStep = (look: DrawnLook, step: string): DrawnLook => ({
   steps: look.steps.filter(({ id }) => id === step),
 });
 
-function drawnRibbon(effect: Effect, layer: Layer): DrawnRibbon | null {
-  const { drawn } = layer;
-  if (drawn.kind === 'sprite') return null;
+function drawnRibbon(effect: Effect, layer: Layer, drawn: Ribbon): DrawnRibbon {
   const { form, laid, tile } = drawn.settings;
   const declaration: NumberDeclaration = RIBBON_SETTINGS[drawn.kind].tile;
   const metres = new NumberReader(
@@ -81,6 +90,64 @@ function drawnRibbon(effect: Effect, layer: Layer): DrawnRibbon | null {
     form: form.muted ? 'flat' : (form.base.value as DrawnRibbon['form']),
     tile: !laid.muted && laid.base.value === 'by the metre' ? metres.read(newReading()) : 0,
   };
+}
+
+/** A look of a part of a mesh: its numbers stand beside those of the layer's own. */
+function partLook(effect: Effect, whole: DrawnLook, lookId: string): DrawnLook {
+  const prefix = `part/${lookId}/`;
+  const own = Object.entries(whole.places).filter(([name]) => name.startsWith(prefix));
+  return {
+    ...whole,
+    places: {
+      ...whole.places,
+      ...Object.fromEntries(own.map(([name, place]) => [name.slice(prefix.length), place])),
+    },
+    steps: listed(effect.looks.byId[lookId]!.steps).flatMap(({ id, item }) =>
+      item.muted ? [] : [drawnStep(effect, id, item)],
+    ),
+  };
+}
+
+/** Things on the stage in the order of a scene: by id. */
+const figureOf = ({ stage }: Effect, thing: string): number => [...stage.things.order].sort().indexOf(thing);
+
+function drawnAs(effect: Effect, layer: Layer): DrawnAs {
+  const { drawn } = layer;
+  if (isRibbon(drawn)) return { kind: 'ribbon', ...drawnRibbon(effect, layer, drawn) };
+  switch (drawn.kind) {
+    case 'sprite':
+    case 'light':
+      return { kind: drawn.kind };
+    case 'mesh': {
+      const whole = drawnLook(effect, layer);
+      const { vertexColours, shadow } = drawn.settings;
+      return {
+        kind: 'mesh',
+        meshes: listed(drawn.meshes).map(({ item: { asset, chance } }) => ({ asset, chance })),
+        parts: Object.fromEntries(drawn.parts.map(({ part, look }) => [part, partLook(effect, whole, look)])),
+        hasOwnColours: vertexColours.muted || vertexColours.base.value,
+        hasShadow: !shadow.muted && shadow.base.value,
+        slot: slotOf('drawn/mesh'),
+      };
+    }
+    case 'haze':
+      return {
+        kind: 'haze',
+        bends: drawn.settings.bends.base.value as DrawnHaze['bends'],
+        picture: drawn.picture?.asset ?? null,
+      };
+    case 'body': {
+      const { stands, colour } = drawn.settings;
+      const edge = colour.base.kind === 'fixed' && !colour.muted ? colour.base.value : { hex: '#ff9a3c' };
+      return {
+        kind: 'body',
+        figure: figureOf(effect, drawn.thing),
+        isInPlace: !stands.muted && stands.base.value === 'in its place',
+        front: drawn.front === null ? null : [...effect.fronts.order].sort().indexOf(drawn.front),
+        edgeColour: [...resolvedColour(effect.palette, edge)],
+      };
+    }
+  }
 }
 
 /** How each layer of an effect is to be drawn, front to back. */
@@ -105,7 +172,7 @@ export function drawnLayers(effect: Effect, { alone }: Pick<Seen, 'alone'> = AS_
       wraps: isSprite && isOn('appearance.wraps') && (facing === 'ground' || facing === 'own frame'),
       inside: item.inside === null ? null : (effect.layers.byId[item.inside]?.salt ?? null),
       look: alone?.layer === id ? onlyStep(drawnLook(effect, item), alone.step) : drawnLook(effect, item),
-      ribbon: drawnRibbon(effect, item),
+      drawn: drawnAs(effect, item),
     };
   });
 }

@@ -3,7 +3,7 @@ import type { StageRigs } from '@jinx/core/checks';
 import { readCanonicalPicture, readRig, rigsOf } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import { EffectClock } from '@jinx/core/simulation';
-import type { FromStage, Guide, StageFigure, StagePicture, ToStage, Tracked } from '@jinx/stage';
+import type { FromStage, Guide, StageFigure, StageMesh, StagePicture, ToStage, Tracked } from '@jinx/stage';
 import { shallowReactive, shallowRef } from 'vue';
 import plainUrl from '../../../core/kernels/plain.wasm?url';
 import sharedUrl from '../../../core/kernels/shared.wasm?url';
@@ -69,6 +69,7 @@ export class Engine {
   readonly #assets = new Map<string, { bytes: Uint8Array; rig: Rig }>();
   readonly #pictures = new Map<string, StagePicture>();
   #picturesText = '';
+  #meshesText = '';
   #layersText = '';
   #shown: Effect | null = null;
   #seen: Seen = AS_IT_IS;
@@ -207,6 +208,21 @@ export class Engine {
     });
   }
 
+  /** Hands the stage the meshes that particles are drawn as. */
+  #sendMeshes(effect: Effect): void {
+    const hashes = listed(effect.layers).flatMap(({ item: { drawn } }) =>
+      drawn.kind === 'mesh' ? listed(drawn.meshes).map(({ item }) => item.asset) : [],
+    );
+    const known = [...new Set(hashes)].sort().filter((hash) => this.#assets.has(hash));
+    if (known.join() === this.#meshesText) return;
+    this.#meshesText = known.join();
+    const meshes = known.map((hash): StageMesh => {
+      const { mesh, texture } = this.#assets.get(hash)!.rig;
+      return { hash, mesh, texture };
+    });
+    this.tellStage({ kind: 'meshes', meshes });
+  }
+
   /** Takes a changed document; only what it reaches is computed again. */
   async edit(effect: Effect, budget: number): Promise<void> {
     if (thingsText(effect) !== this.#thingsText) return this.load(effect, budget);
@@ -217,6 +233,7 @@ export class Engine {
 
   #showStage(effect: Effect): void {
     this.#shown = effect;
+    this.#sendMeshes(effect);
     const layers = drawnLayers(effect, this.#seen);
     const text = JSON.stringify(layers);
     if (text !== this.#layersText) this.tellStage({ kind: 'layers', layers });

@@ -5,7 +5,7 @@ import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../ChoiceChip.vue';
 import SettingChip from '../SettingChip.vue';
 import LookWords from './LookWords.vue';
-import RibbonWords from './RibbonWords.vue';
+import DrawnWords from './DrawnWords.vue';
 
 const store = useEffectStore();
 const layer = computed(() => store.chosen!);
@@ -42,8 +42,12 @@ const DEPTHS = {
   'never hidden': 'never hidden',
   'only where hidden': 'seen only where something hides it',
 };
-const isSprite = computed(() => layer.value.drawn.kind === 'sprite');
+const kind = computed(() => layer.value.drawn.kind);
+/** Kinds whose particles stand each by itself. */
+const stands = computed(() => kind.value === 'sprite' || kind.value === 'mesh' || kind.value === 'haze');
+const isSprite = computed(() => kind.value === 'sprite');
 const isFlat = computed(() => ['ground', 'own frame'].includes(value('appearance.facing')));
+const hasLook = computed(() => kind.value !== 'light' && kind.value !== 'haze');
 const wraps = computed(() => isFlat.value && layer.value.settings['appearance.wraps'].base.value);
 const insides = computed(() => [
   { value: '', text: 'everywhere' },
@@ -56,22 +60,22 @@ const setInside = (id: string) =>
 </script>
 
 <template>
-  <RibbonWords />
-  <p v-if="isSprite">
+  <DrawnWords />
+  <p v-if="stands">
     Each stands <SettingChip setting="appearance.facing" :words="FACINGS" />
     <template v-if="value('appearance.facing') === 'motion'"
       >, longer by <SettingChip setting="appearance.lengthening" /> of its way</template
     >
-    <template v-if="isFlat">
+    <template v-if="isFlat && isSprite">
       and <SettingChip setting="appearance.wraps" :words="WRAPS" />
       <template v-if="wraps"> within <SettingChip setting="appearance.wrapDepth" /></template></template
     >; it is <SettingChip setting="life.width" /> of its size wide and <SettingChip setting="life.height" /> high, its
     middle <SettingChip setting="appearance.pivotAcross" /> across and
     <SettingChip setting="appearance.pivotAlong" /> along from its place.
   </p>
-  <LookWords />
+  <LookWords v-if="hasLook" />
   <h3>How it mixes with the picture</h3>
-  <p>
+  <p v-if="hasLook">
     It <SettingChip setting="appearance.lit" :words="LITS" /><template v-if="value('appearance.lit') !== 'unlit'"
       >, <SettingChip setting="appearance.litShare" /> of its colour</template
     >. It is drawn <SettingChip setting="appearance.blend" :words="BLENDS" /><template
@@ -86,5 +90,5 @@ const setInside = (id: string) =>
     <SettingChip setting="appearance.nudge" /> nearer than it is, and seen
     <ChoiceChip :value="layer.inside ?? ''" :choices="insides" label="where it is seen" @choose="setInside" />.
   </p>
-  <p class="quiet">{{ NOTES[value('appearance.blend')] }}</p>
+  <p v-if="hasLook" class="quiet">{{ NOTES[value('appearance.blend')] }}</p>
 </template>

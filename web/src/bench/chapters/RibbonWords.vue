@@ -1,27 +1,16 @@
 <script setup lang="ts">
-import { atBone, atEffect, newRibbon, RIBBON_SETTINGS, type DrawnAs, type Place } from '@jinx/core/document';
-import { computed, inject } from 'vue';
+import { RIBBON_SETTINGS, type Place, type Ribbon } from '@jinx/core/document';
+import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { ENGINE } from '../bench';
-import { holdingBone, tipOf } from '../blade';
-import ChoiceChip from '../ChoiceChip.vue';
 import PlaceWords from '../PlaceWords.vue';
 import SettingChip from '../SettingChip.vue';
 import { pieces } from './forceWords';
 
-/** What the chosen layer's particles are drawn as, and the sentences of its ribbons. */
+/** The sentences of the chosen layer's ribbons. */
 const store = useEffectStore();
-const engine = inject(ENGINE)!;
-const drawn = computed(() => store.chosen!.drawn);
+const drawn = computed(() => store.chosen!.drawn as Ribbon);
 
-const KINDS: { value: DrawnAs['kind']; text: string }[] = [
-  { value: 'sprite', text: 'sprites, each by itself' },
-  { value: 'trail', text: 'trails behind them' },
-  { value: 'strand', text: 'strands through them' },
-  { value: 'blade', text: 'the sweep of a blade' },
-  { value: 'beam', text: 'beams' },
-];
-const SENTENCES: Record<Exclude<DrawnAs['kind'], 'sprite'>, readonly string[]> = {
+const SENTENCES: Record<Ribbon['kind'], readonly string[]> = {
   trail: [
     'A point is laid every {every}, by the clock {seconds}, and stays for {lasts}',
     'Laid points keep {drift} of the velocity and {feels} forces. When its particle dies the trail {ends}. At most {most} lie at once',
@@ -35,36 +24,15 @@ const SENTENCES: Record<Exclude<DrawnAs['kind'], 'sprite'>, readonly string[]> =
 };
 const WORDS: Record<string, Record<string, string>> = {
   feels: { yes: 'feel their', no: 'feel no' },
+  form: { flat: 'a flat band', crossed: 'two bands crossed', tube: 'a round tube' },
   ends: { stays: 'stays until it has faded', 'goes too': 'goes with it' },
 };
-const sentences = computed(() => (drawn.value.kind === 'sprite' ? [] : SENTENCES[drawn.value.kind].map(pieces)));
+const sentences = computed(() => SENTENCES[drawn.value.kind].map(pieces));
 const nameOf = (setting: string) => {
-  const { kind } = drawn.value;
-  const table = kind === 'sprite' ? {} : (RIBBON_SETTINGS[kind] as Record<string, { name: string }>);
+  const table = RIBBON_SETTINGS[drawn.value.kind] as Record<string, { name: string }>;
   return table[setting]?.name ?? setting;
 };
 
-/** A first blade: what the first figure that holds anything holds, or a metre across the effect. */
-function firstPlaces(): [Place, Place] {
-  for (const [thing, rig] of engine.rigs.value) {
-    const bone = holdingBone(rig);
-    if (bone < 0) continue;
-    const { name } = rig.bones[bone]!;
-    return [atBone(thing, name), atBone(thing, name, tipOf(rig, bone))];
-  }
-  return [atEffect([-0.5, 1, 0]), atEffect([0.5, 1, 0])];
-}
-function choose(kind: string): void {
-  store.changeLayer('choose how particles are drawn', (layer) => {
-    const places: [Place, Place] =
-      'from' in layer.drawn
-        ? [layer.drawn.from, layer.drawn.to]
-        : kind === 'blade'
-          ? firstPlaces()
-          : [atEffect([0, 1, 0]), atEffect([2, 1, 0])];
-    layer.drawn = kind === 'sprite' ? { kind } : newRibbon(kind as 'trail', ...places);
-  });
-}
 const setPlace = (end: 'from' | 'to', place: Place, gesture: string | null) =>
   store.changeLayer(
     'place an end of a ribbon',
@@ -74,7 +42,6 @@ const setPlace = (end: 'from' | 'to', place: Place, gesture: string | null) =>
 </script>
 
 <template>
-  <p>Drawn as <ChoiceChip :value="drawn.kind" :choices="KINDS" label="drawn as" @choose="choose" />.</p>
   <p v-if="'from' in drawn">
     From
     <PlaceWords
@@ -96,11 +63,18 @@ const setPlace = (end: 'from' | 'to', place: Place, gesture: string | null) =>
         :label="nameOf(piece.setting)" /></template
     >.
   </p>
-  <p v-if="drawn.kind !== 'sprite'">
+  <p>
     {{ drawn.kind === 'blade' ? 'As wide as the blade is long' : 'As wide as their size' }}, times
     <SettingChip setting="atHead" of="ribbon" label="width at the head" /> at the
     {{ drawn.kind === 'beam' ? 'far end' : 'head' }} and
     <SettingChip setting="atTail" of="ribbon" label="width at the tail" /> at the
-    {{ drawn.kind === 'beam' ? 'near end' : 'tail' }}.
+    {{ drawn.kind === 'beam' ? 'near end' : 'tail' }}, and times
+    <SettingChip setting="bulge" of="ribbon" label="bulge" /> in the middle.
+  </p>
+  <p>
+    It is <SettingChip setting="form" of="ribbon" :words="WORDS['form']" label="form" />; its look lies along it
+    <SettingChip setting="laid" of="ribbon" label="laid" /><template v-if="drawn.settings.laid.base.value !== 'once'"
+      >, beginning anew every <SettingChip setting="tile" of="ribbon" label="every" /></template
+    >.
   </p>
 </template>

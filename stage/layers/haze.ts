@@ -1,0 +1,90 @@
+import * as THREE from 'three';
+import type { Frame } from '@jinx/core/simulation';
+import { valueDeclarations, valueOf } from '../looks/shader.ts';
+import type { DrawnHaze, DrawnLayer } from '../protocol.ts';
+import { varyings } from './fragment.ts';
+import { LayerDrawing, type FrameLayer, type Shaders } from './layerDrawing.ts';
+import { Order } from './order.ts';
+import { frameUniforms, ParticleBuffers } from './particles.ts';
+import { spriteVertexShader } from './spriteShader.ts';
+import { NOISE } from '../looks/noise.ts';
+
+const BENDS: Record<DrawnHaze['bends'], string> = {
+  outward: 'bend = d > 1e-4 ? q / d : vec2(0.0);',
+  'in waves': `
+    vec3 g = vec3(seen_at * 5.0 + drawnAt(seen_lot, 7003u) * 40.0, clock * 1.3);
+    bend = (vec2(noise(g), noise(g + 37.1)) - 0.5) * 2.4;`,
+  'by a picture': 'bend = texture2D(normals, vec2(seen_at.x, 1.0 - seen_at.y)).rg * 2.0 - 1.0;',
+};
+
+/** What is behind, shifted: within a ring, by a share of the particle's size on the screen. */
+function fragmentShader(layer: DrawnLayer, { bends }: DrawnHaze): string {
+  const value = (name: string) => `${valueOf(layer.look, name)} * 0.01`;
+  return /* glsl */ `
+  ${varyings(layer, true)}
+  ${valueDeclarations(layer.look)}
+  uniform sampler2D behind_it, normals;
+  uniform vec2 picture_size;
+  uniform float clock;
+  ${NOISE}
+  void main() {
+    vec2 q = seen_at * 2.0 - 1.0;
+    float d = length(q);
+    float inner = ${value('drawn/inner')}, outer = max(${value('drawn/outer')}, inner + 0.001);
+    float soft = max(0.01, ${value('drawn/softness')}) * 0.5 * (outer - inner);
+    float ring = smoothstep(inner - 0.001, inner + soft, d) * (1.0 - smoothstep(outer - soft, outer, d));
+    if (inner <= 0.0) ring = 1.0 - smoothstep(outer - 2.0 * soft, outer, d);
+    vec2 bend;
+    ${BENDS[bends]}
+    // How large the particle is on the screen: one unit of q in pixels.
+    vec2 pixel = vec2(length(vec2(dFdx(q.x), dFdy(q.x))), length(vec2(dFdx(q.y), dFdy(q.y))));
+    vec2 shift = bend * ring * colour.a * ${value('drawn/strength')} / max(pixel, vec2(1e-4));
+    vec2 at = clamp((gl_FragCoord.xy - shift) / picture_size, 0.0, 1.0);
+    vec3 seen = texture2D(behind_it, at).rgb;
+    seen *= mix(vec3(1.0), colour.rgb, ${value('drawn/tinted')} * ring * colour.a);
+    if (ring * colour.a <= 0.0) discard;
+    gl_FragColor = vec4(seen, 1.0);
+  }`;
+}
+
+const QUAD = new THREE.PlaneGeometry(2, 2);
+
+/** One layer of bent air: sprites that show what is behind them, shifted. */
+export class Haze extends LayerDrawing {
+  readonly #buffers = new ParticleBuffers();
+  readonly #order = new Order();
+
+  protected shaders(layer: DrawnLayer): Shaders {
+    const { drawn } = layer;
+    if (drawn.kind !== 'haze') throw new Error('this layer is not drawn as haze');
+    const { behindIt, pictureSize } = this.around;
+    return {
+      vertexShader: spriteVertexShader(layer),
+      fragmentShader: fragmentShader(layer, drawn),
+      look: { ...layer.look, steps: [] },
+      uniforms: {
+        ...frameUniforms(layer),
+        behind_it: behindIt,
+        picture_size: pictureSize,
+        normals: { value: drawn.picture ? this.around.pictures.raw(drawn.picture) : this.around.pictures.flat },
+      },
+    };
+  }
+
+  protected take(frame: Frame, found: FrameLayer | undefined): void {
+    const count = found?.count ?? 0;
+    if (this.#buffers.reserve(count, this.layer!.look.ownWords, QUAD)) this.part(0).geometry = this.#buffers.geometry;
+    if (count === 0) return this.#buffers.show(0);
+    this.#order.plain(count, false);
+    this.#buffers.fill(frame, found!, this.#order);
+  }
+
+  /** Whether there is anything that bends. */
+  get isSeen(): boolean {
+    return this.layer?.isVisible === true && this.#buffers.count > 0;
+  }
+
+  sampleInto(own: THREE.Vector4[], colour: THREE.Vector4): void {
+    this.#buffers.sampleInto(own, colour);
+  }
+}

@@ -1,0 +1,218 @@
+import * as THREE from 'three';
+import {
+  OWN_WORDS,
+  RECORD_COLOUR,
+  RECORD_FROM,
+  RECORD_LOT,
+  RECORD_OPACITY,
+  RECORD_TO,
+  RECORD_WORDS,
+  RECORDS,
+  type Frame,
+} from '@jinx/core/simulation';
+import type { FrameLayer } from './layerDrawing.ts';
+import { MOST_LIGHTS, type CommonUniforms } from '../looks/light.ts';
+import type { DrawnLayer, DrawnLook } from '../protocol.ts';
+
+/** A light takes another's place only when it is this many times as strong. */
+const WORTH_CHANGING = 1.6;
+/** Seconds in which a light that is given to another particle fades away, and the new one comes. */
+const FADE_SECONDS = 0.15;
+
+/** One light of the pool: the particle that has it, and how far it has come or gone. */
+interface Given {
+  /** Tells its particle from all others: its layer's salt and its lot. 0: nobody's. */
+  salt: number;
+  lot: number;
+  /** 0 to 1. */
+  fade: number;
+  isLeaving: boolean;
+  strength: number;
+  readonly from: THREE.Vector3;
+  readonly to: THREE.Vector3;
+  readonly colour: THREE.Vector3;
+  reach: number;
+  surfaces: number;
+  fog: number;
+}
+
+const newGiven = (): Given => ({
+  salt: 0,
+  lot: 0,
+  fade: 0,
+  isLeaving: false,
+  strength: 0,
+  from: new THREE.Vector3(),
+  to: new THREE.Vector3(),
+  colour: new THREE.Vector3(),
+  reach: 1,
+  surfaces: 0,
+  fog: 0,
+});
+
+/** A light's particle in a frame, as far as it has been looked at. */
+interface Candidate {
+  salt: number;
+  lot: number;
+  strength: number;
+  /** Words at which its record and its own numbers begin, and its layer. */
+  record: number;
+  own: number;
+  layer: Lit | null;
+}
+
+interface Lit {
+  readonly look: DrawnLook;
+  readonly found: FrameLayer;
+}
+
+/**
+ * A fixed pool of lights, given to the strongest particles of all light layers. Whoever has a light keeps it until another
+ * is clearly stronger; then it fades away where it is before the other comes, so that no light ever jumps.
+ */
+export class Lights {
+  readonly #pool = Array.from({ length: MOST_LIGHTS }, newGiven);
+  readonly #candidates = Array.from({ length: MOST_LIGHTS }, (): Candidate => ({
+    salt: 0,
+    lot: 0,
+    strength: 0,
+    record: 0,
+    own: 0,
+    layer: null,
+  }));
+  #count = 0;
+  #step = -1;
+
+  /** Takes a frame: `layers` are those whose particles give light. */
+  take(frame: Frame, layers: readonly { layer: DrawnLayer; found: FrameLayer }[], rate: number): void {
+    // The same frame again, dressed anew, moves no time on; one that does not follow it begins anew.
+    const passed = frame.step - this.#step;
+    const seconds = passed >= 0 && passed <= 4 ? passed / rate : Infinity;
+    this.#step = frame.step;
+    this.#find(frame, layers);
+    for (const given of this.#pool) given.isLeaving = true;
+    for (let n = 0; n < this.#count; n++) {
+      const found = this.#candidates[n]!;
+      const given = this.#pool.find(
+        ({ salt, lot, strength }) => strength > 0 && salt === found.salt && lot === found.lot,
+      );
+      if (given) this.#update(given, found, frame);
+    }
+    for (const given of this.#pool) this.#fade(given, seconds);
+    for (let n = 0; n < this.#count; n++) {
+      const found = this.#candidates[n]!;
+      if (
+        this.#pool.some(
+          ({ salt, lot, strength, isLeaving }) =>
+            strength > 0 && !isLeaving && salt === found.salt && lot === found.lot,
+        )
+      )
+        continue;
+      this.#give(found, frame, seconds);
+    }
+  }
+
+  /** Finds the strongest particles, strongest first. */
+  #find(frame: Frame, layers: readonly { layer: DrawnLayer; found: FrameLayer }[]): void {
+    this.#count = 0;
+    for (const { layer, found } of layers) {
+      if (!layer.isVisible) continue;
+      const lit: Lit = { look: layer.look, found };
+      for (let n = 0; n < found.count; n++) {
+        const record = RECORDS + (found.start + n) * RECORD_WORDS;
+        const own = frame.own + found.start * OWN_WORDS + n * found.ownWords;
+        const { f32 } = frame;
+        const bright = Math.max(
+          f32[record + RECORD_COLOUR]!,
+          f32[record + RECORD_COLOUR + 1]!,
+          f32[record + RECORD_COLOUR + 2]!,
+        );
+        const reach = number(frame, lit, own, 'drawn/reach');
+        const surfaces = number(frame, lit, own, 'drawn/surfaces');
+        const fog = number(frame, lit, own, 'drawn/fog');
+        const strength = bright * f32[record + RECORD_OPACITY]! * Math.max(surfaces, fog) * reach;
+        if (strength > 0) this.#insert(found.salt, f32[record + RECORD_LOT]!, strength, record, own, lit);
+      }
+    }
+  }
+
+  #insert(salt: number, lot: number, strength: number, record: number, own: number, layer: Lit): void {
+    // Those that have a light count for more, so that equals do not take it from each other.
+    const isKnown = this.#pool.some((given) => given.strength > 0 && given.salt === salt && given.lot === lot);
+    const counts = isKnown ? strength * WORTH_CHANGING : strength;
+    let at = this.#count < MOST_LIGHTS ? this.#count : MOST_LIGHTS;
+    while (at > 0 && this.#candidates[at - 1]!.strength < counts) at--;
+    if (at >= MOST_LIGHTS) return;
+    const last = this.#candidates[Math.min(this.#count, MOST_LIGHTS - 1)]!;
+    this.#candidates.copyWithin(at + 1, at, Math.min(this.#count, MOST_LIGHTS - 1));
+    this.#candidates[at] = last;
+    Object.assign(last, { salt, lot, strength: counts, record, own, layer });
+    this.#count = Math.min(MOST_LIGHTS, this.#count + 1);
+  }
+
+  #update(given: Given, { record, own, layer, strength }: Candidate, frame: Frame): void {
+    const { f32 } = frame;
+    given.isLeaving = false;
+    given.strength = strength;
+    given.from.fromArray(f32, record + RECORD_FROM);
+    given.to.fromArray(f32, record + RECORD_TO);
+    given.colour.fromArray(f32, record + RECORD_COLOUR).multiplyScalar(f32[record + RECORD_OPACITY]!);
+    given.reach = number(frame, layer!, own, 'drawn/reach');
+    given.surfaces = number(frame, layer!, own, 'drawn/surfaces');
+    given.fog = number(frame, layer!, own, 'drawn/fog');
+  }
+
+  #fade(given: Given, seconds: number): void {
+    const by = seconds / FADE_SECONDS;
+    if (!given.isLeaving) given.fade = Math.min(1, given.fade + by);
+    else {
+      given.from.copy(given.to);
+      given.fade = Math.max(0, given.fade - by);
+      if (given.fade === 0) given.strength = 0;
+    }
+  }
+
+  #give(found: Candidate, frame: Frame, seconds: number): void {
+    const free = this.#pool.find(({ strength }) => strength === 0);
+    if (!free) return;
+    free.salt = found.salt;
+    free.lot = found.lot;
+    // What is seen after a leap in time has been there all along.
+    free.fade = seconds === Infinity ? 1 : 0;
+    this.#update(free, found, frame);
+  }
+
+  /** Writes the lights as they are at a share of the step. */
+  show(common: CommonUniforms, share: number): void {
+    let shown = 0;
+    for (const given of this.#pool) {
+      if (given.strength === 0) continue;
+      common.light_places.value[shown]!.set(
+        given.from.x + (given.to.x - given.from.x) * share,
+        given.from.y + (given.to.y - given.from.y) * share,
+        given.from.z + (given.to.z - given.from.z) * share,
+        given.reach,
+      );
+      common.light_colours.value[shown]!.copy(given.colour).multiplyScalar(given.fade * given.surfaces * STRENGTH);
+      common.light_fogs.value[shown]!.copy(given.colour).multiplyScalar(given.fade * given.fog);
+      shown++;
+    }
+    common.lights.value = shown;
+  }
+
+  /** Who has each light: for tests. */
+  get given(): readonly { salt: number; lot: number; fade: number; place: readonly number[] }[] {
+    return this.#pool
+      .filter(({ strength }) => strength > 0)
+      .map(({ salt, lot, fade, to }) => ({ salt, lot, fade, place: to.toArray() }));
+  }
+}
+
+/** What an intensity of 1 gives: about as much, half a metre away, as a clear sky. */
+const STRENGTH = 2;
+
+function number(frame: Frame, { look, found }: Lit, own: number, name: string): number {
+  const place = look.places[name];
+  if (!place) return 0;
+  return frame.f32[(place.kind === 'shared' ? found.shared : own) + place.at]!;
+}

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { partsOf } from '@jinx/core/geometry';
+import { listed, withItem, withoutItem, type DrawnAs } from '@jinx/core/document';
+import { computed, inject } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import { ASSETS, BRING, ENGINE } from '../bench';
+import ChoiceChip from '../ChoiceChip.vue';
+import { pickFile } from '../files';
+import MenuButton from '../MenuButton.vue';
+import PlainChip from '../PlainChip.vue';
+import SettingChip from '../SettingChip.vue';
+
+type MeshDrawn = Extract<DrawnAs, { kind: 'mesh' }>;
+const props = defineProps<{ drawn: MeshDrawn }>();
+const store = useEffectStore();
+const engine = inject(ENGINE)!;
+const assets = inject(ASSETS)!;
+const bring = inject(BRING)!;
+const meshes = computed(() => listed(props.drawn.meshes));
+const choices = computed(() => [
+  ...assets.value.filter(({ kind }) => kind === 'rig').map(({ hash, name }) => ({ value: hash, text: name })),
+  { value: '', text: 'a .glb file…' },
+]);
+const change = (label: string, recipe: (drawn: MeshDrawn) => void, gesture: string | null = null) =>
+  store.changeLayer(label, ({ drawn }) => drawn.kind === 'mesh' && recipe(drawn), gesture);
+const add = (asset: string, name: string) =>
+  change(
+    `draw ${name}`,
+    (drawn) => (drawn.meshes = withItem(drawn.meshes, store.newId(), { asset, name, chance: 1 })),
+  );
+function choose(hash: string): void {
+  const asset = assets.value.find((known) => known.hash === hash);
+  if (asset) return void add(asset.hash, asset.name);
+  pickFile('.glb', async (file) => {
+    const brought = await bring(file);
+    if (brought?.kind === 'rig') add(brought.hash, brought.name);
+  });
+}
+const remove = (id: string) => change('take a mesh out', (drawn) => (drawn.meshes = withoutItem(drawn.meshes, id)));
+
+/** Parts that the meshes have, by name, each with the look it has of its own. */
+const parts = computed(() => {
+  const names = meshes.value.flatMap(({ item }) => {
+    const rig = engine.meshes.value.get(item.asset);
+    return rig ? partsOf(rig.mesh).map(({ name }) => name) : [];
+  });
+  return [...new Set(names)].filter((name) => name !== '');
+});
+const lookOf = (part: string) => props.drawn.parts.find((known) => known.part === part)?.look ?? '';
+const looks = computed(() => [
+  { value: '', text: 'the layer’s look' },
+  ...listed(store.effect!.looks).map(({ id, item }) => ({ value: id, text: item.name })),
+]);
+const setLook = (part: string, look: string) =>
+  change(`choose the look of ${part}`, (drawn) => {
+    const others = drawn.parts.filter((known) => known.part !== part);
+    drawn.parts = look === '' ? others : [...others, { part, look }];
+  });
+const OWN = { yes: 'with', no: 'without' };
+const SHADOW = { yes: 'darkens the ground under it', no: 'casts no shadow' };
+</script>
+
+<template>
+  <p v-if="meshes.length === 0" class="quiet">No mesh yet: choose one, or drop a .glb file.</p>
+  <p v-for="{ id, item } in meshes" :key="id">
+    {{ item.name }}
+    <template v-if="meshes.length > 1"
+      >, chance
+      <PlainChip
+        :value="item.chance"
+        :label="`chance of ${item.name}`"
+        :least="0"
+        :most="1000"
+        @change="(chance, drag) => change('set a chance', (made) => (made.meshes.byId[id]!.chance = chance), drag)"
+    /></template>
+    <button type="button" class="plain" :aria-label="`Take ${item.name} out`" @click="remove(id)">×</button>
+  </p>
+  <p>
+    <MenuButton :label="meshes.length === 0 ? 'Choose a mesh' : 'Another mesh'" :choices="choices" @choose="choose" />
+  </p>
+  <p>
+    Its size is that of the longest side; it is <SettingChip setting="life.depth" /> of that deep, drawn
+    <SettingChip setting="vertexColours" of="drawn" :words="OWN" label="own colours" /> its own colours, and
+    <SettingChip setting="shadow" of="drawn" :words="SHADOW" label="shadow" />. Lit, it is
+    <SettingChip setting="roughness" of="drawn" label="roughness" /> dull and
+    <SettingChip setting="metalness" of="drawn" label="metalness" /> metal.
+  </p>
+  <p v-for="part in parts" :key="part">
+    Its part {{ part }} has
+    <ChoiceChip
+      :value="lookOf(part)"
+      :choices="looks"
+      :label="`look of ${part}`"
+      @choose="(look) => setLook(part, look)"
+    />.
+  </p>
+</template>
