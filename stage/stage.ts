@@ -220,6 +220,11 @@ export class Stage {
     return this.#drawings.stepPicture(salt, step, size);
   }
 
+  /** Draw calls and triangles of the last picture. */
+  get calls(): { calls: number; triangles: number } {
+    return this.#passes.calls;
+  }
+
   /** Steps a second that frames count in. */
   get rate(): number {
     return this.#frame?.u32[HEADER_RATE] || 60;

@@ -167,6 +167,8 @@ export abstract class LayerDrawing {
       transparent: !isSolid(layer) || isShadow === true,
       depthWrite: isSolid(layer) && !isShadow,
     });
+    // What goes round on itself is drawn from behind first, then from the front.
+    material.forceSinglePass = !goesRound(layer);
     setDefine(material, 'HAS_FOG', this.around.hasFog);
     setBlending(material, isShadow || layer.drawn.kind === 'haze' ? 'normal' : layer.blend);
     setDepth(material, layer);
@@ -271,6 +273,9 @@ export abstract class LayerDrawing {
     for (const mesh of this.group.children) (mesh as THREE.Mesh).geometry.dispose();
   }
 }
+
+const goesRound = ({ drawn }: DrawnLayer): boolean =>
+  drawn.kind === 'mesh' || (drawn.kind === 'ribbon' && drawn.form === 'tube');
 
 const NOTHING = new THREE.MeshBasicMaterial({ visible: false });
 

@@ -19,6 +19,9 @@ const WORTH_CHANGING = 1.6;
 /** Seconds in which a light that is given to another particle fades away, and the new one comes. */
 const FADE_SECONDS = 0.15;
 
+/** Frames further apart do not follow one another. */
+const MOST_STEPS = 4;
+
 /** One light of the pool: the particle that has it, and how far it has come or gone. */
 interface Given {
   /** Tells its particle from all others: its layer's salt and its lot. 0: nobody's. */
@@ -85,9 +88,9 @@ export class Lights {
 
   /** Takes a frame: `layers` are those whose particles give light. */
   take(frame: Frame, layers: readonly { layer: DrawnLayer; found: FrameLayer }[], rate: number): void {
-    // The same frame again, dressed anew, moves no time on; one that does not follow it begins anew.
+    // While time stands still, and after it has leapt, lights are as if they had been so all along.
     const passed = frame.step - this.#step;
-    const seconds = passed >= 0 && passed <= 4 ? passed / rate : Infinity;
+    const seconds = passed > 0 && passed <= MOST_STEPS ? passed / rate : Infinity;
     this.#step = frame.step;
     this.#find(frame, layers);
     for (const given of this.#pool) given.isLeaving = true;

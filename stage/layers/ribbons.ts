@@ -79,7 +79,7 @@ function pieceOf(form: DrawnRibbon['form']): { places: Float32Array; indices: nu
     const indices: number[] = [];
     for (let n = 0; n <= TUBE_SIDES; n++) {
       places.push(n / TUBE_SIDES, 0, 0, n / TUBE_SIDES, 1, 0);
-      if (n < TUBE_SIDES) indices.push(2 * n, 2 * n + 1, 2 * n + 3, 2 * n, 2 * n + 3, 2 * n + 2);
+      if (n < TUBE_SIDES) indices.push(2 * n, 2 * n + 3, 2 * n + 1, 2 * n, 2 * n + 2, 2 * n + 3);
     }
     return { places: Float32Array.from(places), indices };
   }
