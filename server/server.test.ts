@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { pino } from 'pino';
 import { encode } from 'fast-png';
 import { strToU8, unzipSync, zipSync } from 'fflate';
-import { newEffect, type Effect } from '@jinx/core/document';
+import { newEffect, newLayer, newStep, type Effect } from '@jinx/core/document';
 import { KIT, KIT_FIGURES, lamplitMantle, makeKit } from '@jinx/demo';
 import { connect, inTransaction, makeApp, migrate, type Database } from './index.ts';
 
@@ -111,6 +111,34 @@ describe.skipIf(!url)('the server', () => {
     expect((await fetch(`${base}/assets/${one.body.hash}`)).status).toBe(200);
     await ask('DELETE', `/projects/${b}`);
     expect((await fetch(`${base}/assets/${one.body.hash}`)).status).toBe(404);
+  });
+
+  it('takes pictures in, keeps them once by their pixels, and hands them over with the effect that shows them', async () => {
+    const project = await makeProject('Pictures');
+    const png = encode({ width: 2, height: 2, channels: 4, data: new Uint8Array(16).fill(120) });
+    const asset = (await ask('POST', `/projects/${project}/assets?name=reeds.png`, png)).body;
+    expect(asset).toMatchObject({ name: 'reeds', kind: 'picture' });
+    const effect = newEffect('Reeds', 5);
+    const layer = newLayer('Reeds', 1);
+    const step = { ...newStep('picture'), picture: { asset: asset.hash, name: asset.name } };
+    layer.look = { kind: 'own', steps: { order: ['p'], byId: { p: step } } };
+    effect.layers = { order: ['a'], byId: { a: layer } };
+    const made = await makeEffect(project, effect);
+    const parcel = new Uint8Array(await (await fetch(`${base}/effects/${made.id}/parcel`)).arrayBuffer());
+    expect(Object.keys(unzipSync(parcel))).toContain(`assets/${asset.hash}.jxa`);
+    const other = await makeProject('Other');
+    expect((await ask('POST', `/projects/${other}/effects`, { document: effect })).body.path).toBe('looks');
+    expect((await ask('POST', `/projects/${other}/parcels`, parcel)).status).toBe(201);
+    expect((await ask('GET', `/projects/${other}`)).body.assets).toEqual([asset]);
+  });
+
+  it.each([
+    ['nothing at all', 'x.png', new Uint8Array(0), /empty/],
+    ['text', 'x.png', strToU8('no picture'), /PNG, JPEG and WebP/],
+  ])('refuses %s as a picture with a sentence', async (_name, file, bytes, sentence) => {
+    const answer = await ask('POST', `/projects/${await makeProject('Seven')}/assets?name=${file}`, bytes);
+    expect(answer.status).toBe(422);
+    expect(answer.body.sentence).toMatch(sentence);
   });
 
   it.each([

@@ -13,6 +13,7 @@ import {
 import type { Mend } from './mend.ts';
 import { channelProblems } from './channels.ts';
 import { frontProblems } from './fronts.ts';
+import { lookProblems, whyNothingIsDrawn, type MissingPictures } from './looks.ts';
 import { linkProblems } from './links.ts';
 import { whyNothingIsBorn, type StageRigs } from './sources.ts';
 import { surfaceProblems } from './surfaces.ts';
@@ -31,6 +32,8 @@ export interface Observed {
   readonly refused: Readonly<Record<string, number>>;
   /** Whether as many live as the project's budget lets. */
   readonly isBudgetFull: boolean;
+  /** Pictures that could not be had. */
+  readonly missing?: MissingPictures;
 }
 
 /** Light at birth or death above this share of its peak is seen to pop. */
@@ -72,6 +75,8 @@ function whyNothing(
   const unborn = whyNothingIsBorn(effect, ownerId, owner, rigs);
   if (unborn)
     return say(owner === layer ? unborn.why : `${owner.name}, which it follows, has no particles`, unborn.mend);
+  const undrawn = whyNothingIsDrawn(effect, layer);
+  if (undrawn) return say(undrawn.why, undrawn.mend);
   const life = lifeSamples(effect, id, 32);
   if (life.every(({ size }) => size === 0))
     return say('its size is zero', { label: 'Make it 5 cm', apply: set(id, 'life.size', 0.05) });
@@ -190,6 +195,10 @@ export function findings(effect: Effect, rigs: StageRigs, observed: Observed): F
       ...surfaceProblems(effect, id, rigs).map((problem) => ({ ...problem, id: `surface/${problem.id}` })),
       ...frontProblems(effect, id, rigs).map((problem) => ({ ...problem, id: `front/${problem.id}` })),
       ...channelProblems(effect, id).map((problem) => ({ ...problem, id: `channel/${problem.id}` })),
+      ...lookProblems(effect, id, observed.missing ?? new Map()).map((problem) => ({
+        ...problem,
+        id: `look/${problem.id}`,
+      })),
       ...linkProblems(effect, id).map((problem) => ({ ...problem, id: `link/${problem.id}` })),
     ].map((problem) => ({ ...problem, id: `${id}/${problem.id}`, layerId: id }));
     if (nothing) return [{ id: `${id}/nothing`, layerId: id, ...nothing }, ...beside];

@@ -2,7 +2,17 @@ import fc from 'fast-check';
 import { encode } from 'fast-png';
 import { describe, expect, it } from 'vitest';
 import { bendingTube } from '../testing/rigs.ts';
-import { FormatError, hashName, importGlb, readPicture, readRig, writeRig } from './index.ts';
+import {
+  FormatError,
+  hashName,
+  importGlb,
+  importPicture,
+  readCanonicalPicture,
+  readPicture,
+  readRig,
+  writePicture,
+  writeRig,
+} from './index.ts';
 
 describe('canonical rigs', () => {
   it('come back as they were, and equal rigs give equal bytes', () => {
@@ -53,6 +63,57 @@ describe('pictures', () => {
   it('of other kinds are refused', () => {
     expect(() => readPicture(new Uint8Array([1, 2, 3, 4]))).toThrow(/PNG and JPEG/);
     expect(() => readPicture(new Uint8Array([0x89, 0x50, 0, 0]))).toThrow(FormatError);
+  });
+});
+
+describe('pictures that are brought in', () => {
+  const noWebp = () => Promise.reject(new Error('no WebP here'));
+  const png = (width: number, height: number) => {
+    const bytes = encode({ width: 1, height: 1, channels: 4, data: new Uint8Array(4) }).slice();
+    new DataView(bytes.buffer).setUint32(16, width);
+    new DataView(bytes.buffer).setUint32(20, height);
+    return bytes;
+  };
+
+  it('come back from canonical bytes as they were, and damaged ones are refused', () => {
+    const picture = { width: 3, height: 2, rgba: Uint8Array.from({ length: 24 }, (_, i) => i * 10) };
+    const bytes = writePicture(picture);
+    expect(readCanonicalPicture(bytes)).toEqual(picture);
+    expect(hashName(writePicture(readCanonicalPicture(bytes)))).toBe(hashName(bytes));
+    for (let length = 0; length < bytes.length; length += 7)
+      expect(() => readCanonicalPicture(bytes.slice(0, length))).toThrow(FormatError);
+    expect(() => readCanonicalPicture(writeRig(bendingTube()))).toThrow(/not a picture/);
+    expect(() => readRig(bytes)).toThrow(/not a rig/);
+  });
+
+  it('are refused with a sentence that says what is wrong: too wide, empty, of no kind, damaged', async () => {
+    await expect(importPicture(png(20_000, 4), noWebp)).rejects.toThrow(
+      /20000 × 4 pixels; up to 8192.*make it smaller/,
+    );
+    await expect(importPicture(png(0, 4), noWebp)).rejects.toThrow(/no pixels/);
+    await expect(importPicture(new Uint8Array(0), noWebp)).rejects.toThrow(/empty/);
+    await expect(importPicture(new Uint8Array([1, 2, 3, 4]), noWebp)).rejects.toThrow(/PNG, JPEG and WebP/);
+    const whole = encode({ width: 8, height: 8, channels: 4, data: new Uint8Array(256).fill(90) });
+    await expect(importPicture(whole.slice(0, 40), noWebp)).rejects.toThrow(FormatError);
+    const riff = new TextEncoder().encode('RIFF....WEBPVP8 ');
+    await expect(importPicture(riff, noWebp)).rejects.toThrow(/damaged.*no WebP here/);
+  });
+});
+
+describe('meshes of several parts', () => {
+  it('keep them, and parts that lead past their triangles are refused', () => {
+    const rig = bendingTube(3, 3);
+    const { length } = rig.mesh.indices;
+    const parts = [
+      { name: 'low', start: 0, count: 6 },
+      { name: 'high', start: 6, count: length - 6 },
+    ];
+    const parted = { ...rig, mesh: { ...rig.mesh, parts } };
+    expect(readRig(writeRig(parted))).toEqual(parted);
+    const beyond = { ...rig, mesh: { ...rig.mesh, parts: [{ name: 'x', start: 0, count: length + 3 }] } };
+    expect(() => readRig(writeRig(beyond))).toThrow(/triangles that are not there/);
+    // A mesh of one part has the bytes it always had.
+    expect(hashName(writeRig(rig))).toBe(hashName(writeRig(bendingTube(3, 3))));
   });
 });
 

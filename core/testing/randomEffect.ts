@@ -9,15 +9,20 @@ import {
   defaultSetting,
   FORCE_KINDS,
   inWorld,
+  newDrawn,
   newEffect,
   newForce,
   newFront,
   newLayer,
   newLink,
   newRibbon,
+  newStep,
   newSurface,
   newThing,
   setNumber,
+  STEP_KINDS,
+  stepSettings,
+  stepTable,
   SURFACE_KINDS,
   type Effect,
   type Force,
@@ -26,6 +31,7 @@ import {
   type Reads,
   type Place,
   type Source,
+  type Step,
   type Surface,
 } from '../document/index.ts';
 import type { Rig } from '../geometry/index.ts';
@@ -47,7 +53,8 @@ const SOURCES = [...SHAPES, 'path', 'surface', 'volume', 'vertices', 'bones', 'p
 const LAUNCHES = ['outward', 'normal', 'tangent', 'within', 'axis', 'toward', 'round', 'any'] as const;
 const EVENTS = ['birth', 'death', 'hit', 'release', 'along'] as const;
 const ACTS = ['bounce', 'slide', 'stick', 'die', 'keep'] as const;
-const DRAWN = ['sprite', 'trail', 'strand', 'blade', 'beam'] as const;
+const DRAWN = ['sprite', 'trail', 'mesh', 'strand', 'light', 'blade', 'haze', 'beam', 'body'] as const;
+const RIBBONS: readonly string[] = ['trail', 'strand', 'blade', 'beam'];
 const TOWARD = ['point', 'line', 'skin', 'own spot'] as const;
 const FRONTS = ['sphere', 'box', 'plane'] as const;
 
@@ -184,6 +191,36 @@ function surfaceOf(dice: Dice, n: number): Surface {
   return surface;
 }
 
+/** A look of two steps, with a number drawn for each particle and another shaped by whatever it may be. */
+function lookOf(dice: Dice): Layer['look'] {
+  const kinds = [dice.turn(STEP_KINDS, 0), dice.turn(STEP_KINDS, 1, 2)];
+  const steps = kinds.map((kind, n): [string, Step] => {
+    const step = newStep(kind);
+    const numbers = Object.entries(stepTable(kind)).flatMap(([name, declaration]) =>
+      declaration.value === 'number' ? [{ name, low: Math.max(1, declaration.least) }] : [],
+    );
+    numbers.slice(0, 2).forEach(({ name, low }, k) => {
+      const setting = stepSettings(step)[name] as NumberSetting;
+      if (k === 0) setting.base = { kind: 'spread', low, high: low + 1 };
+      else
+        setting.shapers = collectionOf([
+          [
+            'by',
+            {
+              ...curveShaper([
+                [0, 0.5],
+                [1, 1.5],
+              ]),
+              reads: dice.turn(READS, n + k),
+            },
+          ],
+        ]);
+    });
+    return [`step${n}`, step];
+  });
+  return { kind: 'own', steps: collectionOf(steps) };
+}
+
 function layerOf(effect: Effect, dice: Dice, n: number, ids: readonly string[]): Layer {
   const layer = newLayer(`Layer ${n}`, 1000 + n * 17);
   const before = n > 0 ? ids[n - 1]! : null;
@@ -215,7 +252,9 @@ function layerOf(effect: Effect, dice: Dice, n: number, ids: readonly string[]):
     ['by', { ...shaper, reads: dice.turn(READS, n) }],
   ]);
   const kind = dice.turn(DRAWN, n);
-  if (kind !== 'sprite') layer.drawn = newRibbon(kind, dice.place(), dice.place());
+  layer.look = lookOf(dice);
+  if (RIBBONS.includes(kind)) layer.drawn = newRibbon(kind as 'trail', dice.place(), dice.place());
+  else if (kind !== 'sprite') layer.drawn = newDrawn(kind as 'mesh', 'tube');
   if (layer.drawn.kind === 'trail') layer.drawn.settings.most.base = { kind: 'fixed', value: 3000 };
   if (n < ids.length - 1) {
     const link = newLink(dice.turn(EVENTS, n), ids[n + 1]!, 50 + n);

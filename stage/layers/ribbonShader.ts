@@ -65,7 +65,13 @@ export function ribbonVertexShader(layer: DrawnLayer): string {
     out_of = side;
     float edge = 1.0;`
         : `
-    if (position.z > 0.5) { vec3 kept = side; side = out_of; out_of = kept; }
+    ${
+      ribbon.form === 'crossed'
+        ? `// Crossed bands stand in the ribbon's own frame: turned to the camera, one of them would never be seen.
+    side = level.xyz; out_of = cross(side, tangent.xyz);
+    if (position.z > 0.5) { vec3 kept = side; side = out_of; out_of = kept; }`
+        : ''
+    }
     float edge = position.x;`
     }
     // The inside of a bend is no wider than the bend leaves room for: the same as edgesInto of the core.

@@ -111,7 +111,7 @@ const refusedText = computed(() => JSON.stringify(refused.value));
 const found = shallowRef<ReturnType<typeof findings>>([]);
 let findingTimer = 0;
 watch(
-  [() => store.effect, engine.rigs, refusedText],
+  [() => store.effect, engine.rigs, engine.missing, refusedText],
   () => {
     window.clearTimeout(findingTimer);
     findingTimer = window.setTimeout(
@@ -120,6 +120,7 @@ watch(
           ? findings(store.effect, engine.rigs.value, {
               refused: refused.value,
               isBudgetFull: engine.state.living >= budget.value,
+              missing: engine.missing.value,
             })
           : []),
       120,

@@ -1,0 +1,87 @@
+import { describe, expect, it } from 'vitest';
+import {
+  collectionOf,
+  newDrawn,
+  newStep,
+  setStep,
+  structuredCopy,
+  type Effect,
+  type Layer,
+  type Step,
+} from '../document/index.ts';
+import { effectOf } from '../testing/effects.ts';
+import { bendingTube } from '../testing/rigs.ts';
+import { findings } from './findings.ts';
+
+const RIGS = new Map([['figure', bendingTube()]]);
+const PICTURE = { asset: 'e'.repeat(64), name: 'Reeds' };
+const quiet = { refused: {}, isBudgetFull: false };
+const said = (effect: Effect, missing = new Map<string, string>()) =>
+  findings(effect, RIGS, { ...quiet, missing }).filter(({ id }) => id.includes('/look/') || id.includes('nothing'));
+const looked = (...steps: Step[]) =>
+  effectOf((layer) => {
+    layer.look = { kind: 'own', steps: collectionOf(steps.map((step, n) => [`s${n}`, step])) };
+  });
+
+describe('findings of looks', () => {
+  it('name the layer and the picture that could not be had, and mend it by what needs none', () => {
+    const effect = looked({ ...newStep('picture'), picture: PICTURE }, newStep('tint') as Step);
+    expect(said(effect)).toEqual([]);
+    const missing = new Map([[PICTURE.asset, 'this picture is damaged']]);
+    const [finding] = said(effect, missing);
+    expect(finding!.sentence).toMatch(/shows Reeds white.*this picture is damaged/);
+    const mended = structuredCopy(effect);
+    finding!.mend!.apply(mended);
+    expect(said(mended, missing)).toEqual([]);
+    const { look } = mended.layers.byId['motes']!;
+    expect(look.kind === 'own' && look.steps.order.map((id) => look.steps.byId[id]!.kind)).toEqual(['drawn', 'tint']);
+  });
+
+  it('tell of a step without a picture, but not of one that is muted or needs none', () => {
+    expect(said(looked(newStep('picture')))[0]!.sentence).toMatch(/without a picture/);
+    expect(said(looked({ ...newStep('picture'), muted: true }))).toEqual([]);
+    expect(said(looked(newStep('dissolve') as Step))).toEqual([]);
+    const by = newStep('dissolve') as Step;
+    setStep(by, 'by', 'a picture');
+    const effect = looked(by);
+    const [finding] = said(effect);
+    expect(finding!.sentence).toMatch(/without a picture/);
+    const mended = structuredCopy(effect);
+    finding!.mend!.apply(mended);
+    expect(said(mended)).toEqual([]);
+  });
+
+  it('tell which numbers had no room to differ', () => {
+    const steps = Array.from({ length: 3 }, () => {
+      const step = newStep('drawn') as Step;
+      for (const name of ['softness', 'width', 'grains', 'change']) setStep(step, name, [1, 2]);
+      return step;
+    });
+    expect(said(looked(...steps))[0]!.sentence).toMatch(
+      /softness of its drawn, width of its drawn.*stand at their middle/,
+    );
+    expect(said(looked(...steps.slice(0, 2)))).toEqual([]);
+  });
+
+  it('say why meshes, skins and haze show nothing', () => {
+    const drawn = (change: (layer: Layer, effect: Effect) => void) => said(effectOf(change));
+    expect(drawn((layer) => (layer.drawn = newDrawn('mesh')))[0]!.sentence).toMatch(/no mesh to draw/);
+    expect(
+      drawn((layer) => {
+        const meshes = collectionOf([['m', { asset: PICTURE.asset, name: 'Reed', chance: 0 }]]);
+        layer.drawn = { ...newDrawn('mesh'), meshes };
+      })[0]!.sentence,
+    ).toMatch(/none of its meshes has a chance/);
+    expect(drawn((layer) => (layer.drawn = newDrawn('body', 'gone')))[0]!.sentence).toMatch(
+      /does not stand on the stage/,
+    );
+    const effect = effectOf((layer) => {
+      layer.drawn = newDrawn('haze');
+      layer.drawn.settings.bends.base = { kind: 'fixed', value: 'by a picture' };
+    });
+    const [finding] = said(effect);
+    expect(finding!.sentence).toMatch(/bends nothing.*none is chosen/);
+    finding!.mend!.apply(effect);
+    expect(said(effect)).toEqual([]);
+  });
+});

@@ -1,0 +1,106 @@
+import { lookPlan } from '../simulation/index.ts';
+import {
+  listed,
+  newStep,
+  setStep,
+  stepsOf,
+  withItem,
+  type Effect,
+  type Layer,
+  type Step,
+} from '../document/index.ts';
+import type { Problem } from './mend.ts';
+
+/** Pictures of an effect that could not be had, by the hash of their asset, with the reason. */
+export type MissingPictures = ReadonlyMap<string, string>;
+
+/** Why a layer's kind of drawing can show nothing, and the way out. */
+export function whyNothingIsDrawn(effect: Effect, { drawn }: Layer): { why: string; mend: Problem['mend'] } | null {
+  if (drawn.kind === 'mesh' && !listed(drawn.meshes).some(({ item }) => item.chance > 0))
+    return {
+      why: drawn.meshes.order.length === 0 ? 'it has no mesh to draw' : 'none of its meshes has a chance',
+      mend: null,
+    };
+  if (drawn.kind === 'body' && !effect.stage.things.byId[drawn.thing])
+    return { why: 'it is the skin of a figure that does not stand on the stage', mend: null };
+  return null;
+}
+
+/** What is wrong with a layer's look: pictures that are not there, and numbers that had no room. */
+export function lookProblems(effect: Effect, layerId: string, missing: MissingPictures): Problem[] {
+  const layer = effect.layers.byId[layerId]!;
+  const steps = stepsOf(effect, layer);
+  return [
+    ...steps.flatMap(({ id, item }) => pictureProblem(layerId, layer, id, item, missing)),
+    ...hazeProblem(layerId, layer, missing),
+    ...roomProblem(effect, layer, steps),
+  ];
+}
+
+function pictureProblem(layerId: string, layer: Layer, id: string, step: Step, missing: MissingPictures): Problem[] {
+  if (step.muted || !('picture' in step)) return [];
+  const needs = step.kind === 'picture' || step.settings.by.base.value === 'a picture';
+  if (!needs) return [];
+  const mend = {
+    label: step.kind === 'picture' ? 'Draw a soft dot instead' : 'Dissolve by clouds instead',
+    apply: (draft: Effect) => withoutPicture(draft, layerId, id),
+  };
+  if (!step.picture)
+    return [{ id: `picture/${id}`, sentence: `${layer.name} has a step without a picture: it does nothing.`, mend }];
+  const why = missing.get(step.picture.asset);
+  return why === undefined
+    ? []
+    : [
+        {
+          id: `picture/${id}`,
+          sentence: `${layer.name} shows ${step.picture.name} white, for it could not be had: ${why}`,
+          mend,
+        },
+      ];
+}
+
+/** Lets a step do without its picture, for all who use the look. */
+function withoutPicture(draft: Effect, layerId: string, id: string): void {
+  const { look } = draft.layers.byId[layerId]!;
+  const holder = look.kind === 'own' ? look : draft.looks.byId[look.look];
+  const step = holder?.steps.byId[id];
+  if (!holder || !step) return;
+  if (step.kind === 'dissolve') setStep(step, 'by', 'clouds');
+  else holder.steps = withItem(holder.steps, id, newStep('drawn'), holder.steps.order.indexOf(id));
+}
+
+function hazeProblem(id: string, { name, drawn }: Layer, missing: MissingPictures): Problem[] {
+  if (drawn.kind !== 'haze' || drawn.settings.bends.base.value !== 'by a picture') return [];
+  const why = drawn.picture ? missing.get(drawn.picture.asset) : 'none is chosen';
+  if (why === undefined) return [];
+  return [
+    {
+      id: 'haze',
+      sentence: `${name} bends nothing, for its normal map could not be had: ${why}`,
+      mend: {
+        label: 'Bend outward instead',
+        apply: (draft) => {
+          const bent = draft.layers.byId[id]!.drawn;
+          if (bent.kind === 'haze') bent.settings.bends.base = { kind: 'fixed', value: 'outward' };
+        },
+      },
+    },
+  ];
+}
+
+function roomProblem(effect: Effect, layer: Layer, steps: readonly { id: string; item: Step }[]): Problem[] {
+  const { refused } = lookPlan(effect, layer);
+  if (refused.length === 0) return [];
+  const words = refused.map((name) => {
+    const [, id, setting] = name.split('/');
+    const step = steps.find((known) => known.id === id);
+    return step ? `${setting} of its ${step.item.kind}` : (setting ?? name);
+  });
+  return [
+    {
+      id: 'room',
+      sentence: `${layer.name} has more numbers that differ between its particles than there is room for: ${words.join(', ')} stand at their middle for all.`,
+      mend: null,
+    },
+  ];
+}
