@@ -26,6 +26,6 @@ async function start(): Promise<void> {
 /** Decodes WebP, still ones: eight bits of sRGB with straight alpha. */
 export async function fromWebp(bytes: Uint8Array): Promise<Texture> {
   await (isReady ??= start());
-  const { data, width, height } = await decode(bytes.slice().buffer);
+  const { data, width, height } = await decode(new Uint8Array(bytes).buffer);
   return { width, height, rgba: new Uint8Array(data.buffer, data.byteOffset, data.byteLength) };
 }
