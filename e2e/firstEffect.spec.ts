@@ -91,7 +91,7 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   await chapter(page, 'Motion');
   await type(page, /^speed/, '0');
   await chapter(page, 'Appearance');
-  await page.getByLabel('picture').selectOption('ring');
+  await page.getByLabel('drawn shape, shape').selectOption('ring');
   await page.getByLabel('facing').selectOption('ground');
   await chapter(page, 'Life');
   await type(page, /^size/, '0.6');

@@ -740,3 +740,15 @@ test.describe('ribbons', () => {
     expect(linearOf('#ff0000')[0]).toBe(1);
   });
 });
+
+test('a lost graphics context comes back by itself, with all that was there', async () => {
+  const effect = meshed((layer, whole) => {
+    whole.stage.air.fog.isOn = true;
+    const step = { ...newStep('picture'), picture: { asset: GRID, name: 'grid' } };
+    layer.look = { kind: 'own', steps: collectionOf([['p', step]]) };
+  });
+  const before = await stage.picture(effect, 30, view);
+  expect(await stage.loseContext()).toEqual({ lost: 1, restored: 1 });
+  const after = await stage.picture(effect, 30, view);
+  expect(after.changed(before, 1)).toEqual([]);
+});

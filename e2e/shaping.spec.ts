@@ -169,7 +169,7 @@ test('a sprite in its own frame is tilted per axis: edge-on little is seen of it
   await open(page, disc());
   const whole = await lit(page);
   await chapter(page, 'Appearance');
-  await page.getByLabel('facing').selectOption({ label: 'standing as it is turned' });
+  await page.getByLabel('facing').selectOption({ label: 'as it is turned' });
   await chapter(page, 'Life');
   await settle(page, (count) => Math.abs(count - whole) < 0.25 * whole);
   const type = async (label: string, text: string) => {

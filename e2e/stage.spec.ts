@@ -9,27 +9,10 @@ import {
   type Effect,
   type Layer,
 } from '@jinx/core/document';
-import { linearOf } from '@jinx/core/maths';
 import { addEffect, differing, goTo, pixels } from './bench.ts';
 
 const [WIDTH, HEIGHT] = [480, 300];
 const COLOUR = '#b0602a';
-
-/** What the lens makes of linear light: the tone curve (Narkowicz, 2015), then sRGB, 0 to 255. */
-function shown(linear: number): number {
-  const c = Math.min(1, (linear * (2.51 * linear + 0.03)) / (linear * (2.43 * linear + 0.59) + 0.14));
-  return 255 * (c <= 0.0031308 ? c * 12.92 : 1.055 * c ** (1 / 2.4) - 0.055);
-}
-/** The linear light that is shown as a value 0 to 255. */
-function lightOf(value: number): number {
-  let [low, high] = [0, 16];
-  for (let i = 0; i < 50; i++) {
-    const middle = (low + high) / 2;
-    if (shown(middle) < value) low = middle;
-    else high = middle;
-  }
-  return low;
-}
 
 /** One standing disc in the middle of the stage. */
 function disc(change: (layer: Layer, effect: Effect) => void): Effect {
@@ -71,53 +54,6 @@ async function pictures(page: Page, effect: Effect): Promise<{ without: Uint8Arr
   await page.getByRole('button', { name: 'Hide' }).click();
   return { withIt, without: await pixels(page, WIDTH, HEIGHT) };
 }
-/** The middle of what differs between two pictures, as a pixel's index. */
-function middleOf(a: Uint8Array, b: Uint8Array): number {
-  let [sumX, sumY, count] = [0, 0, 0];
-  for (let i = 0; i < a.length; i += 4)
-    if (differing(a.subarray(i, i + 4), b.subarray(i, i + 4), 6)) {
-      sumX += (i / 4) % WIDTH;
-      sumY += Math.floor(i / 4 / WIDTH);
-      count++;
-    }
-  expect(count).toBeGreaterThan(500);
-  return Math.round(sumY / count) * WIDTH + Math.round(sumX / count);
-}
-
-const CASES = [
-  { blend: 'normal', opacity: 100, intensity: 1 },
-  { blend: 'normal', opacity: 40, intensity: 1 },
-  { blend: 'normal', opacity: 100, intensity: 3 },
-  { blend: 'additive', opacity: 100, intensity: 1 },
-  { blend: 'additive', opacity: 25, intensity: 2 },
-] as const;
-
-for (const surround of ['dusk', 'overcast', 'noon'] as const)
-  test(`at ${surround}, what is seen through a disc is what the arithmetic of its blending says`, async ({
-    page,
-  }) => {
-    for (const { blend, opacity, intensity } of CASES) {
-      const { without, withIt } = await pictures(
-        page,
-        disc((layer, effect) => {
-          effect.stage.surround = surround;
-          layer.settings['appearance.blend'].base = { kind: 'fixed', value: blend };
-          setNumber(layer, 'life.opacity', opacity);
-          setNumber(layer, 'life.intensity', intensity);
-        }),
-      );
-      const at = middleOf(without, withIt) * 4;
-      linearOf(COLOUR).forEach((light, c) => {
-        const behind = lightOf(without[at + c]!) * (blend === 'normal' ? 1 - opacity / 100 : 1);
-        const expected = shown(behind + (light * intensity * opacity) / 100);
-        expect(
-          Math.abs(withIt[at + c]! - expected),
-          `${blend} ${opacity}% ×${intensity}, channel ${c}: ${withIt[at + c]} for ${expected}`,
-        ).toBeLessThan(3);
-      });
-    }
-  });
-
 test('on a screen of finer pixels the stage is drawn in all of them', async ({ browser }) => {
   const context = await browser.newContext({ deviceScaleFactor: 2, viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();

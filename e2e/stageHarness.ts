@@ -66,6 +66,10 @@ export class StageHarness {
     return { withIt, without };
   }
 
+  loseContext(): Promise<{ lost: number; restored: number }> {
+    return this.#page.evaluate(() => window.stagePage.loseContext());
+  }
+
   calls(): Promise<{ calls: number; triangles: number }> {
     return this.#page.evaluate(() => window.stagePage.calls());
   }

@@ -188,4 +188,6 @@ export type FromStage =
   | { kind: 'pixels'; id: number; width: number; height: number; rgba: Uint8Array }
   | { kind: 'stepPicture'; id: number; size: number; rgba: Uint8Array }
   | { kind: 'time'; id: number; milliseconds: number[] }
+  /** The graphics card's picture was taken away, or is back. */
+  | { kind: 'lost'; isLost: boolean }
   | { kind: 'failed'; sentence: string };

@@ -33,8 +33,16 @@ export class Stage {
   #size = { width: 1, height: 1 };
   #isChanged = true;
 
-  constructor(canvas: OffscreenCanvas) {
+  /** `lost` is called when the graphics are taken away, and when they are back. */
+  constructor(canvas: OffscreenCanvas, lost: (isLost: boolean) => void = () => undefined) {
     this.#renderer = new THREE.WebGLRenderer({ canvas, antialias: false, powerPreference: 'high-performance' });
+    // The renderer itself lets the context come back, and then uploads all anew.
+    canvas.addEventListener('webglcontextlost', () => lost(true));
+    canvas.addEventListener('webglcontextrestored', () => {
+      this.#isChanged = true;
+      this.#lastStep = -1;
+      lost(false);
+    });
     this.#passes = new Passes(this.#renderer, this.#common);
     this.#drawings = new Drawings(
       this.#passes,

@@ -40,7 +40,7 @@ function loop(): void {
 function take(order: ToStage): void {
   if (order.kind === 'start') {
     try {
-      stage = new Stage(order.canvas);
+      stage = new Stage(order.canvas, (isLost) => tell({ kind: 'lost', isLost }));
     } catch {
       tell({
         kind: 'failed',

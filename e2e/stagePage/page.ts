@@ -23,6 +23,8 @@ export interface PictureOrder {
 }
 export interface StagePage {
   picture(order: PictureOrder): Promise<string>;
+  /** Takes the graphics away and gives them back; how often the stage heard of each. */
+  loseContext(): Promise<{ lost: number; restored: number }>;
   /** Draw calls and triangles of the last picture. */
   calls(): { calls: number; triangles: number };
 }
@@ -43,7 +45,9 @@ const kernels = Promise.all([wasm('shared'), wasm('plain')]).then(([shared, plai
   shared,
   plain,
 }));
-const stage = new Stage(new OffscreenCanvas(64, 64));
+const canvas = new OffscreenCanvas(64, 64);
+const heard = { lost: 0, restored: 0 };
+const stage = new Stage(canvas, (isLost) => heard[isLost ? 'lost' : 'restored']++);
 let text = '';
 
 window.stagePage = {
@@ -96,6 +100,14 @@ window.stagePage = {
     stage.take({ kind: 'layers', layers });
     stage.take({ kind: 'frames', buffer, address: 0, ...room });
     return textOf(stage.pixels(order.width, order.height, 0));
+  },
+  async loseContext() {
+    const context = canvas.getContext('webgl2')!.getExtension('WEBGL_lose_context')!;
+    context.loseContext();
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    context.restoreContext();
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    return heard;
   },
   calls: () => stage.calls,
 };

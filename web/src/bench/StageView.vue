@@ -133,6 +133,9 @@ function orbit(event: KeyboardEvent): void {
       aria-label="Stage: drag or use the arrow keys to orbit"
       @keydown="orbit"
     ></canvas>
+    <div v-if="engine.isLost.value" class="hint" role="status">
+      The graphics were taken away from this page. They come back by themselves; nothing of your work is lost.
+    </div>
     <div v-if="isOver" class="hint">
       Drop a figure (.glb) to put it on the stage, or a picture for the chosen layer to show
     </div>

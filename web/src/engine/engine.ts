@@ -47,6 +47,8 @@ export class Engine {
     speed: 1,
   });
   readonly failure = shallowRef('');
+  /** Whether the graphics were taken away, and are not back yet. */
+  readonly isLost = shallowRef(false);
   /** Where the matrices that were asked for stand in the picture last drawn. */
   readonly tracked = shallowRef<Tracked>({ matrices: new Float32Array(0), followed: [0, 0] });
   /** The rigs of the things on the stage, by the id of the thing. */
@@ -132,6 +134,7 @@ export class Engine {
   #hearStage(message: FromStage): void {
     if (message.kind === 'drawn') this.state.drawMilliseconds = message.drawMilliseconds;
     else if (message.kind === 'tracked') this.tracked.value = message;
+    else if (message.kind === 'lost') this.isLost.value = message.isLost;
     else if (message.kind === 'failed') this.failure.value = message.sentence;
     else this.#answer(message.id, message);
   }

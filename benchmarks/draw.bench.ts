@@ -1,0 +1,125 @@
+// What the stage's drawing costs, in Chromium at 1280 × 800: milliseconds a frame for sprites in one layer, beside three.js
+// drawing the same particles as barely as it can. From both is taken what a frame without particles costs, for the bare
+// one has no sky, ground or lens; the two are drawn in turns, and the medians compared.
+import { chromium, type Page } from '@playwright/test';
+import { build } from 'esbuild';
+import { cpus } from 'node:os';
+import { CHROMIUM } from '../scripts/chromium.ts';
+import type { TimeOrder } from './drawPage/page.ts';
+import { median, rounded } from './figures.ts';
+
+const COUNTS = [1000, 10_000, 50_000];
+const ROUNDS = 5;
+const FRAMES = 10;
+
+async function open(page: Page): Promise<void> {
+  const entry = new URL('./drawPage/page.ts', import.meta.url).pathname;
+  const built = await build({
+    entryPoints: [entry],
+    bundle: true,
+    write: false,
+    format: 'iife',
+    target: 'es2022',
+    external: ['node:*'],
+  });
+  const headers = { 'cross-origin-opener-policy': 'same-origin', 'cross-origin-embedder-policy': 'require-corp' };
+  const bodies: Record<string, [string, string]> = {
+    '/': ['<!doctype html><title>draw</title><script src="/page.js"></script>', 'text/html'],
+    '/page.js': [built.outputFiles[0]!.text, 'text/javascript'],
+  };
+  await page.route('http://localhost/**', (route) => {
+    const answer = bodies[new URL(route.request().url()).pathname];
+    return answer
+      ? route.fulfill({ body: answer[0], contentType: answer[1], headers })
+      : route.fulfill({ status: 404, body: '' });
+  });
+  await page.goto('http://localhost/');
+}
+
+const browser = await chromium.launch({
+  ...CHROMIUM,
+  args: [...CHROMIUM.args, '--js-flags=--expose-gc', '--enable-precise-memory-info'],
+});
+const page = await browser.newPage();
+await open(page);
+const timed = (order: Omit<TimeOrder, 'frames'>) =>
+  page.evaluate((given) => window.drawing.time(given), { ...order, frames: FRAMES });
+
+/** Medians of several orders, drawn in turns so that a busy moment meets them all. */
+async function inTurns<K extends string>(orders: Record<K, Omit<TimeOrder, 'frames'>>): Promise<Record<K, number>> {
+  const times = Object.fromEntries(Object.keys(orders).map((name) => [name, [] as number[]])) as Record<K, number[]>;
+  for (let round = 0; round < ROUNDS; round++)
+    for (const name of Object.keys(orders) as K[]) times[name].push(...(await timed(orders[name])));
+  return Object.fromEntries(Object.entries(times).map(([name, all]) => [name, median(all as number[])])) as Record<
+    K,
+    number
+  >;
+}
+
+const one = { layers: 1 } as const;
+const ratioAt2px: Record<string, number> = {};
+const msAt2px: Record<string, number> = {};
+const msAt48px: Record<string, number> = {};
+const bareAt48px: Record<string, number> = {};
+for (const pixels of [2, 48])
+  for (const count of COUNTS) {
+    // At 48 px the cost is that of the pixels alone: fifty thousand cover the picture a hundred times.
+    const { ours, empty, bare, bareEmpty } = await inTurns({
+      ours: { who: 'stage', count, pixels, ...one },
+      empty: { who: 'stage', count: 0, pixels, ...one },
+      bare: { who: 'bare', count, pixels, ...one },
+      bareEmpty: { who: 'bare', count: 0, pixels, ...one },
+    });
+    if (pixels === 2) {
+      ratioAt2px[count] = rounded((ours - empty) / (bare - bareEmpty));
+      msAt2px[count] = rounded(ours - empty);
+    } else {
+      msAt48px[count] = rounded(ours - empty);
+      bareAt48px[count] = rounded(bare - bareEmpty);
+    }
+    process.stderr.write(
+      `${count} at ${pixels} px: ours ${(ours - empty).toFixed(2)} ms (frame ${ours.toFixed(2)}), bare ${(bare - bareEmpty).toFixed(2)} ms\n`,
+    );
+  }
+const layers = await inTurns({
+  ten: { who: 'stage', count: 50_000, layers: 10, pixels: 2 },
+  single: { who: 'stage', count: 50_000, layers: 1, pixels: 2 },
+  empty: { who: 'stage', count: 0, layers: 1, pixels: 2 },
+});
+const beside = await inTurns({
+  plain: { who: 'stage', count: 1000, pixels: 2, ...one },
+  bloom: { who: 'stage', count: 1000, pixels: 2, beside: 'bloom', ...one },
+  haze: { who: 'stage', count: 1000, pixels: 2, beside: 'haze', ...one },
+  lights: { who: 'stage', count: 1000, pixels: 2, beside: 'lights', ...one },
+});
+const callsOf = async (count: number) => {
+  await timed({ who: 'stage', count: 1000 * count, pixels: 2, layers: count });
+  return (await page.evaluate(() => window.drawing.calls())).calls;
+};
+const [callsOfOne, callsOfTen] = [await callsOf(1), await callsOf(10)];
+const bytesPerFrame = await page.evaluate((order) => window.drawing.bytes(order, 300), {
+  who: 'stage',
+  count: 10_000,
+  pixels: 2,
+  frames: 0,
+  layers: 1,
+} as TimeOrder);
+await browser.close();
+console.log(
+  JSON.stringify({
+    bench: 'draw',
+    cores: cpus().length,
+    ratioAt2px,
+    msAt2px,
+    tenLayersRatio: rounded((layers.ten - layers.empty) / (layers.single - layers.empty)),
+    msAt48px,
+    bareMsAt48px: bareAt48px,
+    emptyFrameMs: rounded(layers.empty),
+    bloomMs: rounded(beside.bloom - beside.plain),
+    hazeMs: rounded(beside.haze - beside.plain),
+    sixteenLightsMs: rounded(beside.lights - beside.plain),
+    drawCallsPerLayer: (callsOfTen - callsOfOne) / 9,
+    drawCallsOfOneLayer: callsOfOne,
+    bytesPerFrame: Math.round(bytesPerFrame),
+  }),
+);

@@ -1,0 +1,242 @@
+import * as THREE from 'three';
+import {
+  FrameWriter,
+  HEADER,
+  HEADER_LAYERS,
+  HEADER_PARTICLES,
+  HEADER_RATE,
+  HEADER_STEP,
+  LAYER_COUNT,
+  LAYER_OWN,
+  LAYER_PLAN,
+  LAYER_SALT,
+  LAYER_START,
+  LAYER_WORDS,
+  MOST_SHARED,
+  RECORDS,
+  RECORD_WORDS,
+  SHARED,
+  tripleBuffer,
+  tripleBufferBytes,
+  type Frame,
+} from '@jinx/core/simulation';
+import { lookPlan } from '@jinx/core/simulation';
+import { newDrawn, newEffect, newLayer, type Effect } from '@jinx/core/document';
+import { Stage } from '../../stage/stage.ts';
+import { drawnLayers } from '../../web/src/engine/drawn.ts';
+
+// The page of the benchmark "draw": the stage, and beside it three.js as bare as it can be, on the same particles.
+
+const [WIDTH, HEIGHT] = [1280, 800];
+const DISTANCE = 5;
+const FIELD = 34;
+
+declare global {
+  interface Window {
+    drawing: {
+      time(order: TimeOrder): number[];
+      bytes(order: TimeOrder, frames: number): number;
+      calls(): { calls: number; triangles: number };
+    };
+  }
+}
+export interface TimeOrder {
+  readonly who: 'stage' | 'bare';
+  readonly count: number;
+  readonly layers: number;
+  readonly pixels: number;
+  readonly frames: number;
+  readonly beside?: 'bloom' | 'haze' | 'lights';
+}
+
+/** Metres that are so many pixels wide in the middle of the picture. */
+const metres = (pixels: number) => (pixels * 2 * DISTANCE * Math.tan((FIELD * Math.PI) / 360)) / HEIGHT;
+
+function mulberry(seed: number): () => number {
+  let a = seed;
+  return () => {
+    a = (a + 0x6d2b79f5) | 0;
+    let t = Math.imul(a ^ (a >>> 15), 1 | a);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** Records of dots all over the picture. */
+function recordsOf(count: number, pixels: number): Float32Array {
+  const random = mulberry(7);
+  const words = new Float32Array(count * RECORD_WORDS);
+  for (let n = 0; n < count; n++) {
+    const place = [(random() - 0.5) * 4.4, 1 + (random() - 0.5) * 2.6, (random() - 0.5) * 0.5];
+    words.set([...place, 0, ...place, 0, 0.9, 0.7, 0.3, 0.05, metres(pixels), 0.5, n, 0], n * RECORD_WORDS);
+  }
+  return words;
+}
+
+/** So many layers of soft dots, each with its share of the particles; beside them what is to be measured too. */
+function effectOf({ count, layers, beside }: TimeOrder): { effect: Effect; shares: number[] } {
+  const effect = newEffect('Draw', 1);
+  effect.stage.lens.bloom.isOn = beside === 'bloom';
+  const names = Array.from({ length: layers }, (_, n) => `layer${n}`);
+  effect.layers = { order: [], byId: {} };
+  const put = (id: string, layer: ReturnType<typeof newLayer>) => {
+    effect.layers.order.push(id);
+    effect.layers.byId[id] = layer;
+  };
+  if (beside === 'haze') put('haze', { ...newLayer('Haze', 500), drawn: newDrawn('haze') });
+  if (beside === 'lights') put('lights', { ...newLayer('Lights', 501), drawn: newDrawn('light') });
+  names.forEach((id, n) => put(id, newLayer(id, n + 1)));
+  const shares = effect.layers.order.map((id) =>
+    id === 'haze' ? 1 : id === 'lights' ? 16 : Math.floor(count / layers),
+  );
+  return { effect, shares };
+}
+
+function fill(frame: Frame, effect: Effect, shares: readonly number[], pixels: number): void {
+  const { f32, u32 } = frame;
+  let start = 0;
+  effect.layers.order.forEach((id, index) => {
+    const layer = effect.layers.byId[id]!;
+    const plan = lookPlan(effect, layer);
+    const at = HEADER + index * LAYER_WORDS;
+    u32[at + LAYER_SALT] = layer.salt;
+    u32[at + LAYER_START] = start;
+    u32[at + LAYER_COUNT] = shares[index]!;
+    u32[at + LAYER_PLAN] = plan.id;
+    u32[at + LAYER_OWN] = plan.ownWords;
+    for (const { at: place, reader } of plan.numbers)
+      f32[SHARED + index * MOST_SHARED + place] = reader.low * reader.scale;
+    f32.set(recordsOf(shares[index]!, layer.drawn.kind === 'sprite' ? pixels : 300), RECORDS + start * RECORD_WORDS);
+    start += shares[index]!;
+  });
+  u32[HEADER_LAYERS] = effect.layers.order.length;
+  u32[HEADER_PARTICLES] = start;
+  u32[HEADER_RATE] = 60;
+}
+
+const stageCanvas = new OffscreenCanvas(WIDTH, HEIGHT);
+const stage = new Stage(stageCanvas);
+stage.take({ kind: 'size', width: WIDTH, height: HEIGHT });
+stage.take({ kind: 'guides', guides: [], isShown: false });
+stage.take({ kind: 'camera', position: [0, 1, DISTANCE], target: [0, 1, 0], fieldOfView: FIELD, follows: false });
+
+/** A function that draws one frame of the stage to its end, as while playing: every frame is a new one. */
+function stageFrames(order: TimeOrder): () => void {
+  const { effect, shares } = effectOf(order);
+  const room = { mostRecords: order.count + 64, mostJoints: 0 };
+  const buffer = new SharedArrayBuffer(tripleBufferBytes(room));
+  const triple = tripleBuffer(buffer, room);
+  for (const frame of triple.frames) fill(frame, effect, shares, order.pixels);
+  const writer = new FrameWriter(triple);
+  stage.take({
+    kind: 'lens',
+    lens: { bloom: order.beside === 'bloom' ? { strength: 35, spread: 9 } : null, exposure: 0, dim: 0 },
+  });
+  stage.take({ kind: 'layers', layers: drawnLayers(effect) });
+  stage.take({ kind: 'frames', buffer, address: 0, ...room });
+  let step = 1;
+  const next = () => {
+    writer.frame.u32[HEADER_STEP] = step++;
+    writer.publish();
+  };
+  next();
+  stage.pixels(64, 40, 0);
+  return () => {
+    next();
+    stage.draw(performance.now(), true);
+    stage.finish();
+  };
+}
+
+/** three.js with nothing around: one instanced draw a layer, 64 bytes a particle, the same blending, into half float and out. */
+function bareFrames({ count, layers, pixels }: TimeOrder): () => void {
+  const canvas = new OffscreenCanvas(WIDTH, HEIGHT);
+  const renderer = new THREE.WebGLRenderer({ canvas, antialias: false });
+  renderer.setSize(WIDTH, HEIGHT, false);
+  const camera = new THREE.PerspectiveCamera(FIELD, WIDTH / HEIGHT, 0.02, 200);
+  camera.position.set(0, 1, DISTANCE);
+  camera.lookAt(0, 1, 0);
+  camera.updateMatrixWorld();
+  const scene = new THREE.Scene();
+  const material = new THREE.ShaderMaterial({
+    vertexShader: `
+      attribute vec4 start, finish, tint, rest;
+      varying vec2 at; varying vec4 colour;
+      void main() {
+        at = position.xy; colour = tint;
+        gl_Position = projectionMatrix * (viewMatrix * vec4(finish.xyz, 1.0) + vec4(position.xy * rest.x * 0.5, 0.0, 0.0));
+      }`,
+    fragmentShader: `
+      varying vec2 at; varying vec4 colour;
+      void main() {
+        float s = max(0.0, 1.0 - dot(at, at));
+        float amount = s * s * colour.a;
+        gl_FragColor = vec4(colour.rgb * amount, 0.0);
+      }`,
+    transparent: true,
+    depthWrite: false,
+    side: THREE.DoubleSide,
+    blending: THREE.CustomBlending,
+    blendSrc: THREE.OneFactor,
+    blendDst: THREE.OneMinusSrcAlphaFactor,
+  });
+  const quad = new THREE.PlaneGeometry(2, 2);
+  const each = Math.floor(count / layers);
+  const words = recordsOf(each, pixels);
+  const buffers = Array.from({ length: layers }, () => {
+    const geometry = new THREE.InstancedBufferGeometry();
+    geometry.setAttribute('position', quad.getAttribute('position'));
+    geometry.setIndex(quad.getIndex());
+    const buffer = new THREE.InstancedInterleavedBuffer(new Float32Array(Math.max(1, words.length)), RECORD_WORDS);
+    buffer.setUsage(THREE.DynamicDrawUsage);
+    ['start', 'finish', 'tint', 'rest'].forEach((name, n) =>
+      geometry.setAttribute(name, new THREE.InterleavedBufferAttribute(buffer, 4, n * 4)),
+    );
+    geometry.instanceCount = each;
+    const mesh = new THREE.Mesh(geometry, material);
+    mesh.frustumCulled = false;
+    scene.add(mesh);
+    return buffer;
+  });
+  const target = new THREE.WebGLRenderTarget(WIDTH, HEIGHT, { type: THREE.HalfFloatType });
+  const copy = new THREE.Scene();
+  copy.add(new THREE.Mesh(quad, new THREE.MeshBasicMaterial({ map: target.texture, depthTest: false })));
+  const flat = new THREE.OrthographicCamera(-1, 1, 1, -1, -1, 1);
+  const gl = renderer.getContext();
+  const pixel = new Uint8Array(4);
+  return () => {
+    for (const buffer of buffers) {
+      buffer.array.set(words);
+      buffer.needsUpdate = true;
+    }
+    renderer.setRenderTarget(target);
+    renderer.render(scene, camera);
+    renderer.setRenderTarget(null);
+    renderer.render(copy, flat);
+    gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, pixel);
+  };
+}
+
+const framesOf = (order: TimeOrder) => (order.who === 'stage' ? stageFrames(order) : bareFrames(order));
+window.drawing = {
+  time(order) {
+    const frame = framesOf(order);
+    for (let n = 0; n < 4; n++) frame();
+    return Array.from({ length: order.frames }, () => {
+      const start = performance.now();
+      frame();
+      return performance.now() - start;
+    });
+  },
+  bytes(order, frames) {
+    const frame = framesOf(order);
+    for (let n = 0; n < 20; n++) frame();
+    const { gc } = globalThis as unknown as { gc: () => void };
+    const { memory } = performance as unknown as { memory: { usedJSHeapSize: number } };
+    gc();
+    const before = memory.usedJSHeapSize;
+    for (let n = 0; n < frames; n++) frame();
+    return (memory.usedJSHeapSize - before) / frames;
+  },
+  calls: () => stage.calls,
+};

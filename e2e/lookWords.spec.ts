@@ -1,0 +1,246 @@
+import { expect, test, type Page } from '@playwright/test';
+import { encode } from 'fast-png';
+import { atEffect, collectionOf, newEffect, newLayer, setNumber, type Effect } from '@jinx/core/document';
+import { addEffect, chapter, differing, goTo, pixels, type } from './bench.ts';
+
+/** Two still dots side by side. */
+function dots(): Effect {
+  const effect = newEffect('Dots', 7);
+  const layer = (name: string, salt: number, x: number) => {
+    const made = newLayer(name, salt);
+    made.source = { kind: 'point', place: atEffect([x, 1, 0]) };
+    setNumber(made, 'births.rate', 0);
+    setNumber(made, 'births.standing', 1);
+    setNumber(made, 'motion.speed', 0);
+    setNumber(made, 'life.size', 0.7);
+    made.settings['life.opacity'].shapers = collectionOf([]);
+    return made;
+  };
+  effect.layers = collectionOf([
+    ['left', layer('Left', 1, -0.6)],
+    ['right', layer('Right', 2, 0.6)],
+  ]);
+  return effect;
+}
+
+let project = '';
+test.beforeEach(async ({ page }) => {
+  project = (await (await page.request.post('/api/projects', { data: { name: 'Looks' } })).json()).id;
+});
+test.afterEach(async ({ page }) => {
+  await page.request.delete(`/api/projects/${project}`);
+});
+
+async function open(page: Page, effect = dots()): Promise<void> {
+  await page.goto(`/effects/${await addEffect(page, project, effect)}`);
+  await expect
+    .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
+    .toBeGreaterThan(0);
+  await page.keyboard.press('c');
+  await goTo(page, 30);
+  await page.getByRole('listitem', { name: 'Left' }).click();
+  await chapter(page, 'Appearance');
+}
+const WIDTH = 480;
+/** Pixels that differ between two pictures in the left and in the right half. */
+function halves(a: Uint8Array, b: Uint8Array): [left: number, right: number] {
+  const found: [number, number] = [0, 0];
+  for (let i = 0; i < a.length; i += 4)
+    if (differing(a.subarray(i, i + 4), b.subarray(i, i + 4), 6)) found[(i / 4) % WIDTH < WIDTH / 2 ? 0 : 1]++;
+  return found;
+}
+/** The picture once it is another than before, by so many pixels. */
+async function changed(page: Page, before: Uint8Array, least = 100): Promise<Uint8Array> {
+  let now = before;
+  await expect
+    .poll(async () => {
+      now = await pixels(page);
+      return differing(before, now, 6);
+    })
+    .toBeGreaterThan(least);
+  return now;
+}
+const add = async (page: Page, name: string) => {
+  await page.getByRole('button', { name: 'Add a step' }).click();
+  await page.getByRole('menuitem', { name }).click();
+};
+const steps = (page: Page) =>
+  page.locator('.steps > li').evaluateAll((all) => all.map((one) => one.getAttribute('data-step')));
+
+test('steps are added, muted, moved, seen alone and taken away, and the stage and their pictures follow', async ({
+  page,
+}) => {
+  await open(page);
+  const plain = await pixels(page);
+  await add(page, 'Dissolve');
+  expect(await steps(page)).toEqual(['drawn', 'dissolve']);
+  await type(page, /^dissolve, amount/, '50');
+  const dissolved = await changed(page, plain);
+  const [left, right] = halves(plain, dissolved);
+  expect(left).toBeGreaterThan(100);
+  expect(right).toBe(0);
+  // The small picture after the second step is another than that after the first.
+  const picture = (n: number) =>
+    page
+      .locator('.steps canvas')
+      .nth(n)
+      .evaluate((c: HTMLCanvasElement) => c.toDataURL());
+  await expect.poll(async () => (await picture(0)) === (await picture(1))).toBe(false);
+  const second = page.locator('.steps > li').nth(1);
+  await second.getByRole('button', { name: 'mute' }).click();
+  await expect.poll(async () => differing(plain, await pixels(page), 6)).toBe(0);
+  await second.getByRole('button', { name: 'unmute' }).click();
+  await changed(page, plain);
+  await second.getByRole('button', { name: 'alone' }).click();
+  const alone = await changed(page, dissolved);
+  // Without the shape before it, the dissolve is seen in the corners too.
+  expect(halves(plain, alone)[0]).toBeGreaterThan(left);
+  await second.getByRole('button', { name: 'alone' }).click();
+  await expect.poll(async () => differing(dissolved, await pixels(page), 6)).toBe(0);
+  await second.getByRole('button', { name: 'Move Dissolve up' }).click();
+  expect(await steps(page)).toEqual(['dissolve', 'drawn']);
+  await page.getByRole('button', { name: 'Remove Dissolve' }).click();
+  expect(await steps(page)).toEqual(['drawn']);
+  await expect.poll(async () => differing(plain, await pixels(page), 6)).toBe(0);
+  await page.keyboard.press('Control+z');
+  expect(await steps(page)).toEqual(['dissolve', 'drawn']);
+});
+
+test('a look is named and used by another layer: a change shows in both, but where a number differs', async ({
+  page,
+}) => {
+  await open(page);
+  await page.getByLabel('drawn shape, shape').selectOption('ring');
+  await page.getByRole('button', { name: 'Name it' }).click();
+  await expect(page.getByLabel('name of the look')).toHaveValue('Left look');
+  await page.getByRole('listitem', { name: 'Right' }).click();
+  const before = await pixels(page);
+  await page.getByRole('button', { name: 'Use a look…' }).click();
+  await page.getByRole('menuitem', { name: 'Left look' }).click();
+  await expect(page.getByText('with Left: a change here is a change there.')).toBeVisible();
+  const rings = await changed(page, before);
+  expect(halves(before, rings)[0]).toBe(0);
+  await type(page, /^drawn shape, width/, '60');
+  const wide = await changed(page, rings);
+  const [left, right] = halves(rings, wide);
+  expect(Math.abs(left - right)).toBeLessThan(0.25 * left);
+  // From now on the width is the right layer's own.
+  await page.getByRole('button', { name: /^drawn shape, width/ }).click();
+  await page.getByRole('button', { name: 'Only in this layer' }).click();
+  await page.keyboard.press('Escape');
+  await type(page, /^drawn shape, width/, '10');
+  const thin = await changed(page, wide);
+  expect(halves(wide, thin)[0]).toBe(0);
+  expect(halves(wide, thin)[1]).toBeGreaterThan(100);
+  await expect(page.getByText('1 of its numbers differs in this layer.')).toBeVisible();
+});
+
+/** Drops a file on an element. */
+async function drop(page: Page, selector: string, name: string, bytes: Uint8Array): Promise<void> {
+  const transfer = await page.evaluateHandle(
+    ([file, data]) => {
+      const made = new DataTransfer();
+      made.items.add(new File([Uint8Array.from(data as number[])], file as string));
+      return made;
+    },
+    [name, [...bytes]] as const,
+  );
+  await page.dispatchEvent(selector, 'drop', { dataTransfer: transfer });
+}
+/** Eight by eight pixels of one colour. */
+const png = (rgb: readonly [number, number, number]) =>
+  encode({
+    width: 8,
+    height: 8,
+    channels: 4,
+    data: Uint8Array.from({ length: 256 }, (_, i) => (i % 4 < 3 ? rgb[i % 4]! : 255)),
+  });
+
+test('a picture dropped on a row, on the stage or in the chapter is shown at once', async ({ page }) => {
+  await open(page);
+  const plain = await pixels(page);
+  await drop(page, '[data-row="right"]', 'reeds.png', png([255, 0, 0]));
+  const onRow = await changed(page, plain);
+  expect(halves(plain, onRow)[0]).toBe(0);
+  await drop(page, '.stage canvas', 'water.png', png([0, 0, 255]));
+  const onStage = await changed(page, onRow);
+  expect(halves(onRow, onStage)[1]).toBe(0);
+  await expect(page.getByRole('button', { name: 'water' })).toBeVisible();
+  await drop(page, '.chapters', 'moss.png', png([0, 255, 0]));
+  await changed(page, onStage);
+  await expect(page.getByRole('button', { name: 'moss' })).toBeVisible();
+  // In one step back it is the picture before.
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'water' })).toBeVisible();
+});
+
+test('a file that is no picture is refused with a sentence, and all stays as it was', async ({ page }) => {
+  await open(page);
+  const plain = await pixels(page);
+  await drop(page, '.stage canvas', 'reeds.png', new Uint8Array([1, 2, 3, 4]));
+  await expect(page.getByText(/pictures are read from PNG, JPEG and WebP/)).toBeVisible();
+  await drop(page, '.stage canvas', 'empty.png', new Uint8Array(0));
+  await expect(page.getByText(/empty/)).toBeVisible();
+  expect(differing(plain, await pixels(page), 3)).toBe(0);
+  expect(await steps(page)).toEqual(['drawn']);
+});
+
+test('a picture that is gone is a finding with its layer, its name and a mend; the rest goes on', async ({
+  page,
+}) => {
+  await page.route('**/api/assets/*', (route) =>
+    route.fulfill({ status: 404, json: { sentence: 'There is no such asset.' } }),
+  );
+  await open(page);
+  await drop(page, '.stage canvas', 'reeds.png', png([255, 0, 0]));
+  await expect(
+    page.getByText(/Left shows reeds white, for it could not be had: There is no such asset/),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Draw a soft dot instead' }).click();
+  expect(await steps(page)).toEqual(['drawn']);
+});
+
+test('lens and air are set in words, and seen raw or dimmed by a key', async ({ page }) => {
+  await open(page);
+  await page.getByRole('button', { name: 'Busy' }).click();
+  const plain = await pixels(page);
+  await page.getByRole('button', { name: 'Lens and air' }).click();
+  await page.getByLabel('fog', { exact: true }).selectOption('on');
+  const foggy = await changed(page, plain, 5000);
+  await page.getByRole('button', { name: /^exposure/ }).click();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type('1');
+  await page.keyboard.press('Enter');
+  await changed(page, foggy, 5000);
+  await page.keyboard.press('Escape');
+  await page.locator('.stage canvas').focus();
+  await page.keyboard.press('r');
+  await expect(page.getByRole('button', { name: 'Raw', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await expect.poll(async () => differing(plain, await pixels(page), 3)).toBeLessThan(200);
+  await page.keyboard.press('d');
+  await changed(page, plain, 20_000);
+});
+
+test('what particles are drawn as is chosen in words: meshes, lights, haze and skins are seen at once', async ({
+  page,
+}) => {
+  await open(page);
+  await page.getByRole('button', { name: 'Put a figure on the stage…' }).click();
+  await page.getByRole('menuitem', { name: /sedge/ }).click();
+  await expect(page.getByRole('button', { name: 'Sedge' }).or(page.getByText('sedge')).first()).toBeVisible();
+  await page.waitForTimeout(500);
+  await goTo(page, 30);
+  await page.getByRole('listitem', { name: 'Left' }).click();
+  await chapter(page, 'Appearance');
+  let before = await pixels(page);
+  for (const kind of ['light', 'haze', 'body']) {
+    await page.getByLabel('drawn as').selectOption(kind);
+    before = await changed(page, before, 60);
+  }
+  await page.getByLabel('drawn as').selectOption('mesh');
+  await expect(page.getByText(/Left shows nothing: it has no mesh to draw/)).toBeVisible();
+  before = await pixels(page);
+  await page.getByRole('button', { name: 'Choose a mesh' }).click();
+  await page.getByRole('menuitem', { name: /sedge/ }).click();
+  await changed(page, before, 200);
+});
