@@ -1,2 +1,2 @@
-export * from './effects/lamplitMantle.ts';
+export * from './effects/index.ts';
 export * from './kit.ts';

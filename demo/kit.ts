@@ -1,17 +1,25 @@
 import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
 import { FIGURES, makeFigure } from './figures/index.ts';
+import { makeProp } from './props/glb.ts';
+import { PROPS } from './props/meshes.ts';
+import { mothBook } from './props/moth.ts';
 
 /** Where the Fenlight kit's made files lie. */
 export const KIT = new URL('./kit/', import.meta.url);
 
-/** Names of the kit's files: one for each figure. */
+/** Names of the kit's files: one for each figure, prop and picture. */
 export const KIT_FIGURES = FIGURES.map(({ name }) => `${name.toLowerCase()}.glb`);
+export const KIT_PROPS = Object.keys(PROPS).map((name) => `${name}.glb`);
+export const KIT_PICTURES = ['moth.png'];
 
 /** Makes the kit's files, unless they are there already. */
 export async function makeKit(again = false): Promise<void> {
   mkdirSync(KIT, { recursive: true });
-  for (const [n, plan] of FIGURES.entries()) {
-    const file = new URL(KIT_FIGURES[n]!, KIT);
-    if (again || !existsSync(file)) writeFileSync(file, await makeFigure(plan));
-  }
+  const make = async (name: string, bytes: () => Promise<Uint8Array> | Uint8Array) => {
+    const file = new URL(name, KIT);
+    if (again || !existsSync(file)) writeFileSync(file, await bytes());
+  };
+  for (const [n, plan] of FIGURES.entries()) await make(KIT_FIGURES[n]!, () => makeFigure(plan));
+  for (const [name, mesh] of Object.entries(PROPS)) await make(`${name}.glb`, () => makeProp(name, mesh()));
+  await make('moth.png', mothBook);
 }

@@ -4,17 +4,21 @@ import {
   curveShaper,
   drawnLook,
   gradientShaper,
+  newDrawn,
   newEffect,
   newForce,
   newLayer,
+  newStep,
   newThing,
   setNumber,
+  setStep,
   type Colour,
   type Effect,
   type Force,
   type Layer,
   type NumberSetting,
   type Shaper,
+  type Step,
 } from '@jinx/core/document';
 
 const LAMP: Colour = { palette: 'lamp' };
@@ -236,6 +240,63 @@ function lamp(
   return layer;
 }
 
+/** A faint second skin with a bright rim, that breathes. */
+function secondSkin(): Layer {
+  const layer = newLayer('Second skin', 0x5e2d01);
+  layer.drawn = newDrawn('body', SEDGE);
+  setNumber(layer, 'births.rate', 0);
+  setNumber(layer, 'births.standing', 1);
+  setNumber(layer, 'life.opacity', 85);
+  shaped(layer, 'life.opacity', [
+    [0, 0],
+    [0.14, 1],
+    [0.8, 1],
+    [1, 0],
+  ]);
+  const rim = newStep('rim');
+  setStep(rim, 'does', 'shows the rim only');
+  setStep(rim, 'sharpness', 2.6);
+  setStep(rim, 'intensity', 1.1);
+  const flow = newStep('scroll');
+  setStep(flow, 'along', 0.16);
+  setStep(flow, 'repeatAlong', 2);
+  const clouds = newStep('drawn');
+  setStep(clouds, 'shape', 'clouds');
+  setStep(clouds, 'grains', 7);
+  setStep(clouds, 'softness', 90);
+  setStep(clouds, 'amount', 65);
+  layer.look = {
+    kind: 'own',
+    steps: collectionOf<Step>([
+      ['rim', rim],
+      ['flow', flow],
+      ['clouds', clouds],
+    ]),
+  };
+  layer.settings['life.colour'].base = { kind: 'fixed', value: LAMP };
+  return layer;
+}
+
+/** What the lamp lights. */
+function lampLight(): Layer {
+  const layer = newLayer('Lamplight', 0x1a3f03);
+  layer.source = { kind: 'point', place: OVER_SHOULDER };
+  layer.drawn = newDrawn('light');
+  setNumber(layer, 'births.rate', 0);
+  setNumber(layer, 'births.standing', 1);
+  setNumber(layer, 'motion.ride', 100);
+  setNumber(layer, 'life.intensity', 2);
+  shaped(layer, 'life.intensity', [
+    [0, 0],
+    [0.14, 1],
+    [0.8, 1],
+    [1, 0],
+  ]);
+  layer.settings['life.opacity'].shapers = collectionOf([]);
+  layer.settings['life.colour'].base = { kind: 'fixed', value: LAMP };
+  return layer;
+}
+
 function ripples(side: 'left' | 'right', salt: number): Layer {
   const layer = newLayer(`Ripples, ${side} foot`, salt);
   layer.source = { kind: 'point', place: atBone(SEDGE, `foot.${side}`, [0, 0, 0.06]) };
@@ -283,6 +344,8 @@ export function lamplitMantle(sedge: string): Effect {
     ['haloes', haloes()],
     ['embers', embers()],
     ['glow', lamp('Lamp glow', 0x1a3f02, 1.35, 'soft dot', 0.5, 34, 0)],
+    ['skin', secondSkin()],
+    ['light', lampLight()],
     ['left', ripples('left', 0x2b11)],
     ['right', ripples('right', 0x2b12)],
   ]);
