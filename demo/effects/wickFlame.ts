@@ -30,7 +30,7 @@ export function wickFlame(kit: KitAssets): Effect {
       'motion.opening': 12,
       'motion.ride': 62,
       'life.size': {
-        base: [0.2, 0.3],
+        base: [0.28, 0.42],
         over: [
           [0, 0.55],
           [0.3, 1],

@@ -70,7 +70,10 @@ export class Bodies extends LayerDrawing {
   #frame: Frame | null = null;
 
   protected override newMesh(): THREE.Mesh {
-    return new THREE.SkinnedMesh();
+    const mesh = new THREE.SkinnedMesh();
+    // Without a skeleton it cannot be drawn.
+    mesh.visible = false;
+    return mesh;
   }
   protected override partsOf(): number {
     return MOST_SKINS;

@@ -249,7 +249,10 @@ export abstract class LayerDrawing {
       setStencil(mask, bit, true);
       const mesh = this.masks.children[n] as THREE.Mesh;
       mesh.material = mask;
-      mesh.geometry = this.part(n).geometry;
+      const part = this.part(n);
+      mesh.geometry = part.geometry;
+      mesh.visible = part.visible;
+      if (mesh instanceof THREE.SkinnedMesh && part instanceof THREE.SkinnedMesh) mesh.skeleton = part.skeleton;
       mesh.renderOrder = -10;
     });
   }
