@@ -6,6 +6,7 @@ import { addEffect, chapter, differing, goTo, pixels, type } from './bench.ts';
 /** Two still dots side by side. */
 function dots(): Effect {
   const effect = newEffect('Dots', 7);
+  effect.stage.lens.bloom.isOn = false;
   const layer = (name: string, salt: number, x: number) => {
     const made = newLayer(name, salt);
     made.source = { kind: 'point', place: atEffect([x, 1, 0]) };

@@ -1,5 +1,8 @@
 // Takes the pictures of docs/screenshots/ from a started Jinx: run with `npx tsx scripts/pictures.ts` when a view changed.
+import { writeFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
+import { RELEASED } from '@jinx/demo';
+import { encode } from 'fast-png';
 import { CHROMIUM } from './chromium.ts';
 import type {} from '../e2e/bench.ts';
 import { PORT, runningServer } from './start.mjs';
@@ -17,7 +20,8 @@ await page.locator('.card img').first().waitFor({ timeout: 120_000 });
 await shoot('home');
 await page.getByRole('link', { name: 'Fenlight', exact: true }).click();
 await page.waitForURL('**/projects/**');
-await page.locator('.card img').first().waitFor({ timeout: 120_000 });
+const project = page.url();
+await page.locator('.card img').nth(8).waitFor({ timeout: 240_000 });
 await page.waitForTimeout(1000);
 await shoot('project');
 await page.getByRole('link', { name: 'Lamplit Mantle' }).first().click();
@@ -60,4 +64,41 @@ await shoot('shaping');
 await page.keyboard.press('Escape');
 for (let n = 0; n < 2; n++) await page.getByRole('button', { name: 'Undo' }).click();
 await page.waitForTimeout(1500);
+
+/** Goes to an effect of the project, stands it at a step, and waits until it is drawn. */
+async function stand(name: string, step: number): Promise<void> {
+  await page.goto(project);
+  await page.getByRole('link', { name }).first().click();
+  await page.waitForFunction(() => (window.jinx?.state().step ?? 0) > 5, undefined, { timeout: 120_000 });
+  await page.getByRole('button', { name: 'Pause' }).click();
+  await page.evaluate(async (to) => {
+    window.jinx.seek(to);
+    await window.jinx.hash();
+  }, step);
+}
+// A look, step by step.
+await stand('Peat Smoke', 157);
+await page.getByRole('listitem', { name: 'Puff 1' }).click();
+await page.getByRole('tab', { name: 'Appearance' }).click();
+await page.locator('.steps').scrollIntoViewIfNeeded();
+await page.waitForTimeout(6000);
+await shoot('look');
+// All effects on one sheet.
+const [wide, tall, across] = [384, 240, 5];
+const names = Object.keys(RELEASED);
+const rows = Math.ceil(names.length / across);
+const sheet = new Uint8Array(wide * across * tall * rows * 4).fill(20);
+for (const [n, name] of names.entries()) {
+  await stand(name, RELEASED[name]![0]!);
+  await page.keyboard.press('c');
+  const coded = await page.evaluate(([w, h]) => window.jinx.pixels(w!, h!), [wide, tall]);
+  const pixels = Buffer.from(coded, 'base64');
+  const [left, top] = [(n % across) * wide, Math.floor(n / across) * tall];
+  for (let y = 0; y < tall; y++)
+    sheet.set(pixels.subarray(y * wide * 4, (y + 1) * wide * 4), ((top + y) * wide * across + left) * 4);
+}
+writeFileSync(
+  `${folder}fenlight.png`,
+  encode({ width: wide * across, height: tall * rows, data: sheet, channels: 4 }),
+);
 await browser.close();

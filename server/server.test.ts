@@ -5,7 +5,7 @@ import { pino } from 'pino';
 import { encode } from 'fast-png';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { newEffect, newLayer, newStep, type Effect } from '@jinx/core/document';
-import { KIT, KIT_FIGURES, lamplitMantle, makeKit } from '@jinx/demo';
+import { KIT, KIT_FIGURES, KIT_PROPS, lamplitMantle, makeKit } from '@jinx/demo';
 import { connect, inTransaction, makeApp, migrate, type Database } from './index.ts';
 
 const url = process.env['JINX_TEST_DATABASE_URL'];
@@ -275,7 +275,7 @@ describe.skipIf(!url)('the server', () => {
   });
 
   it('gives only what lies in the kit', async () => {
-    expect((await ask('GET', '/kit')).body).toEqual([...KIT_FIGURES].sort());
+    expect((await ask('GET', '/kit')).body).toEqual([...KIT_FIGURES, ...KIT_PROPS].sort());
     const answer = await ask('POST', `/projects/${await makeProject('Ten')}/kit`, { file: '../make.ts' });
     expect(answer.status).toBe(404);
     expect(answer.body.sentence).toContain('"../make.ts"');

@@ -13,7 +13,7 @@ import {
 import type { Mend } from './mend.ts';
 import { channelProblems } from './channels.ts';
 import { frontProblems } from './fronts.ts';
-import { lookProblems, whyNothingIsDrawn, type MissingPictures } from './looks.ts';
+import { leftAt, lookProblems, whyNothingIsDrawn, type MissingPictures } from './looks.ts';
 import { linkProblems } from './links.ts';
 import { whyNothingIsBorn, type StageRigs } from './sources.ts';
 import { surfaceProblems } from './surfaces.ts';
@@ -144,7 +144,9 @@ function pops(effect: Effect, id: string, layer: Layer): Omit<Finding, 'id' | 'l
   // The ends as they are neared: a curve that leaps at the very end has all its light there until then.
   const near = Math.min(0.001, NEAR_SECONDS / Math.max(0.02, lifetimes(effect, id)[1]));
   const ages = [0, near, 1 - near, 1, ...evenAges(128)];
-  const [birth, newborn, dying, death, ...life] = samplesAt(effect, id, ages).map(({ energy }) => energy);
+  const left = leftAt(effect, layer, lifetimes(effect, id)[1], ages);
+  const energies = samplesAt(effect, id, ages).map(({ energy }, n) => energy * left[n]!);
+  const [birth, newborn, dying, death, ...life] = energies;
   const peak = Math.max(...life);
   if (!(peak > 0)) return [];
   return (['birth', 'death'] as const).flatMap((end) => {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import {
   collectionOf,
+  curveShaper,
   newDrawn,
   newStep,
   setStep,
@@ -61,6 +62,29 @@ describe('findings of looks', () => {
       /softness of its drawn, width of its drawn.*stand at their middle/,
     );
     expect(said(looked(...steps.slice(0, 2)))).toEqual([]);
+  });
+
+  it('do not take a particle that dissolves before its death for one that pops out', () => {
+    const pops = (end: number) => {
+      const step = newStep('dissolve');
+      step.settings.amount.base = { kind: 'fixed', value: 100 };
+      step.settings.amount.shapers = collectionOf([
+        [
+          'a',
+          curveShaper([
+            [0, 0],
+            [1, end],
+          ]),
+        ],
+      ]);
+      const effect = effectOf((layer) => {
+        layer.settings['life.opacity'].shapers = collectionOf([]);
+        layer.look = { kind: 'own', steps: collectionOf([['d', step]]) };
+      });
+      return findings(effect, RIGS, quiet).filter(({ sentence }) => sentence.includes('pops out')).length;
+    };
+    expect(pops(1)).toBe(0);
+    expect(pops(0.5)).toBe(1);
   });
 
   it('say why meshes, skins and haze show nothing', () => {

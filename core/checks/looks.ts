@@ -1,4 +1,4 @@
-import { lookPlan } from '../simulation/index.ts';
+import { dialShares, lookPlan, newReading, NumberReader } from '../simulation/index.ts';
 import {
   listed,
   newStep,
@@ -8,6 +8,7 @@ import {
   type Effect,
   type Layer,
   type Step,
+  STEP_SETTINGS,
 } from '../document/index.ts';
 import type { Problem } from './mend.ts';
 
@@ -24,6 +25,23 @@ export function whyNothingIsDrawn(effect: Effect, { drawn }: Layer): { why: stri
   if (drawn.kind === 'body' && !effect.stage.things.byId[drawn.thing])
     return { why: 'it is the skin of a figure that does not stand on the stage', mend: null };
   return null;
+}
+
+/** How much of a middling particle of a layer its dissolves have left at some ages, 0 to 1. */
+export function leftAt(effect: Effect, layer: Layer, life: number, ages: readonly number[]): number[] {
+  const readers = stepsOf(effect, layer).flatMap(({ id, item }) =>
+    item.kind === 'dissolve' && !item.muted
+      ? [new NumberReader(item.settings.amount, STEP_SETTINGS.dissolve.amount, `step/${id}/amount`, effect)]
+      : [],
+  );
+  const reading = { ...newReading(), life, dials: dialShares(effect) };
+  return ages.map((age) => {
+    reading.age = age;
+    return readers.reduce(
+      (left, reader) => left * (1 - reader.readFrom((reader.low + reader.high) / 2, reading) / 100),
+      1,
+    );
+  });
 }
 
 /** What is wrong with a layer's look: pictures that are not there, and numbers that had no room. */

@@ -6,6 +6,7 @@ import type { Effect } from './effect.ts';
 import {
   changedNumber,
   drawnLook,
+  fitLook,
   nameLook,
   newStep,
   ownLook,
@@ -117,6 +118,19 @@ describe('a look', () => {
     expect(picturesOf(effect).map(({ name }) => name)).toEqual(['1', '2', '3']);
   });
 
+  it('is a band for what runs along and a dot for what stands by itself, and else is left alone', () => {
+    const shapeOf = (shape: string, isRibbon: boolean) => {
+      const effect = two();
+      const layer = effect.layers.byId['a']!;
+      layer.look = drawnLook(shape);
+      fitLook(layer, isRibbon);
+      return stepSettings(stepsOf(effect, layer)[0]!.item)['shape']!.base;
+    };
+    expect(shapeOf('soft dot', true)).toEqual({ kind: 'fixed', value: 'band' });
+    expect(shapeOf('band', false)).toEqual({ kind: 'fixed', value: 'soft dot' });
+    expect(shapeOf('ring', true)).toEqual({ kind: 'fixed', value: 'ring' });
+  });
+
   it('of every drawn shape can begin a layer', () => {
     for (const shape of ['soft dot', 'ring', 'flare', 'disc']) {
       const look = drawnLook(shape);
@@ -133,7 +147,8 @@ describe('a kept document of schema 3', () => {
     for (const { id, item } of listed(effect.layers)) {
       const { base } = before.layers.byId[id]!.settings['appearance.shape'] as { base: { value: string } };
       const [step] = stepsOf(effect, item);
-      expect(stepSettings(step!.item)['shape']!.base).toEqual({ kind: 'fixed', value: base.value });
+      const shape = item.drawn.kind === 'sprite' ? base.value : 'band';
+      expect(stepSettings(step!.item)['shape']!.base).toEqual({ kind: 'fixed', value: shape });
       expect(item.inside).toBeNull();
       expect('appearance.shape' in item.settings).toBe(false);
     }

@@ -91,6 +91,16 @@ export function drawnLook(shape: string): LayerLook {
   return { kind: 'own', steps: { order: ['shape'], byId: { shape: step } } };
 }
 
+/** A soft dot is for what stands by itself, a band for what runs along: gives a layer's own look the one that fits. */
+export function fitLook({ look }: Layer, isRibbon: boolean): void {
+  const [only] = look.kind === 'own' && look.steps.order.length === 1 ? look.steps.order : [];
+  const step = only !== undefined && look.kind === 'own' ? look.steps.byId[only] : undefined;
+  if (step?.kind !== 'drawn') return;
+  const { base } = step.settings.shape;
+  const [from, to] = isRibbon ? ['soft dot', 'band'] : ['band', 'soft dot'];
+  if (base.value === from) base.value = to!;
+}
+
 /** The steps of a layer's look in order, with what the layer changes of a named one. */
 export function stepsOf(effect: Pick<Effect, 'looks'>, { look }: Pick<Layer, 'look'>): { id: Id; item: Step }[] {
   if (look.kind === 'own') return listed(look.steps);

@@ -129,8 +129,9 @@ function withLooks(document: Loose): Loose {
     const settings = loose(layer['settings']);
     const shape = loose(loose(settings['appearance.shape'])['base'])['value'];
     delete settings['appearance.shape'];
-    const look = drawnLook(typeof shape === 'string' ? shape : 'soft dot');
-    layer['look'] = look;
+    const isRibbon = loose(layer['drawn'])['kind'] !== 'sprite';
+    // Ribbons were soft toward both edges, whatever their shape.
+    layer['look'] = drawnLook(isRibbon ? 'band' : typeof shape === 'string' ? shape : 'soft dot');
     layer['inside'] = null;
     fill(layer, LAYER_SETTINGS);
     const drawn = loose(layer['drawn']);

@@ -1,9 +1,14 @@
 import type { Effect } from '@jinx/core/document';
+import { bellShock } from './bellShock.ts';
 import type { KitAssets } from './build.ts';
+import { drownedDoor } from './drownedDoor.ts';
+import { eelLeash } from './eelLeash.ts';
 import { lamplitMantle } from './lamplitMantle.ts';
+import { mothUnmaking } from './mothUnmaking.ts';
 import { peatSmoke } from './peatSmoke.ts';
 import { reedCleave } from './reedCleave.ts';
 import { saltWard } from './saltWard.ts';
+import { sinkhole } from './sinkhole.ts';
 import { wickFlame } from './wickFlame.ts';
 
 export type { KitAssets } from './build.ts';
@@ -14,6 +19,25 @@ export const EFFECTS: readonly ((kit: KitAssets) => Effect)[] = [
   (kit) => lamplitMantle(kit['sedge']!),
   saltWard,
   reedCleave,
+  drownedDoor,
   peatSmoke,
+  sinkhole,
   wickFlame,
+  bellShock,
+  eelLeash,
+  mothUnmaking,
 ];
+
+/** Steps at which each effect, by its name, is let loose: there it is judged and pictured. */
+export const RELEASED: Readonly<Record<string, readonly number[]>> = {
+  'Lamplit Mantle': [120, 200],
+  'Salt Ward': [104, 112],
+  'Reed Cleave': [34, 28],
+  'Drowned Door': [110, 180],
+  'Peat Smoke': [150, 90],
+  Sinkhole: [205, 100],
+  'Wick Flame': [90, 150],
+  'Bell Shock': [34, 28],
+  'Eel Leash': [90, 150],
+  'Moth Unmaking': [75, 100],
+};

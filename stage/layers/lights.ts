@@ -203,6 +203,15 @@ export class Lights {
     common.lights.value = shown;
   }
 
+  /** Every light of the pool, taken or not: for tests. */
+  get slots(): readonly { lot: number; fade: number; place: readonly number[] }[] {
+    return this.#pool.map(({ lot, fade, strength, to }) => ({
+      lot,
+      fade: strength > 0 ? fade : 0,
+      place: to.toArray(),
+    }));
+  }
+
   /** Who has each light: for tests. */
   get given(): readonly { salt: number; lot: number; fade: number; place: readonly number[] }[] {
     return this.#pool

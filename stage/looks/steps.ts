@@ -21,6 +21,10 @@ const SHAPES: Record<string, (step: DrawnStep, value: Value) => string> = {
   'soft dot': () => `
     float s = max(0.0, 1.0 - d * d);
     m = pow(s, 0.35 + 5.3 * soft) * mix(1.0, 0.3 + 0.7 * exp(-d * d * 9.0), min(1.0, soft * 2.0));`,
+  // Soft toward both sides, and the same all along: for ribbons.
+  band: () => `
+    float s = max(0.0, 1.0 - q.x * q.x);
+    m = pow(s, 0.35 + 5.3 * soft) * mix(1.0, 0.3 + 0.7 * exp(-q.x * q.x * 9.0), min(1.0, soft * 2.0));`,
   disc: () => `m = 1.0 - smoothstep(1.0 - max(soft * soft, fine), 1.0, d);`,
   ring: () => `
     float off = abs(d - (1.0 - width * 0.5)) / (width * 0.5);

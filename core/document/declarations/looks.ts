@@ -69,6 +69,7 @@ export const STEP_SETTINGS = {
   drawn: {
     shape: among('shape', 'What is drawn.', [
       'soft dot',
+      'band',
       'disc',
       'ring',
       'streak',

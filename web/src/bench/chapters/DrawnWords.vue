@@ -2,6 +2,7 @@
 import {
   atBone,
   atEffect,
+  fitLook,
   isRibbon,
   newDrawn,
   newRibbon,
@@ -68,6 +69,7 @@ function choose(kind: string): void {
       if (layer.look.kind === 'own') layer.look.steps = { order: [], byId: {} };
     }
     layer.drawn = made(kind as DrawnAs['kind'], layer);
+    fitLook(layer, isRibbon(layer.drawn));
   });
 }
 </script>
