@@ -14,6 +14,7 @@ import type { CommonUniforms } from './looks/light.ts';
 import { Pictures } from './looks/pictures.ts';
 import { StepPictures } from './looks/stepPictures.ts';
 import type { Needs, Passes } from './passes.ts';
+import { layerTone } from './views.ts';
 import type { DrawnAs, DrawnLayer, StageMesh, StagePicture } from './protocol.ts';
 
 /** Layers that others are drawn inside of: each takes one bit of the stencil. */
@@ -62,6 +63,7 @@ export class Drawings {
       behindIt,
       pictureSize,
       hasFog: false,
+      hasView: false,
       figure,
       warm: (mesh, material, ready) => {
         passes.warm(likeness(mesh, material), camera, () => {
@@ -99,7 +101,9 @@ export class Drawings {
         this.#remove(layer.salt);
         this.#layers.set(layer.salt, new Kind(this.#around));
       }
-      this.#layers.get(layer.salt)!.dress(layer, layers.length - index);
+      const drawing = this.#layers.get(layer.salt)!;
+      drawing.setTone(layerTone(index));
+      drawing.dress(layer, layers.length - index);
     });
     this.#lit = layers.filter(({ drawn }) => drawn.kind === 'light');
     this.#inside = layers.flatMap(({ salt, inside }): [number, number][] =>
@@ -111,6 +115,13 @@ export class Drawings {
   setFog(hasFog: boolean): void {
     if (this.#around.hasFog === hasFog) return;
     this.#around.hasFog = hasFog;
+    for (const drawing of this.#layers.values()) drawing.dressAnew();
+  }
+
+  /** A view comes or goes in which particles have its tones. */
+  setView(hasView: boolean): void {
+    if (this.#around.hasView === hasView) return;
+    this.#around.hasView = hasView;
     for (const drawing of this.#layers.values()) drawing.dressAnew();
   }
 
@@ -153,9 +164,14 @@ export class Drawings {
     }
   }
 
+  /** Whether a look is not ready to be drawn with. */
+  get isWaiting(): boolean {
+    return [...this.#layers.values()].some(({ isWaiting }) => isWaiting);
+  }
+
   /** Looks that have become ready are taken, if the frame is for them. */
   takeReady(frame: Frame | null, rate: number): void {
-    if ([...this.#layers.values()].some(({ isWaiting }) => isWaiting)) this.load(frame, rate);
+    if (this.isWaiting) this.load(frame, rate);
   }
 
   /** Takes every look, compiled or not: for a picture that must be whole now. */
@@ -174,7 +190,7 @@ export class Drawings {
       drawing.sort(this.#camera.position, this.#way);
     }
     this.#lights.show(this.#common, share);
-    this.#glow.follow();
+    this.#glow.follow(this.#around.hasView);
   }
 
   /** Figures that something is drawn in place of. */

@@ -49,6 +49,11 @@ export class FigureMesh {
     setDefine(this.mesh.material as THREE.ShaderMaterial, 'HAS_FOG', isOn);
   }
 
+  /** Lets it be seen without its colours, or with them again. */
+  setView(isOn: boolean): void {
+    setDefine(this.mesh.material as THREE.ShaderMaterial, 'HAS_VIEW', isOn);
+  }
+
   /** Blends the frame's two poses linearly, entry by entry, as particles on skin are blended. */
   pose(frame: Frame, share: number): void {
     const matrices = this.#skeleton.boneMatrices!;

@@ -1,5 +1,6 @@
 import * as THREE from 'three';
 import { FOG, LIGHT, type CommonUniforms } from './looks/light.ts';
+import { FLAT_FIGURE } from './looks/viewTones.ts';
 
 const vertexShader = /* glsl */ `
   #include <common>
@@ -28,7 +29,11 @@ const fragmentShader = /* glsl */ `
   void main() {
     vec3 normal = normalize(gl_FrontFacing ? seen_normal : -seen_normal);
     vec3 c = texture2D(picture, seen_at).rgb * lightOn(seen_place, normal, 0.0);
+  #ifdef HAS_VIEW
+    gl_FragColor = vec4(vec3(${FLAT_FIGURE}), 1.0);
+  #else
     gl_FragColor = vec4(mix(c, fog_colour, fogBefore(seen_place)), 1.0);
+  #endif
   }
 `;
 

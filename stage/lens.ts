@@ -1,22 +1,37 @@
 import * as THREE from 'three';
 import { Bloom } from './bloom.ts';
-import type { StageLens } from './protocol.ts';
+import { setDefine } from './looks/light.ts';
+import type { StageLens, StageView } from './protocol.ts';
+import { isColoured } from './views.ts';
 
 const vertexShader = /* glsl */ `
   varying vec2 at;
   void main() { at = uv; gl_Position = vec4(position.xy, 0.0, 1.0); }
 `;
+// Views that tell something by their tones are shown as they are: no bloom, no exposure, no tone curve.
 // Tone curve: Narkowicz, 2015, ACES Filmic Tone Mapping Curve. Then sRGB (IEC 61966-2-1), then a grain of dither.
 const fragmentShader = /* glsl */ `
   uniform sampler2D picture;
   uniform sampler2D shine;
+  uniform sampler2D instants;
   uniform float exposure, shining;
   varying vec2 at;
   void main() {
     vec3 c = texture2D(picture, at).rgb;
+  #ifdef HAS_INSTANTS
+    vec4 other = texture2D(instants, at);
+    c = mix(c * (1.0 - other.a) + other.rgb, c, smoothstep(0.3, 0.8, c.g));
+  #endif
+  #ifdef IS_PLAIN
+    c = clamp(c, 0.0, 1.0);
+  #else
     if (shining > 0.0) c += texture2D(shine, at).rgb * shining;
     c *= exposure;
     c = clamp((c * (2.51 * c + 0.03)) / (c * (2.43 * c + 0.59) + 0.14), 0.0, 1.0);
+  #endif
+  #ifdef IS_GREY
+    c = vec3(dot(c, vec3(0.2126, 0.7152, 0.0722)));
+  #endif
     c = mix(c * 12.92, 1.055 * pow(c, vec3(1.0 / 2.4)) - 0.055, step(0.0031308, c));
     float grain = fract(sin(dot(gl_FragCoord.xy, vec2(12.9898, 78.233))) * 43758.5453) - 0.5;
     gl_FragColor = vec4(c + grain / 255.0, 1.0);
@@ -35,6 +50,7 @@ export function drawsInSoftware(renderer: THREE.WebGLRenderer): boolean {
 /** Brings the picture of the scene, linear and half float, to the canvas: light that shines over, exposure, the tone curve. */
 export class Lens {
   #lens: StageLens = { bloom: null, exposure: 0, dim: 0 };
+  #isPlain = false;
   readonly #bloom = new Bloom();
   readonly #material = new THREE.ShaderMaterial({
     vertexShader,
@@ -44,6 +60,7 @@ export class Lens {
     uniforms: {
       picture: { value: null },
       shine: { value: null },
+      instants: { value: null },
       exposure: { value: 1 },
       shining: { value: 0 },
     },
@@ -59,11 +76,23 @@ export class Lens {
     this.#lens = lens;
   }
 
+  setView(view: StageView): void {
+    this.#isPlain = isColoured(view);
+    setDefine(this.#material, 'IS_PLAIN', this.#isPlain);
+    setDefine(this.#material, 'IS_GREY', view === 'grey');
+  }
+
+  /** Lays silhouettes of other instants over the picture; null lays none. */
+  setInstants(texture: THREE.Texture | null): void {
+    setDefine(this.#material, 'HAS_INSTANTS', texture !== null);
+    this.#material.uniforms['instants']!.value = texture;
+  }
+
   draw(renderer: THREE.WebGLRenderer, picture: THREE.WebGLRenderTarget, into: THREE.WebGLRenderTarget | null): void {
     const { bloom, exposure, dim } = this.#lens;
     const { uniforms } = this.#material;
     const { width, height } = picture;
-    const shines = bloom !== null && bloom.strength > 0;
+    const shines = !this.#isPlain && bloom !== null && bloom.strength > 0;
     uniforms['picture']!.value = picture.texture;
     uniforms['shine']!.value = shines
       ? this.#bloom.draw(renderer, picture.texture, width, height, (bloom.spread / 100) * height)

@@ -66,9 +66,16 @@ export class Passes {
     return { calls, triangles };
   }
 
+  /** Draws a picture, into a target or onto the canvas. */
   draw(camera: THREE.PerspectiveCamera, needs: Needs, into: THREE.WebGLRenderTarget | null): void {
+    this.renderer.info.reset();
+    this.drawScene(camera, needs);
+    this.lens.draw(this.renderer, this.#target, into);
+  }
+
+  /** Draws a picture as it is before the lens, and gives it. */
+  drawScene(camera: THREE.PerspectiveCamera, needs: Needs): THREE.WebGLRenderTarget {
     const { renderer } = this;
-    renderer.info.reset();
     renderer.setRenderTarget(this.#target);
     renderer.clear();
     renderer.render(this.solids, camera);
@@ -80,7 +87,7 @@ export class Passes {
     }
     if (needs.hazes.length === 0) renderer.render(this.overs, camera);
     else this.#drawBetween(camera, needs.hazes);
-    this.lens.draw(renderer, this.#target, into);
+    return this.#target;
   }
 
   /** Draws what is over, from back to front, with each haze in its place. */

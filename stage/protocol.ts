@@ -138,6 +138,12 @@ export interface Guide {
   readonly tone: 'source' | 'force' | 'surface' | 'faint';
 }
 
+/**
+ * What the stage shows: the picture, or something in its place: its grey values; what is covered, as the game sees it; or
+ * every particle in a tone that tells it from the others, its age, its speed or its layer.
+ */
+export type StageView = 'picture' | 'grey' | 'silhouette' | 'particle' | 'age' | 'speed' | 'layer';
+
 export type Surround = 'dusk' | 'overcast' | 'noon' | 'busy';
 
 export interface StageFigure {
@@ -171,6 +177,10 @@ export type ToStage =
   | { kind: 'layers'; layers: DrawnLayer[] }
   | { kind: 'guides'; guides: Guide[]; isShown: boolean }
   | { kind: 'surround'; surround: Surround }
+  | { kind: 'view'; view: StageView }
+  /** A frame of another instant, whose silhouette is laid over the present one; `share` is where along the effect it lies. */
+  | { kind: 'instant'; buffer: ArrayBuffer; mostJoints: number; share: number }
+  | { kind: 'forgetInstants' }
   /** Which of a frame's matrices the page wants to hear of as they are drawn. */
   | { kind: 'track'; matrices: number[] }
   | { kind: 'figureShown'; isShown: boolean }

@@ -3,12 +3,15 @@ import { FrameReader, HEADER_RATE, tripleBuffer, type Frame } from '@jinx/core/s
 import { Drawings } from './drawings.ts';
 import { FigureMesh } from './figure.ts';
 import { Guides } from './guides.ts';
+import { Instants } from './instants.ts';
 import { newCommonUniforms } from './looks/light.ts';
 import { drawnMatrixInto } from './matrices.ts';
 import { Passes } from './passes.ts';
-import type { StageFigure, StageFog, ToStage, Tracked } from './protocol.ts';
+import { VIEW_KINDS } from './looks/viewTones.ts';
+import type { StageFigure, StageFog, StageView, ToStage, Tracked } from './protocol.ts';
 import { Surroundings } from './surroundings.ts';
 import { Tracker } from './tracker.ts';
+import { gameDistance, isColoured } from './views.ts';
 
 /** Draws frames. Knows layers by their salt, and nothing of documents, pages or servers. */
 export class Stage {
@@ -23,6 +26,8 @@ export class Stage {
   #view = { position: [0, 1.4, 4], target: [0, 1, 0], fieldOfView: 38, follows: true };
   #figures: FigureMesh[] = [];
   #hasFog = false;
+  #shown: StageView = 'picture';
+  readonly #instants = new Instants();
   #areFiguresShown = true;
   #followed = 0;
   #reader: FrameReader | null = null;
@@ -58,6 +63,7 @@ export class Stage {
   /** Takes one order from the page. */
   take(order: Exclude<ToStage, { kind: 'start' | 'pixels' | 'time' | 'stepPicture' }>): void {
     this.#isChanged = true;
+    if (order.kind !== 'instant' && order.kind !== 'track') this.#instants.drawAnew();
     switch (order.kind) {
       case 'size':
         return this.#setSize(order.width, order.height);
@@ -84,6 +90,12 @@ export class Stage {
         return;
       case 'track':
         return this.#tracker.ask(order.matrices);
+      case 'view':
+        return this.#setView(order.view);
+      case 'instant':
+        return this.#instants.add(order.buffer, order.mostJoints, order.share);
+      case 'forgetInstants':
+        return this.#instants.forget();
       case 'surround':
         return this.#surroundings.set(order.surround);
       case 'lens':
@@ -112,6 +124,16 @@ export class Stage {
     for (const figure of this.#figures) figure.setFog(this.#hasFog);
   }
 
+  #setView(view: StageView): void {
+    this.#shown = view;
+    const hasView = isColoured(view);
+    this.#common.view_kind.value = VIEW_KINDS[view];
+    this.#drawings.setView(hasView);
+    this.#surroundings.setView(hasView);
+    for (const figure of this.#figures) figure.setView(hasView);
+    this.#passes.lens.setView(view);
+  }
+
   #setFigures(figures: readonly StageFigure[]): void {
     for (const figure of this.#figures) {
       this.#passes.solids.remove(figure.mesh);
@@ -120,6 +142,7 @@ export class Stage {
     this.#figures = figures.map((figure) => new FigureMesh(figure, this.#common));
     for (const figure of this.#figures) {
       figure.setFog(this.#hasFog);
+      figure.setView(isColoured(this.#shown));
       this.#passes.solids.add(figure.mesh);
     }
     this.#drawings.figuresChanged();
@@ -155,12 +178,35 @@ export class Stage {
     this.#takeFrame(now);
     const share = this.#share(now);
     const isMoving = this.#pace.isPlaying && this.#frame !== null;
-    if (!this.#isChanged && !isMoving && !isForced) return null;
+    const { width, height } = this.#size;
+    const isBehind = this.#drawNextInstant(width / height);
+    if (!this.#isChanged && !isMoving && !isForced && !isBehind) return null;
     this.#isChanged = false;
     this.#drawings.takeReady(this.#frame, this.rate);
-    this.#prepare(share, this.#size.width / this.#size.height);
+    this.#prepare(share, width / height);
     this.#passes.draw(this.#camera, this.#drawings.needs, null);
     return { step: this.#frame?.step ?? 0, drawn: this.#frame?.particles ?? 0 };
+  }
+
+  /** Whether silhouettes of other instants are laid over the present one. */
+  get #hasInstants(): boolean {
+    return this.#shown === 'silhouette' && !this.#instants.isEmpty;
+  }
+
+  /** Draws the silhouette of one instant that is not drawn yet. Returns whether there was one. */
+  #drawNextInstant(aspect: number): boolean {
+    const next = this.#hasInstants && !this.#drawings.isWaiting ? this.#instants.next : null;
+    if (next) {
+      const present = this.#frame;
+      this.#frame = next;
+      this.#drawings.load(next, this.rate);
+      this.#prepare(1, aspect);
+      this.#instants.lay(this.#renderer, this.#passes.drawScene(this.#camera, this.#drawings.needs));
+      this.#frame = present;
+      if (present) this.#drawings.load(present, this.rate);
+    }
+    this.#passes.lens.setInstants(this.#hasInstants ? this.#instants.texture : null);
+    return next !== null;
   }
 
   #prepare(share: number, aspect: number): void {
@@ -184,7 +230,11 @@ export class Stage {
     this.#tracker.note((number, out) => isPosed && drawnMatrixInto(out, number, frame, share, this.#figures), dx, dz);
     this.#camera.fov = fieldOfView;
     this.#camera.aspect = aspect;
-    this.#camera.position.set(position[0]! + dx, position[1]!, position[2]! + dz);
+    this.#camera.position.fromArray(
+      this.#shown === 'silhouette' ? asAGameSees(position, target, fieldOfView) : position,
+    );
+    this.#camera.position.x += dx;
+    this.#camera.position.z += dz;
     this.#camera.lookAt(target[0]! + dx, target[1]!, target[2]! + dz);
     this.#camera.updateProjectionMatrix();
     this.#camera.updateMatrixWorld();
@@ -208,6 +258,8 @@ export class Stage {
     this.#takeFrame(now);
     this.#drawings.finish(this.#frame, this.rate);
     this.#passes.setSize(width, height);
+    this.#instants.drawAnew();
+    while (this.#drawNextInstant(width / height));
     this.#prepare(1, width / height);
     const target = new THREE.WebGLRenderTarget(width, height);
     this.#passes.draw(this.#camera, this.#drawings.needs, target);
@@ -237,4 +289,11 @@ export class Stage {
   get rate(): number {
     return this.#frame?.u32[HEADER_RATE] || 60;
   }
+}
+
+/** Where the eye stands when a figure is as large in the picture as a game shows it, seen from the same side. */
+function asAGameSees(position: readonly number[], target: readonly number[], fieldOfView: number): number[] {
+  const way = position.map((value, axis) => value - target[axis]!);
+  const scale = gameDistance(fieldOfView) / Math.max(1e-6, Math.hypot(...way));
+  return target.map((value, axis) => value + way[axis]! * scale);
 }

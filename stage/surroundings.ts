@@ -1,5 +1,6 @@
 import * as THREE from 'three';
 import { FOG, LIGHT, setDefine, type CommonUniforms } from './looks/light.ts';
+import { FLAT_WORLD } from './looks/viewTones.ts';
 import type { StageFog, Surround } from './protocol.ts';
 
 interface Light {
@@ -87,7 +88,11 @@ const skyFragment = /* glsl */ `
     vec3 way = normalize(direction);
     vec3 above = patched(mix(horizon, zenith, smoothstep(0.0, 0.5, way.y)), vec2(atan(way.z, way.x) * 3.0, way.y * 5.0));
     vec3 colour = way.y > 0.0 ? above : mix(horizon, ground, smoothstep(0.0, -0.12, way.y));
+  #ifdef HAS_VIEW
+    gl_FragColor = vec4(${FLAT_WORLD}, 1.0);
+  #else
     gl_FragColor = vec4(mix(colour, fog_colour, fogBefore(cameraPosition + way * 120.0)), 1.0);
+  #endif
   }
 `;
 const groundVertex = /* glsl */ `
@@ -122,7 +127,12 @@ const groundFragment = /* glsl */ `
       vec2 off = place.xz - feet[i];
       colour *= 1.0 - 0.6 * exp(-dot(off, off) * 9.0);
     }
+  #ifdef HAS_VIEW
+    float lined = grid * (lines(place.xz) + 0.5 * lines(place.xz * 2.0)) * smoothstep(14.0, 3.0, far);
+    gl_FragColor = vec4(${FLAT_WORLD} + 0.02 * lined, 1.0);
+  #else
     gl_FragColor = vec4(mix(colour, fog_colour, fogBefore(place)), 1.0);
+  #endif
   }
 `;
 
@@ -205,6 +215,11 @@ export class Surroundings {
     fog_density.value = fog ? -Math.log(1 - Math.min(0.99, fog.density)) : 0;
     fog_height.value = fog?.height ?? 1;
     fog_colour.value = fog?.colour ? new THREE.Color(...fog.colour) : linear(SURROUNDS[this.#surround].horizon);
+  }
+
+  /** Lets only the effect have tones, and the world none, or all be as it is again. */
+  setView(isOn: boolean): void {
+    for (const material of [this.#sky, this.#ground]) setDefine(material, 'HAS_VIEW', isOn);
   }
 
   showGrid(isShown: boolean): void {

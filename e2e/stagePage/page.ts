@@ -2,8 +2,10 @@ import { parseEffect } from '@jinx/core/document';
 import { readCanonicalPicture, readRig, rigsOf } from '@jinx/core/formats';
 import type { KernelBytes } from '@jinx/core/kernels';
 import { FrameWriter, tripleBuffer, tripleBufferBytes, World, type Inputs } from '@jinx/core/simulation';
+import type { StageView } from '../../stage/protocol.ts';
 import { Stage } from '../../stage/stage.ts';
 import { AS_IT_IS, drawnFog, drawnLayers, drawnLens, type Seen } from '../../web/src/engine/drawn.ts';
+import { InstantRun } from '../../web/src/engine/instantRun.ts';
 import { FIRST_VIEW, type View } from '../../web/src/engine/view.ts';
 
 // The page that draws effects for tests: the same world, the same stage, no bench around them.
@@ -18,6 +20,9 @@ export interface PictureOrder {
   readonly view?: Partial<View>;
   readonly seen?: Partial<Seen>;
   readonly inputs?: Inputs;
+  /** What is shown in place of the picture, and instants laid over it as silhouettes, in seconds. */
+  readonly shown?: StageView;
+  readonly instants?: readonly number[];
   /** Layers that are not drawn, by id. */
   readonly without?: readonly string[];
 }
@@ -98,6 +103,14 @@ window.stagePage = {
       hidden.has(layer.salt) ? { ...layer, isVisible: false } : layer,
     );
     stage.take({ kind: 'layers', layers });
+    stage.take({ kind: 'view', view: order.shown ?? 'picture' });
+    stage.take({ kind: 'forgetInstants' });
+    const run = new InstantRun(effect, rigs, [], order.instants ?? [], { kernels: await kernels });
+    while (!run.isDone) {
+      const { frame, share } = run.advance(() => false)!;
+      const { mostJoints } = frame;
+      stage.take({ kind: 'instant', buffer: frame.f32.buffer as ArrayBuffer, mostJoints, share });
+    }
     stage.take({ kind: 'frames', buffer, address: 0, ...room });
     return textOf(stage.pixels(order.width, order.height, 0));
   },

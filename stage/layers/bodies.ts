@@ -36,6 +36,9 @@ function vertexShader(layer: DrawnLayer): string {
   uniform vec4 skin_own[2];
   ${varyings(layer, true)}
   varying vec3 seen_rest;
+  #ifdef HAS_VIEW
+  varying float seen_speed;
+  #endif
   void main() {
     #include <skinbase_vertex>
     #include <beginnormal_vertex>
@@ -47,6 +50,9 @@ function vertexShader(layer: DrawnLayer): string {
     seen_place = (modelMatrix * vec4(transformed, 1.0)).xyz + out_of * ${valueOf(look, 'drawn/offset')};
     seen_rest = position;
     seen_at = vec2(uv.x, 1.0 - uv.y);
+  #ifdef HAS_VIEW
+    seen_speed = 0.0;
+  #endif
     seen_age = skin_rest.x; seen_lot = uint(skin_rest.y);
     seen_seconds = ${valueOf(look, 'seconds')} - (1.0 - share) / rate;
     colour = skin_tint;

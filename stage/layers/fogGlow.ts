@@ -72,9 +72,9 @@ export class FogGlow {
     return this.mesh.visible;
   }
 
-  follow(): void {
+  follow(isHidden: boolean): void {
     const { lights, fog_density } = this.#common;
-    this.mesh.visible = fog_density.value > 0 && lights.value > 0;
+    this.mesh.visible = !isHidden && fog_density.value > 0 && lights.value > 0;
     this.mesh.geometry.instanceCount = lights.value;
   }
 }

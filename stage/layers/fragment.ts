@@ -1,5 +1,6 @@
 import { FOG, LIGHT, SURFACE_LIGHT } from '../looks/light.ts';
 import { lookCode, ownVaryings, readsDepth, valueDeclarations, valueOf } from '../looks/shader.ts';
+import { VIEW_TONES } from '../looks/viewTones.ts';
 import type { DrawnLayer } from '../protocol.ts';
 
 /** Whether a layer's shaders need to know how its surface lies: it is lit, or a step of its look reads it. */
@@ -44,6 +45,13 @@ function blended({ blend, look }: DrawnLayer): string {
     case 'holes':
       return 'gl_FragColor = vec4(mix(c, fog_colour, fog), 1.0);';
   }
+}
+
+/** How much of what is behind a layer covers, whatever it mixes with: what a view shows of it. */
+function covering({ blend }: DrawnLayer): string {
+  if (blend === 'additive') return 'o * clamp(max(c.r, max(c.g, c.b)), 0.0, 1.0)';
+  if (blend === 'multiply') return 'o * (1.0 - clamp(min(c.r, min(c.g, c.b)), 0.0, 1.0))';
+  return 'o';
 }
 
 /** What is not drawn at all: of solid layers what has faded away, and holes; of masks all that covers less than half. */
@@ -99,6 +107,7 @@ export function fragmentShader(layer: DrawnLayer, options: FragmentOptions): str
   // The same from pixel to pixel: no blending between what is near and what is far.
   float behind() { return texelFetch(depths, ivec2(gl_FragCoord.xy), 0).r; }
   ${lookCode(look, isCut)}
+  ${VIEW_TONES}
   ${lit !== 'unlit' ? LIGHT : ''}
   ${lit !== 'unlit' && isMesh ? SURFACE_LIGHT : ''}
   ${FOG}
@@ -124,7 +133,12 @@ export function fragmentShader(layer: DrawnLayer, options: FragmentOptions): str
           : `c *= mix(vec3(1.0), lightOn(seen_place, normal, ${hasSurface ? '0.0' : lit === 'card' ? '0.35' : '0.1'}), ${value('appearance.litShare')} * 0.01);`
     }
     c += emit${glow ? ` + ${glow}` : ''};
+  #ifdef HAS_VIEW
+    float covers_it = ${covering(layer)};
+    gl_FragColor = vec4(viewTone() * covers_it, covers_it);
+  #else
     float fog = fogBefore(seen_place);
     ${blended(layer)}
+  #endif
   }`;
 }

@@ -8,6 +8,7 @@ import { Order } from './order.ts';
 import { frameUniforms, ParticleBuffers } from './particles.ts';
 import { spriteVertexShader } from './spriteShader.ts';
 import { NOISE } from '../looks/noise.ts';
+import { VIEW_TONES } from '../looks/viewTones.ts';
 
 const BENDS: Record<DrawnHaze['bends'], string> = {
   outward: 'bend = d > 1e-4 ? q / d : vec2(0.0);',
@@ -26,7 +27,10 @@ function fragmentShader(layer: DrawnLayer, { bends }: DrawnHaze): string {
   uniform sampler2D behind_it, normals;
   uniform vec2 picture_size;
   uniform float clock;
+  float age;
+  uint lot;
   ${NOISE}
+  ${VIEW_TONES}
   void main() {
     vec2 q = seen_at * 2.0 - 1.0;
     float d = length(q);
@@ -43,7 +47,14 @@ function fragmentShader(layer: DrawnLayer, { bends }: DrawnHaze): string {
     vec3 seen = texture2D(behind_it, at).rgb;
     seen *= mix(vec3(1.0), colour.rgb, ${value('drawn/tinted')} * ring * colour.a);
     if (ring * colour.a <= 0.0) discard;
+  #ifdef HAS_VIEW
+    // Bent air covers nothing; where it bends is told faintly.
+    if (view_kind == 1) discard;
+    age = seen_age; lot = seen_lot;
+    gl_FragColor = vec4(viewTone(), 1.0) * ring * colour.a * 0.35;
+  #else
     gl_FragColor = vec4(seen, 1.0);
+  #endif
   }`;
 }
 

@@ -17,6 +17,8 @@ export interface Around {
   readonly behindIt: THREE.IUniform<THREE.Texture | null>;
   readonly pictureSize: THREE.IUniform<THREE.Vector2>;
   hasFog: boolean;
+  /** Whether particles are drawn in the tones of a view. */
+  hasView: boolean;
   /** One of the stage's figures. */
   figure(n: number): FigureMesh | undefined;
   /** Prepares a material's program; calls back once it can be drawn with, at once where it already can. */
@@ -59,6 +61,8 @@ export abstract class LayerDrawing {
   #current: Made | null = null;
   #next: Made | null = null;
   #order = 0;
+  /** Its tone in a view that tells layers apart. */
+  readonly #tone = { value: new THREE.Color() };
 
   constructor(around: Around) {
     this.around = around;
@@ -115,6 +119,11 @@ export abstract class LayerDrawing {
     // Most kinds are drawn in the order of their births.
   }
 
+  /** Takes the tone it has where layers are told apart: sRGB, 0 to 1. */
+  setTone(tone: readonly [number, number, number]): void {
+    this.#tone.value.setRGB(...tone, THREE.SRGBColorSpace);
+  }
+
   /** Takes how the layer is to be drawn, at a place among the others. */
   dress(layer: DrawnLayer, order: number): void {
     this.#order = order;
@@ -162,15 +171,24 @@ export abstract class LayerDrawing {
     const material = new THREE.ShaderMaterial({
       vertexShader,
       fragmentShader,
-      uniforms: { ...this.around.common, shared_values: { value: shared }, ...textures, ...uniforms },
+      uniforms: {
+        ...this.around.common,
+        layer_tone: this.#tone,
+        shared_values: { value: shared },
+        ...textures,
+        ...uniforms,
+      },
       side: THREE.DoubleSide,
       transparent: !isSolid(layer) || isShadow === true,
       depthWrite: isSolid(layer) && !isShadow,
     });
     // What goes round on itself is drawn from behind first, then from the front.
     material.forceSinglePass = !goesRound(layer);
-    setDefine(material, 'HAS_FOG', this.around.hasFog);
-    setBlending(material, isShadow || layer.drawn.kind === 'haze' ? 'normal' : layer.blend);
+    const { hasFog, hasView } = this.around;
+    setDefine(material, 'HAS_FOG', hasFog);
+    setDefine(material, 'HAS_VIEW', hasView && !isMask && !isShadow);
+    const isPlain = isShadow || layer.drawn.kind === 'haze' || (hasView && !isSolid(layer));
+    setBlending(material, isPlain ? 'normal' : layer.blend);
     setDepth(material, layer);
     if (isMask) Object.assign(material, { colorWrite: false, depthWrite: false });
     return material;

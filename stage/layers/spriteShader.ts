@@ -64,7 +64,10 @@ export const particleDeclarations = (layer: DrawnLayer): string => `
   ${ownAttributes(layer.look)}
   ${varyings(layer, true)}
   ${NOISE}
-  ${OWN_FRAME}`;
+  ${OWN_FRAME}
+  #ifdef HAS_VIEW
+  varying float seen_speed;
+  #endif`;
 
 /** Code that finds the particle's `place`, half its `size`, and its sides, each of length 1; it hands on what all do. */
 export function particleCode(layer: DrawnLayer): string {
@@ -87,6 +90,9 @@ export function particleCode(layer: DrawnLayer): string {
     up = up * turn_cos - side * turn_sin;
     side = turned;
     seen_lot = lot;
+  #ifdef HAS_VIEW
+    seen_speed = length(going) * rate;
+  #endif
     seen_age = rest.y;
     seen_seconds = ${valueOf(look, 'seconds')} - (1.0 - share) / rate;
     colour = tint;`;

@@ -18,6 +18,7 @@ function stage() {
     behindIt: { value: null },
     pictureSize: { value: new THREE.Vector2(1, 1) },
     hasFog: false,
+    hasView: false,
     figure: () => undefined,
     warm: (_, __, ready) => void waiting.push(ready),
   };

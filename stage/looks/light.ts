@@ -31,6 +31,8 @@ export interface CommonUniforms {
   /** Share lost a metre at the ground, as a rate; metres in which it thins out to a third. No fog at 0. */
   readonly fog_density: THREE.IUniform<number>;
   readonly fog_height: THREE.IUniform<number>;
+  /** Which view replaces the picture: VIEW_KINDS. */
+  readonly view_kind: THREE.IUniform<number>;
 }
 
 export const newCommonUniforms = (): CommonUniforms => ({
@@ -54,6 +56,7 @@ export const newCommonUniforms = (): CommonUniforms => ({
   fog_colour: { value: new THREE.Color() },
   fog_density: { value: 0 },
   fog_height: { value: 3 },
+  view_kind: { value: 0 },
 });
 
 /** Light that falls on a surface, as a share of what it gives back: sky and ground, two far lights, and near ones. */

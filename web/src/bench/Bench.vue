@@ -3,6 +3,7 @@ import { findings } from '@jinx/core/checks';
 import { emptyCollection, listed, type Layer } from '@jinx/core/document';
 import { DEFAULT_BUDGET } from '@jinx/core/simulation';
 import { message } from 'ant-design-vue';
+import type { StageView as View } from '@jinx/stage';
 import { computed, onBeforeUnmount, provide, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, ApiError, type AssetSummary } from '../api';
@@ -25,6 +26,8 @@ import { placeThing } from './things';
 import StageView from './StageView.vue';
 import StaleNotice from './StaleNotice.vue';
 import Transport from './Transport.vue';
+import { keyInstants } from './views';
+import ViewLegend from './ViewLegend.vue';
 
 /** One effect on the bench. */
 const props = defineProps<{ id: string }>();
@@ -53,6 +56,24 @@ const isDim = ref(false);
 const alone = ref<{ layer: string; step: string } | null>(null);
 provide(ALONE, alone);
 watch([isRaw, isDim, alone], () => engine.see({ isRaw: isRaw.value, isDim: isDim.value, alone: alone.value }));
+
+const view = ref<View>('picture');
+/** What was shown in place of the picture last. */
+let lastView: View = 'grey';
+watch(view, (shown) => {
+  if (shown !== 'picture') lastView = shown;
+  engine.show(shown);
+});
+const instants = computed(() =>
+  view.value === 'silhouette' && store.effect ? keyInstants(store.effect.stretches) : [],
+);
+let instantsTimer = 0;
+/** Silhouettes of other instants are computed anew once an edit has come to rest. */
+watch([() => store.effect, instants], ([, seconds], before) => {
+  window.clearTimeout(instantsTimer);
+  if (seconds.length === 0 && !before?.[1]?.length) return;
+  instantsTimer = window.setTimeout(() => engine.layInstants(seconds), seconds.length > 0 ? 250 : 0);
+});
 
 const closeDoor = openDoor(engine, () =>
   Object.fromEntries(Object.entries(store.effect?.layers.byId ?? {}).map(([id, layer]) => [layer.name, id])),
@@ -185,6 +206,7 @@ useKeys({
   c: () => (showGuides.value = !showGuides.value),
   r: () => (isRaw.value = !isRaw.value),
   d: () => (isDim.value = !isDim.value),
+  v: () => (view.value = view.value === 'picture' ? lastView : 'picture'),
   Enter: () => stageView.value?.frameAll(),
   'ctrl+z': () => store.undo(),
   'ctrl+shift+z': () => store.redo(),
@@ -197,14 +219,21 @@ useKeys({
     <BenchTop :project-name="projectName" />
     <template v-if="isReady && store.effect">
       <div class="upper">
-        <StageView ref="stageView" :show-guides="showGuides" :follows="follows" @drop-file="dropFile">
+        <StageView
+          ref="stageView"
+          :show-guides="showGuides && view !== 'silhouette'"
+          :follows="follows"
+          @drop-file="dropFile"
+        >
           <StageBar
             :assets="rigAssets"
             :kit="kit"
             :is-importing="isImporting"
+            v-model:view="view"
             @import-kit="bringKit"
             @import-file="dropFile"
           />
+          <ViewLegend :view="view" :instants="instants" :have="engine.instants.value" />
           <Readout :budget="budget" @set-budget="setBudget" />
           <template #foot><FindingsLine :findings="found" /></template>
         </StageView>

@@ -9,6 +9,7 @@ const KEYS = [
   ['X', 'strike what the middle of the picture shows'],
   ['C', 'clear the stage of guides and handles'],
   ['R', 'raw: without lens and air'],
+  ['V', 'another view: grey values, silhouettes, ages…'],
   ['D', 'dim what is too bright to work on'],
   ['1, 2, 3', 'move, turn or size the chosen handle'],
   ['K', 'key the chosen handle at this instant'],

@@ -1,18 +1,26 @@
 <script setup lang="ts">
 import { listed, type Effect } from '@jinx/core/document';
+import type { StageView } from '@jinx/stage';
 import { computed } from 'vue';
 import type { AssetSummary } from '../api';
 import { useEffectStore } from '../stores/effect';
 import CarrierChip from './CarrierChip.vue';
+import ChoiceChip from './ChoiceChip.vue';
 import { pickFile } from './files';
 import LensChip from './LensChip.vue';
 import MenuButton from './MenuButton.vue';
 import ThingChip from './ThingChip.vue';
 import { placeThing } from './things';
+import { VIEWS } from './views';
 
 /** What stands on the stage and in what light. */
-const props = defineProps<{ assets: readonly AssetSummary[]; kit: readonly string[]; isImporting: string }>();
-const emit = defineEmits<{ importKit: [file: string]; importFile: [file: File] }>();
+const props = defineProps<{
+  assets: readonly AssetSummary[];
+  kit: readonly string[];
+  isImporting: string;
+  view: StageView;
+}>();
+const emit = defineEmits<{ importKit: [file: string]; importFile: [file: File]; 'update:view': [view: StageView] }>();
 const store = useEffectStore();
 const stage = computed(() => store.effect!.stage);
 const things = computed(() => listed(stage.value.things));
@@ -69,6 +77,14 @@ function bring(chosen: string): void {
     </div>
     <CarrierChip />
     <LensChip />
+    <span class="view" title="What the stage shows (V: the picture, or what was shown in its place last)"
+      >Shown
+      <ChoiceChip
+        :value="view"
+        :choices="VIEWS"
+        label="what the stage shows"
+        @choose="(value) => emit('update:view', value as StageView)"
+    /></span>
   </div>
 </template>
 
@@ -89,6 +105,9 @@ function bring(chosen: string): void {
 }
 .bar .plain {
   padding: 2px 5px;
+}
+.view {
+  color: var(--soft);
 }
 .things {
   display: flex;

@@ -3,7 +3,16 @@ import type { StageRigs } from '@jinx/core/checks';
 import { readCanonicalPicture, readRig, rigsOf } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import { EffectClock } from '@jinx/core/simulation';
-import type { FromStage, Guide, StageFigure, StageMesh, StagePicture, ToStage, Tracked } from '@jinx/stage';
+import type {
+  FromStage,
+  Guide,
+  StageFigure,
+  StageMesh,
+  StagePicture,
+  StageView,
+  ToStage,
+  Tracked,
+} from '@jinx/stage';
 import { shallowReactive, shallowRef } from 'vue';
 import plainUrl from '../../../core/kernels/plain.wasm?url';
 import sharedUrl from '../../../core/kernels/shared.wasm?url';
@@ -51,6 +60,9 @@ export class Engine {
   readonly isLost = shallowRef(false);
   /** Where the matrices that were asked for stand in the picture last drawn. */
   readonly tracked = shallowRef<Tracked>({ matrices: new Float32Array(0), followed: [0, 0] });
+  /** How many silhouettes of other instants the stage has been given. */
+  readonly instants = shallowRef(0);
+  #instantsId = 0;
   /** The rigs of the things on the stage, by the id of the thing. */
   readonly rigs = shallowRef<StageRigs>(new Map());
   /** Every mesh the effect uses, by the hash of its asset. */
@@ -111,8 +123,15 @@ export class Engine {
       for (const heard of this.#listeners) heard(message.state);
       if (this.state.step === this.#wantedStep || this.state.isPlaying) this.#wantedStep = null;
       if (wasPlaying !== this.state.isPlaying) this.#pace();
-    } else if (message.kind === 'failed') this.failure.value = message.sentence;
+    } else if (message.kind === 'instant') this.#takeInstant(message);
+    else if (message.kind === 'failed') this.failure.value = message.sentence;
     else this.#answer(message.id, message);
+  }
+
+  #takeInstant({ id, buffer, mostJoints, share }: FromSimulation & { kind: 'instant' }): void {
+    if (id !== this.#instantsId) return;
+    this.instants.value++;
+    this.tellStage({ kind: 'instant', buffer, mostJoints, share }, [buffer]);
   }
 
   /** The playhead moves with every report; counts change slowly enough to be read, and at once while nothing plays or when they have become exact. */
@@ -305,6 +324,16 @@ export class Engine {
   /** While a layer's source or a force is dragged, the others stand at their fullest instant; null ends that. */
   compare(layerId: string | null): void {
     this.#tell({ kind: 'compare', layer: layerId });
+  }
+  show(view: StageView): void {
+    this.tellStage({ kind: 'view', view });
+  }
+  /** Lays silhouettes of other instants over the present one, in seconds of the time sheet; none takes them away. */
+  layInstants(seconds: number[]): void {
+    this.#instantsId++;
+    this.instants.value = 0;
+    this.tellStage({ kind: 'forgetInstants' });
+    this.#tell({ kind: 'instants', id: this.#instantsId, seconds });
   }
   guides(guides: Guide[], isShown: boolean): void {
     this.tellStage({ kind: 'guides', guides, isShown });

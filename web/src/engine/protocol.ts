@@ -16,6 +16,8 @@ export type ToSimulation =
   | { kind: 'compare'; layer: string | null }
   /** A blow at this instant from one place toward another: of the world, or seen from where a thing stands. */
   | { kind: 'strike'; from: Vector; to: Vector; beside: string | null }
+  /** Frames of instants of the time sheet, in seconds, computed beside what plays; none ends that. */
+  | { kind: 'instants'; id: number; seconds: number[] }
   | { kind: 'hash'; id: number }
   | { kind: 'inspect'; id: number; layer: string };
 
@@ -46,6 +48,7 @@ export interface SimulationState {
 export type FromSimulation =
   | { kind: 'frames'; buffer: ArrayBufferLike; address: number; mostRecords: number; mostJoints: number }
   | { kind: 'state'; state: SimulationState }
+  | { kind: 'instant'; id: number; buffer: ArrayBuffer; mostJoints: number; share: number }
   | { kind: 'hash'; id: number; step: number; hash: string | null }
   | {
       kind: 'inspection';

@@ -17,6 +17,7 @@ import {
   World,
   type Inputs,
 } from '@jinx/core/simulation';
+import { InstantRun } from './instantRun';
 import type { FromSimulation, ToSimulation } from './protocol';
 
 // The simulation's worker: owns the world and the clock, and publishes a frame for every step.
@@ -36,7 +37,7 @@ const REST_STEPS = 30;
 const progressOf = (step: number, from: number, to: number): number =>
   Math.max(0, Math.min(1, (step - from) / Math.max(1, to - from)));
 
-const tell = (message: FromSimulation) => self.postMessage(message);
+const tell = (message: FromSimulation, transfer: Transferable[] = []) => self.postMessage(message, transfer);
 
 class Player {
   #kernels: KernelBytes | null = null;
@@ -64,6 +65,7 @@ class Player {
   readonly #fullest = new Fullest();
   /** The layer that is being dragged, while the others stand at their fullest. */
   #dragged: string | null = null;
+  #instants: { id: number; run: InstantRun } | null = null;
 
   take(order: ToSimulation): void {
     switch (order.kind) {
@@ -98,6 +100,8 @@ class Player {
         return this.#letGo();
       case 'strike':
         return this.#strike(order.from, order.to, order.beside);
+      case 'instants':
+        return this.#beginInstants(order.id, order.seconds);
       case 'hash':
         this.#finish();
         return tell({ kind: 'hash', id: order.id, step: this.#world?.step ?? 0, hash: this.#world?.hash() ?? null });
@@ -169,6 +173,35 @@ class Player {
     world.startAnew();
     if (behind && behind.step <= step) world.takeLayers(behind, behind.computed);
     this.#goTo(step);
+  }
+
+  #beginInstants(id: number, seconds: readonly number[]): void {
+    this.#instants = null;
+    if (seconds.length === 0 || !this.#effect || !this.#world) return;
+    const options = { kernels: this.#kernels!, budget: this.#budget };
+    try {
+      const run = new InstantRun(this.#effect, this.#rigs, this.#world.strikes, seconds, options);
+      this.#instants = { id, run };
+      this.#schedule();
+    } catch {
+      tell({
+        kind: 'failed',
+        sentence: 'There is no room to compute other instants beside what plays. Close other effects.',
+      });
+    }
+  }
+
+  /** Computes instants for some milliseconds. */
+  #followInstants(milliseconds: number): void {
+    if (!this.#instants) return;
+    const { id, run } = this.#instants;
+    const until = performance.now() + milliseconds;
+    const found = run.advance(() => performance.now() > until);
+    if (run.isDone) this.#instants = null;
+    if (!found) return;
+    const { frame, share } = found;
+    const buffer = frame.f32.buffer as ArrayBuffer;
+    tell({ kind: 'instant', id, buffer, mostJoints: frame.mostJoints, share }, [buffer]);
   }
 
   #inputs(): Inputs {
@@ -269,11 +302,15 @@ class Player {
       this.#restartClock();
       this.#publish();
       this.#report(true);
-      if (!this.#isPlaying) return;
     }
-    if (!this.#isPlaying) return;
+    if (!this.#isPlaying) {
+      this.#followInstants(SLICE_MILLISECONDS);
+      return this.#instants ? this.#schedule() : undefined;
+    }
     this.#play(world);
-    this.#followBehind(world, Math.min(SLICE_MILLISECONDS, Math.max(2, this.#millisecondsAhead(world) - 2)));
+    const spare = () => Math.min(SLICE_MILLISECONDS, Math.max(2, this.#millisecondsAhead(world) - 2));
+    this.#followBehind(world, spare());
+    this.#followInstants(spare());
     this.#schedule(Math.max(0, Math.min(100, this.#millisecondsAhead(world))));
   }
 
