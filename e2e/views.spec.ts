@@ -70,11 +70,14 @@ test('grey values are the luminance of the picture, pixel by pixel', async () =>
   effect.layers.byId['left']!.settings['life.colour'].base = { kind: 'fixed', value: { hex: '#d02818' } };
   const picture = await stage.picture(effect, 30, { view: VIEW as never });
   const grey = await stage.picture(effect, 30, { view: VIEW as never, shown: 'grey' });
-  for (let p = 0; p < WIDTH * HEIGHT; p += 7) {
+  let [coloured, off] = [0, 0];
+  for (let p = 0; p < WIDTH * HEIGHT; p++) {
     const [r, g, b] = [...grey.rgba.subarray(p * 4, p * 4 + 3)] as [number, number, number];
-    expect(Math.max(r, g, b) - Math.min(r, g, b)).toBeLessThanOrEqual(1);
-    expect(Math.abs(r - shownPlain(picture.luminance(p)))).toBeLessThan(3);
+    coloured = Math.max(coloured, Math.max(r, g, b) - Math.min(r, g, b));
+    off = Math.max(off, Math.abs(r - shownPlain(picture.luminance(p))));
   }
+  expect(coloured).toBeLessThanOrEqual(1);
+  expect(off).toBeLessThan(3);
 });
 
 test('ages and speeds are read off the scale, and layers have the tones their legend gives them', async () => {
@@ -112,7 +115,7 @@ test('each particle has a tone of its own, however it mixes with what is behind'
   }
   const picture = await stage.picture(effect, 12, { view: VIEW as never, shown: 'particle' });
   const [left, right] = [at(picture, -0.5), at(picture, 0.5)];
-  expect(Math.hypot(...left.map((value, n) => value - right[n]!)), `${left} beside ${right}`).toBeGreaterThan(40);
+  expect(Math.hypot(...left.map((value, n) => value - right[n]!)), `${left} beside ${right}`).toBeGreaterThan(20);
   const again = await stage.picture(effect, 60, { view: VIEW as never, shown: 'particle' });
   near(at(again, -0.5), left, 'the same particle later');
 });
