@@ -657,6 +657,26 @@ test.describe('ribbons', () => {
     near(bulged.across(-0.97), 0.2 * METRE + 0.4 * METRE * 0.06, 6);
   });
 
+  test('are sent anew for each frame, however many joints they have', async () => {
+    const trails = one((layer) => {
+      layer.drawn = newRibbon('trail');
+      layer.source = { kind: 'disc', place: atEffect([0, 1, 0]) };
+      setNumber(layer, 'births.rate', 60);
+      setNumber(layer, 'births.standing', 0);
+      setNumber(layer, 'births.life', 2);
+      layer.settings['motion.launch'].base = { kind: 'fixed', value: 'any' };
+      setNumber(layer, 'motion.speed', 0.7);
+      setNumber(layer, 'life.size', 0.03);
+    });
+    const early = await stage.picture(trails, 30, view);
+    const later = await stage.picture(trails, 80, view);
+    expect(later.changed(early).length).toBeGreaterThan(1000);
+    // Another effect takes the drawing away: the next is made from nothing.
+    await stage.picture(one(), 30, view);
+    const fresh = await stage.picture(trails, 80, view);
+    expect(fresh.changed(later, 0)).toEqual([]);
+  });
+
   test('lie flat, crossed or as a tube: turned to the camera, fixed, or with a bright middle', async () => {
     const forms = Object.fromEntries(
       await Promise.all(

@@ -10,11 +10,9 @@ export const [WIDTH, HEIGHT] = [480, 300] as const;
 /** The stage by itself in a browser: pictures of effects at a step, without the bench. It needs no server. */
 export class StageHarness {
   readonly #page: Page;
-  readonly #assets: Readonly<Record<string, Uint8Array>>;
 
-  private constructor(page: Page, assets: Readonly<Record<string, Uint8Array>>) {
+  private constructor(page: Page) {
     this.#page = page;
-    this.#assets = assets;
   }
 
   /** `assets`: canonical bytes of what effects use, by hash. */
@@ -45,16 +43,15 @@ export class StageHarness {
       return answer ? route.fulfill({ ...answer, headers }) : route.fulfill({ status: 404, body: '' });
     });
     await page.goto(ADDRESS);
-    return new StageHarness(page, assets);
+    const coded = Object.entries(assets).map(([hash, bytes]) => [hash, Buffer.from(bytes).toString('base64')]);
+    await page.evaluate((given) => window.stagePage.keep(given), Object.fromEntries(coded) as Record<string, string>);
+    return new StageHarness(page);
   }
 
   /** The picture of an effect at a step: four bytes a pixel, rows from the top. */
   async picture(effect: Effect, step = 30, more: Partial<PictureOrder> = {}): Promise<Picture> {
     const { width = WIDTH, height = HEIGHT } = more;
-    const assets = Object.fromEntries(
-      Object.entries(this.#assets).map(([hash, bytes]) => [hash, Buffer.from(bytes).toString('base64')]),
-    );
-    const order: PictureOrder = { effect, step, width, height, assets, ...more };
+    const order: PictureOrder = { effect, step, width, height, ...more };
     const coded = await this.#page.evaluate((given) => window.stagePage.picture(given), order);
     return new Picture(Buffer.from(coded, 'base64'), width, height);
   }

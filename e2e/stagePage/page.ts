@@ -1,8 +1,9 @@
-import { parseEffect } from '@jinx/core/document';
+import { parseEffect, type Effect } from '@jinx/core/document';
 import { readCanonicalPicture, readRig, rigsOf } from '@jinx/core/formats';
+import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
 import { FrameWriter, tripleBuffer, tripleBufferBytes, World, type Inputs } from '@jinx/core/simulation';
-import type { StageView } from '../../stage/protocol.ts';
+import type { StagePicture, StageView } from '../../stage/protocol.ts';
 import { Stage } from '../../stage/stage.ts';
 import { AS_IT_IS, drawnFog, drawnLayers, drawnLens, type Seen } from '../../web/src/engine/drawn.ts';
 import { InstantRun } from '../../web/src/engine/instantRun.ts';
@@ -15,8 +16,6 @@ export interface PictureOrder {
   readonly step: number;
   readonly width: number;
   readonly height: number;
-  /** Canonical bytes of what the effect uses, by hash, in base64. */
-  readonly assets?: Readonly<Record<string, string>>;
   readonly view?: Partial<View>;
   readonly seen?: Partial<Seen>;
   readonly inputs?: Inputs;
@@ -27,6 +26,8 @@ export interface PictureOrder {
   readonly without?: readonly string[];
 }
 export interface StagePage {
+  /** Takes canonical bytes of all that effects use, by hash, in base64. */
+  keep(assets: Readonly<Record<string, string>>): void;
   picture(order: PictureOrder): Promise<string>;
   /** Takes the graphics away and gives them back; how often the stage heard of each. */
   loseContext(): Promise<{ lost: number; restored: number }>;
@@ -53,16 +54,57 @@ const kernels = Promise.all([wasm('shared'), wasm('plain')]).then(([shared, plai
 const canvas = new OffscreenCanvas(64, 64);
 const heard = { lost: 0, restored: 0 };
 const stage = new Stage(canvas, (isLost) => heard[isLost ? 'lost' : 'restored']++);
-let text = '';
+/** What effects use, read once. */
+const rigsKept = new Map<string, Rig>();
+/** What stands on the stage, as text. */
+let standing = '';
+
+/** The world of the effect drawn last: another picture of it, in another light or later, needs no new one. */
+let known: { key: string; world: World } | null = null;
+async function worldOf(effect: Effect, inputs: Inputs): Promise<World> {
+  const { things, carrier, density } = effect.stage;
+  const key = JSON.stringify([{ ...effect, stage: { things, carrier, density } }, inputs]);
+  if (known?.key !== key) known = { key, world: new World(effect, rigsKept, inputs, { kernels: await kernels }) };
+  return known.world;
+}
+
+/** Puts an effect's things on the stage, and the meshes it uses beside it, unless they are there. */
+function setThings(effect: Effect): void {
+  const { byId, order } = effect.stage.things;
+  const text = JSON.stringify([order.map((id) => [id, byId[id]!.asset]).sort(), rigsOf(effect)]);
+  if (text === standing) return;
+  standing = text;
+  const meshes = rigsOf(effect).flatMap((hash) => {
+    const rig = rigsKept.get(hash);
+    return rig ? [{ hash, mesh: rig.mesh, texture: rig.texture }] : [];
+  });
+  stage.take({ kind: 'meshes', meshes });
+  let boneStart = 0;
+  const figures = [...order].sort().map((id) => {
+    const { mesh, texture, inverseBind, bones } = rigsKept.get(byId[id]!.asset)!;
+    const figure = { mesh, texture, inverseBind, boneStart };
+    boneStart += bones.length + 1;
+    return figure;
+  });
+  stage.take({ kind: 'figures', figures, followed: 0 });
+}
 
 window.stagePage = {
+  keep(assets) {
+    const pictures: StagePicture[] = [];
+    for (const [hash, coded] of Object.entries(assets)) {
+      const bytes = bytesOf(coded);
+      try {
+        rigsKept.set(hash, readRig(bytes));
+      } catch {
+        pictures.push({ hash, texture: readCanonicalPicture(bytes) });
+      }
+    }
+    stage.take({ kind: 'pictures', pictures });
+  },
   async picture(order) {
     const effect = parseEffect(order.effect);
-    const assets = Object.fromEntries(
-      Object.entries(order.assets ?? {}).map(([hash, coded]) => [hash, bytesOf(coded)]),
-    );
-    const rigs = new Map(rigsOf(effect).flatMap((hash) => (assets[hash] ? [[hash, readRig(assets[hash])]] : [])));
-    const world = new World(effect, rigs, order.inputs ?? {}, { kernels: await kernels });
+    const world = await worldOf(effect, order.inputs ?? {});
     world.advance(order.step);
     const room = { mostRecords: world.mostRecords, mostJoints: world.mostJoints };
     const buffer = new SharedArrayBuffer(tripleBufferBytes(room));
@@ -70,29 +112,7 @@ window.stagePage = {
     world.writeFrame(writer.frame);
     writer.publish();
     const seen: Seen = { ...AS_IT_IS, ...order.seen };
-    const things = effect.stage.things.order.slice().sort();
-    const known = Object.keys(assets).sort().join();
-    if (known !== text) {
-      text = known;
-      const pictures = Object.entries(assets).flatMap(([hash, bytes]) => {
-        try {
-          return [{ hash, texture: readCanonicalPicture(bytes) }];
-        } catch {
-          return [];
-        }
-      });
-      stage.take({ kind: 'pictures', pictures });
-    }
-    const meshes = [...rigs].map(([hash, { mesh, texture }]) => ({ hash, mesh, texture }));
-    stage.take({ kind: 'meshes', meshes });
-    let boneStart = 0;
-    const figures = things.map((id) => {
-      const { mesh, texture, inverseBind, bones } = rigs.get(effect.stage.things.byId[id]!.asset)!;
-      const figure = { mesh, texture, inverseBind, boneStart };
-      boneStart += bones.length + 1;
-      return figure;
-    });
-    stage.take({ kind: 'figures', figures, followed: 0 });
+    setThings(effect);
     stage.take({ kind: 'surround', surround: effect.stage.surround });
     stage.take({ kind: 'guides', guides: [], isShown: false });
     stage.take({ kind: 'lens', lens: drawnLens(effect, seen) });
@@ -105,8 +125,9 @@ window.stagePage = {
     stage.take({ kind: 'layers', layers });
     stage.take({ kind: 'view', view: order.shown ?? 'picture' });
     stage.take({ kind: 'forgetInstants' });
-    const run = new InstantRun(effect, rigs, [], order.instants ?? [], { kernels: await kernels });
-    while (!run.isDone) {
+    const { instants = [] } = order;
+    const run = instants.length > 0 && new InstantRun(effect, rigsKept, [], instants, { kernels: await kernels });
+    while (run && !run.isDone) {
       const { frame, share } = run.advance(() => false)!;
       const { mostJoints } = frame;
       stage.take({ kind: 'instant', buffer: frame.f32.buffer as ArrayBuffer, mostJoints, share });

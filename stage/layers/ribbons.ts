@@ -50,10 +50,10 @@ export class Ribbons extends LayerDrawing {
     const at = frame.joints + found!.jointStart * JOINT_WORDS;
     const words = texture.image.data as Float32Array;
     words.set(frame.f32.subarray(at, at + count * JOINT_WORDS));
-    // Whole rows, as textures are uploaded.
+    // A range lies within one row of the texture.
     const row = JOINTS_A_ROW * JOINT_WORDS;
     texture.clearUpdateRanges();
-    texture.addUpdateRange(0, Math.ceil((count * JOINT_WORDS) / row) * row);
+    for (let start = 0; start < count * JOINT_WORDS; start += row) texture.addUpdateRange(start, row);
     texture.needsUpdate = true;
   }
 
