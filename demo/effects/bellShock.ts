@@ -8,7 +8,20 @@ import {
   newThing,
   type Effect,
 } from '@jinx/core/document';
-import { colour, drawn, force, forces, hex, layer, layers, meshes, named, step, type KitAssets } from './build.ts';
+import {
+  colour,
+  darkWater,
+  drawn,
+  force,
+  forces,
+  hex,
+  layer,
+  layers,
+  meshes,
+  named,
+  step,
+  type KitAssets,
+} from './build.ts';
 
 const TALLOW = 'tallow';
 /** Three tolls, so far apart. */
@@ -342,6 +355,17 @@ export function bellShock(kit: KitAssets): Effect {
     1,
   );
   colour(light, [0, named('bell')]);
-  layers(effect, { flare, bent, shell, dust, grit, reeds, wave, shade, light });
+  layers(effect, {
+    flare,
+    bent,
+    shell,
+    dust,
+    grit,
+    reeds,
+    wave,
+    shade,
+    silence: darkWater('Stilled water', 0xbe110b, MIDDLE, 5.6, {}, '#262a28'),
+    light,
+  });
   return effect;
 }

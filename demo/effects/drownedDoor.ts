@@ -75,16 +75,16 @@ export function drownedDoor(kit: KitAssets): Effect {
     {
       'births.standing': 1,
       'life.size': { base: RADIUS * 2.3, ...opened },
-      'life.opacity': { base: 70, ...seen },
+      'life.opacity': { base: 34, ...seen },
       'life.intensity': 0.8,
       'life.turning': 9,
       'appearance.facing': 'own frame',
       'appearance.depth': 'never hidden',
     },
-    step('scroll', { along: 0.05, repeatAcross: 1.4, repeatAlong: 1.4 }),
-    step('warp', { strength: 46, grains: 2.2, change: 0.25, varied: false }),
-    step('drawn', { shape: 'cells', grains: 4, softness: 80, change: 0.2, varied: false }),
-    step('levels', { onto: 'opacity', black: 46, white: 130 }),
+    step('scroll', { along: 0.04, repeatAcross: 1.2, repeatAlong: 1.2 }),
+    step('warp', { strength: 30, grains: 2.6, change: 0.3, varied: false }),
+    step('drawn', { shape: 'cells', grains: 3.4, softness: 100, change: 0.25, varied: false }),
+    step('levels', { onto: 'opacity', black: 17, white: 0 }),
   );
   depths.inside = 'pool';
   colour(depths, [0, named('water')]);
@@ -268,13 +268,13 @@ export function drownedDoor(kit: KitAssets): Effect {
     { kind: 'point', place: inWorld([0, 0, 0.1]) },
     {
       'births.standing': 1,
-      'life.size': { base: 3, ...opened },
+      'life.size': { base: 4.8, ...opened },
       'life.opacity': { base: 72, ...seen },
       'appearance.facing': 'ground',
       'appearance.blend': 'multiply',
     },
     step('warp', { strength: 16, grains: 3, change: 0.1 }),
-    step('drawn', { shape: 'soft dot', softness: 20 }),
+    step('drawn', { shape: 'disc', softness: 70 }),
   );
   colour(wet, [0, hex('#12303a')]);
 
@@ -316,7 +316,7 @@ export function drownedDoor(kit: KitAssets): Effect {
       {
         'births.standing': 1,
         'life.intensity': {
-          base: 2.6,
+          base: 3.2,
           over: [
             [0, 0],
             [0.2, 1.2],

@@ -1,4 +1,5 @@
 import {
+  inWorld,
   atBone,
   burst,
   collectionOf,
@@ -8,7 +9,20 @@ import {
   type Effect,
   type Vector,
 } from '@jinx/core/document';
-import { colour, drawn, force, forces, gradient, layer, layers, named, step, type KitAssets } from './build.ts';
+import {
+  colour,
+  darkWater,
+  drawn,
+  force,
+  forces,
+  gradient,
+  layer,
+  layers,
+  named,
+  shimmer,
+  step,
+  type KitAssets,
+} from './build.ts';
 
 const [SEDGE, BOGLING] = ['sedge', 'bogling'];
 const HAND = atBone(SEDGE, 'hand.left', [0, -0.08, 0.04]);
@@ -300,6 +314,8 @@ export function eelLeash(kit: KitAssets): Effect {
     glow,
     drips,
     skin,
+    shimmer: shimmer('Eel light on the water', 0xee1a0d, inWorld([0.2, 0, 0]), 5, named('eel'), 80),
+    water: darkWater('Eel water', 0xee1a0c, inWorld([0.2, 0, 0]), 5.8, {}, '#12302c'),
     light1: lights('Light in the hand', 0xee1a0a, HAND),
     light2: lights('Light in the chest', 0xee1a0b, LAMP),
   });

@@ -35,9 +35,9 @@ export const RELEASED: Readonly<Record<string, readonly number[]>> = {
   'Reed Cleave': [34, 28],
   'Drowned Door': [110, 180],
   'Peat Smoke': [150, 90],
-  Sinkhole: [205, 100],
+  Sinkhole: [205, 214],
   'Wick Flame': [90, 150],
-  'Bell Shock': [34, 28],
+  'Bell Shock': [91, 34],
   'Eel Leash': [90, 150],
   'Moth Unmaking': [75, 100],
 };

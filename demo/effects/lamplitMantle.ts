@@ -1,5 +1,6 @@
 import {
   atBone,
+  atThing,
   collectionOf,
   curveShaper,
   drawnLook,
@@ -20,6 +21,7 @@ import {
   type Shaper,
   type Step,
 } from '@jinx/core/document';
+import { darkWater, shimmer } from './build.ts';
 
 const LAMP: Colour = { palette: 'lamp' };
 const EMBER: Colour = { palette: 'ember' };
@@ -348,6 +350,8 @@ export function lamplitMantle(sedge: string): Effect {
     ['light', lampLight()],
     ['left', ripples('left', 0x2b11)],
     ['right', ripples('right', 0x2b12)],
+    ['shimmer', shimmer('Lamplight on the water', 0x2b14, atThing(SEDGE), 4.6, LAMP, 80)],
+    ['water', darkWater('Marsh water', 0x2b13, atThing(SEDGE), 5.7)],
   ]);
   effect.stage.things = collectionOf([
     [SEDGE, { ...newThing('Sedge', sedge), clip: 'walk', path: { kind: 'circle', radius: 3 } }],

@@ -1,5 +1,6 @@
 import {
   atBone,
+  atThing,
   burst,
   collectionOf,
   curveShaper,
@@ -9,7 +10,20 @@ import {
   type Effect,
   type Vector,
 } from '@jinx/core/document';
-import { colour, drawn, force, forces, hex, layer, layers, named, picture, step, type KitAssets } from './build.ts';
+import {
+  colour,
+  darkWater,
+  drawn,
+  force,
+  forces,
+  hex,
+  layer,
+  layers,
+  named,
+  picture,
+  step,
+  type KitAssets,
+} from './build.ts';
 
 const [BOGLING, TALLOW] = ['bogling', 'tallow'];
 const CHEST = atBone(BOGLING, 'lamp', [0, -0.1, 0]);
@@ -350,6 +364,7 @@ export function mothUnmaking(kit: KitAssets): Effect {
     halo,
     peat,
     body,
+    water: darkWater('Peat water', 0x307409, atThing(BOGLING), 4.8, {}, '#2b2118'),
     light1: light(
       'Light of the lamp laid bare',
       0x307407,

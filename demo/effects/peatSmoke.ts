@@ -9,7 +9,21 @@ import {
   type Effect,
   type Vector,
 } from '@jinx/core/document';
-import { colour, drawn, force, forces, hex, layer, layers, meshes, named, step, type KitAssets } from './build.ts';
+import {
+  colour,
+  darkWater,
+  drawn,
+  force,
+  forces,
+  hex,
+  layer,
+  layers,
+  meshes,
+  named,
+  shimmer,
+  step,
+  type KitAssets,
+} from './build.ts';
 
 /** Vents along a crack in the ground, and when each puffs. */
 const CRACK: readonly Vector[] = [
@@ -252,6 +266,15 @@ export function peatSmoke(kit: KitAssets): Effect {
     { reach: 1.7, surfaces: 1 },
   );
   colour(light, [0, named('ember')]);
-  layers(effect, { spores, haze, ...Object.fromEntries(puffs), crack, scorch, light });
+  layers(effect, {
+    spores,
+    haze,
+    ...Object.fromEntries(puffs),
+    crack,
+    scorch,
+    embers: shimmer('Embers in the peat', 0x9ea752, inWorld(), 4.4, named('ember'), 35),
+    soot: darkWater('Sooted ground', 0x9ea751, inWorld(), 4.4, {}, '#231c17'),
+    light,
+  });
   return effect;
 }

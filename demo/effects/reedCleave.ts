@@ -11,6 +11,7 @@ import {
 } from '@jinx/core/document';
 import {
   colour,
+  darkWater,
   drawn,
   force,
   forces,
@@ -325,6 +326,7 @@ export function reedCleave(kit: KitAssets): Effect {
     trail,
     ...Object.fromEntries([...blades].filter((_, n) => n % 2 === 1)),
     scrape,
+    water: darkWater('Dark water', 0x2eed61, atThing(SEDGE, [0, 0, 0.2]), 4.8, {}, '#1b2b24'),
     light,
   });
   return effect;

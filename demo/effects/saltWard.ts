@@ -9,7 +9,20 @@ import {
   type Hit,
   type Vector,
 } from '@jinx/core/document';
-import { colour, drawn, force, forces, hex, layer, layers, meshes, named, step, type KitAssets } from './build.ts';
+import {
+  colour,
+  darkWater,
+  drawn,
+  force,
+  forces,
+  hex,
+  layer,
+  layers,
+  meshes,
+  named,
+  step,
+  type KitAssets,
+} from './build.ts';
 
 const TALLOW = 'tallow';
 /** The shell stands about her, on the ground. */
@@ -366,6 +379,17 @@ export function saltWard(kit: KitAssets): Effect {
     { reach: 3.2 },
   );
   colour(glow, [0, named('rime')]);
-  layers(effect, { flash, rings, grains, glint, loose, crystals, shell, frost, glow });
+  layers(effect, {
+    flash,
+    rings,
+    grains,
+    glint,
+    loose,
+    crystals,
+    shell,
+    frost,
+    brine: darkWater('Brine', 0x51a70a, atThing(TALLOW, [0, 0, 0.1]), 6, {}, '#1c2e36'),
+    glow,
+  });
   return effect;
 }

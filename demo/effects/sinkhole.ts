@@ -11,6 +11,7 @@ import {
 } from '@jinx/core/document';
 import {
   colour,
+  darkWater,
   drawn,
   force,
   forces,
@@ -20,6 +21,7 @@ import {
   layers,
   meshes,
   named,
+  shimmer,
   step,
   type KitAssets,
 } from './build.ts';
@@ -546,6 +548,22 @@ export function sinkhole(kit: KitAssets): Effect {
     { reach: 3 },
   );
   colour(light, [0, named('bog')]);
-  layers(effect, { sprayed, column, clods, ring, roots, runs, silt, glow, funnel, mouth, lip, shade, light });
+  layers(effect, {
+    sprayed,
+    column,
+    clods,
+    ring,
+    roots,
+    runs,
+    silt,
+    glow,
+    funnel,
+    mouth,
+    lip,
+    shade,
+    shimmer: shimmer('Bog light on the water', 0x51ca10, MIDDLE, 5.4, named('bog'), 75),
+    sodden: darkWater('Sodden ground', 0x51ca0f, MIDDLE, 6, {}, '#2a2219'),
+    light,
+  });
   return effect;
 }

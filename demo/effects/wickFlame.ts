@@ -1,5 +1,19 @@
-import { atBone, collectionOf, newEffect, newThing, type Effect } from '@jinx/core/document';
-import { colour, drawn, force, forces, gradient, hex, layer, layers, named, step, type KitAssets } from './build.ts';
+import { atBone, atThing, collectionOf, newEffect, newThing, type Effect } from '@jinx/core/document';
+import {
+  colour,
+  darkWater,
+  drawn,
+  force,
+  forces,
+  gradient,
+  hex,
+  layer,
+  layers,
+  named,
+  shimmer,
+  step,
+  type KitAssets,
+} from './build.ts';
 
 const TALLOW = 'tallow';
 /** Where the wick stands in the lamp she carries. */
@@ -281,7 +295,7 @@ export function wickFlame(kit: KitAssets): Effect {
         'births.standing': 1,
         'motion.ride': 100,
         'life.intensity': {
-          base: 1.3,
+          base: 2.6,
           over: [
             [0, 0],
             [0.1, 1],
@@ -301,6 +315,16 @@ export function wickFlame(kit: KitAssets): Effect {
     { reach: 3.6, surfaces: 1, fog: 1 },
   );
   colour(light, [0, named('flame')]);
-  layers(effect, { sparks, heart, tongues, wisps, halo, smoke, light });
+  layers(effect, {
+    sparks,
+    heart,
+    tongues,
+    wisps,
+    halo,
+    smoke,
+    shimmer: shimmer('Light on the water', 0x31c409, atThing(TALLOW), 5.2, named('flame'), 36),
+    water: darkWater('Dark water', 0x31c408, atThing(TALLOW), 5.7, {}, '#241f24'),
+    light,
+  });
   return effect;
 }
