@@ -2,6 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import {
   atEffect,
   collectionOf,
+  curveShaper,
   inWorld,
   newDrawn,
   newEffect,
@@ -15,12 +16,13 @@ import {
   type Effect,
   type Layer,
   type NumberSetting,
+  type Shaper,
   type Step,
 } from '@jinx/core/document';
 import { writePicture, writeRig } from '@jinx/core/formats';
 import { cross, linearOf, subtract, unit, type Vec3 } from '@jinx/core/maths';
 import { closedBox } from '../core/testing/rigs.ts';
-import { HEIGHT, StageHarness, WIDTH } from './stageHarness.ts';
+import { HEIGHT, StageHarness, WIDTH, type Picture } from './stageHarness.ts';
 
 const VIEW = { position: [0, 1, 5], target: [0, 1, 0], fieldOfView: 30, follows: false } as const;
 const METRE = HEIGHT / (2 * 5 * Math.tan((15 * Math.PI) / 180));
@@ -622,6 +624,88 @@ test.describe('a body', () => {
       view,
     );
     expect(ragged.changed(straight).length).toBeGreaterThan(300);
+  });
+
+  test('is nowhere drawn where free pieces lie, and nowhere bare of both: the kernel frees what the shader cuts', async () => {
+    const torn = (change: (pieces: Layer, effect: Effect) => void) =>
+      cut(0, (body, effect) => {
+        red(body);
+        choose(body, 'appearance.lit', 'unlit');
+        const front = newFront('Front', 'sphere', inWorld([0.1, 1.1, 0.5]));
+        front.settings.border.base = { kind: 'fixed', value: 0.42 };
+        front.settings.border.shapers = collectionOf([
+          [
+            'grows',
+            {
+              ...curveShaper([
+                [0, 0],
+                [0.5, 2],
+              ]),
+              reads: { kind: 'effectTime' },
+            } as Shaper,
+          ],
+        ]);
+        front.settings.noise.base = { kind: 'fixed', value: 0.15 };
+        front.settings.noiseSize.base = { kind: 'fixed', value: 0.25 };
+        effect.fronts = collectionOf([['front', front]]);
+        const pieces = standing('Pieces', 3);
+        pieces.source = { kind: 'mesh', thing: 'box', bones: [] };
+        choose(pieces, 'source.order', 'even');
+        setNumber(pieces, 'births.standing', 6000);
+        pieces.front = 'front';
+        setNumber(pieces, 'release.heldOpacity', 0);
+        setNumber(pieces, 'motion.ride', 100);
+        setNumber(pieces, 'life.size', 0.012);
+        setNumber(pieces, 'appearance.nudge', 0.02);
+        pieces.settings['life.colour'].base = { kind: 'fixed', value: { hex: '#00ff00' } };
+        // A blue card within, so that the far side is not seen through what is gone.
+        const card = standing('Card', 4);
+        setNumber(card, 'life.size', 0.98);
+        choose(card, 'appearance.blend', 'solid');
+        card.settings['life.colour'].base = { kind: 'fixed', value: { hex: '#0000ff' } };
+        effect.layers = collectionOf([
+          ['pieces', pieces],
+          ['one', body],
+          ['card', card],
+        ]);
+        effect.stretches = { opening: 1, hold: { kind: 'none' }, closing: 0, preRoll: 0 };
+        change(pieces, effect);
+      });
+    // What the card fills: beside it the box's other sides are seen.
+    const [left, top, side] = [0.47, 0.47, 0.94].map((share) => Math.round(share * METRE)) as [
+      number,
+      number,
+      number,
+    ];
+    const face = Array.from({ length: side * side }, (_, n) => {
+      const [x, y] = [MIDDLE_X - left + (n % side), MIDDLE_Y - top + Math.floor(n / side)];
+      return y * WIDTH + x;
+    });
+    const is = (picture: Picture, p: number, channel: number) =>
+      [0, 1, 2].every((c) => picture.rgba[p * 4 + c]! > 120 === (c === channel));
+    const [RED, GREEN, BLUE] = [0, 1, 2];
+    const around = [-2, -1, 0, 1, 2].flatMap((y) => [-2, -1, 0, 1, 2].map((x) => y * WIDTH + x));
+    for (const step of [12, 16]) {
+      const fine = torn(() => undefined);
+      const skin = await stage.picture(fine, step, { ...view, without: ['pieces'] });
+      const both = await stage.picture(fine, step, view);
+      const free = face.filter((p) => is(both, p, GREEN));
+      expect(free.length).toBeGreaterThan(150);
+      expect(face.filter((p) => is(skin, p, RED)).length).toBeGreaterThan(500);
+      // A piece is two pixels wide: one that is deeper in the skin than that is free and drawn at once.
+      const wrong = free.filter((p) => around.every((by) => is(skin, p + by, RED)));
+      expect(wrong.length, `at step ${step}`).toBe(0);
+      // Pieces as wide as the gaps between them leave nothing bare: what the skin has lost is all free.
+      const covered = await stage.picture(
+        torn((pieces) => setNumber(pieces, 'life.size', 0.06)),
+        step,
+        view,
+      );
+      const bared = face.filter((p) => is(covered, p, BLUE)).length;
+      const lost = face.filter((p) => is(skin, p, BLUE)).length;
+      expect(lost).toBeGreaterThan(2000);
+      expect(bared / lost, `at step ${step}`).toBeLessThan(0.02);
+    }
   });
 });
 
