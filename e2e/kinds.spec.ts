@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import {
   atEffect,
+  burst,
   collectionOf,
   curveShaper,
   inWorld,
@@ -411,6 +412,79 @@ test.describe('lights', () => {
     near((await glow(2, true)) / one, 2, 0.2);
     expect(Math.abs(await glow(0, true))).toBeLessThan(0.02 * one);
   });
+});
+
+test('lights that come and go, and all else that does, need no new shader for ten seconds', async () => {
+  const effect = lamp((light, whole) => {
+    setNumber(light, 'births.standing', 0);
+    setNumber(light, 'births.rate', 90);
+    setNumber(light, 'births.life', [0.1, 0.9]);
+    light.source = { kind: 'disc', place: atEffect([0, 0.4, 0]) };
+    const sparks = standing('Sparks', 5);
+    setNumber(sparks, 'births.standing', 0);
+    sparks.bursts = collectionOf([['now', { ...burst('hold', 0.5, 40), times: 3, every: 1.2 }]]);
+    setNumber(sparks, 'births.life', [0.1, 0.6]);
+    const trails = standing('Trails', 6);
+    trails.drawn = newRibbon('trail');
+    setNumber(trails, 'births.standing', 0);
+    setNumber(trails, 'births.rate', 5);
+    setNumber(trails, 'births.life', 0.3);
+    setNumber(trails, 'motion.speed', 1);
+    whole.layers = collectionOf([
+      ...whole.layers.order.map((id) => [id, whole.layers.byId[id]!] as const),
+      ['sparks', sparks],
+      ['trails', trails],
+    ]);
+    whole.stage.air.fog.isOn = true;
+  });
+  const first = await stage.picture(effect, 2, view);
+  const { compiled } = await stage.calls();
+  expect(compiled).toBeGreaterThan(0);
+  let different = 0;
+  for (let step = 20; step <= 620; step += 20) {
+    const later = await stage.picture(effect, step, view);
+    if (later.changed(first).length > 50) different++;
+  }
+  expect(different).toBeGreaterThan(25);
+  expect((await stage.calls()).compiled).toBe(compiled);
+});
+
+test('a mark wraps the step it lies on, within its depth, and leaves steep sides out', async () => {
+  const seenFrom = { view: { ...VIEW, position: [0, 3, 3], target: [0, 0, 0] } as never };
+  const marked = async (change: (mark: Layer) => void) => {
+    const effect = one((mark, whole) => {
+      whole.stage.things = collectionOf([
+        ['box', { ...newThing('Box', BOX), at: [0.3, 0.15, 0] as [number, number, number], scale: 0.3 }],
+      ]);
+      mark.source = { kind: 'point', place: inWorld() };
+      choose(mark, 'appearance.facing', 'ground');
+      choose(mark, 'appearance.wraps', true);
+      setNumber(mark, 'appearance.wrapDepth', 1);
+      setNumber(mark, 'life.size', 1.4);
+      mark.settings['life.colour'].base = { kind: 'fixed', value: { hex: '#ff0000' } };
+      change(mark);
+    });
+    const withIt = await stage.picture(effect, 30, seenFrom);
+    return (x: number, y: number, z: number) => {
+      // The place in the picture of a place in the world, seen from there.
+      const [up, deep] = [(y - z) * Math.SQRT1_2, 3 * Math.SQRT2 - (y + z) * Math.SQRT1_2];
+      const scale = HEIGHT / (2 * deep * Math.tan((15 * Math.PI) / 180));
+      const [r, g] = withIt.at(Math.round(MIDDLE_X + x * scale), Math.round(MIDDLE_Y - up * scale));
+      return r > 150 && g < 60;
+    };
+  };
+  const [ground, top, side, beyond] = [
+    [-0.3, 0, 0.2],
+    [0.3, 0.3, 0],
+    [0.3, 0.12, 0.15],
+    [-0.3, 0, -0.9],
+  ] as const;
+  const wrapped = await marked(() => undefined);
+  expect([ground, top, side, beyond].map(([x, y, z]) => wrapped(x, y, z))).toEqual([true, true, false, false]);
+  const shallow = await marked((mark) => setNumber(mark, 'appearance.wrapDepth', 0.1));
+  expect([ground, top, side, beyond].map(([x, y, z]) => shallow(x, y, z))).toEqual([true, false, false, false]);
+  const flat = await marked((mark) => choose(mark, 'appearance.wraps', false));
+  expect([ground, top, side, beyond].map(([x, y, z]) => flat(x, y, z))).toEqual([true, false, false, false]);
 });
 
 test.describe('haze', () => {

@@ -67,7 +67,7 @@ export class StageHarness {
     return this.#page.evaluate(() => window.stagePage.loseContext());
   }
 
-  calls(): Promise<{ calls: number; triangles: number }> {
+  calls(): Promise<{ calls: number; triangles: number; compiled: number }> {
     return this.#page.evaluate(() => window.stagePage.calls());
   }
 }

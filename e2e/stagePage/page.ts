@@ -32,7 +32,7 @@ export interface StagePage {
   /** Takes the graphics away and gives them back; how often the stage heard of each. */
   loseContext(): Promise<{ lost: number; restored: number }>;
   /** Draw calls and triangles of the last picture. */
-  calls(): { calls: number; triangles: number };
+  calls(): { calls: number; triangles: number; compiled: number };
 }
 declare global {
   interface Window {
@@ -51,6 +51,13 @@ const kernels = Promise.all([wasm('shared'), wasm('plain')]).then(([shared, plai
   shared,
   plain,
 }));
+/** Shaders compiled since the page began. */
+let compiled = 0;
+const compileShader = WebGL2RenderingContext.prototype.compileShader;
+WebGL2RenderingContext.prototype.compileShader = function (shader) {
+  compiled++;
+  compileShader.call(this, shader);
+};
 const canvas = new OffscreenCanvas(64, 64);
 const heard = { lost: 0, restored: 0 };
 const stage = new Stage(canvas, (isLost) => heard[isLost ? 'lost' : 'restored']++);
@@ -143,5 +150,5 @@ window.stagePage = {
     await new Promise((resolve) => setTimeout(resolve, 300));
     return heard;
   },
-  calls: () => stage.calls,
+  calls: () => ({ ...stage.calls, compiled }),
 };
