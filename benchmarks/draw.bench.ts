@@ -41,6 +41,10 @@ const browser = await chromium.launch({
   args: [...CHROMIUM.args, '--js-flags=--expose-gc', '--enable-precise-memory-info'],
 });
 const page = await browser.newPage();
+page.on('pageerror', (error) => {
+  process.stderr.write(`${error.message}\n`);
+  process.exit(1);
+});
 await open(page);
 const timed = (order: Omit<TimeOrder, 'frames'>) =>
   page.evaluate((given) => window.drawing.time(given), { ...order, frames: FRAMES });
@@ -102,13 +106,42 @@ const callsOf = async (count: number) => {
   return (await page.evaluate(() => window.drawing.calls())).calls;
 };
 const [callsOfOne, callsOfTen] = [await callsOf(1), await callsOf(10)];
-const bytesPerFrame = await page.evaluate((order) => window.drawing.bytes(order, 300), {
+// A layer with a look that nothing has yet is added while all goes on: its shader is made ready behind the frames.
+const adding = await page.evaluate((order) => window.drawing.adding(order, 60), {
   who: 'stage',
   count: 10_000,
   pixels: 2,
   frames: 0,
-  layers: 1,
+  layers: 2,
 } as TimeOrder);
+// Every allocation of so many frames, by sampling: what is collected meanwhile counts as well.
+const SAMPLED = 200;
+const profiler = await page.context().newCDPSession(page);
+await page.evaluate((order) => window.drawing.prepare(order), {
+  who: 'stage',
+  count: 10_000,
+  pixels: 2,
+  frames: 0,
+  layers: 10,
+} as TimeOrder);
+await profiler.send('HeapProfiler.startSampling', {
+  samplingInterval: 64,
+  includeObjectsCollectedByMajorGC: true,
+  includeObjectsCollectedByMinorGC: true,
+});
+await page.evaluate((frames) => window.drawing.run(frames), SAMPLED);
+const { profile } = await profiler.send('HeapProfiler.stopSampling');
+type ProfileNode = (typeof profile)['head'];
+const allocated = new Map<string, number>();
+const visit = ({ callFrame, selfSize, children }: ProfileNode): void => {
+  if (selfSize > 0)
+    allocated.set(callFrame.functionName, (allocated.get(callFrame.functionName) ?? 0) + selfSize / SAMPLED);
+  children.forEach(visit);
+};
+visit(profile.head);
+const bytesPerFrame = [...allocated.values()].reduce((sum, bytes) => sum + bytes, 0);
+for (const [name, bytes] of [...allocated].sort((a, b) => b[1] - a[1]).slice(0, 12))
+  process.stderr.write(`${bytes.toFixed(0)} bytes a frame in ${name || 'a function without a name'}\n`);
 await browser.close();
 console.log(
   JSON.stringify({
@@ -125,6 +158,11 @@ console.log(
     sixteenLightsMs: rounded(beside.lights - beside.plain),
     drawCallsPerLayer: (callsOfTen - callsOfOne) / 9,
     drawCallsOfOneLayer: callsOfOne,
+    adding: {
+      worstMsBefore: rounded(Math.max(...adding.before)),
+      worstMsUntilSeen: rounded(Math.max(...adding.after)),
+      framesUntilSeen: adding.after.length,
+    },
     bytesPerFrame: Math.round(bytesPerFrame),
   }),
 );

@@ -29,6 +29,7 @@ const VIEW = { position: [0, 1, 5], target: [0, 1, 0], fieldOfView: 30, follows:
 const METRE = HEIGHT / (2 * 5 * Math.tan((15 * Math.PI) / 180));
 const [MIDDLE_X, MIDDLE_Y] = [WIDTH / 2, HEIGHT / 2];
 const BOX = 'b'.repeat(64);
+const TALL = 'a'.repeat(64);
 const GRID = 'c'.repeat(64);
 const SLOPE = 'd'.repeat(64);
 
@@ -56,6 +57,13 @@ function box() {
     ],
   };
   return { ...rig, mesh };
+}
+/** The box, half as tall again in its other shape. */
+function tall() {
+  const rig = box();
+  const { positions, normals } = rig.mesh;
+  const raised = positions.map((x, i) => (i % 3 === 1 && x > 0 ? 2 * x : x));
+  return { ...rig, name: 'tall', mesh: { ...rig.mesh, otherShape: { positions: raised, normals } } };
 }
 /** Four squares of 8 pixels: red and green above, blue and white below; each opaque but for the last, half clear. */
 function grid(): { width: number; height: number; rgba: Uint8Array } {
@@ -112,6 +120,7 @@ test.beforeAll(async ({ browser }) => {
   page = await browser.newPage();
   stage = await StageHarness.open(page, {
     [BOX]: writeRig(box()),
+    [TALL]: writeRig(tall()),
     [GRID]: writePicture(grid()),
     [SLOPE]: writePicture(slope()),
   });
@@ -281,6 +290,25 @@ test.describe('mesh particles', () => {
     expect(turned.width).toBeGreaterThan(1.3 * plain.width);
   });
 
+  test('go over into the other shape of their file, as far as told', async () => {
+    const heightAt = async (share: number, size = 1) =>
+      (
+        await shapeOf(
+          meshed((layer) => {
+            if (layer.drawn.kind === 'mesh')
+              layer.drawn.meshes = collectionOf([['tall', { asset: TALL, name: 'Tall', chance: 1 }]]);
+            setDrawn(layer, 'otherShape', share);
+            setNumber(layer, 'life.size', size);
+          }),
+        )
+      ).height;
+    const [plain, half, whole] = [await heightAt(0), await heightAt(50), await heightAt(100)];
+    near(plain, METRE * (5 / 4.5), 4);
+    near(half / plain, 1.25, 0.03);
+    near(whole / plain, 1.5, 0.03);
+    near((await heightAt(100, 0.5)) / whole, 0.5, 0.04);
+  });
+
   test('are lit where the light comes from, dull or shining, and show parts in looks of their own', async () => {
     const lit = async (change: (layer: Layer) => void) => {
       const effect = meshed((layer) => {
@@ -313,6 +341,41 @@ test.describe('mesh particles', () => {
     const colours = two.withIt.changed(two.without).map((p) => [0, 1].map((c) => two.withIt.rgba[p * 4 + c]!));
     expect(colours.filter(([r, g]) => r! > 150 && g! < 40).length).toBeGreaterThan(200);
     expect(colours.filter(([r, g]) => r! > 150 && g! > 150).length).toBeGreaterThan(200);
+  });
+
+  test('mirror a picture of all directions: what lies where they are turned to, as bright and as turned as told', async () => {
+    // A mirror that lies flat, seen from before and above: it shows what is above and behind it.
+    const mirror = (change: (effect: Effect) => void = () => undefined) =>
+      meshed((layer, effect) => {
+        choose(layer, 'appearance.facing', 'own frame');
+        choose(layer, 'appearance.lit', 'card');
+        setDrawn(layer, 'roughness', 2);
+        setDrawn(layer, 'metalness', 100);
+        effect.stage.surround = 'dusk';
+        effect.stage.air.surroundings = {
+          isOn: true,
+          picture: { asset: GRID, name: 'grid' },
+          brightness: 1,
+          turn: 0,
+        };
+        change(effect);
+      });
+    const above = { view: { ...VIEW, position: [0, 4.5, 3.5], target: [0, 1.5, 0] } as never };
+    const top = async (effect: Effect) => {
+      const picture = await stage.picture(effect, 30, above);
+      return picture.lightAt(MIDDLE_X, MIDDLE_Y);
+    };
+    const sky = await top(mirror((effect) => (effect.stage.air.surroundings.picture = null)));
+    // Its middle lies away from the eye: a little to the right of it is the right half, green above.
+    const seen = async (turn: number, brightness = 1) =>
+      top(mirror((effect) => Object.assign(effect.stage.air.surroundings, { turn, brightness })));
+    const [right, left] = [await seen(45), await seen(-45)];
+    expect(right[1]).toBeGreaterThan(right[0] + 0.3);
+    expect(left[0]).toBeGreaterThan(left[1] + 0.3);
+    const black = await seen(45, 0);
+    near(((await seen(45, 0.5))[1] - black[1]) / (right[1] - black[1]), 0.5, 0.03);
+    const off = await top(mirror((effect) => (effect.stage.air.surroundings.isOn = false)));
+    off.forEach((value, c) => near(value, sky[c]!, 0.003));
   });
 
   test('darken the ground under them if told, and hide what is behind by their depth', async () => {

@@ -1,11 +1,11 @@
 import * as THREE from 'three';
-import type { Frame } from '@jinx/core/simulation';
+import type { Frame, FrameLayer } from '@jinx/core/simulation';
 import type { FigureMesh } from './figure.ts';
 import { Bodies } from './layers/bodies.ts';
 import { FogGlow } from './layers/fogGlow.ts';
 import { Haze } from './layers/haze.ts';
-import type { Around, FrameLayer, LayerDrawing } from './layers/layerDrawing.ts';
-import { Lights } from './layers/lights.ts';
+import type { Around, LayerDrawing } from './layers/layerDrawing.ts';
+import { Lights, type LitLayer } from './layers/lights.ts';
 import { Meshes } from './layers/meshes.ts';
 import { MeshStore } from './layers/meshStore.ts';
 import { Ribbons } from './layers/ribbons.ts';
@@ -15,7 +15,7 @@ import { Pictures } from './looks/pictures.ts';
 import { StepPictures } from './looks/stepPictures.ts';
 import type { Needs, Passes } from './passes.ts';
 import { layerTone } from './views.ts';
-import type { DrawnAs, DrawnLayer, StageMesh, StagePicture } from './protocol.ts';
+import type { DrawnAs, DrawnLayer, StageMesh, StagePicture, StageSurroundings } from './protocol.ts';
 
 /** Layers that others are drawn inside of: each takes one bit of the stencil. */
 const MOST_MASKS = 8;
@@ -37,11 +37,18 @@ export class Drawings {
   readonly #meshes = new MeshStore();
   readonly #around: Around;
   readonly #layers = new Map<number, LayerDrawing>();
+  /** The same one after another, for going through them frame by frame. */
+  #all: { readonly salt: number; readonly drawing: LayerDrawing }[] = [];
   readonly #lights = new Lights();
   readonly #glow: FogGlow;
   readonly #stepPictures: StepPictures;
-  #lit: readonly DrawnLayer[] = [];
-  #inside: readonly (readonly [salt: number, mask: number])[] = [];
+  #mirrored: StageSurroundings | null = null;
+  #lit: LitLayer[] = [];
+  /** Which layers are drawn inside which others; those others, each at its bit of the stencil. */
+  readonly #inside = new Map<number, number>();
+  #masks: readonly number[] = [];
+  /** What the frame that was loaded last tells of its layers. */
+  readonly #found: FrameLayer[] = [];
 
   constructor(
     passes: Passes,
@@ -64,6 +71,7 @@ export class Drawings {
       pictureSize,
       hasFog: false,
       hasView: false,
+      hasMirrored: false,
       figure,
       warm: (mesh, material, ready) => {
         passes.warm(likeness(mesh, material), camera, () => {
@@ -78,6 +86,7 @@ export class Drawings {
   setPictures(pictures: readonly StagePicture[]): void {
     this.#pictures.set(pictures);
     for (const drawing of this.#layers.values()) drawing.showPictures();
+    this.setMirrored(this.#mirrored);
   }
 
   setMeshes(meshes: readonly StageMesh[]): void {
@@ -105,10 +114,27 @@ export class Drawings {
       drawing.setTone(layerTone(index));
       drawing.dress(layer, layers.length - index);
     });
-    this.#lit = layers.filter(({ drawn }) => drawn.kind === 'light');
-    this.#inside = layers.flatMap(({ salt, inside }): [number, number][] =>
-      inside === null ? [] : [[salt, inside]],
-    );
+    this.#all = [...this.#layers].map(([salt, drawing]) => ({ salt, drawing }));
+    this.#lit = layers.flatMap((layer) => (layer.drawn.kind === 'light' ? [{ layer, found: undefined }] : []));
+    this.#inside.clear();
+    for (const { salt, inside } of layers) if (inside !== null) this.#inside.set(salt, inside);
+    this.#masks = [...new Set(this.#inside.values())].slice(0, MOST_MASKS);
+  }
+
+  /** Takes what shining things mirror; the sky where it is nothing, or its picture is not there. */
+  setMirrored(mirrored: StageSurroundings | null): void {
+    this.#mirrored = mirrored;
+    const picture = mirrored && this.#pictures.mirrored(mirrored.picture);
+    const { mirrored_picture, mirrored_numbers } = this.#common;
+    mirrored_picture.value = picture;
+    if (mirrored && picture) {
+      const levels = Math.log2(Math.max(2, picture.image.width)) - 1;
+      mirrored_numbers.value.set(mirrored.brightness, mirrored.turn, levels);
+    }
+    const hasMirrored = picture !== null;
+    if (this.#around.hasMirrored === hasMirrored) return;
+    this.#around.hasMirrored = hasMirrored;
+    for (const drawing of this.#layers.values()) if (drawing instanceof Meshes) drawing.dressAnew();
   }
 
   /** Fog comes or goes: every shader is made ready for it. */
@@ -137,36 +163,40 @@ export class Drawings {
   /** Loads every layer's part of a frame, and puts each into its pass. */
   load(frame: Frame | null, rate: number): void {
     if (!frame) return;
-    const found = new Map(frame.layers().map((layer) => [layer.salt, layer]));
-    for (const [salt, drawing] of this.#layers) {
-      drawing.load(frame, found.get(salt));
+    frame.layersInto(this.#found);
+    for (const { salt, drawing } of this.#all) {
+      drawing.load(frame, this.#foundOf(salt));
       const scene = drawing.isSolid ? this.#passes.solids : this.#passes.overs;
       if (drawing.group.parent !== scene) scene.add(drawing.group);
     }
-    const lit = this.#lit.flatMap((layer): { layer: DrawnLayer; found: FrameLayer }[] => {
-      const part = found.get(layer.salt);
-      return part && part.plan === layer.look.plan ? [{ layer, found: part }] : [];
-    });
-    this.#lights.take(frame, lit, rate);
+    for (const lit of this.#lit) {
+      const found = this.#foundOf(lit.layer.salt);
+      lit.found = found?.plan === lit.layer.look.plan ? found : undefined;
+    }
+    this.#lights.take(frame, this.#lit, rate);
     this.#setMasks();
   }
 
+  #foundOf(salt: number): FrameLayer | undefined {
+    for (const found of this.#found) if (found.salt === salt) return found;
+    return undefined;
+  }
+
   #setMasks(): void {
-    const masks = [...new Set(this.#inside.map(([, mask]) => mask))].slice(0, MOST_MASKS);
-    for (const [salt, drawing] of this.#layers) {
-      const bit = masks.indexOf(salt);
+    for (const { salt, drawing } of this.#all) {
+      const bit = this.#masks.indexOf(salt);
       drawing.markIn(bit < 0 ? null : bit);
       if (bit < 0) drawing.masks.removeFromParent();
       else if (!drawing.masks.parent) this.#passes.overs.add(drawing.masks);
-      const within = this.#inside.find(([own]) => own === salt);
-      const at = within ? masks.indexOf(within[1]) : -1;
+      const at = this.#masks.indexOf(this.#inside.get(salt) ?? -1);
       drawing.keepInside(at < 0 ? null : at);
     }
   }
 
   /** Whether a look is not ready to be drawn with. */
   get isWaiting(): boolean {
-    return [...this.#layers.values()].some(({ isWaiting }) => isWaiting);
+    for (const { drawing } of this.#all) if (drawing.isWaiting) return true;
+    return false;
   }
 
   /** Looks that have become ready are taken, if the frame is for them. */
@@ -176,7 +206,7 @@ export class Drawings {
 
   /** Takes every look, compiled or not: for a picture that must be whole now. */
   finish(frame: Frame | null, rate: number): void {
-    for (const drawing of this.#layers.values()) drawing.makeReady();
+    for (const { drawing } of this.#all) drawing.makeReady();
     this.load(frame, rate);
   }
 
@@ -185,7 +215,7 @@ export class Drawings {
   /** Moves all to a share of the step; the camera stands. */
   follow(share: number): void {
     this.#camera.getWorldDirection(this.#way);
-    for (const drawing of this.#layers.values()) {
+    for (const { drawing } of this.#all) {
       drawing.follow(share);
       drawing.sort(this.#camera.position, this.#way);
     }
@@ -193,12 +223,10 @@ export class Drawings {
     this.#glow.follow(this.#around.hasView);
   }
 
-  /** Figures that something is drawn in place of. */
-  get replaced(): ReadonlySet<number> {
-    const figures = new Set<number>();
-    for (const drawing of this.#layers.values())
-      if (drawing instanceof Bodies && drawing.inPlaceOf !== null) figures.add(drawing.inPlaceOf);
-    return figures;
+  /** Whether something is drawn in place of a figure. */
+  isReplaced(figure: number): boolean {
+    for (const { drawing } of this.#all) if (drawing instanceof Bodies && drawing.inPlaceOf === figure) return true;
+    return false;
   }
 
   /** What a layer's look has become after one of its steps; null while it is not drawn. */
@@ -206,14 +234,18 @@ export class Drawings {
     return this.#stepPictures.draw(this.#layers.get(salt), step, size);
   }
 
+  readonly #needs: { depth: boolean; readonly hazes: Haze[] } = { depth: false, hazes: [] };
+
+  /** What a picture of them asks for; the same object each time. */
   get needs(): Needs {
-    const all = [...this.#layers.values()];
-    return {
-      depth: this.#glow.isSeen || all.some(({ needsDepth }) => needsDepth),
-      hazes: all.flatMap((drawing) =>
-        drawing instanceof Haze && drawing.isSeen ? [{ group: drawing.group, order: drawing.order }] : [],
-      ),
-    };
+    const needs = this.#needs;
+    needs.depth = this.#glow.isSeen;
+    needs.hazes.length = 0;
+    for (const { drawing } of this.#all) {
+      if (drawing.needsDepth) needs.depth = true;
+      if (drawing instanceof Haze && drawing.isSeen) needs.hazes.push(drawing);
+    }
+    return needs;
   }
 }
 

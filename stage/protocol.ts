@@ -129,6 +129,15 @@ export interface StageFog {
   readonly colour: readonly [number, number, number] | null;
 }
 
+/** What shining things mirror in place of the surround's sky: a picture of all directions, and how it is held. */
+export interface StageSurroundings {
+  /** The hash of the picture. */
+  readonly picture: string;
+  readonly brightness: number;
+  /** Radians round the vertical. */
+  readonly turn: number;
+}
+
 /** Line segments that explain a source or a force; they hang on one of a frame's matrices, or stand in the world. */
 export interface Guide {
   /** Number of the matrix: a bone, a thing's feet, the effect's own frame; −1 for the world. */
@@ -172,7 +181,7 @@ export type ToStage =
   | { kind: 'pictures'; pictures: StagePicture[] }
   | { kind: 'meshes'; meshes: StageMesh[] }
   | { kind: 'lens'; lens: StageLens }
-  | { kind: 'air'; fog: StageFog | null }
+  | { kind: 'air'; fog: StageFog | null; mirrored: StageSurroundings | null }
   /** From front to back. */
   | { kind: 'layers'; layers: DrawnLayer[] }
   | { kind: 'guides'; guides: Guide[]; isShown: boolean }

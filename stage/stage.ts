@@ -101,6 +101,7 @@ export class Stage {
       case 'lens':
         return this.#passes.lens.set(order.lens);
       case 'air':
+        this.#drawings.setMirrored(order.mirrored);
         return this.#setFog(order.fog);
       case 'figureShown':
         this.#areFiguresShown = order.isShown;
@@ -215,10 +216,9 @@ export class Stage {
     this.#common.rate.value = this.rate;
     this.#common.clock.value = frame ? (frame.step - 1 + share) / this.rate : 0;
     const isPosed = frame !== null && frame.bones > 0;
-    const { replaced } = this.#drawings;
     this.#figures.forEach((figure, n) => {
       if (isPosed) figure.pose(frame, share);
-      figure.mesh.visible = isPosed && this.#areFiguresShown && !replaced.has(n);
+      figure.mesh.visible = isPosed && this.#areFiguresShown && !this.#drawings.isReplaced(n);
     });
     // The camera goes with one of them; each casts a soft shadow under its feet.
     const feet = isPosed ? this.#figures.map((figure) => this.#feetOf(figure, frame, share)) : [];

@@ -21,7 +21,17 @@ import {
   type Frame,
 } from '@jinx/core/simulation';
 import { lookPlan } from '@jinx/core/simulation';
-import { newDrawn, newEffect, newLayer, type Effect } from '@jinx/core/document';
+import {
+  collectionOf,
+  newDrawn,
+  newEffect,
+  newLayer,
+  newStep,
+  setStep,
+  type Effect,
+  type Layer,
+  type Step,
+} from '@jinx/core/document';
 import { Stage } from '../../stage/stage.ts';
 import { drawnLayers } from '../../web/src/engine/drawn.ts';
 
@@ -35,7 +45,11 @@ declare global {
   interface Window {
     drawing: {
       time(order: TimeOrder): number[];
-      bytes(order: TimeOrder, frames: number): number;
+      /** Makes ready what `run` draws. */
+      prepare(order: TimeOrder): void;
+      run(frames: number): void;
+      /** Milliseconds of frames before a layer with a look of its own is added, and of those until it is seen. */
+      adding(order: TimeOrder, before: number): Promise<{ before: number[]; after: number[] }>;
       calls(): { calls: number; triangles: number };
     };
   }
@@ -46,7 +60,7 @@ export interface TimeOrder {
   readonly layers: number;
   readonly pixels: number;
   readonly frames: number;
-  readonly beside?: 'bloom' | 'haze' | 'lights';
+  readonly beside?: 'bloom' | 'haze' | 'lights' | 'added';
 }
 
 /** Metres that are so many pixels wide in the middle of the picture. */
@@ -73,6 +87,24 @@ function recordsOf(count: number, pixels: number): Float32Array {
   return words;
 }
 
+const ADDED = 900;
+/** A layer with a look that no other has. */
+function layerOfItsOwn(): Layer {
+  const layer = newLayer('Added', ADDED);
+  const cells = newStep('drawn');
+  setStep(cells, 'shape', 'cells');
+  layer.look = {
+    kind: 'own',
+    steps: collectionOf<Step>([
+      ['warp', newStep('warp')],
+      ['drawn', newStep('drawn')],
+      ['cells', cells],
+      ['dissolve', newStep('dissolve')],
+    ]),
+  };
+  return layer;
+}
+
 /** So many layers of soft dots, each with its share of the particles; beside them what is to be measured too. */
 function effectOf({ count, layers, beside }: TimeOrder): { effect: Effect; shares: number[] } {
   const effect = newEffect('Draw', 1);
@@ -85,9 +117,10 @@ function effectOf({ count, layers, beside }: TimeOrder): { effect: Effect; share
   };
   if (beside === 'haze') put('haze', { ...newLayer('Haze', 500), drawn: newDrawn('haze') });
   if (beside === 'lights') put('lights', { ...newLayer('Lights', 501), drawn: newDrawn('light') });
+  if (beside === 'added') put('added', layerOfItsOwn());
   names.forEach((id, n) => put(id, newLayer(id, n + 1)));
   const shares = effect.layers.order.map((id) =>
-    id === 'haze' ? 1 : id === 'lights' ? 16 : Math.floor(count / layers),
+    id === 'haze' ? 1 : id === 'lights' || id === 'added' ? 16 : Math.floor(count / layers),
   );
   return { effect, shares };
 }
@@ -115,13 +148,15 @@ function fill(frame: Frame, effect: Effect, shares: readonly number[], pixels: n
 }
 
 const stageCanvas = new OffscreenCanvas(WIDTH, HEIGHT);
-const stage = new Stage(stageCanvas);
+const stage = new Stage(stageCanvas, (isLost) => {
+  if (isLost) throw new Error('the graphics were taken away: nothing was measured');
+});
 stage.take({ kind: 'size', width: WIDTH, height: HEIGHT });
 stage.take({ kind: 'guides', guides: [], isShown: false });
 stage.take({ kind: 'camera', position: [0, 1, DISTANCE], target: [0, 1, 0], fieldOfView: FIELD, follows: false });
 
 /** A function that draws one frame of the stage to its end, as while playing: every frame is a new one. */
-function stageFrames(order: TimeOrder): () => void {
+function stageFrames(order: TimeOrder, hasAdded = true): () => void {
   const { effect, shares } = effectOf(order);
   const room = { mostRecords: order.count + 64, mostJoints: 0 };
   const buffer = new SharedArrayBuffer(tripleBufferBytes(room));
@@ -132,7 +167,7 @@ function stageFrames(order: TimeOrder): () => void {
     kind: 'lens',
     lens: { bloom: order.beside === 'bloom' ? { strength: 35, spread: 9 } : null, exposure: 0, dim: 0 },
   });
-  stage.take({ kind: 'layers', layers: drawnLayers(effect) });
+  stage.take({ kind: 'layers', layers: drawnLayers(effect).filter(({ salt }) => hasAdded || salt !== ADDED) });
   stage.take({ kind: 'frames', buffer, address: 0, ...room });
   let step = 1;
   const next = () => {
@@ -148,11 +183,18 @@ function stageFrames(order: TimeOrder): () => void {
   };
 }
 
+let bare: THREE.WebGLRenderer | null = null;
+/** One for all: a browser takes the graphics away from the first of too many. */
+function bareRenderer(): THREE.WebGLRenderer {
+  if (bare) return bare;
+  bare = new THREE.WebGLRenderer({ canvas: new OffscreenCanvas(WIDTH, HEIGHT), antialias: false });
+  bare.setSize(WIDTH, HEIGHT, false);
+  return bare;
+}
+
 /** three.js with nothing around: one instanced draw a layer, 64 bytes a particle, the same blending, into half float and out. */
 function bareFrames({ count, layers, pixels }: TimeOrder): () => void {
-  const canvas = new OffscreenCanvas(WIDTH, HEIGHT);
-  const renderer = new THREE.WebGLRenderer({ canvas, antialias: false });
-  renderer.setSize(WIDTH, HEIGHT, false);
+  const renderer = bareRenderer();
   const camera = new THREE.PerspectiveCamera(FIELD, WIDTH / HEIGHT, 0.02, 200);
   camera.position.set(0, 1, DISTANCE);
   camera.lookAt(0, 1, 0);
@@ -218,6 +260,7 @@ function bareFrames({ count, layers, pixels }: TimeOrder): () => void {
 }
 
 const framesOf = (order: TimeOrder) => (order.who === 'stage' ? stageFrames(order) : bareFrames(order));
+let prepared: () => void = () => undefined;
 window.drawing = {
   time(order) {
     const frame = framesOf(order);
@@ -228,15 +271,36 @@ window.drawing = {
       return performance.now() - start;
     });
   },
-  bytes(order, frames) {
-    const frame = framesOf(order);
-    for (let n = 0; n < 20; n++) frame();
-    const { gc } = globalThis as unknown as { gc: () => void };
-    const { memory } = performance as unknown as { memory: { usedJSHeapSize: number } };
-    gc();
-    const before = memory.usedJSHeapSize;
-    for (let n = 0; n < frames; n++) frame();
-    return (memory.usedJSHeapSize - before) / frames;
+  prepare(order) {
+    prepared = framesOf(order);
+    for (let n = 0; n < 20; n++) prepared();
+  },
+  run(frames) {
+    for (let n = 0; n < frames; n++) prepared();
+  },
+  async adding(order, before) {
+    const withAdded = { ...order, beside: 'added' } as const;
+    const frame = stageFrames(withAdded, false);
+    const timedFrames = async (isDone: (n: number) => boolean) => {
+      const times: number[] = [];
+      for (let n = 0; !isDone(n); n++) {
+        const start = performance.now();
+        frame();
+        times.push(performance.now() - start);
+        // As while playing: between frames the browser hands over what has been compiled.
+        await new Promise((resolve) => setTimeout(resolve, 4));
+      }
+      return times;
+    };
+    await timedFrames((n) => n === 10);
+    const first = await timedFrames((n) => n === before);
+    const calls = stage.calls.calls;
+    const start = performance.now();
+    stage.take({ kind: 'layers', layers: drawnLayers(effectOf(withAdded).effect) });
+    const taken = performance.now() - start;
+    const after = await timedFrames((n) => n >= 200 || stage.calls.calls > calls);
+    after[0]! += taken;
+    return { before: first, after };
   },
   calls: () => stage.calls,
 };

@@ -52,6 +52,25 @@ describe('findings of looks', () => {
     expect(said(mended)).toEqual([]);
   });
 
+  it('tell what mirrors the sky in place of a picture that could not be had', () => {
+    const effect = effectOf((layer) => {
+      layer.drawn = newDrawn('mesh');
+      layer.drawn.meshes = collectionOf([['a', { asset: 'a'.repeat(64), name: 'Salt', chance: 1 }]]);
+      layer.settings['appearance.lit'].base = { kind: 'fixed', value: 'card' };
+    });
+    effect.stage.air.surroundings.picture = PICTURE;
+    const missing = new Map([[PICTURE.asset, 'this picture is damaged']]);
+    expect(said(effect)).toEqual([]);
+    const [finding] = said(effect, missing);
+    expect(finding!.sentence).toMatch(/mirrors the sky, for Reeds.*this picture is damaged/);
+    const mended = structuredCopy(effect);
+    finding!.mend!.apply(mended);
+    expect(said(mended, missing)).toEqual([]);
+    const off = structuredCopy(effect);
+    off.stage.air.surroundings.isOn = false;
+    expect(said(off, missing)).toEqual([]);
+  });
+
   it('tell which numbers had no room to differ', () => {
     const steps = Array.from({ length: 3 }, () => {
       const step = newStep('drawn') as Step;

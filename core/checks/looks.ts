@@ -51,6 +51,7 @@ export function lookProblems(effect: Effect, layerId: string, missing: MissingPi
   return [
     ...steps.flatMap(({ id, item }) => pictureProblem(layerId, layer, id, item, missing)),
     ...hazeProblem(layerId, layer, missing),
+    ...mirroredProblem(effect, layer, missing),
     ...roomProblem(effect, layer, steps),
   ];
 }
@@ -102,6 +103,19 @@ function hazeProblem(id: string, { name, drawn }: Layer, missing: MissingPicture
           if (bent.kind === 'haze') bent.settings.bends.base = { kind: 'fixed', value: 'outward' };
         },
       },
+    },
+  ];
+}
+
+function mirroredProblem({ stage }: Effect, { name, drawn, settings }: Layer, missing: MissingPictures): Problem[] {
+  const { isOn, picture } = stage.air.surroundings;
+  const why = isOn && picture ? missing.get(picture.asset) : undefined;
+  if (why === undefined || drawn.kind !== 'mesh' || settings['appearance.lit'].base.value === 'unlit') return [];
+  return [
+    {
+      id: 'mirrored',
+      sentence: `${name} mirrors the sky, for ${picture!.name} could not be had: ${why}`,
+      mend: { label: 'Mirror the sky', apply: (draft) => (draft.stage.air.surroundings.picture = null) },
     },
   ];
 }

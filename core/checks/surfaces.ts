@@ -9,6 +9,7 @@ import {
   type Surface,
 } from '../document/index.ts';
 import { boneNamed } from '../geometry/index.ts';
+import { whyNotMet } from '../simulation/index.ts';
 import type { Mend, Problem } from './mend.ts';
 import type { StageRigs } from './sources.ts';
 
@@ -23,6 +24,17 @@ function whyNeverMet(effect: Effect, id: string, surface: Surface, rigs: StageRi
     label,
     apply: (draft) => recipe(draft.surfaces.byId[id]!, draft),
   });
+  if (surface.kind === 'layer') {
+    const layer = effect.layers.byId[surface.layer]!;
+    const why = whyNotMet(layer);
+    if (why === null) return null;
+    return {
+      sentence: `The mesh of ${layer.name} is never met: ${why}.`,
+      mend: take('Meet the ground instead', (own, draft) => {
+        draft.surfaces.byId[id] = { ...newSurface('ground', { place: inWorld() }), layers: own.layers };
+      }),
+    };
+  }
   const [other] = [...rigs.keys()];
   const nameOf = (thing: string) => effect.stage.things.byId[thing]?.name ?? rigs.get(thing)!.name;
   const thing = surface.kind === 'thing' ? surface.thing : 'thing' in surface.place ? surface.place.thing : null;

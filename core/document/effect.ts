@@ -15,7 +15,7 @@ import { layerLookSchema, lookSchema, pictureSchema } from './look.ts';
 import { assetHash as hash, hexSchema, itemName as name, vectorSchema, type NumberSetting } from './setting.ts';
 import { settingSchema, settingsSchema } from './settingSchema.ts';
 
-export const SCHEMA = 4;
+export const SCHEMA = 5;
 
 const seed = z.number().int().min(0).max(0xffffffff);
 
@@ -146,6 +146,13 @@ export const surfaceSchema = z.discriminatedUnion('kind', [
     name,
     ...surfaceCommon,
     settings: settingsSchema(SURFACE_SETTINGS.mesh),
+  }),
+  /** The mesh that the first particle of a standing layer is drawn as, in the shape it has. */
+  z.strictObject({
+    kind: z.literal('layer'),
+    layer: idSchema,
+    ...surfaceCommon,
+    settings: settingsSchema(SURFACE_SETTINGS.layer),
   }),
 ]);
 export type Surface = z.infer<typeof surfaceSchema>;
@@ -349,8 +356,16 @@ export const lensSchema = z.strictObject({
   /** Doublings of the light. */
   exposure: z.number().min(-8).max(8),
 });
-/** Fog: how much of what is seen is lost in it in a metre (percent), thinning out upward; its own colour, or that of the horizon. */
 export const airSchema = z.strictObject({
+  /** What shining things mirror: a picture of all directions (as wide as twice its height, up above), or without one the sky of the surround. */
+  surroundings: z.strictObject({
+    isOn: z.boolean(),
+    picture: pictureSchema.nullable(),
+    /** How many times as bright as the picture, and degrees it is turned round the vertical. */
+    brightness: z.number().min(0).max(100),
+    turn: z.number().min(-360).max(360),
+  }),
+  /** How much of what is seen is lost in fog in a metre (percent), thinning out upward; its own colour, or that of the horizon. */
   fog: z.strictObject({
     isOn: z.boolean(),
     density: z.number().min(0).max(95),

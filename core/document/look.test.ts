@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { collectionOf, listed } from './collection.ts';
 import { STEP_KINDS, type StepKind } from './declarations/index.ts';
-import type { Effect } from './effect.ts';
+import { SCHEMA, type Effect } from './effect.ts';
 import {
   changedNumber,
   drawnLook,
@@ -136,6 +136,23 @@ describe('a look', () => {
       const look = drawnLook(shape);
       expect(look.kind === 'own' && listed(look.steps).map(({ item }) => item.kind)).toEqual(['drawn' as StepKind]);
     }
+  });
+});
+
+describe('a kept document of schema 4', () => {
+  it('is read under the sky of its surround, and is else as it was', () => {
+    const text = readFileSync(new URL('./kept/schema4.json', import.meta.url), 'utf8');
+    const before = JSON.parse(text) as Effect;
+    const effect = parseEffectText(text);
+    const { drawn } = effect.layers.byId['funnel']!;
+    expect(drawn.kind === 'mesh' && drawn.settings.otherShape.base).toEqual({ kind: 'fixed', value: 0 });
+    if (drawn.kind === 'mesh') delete (drawn.settings as Record<string, unknown>)['otherShape'];
+    const { stage, schema, ...rest } = effect;
+    expect(schema).toBe(SCHEMA);
+    const { surroundings, fog } = stage.air;
+    expect(surroundings).toEqual({ isOn: true, picture: null, brightness: 1, turn: 0 });
+    expect(fog).toEqual(before.stage.air.fog);
+    expect({ ...rest, schema: 4, stage: { ...stage, air: { fog } } }).toEqual(before);
   });
 });
 

@@ -166,8 +166,8 @@ export function dropUnusedLook(draft: Effect, lookId: Id): void {
   delete draft.looks.byId[lookId];
 }
 
-/** The pictures that the steps of an effect's looks show, and that haze is bent by. */
-export function picturesOf(effect: Pick<Effect, 'looks' | 'layers'>): PictureRef[] {
+/** The pictures that the steps of an effect's looks show, that haze is bent by, and that shining things mirror. */
+export function picturesOf(effect: Pick<Effect, 'looks' | 'layers' | 'stage'>): PictureRef[] {
   const all: Collection<Step>[] = [
     ...listed(effect.looks).map(({ item }) => item.steps),
     ...listed(effect.layers).map(({ item }) =>
@@ -180,7 +180,8 @@ export function picturesOf(effect: Pick<Effect, 'looks' | 'layers'>): PictureRef
   const shown = all.flatMap((steps) =>
     listed(steps).flatMap(({ item }) => ('picture' in item && item.picture ? [item.picture] : [])),
   );
-  return [...shown, ...bends];
+  const { picture } = effect.stage.air.surroundings;
+  return [...shown, ...bends, ...(picture ? [picture] : [])];
 }
 
 /** A number of a step with what the layer changes of it, if it does. */

@@ -50,8 +50,9 @@ export const newLens = (): Effect['stage']['lens'] => ({
   bloom: { isOn: true, strength: 35, spread: 9 },
   exposure: 0,
 });
-/** Clear air. */
+/** Clear air, under the sky of the surround. */
 export const newAir = (): Effect['stage']['air'] => ({
+  surroundings: { isOn: true, picture: null, brightness: 1, turn: 0 },
   fog: { isOn: false, density: 4, height: 3, colour: null },
 });
 

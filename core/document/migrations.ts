@@ -1,6 +1,7 @@
 import { DocumentError } from './errors.ts';
 import { emptyCollection } from './collection.ts';
 import {
+  DRAWN_SETTINGS,
   FORCE_SETTINGS,
   LAYER_SETTINGS,
   LINK_SETTINGS,
@@ -140,6 +141,18 @@ function withLooks(document: Loose): Loose {
   return result;
 }
 
+/** Schema 5: surroundings that shining things mirror; meshes with another shape. */
+function withSurroundings(document: Loose): Loose {
+  const result = structuredCopy({ ...document, schema: 5 }) as Loose;
+  const stage = loose(result['stage']);
+  stage['air'] = { ...newAir(), ...loose(stage['air']) };
+  for (const layer of itemsOf(result['layers'])) {
+    const drawn = loose(layer['drawn']);
+    if (drawn['kind'] === 'mesh') fill(drawn, DRAWN_SETTINGS.mesh);
+  }
+  return result;
+}
+
 /** Each step takes a document of the schema before it. Schema 0 was the draft with lengths in `timing`. */
 const STEPS: readonly ((document: Loose) => Loose)[] = [
   (document) => {
@@ -158,6 +171,7 @@ const STEPS: readonly ((document: Loose) => Loose)[] = [
   (document) => stageOfThings(document),
   withChannels,
   withLooks,
+  withSurroundings,
 ];
 
 /**

@@ -45,6 +45,8 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     for (const [name, value] of Object.entries(item.settings)) setting(value as Setting, `surfaces.${id}.${name}`);
     for (const layer of item.layers)
       if (!effect.layers.byId[layer]) say(`surfaces.${id}.layers`, `no layer "${layer}" to be met by`);
+    if (item.kind === 'layer' && !effect.layers.byId[item.layer])
+      say(`surfaces.${id}.layer`, `no layer "${item.layer}" whose mesh is met`);
   }
   for (const { id, item } of listed(effect.fronts))
     for (const [name, value] of Object.entries(item.settings)) setting(value as Setting, `fronts.${id}.${name}`);

@@ -23,6 +23,9 @@ export function removeLayer(draft: Effect, id: Id): void {
   if (look?.kind === 'named') dropUnusedLook(draft, look.look);
   draft.forces = withoutLayerIn(draft.forces, ({ layers }) => layers, id);
   draft.surfaces = withoutLayerIn(draft.surfaces, ({ layers }) => layers, id);
+  for (const surface of listed(draft.surfaces))
+    if (surface.item.kind === 'layer' && surface.item.layer === id)
+      draft.surfaces = withoutItem(draft.surfaces, surface.id);
   const hangsOnIt = (moment: Moment | null) => moment?.after.kind === 'layer' && moment.after.layer === id;
   for (const { item } of listed(draft.layers)) {
     if (item.population.kind === 'follows' && item.population.layer === id) item.population = { kind: 'own' };

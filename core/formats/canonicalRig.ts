@@ -48,9 +48,13 @@ const dataSchema = z.strictObject({
 
 /** Canonical bytes of a rig: equal rigs give equal bytes, so that their hash names them. */
 export function writeRig(rig: Rig): Uint8Array<ArrayBuffer> {
-  const { colours, parts, ...mesh } = rig.mesh;
+  const { colours, parts, otherShape, ...mesh } = rig.mesh;
   const arrays: NamedArrays = { inverseBind: rig.inverseBind, ...mesh };
   if (colours) arrays['colours'] = colours;
+  if (otherShape) {
+    arrays['otherPositions'] = otherShape.positions;
+    arrays['otherNormals'] = otherShape.normals;
+  }
   if (rig.texture) arrays['texture'] = rig.texture.rgba;
   rig.clips.forEach((clip, c) =>
     clip.tracks.forEach((track, t) => {
@@ -119,6 +123,14 @@ export function readRig(bytes: Uint8Array): Rig {
       weights: f32('weights', vertices * 4),
       indices,
       ...(parts ? { parts } : {}),
+      ...(arrays['otherPositions']
+        ? {
+            otherShape: {
+              positions: f32('otherPositions', vertices * 3),
+              normals: f32('otherNormals', vertices * 3),
+            },
+          }
+        : {}),
     },
     texture: texture && { ...texture, rgba: rgba as Uint8Array },
     clips: clips.map((clip, c) => ({

@@ -69,6 +69,32 @@ describe('a GLB', () => {
     expect(readRig(writeRig(rig))).toEqual(rig);
   });
 
+  it('brings its first morph target along as another shape', async () => {
+    const rig = await importGlb(
+      await glb((document, { primitive, accessor }) => {
+        const target = document.createPrimitiveTarget('other');
+        target.setAttribute('POSITION', accessor('VEC3', [0, 0, 0, 1, 0, 0, 0, 0, 0.5]));
+        primitive.addTarget(target);
+      }),
+      'leaf',
+    );
+    const { positions, otherShape } = rig.mesh;
+    expect([...otherShape!.positions]).toEqual([0, 0, 0, 2, 0, 0, 0, 1, 0.5]);
+    expect([...positions]).toEqual([0, 0, 0, 1, 0, 0, 0, 1, 0]);
+    // Its normals are its own: the triangle leans.
+    expect(otherShape!.normals[1]).toBeLessThan(-0.3);
+    expect(readRig(writeRig(rig))).toEqual(rig);
+    expect('otherShape' in (await importGlb(await glb(), 'leaf')).mesh).toBe(false);
+  });
+
+  it('refuses a morph target that is nowhere', async () => {
+    const broken = await glb((document, { primitive, accessor }) => {
+      const target = document.createPrimitiveTarget('other');
+      primitive.addTarget(target.setAttribute('POSITION', accessor('VEC3', [0, 0, 0, NaN, 0, 0, 0, 0, 0])));
+    });
+    await expect(importGlb(broken, 'leaf')).rejects.toThrow(/morph target with a vertex that is nowhere/);
+  });
+
   it('is given normals where it has none, each vertex the mean of its triangles by area', async () => {
     const rig = await importGlb(
       await glb((document, { primitive, accessor }) => {

@@ -1,5 +1,5 @@
 import { WebIO, type Document, type Node, type Primitive } from '@gltf-transform/core';
-import type { Bone, Clip, MeshPart, Rig, RigMesh, Texture, Track } from '../geometry/index.ts';
+import type { Bone, Clip, MeshPart, MeshShape, Rig, RigMesh, Texture, Track } from '../geometry/index.ts';
 import {
   cross,
   IDENTITY,
@@ -55,6 +55,9 @@ interface Growing {
   weights: number[];
   indices: number[];
   parts: { name: string; start: number; count: number }[];
+  /** How far each vertex goes, and its normal turns, toward the other shape. */
+  shifts: number[];
+  turns: number[];
 }
 
 function addPrimitive(
@@ -71,6 +74,9 @@ function addPrimitive(
   const colour = primitive.getAttribute('COLOR_0');
   const joints = primitive.getAttribute('JOINTS_0');
   const weights = primitive.getAttribute('WEIGHTS_0');
+  const [target] = primitive.listTargets();
+  const shift = target?.getAttribute('POSITION');
+  const turn = target?.getAttribute('NORMAL');
   const start = into.positions.length / 3;
   if (start + position.getCount() > MOST_VERTICES)
     throw new FormatError(`this file has more than ${MOST_VERTICES} vertices: thin it out first`);
@@ -80,6 +86,13 @@ function addPrimitive(
     into.normals.push(
       ...(normal ? unit(transformDirection(place, 0, normal.getElement(i, element) as unknown as Vec3)) : [0, 0, 0]),
     );
+    for (const [all, given] of [
+      [into.shifts, shift],
+      [into.turns, turn],
+    ] as const)
+      all.push(
+        ...(given ? transformDirection(place, 0, given.getElement(i, element) as unknown as Vec3) : [0, 0, 0]),
+      );
     into.uvs.push(...(uv ? uv.getElement(i, element).slice(0, 2) : [0, 0]));
     into.colours.push(...(colour ? colour.getElement(i, element).slice(0, 3) : [1, 1, 1]));
     if (joints && weights) {
@@ -139,6 +152,8 @@ function readMesh(nodes: { node: Node; parent: number }[], inverseBind: Float32A
     weights: [],
     indices: [],
     parts: [],
+    shifts: [],
+    turns: [],
   };
   const indexOf = new Map(nodes.map(({ node }, index) => [node, index]));
   nodes.forEach(({ node }) => {
@@ -175,7 +190,24 @@ function readMesh(nodes: { node: Node; parent: number }[], inverseBind: Float32A
     weights: Float32Array.from(mesh.weights),
     indices: Uint32Array.from(mesh.indices),
     ...(mesh.parts.length > 1 ? { parts: namedParts(mesh.parts) } : {}),
+    ...otherShape(mesh, positions, normals),
   };
+}
+
+/** The first morph target of a file, as a shape of its own. */
+function otherShape(
+  { shifts, turns, indices }: Growing,
+  positions: Float32Array,
+  normals: Float32Array,
+): { otherShape?: MeshShape } {
+  if (shifts.every((x) => x === 0)) return {};
+  if (shifts.some((value) => !(value - value === 0)))
+    throw new FormatError('this GLB file has a morph target with a vertex that is nowhere (not a number)');
+  const shifted = positions.map((x, i) => x + shifts[i]!);
+  const turned = turns.some((x) => x !== 0)
+    ? normals.map((x, i) => x + turns[i]!)
+    : completeNormals(shifted, Array(normals.length).fill(0), indices);
+  return { otherShape: { positions: shifted, normals: turned } };
 }
 
 /** Parts with names that tell them apart. */

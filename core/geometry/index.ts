@@ -7,3 +7,4 @@ export * from './rig.ts';
 export * from './sites.ts';
 export * from './skin.ts';
 export * from './sweep.ts';
+export * from './extent.ts';

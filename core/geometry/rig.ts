@@ -34,6 +34,14 @@ export interface RigMesh {
   readonly indices: Uint32Array;
   /** Its parts, one after another along the indices; a mesh of one part names none. */
   readonly parts?: readonly MeshPart[];
+  /** Another shape of the same triangles, that the mesh may be drawn and met in, wholly or in part. */
+  readonly otherShape?: MeshShape;
+}
+
+/** Where the vertices of a mesh lie and how they are turned in another shape of it. */
+export interface MeshShape {
+  readonly positions: Float32Array;
+  readonly normals: Float32Array;
 }
 
 /** A part of a mesh that may have a look of its own. */

@@ -106,6 +106,38 @@ export const JOINT_LENGTH = 27;
 export const JOINT_OWN = 28;
 export const JOINT_WORDS = JOINT_OWN + OWN_WORDS;
 
+/** What a frame tells of one layer. */
+export interface FrameLayer {
+  salt: number;
+  start: number;
+  count: number;
+  born: number;
+  refused: number;
+  dead: number;
+  microseconds: number;
+  /** Joints of its ribbons: the first, and how many. */
+  jointStart: number;
+  jointCount: number;
+  /** The plan of its look's numbers; words each particle has of its own; where those it shares begin. */
+  plan: number;
+  ownWords: number;
+  shared: number;
+}
+const NO_LAYER: FrameLayer = {
+  salt: 0,
+  start: 0,
+  count: 0,
+  born: 0,
+  refused: 0,
+  dead: 0,
+  microseconds: 0,
+  jointStart: 0,
+  jointCount: 0,
+  plan: 0,
+  ownWords: 0,
+  shared: 0,
+};
+
 /** Views of one frame's memory. */
 export class Frame {
   readonly f32: Float32Array;
@@ -149,43 +181,35 @@ export class Frame {
     return this.u32[HEADER_BONES]!;
   }
 
-  layers(): {
-    salt: number;
-    start: number;
-    count: number;
-    born: number;
-    refused: number;
-    dead: number;
-    microseconds: number;
-    /** Joints of its ribbons: the first, and how many. */
-    jointStart: number;
-    jointCount: number;
-    /** The plan of its look's numbers; words each particle has of its own; where those it shares begin. */
-    plan: number;
-    ownWords: number;
-    shared: number;
-  }[] {
-    return Array.from({ length: this.u32[HEADER_LAYERS]! }, (_, index) => {
-      const at = HEADER + index * LAYER_WORDS;
-      const word = (offset: number) => this.u32[at + offset]!;
-      return {
-        salt: word(LAYER_SALT),
-        start: word(LAYER_START),
-        count: word(LAYER_COUNT),
-        born: word(LAYER_BORN),
-        refused: word(LAYER_REFUSED),
-        dead: word(LAYER_DEAD),
-        microseconds: word(LAYER_MICROSECONDS),
-        jointStart: word(LAYER_JOINT_START),
-        jointCount: word(LAYER_JOINT_COUNT),
-        plan: word(LAYER_PLAN),
-        ownWords: word(LAYER_OWN),
-        shared: SHARED + index * MOST_SHARED,
-      };
-    });
+  layers(): FrameLayer[] {
+    return this.layersInto([]);
   }
 
-  layer(salt: number): ReturnType<Frame['layers']>[number] | undefined {
+  /** Writes its layers over those there are, so that reading frame after frame allocates nothing. */
+  layersInto(out: FrameLayer[]): FrameLayer[] {
+    const { u32 } = this;
+    const count = u32[HEADER_LAYERS]!;
+    for (let index = 0; index < count; index++) {
+      const at = HEADER + index * LAYER_WORDS;
+      const layer = (out[index] ??= { ...NO_LAYER });
+      layer.salt = u32[at + LAYER_SALT]!;
+      layer.start = u32[at + LAYER_START]!;
+      layer.count = u32[at + LAYER_COUNT]!;
+      layer.born = u32[at + LAYER_BORN]!;
+      layer.refused = u32[at + LAYER_REFUSED]!;
+      layer.dead = u32[at + LAYER_DEAD]!;
+      layer.microseconds = u32[at + LAYER_MICROSECONDS]!;
+      layer.jointStart = u32[at + LAYER_JOINT_START]!;
+      layer.jointCount = u32[at + LAYER_JOINT_COUNT]!;
+      layer.plan = u32[at + LAYER_PLAN]!;
+      layer.ownWords = u32[at + LAYER_OWN]!;
+      layer.shared = SHARED + index * MOST_SHARED;
+    }
+    out.length = count;
+    return out;
+  }
+
+  layer(salt: number): FrameLayer | undefined {
     return this.layers().find((layer) => layer.salt === salt);
   }
 

@@ -4,6 +4,7 @@ export { helpCrew, stopCrew } from './crew.ts';
 export * from './frame.ts';
 export { lookPlan, SHOWN_SETTINGS, type LookPlan, type ValuePlace } from './looks/index.ts';
 export { Fullest } from './fullest.ts';
+export { whyNotMet } from './surfaces/index.ts';
 export { groupFrame } from './groups.ts';
 export { windowOf } from './moments.ts';
 export { hungInto, newHung, type Hung } from './places.ts';

@@ -98,11 +98,26 @@ function areChannelsFelt(effect: Effect, id: Id): boolean {
   );
 }
 
+/** Layers that meet the mesh which a layer is drawn as. */
+function meeting(effect: Effect, id: Id): Id[] {
+  return listed(effect.surfaces).flatMap(({ item }) =>
+    item.kind !== 'layer' || item.layer !== id ? [] : item.layers.length === 0 ? effect.layers.order : item.layers,
+  );
+}
+
 function ofLayer(before: Effect, after: Effect, path: readonly string[]): Reached {
-  const [, , id, part, name] = path;
+  const [, , id, part] = path;
   if (id === undefined) return 'dress';
   if (part === undefined) return [id];
   if (SHOWN_ONLY.has(part)) return 'nothing';
+  const own = ofLayerItself(before, after, path);
+  const met = [...meeting(before, id), ...meeting(after, id)];
+  if (met.length === 0 || own === 'all') return own;
+  return typeof own === 'string' ? met : [...own, ...met];
+}
+
+function ofLayerItself(before: Effect, after: Effect, path: readonly string[]): Reached {
+  const [, , id, part, name] = path as [string, string, Id, string, string?];
   // Others may begin with it or end with it.
   if (part === 'births') return 'all';
   if (part === 'drawn') return ofDrawn(before, after, path);

@@ -50,7 +50,10 @@ export function saltWard(kit: KitAssets): Effect {
     ['salt', { name: 'Salt', colour: { kind: 'fixed', hex: '#e8eef0' } }],
     ['rime', { name: 'Rime', colour: { kind: 'fixed', hex: '#8fd0e6' } }],
   ]);
-  effect.surfaces = collectionOf([['ground', { ...newSurface('ground', { place: inWorld() }), layers: ['loose'] }]]);
+  effect.stage.air.surroundings.picture = { asset: kit['marsh']!, name: 'marsh' };
+  effect.surfaces = collectionOf([
+    ['ground', { ...newSurface('ground', { place: inWorld() }), layers: ['loose', 'looseAgain'] }],
+  ]);
   effect.stage.things = collectionOf([[TALLOW, { ...newThing('Tallow', kit['tallow']!), clip: 'guard' }]]);
   const gather = {
     base: [0.075, 0.135] as const,
@@ -197,53 +200,72 @@ export function saltWard(kit: KitAssets): Effect {
   );
   colour(flash, [0, named('salt')]);
 
-  const loose = meshes(
-    layer(
-      'Knocked loose',
-      0x51a705,
-      { kind: 'hits', hits: HITS },
-      {
-        'source.perHit': 22,
-        'births.life': [1.1, 1.9],
-        'motion.launch': 'outward',
-        'motion.speed': [0.8, 2.6],
-        'motion.opening': 62,
-        'life.size': {
-          base: [0.07, 0.15],
+  const knocked = (id: 'first' | 'second', name: string, salt: number) => {
+    const hit = HITS.byId[id]!;
+    const loose = meshes(
+      layer(
+        name,
+        salt,
+        { kind: 'hits', hits: collectionOf([[id, hit]]) },
+        {
+          'source.perHit': 22,
+          'births.life': [1.7, 2.3],
+          'motion.launch': 'outward',
+          'motion.speed': [0.8, 2.6],
+          'motion.opening': 62,
+          'life.size': {
+            base: [0.07, 0.15],
+            over: [
+              [0, 1],
+              [0.85, 1],
+              [1, 0],
+            ],
+          },
+          'life.tilt': [0, 0, 0],
+          'life.turning': [-420, 420],
+          'appearance.facing': 'own frame',
+          'appearance.blend': 'solid',
+          'appearance.lit': 'card',
+        },
+      ),
+      kit,
+      ['salt'],
+      { roughness: 26, shadow: true },
+    );
+    loose.settings['life.tilt'].base = { kind: 'spread', low: [-180, -180, -180], high: [180, 180, 180] };
+    loose.settings['life.axle'].base = { kind: 'spread', low: [-1, -1, -1], high: [1, 1, 1] };
+    colour(loose, [0, named('salt')]);
+    forces(
+      loose,
+      force('gravity', null, { strength: 7 }),
+      // They lie for a while, and are then drawn back to where they were knocked out.
+      force('attraction', hit.place, {
+        strength: {
+          base: 46,
           over: [
-            [0, 1],
-            [0.85, 1],
-            [1, 0],
+            [0, 0],
+            [0.5, 0],
+            [0.62, 1],
+            [1, 1],
           ],
         },
-        'life.tilt': [0, 0, 0],
-        'life.turning': [-420, 420],
-        'appearance.facing': 'own frame',
-        'appearance.blend': 'solid',
-        'appearance.lit': 'card',
-      },
-    ),
-    kit,
-    ['salt'],
-    { roughness: 26, shadow: true },
-  );
-  loose.settings['life.tilt'].base = { kind: 'spread', low: [-180, -180, -180], high: [180, 180, 180] };
-  loose.settings['life.axle'].base = { kind: 'spread', low: [-1, -1, -1], high: [1, 1, 1] };
-  colour(loose, [0, named('salt')]);
-  forces(
-    loose,
-    force('gravity', null, { strength: 7 }),
-    force('attraction', SHELL, {
-      strength: {
-        base: 12,
-        over: [
-          [0, 0],
-          [0.6, 0],
-          [1, 1],
-        ],
-      },
-    }),
-  );
+      }),
+      force('drag', null, {
+        strength: {
+          base: 11,
+          over: [
+            [0, 0],
+            [0.55, 0],
+            [0.7, 0.5],
+            [1, 1],
+          ],
+        },
+      }),
+    );
+    return loose;
+  };
+  const loose = knocked('first', 'Knocked loose', 0x51a705);
+  const looseAgain = knocked('second', 'Knocked loose again', 0x51a70b);
 
   const grains = layer(
     'Grains',
@@ -385,6 +407,7 @@ export function saltWard(kit: KitAssets): Effect {
     grains,
     glint,
     loose,
+    looseAgain,
     crystals,
     shell,
     frost,

@@ -7,6 +7,7 @@ import {
   newSurface,
   newThing,
   type Effect,
+  type Surface,
   type Vector,
 } from '@jinx/core/document';
 import {
@@ -37,8 +38,23 @@ const OPEN = [
   [0.8, 0.06],
   [1, 0],
 ] as const;
+/** Its throat heaves up, and sinks again. */
+const CHOKING = [
+  [0, 0],
+  [0.63, 0],
+  [0.7, 1],
+  [0.8, 0.7],
+  [1, 0],
+] as const;
 const [WIDE, DEEP] = [2.35, 55];
 const CHOKES = 3.05;
+
+function sliding(surface: Extract<Surface, { kind: 'layer' }>): Surface {
+  surface.settings.act.base = { kind: 'fixed', value: 'slide' };
+  surface.settings.side.base = { kind: 'fixed', value: 'both' };
+  surface.settings.friction.base = { kind: 'fixed', value: 8 };
+  return surface;
+}
 
 /** Sinkhole: the ground sags to a funnel; silt runs down it in a spiral, dragging roots; it chokes and throws all back up. */
 export function sinkhole(kit: KitAssets): Effect {
@@ -55,7 +71,11 @@ export function sinkhole(kit: KitAssets): Effect {
       { ...newThing('Bogling', kit['bogling']!), clip: 'pound', at: [1.5, 0, -0.15] as Vector, facing: -60 },
     ],
   ]);
-  effect.surfaces = collectionOf([['ground', { ...newSurface('ground', { place: inWorld() }), layers: ['clods'] }]]);
+  effect.surfaces = collectionOf([
+    ['ground', { ...newSurface('ground', { place: inWorld() }), layers: ['clods'] }],
+    // Roots slide down the funnel as it is seen, deep or choked.
+    ['walls', sliding({ ...newSurface('layer', { layer: 'funnel' }), layers: ['roots'] })],
+  ]);
   const open = { over: OPEN, reads: 'effectTime' as const };
 
   // What is seen of the hole is seen through its mouth: the ground before it is not there.
@@ -107,7 +127,7 @@ export function sinkhole(kit: KitAssets): Effect {
     ),
     kit,
     ['funnel'],
-    { roughness: 85 },
+    { roughness: 85, otherShape: { base: 100, over: CHOKING, reads: 'effectTime' } },
   );
   funnel.inside = 'mouth';
   colour(funnel, [0, hex('#ffffff')]);

@@ -1,5 +1,5 @@
 import type { Vec3 } from '@jinx/core/maths';
-import { faces, sheet, type PropMesh } from './sheet.ts';
+import { faces, sheet, sheetOfTwo, type PropMesh } from './sheet.ts';
 
 const TURN = 2 * Math.PI;
 
@@ -58,13 +58,21 @@ function puff(): PropMesh {
   });
 }
 
-/** A funnel in the ground, a metre wide and as deep: level at its rim, steep toward its throat. */
-const funnel = (): PropMesh =>
-  sheet(40, 18, (u, v) => {
-    const far = 0.5 * (1 - 0.97 * v);
-    const deep = -Math.pow(v, 1.5) * (0.85 + 0.15 * v);
-    return [Math.cos(TURN * u) * far, deep, Math.sin(TURN * u) * far];
-  });
+/**
+ * A funnel in the ground, a metre wide and as deep: level at its rim, steep toward its throat. In its other shape it chokes:
+ * its throat heaves up to a heap.
+ */
+const funnel = (): PropMesh => {
+  const at =
+    (high: (v: number) => number) =>
+    (u: number, v: number): Vec3 => {
+      const far = 0.5 * (1 - 0.97 * v);
+      return [Math.cos(TURN * u) * far, high(v), Math.sin(TURN * u) * far];
+    };
+  const deep = (v: number) => -Math.pow(v, 1.5) * (0.85 + 0.15 * v);
+  const heaped = (v: number) => 0.3 * deep(v) + 0.42 * Math.exp(-(((1 - v) / 0.3) ** 2));
+  return sheetOfTwo(40, 18, at(deep), at(heaped));
+};
 
 /** A dome of a metre, open below: a shell about its middle. */
 const dome = (): PropMesh =>

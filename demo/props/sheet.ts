@@ -6,6 +6,8 @@ export interface PropMesh {
   readonly normals: number[];
   readonly uvs: number[];
   readonly indices: number[];
+  /** Where its vertices lie in another shape of it. */
+  readonly otherShape?: number[];
 }
 
 const unit = ([x, y, z]: Vec3): Vec3 => {
@@ -38,6 +40,14 @@ export function sheet(columns: number, rows: number, at: (u: number, v: number) 
     }
   return mesh;
 }
+
+/** The same sheet with another shape of it: `at` and `other` place the same u and v. */
+export const sheetOfTwo = (
+  columns: number,
+  rows: number,
+  at: (u: number, v: number) => Vec3,
+  other: (u: number, v: number) => Vec3,
+): PropMesh => ({ ...sheet(columns, rows, at), otherShape: sheet(columns, rows, other).positions });
 
 /** Flat faces, each a polygon with its corners in order, seen from where they go round against the clock. */
 export function faces(polygons: readonly (readonly Vec3[])[]): PropMesh {

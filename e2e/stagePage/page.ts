@@ -5,7 +5,14 @@ import type { KernelBytes } from '@jinx/core/kernels';
 import { FrameWriter, tripleBuffer, tripleBufferBytes, World, type Inputs } from '@jinx/core/simulation';
 import type { StagePicture, StageView } from '../../stage/protocol.ts';
 import { Stage } from '../../stage/stage.ts';
-import { AS_IT_IS, drawnFog, drawnLayers, drawnLens, type Seen } from '../../web/src/engine/drawn.ts';
+import {
+  AS_IT_IS,
+  drawnFog,
+  drawnSurroundings,
+  drawnLayers,
+  drawnLens,
+  type Seen,
+} from '../../web/src/engine/drawn.ts';
 import { InstantRun } from '../../web/src/engine/instantRun.ts';
 import { FIRST_VIEW, type View } from '../../web/src/engine/view.ts';
 
@@ -123,7 +130,7 @@ window.stagePage = {
     stage.take({ kind: 'surround', surround: effect.stage.surround });
     stage.take({ kind: 'guides', guides: [], isShown: false });
     stage.take({ kind: 'lens', lens: drawnLens(effect, seen) });
-    stage.take({ kind: 'air', fog: drawnFog(effect, seen) });
+    stage.take({ kind: 'air', fog: drawnFog(effect, seen), mirrored: drawnSurroundings(effect, seen) });
     stage.take({ kind: 'camera', ...FIRST_VIEW, ...order.view });
     const hidden = new Set((order.without ?? []).map((id) => effect.layers.byId[id]!.salt));
     const layers = drawnLayers(effect, seen).map((layer) =>

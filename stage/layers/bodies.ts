@@ -9,12 +9,13 @@ import {
   RECORD_WORDS,
   RECORDS,
   type Frame,
+  type FrameLayer,
 } from '@jinx/core/simulation';
 import { FRONT, frontUniforms, setFront } from '../looks/front.ts';
 import { valueDeclarations, valueOf } from '../looks/shader.ts';
 import type { DrawnBody, DrawnLayer } from '../protocol.ts';
 import { fragmentShader, needsNormal, varyings } from './fragment.ts';
-import { LayerDrawing, type FrameLayer, type Shaders } from './layerDrawing.ts';
+import { LayerDrawing, type Shaders } from './layerDrawing.ts';
 
 /** Particles of one layer that are drawn on a skin at once. */
 const MOST_SKINS = 4;

@@ -1,9 +1,9 @@
 import * as THREE from 'three';
-import type { Frame } from '@jinx/core/simulation';
+import type { Frame, FrameLayer } from '@jinx/core/simulation';
 import { valueDeclarations, valueOf } from '../looks/shader.ts';
 import type { DrawnHaze, DrawnLayer } from '../protocol.ts';
 import { varyings } from './fragment.ts';
-import { LayerDrawing, type FrameLayer, type Shaders } from './layerDrawing.ts';
+import { LayerDrawing, type Shaders } from './layerDrawing.ts';
 import { Order } from './order.ts';
 import { frameUniforms, ParticleBuffers } from './particles.ts';
 import { spriteVertexShader } from './spriteShader.ts';

@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { MOST_SHARED, type Frame } from '@jinx/core/simulation';
+import { MOST_SHARED, type Frame, type FrameLayer } from '@jinx/core/simulation';
 import { setDefine, type CommonUniforms } from '../looks/light.ts';
 import { gradientTexture, type Pictures } from '../looks/pictures.ts';
 import { sharedVectors } from '../looks/shader.ts';
@@ -19,14 +19,13 @@ export interface Around {
   hasFog: boolean;
   /** Whether particles are drawn in the tones of a view. */
   hasView: boolean;
+  /** Whether shining things mirror a picture rather than the sky. */
+  hasMirrored: boolean;
   /** One of the stage's figures. */
   figure(n: number): FigureMesh | undefined;
   /** Prepares a material's program; calls back once it can be drawn with, at once where it already can. */
   warm(mesh: THREE.Mesh, material: THREE.Material, ready: () => void): void;
 }
-
-/** One layer of a frame. */
-export type FrameLayer = ReturnType<Frame['layers']>[number];
 
 /** A layer as it is to be drawn, with a material for each of its parts. */
 interface Made {
@@ -184,8 +183,9 @@ export abstract class LayerDrawing {
     });
     // What goes round on itself is drawn from behind first, then from the front.
     material.forceSinglePass = !goesRound(layer);
-    const { hasFog, hasView } = this.around;
+    const { hasFog, hasView, hasMirrored } = this.around;
     setDefine(material, 'HAS_FOG', hasFog);
+    setDefine(material, 'HAS_MIRRORED', hasMirrored && layer.drawn.kind === 'mesh');
     setDefine(material, 'HAS_VIEW', hasView && !isMask && !isShadow);
     const isPlain = isShadow || layer.drawn.kind === 'haze' || (hasView && !isSolid(layer));
     setBlending(material, isPlain ? 'normal' : layer.blend);

@@ -7,10 +7,10 @@ import {
   RECORD_TO,
   RECORD_WORDS,
   RECORDS,
+  type FrameLayer,
 } from '@jinx/core/simulation';
 import { MOST_LIGHTS, newCommonUniforms } from '../looks/light.ts';
 import type { DrawnLayer } from '../protocol.ts';
-import type { FrameLayer } from './layerDrawing.ts';
 import { Lights } from './lights.ts';
 
 interface Glowing {

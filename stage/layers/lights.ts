@@ -9,10 +9,10 @@ import {
   RECORD_WORDS,
   RECORDS,
   type Frame,
+  type FrameLayer,
 } from '@jinx/core/simulation';
-import type { FrameLayer } from './layerDrawing.ts';
 import { MOST_LIGHTS, type CommonUniforms } from '../looks/light.ts';
-import type { DrawnLayer, DrawnLook } from '../protocol.ts';
+import type { DrawnLayer } from '../protocol.ts';
 
 /** A light takes another's place only when it is this many times as strong. */
 const WORTH_CHANGING = 1.6;
@@ -61,12 +61,13 @@ interface Candidate {
   /** Words at which its record and its own numbers begin, and its layer. */
   record: number;
   own: number;
-  layer: Lit | null;
+  layer: LitLayer | null;
 }
 
-interface Lit {
-  readonly look: DrawnLook;
-  readonly found: FrameLayer;
+/** A layer of lights, and what the present frame tells of it; nothing where it is not in the frame. */
+export interface LitLayer {
+  readonly layer: DrawnLayer;
+  found: FrameLayer | undefined;
 }
 
 /**
@@ -87,7 +88,7 @@ export class Lights {
   #step = -1;
 
   /** Takes a frame: `layers` are those whose particles give light. */
-  take(frame: Frame, layers: readonly { layer: DrawnLayer; found: FrameLayer }[], rate: number): void {
+  take(frame: Frame, layers: readonly LitLayer[], rate: number): void {
     // While time stands still, and after it has leapt, lights are as if they had been so all along.
     const passed = frame.step - this.#step;
     const seconds = passed > 0 && passed <= MOST_STEPS ? passed / rate : Infinity;
@@ -96,31 +97,23 @@ export class Lights {
     for (const given of this.#pool) given.isLeaving = true;
     for (let n = 0; n < this.#count; n++) {
       const found = this.#candidates[n]!;
-      const given = this.#pool.find(
-        ({ salt, lot, strength }) => strength > 0 && salt === found.salt && lot === found.lot,
-      );
+      const given = this.#heldBy(found.salt, found.lot);
       if (given) this.#update(given, found, frame);
     }
     for (const given of this.#pool) this.#fade(given, seconds);
     for (let n = 0; n < this.#count; n++) {
       const found = this.#candidates[n]!;
-      if (
-        this.#pool.some(
-          ({ salt, lot, strength, isLeaving }) =>
-            strength > 0 && !isLeaving && salt === found.salt && lot === found.lot,
-        )
-      )
-        continue;
-      this.#give(found, frame, seconds);
+      const held = this.#heldBy(found.salt, found.lot);
+      if (!held || held.isLeaving) this.#give(found, frame, seconds);
     }
   }
 
   /** Finds the strongest particles, strongest first. */
-  #find(frame: Frame, layers: readonly { layer: DrawnLayer; found: FrameLayer }[]): void {
+  #find(frame: Frame, layers: readonly LitLayer[]): void {
     this.#count = 0;
-    for (const { layer, found } of layers) {
-      if (!layer.isVisible) continue;
-      const lit: Lit = { look: layer.look, found };
+    for (const lit of layers) {
+      const { layer, found } = lit;
+      if (!layer.isVisible || !found) continue;
       for (let n = 0; n < found.count; n++) {
         const record = RECORDS + (found.start + n) * RECORD_WORDS;
         const own = frame.own + found.start * OWN_WORDS + n * found.ownWords;
@@ -139,18 +132,28 @@ export class Lights {
     }
   }
 
-  #insert(salt: number, lot: number, strength: number, record: number, own: number, layer: Lit): void {
+  #insert(salt: number, lot: number, strength: number, record: number, own: number, layer: LitLayer): void {
     // Those that have a light count for more, so that equals do not take it from each other.
-    const isKnown = this.#pool.some((given) => given.strength > 0 && given.salt === salt && given.lot === lot);
-    const counts = isKnown ? strength * WORTH_CHANGING : strength;
+    const counts = this.#heldBy(salt, lot) ? strength * WORTH_CHANGING : strength;
     let at = this.#count < MOST_LIGHTS ? this.#count : MOST_LIGHTS;
     while (at > 0 && this.#candidates[at - 1]!.strength < counts) at--;
     if (at >= MOST_LIGHTS) return;
     const last = this.#candidates[Math.min(this.#count, MOST_LIGHTS - 1)]!;
     this.#candidates.copyWithin(at + 1, at, Math.min(this.#count, MOST_LIGHTS - 1));
     this.#candidates[at] = last;
-    Object.assign(last, { salt, lot, strength: counts, record, own, layer });
+    last.salt = salt;
+    last.lot = lot;
+    last.strength = counts;
+    last.record = record;
+    last.own = own;
+    last.layer = layer;
     this.#count = Math.min(MOST_LIGHTS, this.#count + 1);
+  }
+
+  /** The light that a particle has, or null. */
+  #heldBy(salt: number, lot: number): Given | null {
+    for (const given of this.#pool) if (given.strength > 0 && given.salt === salt && given.lot === lot) return given;
+    return null;
   }
 
   #update(given: Given, { record, own, layer, strength }: Candidate, frame: Frame): void {
@@ -223,8 +226,8 @@ export class Lights {
 /** What an intensity of 1 gives: about as much, half a metre away, as a clear sky. */
 const STRENGTH = 2;
 
-function number(frame: Frame, { look, found }: Lit, own: number, name: string): number {
-  const place = look.places[name];
-  if (!place) return 0;
+function number(frame: Frame, { layer, found }: LitLayer, own: number, name: string): number {
+  const place = layer.look.places[name];
+  if (!place || !found) return 0;
   return frame.f32[(place.kind === 'shared' ? found.shared : own) + place.at]!;
 }

@@ -1,4 +1,5 @@
 import * as THREE from 'three';
+import { longestSide } from '@jinx/core/geometry';
 import type { StageMesh } from '../protocol.ts';
 
 /** A mesh that particles are drawn as: its longest side is one metre. */
@@ -6,18 +7,6 @@ export interface KeptMesh {
   readonly mesh: StageMesh['mesh'];
   readonly geometry: THREE.BufferGeometry;
   readonly picture: THREE.Texture;
-}
-
-/** The length of a mesh's longest side, metres; 1 for one without any extent. */
-export function longestSide(positions: Float32Array): number {
-  const low = [Infinity, Infinity, Infinity];
-  const high = [-Infinity, -Infinity, -Infinity];
-  positions.forEach((value, i) => {
-    low[i % 3] = Math.min(low[i % 3]!, value);
-    high[i % 3] = Math.max(high[i % 3]!, value);
-  });
-  const longest = Math.max(...high.map((value, axis) => value - low[axis]!));
-  return longest > 0 && longest < Infinity ? longest : 1;
 }
 
 /** Meshes of particles, by the hash of their asset. */
@@ -41,17 +30,15 @@ export class MeshStore {
   }
 
   #keep({ mesh, texture }: StageMesh): KeptMesh {
-    const { positions, normals, uvs, indices, colours } = mesh;
+    const { positions, normals, uvs, indices, colours, otherShape } = mesh;
     const geometry = new THREE.BufferGeometry();
     const scale = 1 / longestSide(positions);
-    geometry.setAttribute(
-      'position',
-      new THREE.BufferAttribute(
-        positions.map((x) => x * scale),
-        3,
-      ),
-    );
+    geometry.setAttribute('position', scaled(positions, scale));
     geometry.setAttribute('normal', new THREE.BufferAttribute(normals, 3));
+    // Without another shape both are the same.
+    const other = otherShape ?? { positions, normals };
+    geometry.setAttribute('otherPosition', scaled(other.positions, scale));
+    geometry.setAttribute('otherNormal', new THREE.BufferAttribute(other.normals, 3));
     geometry.setAttribute('uv', new THREE.BufferAttribute(uvs, 2));
     const painted = colours ?? new Float32Array(positions.length).fill(1);
     geometry.setAttribute('vertexColour', new THREE.BufferAttribute(painted, 3));
@@ -63,6 +50,12 @@ export class MeshStore {
     return this.#kept.get(hash);
   }
 }
+
+const scaled = (numbers: Float32Array, scale: number): THREE.BufferAttribute =>
+  new THREE.BufferAttribute(
+    numbers.map((x) => x * scale),
+    3,
+  );
 
 function pictureOf({ rgba, width, height }: NonNullable<StageMesh['texture']>): THREE.Texture {
   const picture = new THREE.DataTexture(rgba, width, height);

@@ -1,11 +1,11 @@
 import * as THREE from 'three';
 import { draw } from '@jinx/core/maths';
 import { partsOf, type MeshPart } from '@jinx/core/geometry';
-import { RECORD_LOT, RECORD_WORDS, RECORDS, type Frame } from '@jinx/core/simulation';
+import { RECORD_LOT, RECORD_WORDS, RECORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
 import { valueOf } from '../looks/shader.ts';
 import type { DrawnLayer, DrawnMeshes } from '../protocol.ts';
 import { fragmentShader, needsNormal, varyings } from './fragment.ts';
-import { LayerDrawing, type FrameLayer, type Shaders } from './layerDrawing.ts';
+import { LayerDrawing, type Shaders } from './layerDrawing.ts';
 import { frameUniforms, ParticleBuffers } from './particles.ts';
 import { NUDGED, particleCode, particleDeclarations } from './spriteShader.ts';
 
@@ -24,7 +24,7 @@ function vertexShader(layer: DrawnLayer): string {
   const { look, facing } = layer;
   const value = (name: string) => valueOf(look, name);
   return /* glsl */ `
-  attribute vec3 vertexColour;
+  attribute vec3 vertexColour, otherPosition, otherNormal;
   varying vec3 own_colour;
   ${particleDeclarations(layer)}
   void main() {
@@ -33,13 +33,14 @@ function vertexShader(layer: DrawnLayer): string {
     ${facing === 'ground' ? 'vec3 level = up; up = out_of; out_of = -level;' : ''}
     vec3 sides = max(vec3(1e-6), 2.0 * size * vec3(${value('life.width')}, ${value('life.height')}, ${value('life.depth')}) * 0.01);
     ${facing === 'motion' ? `sides.y += length(going) * rate * ${value('appearance.lengthening')} * step(1e-7, size);` : ''}
-    vec3 local = position * sides;
+    float other = ${value('drawn/otherShape')} * 0.01;
+    vec3 local = mix(position, otherPosition, other) * sides;
     seen_place = place + side * local.x + up * local.y + out_of * local.z;
     seen_at = vec2(uv.x, 1.0 - uv.y);
     own_colour = vertexColour;
     ${
       needsNormal(layer)
-        ? `vec3 lying = normal / sides;
+        ? `vec3 lying = mix(normal, otherNormal, other) / sides;
     seen_normal = side * lying.x + up * lying.y + out_of * lying.z; seen_side = side; seen_up = up;`
         : ''
     }

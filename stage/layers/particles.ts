@@ -1,7 +1,6 @@
 import * as THREE from 'three';
-import { OWN_WORDS, RECORD_COLOUR, RECORD_WORDS, RECORDS, type Frame } from '@jinx/core/simulation';
+import { OWN_WORDS, RECORD_COLOUR, RECORD_WORDS, RECORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
 import type { DrawnLayer } from '../protocol.ts';
-import type { FrameLayer } from './layerDrawing.ts';
 import type { Order } from './order.ts';
 
 /** Records of particles on the graphics card, with the numbers that each has of its own: instanced attributes. */

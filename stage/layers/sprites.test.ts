@@ -1,10 +1,10 @@
 import * as THREE from 'three';
 import { describe, expect, it } from 'vitest';
-import { newFrame, RECORD_WORDS, RECORDS, type Frame } from '@jinx/core/simulation';
+import { newFrame, RECORD_WORDS, RECORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
 import { newCommonUniforms } from '../looks/light.ts';
 import { Pictures } from '../looks/pictures.ts';
 import type { DrawnLayer } from '../protocol.ts';
-import type { Around, FrameLayer } from './layerDrawing.ts';
+import type { Around } from './layerDrawing.ts';
 import { MeshStore } from './meshStore.ts';
 import { Sprites } from './sprites.ts';
 
@@ -19,6 +19,7 @@ function stage() {
     pictureSize: { value: new THREE.Vector2(1, 1) },
     hasFog: false,
     hasView: false,
+    hasMirrored: false,
     figure: () => undefined,
     warm: (_, __, ready) => void waiting.push(ready),
   };

@@ -1,8 +1,8 @@
 import * as THREE from 'three';
-import { RECORD_TO, RECORD_WORDS, RECORDS, type Frame } from '@jinx/core/simulation';
+import { RECORD_TO, RECORD_WORDS, RECORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
 import type { DrawnLayer } from '../protocol.ts';
 import { fragmentShader } from './fragment.ts';
-import { LayerDrawing, type FrameLayer, type Shaders } from './layerDrawing.ts';
+import { LayerDrawing, type Shaders } from './layerDrawing.ts';
 import { Order } from './order.ts';
 import { frameUniforms, ParticleBuffers } from './particles.ts';
 import { MARK_VARYINGS, spriteVertexShader, WRAPPING } from './spriteShader.ts';
@@ -34,7 +34,8 @@ export class Sprites extends LayerDrawing {
     if (this.#buffers.reserve(count, layer.look.ownWords, layer.wraps ? BOX : QUAD))
       this.part(0).geometry = this.#buffers.geometry;
     this.#frame = frame;
-    this.#found = found;
+    // What a frame tells is written over by the next.
+    this.#found = found && layer.order === 'nearest' ? { ...found } : undefined;
     if (count === 0) return this.#buffers.show(0);
     if (layer.order === 'nearest') return;
     this.#order.plain(count, layer.order === 'oldest');
@@ -48,7 +49,7 @@ export class Sprites extends LayerDrawing {
   /** Puts those nearest to the eye in front, if that is wanted; `way` is the direction of sight. */
   override sort(eye: THREE.Vector3, way: THREE.Vector3): void {
     const found = this.#found;
-    if (this.layer?.order !== 'nearest' || !this.#frame || !found || found.count === 0) return;
+    if (!this.#frame || !found || found.count === 0) return;
     const at = RECORDS + found.start * RECORD_WORDS + RECORD_TO;
     this.#order.byDepth(this.#frame.f32, at, RECORD_WORDS, found.count, eye, way);
     this.#buffers.fill(this.#frame, found, this.#order);

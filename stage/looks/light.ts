@@ -21,6 +21,9 @@ export interface CommonUniforms {
   readonly zenith_tone: THREE.IUniform<THREE.Color>;
   readonly horizon_tone: THREE.IUniform<THREE.Color>;
   readonly ground_tone: THREE.IUniform<THREE.Color>;
+  /** A picture of all directions that is mirrored instead; its brightness, radians it is turned, and how often it can be halved. */
+  readonly mirrored_picture: THREE.IUniform<THREE.Texture | null>;
+  readonly mirrored_numbers: THREE.IUniform<THREE.Vector3>;
   readonly lights: THREE.IUniform<number>;
   /** Place and reach; linear colour times strength on surfaces. */
   readonly light_places: THREE.IUniform<THREE.Vector4[]>;
@@ -49,6 +52,8 @@ export const newCommonUniforms = (): CommonUniforms => ({
   zenith_tone: { value: new THREE.Color() },
   horizon_tone: { value: new THREE.Color() },
   ground_tone: { value: new THREE.Color() },
+  mirrored_picture: { value: null },
+  mirrored_numbers: { value: new THREE.Vector3(1, 0, 1) },
   lights: { value: 0 },
   light_places: { value: Array.from({ length: MOST_LIGHTS }, () => new THREE.Vector4()) },
   light_colours: { value: Array.from({ length: MOST_LIGHTS }, () => new THREE.Vector3()) },
@@ -96,11 +101,21 @@ export const LIGHT = /* glsl */ `
 /** What a lit mesh gives back of the light: dull and shining, and its surroundings mirrored. */
 export const SURFACE_LIGHT = /* glsl */ `
   uniform vec3 zenith_tone, horizon_tone, ground_tone;
+  #ifdef HAS_MIRRORED
+  uniform sampler2D mirrored_picture;
+  uniform vec3 mirrored_numbers;
+  // The middle of the picture lies toward −Z, its right half toward +X; the duller, the more is blurred together.
+  vec3 surroundings(vec3 way, float roughness) {
+    vec2 at = vec2(0.5 + (atan(way.x, -way.z) + mirrored_numbers.y) / 6.2831853, acos(clamp(way.y, -1.0, 1.0)) / 3.1415927);
+    return textureLod(mirrored_picture, at, sqrt(roughness) * mirrored_numbers.z).rgb * mirrored_numbers.x;
+  }
+  #else
   vec3 surroundings(vec3 way, float roughness) {
     float soft = 0.08 + roughness;
     vec3 above = mix(horizon_tone, zenith_tone, smoothstep(0.0, 0.6, way.y));
     return mix(ground_tone, above, smoothstep(-soft, soft, way.y));
   }
+  #endif
   // Normalised Blinn-Phong, as wide as the roughness says.
   float shine(vec3 way, vec3 eye, vec3 normal, float roughness) {
     float a = max(0.02, roughness * roughness);

@@ -44,6 +44,7 @@ export class Pictures {
   readonly #none = new THREE.DataTexture(new Uint8Array([255, 255, 255, 255]), 1, 1);
 
   readonly #raw = new Map<string, THREE.DataTexture>();
+  readonly #mirrored = new Map<string, THREE.DataTexture>();
   /** A normal map that bends nothing. */
   readonly flat = new THREE.DataTexture(new Uint8Array([128, 128, 255, 255]), 1, 1);
 
@@ -61,6 +62,8 @@ export class Pictures {
         this.#textures.delete(hash);
         this.#raw.get(hash)?.dispose();
         this.#raw.delete(hash);
+        this.#mirrored.get(hash)?.dispose();
+        this.#mirrored.delete(hash);
       }
     for (const { hash, texture } of pictures) {
       if (this.#textures.has(hash)) continue;
@@ -82,6 +85,18 @@ export class Pictures {
   /** A picture whose numbers are no colours, as of a normal map; flat where it is not there. */
   raw(hash: string): THREE.Texture {
     return this.#raw.get(hash) ?? this.flat;
+  }
+
+  /** A picture of all directions, that goes round without a seam; null where it is not there. */
+  mirrored(hash: string): THREE.DataTexture | null {
+    const known = this.#mirrored.get(hash);
+    const picture = this.#textures.get(hash);
+    if (known || !picture) return known ?? null;
+    const made = picture.clone();
+    made.wrapS = THREE.RepeatWrapping;
+    made.needsUpdate = true;
+    this.#mirrored.set(hash, made);
+    return made;
   }
 
   /** The texture of a picture; white where it is not there. */

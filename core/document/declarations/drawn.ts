@@ -22,6 +22,12 @@ export const DRAWN_SETTINGS = {
   mesh: {
     roughness: each('roughness', 'How dull it is where it is lit.', '%', [2, 100, 70]),
     metalness: each('metalness', 'How much it is like metal where it is lit.', '%', [0, 100, 0]),
+    otherShape: each(
+      'other shape',
+      'How far it has taken the other shape that its file brings along (its first morph target).',
+      '%',
+      [-200, 200, 0],
+    ),
     vertexColours: {
       value: 'switch',
       chapter: 'drawn',

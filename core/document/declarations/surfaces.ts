@@ -79,6 +79,7 @@ export const SURFACE_SETTINGS = {
     deep: extent('depth', 'How many times as deep as it was made.', 1, '×'),
     ...MEETING,
   },
+  layer: { ...MEETING },
 } as const satisfies Record<string, Record<string, Declaration>>;
 
 export type SurfaceKind = keyof typeof SURFACE_SETTINGS;

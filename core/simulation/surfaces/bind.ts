@@ -12,6 +12,7 @@ import type { EffectClock } from '../clock.ts';
 import { newReading, NumberReader, type Reading, setTime } from '../reader.ts';
 import type { Scene, StageThing } from '../scene.ts';
 import { BallBody } from './ball.ts';
+import { bodyOfLayer } from './drawnMesh.ts';
 import type { Body } from './body.ts';
 import { carriedPoses, MeshBody, skinPoses } from './meshBody.ts';
 import { PlaneBody, type MatrixInto } from './plane.ts';
@@ -71,11 +72,11 @@ function bound(id: string, surface: Surface, around: SurfaceSurroundings): Bound
   const act = choice('act') as SurfaceAct;
   const offset = number('offset').low;
   const body = bodyOf(surface, number, act === 'keep' ? 0 : offset, around);
-  if (!body) return null;
+  if (!body || (surface.kind === 'layer' && around.effect.layers.order.length < 2)) return null;
   const within = number('within').low;
   return {
     id,
-    layers: surface.layers,
+    layers: whoMeets(surface, around.effect),
     act,
     side: choice('side') as MeetingSide,
     body,
@@ -87,6 +88,12 @@ function bound(id: string, surface: Surface, around: SurfaceSurroundings): Bound
     within: within > 0 ? within : Infinity,
   };
 }
+
+/** A list of none is of every layer; what is drawn as the mesh that is met never meets itself. */
+const whoMeets = (surface: Surface, { layers }: Effect): readonly string[] =>
+  surface.kind === 'layer' && surface.layers.length === 0
+    ? layers.order.filter((id) => id !== surface.layer)
+    : surface.layers;
 
 /** Which surfaces can be met: what particles stick to is counted among these. */
 export const surfacesMet = (effect: Effect): string =>
@@ -111,6 +118,7 @@ export function bodyOfThing(thing: StageThing, offset = 0): MeshBody {
 
 function bodyOf(surface: Surface, number: Numbered, offset: number, around: SurfaceSurroundings): Body | null {
   const { scene, clock, rigs, dials } = around;
+  if (surface.kind === 'layer') return bodyOfLayer(surface.layer, offset, around);
   if (surface.kind === 'thing') {
     const thing = scene.thing(surface.thing);
     if (!thing) return null;

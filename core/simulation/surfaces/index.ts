@@ -1,3 +1,4 @@
+export { whyNotMet } from './drawnMesh.ts';
 export * from './bind.ts';
 export * from './collider.ts';
 export { AT, CONTACT_WORDS, type Body } from './body.ts';

@@ -12,27 +12,42 @@ interface Poses {
   verticesInto(out: Float32Array, isEnd: boolean): void;
 }
 
-/** A mesh carried by one matrix, whose axes may be of any length. */
-export function carriedPoses(positions: Float32Array, indices: Uint32Array, matrixInto: MatrixInto): Poses {
+/** Another shape of a mesh, and how far the mesh has taken it at a time: 0 not at all, 1 wholly. */
+export interface OtherShape {
+  readonly positions: Float32Array;
+  readonly shareAt: (time: number) => number;
+}
+
+/** A mesh carried by one matrix, whose axes may be of any length; it may go over into another shape. */
+export function carriedPoses(
+  positions: Float32Array,
+  indices: Uint32Array,
+  matrixInto: MatrixInto,
+  other: OtherShape | null = null,
+): Poses {
   const start = new Float64Array(16);
   const end = new Float64Array(16);
+  const shares = [0, 0];
   return {
     positions,
     indices,
     take(from, to) {
       matrixInto(start, from);
       matrixInto(end, to);
-      return start.every((x, i) => x === end[i]);
+      if (other) [from, to].forEach((time, n) => (shares[n] = other.shareAt(time)));
+      return shares[0] === shares[1] && start.every((x, i) => x === end[i]);
     },
     verticesInto(out, isEnd) {
       const m = isEnd ? end : start;
-      for (let v = 0; v < positions.length; v += 3)
+      const share = shares[isEnd ? 1 : 0]!;
+      const toward = other?.positions ?? positions;
+      for (let v = 0; v < positions.length; v += 3) {
+        const x = positions[v]! + (toward[v]! - positions[v]!) * share;
+        const y = positions[v + 1]! + (toward[v + 1]! - positions[v + 1]!) * share;
+        const z = positions[v + 2]! + (toward[v + 2]! - positions[v + 2]!) * share;
         for (let axis = 0; axis < 3; axis++)
-          out[v + axis] =
-            m[axis]! * positions[v]! +
-            m[4 + axis]! * positions[v + 1]! +
-            m[8 + axis]! * positions[v + 2]! +
-            m[12 + axis]!;
+          out[v + axis] = m[axis]! * x + m[4 + axis]! * y + m[8 + axis]! * z + m[12 + axis]!;
+      }
     },
   };
 }

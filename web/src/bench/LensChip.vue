@@ -4,12 +4,14 @@ import { Popover } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import ChoiceChip from './ChoiceChip.vue';
+import PictureMenu from './PictureMenu.vue';
 import PlainChip from './PlainChip.vue';
 
 /** Lens and air in sentences. */
 const store = useEffectStore();
 const lens = computed(() => store.effect!.stage.lens);
 const fog = computed(() => store.effect!.stage.air.fog);
+const mirrored = computed(() => store.effect!.stage.air.surroundings);
 const SWITCH = [
   { value: 'on', text: 'on' },
   { value: 'off', text: 'off' },
@@ -69,6 +71,43 @@ const set = (label: string, recipe: (stage: Effect['stage']) => void, gesture: s
           />.
         </p>
         <p>
+          Shining things mirror
+          <PictureMenu
+            :picture="mirrored.picture"
+            without="the sky of the surround"
+            @choose="(value) => set('choose what is mirrored', (stage) => (stage.air.surroundings.picture = value))"
+          /><template v-if="mirrored.picture"
+            >, which is
+            <ChoiceChip
+              :value="mirrored.isOn ? 'on' : 'off'"
+              :choices="SWITCH"
+              label="mirrored picture"
+              @choose="
+                (value) => set('switch what is mirrored', (stage) => (stage.air.surroundings.isOn = value === 'on'))
+              " />,
+            <PlainChip
+              :value="mirrored.brightness"
+              label="brightness of what is mirrored"
+              unit="×"
+              :least="0"
+              :most="100"
+              @change="
+                (value, drag) =>
+                  set('brighten what is mirrored', (stage) => (stage.air.surroundings.brightness = value), drag)
+              " />
+            as bright, turned by
+            <PlainChip
+              :value="mirrored.turn"
+              label="turn of what is mirrored"
+              unit="°"
+              :least="-360"
+              :most="360"
+              @change="
+                (value, drag) => set('turn what is mirrored', (stage) => (stage.air.surroundings.turn = value), drag)
+              " /></template
+          >.
+        </p>
+        <p>
           Fog is
           <ChoiceChip
             :value="fog.isOn ? 'on' : 'off'"
@@ -119,7 +158,9 @@ const set = (label: string, recipe: (stage: Effect['stage']) => void, gesture: s
         </p>
       </div>
     </template>
-    <button type="button" class="plain" title="Bloom, exposure and fog of this effect’s stage">Lens and air</button>
+    <button type="button" class="plain" title="Bloom, exposure, reflections and fog of this effect’s stage">
+      Lens and air
+    </button>
   </Popover>
 </template>
 

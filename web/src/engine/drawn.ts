@@ -23,6 +23,7 @@ import type {
   DrawnStep,
   StageFog,
   StageLens,
+  StageSurroundings,
 } from '@jinx/stage';
 
 type Choice = 'appearance.facing' | 'appearance.blend' | 'appearance.order' | 'appearance.depth' | 'appearance.lit';
@@ -194,6 +195,14 @@ export const drawnLens = ({ stage: { lens } }: Effect, { isRaw, isDim }: Omit<Se
   exposure: isRaw ? 0 : lens.exposure,
   dim: isDim ? DIMMED : 0,
 });
+
+export const drawnSurroundings = (
+  { stage: { air } }: Effect,
+  { isRaw }: Pick<Seen, 'isRaw'>,
+): StageSurroundings | null => {
+  const { isOn, picture, brightness, turn } = air.surroundings;
+  return isOn && picture && !isRaw ? { picture: picture.asset, brightness, turn: (turn * Math.PI) / 180 } : null;
+};
 
 export const drawnFog = ({ stage: { air } }: Effect, { isRaw }: Pick<Seen, 'isRaw'>): StageFog | null =>
   air.fog.isOn && !isRaw && air.fog.density > 0

@@ -17,7 +17,7 @@ import { shallowReactive, shallowRef } from 'vue';
 import plainUrl from '../../../core/kernels/plain.wasm?url';
 import sharedUrl from '../../../core/kernels/shared.wasm?url';
 import { api } from '../api';
-import { AS_IT_IS, drawnFog, drawnLayers, drawnLens, type Seen } from './drawn';
+import { AS_IT_IS, drawnFog, drawnSurroundings, drawnLayers, drawnLens, type Seen } from './drawn';
 import type { View } from './view';
 import type { FromSimulation, LayerCount, SimulationState, ToSimulation } from './protocol';
 
@@ -262,7 +262,11 @@ export class Engine {
     this.#layersText = text;
     this.tellStage({ kind: 'surround', surround: effect.stage.surround });
     this.tellStage({ kind: 'lens', lens: drawnLens(effect, this.#seen) });
-    this.tellStage({ kind: 'air', fog: drawnFog(effect, this.#seen) });
+    this.tellStage({
+      kind: 'air',
+      fog: drawnFog(effect, this.#seen),
+      mirrored: drawnSurroundings(effect, this.#seen),
+    });
   }
 
   /** Shows the effect raw, or dimmed, or a step of a look alone, or as it is. */

@@ -1,44 +1,24 @@
 <script setup lang="ts">
-import { type DrawnAs } from '@jinx/core/document';
-import { computed, inject } from 'vue';
+import type { DrawnAs, PictureRef } from '@jinx/core/document';
+import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { ASSETS, BRING } from '../bench';
-import { pickFile } from '../files';
-import MenuButton from '../MenuButton.vue';
-import { PICTURE_FILES } from '../pictures';
+import PictureMenu from '../PictureMenu.vue';
 import SettingChip from '../SettingChip.vue';
 
 const props = defineProps<{ drawn: Extract<DrawnAs, { kind: 'haze' }> }>();
 const store = useEffectStore();
-const assets = inject(ASSETS)!;
-const bring = inject(BRING)!;
 const WORDS = { outward: 'outward', 'in waves': 'in moving waves', 'by a picture': 'as a normal map says:' };
-const choices = computed(() => [
-  ...assets.value.filter(({ kind }) => kind === 'picture').map(({ hash, name }) => ({ value: hash, text: name })),
-  { value: '', text: 'a file (PNG, JPEG, WebP)…' },
-]);
-const bend = (asset: string, name: string) =>
-  store.changeLayer(`bend by ${name}`, ({ drawn }) => drawn.kind === 'haze' && (drawn.picture = { asset, name }));
-function choose(hash: string): void {
-  const asset = assets.value.find((known) => known.hash === hash);
-  if (asset) return void bend(asset.hash, asset.name);
-  pickFile(PICTURE_FILES, async (file) => {
-    const brought = await bring(file);
-    if (brought?.kind === 'picture') bend(brought.hash, brought.name);
+const bend = (picture: PictureRef | null) =>
+  store.changeLayer(`bend by ${picture?.name ?? 'nothing'}`, ({ drawn }) => {
+    if (drawn.kind === 'haze') drawn.picture = picture;
   });
-}
 const isByPicture = computed(() => props.drawn.settings.bends.base.value === 'by a picture');
 </script>
 
 <template>
   <p>
     What is behind is bent <SettingChip setting="bends" of="drawn" :words="WORDS" label="bends" />
-    <MenuButton
-      v-if="isByPicture"
-      :label="drawn.picture?.name ?? 'choose a normal map…'"
-      :choices="choices"
-      @choose="choose"
-    />
+    <PictureMenu v-if="isByPicture" :picture="drawn.picture" none="choose a normal map…" @choose="bend" />
     by <SettingChip setting="strength" of="drawn" label="strength" /> of its size, in a ring from
     <SettingChip setting="inner" of="drawn" label="inner edge" /> to
     <SettingChip setting="outer" of="drawn" label="outer edge" />,

@@ -46,6 +46,10 @@ const parts = computed(() => {
   });
   return [...new Set(names)].filter((name) => name !== '');
 });
+/** Whether any of them has brought another shape along. */
+const hasOtherShape = computed(() =>
+  meshes.value.some(({ item }) => engine.meshes.value.get(item.asset)?.mesh.otherShape !== undefined),
+);
 const lookOf = (part: string) => props.drawn.parts.find((known) => known.part === part)?.look ?? '';
 const looks = computed(() => [
   { value: '', text: 'the layer’s look' },
@@ -84,6 +88,9 @@ const SHADOW = { yes: 'darkens the ground under it', no: 'casts no shadow' };
     <SettingChip setting="shadow" of="drawn" :words="SHADOW" label="shadow" />. Lit, it is
     <SettingChip setting="roughness" of="drawn" label="roughness" /> dull and
     <SettingChip setting="metalness" of="drawn" label="metalness" /> metal.
+  </p>
+  <p v-if="hasOtherShape">
+    It has taken <SettingChip setting="otherShape" of="drawn" label="other shape" /> of the other shape in its file.
   </p>
   <p v-for="part in parts" :key="part">
     Its part {{ part }} has

@@ -23,7 +23,7 @@ const assets = inject(ASSETS)!;
 const surfaces = computed(() => surfacesFor(store.effect!, store.chosenId));
 /** A thing of the stage or a mesh of the project is offered by its name, nothing to be chosen twice. */
 const choices = computed(() => [
-  ...SURFACE_KINDS.filter((kind) => kind !== 'thing' && kind !== 'mesh').map((kind) => ({
+  ...SURFACE_KINDS.filter((kind) => !['thing', 'mesh', 'layer'].includes(kind)).map((kind) => ({
     value: kind as string,
     text: SURFACE_NAMES[kind],
   })),
@@ -31,6 +31,9 @@ const choices = computed(() => [
     value: `thing/${id}`,
     text: `${item.name}’s body`,
   })),
+  ...listed(store.effect!.layers)
+    .filter(({ id, item }) => id !== store.chosenId && item.drawn.kind === 'mesh')
+    .map(({ id, item }) => ({ value: `layer/${id}`, text: `The mesh of ${item.name}` })),
   ...assets.value
     .filter(({ kind }) => kind === 'rig')
     .map(({ hash, name }) => ({ value: `mesh/${hash}`, text: `${name} as a mesh of the effect’s own` })),
@@ -38,6 +41,7 @@ const choices = computed(() => [
 function made(chosen: string): Surface {
   const [kind, of = ''] = chosen.split('/');
   if (kind === 'thing') return newSurface('thing', { thing: of });
+  if (kind === 'layer') return newSurface('layer', { layer: of });
   if (kind === 'mesh') {
     const name = assets.value.find(({ hash }) => hash === of)?.name ?? 'mesh';
     return newSurface('mesh', { place: inWorld(), asset: of, name });

@@ -32,6 +32,9 @@ const setPlace = (place: Place, gesture: string | null) =>
 const setThing = (thing: string) =>
   change('choose what is met', (surface) => surface.kind === 'thing' && (surface.thing = thing));
 
+const setMetLayer = (layer: string) =>
+  change('choose whose mesh is met', (surface) => surface.kind === 'layer' && (surface.layer = layer));
+
 const things = computed(() => {
   const known = listed(store.effect!.stage.things).map(({ id, item }) => ({ value: id, text: item.name }));
   const { surface } = props;
@@ -67,7 +70,12 @@ const leaveOut = (id: string) =>
         :value="surface.thing"
         :choices="things"
         label="what they meet"
-        @choose="setThing" /><template
+        @choose="setThing" /><ChoiceChip
+        v-else-if="'setting' in piece && piece.setting === 'layer' && surface.kind === 'layer'"
+        :value="surface.layer"
+        :choices="layers"
+        label="whose mesh they meet"
+        @choose="setMetLayer" /><template
         v-else-if="'setting' in piece && piece.setting === 'mesh' && surface.kind === 'mesh'"
         >{{ surface.name }}</template
       ><SettingChip

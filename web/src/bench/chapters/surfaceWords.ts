@@ -7,6 +7,7 @@ export const SURFACE_NAMES: Record<Surface['kind'], string> = {
   box: 'Box',
   thing: 'Thing on the stage',
   mesh: 'Mesh',
+  layer: 'Mesh of a layer',
 };
 
 const SHAPES: Record<Surface['kind'], string> = {
@@ -15,6 +16,7 @@ const SHAPES: Record<Surface['kind'], string> = {
   box: 'a box {wide} wide, {tall} tall, {deep} deep at {@}',
   thing: '{thing}',
   mesh: '{mesh}, {wide} wide, {tall} tall, {deep} deep at {@}',
+  layer: 'the mesh that {layer} is drawn as',
 };
 
 const choiceOf = (surface: Surface, name: 'act' | 'side'): string => {

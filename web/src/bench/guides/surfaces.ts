@@ -38,9 +38,9 @@ function groundLines(): number[] {
   return lines;
 }
 
-/** What is met, drawn where it is. A thing on the stage is seen already. */
+/** What is met, drawn where it is. A thing on the stage and the mesh of a layer are seen already. */
 export function surfaceGuides(surface: Surface, matrices: Matrices, meshes: Meshes): Guide[] {
-  if (surface.muted || surface.kind === 'thing') return [];
+  if (surface.muted || surface.kind === 'thing' || surface.kind === 'layer') return [];
   const sizes = () =>
     ['wide', 'tall', 'deep'].map((name) => sizeOf(surface, name, matrices)) as [number, number, number];
   const lines = () => {

@@ -1,0 +1,11 @@
+/** The length of a mesh's longest side, metres; 1 for one without any extent. */
+export function longestSide(positions: Float32Array): number {
+  const low = [Infinity, Infinity, Infinity];
+  const high = [-Infinity, -Infinity, -Infinity];
+  positions.forEach((value, i) => {
+    low[i % 3] = Math.min(low[i % 3]!, value);
+    high[i % 3] = Math.max(high[i % 3]!, value);
+  });
+  const longest = Math.max(...high.map((value, axis) => value - low[axis]!));
+  return longest > 0 && longest < Infinity ? longest : 1;
+}
