@@ -245,3 +245,50 @@ test('what particles are drawn as is chosen in words: meshes, lights, haze and s
   await page.getByRole('menuitem', { name: /sedge/ }).click();
   await changed(page, before, 200);
 });
+
+test('a mesh goes over into its other shape, mirrors a picture, and is met by another layer, all in words', async ({
+  page,
+}) => {
+  const kit = await page.request.post(`/api/projects/${project}/kit`, { data: { file: 'funnel.glb' } });
+  expect(kit.ok()).toBe(true);
+  await open(page);
+  await page.getByLabel('drawn as').selectOption('mesh');
+  let before = await pixels(page);
+  await page.getByRole('button', { name: 'Choose a mesh' }).click();
+  await page.getByRole('menuitem', { name: /funnel/ }).click();
+  before = await changed(page, before, 200);
+  await type(page, /^other shape/, '100');
+  before = await changed(page, before, 200);
+  // A red picture in place of the sky.
+  await page.getByLabel('lit', { exact: true }).selectOption('card');
+  await type(page, /^metalness/, '100');
+  await drop(page, '[data-row="right"]', 'reeds.png', png([255, 0, 0]));
+  await changed(page, before, 200);
+  // A picture is white until it has come.
+  await expect
+    .poll(async () => {
+      const was = before;
+      before = await pixels(page);
+      return differing(was, before, 1);
+    })
+    .toBe(0);
+  await page.getByRole('button', { name: 'Lens and air' }).click();
+  await page.getByRole('button', { name: 'the sky of the surround' }).click();
+  await page.getByRole('menuitem', { name: 'reeds' }).click();
+  const mirrored = await changed(page, before, 200);
+  expect(halves(before, mirrored)[1]).toBe(0);
+  await page.getByLabel('mirrored picture').selectOption('off');
+  await expect.poll(async () => differing(before, await pixels(page), 3)).toBe(0);
+  await page.keyboard.press('Escape');
+  // The other layer meets the mesh; what turns with the view can not be met, and says so.
+  await page.getByRole('listitem', { name: 'Right' }).click();
+  await chapter(page, 'Motion');
+  await page.getByRole('button', { name: 'Add a surface' }).click();
+  await page.getByRole('menuitem', { name: 'The mesh of Left' }).click();
+  await expect(page.locator('[data-surface="layer"]')).toContainText('the mesh that');
+  await expect(page.getByText('The mesh of Left is never met: it turns with the view.')).toBeVisible();
+  await page.getByRole('listitem', { name: 'Left' }).click();
+  await chapter(page, 'Appearance');
+  await page.getByLabel('facing', { exact: true }).selectOption('own frame');
+  await expect(page.getByText('The mesh of Left is never met')).toBeHidden();
+});

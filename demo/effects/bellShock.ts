@@ -68,7 +68,8 @@ export function bellShock(kit: KitAssets): Effect {
           'life.opacity': {
             base: 100,
             over: [
-              [0, 1],
+              [0, 0],
+              [0.04, 1],
               [0.6, 0.8],
               [1, 0],
             ],
@@ -243,7 +244,8 @@ export function bellShock(kit: KitAssets): Effect {
         'life.opacity': {
           base: 100,
           over: [
-            [0, 1],
+            [0, 0],
+            [0.04, 1],
             [0.7, 1],
             [1, 0],
           ],
@@ -275,7 +277,7 @@ export function bellShock(kit: KitAssets): Effect {
           'life.size': {
             base: [0.3, 0.55],
             over: [
-              [0, 0.2],
+              [0, 0],
               [0.1, 1],
               [0.8, 1],
               [1, 0],
@@ -317,7 +319,8 @@ export function bellShock(kit: KitAssets): Effect {
         'life.opacity': {
           base: 100,
           over: [
-            [0, 1],
+            [0, 0],
+            [0.04, 1],
             [1, 0],
           ],
         },
@@ -342,7 +345,8 @@ export function bellShock(kit: KitAssets): Effect {
           'life.opacity': {
             base: 100,
             over: [
-              [0, 1],
+              [0, 0],
+              [0.04, 1],
               [0.4, 0.4],
               [1, 0],
             ],

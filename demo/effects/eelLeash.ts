@@ -168,7 +168,8 @@ export function eelLeash(kit: KitAssets): Effect {
       'life.opacity': {
         base: 100,
         over: [
-          [0, 1],
+          [0, 0],
+          [0.1, 1],
           [0.6, 0.8],
           [1, 0],
         ],

@@ -213,7 +213,8 @@ export function mothUnmaking(kit: KitAssets): Effect {
       'life.opacity': {
         base: 100,
         over: [
-          [0, 1],
+          [0, 0],
+          [0.1, 1],
           [0.7, 1],
           [1, 0],
         ],
@@ -245,7 +246,8 @@ export function mothUnmaking(kit: KitAssets): Effect {
       'life.opacity': {
         base: 100,
         over: [
-          [0, 1],
+          [0, 0],
+          [0.1, 1],
           [0.5, 0.8],
           [1, 0],
         ],

@@ -52,7 +52,7 @@ export function saltWard(kit: KitAssets): Effect {
   ]);
   effect.stage.air.surroundings.picture = { asset: kit['marsh']!, name: 'marsh' };
   effect.surfaces = collectionOf([
-    ['ground', { ...newSurface('ground', { place: inWorld() }), layers: ['loose', 'looseAgain'] }],
+    ['ground', { ...newSurface('ground', { place: inWorld() }), layers: ['loose', 'loose2'] }],
   ]);
   effect.stage.things = collectionOf([[TALLOW, { ...newThing('Tallow', kit['tallow']!), clip: 'guard' }]]);
   const gather = {
@@ -158,7 +158,8 @@ export function saltWard(kit: KitAssets): Effect {
       'life.opacity': {
         base: 100,
         over: [
-          [0, 1],
+          [0, 0],
+          [0.04, 1],
           [0.5, 0.5],
           [1, 0],
         ],
@@ -189,7 +190,8 @@ export function saltWard(kit: KitAssets): Effect {
       'life.opacity': {
         base: 100,
         over: [
-          [0, 1],
+          [0, 0],
+          [0.04, 1],
           [1, 0],
         ],
       },
@@ -216,7 +218,8 @@ export function saltWard(kit: KitAssets): Effect {
           'life.size': {
             base: [0.07, 0.15],
             over: [
-              [0, 1],
+              [0, 0],
+              [0.05, 1],
               [0.85, 1],
               [1, 0],
             ],
@@ -287,7 +290,8 @@ export function saltWard(kit: KitAssets): Effect {
       'life.opacity': {
         base: 100,
         over: [
-          [0, 1],
+          [0, 0],
+          [0.04, 1],
           [0.6, 0.8],
           [1, 0],
         ],
@@ -391,7 +395,8 @@ export function saltWard(kit: KitAssets): Effect {
         'life.opacity': {
           base: 100,
           over: [
-            [0, 1],
+            [0, 0],
+            [0.12, 1],
             [1, 0],
           ],
         },
@@ -407,7 +412,7 @@ export function saltWard(kit: KitAssets): Effect {
     grains,
     glint,
     loose,
-    looseAgain,
+    loose2: looseAgain,
     crystals,
     shell,
     frost,

@@ -41,6 +41,7 @@ const OPEN = [
 /** Its throat heaves up, and sinks again. */
 const CHOKING = [
   [0, 0],
+  [0.6, 0],
   [0.63, 0],
   [0.7, 1],
   [0.8, 0.7],
@@ -445,7 +446,7 @@ export function sinkhole(kit: KitAssets): Effect {
           'life.size': {
             base: [0.1, 0.36],
             over: [
-              [0, 0.3],
+              [0, 0],
               [0.08, 1],
               [0.85, 1],
               [1, 0],
@@ -490,7 +491,8 @@ export function sinkhole(kit: KitAssets): Effect {
         'life.opacity': {
           base: 100,
           over: [
-            [0, 1],
+            [0, 0],
+            [0.04, 1],
             [0.7, 1],
             [1, 0],
           ],

@@ -194,7 +194,8 @@ export function wickFlame(kit: KitAssets): Effect {
       'life.opacity': {
         base: 100,
         over: [
-          [0, 1],
+          [0, 0],
+          [0.04, 1],
           [0.7, 0.8],
           [1, 0],
         ],

@@ -77,14 +77,14 @@ const set = (label: string, recipe: (stage: Effect['stage']) => void, gesture: s
             without="the sky of the surround"
             @choose="(value) => set('choose what is mirrored', (stage) => (stage.air.surroundings.picture = value))"
           /><template v-if="mirrored.picture"
-            >, which is
+            >, switched
             <ChoiceChip
               :value="mirrored.isOn ? 'on' : 'off'"
               :choices="SWITCH"
               label="mirrored picture"
               @choose="
                 (value) => set('switch what is mirrored', (stage) => (stage.air.surroundings.isOn = value === 'on'))
-              " />,
+              " />, at
             <PlainChip
               :value="mirrored.brightness"
               label="brightness of what is mirrored"
@@ -95,7 +95,7 @@ const set = (label: string, recipe: (stage: Effect['stage']) => void, gesture: s
                 (value, drag) =>
                   set('brighten what is mirrored', (stage) => (stage.air.surroundings.brightness = value), drag)
               " />
-            as bright, turned by
+            its brightness, turned by
             <PlainChip
               :value="mirrored.turn"
               label="turn of what is mirrored"
