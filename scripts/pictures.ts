@@ -83,6 +83,11 @@ await page.getByRole('tab', { name: 'Appearance' }).click();
 await page.locator('.steps').scrollIntoViewIfNeeded();
 await page.waitForTimeout(6000);
 await shoot('look');
+// What a game shows of it: silhouettes of several instants.
+await stand('Salt Ward', RELEASED['Salt Ward']![0]!);
+await page.getByLabel('what the stage shows').selectOption('silhouette');
+await page.waitForTimeout(12_000);
+await shoot('silhouette');
 // All effects on one sheet.
 const [wide, tall, across] = [384, 240, 5];
 const names = Object.keys(RELEASED);
