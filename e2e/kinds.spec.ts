@@ -215,6 +215,32 @@ test.describe('a picture', () => {
     expect(withIt.at(...at)).toEqual(without.at(...at));
   });
 
+  test('dissolves by its brightness: the darkest quarter goes first', async () => {
+    const quarters = async (amount: number) => {
+      const { withIt, without } = await pair(
+        one((layer) => {
+          const step = {
+            ...(newStep('dissolve') as Extract<Step, { kind: 'dissolve' }>),
+            picture: { asset: GRID, name: 'grid' },
+          };
+          for (const [name, value] of Object.entries({ by: 'a picture', softness: 0, edge: 0, amount }))
+            setStep(step, name, value);
+          layer.look = { kind: 'own', steps: collectionOf([['d', step]]) };
+        }),
+      );
+      const at = (x: number, y: number) => {
+        const place = [MIDDLE_X + Math.round(x * METRE), MIDDLE_Y - Math.round(y * METRE)] as const;
+        return withIt.at(...place).join() !== without.at(...place).join();
+      };
+      // Red and green above; blue, and white that is half clear, below.
+      return [at(-0.25, 0.25), at(0.25, 0.25), at(-0.25, -0.25), at(0.25, -0.25)];
+    };
+    expect(await quarters(0)).toEqual([true, true, true, true]);
+    expect(await quarters(15)).toEqual([true, true, false, true]);
+    expect(await quarters(35)).toEqual([false, true, false, true]);
+    expect(await quarters(60)).toEqual([false, true, false, false]);
+  });
+
   test('plays the frames of a grid over its life, by the clock or by number, from any first, blended or not', async () => {
     const book = (
       values: Record<string, string | number | boolean>,

@@ -1,6 +1,15 @@
 import { expect, test, type Page } from '@playwright/test';
 import { encode } from 'fast-png';
-import { atEffect, collectionOf, newEffect, newLayer, setNumber, type Effect } from '@jinx/core/document';
+import {
+  atEffect,
+  collectionOf,
+  newDrawn,
+  newEffect,
+  newLayer,
+  newThing,
+  setNumber,
+  type Effect,
+} from '@jinx/core/document';
 import { addEffect, chapter, differing, goTo, pixels, type } from './bench.ts';
 
 /** Two still dots side by side. */
@@ -199,6 +208,35 @@ test('a picture that is gone is a finding with its layer, its name and a mend; t
   ).toBeVisible();
   await page.getByRole('button', { name: 'Draw a soft dot instead' }).click();
   expect(await steps(page)).toEqual(['drawn']);
+});
+
+test('a mesh that is gone is a finding with its layer, its name and a mend; figures and the other layers go on', async ({
+  page,
+}) => {
+  const bring = async (file: string) =>
+    (await (await page.request.post(`/api/projects/${project}/kit`, { data: { file } })).json()) as { hash: string };
+  const [sedge, funnel] = [await bring('sedge.glb'), await bring('funnel.glb')];
+  const effect = dots();
+  effect.stage.things = collectionOf([['sedge', newThing('Sedge', sedge.hash)]]);
+  const left = effect.layers.byId['left']!;
+  left.drawn = newDrawn('mesh');
+  left.drawn.meshes = collectionOf([['a', { asset: funnel.hash, name: 'funnel', chance: 1 }]]);
+  await page.route(`**/api/assets/${funnel.hash}`, (route) =>
+    route.fulfill({ status: 404, json: { sentence: 'There is no such asset.' } }),
+  );
+  await open(page, effect);
+  await expect(
+    page.getByText('Left is drawn without funnel, for it could not be had: There is no such asset.'),
+  ).toBeVisible();
+  const shown = await pixels(page);
+  // The other layer is there, and so is the figure.
+  await page.getByRole('listitem', { name: 'Right' }).click();
+  await page.getByRole('button', { name: 'Hide', exact: true }).click();
+  const withoutRight = await changed(page, shown);
+  expect(halves(shown, withoutRight)[1]).toBeGreaterThan(500);
+  await page.keyboard.press('Control+z');
+  await page.getByRole('button', { name: 'Take funnel out' }).first().click();
+  await expect(page.getByText('Left shows nothing: it has no mesh to draw')).toBeVisible();
 });
 
 test('lens and air are set in words, and seen raw or dimmed by a key', async ({ page }) => {

@@ -13,7 +13,7 @@ import {
 import type { Mend } from './mend.ts';
 import { channelProblems } from './channels.ts';
 import { frontProblems } from './fronts.ts';
-import { leftAt, lookProblems, whyNothingIsDrawn, type MissingPictures } from './looks.ts';
+import { leftAt, lookProblems, stageProblems, whyNothingIsDrawn, type Missing } from './looks.ts';
 import { linkProblems } from './links.ts';
 import { whyNothingIsBorn, type StageRigs } from './sources.ts';
 import { surfaceProblems } from './surfaces.ts';
@@ -33,7 +33,7 @@ export interface Observed {
   /** Whether as many live as the project's budget lets. */
   readonly isBudgetFull: boolean;
   /** Pictures that could not be had. */
-  readonly missing?: MissingPictures;
+  readonly missing?: Missing;
 }
 
 /** Light at birth or death above this share of its peak is seen to pop. */
@@ -191,13 +191,18 @@ function refusals(
 
 /** All that is wrong with an effect, layer by layer, front to back. */
 export function findings(effect: Effect, rigs: StageRigs, observed: Observed): Finding[] {
+  const missing: Missing = observed.missing ?? new Map();
   return listed(effect.layers).flatMap(({ id, item }) => {
     const nothing = whyNothing(effect, id, item, rigs);
     const beside = [
-      ...surfaceProblems(effect, id, rigs).map((problem) => ({ ...problem, id: `surface/${problem.id}` })),
+      ...(id === effect.layers.order[0] ? stageProblems(effect, missing) : []).map((problem) => ({
+        ...problem,
+        id: `stage/${problem.id}`,
+      })),
+      ...surfaceProblems(effect, id, rigs, missing).map((problem) => ({ ...problem, id: `surface/${problem.id}` })),
       ...frontProblems(effect, id, rigs).map((problem) => ({ ...problem, id: `front/${problem.id}` })),
       ...channelProblems(effect, id).map((problem) => ({ ...problem, id: `channel/${problem.id}` })),
-      ...lookProblems(effect, id, observed.missing ?? new Map()).map((problem) => ({
+      ...lookProblems(effect, id, missing).map((problem) => ({
         ...problem,
         id: `look/${problem.id}`,
       })),

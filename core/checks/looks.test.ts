@@ -2,8 +2,11 @@ import { describe, expect, it } from 'vitest';
 import {
   collectionOf,
   curveShaper,
+  inWorld,
   newDrawn,
   newStep,
+  newSurface,
+  newThing,
   setStep,
   structuredCopy,
   type Effect,
@@ -69,6 +72,38 @@ describe('findings of looks', () => {
     const off = structuredCopy(effect);
     off.stage.air.surroundings.isOn = false;
     expect(said(off, missing)).toEqual([]);
+  });
+
+  it('name what is drawn without a mesh, a skin or a thing that could not be had', () => {
+    const gone = { asset: 'd'.repeat(64), name: 'Salt' };
+    const effect = effectOf((layer, whole) => {
+      layer.drawn = newDrawn('mesh');
+      layer.drawn.meshes = collectionOf([
+        ['a', { ...gone, chance: 1 }],
+        ['b', { asset: 'c'.repeat(64), name: 'Reed', chance: 1 }],
+      ]);
+      whole.stage.things = collectionOf([['bogling', newThing('Bogling', gone.asset)]]);
+      whole.surfaces = collectionOf([['s', newSurface('mesh', { place: inWorld(), ...gone })]]);
+    });
+    const missing = new Map([[gone.asset, 'there is no such asset']]);
+    const all = (document: Effect) => findings(document, new Map(), { ...quiet, missing });
+    const of = (document: Effect, part: RegExp) => all(document).find(({ sentence }) => part.test(sentence));
+    expect(findings(effect, new Map(), quiet).some(({ sentence }) => sentence.includes('could not be had'))).toBe(
+      false,
+    );
+    const parts = [
+      /is drawn without Salt, for it could not be had: there is no such asset/,
+      /Bogling does not stand on the stage, for it could not be had: there is no such asset/,
+      /A surface is never met, for Salt could not be had: there is no such asset/,
+    ];
+    for (const part of parts) {
+      const mended = structuredCopy(effect);
+      of(effect, part)!.mend!.apply(mended);
+      expect(of(mended, part)).toBeUndefined();
+    }
+    const skin = structuredCopy(effect);
+    skin.layers.byId['motes']!.drawn = newDrawn('body', 'bogling');
+    expect(of(skin, /shows nothing, for Bogling could not be had/)).toBeDefined();
   });
 
   it('tell which numbers had no room to differ', () => {

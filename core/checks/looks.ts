@@ -5,6 +5,7 @@ import {
   setStep,
   stepsOf,
   withItem,
+  withoutItem,
   type Effect,
   type Layer,
   type Step,
@@ -12,8 +13,8 @@ import {
 } from '../document/index.ts';
 import type { Problem } from './mend.ts';
 
-/** Pictures of an effect that could not be had, by the hash of their asset, with the reason. */
-export type MissingPictures = ReadonlyMap<string, string>;
+/** Pictures and meshes of an effect that could not be had, by the hash of their asset, with the reason. */
+export type Missing = ReadonlyMap<string, string>;
 
 /** Why a layer's kind of drawing can show nothing, and the way out. */
 export function whyNothingIsDrawn(effect: Effect, { drawn }: Layer): { why: string; mend: Problem['mend'] } | null {
@@ -45,18 +46,20 @@ export function leftAt(effect: Effect, layer: Layer, life: number, ages: readonl
 }
 
 /** What is wrong with a layer's look: pictures that are not there, and numbers that had no room. */
-export function lookProblems(effect: Effect, layerId: string, missing: MissingPictures): Problem[] {
+export function lookProblems(effect: Effect, layerId: string, missing: Missing): Problem[] {
   const layer = effect.layers.byId[layerId]!;
   const steps = stepsOf(effect, layer);
   return [
     ...steps.flatMap(({ id, item }) => pictureProblem(layerId, layer, id, item, missing)),
     ...hazeProblem(layerId, layer, missing),
     ...mirroredProblem(effect, layer, missing),
+    ...meshProblems(layerId, layer, missing),
+    ...skinProblem(effect, layer, missing),
     ...roomProblem(effect, layer, steps),
   ];
 }
 
-function pictureProblem(layerId: string, layer: Layer, id: string, step: Step, missing: MissingPictures): Problem[] {
+function pictureProblem(layerId: string, layer: Layer, id: string, step: Step, missing: Missing): Problem[] {
   if (step.muted || !('picture' in step)) return [];
   const needs = step.kind === 'picture' || step.settings.by.base.value === 'a picture';
   if (!needs) return [];
@@ -88,7 +91,7 @@ function withoutPicture(draft: Effect, layerId: string, id: string): void {
   else holder.steps = withItem(holder.steps, id, newStep('drawn'), holder.steps.order.indexOf(id));
 }
 
-function hazeProblem(id: string, { name, drawn }: Layer, missing: MissingPictures): Problem[] {
+function hazeProblem(id: string, { name, drawn }: Layer, missing: Missing): Problem[] {
   if (drawn.kind !== 'haze' || drawn.settings.bends.base.value !== 'by a picture') return [];
   const why = drawn.picture ? missing.get(drawn.picture.asset) : 'none is chosen';
   if (why === undefined) return [];
@@ -107,7 +110,7 @@ function hazeProblem(id: string, { name, drawn }: Layer, missing: MissingPicture
   ];
 }
 
-function mirroredProblem({ stage }: Effect, { name, drawn, settings }: Layer, missing: MissingPictures): Problem[] {
+function mirroredProblem({ stage }: Effect, { name, drawn, settings }: Layer, missing: Missing): Problem[] {
   const { isOn, picture } = stage.air.surroundings;
   const why = isOn && picture ? missing.get(picture.asset) : undefined;
   if (why === undefined || drawn.kind !== 'mesh' || settings['appearance.lit'].base.value === 'unlit') return [];
@@ -118,6 +121,54 @@ function mirroredProblem({ stage }: Effect, { name, drawn, settings }: Layer, mi
       mend: { label: 'Mirror the sky', apply: (draft) => (draft.stage.air.surroundings.picture = null) },
     },
   ];
+}
+
+function meshProblems(id: string, { name, drawn }: Layer, missing: Missing): Problem[] {
+  if (drawn.kind !== 'mesh') return [];
+  return listed(drawn.meshes).flatMap(({ id: meshId, item }) => {
+    const why = missing.get(item.asset);
+    if (why === undefined) return [];
+    return [
+      {
+        id: `mesh/${meshId}`,
+        sentence: `${name} is drawn without ${item.name}, for it could not be had: ${why}`,
+        mend: {
+          label: `Take ${item.name} out`,
+          apply: (draft: Effect) => {
+            const own = draft.layers.byId[id]!.drawn;
+            if (own.kind === 'mesh') own.meshes = withoutItem(own.meshes, meshId);
+          },
+        },
+      },
+    ];
+  });
+}
+
+function skinProblem({ stage }: Effect, { name, drawn }: Layer, missing: Missing): Problem[] {
+  const thing = drawn.kind === 'body' ? stage.things.byId[drawn.thing] : undefined;
+  const why = thing && missing.get(thing.asset);
+  if (why === undefined) return [];
+  return [{ id: 'skin', sentence: `${name} shows nothing, for ${thing!.name} could not be had: ${why}`, mend: null }];
+}
+
+/** Things that do not stand on the stage, for they could not be had: told with the first layer. */
+export function stageProblems({ stage }: Effect, missing: Missing): Problem[] {
+  return listed(stage.things).flatMap(({ id, item }) => {
+    const why = missing.get(item.asset);
+    if (why === undefined) return [];
+    return [
+      {
+        id: `thing/${id}`,
+        sentence: `${item.name} does not stand on the stage, for it could not be had: ${why}`,
+        mend: {
+          label: 'Take it off the stage',
+          apply: (draft: Effect) => {
+            draft.stage.things = withoutItem(draft.stage.things, id);
+          },
+        },
+      },
+    ];
+  });
 }
 
 function roomProblem(effect: Effect, layer: Layer, steps: readonly { id: string; item: Step }[]): Problem[] {

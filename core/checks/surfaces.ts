@@ -10,6 +10,7 @@ import {
 } from '../document/index.ts';
 import { boneNamed } from '../geometry/index.ts';
 import { whyNotMet } from '../simulation/index.ts';
+import type { Missing } from './looks.ts';
 import type { Mend, Problem } from './mend.ts';
 import type { StageRigs } from './sources.ts';
 
@@ -19,21 +20,28 @@ const isNothing = (surface: Surface, name: string): boolean => {
 };
 
 /** Why a surface is never met, and the way out; null when it can be. */
-function whyNeverMet(effect: Effect, id: string, surface: Surface, rigs: StageRigs): Omit<Problem, 'id'> | null {
+function whyNeverMet(
+  effect: Effect,
+  id: string,
+  surface: Surface,
+  rigs: StageRigs,
+  missing: Missing,
+): Omit<Problem, 'id'> | null {
   const take = (label: string, recipe: (own: Surface, draft: Effect) => void): Mend => ({
     label,
     apply: (draft) => recipe(draft.surfaces.byId[id]!, draft),
   });
+  const onGround = take('Meet the ground instead', (own, draft) => {
+    draft.surfaces.byId[id] = { ...newSurface('ground', { place: inWorld() }), layers: own.layers };
+  });
+  const gone = surface.kind === 'mesh' ? missing.get(surface.asset) : undefined;
+  if (surface.kind === 'mesh' && gone !== undefined)
+    return { sentence: `A surface is never met, for ${surface.name} could not be had: ${gone}`, mend: onGround };
   if (surface.kind === 'layer') {
     const layer = effect.layers.byId[surface.layer]!;
     const why = whyNotMet(layer);
     if (why === null) return null;
-    return {
-      sentence: `The mesh of ${layer.name} is never met: ${why}.`,
-      mend: take('Meet the ground instead', (own, draft) => {
-        draft.surfaces.byId[id] = { ...newSurface('ground', { place: inWorld() }), layers: own.layers };
-      }),
-    };
+    return { sentence: `The mesh of ${layer.name} is never met: ${why}.`, mend: onGround };
   }
   const [other] = [...rigs.keys()];
   const nameOf = (thing: string) => effect.stage.things.byId[thing]?.name ?? rigs.get(thing)!.name;
@@ -43,11 +51,7 @@ function whyNeverMet(effect: Effect, id: string, surface: Surface, rigs: StageRi
     if (surface.kind === 'thing')
       return {
         sentence,
-        mend: other
-          ? take(`Meet ${nameOf(other)}`, (own) => own.kind === 'thing' && (own.thing = other))
-          : take('Meet the ground instead', (own, draft) => {
-              draft.surfaces.byId[id] = { ...newSurface('ground', { place: inWorld() }), layers: own.layers };
-            }),
+        mend: other ? take(`Meet ${nameOf(other)}`, (own) => own.kind === 'thing' && (own.thing = other)) : onGround,
       };
     return {
       sentence,
@@ -75,10 +79,10 @@ function whyNeverMet(effect: Effect, id: string, surface: Surface, rigs: StageRi
 }
 
 /** What is wrong with the surfaces that a layer is the first to meet, so that each is told of once. */
-export function surfaceProblems(effect: Effect, layerId: string, rigs: StageRigs): Problem[] {
+export function surfaceProblems(effect: Effect, layerId: string, rigs: StageRigs, missing: Missing): Problem[] {
   const firstOf = (surface: Surface) => effect.layers.order.find((id) => concerns(surface, id)) ?? null;
   return listed(effect.surfaces).flatMap(({ id, item }) => {
-    const problem = item.muted || firstOf(item) !== layerId ? null : whyNeverMet(effect, id, item, rigs);
+    const problem = item.muted || firstOf(item) !== layerId ? null : whyNeverMet(effect, id, item, rigs, missing);
     return problem ? [{ id, ...problem }] : [];
   });
 }

@@ -34,6 +34,15 @@ const thingsText = (effect: Effect): string =>
     rigsOf(effect).sort(),
   ]);
 
+/** The effect with only those things on its stage that are here: what could not be had leaves the rest alone. */
+function withThingsOf(effect: Effect, known: ReadonlyMap<string, unknown>): Effect {
+  const { things } = effect.stage;
+  const order = things.order.filter((id) => known.has(things.byId[id]!.asset));
+  return order.length === things.order.length
+    ? effect
+    : { ...effect, stage: { ...effect.stage, things: { ...things, order } } };
+}
+
 const hasNewPictures = (effect: Effect, known: ReadonlyMap<string, unknown>): boolean =>
   picturesOf(effect).some(({ asset }) => !known.has(asset));
 
@@ -79,6 +88,7 @@ export class Engine {
   #nextAnswer = 1;
   /** Which thing is made of which asset, as far as it is loaded. */
   #thingsText = '';
+  #figuresText = '';
   /** Canonical rigs by their hash, kept once they were fetched. */
   readonly #assets = new Map<string, { bytes: Uint8Array; rig: Rig }>();
   readonly #pictures = new Map<string, StagePicture>();
@@ -184,32 +194,52 @@ export class Engine {
         }
       }),
     );
-    if ([...missing].toString() !== [...this.missing.value].toString()) this.missing.value = missing;
+    this.#tellMissing('pictures', missing);
     const text = hashes.filter((hash) => this.#pictures.has(hash)).join();
     if (text === this.#picturesText) return;
     this.#picturesText = text;
     this.tellStage({ kind: 'pictures', pictures: hashes.flatMap((hash) => this.#pictures.get(hash) ?? []) });
   }
 
-  /** Loads an effect and the rigs it uses, and shows it. @throws ApiError when an asset cannot be had. */
+  readonly #gone = { rigs: new Map<string, string>(), pictures: new Map<string, string>() };
+
+  #tellMissing(what: 'rigs' | 'pictures', gone: Map<string, string>): void {
+    this.#gone[what] = gone;
+    const missing = new Map([...this.#gone.rigs, ...this.#gone.pictures]);
+    if ([...missing].toString() !== [...this.missing.value].toString()) this.missing.value = missing;
+  }
+
+  /** Loads an effect and the rigs it uses, and shows it; what cannot be had is told in `missing`, the rest goes on. */
   async load(effect: Effect, budget: number): Promise<void> {
     await Promise.all([this.#fetchThings(effect), this.#fetchPictures(effect)]);
-    const rigs = rigsOf(effect).map((hash): [string, Uint8Array] => [hash, this.#assets.get(hash)!.bytes]);
+    const rigs = rigsOf(effect).flatMap((hash): [string, Uint8Array][] => {
+      const asset = this.#assets.get(hash);
+      return asset ? [[hash, asset.bytes]] : [];
+    });
     this.#tell({ kind: 'load', effect, rigs, budget });
     this.#showStage(effect);
   }
 
   async #fetchThings(effect: Effect): Promise<void> {
+    const missing = new Map<string, string>();
     for (const hash of rigsOf(effect)) {
       if (this.#assets.has(hash)) continue;
-      const bytes = await api.asset(hash);
-      this.#assets.set(hash, { bytes, rig: readRig(bytes) });
+      try {
+        const bytes = await api.asset(hash);
+        this.#assets.set(hash, { bytes, rig: readRig(bytes) });
+      } catch (error) {
+        missing.set(hash, (error as Error).message);
+      }
     }
-    const text = thingsText(effect);
-    if (text === this.#thingsText) return;
-    this.#thingsText = text;
+    this.#tellMissing('rigs', missing);
+    this.#thingsText = thingsText(effect);
+    const known = rigsOf(effect).filter((hash) => this.#assets.has(hash));
+    const staged = withThingsOf(effect, this.#assets);
+    const text = JSON.stringify([thingsText(staged), known]);
+    if (text === this.#figuresText) return;
+    this.#figuresText = text;
     // In the order of the scene: by id, each thing's bones and then its feet.
-    const things = listed(effect.stage.things).sort((a, b) => (a.id < b.id ? -1 : 1));
+    const things = listed(staged.stage.things).sort((a, b) => (a.id < b.id ? -1 : 1));
     let boneStart = 0;
     const figures = things.map(({ item }): StageFigure => {
       const { rig } = this.#assets.get(item.asset)!;
@@ -218,8 +248,8 @@ export class Engine {
       return figure;
     });
     this.rigs.value = new Map(things.map(({ id, item }) => [id, this.#assets.get(item.asset)!.rig]));
-    this.meshes.value = new Map(rigsOf(effect).map((hash) => [hash, this.#assets.get(hash)!.rig]));
-    const [first] = effect.stage.things.order;
+    this.meshes.value = new Map(known.map((hash) => [hash, this.#assets.get(hash)!.rig]));
+    const [first] = staged.stage.things.order;
     this.tellStage({
       kind: 'figures',
       figures,
@@ -256,7 +286,7 @@ export class Engine {
   #showStage(effect: Effect): void {
     this.#shown = effect;
     this.#sendMeshes(effect);
-    const layers = drawnLayers(effect, this.#seen);
+    const layers = drawnLayers(withThingsOf(effect, this.#assets), this.#seen);
     const text = JSON.stringify(layers);
     if (text !== this.#layersText) this.tellStage({ kind: 'layers', layers });
     this.#layersText = text;
