@@ -142,8 +142,8 @@ test.describe('the bench', () => {
     await chapter(page, 'Links');
     await page.getByLabel('population').selectOption({ label: 'those of Motes' });
     const living = (name: string) => page.locator(`[data-count="${name}"]`).textContent();
-    await expect.poll(async () => [await living('Layer 10'), await living('Motes')]).not.toContain('0');
-    await expect.poll(async () => (await living('Layer 10')) === (await living('Motes'))).toBe(true);
+    await expect.poll(async () => [await living('Layer 12'), await living('Motes')]).not.toContain('0');
+    await expect.poll(async () => (await living('Layer 12')) === (await living('Motes'))).toBe(true);
     await chapter(page, 'Motion');
     await expect(page.getByText('These particles are those of Motes')).toBeVisible();
     await chapter(page, 'Life');

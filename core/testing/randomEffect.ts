@@ -9,6 +9,7 @@ import {
   defaultSetting,
   FORCE_KINDS,
   inWorld,
+  listed,
   newDrawn,
   newEffect,
   newForce,
@@ -40,12 +41,18 @@ import { bendingTube, closedBox } from './rigs.ts';
 
 export const RANDOM_TUBE = 'a'.repeat(64);
 export const RANDOM_BOX = 'b'.repeat(64);
+function boxOfTwoShapes(): Rig {
+  const rig = closedBox(0.6);
+  const { positions, normals } = rig.mesh;
+  const raised = positions.map((x, i) => (i % 3 === 1 && x > 0 ? 1.8 * x : x));
+  return { ...rig, mesh: { ...rig.mesh, otherShape: { positions: raised, normals } } };
+}
 
 /** What random effects stand on and meet, by asset. */
 export const randomRigs = (): Map<string, Rig> =>
   new Map([
     [RANDOM_TUBE, bendingTube()],
-    [RANDOM_BOX, closedBox(0.6)],
+    [RANDOM_BOX, boxOfTwoShapes()],
   ]);
 
 const SHAPES = ['point', 'line', 'ring', 'disc', 'box', 'sphere', 'cylinder', 'cone'] as const;
@@ -177,6 +184,34 @@ function forceOf(kind: (typeof FORCE_KINDS)[number], dice: Dice): Force {
   return force;
 }
 
+const BLOCK = 'block';
+/** A mesh that stands, grows and goes over into its other shape, to be met. */
+function blockOf(dice: Dice): Layer {
+  const block = newLayer('Block', 900);
+  block.source = { kind: 'point', place: dice.place() };
+  block.drawn = {
+    ...newDrawn('mesh'),
+    meshes: collectionOf([['box', { asset: RANDOM_BOX, name: 'box', chance: 1 }]]),
+  };
+  setNumber(block, 'births.rate', 0);
+  setNumber(block, 'births.standing', 1);
+  setNumber(block, 'motion.speed', 0);
+  setNumber(block, 'motion.ride', 100);
+  setNumber(block, 'life.size', [0.5, 1.5]);
+  setNumber(block, 'life.turning', dice.turn([0, 40], 0));
+  const over = curveShaper([
+    [0, 0],
+    [1, dice.number(0.4, 1.2)],
+  ]);
+  if (block.drawn.kind === 'mesh') {
+    block.drawn.settings.otherShape.base = { kind: 'fixed', value: 100 };
+    block.drawn.settings.otherShape.shapers = collectionOf([['over', { ...over, reads: { kind: 'effectTime' } }]]);
+  }
+  block.settings['appearance.facing'].base = { kind: 'fixed', value: dice.turn(['ground', 'own frame'], 0) };
+  block.settings['life.tilt'].base = { kind: 'fixed', value: [10, 20, dice.number(-90, 90)] };
+  return block;
+}
+
 function surfaceOf(dice: Dice, n: number): Surface {
   const kind = dice.turn(SURFACE_KINDS, n);
   const place =
@@ -186,7 +221,9 @@ function surfaceOf(dice: Dice, n: number): Surface {
       ? newSurface('thing', { thing: 'tube' })
       : kind === 'mesh'
         ? newSurface('mesh', { place, asset: RANDOM_BOX, name: 'box' })
-        : newSurface(kind, { place });
+        : kind === 'layer'
+          ? newSurface('layer', { layer: BLOCK })
+          : newSurface(kind, { place });
   surface.settings.act.base = { kind: 'fixed', value: dice.turn(ACTS, n, 2) };
   return surface;
 }
@@ -302,6 +339,8 @@ export function randomEffect(seed: number): { effect: Effect; inputs: Inputs } {
     effect.layers.byId['layer1']!.parent = 'g';
   }
   effect.surfaces = collectionOf([0, 1].map((n) => [`s${n}`, surfaceOf(dice, n)]));
+  if (listed(effect.surfaces).some(({ item }) => item.kind === 'layer'))
+    effect.layers = collectionOf([...Object.entries(effect.layers.byId), [BLOCK, blockOf(dice)]]);
   if (dice.comes(0.3))
     effect.forces = collectionOf([
       ['shared', { force: forceOf('wind', dice), layers: dice.comes(0.5) ? [] : ['layer0'] }],
