@@ -131,24 +131,28 @@ export class Drawings {
       const levels = Math.log2(Math.max(2, picture.image.width)) - 1;
       mirrored_numbers.value.set(mirrored.brightness, mirrored.turn, levels);
     }
-    const hasMirrored = picture !== null;
-    if (this.#around.hasMirrored === hasMirrored) return;
-    this.#around.hasMirrored = hasMirrored;
-    for (const drawing of this.#layers.values()) if (drawing instanceof Meshes) drawing.dressAnew();
+    this.#switch('hasMirrored', picture !== null, (drawing) => drawing instanceof Meshes);
   }
 
   /** Fog comes or goes: every shader is made ready for it. */
   setFog(hasFog: boolean): void {
-    if (this.#around.hasFog === hasFog) return;
-    this.#around.hasFog = hasFog;
-    for (const drawing of this.#layers.values()) drawing.dressAnew();
+    this.#switch('hasFog', hasFog);
   }
 
   /** A view comes or goes in which particles have its tones. */
   setView(hasView: boolean): void {
-    if (this.#around.hasView === hasView) return;
-    this.#around.hasView = hasView;
-    for (const drawing of this.#layers.values()) drawing.dressAnew();
+    this.#switch('hasView', hasView);
+  }
+
+  /** Makes shaders anew where something they hang on has changed. */
+  #switch(
+    name: 'hasFog' | 'hasView' | 'hasMirrored',
+    isOn: boolean,
+    hangs: (one: LayerDrawing) => boolean = () => true,
+  ) {
+    if (this.#around[name] === isOn) return;
+    this.#around[name] = isOn;
+    for (const drawing of this.#layers.values()) if (hangs(drawing)) drawing.dressAnew();
   }
 
   #remove(salt: number): void {

@@ -37,22 +37,16 @@ import {
 } from '../document/index.ts';
 import type { Rig } from '../geometry/index.ts';
 import type { Inputs } from '../simulation/index.ts';
-import { bendingTube, closedBox } from './rigs.ts';
+import { bendingTube, closedBox, withTallerShape } from './rigs.ts';
 
 export const RANDOM_TUBE = 'a'.repeat(64);
 export const RANDOM_BOX = 'b'.repeat(64);
-function boxOfTwoShapes(): Rig {
-  const rig = closedBox(0.6);
-  const { positions, normals } = rig.mesh;
-  const raised = positions.map((x, i) => (i % 3 === 1 && x > 0 ? 1.8 * x : x));
-  return { ...rig, mesh: { ...rig.mesh, otherShape: { positions: raised, normals } } };
-}
 
 /** What random effects stand on and meet, by asset. */
 export const randomRigs = (): Map<string, Rig> =>
   new Map([
     [RANDOM_TUBE, bendingTube()],
-    [RANDOM_BOX, boxOfTwoShapes()],
+    [RANDOM_BOX, withTallerShape(closedBox(0.6), 1.8)],
   ]);
 
 const SHAPES = ['point', 'line', 'ring', 'disc', 'box', 'sphere', 'cylinder', 'cone'] as const;

@@ -140,3 +140,10 @@ export function closedBox(size = 1, middle: readonly [number, number, number] = 
     clips: [],
   };
 }
+
+/** A rig with another shape, in which all that is above its middle is so many times as high. */
+export function withTallerShape(rig: Rig, times: number): Rig {
+  const { positions, normals } = rig.mesh;
+  const taller = positions.map((x, i) => (i % 3 === 1 && x > 0 ? times * x : x));
+  return { ...rig, mesh: { ...rig.mesh, otherShape: { positions: taller, normals } } };
+}

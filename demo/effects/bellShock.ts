@@ -15,6 +15,7 @@ import {
   force,
   forces,
   hex,
+  inAndOut,
   layer,
   layers,
   meshes,
@@ -164,11 +165,7 @@ export function bellShock(kit: KitAssets): Effect {
         'life.size': size(5.6),
         'life.opacity': {
           base: 70,
-          over: [
-            [0, 0],
-            [0.15, 1],
-            [1, 0],
-          ],
+          over: inAndOut(0.15),
         },
         'appearance.facing': 'ground',
         'appearance.blend': 'multiply',
@@ -200,11 +197,7 @@ export function bellShock(kit: KitAssets): Effect {
         },
         'life.opacity': {
           base: 44,
-          over: [
-            [0, 0],
-            [0.12, 1],
-            [1, 0],
-          ],
+          over: inAndOut(0.12),
         },
         'life.angle': [-180, 180],
         'life.turning': [-40, 40],
@@ -243,12 +236,7 @@ export function bellShock(kit: KitAssets): Effect {
         },
         'life.opacity': {
           base: 100,
-          over: [
-            [0, 0],
-            [0.04, 1],
-            [0.7, 1],
-            [1, 0],
-          ],
+          over: inAndOut(0.04, 0.7),
         },
         'appearance.blend': 'normal',
         'appearance.lit': 'ball',
@@ -276,12 +264,7 @@ export function bellShock(kit: KitAssets): Effect {
           'motion.velocity': [0, 1.5, 0],
           'life.size': {
             base: [0.3, 0.55],
-            over: [
-              [0, 0],
-              [0.1, 1],
-              [0.8, 1],
-              [1, 0],
-            ],
+            over: inAndOut(0.1, 0.8),
           },
           'life.turning': [-300, 300],
           'appearance.facing': 'own frame',
@@ -318,11 +301,7 @@ export function bellShock(kit: KitAssets): Effect {
         },
         'life.opacity': {
           base: 100,
-          over: [
-            [0, 0],
-            [0.04, 1],
-            [1, 0],
-          ],
+          over: inAndOut(0.04),
         },
         'life.intensity': 2.6,
         'appearance.nudge': 0.6,

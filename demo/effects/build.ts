@@ -34,16 +34,11 @@ type Amount = number | readonly [low: number, high: number];
 export type Shaped =
   Amount | { readonly base: Amount; readonly over: Points; readonly reads?: 'effectTime' | 'speed' };
 
-/** Fades that most things want. */
-export const IN_AND_OUT: Points = [
+/** In until one share of the time, whole until another (the same unless it is given), then out: what most things want. */
+export const inAndOut = (whole: number, until = whole): Points => [
   [0, 0],
-  [0.12, 1],
-  [0.7, 1],
-  [1, 0],
-];
-export const OUT: Points = [
-  [0, 1],
-  [0.3, 0.8],
+  [whole, 1],
+  ...(until === whole ? [] : [[until, 1] as const]),
   [1, 0],
 ];
 
@@ -185,6 +180,34 @@ export const meshes = (
     meshes: collectionOf(names.map((name) => [name, { asset: kit[name]!, name, chance: 1 }])),
   });
 
+/** A light that stands at a place and goes with it, as strong over the effect's time as `over` says. */
+export const standingLight = (
+  name: string,
+  salt: number,
+  place: Place,
+  strength: number,
+  over: Points,
+  tint: Colour,
+  values: Parameters<typeof drawn>[2],
+): Layer =>
+  colour(
+    drawn(
+      layer(
+        name,
+        salt,
+        { kind: 'point', place },
+        {
+          'births.standing': 1,
+          'motion.ride': 100,
+          'life.intensity': { base: strength, over, reads: 'effectTime' },
+        },
+      ),
+      'light',
+      values,
+    ),
+    [0, tint],
+  );
+
 /**
  * A pool of dark marsh water that wells up under an effect and sinks with it: it darkens bright ground, so that what
  * shines above it is seen at noon as well.
@@ -215,12 +238,7 @@ export function darkWater(
       },
       'life.opacity': {
         base: 88,
-        over: [
-          [0, 0],
-          [0.15, 1],
-          [0.85, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.15, 0.85),
         reads: 'effectTime',
       },
       'appearance.facing': 'ground',

@@ -8,7 +8,20 @@ import {
   type Effect,
   type Vector,
 } from '@jinx/core/document';
-import { colour, drawn, force, forces, gradient, hex, layer, layers, named, step, type KitAssets } from './build.ts';
+import {
+  colour,
+  drawn,
+  force,
+  forces,
+  gradient,
+  hex,
+  inAndOut,
+  layer,
+  layers,
+  named,
+  step,
+  type KitAssets,
+} from './build.ts';
 
 /** The door stands upright, its middle a little above a warden's waist; its ring goes about Z. */
 const MIDDLE: Vector = [0, 1.12, 0];
@@ -41,12 +54,7 @@ export function drownedDoor(kit: KitAssets): Effect {
     reads: 'effectTime' as const,
   };
   const seen = {
-    over: [
-      [0, 0],
-      [0.12, 1],
-      [0.84, 1],
-      [1, 0],
-    ] as const,
+    over: inAndOut(0.12, 0.84),
     reads: 'effectTime' as const,
   };
 
@@ -108,12 +116,7 @@ export function drownedDoor(kit: KitAssets): Effect {
       },
       'life.opacity': {
         base: 100,
-        over: [
-          [0, 0],
-          [0.3, 1],
-          [0.8, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.3, 0.8),
       },
       'life.intensity': [1.2, 2.6],
       'appearance.depth': 'never hidden',
@@ -238,12 +241,7 @@ export function drownedDoor(kit: KitAssets): Effect {
       },
       'life.opacity': {
         base: 100,
-        over: [
-          [0, 0],
-          [0.15, 1],
-          [0.85, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.15, 0.85),
       },
       'life.intensity': [1, 2],
       'appearance.facing': 'motion',
@@ -295,11 +293,7 @@ export function drownedDoor(kit: KitAssets): Effect {
       },
       'life.opacity': {
         base: 55,
-        over: [
-          [0, 0],
-          [0.15, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.15),
       },
       'appearance.facing': 'ground',
     },

@@ -16,10 +16,12 @@ import {
   force,
   forces,
   gradient,
+  inAndOut,
   layer,
   layers,
   named,
   shimmer,
+  standingLight,
   step,
   type KitAssets,
 } from './build.ts';
@@ -56,12 +58,7 @@ export function eelLeash(kit: KitAssets): Effect {
   };
   const lasting = {
     base: 100,
-    over: [
-      [0, 0],
-      [0.06, 1],
-      [0.82, 1],
-      [1, 0],
-    ] as const,
+    over: inAndOut(0.06, 0.82),
     reads: 'effectTime' as const,
   };
 
@@ -240,12 +237,7 @@ export function eelLeash(kit: KitAssets): Effect {
       },
       'life.opacity': {
         base: 90,
-        over: [
-          [0, 0],
-          [0.2, 1],
-          [0.8, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.2, 0.8),
       },
       'life.intensity': 1.4,
       'appearance.facing': 'motion',
@@ -276,34 +268,22 @@ export function eelLeash(kit: KitAssets): Effect {
   colour(skin, [0, named('eel')]);
 
   const lights = (name: string, salt: number, place: typeof HAND) =>
-    colour(
-      drawn(
-        layer(
-          name,
-          salt,
-          { kind: 'point', place },
-          {
-            'births.standing': 1,
-            'motion.ride': 100,
-            'life.intensity': {
-              base: 2.4,
-              over: [
-                [0, 0],
-                [0.08, 1],
-                [0.3, 0.7],
-                [0.5, 1.1],
-                [0.7, 0.75],
-                [0.85, 1],
-                [1, 0],
-              ],
-              reads: 'effectTime',
-            },
-          },
-        ),
-        'light',
-        { reach: 2.6 },
-      ),
-      [0, named('eel')],
+    standingLight(
+      name,
+      salt,
+      place,
+      2.4,
+      [
+        [0, 0],
+        [0.08, 1],
+        [0.3, 0.7],
+        [0.5, 1.1],
+        [0.7, 0.75],
+        [0.85, 1],
+        [1, 0],
+      ],
+      named('eel'),
+      { reach: 2.6 },
     );
   layers(effect, {
     dying,

@@ -17,12 +17,15 @@ import {
   force,
   forces,
   hex,
+  inAndOut,
   layer,
   layers,
   named,
   picture,
+  standingLight,
   step,
   type KitAssets,
+  type Points,
 } from './build.ts';
 
 const [BOGLING, TALLOW] = ['bogling', 'tallow'];
@@ -126,12 +129,7 @@ export function mothUnmaking(kit: KitAssets): Effect {
       },
       'life.opacity': {
         base: 100,
-        over: [
-          [0, 0],
-          [0.05, 1],
-          [0.85, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.05, 0.85),
       },
       'life.angle': [-50, 50],
       'life.intensity': {
@@ -212,12 +210,7 @@ export function mothUnmaking(kit: KitAssets): Effect {
       },
       'life.opacity': {
         base: 100,
-        over: [
-          [0, 0],
-          [0.1, 1],
-          [0.7, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.1, 0.7),
       },
       'appearance.blend': 'normal',
       'appearance.lit': 'ball',
@@ -335,30 +328,8 @@ export function mothUnmaking(kit: KitAssets): Effect {
   );
   colour(halo, [0, named('lamp')]);
 
-  const light = (
-    name: string,
-    salt: number,
-    place: typeof CHEST,
-    over: readonly (readonly [number, number])[],
-    strength: number,
-  ) =>
-    colour(
-      drawn(
-        layer(
-          name,
-          salt,
-          { kind: 'point', place },
-          {
-            'births.standing': 1,
-            'motion.ride': 100,
-            'life.intensity': { base: strength, over, reads: 'effectTime' },
-          },
-        ),
-        'light',
-        { reach: 3 },
-      ),
-      [0, named('lamp')],
-    );
+  const light = (name: string, salt: number, place: typeof CHEST, over: Points, strength: number) =>
+    standingLight(name, salt, place, strength, over, named('lamp'), { reach: 3 });
   layers(effect, {
     heart,
     moths,

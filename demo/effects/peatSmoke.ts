@@ -16,6 +16,7 @@ import {
   force,
   forces,
   hex,
+  inAndOut,
   layer,
   layers,
   meshes,
@@ -132,11 +133,7 @@ export function peatSmoke(kit: KitAssets): Effect {
       },
       'life.opacity': {
         base: 30,
-        over: [
-          [0, 0],
-          [0.3, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.3),
       },
       'life.angle': [-180, 180],
       'life.turning': [-14, 14],

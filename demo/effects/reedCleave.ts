@@ -17,6 +17,7 @@ import {
   forces,
   gradient,
   hex,
+  inAndOut,
   layer,
   layers,
   meshes,
@@ -153,11 +154,7 @@ export function reedCleave(kit: KitAssets): Effect {
             'life.angle': 66,
             'life.opacity': {
               base: 62,
-              over: [
-                [0, 0],
-                [0.15, 1],
-                [1, 0],
-              ],
+              over: inAndOut(0.15),
             },
             'appearance.facing': 'own frame',
             'appearance.blend': 'multiply',
@@ -277,11 +274,7 @@ export function reedCleave(kit: KitAssets): Effect {
       },
       'life.opacity': {
         base: 26,
-        over: [
-          [0, 0],
-          [0.15, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.15),
       },
       'life.angle': [-180, 180],
       'appearance.blend': 'normal',
@@ -306,11 +299,7 @@ export function reedCleave(kit: KitAssets): Effect {
           'life.intensity': 4,
           'life.opacity': {
             base: 100,
-            over: [
-              [0, 0],
-              [0.2, 1],
-              [1, 0],
-            ],
+            over: inAndOut(0.2),
           },
         },
       ),

@@ -16,6 +16,7 @@ import {
   force,
   forces,
   hex,
+  inAndOut,
   layer,
   layers,
   meshes,
@@ -118,12 +119,7 @@ export function saltWard(kit: KitAssets): Effect {
         },
         'life.opacity': {
           base: 100,
-          over: [
-            [0, 0],
-            [0.16, 1],
-            [0.86, 1],
-            [1, 0],
-          ],
+          over: inAndOut(0.16, 0.86),
           reads: 'effectTime',
         },
         'appearance.facing': 'ground',
@@ -189,11 +185,7 @@ export function saltWard(kit: KitAssets): Effect {
       },
       'life.opacity': {
         base: 100,
-        over: [
-          [0, 0],
-          [0.04, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.04),
       },
       'life.intensity': 3.4,
       'appearance.nudge': 0.4,
@@ -217,12 +209,7 @@ export function saltWard(kit: KitAssets): Effect {
           'motion.opening': 62,
           'life.size': {
             base: [0.07, 0.15],
-            over: [
-              [0, 0],
-              [0.05, 1],
-              [0.85, 1],
-              [1, 0],
-            ],
+            over: inAndOut(0.05, 0.85),
           },
           'life.tilt': [0, 0, 0],
           'life.turning': [-420, 420],
@@ -315,31 +302,18 @@ export function saltWard(kit: KitAssets): Effect {
       'source.region': 'surface',
       'births.rate': {
         base: 26,
-        over: [
-          [0, 0],
-          [0.2, 1],
-          [0.85, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.2, 0.85),
         reads: 'effectTime',
       },
       'births.life': [0.25, 0.5],
       'motion.ride': 100,
       'life.size': {
         base: [0.1, 0.24],
-        over: [
-          [0, 0],
-          [0.5, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.5),
       },
       'life.opacity': {
         base: 100,
-        over: [
-          [0, 0],
-          [0.5, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.5),
       },
       'life.intensity': [1.2, 2.4],
       'appearance.nudge': 0.15,
@@ -366,12 +340,7 @@ export function saltWard(kit: KitAssets): Effect {
       },
       'life.opacity': {
         base: 46,
-        over: [
-          [0, 0],
-          [0.16, 1],
-          [0.86, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.16, 0.86),
         reads: 'effectTime',
       },
       'appearance.facing': 'ground',
@@ -394,11 +363,7 @@ export function saltWard(kit: KitAssets): Effect {
         'life.intensity': 5,
         'life.opacity': {
           base: 100,
-          over: [
-            [0, 0],
-            [0.12, 1],
-            [1, 0],
-          ],
+          over: inAndOut(0.12),
         },
       },
     ),

@@ -18,6 +18,7 @@ import {
   forces,
   gradient,
   hex,
+  inAndOut,
   layer,
   layers,
   meshes,
@@ -165,12 +166,7 @@ export function sinkhole(kit: KitAssets): Effect {
       },
       'life.opacity': {
         base: 100,
-        over: [
-          [0, 0],
-          [0.12, 1],
-          [0.8, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.12, 0.8),
       },
       'appearance.blend': 'normal',
       'appearance.lit': 'ball',
@@ -263,12 +259,7 @@ export function sinkhole(kit: KitAssets): Effect {
         },
         'life.opacity': {
           base: 100,
-          over: [
-            [0, 0],
-            [0.1, 1],
-            [0.85, 1],
-            [1, 0],
-          ],
+          over: inAndOut(0.1, 0.85),
         },
         'life.turning': [-200, 200],
         'appearance.facing': 'own frame',
@@ -332,12 +323,7 @@ export function sinkhole(kit: KitAssets): Effect {
       },
       'life.opacity': {
         base: 85,
-        over: [
-          [0, 0],
-          [0.15, 1],
-          [0.75, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.15, 0.75),
         reads: 'effectTime',
       },
       'appearance.facing': 'ground',
@@ -445,12 +431,7 @@ export function sinkhole(kit: KitAssets): Effect {
           'motion.opening': 28,
           'life.size': {
             base: [0.1, 0.36],
-            over: [
-              [0, 0],
-              [0.08, 1],
-              [0.85, 1],
-              [1, 0],
-            ],
+            over: inAndOut(0.08, 0.85),
           },
           'life.turning': [-500, 500],
           'appearance.facing': 'own frame',
@@ -490,12 +471,7 @@ export function sinkhole(kit: KitAssets): Effect {
         },
         'life.opacity': {
           base: 100,
-          over: [
-            [0, 0],
-            [0.04, 1],
-            [0.7, 1],
-            [1, 0],
-          ],
+          over: inAndOut(0.04, 0.7),
         },
         'life.intensity': [0.9, 2],
         'appearance.facing': 'motion',
@@ -528,11 +504,7 @@ export function sinkhole(kit: KitAssets): Effect {
         },
         'life.opacity': {
           base: 72,
-          over: [
-            [0, 0],
-            [0.1, 1],
-            [1, 0],
-          ],
+          over: inAndOut(0.1),
         },
         'appearance.facing': 'ground',
         'appearance.blend': 'mixed',

@@ -2,15 +2,16 @@ import { atBone, atThing, collectionOf, newEffect, newThing, type Effect } from 
 import {
   colour,
   darkWater,
-  drawn,
   force,
   forces,
   gradient,
   hex,
+  inAndOut,
   layer,
   layers,
   named,
   shimmer,
+  standingLight,
   step,
   type KitAssets,
 } from './build.ts';
@@ -109,12 +110,7 @@ export function wickFlame(kit: KitAssets): Effect {
       'life.height': 150,
       'life.opacity': {
         base: 100,
-        over: [
-          [0, 0],
-          [0.1, 1],
-          [0.9, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.1, 0.9),
         reads: 'effectTime',
       },
       'life.intensity': 2.2,
@@ -150,11 +146,7 @@ export function wickFlame(kit: KitAssets): Effect {
       'life.height': 190,
       'life.opacity': {
         base: 62,
-        over: [
-          [0, 0],
-          [0.2, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.2),
       },
       'life.intensity': 1.2,
       'life.aligned': true,
@@ -233,12 +225,7 @@ export function wickFlame(kit: KitAssets): Effect {
       },
       'life.opacity': {
         base: 20,
-        over: [
-          [0, 0],
-          [0.12, 1],
-          [0.88, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.12, 0.88),
         reads: 'effectTime',
       },
     },
@@ -267,11 +254,7 @@ export function wickFlame(kit: KitAssets): Effect {
       },
       'life.opacity': {
         base: 24,
-        over: [
-          [0, 0],
-          [0.35, 1],
-          [1, 0],
-        ],
+        over: inAndOut(0.35),
       },
       'life.angle': [-180, 180],
       'appearance.blend': 'normal',
@@ -287,35 +270,25 @@ export function wickFlame(kit: KitAssets): Effect {
     force('drag', null, { strength: 1 }),
   );
 
-  const light = drawn(
-    layer(
-      'Light of the wick',
-      0x31c407,
-      { kind: 'point', place: WICK },
-      {
-        'births.standing': 1,
-        'motion.ride': 100,
-        'life.intensity': {
-          base: 2.6,
-          over: [
-            [0, 0],
-            [0.1, 1],
-            [0.22, 0.86],
-            [0.3, 1.05],
-            [0.46, 0.9],
-            [0.6, 1.08],
-            [0.75, 0.88],
-            [0.9, 1],
-            [1, 0],
-          ],
-          reads: 'effectTime',
-        },
-      },
-    ),
-    'light',
+  const light = standingLight(
+    'Light of the wick',
+    0x31c407,
+    WICK,
+    2.6,
+    [
+      [0, 0],
+      [0.1, 1],
+      [0.22, 0.86],
+      [0.3, 1.05],
+      [0.46, 0.9],
+      [0.6, 1.08],
+      [0.75, 0.88],
+      [0.9, 1],
+      [1, 0],
+    ],
+    named('flame'),
     { reach: 3.6, surfaces: 1, fog: 1 },
   );
-  colour(light, [0, named('flame')]);
   layers(effect, {
     sparks,
     heart,

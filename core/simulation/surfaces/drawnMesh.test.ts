@@ -14,19 +14,13 @@ import {
   type Vector,
 } from '../../document/index.ts';
 import { effectOf } from '../../testing/effects.ts';
-import { closedBox } from '../../testing/rigs.ts';
+import { closedBox, withTallerShape } from '../../testing/rigs.ts';
 import type { Rig } from '../../geometry/index.ts';
 import { reachBetween, whyNotMet, World } from '../index.ts';
 
 const BOX = 'b'.repeat(64);
 /** A box of a metre that is twice as tall above its middle in its other shape. */
-function box(): Rig {
-  const rig = closedBox();
-  const { positions, normals } = rig.mesh;
-  const raised = positions.map((x, i) => (i % 3 === 1 && x > 0 ? 2 * x : x));
-  return { ...rig, mesh: { ...rig.mesh, otherShape: { positions: raised, normals } } };
-}
-const RIGS = new Map<string, Rig>([[BOX, box()]]);
+const RIGS = new Map<string, Rig>([[BOX, withTallerShape(closedBox(), 2)]]);
 
 /** Something falls on a box that stands with its middle at a height of 1 m. */
 function falling(shape: (block: Layer, effect: Effect) => void = () => undefined, act = 'stick'): Effect {

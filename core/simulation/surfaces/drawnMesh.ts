@@ -7,7 +7,7 @@ import {
   type NumberSetting,
 } from '../../document/index.ts';
 import { inflated, longestSide } from '../../geometry/index.ts';
-import { cos, particleKey, radians, sin } from '../../maths/index.ts';
+import { composeInto, cos, particleKey, radians, sin } from '../../maths/index.ts';
 import { numberReaders, sizeForDensity } from '../compiled.ts';
 import { groupFrame } from '../groups.ts';
 import { orientationOf, ownFrames } from '../orientation.ts';
@@ -65,10 +65,8 @@ export function bodyOfLayer(id: string, offset: number, around: SurfaceSurroundi
     // On the ground a mesh stands as it was made, turned about what is up.
     const turned = numbers['life.turning'].read(reading) * Math.max(0, time - clock.beginsAt);
     const angle = radians(numbers['life.angle'].read(reading) + turned);
-    const turn = isOnGround
-      ? ([0, sin(angle / 2), 0, cos(angle / 2)] as const)
-      : orientationOf(frames, key >>> 8, angle);
-    turnedInto(out, turn, sides, place);
+    const turn = isOnGround ? [0, sin(angle / 2), 0, cos(angle / 2)] : [...orientationOf(frames, key >>> 8, angle)];
+    composeInto(out, 0, place, 12, turn, 0, sides, 0);
   };
   const { positions, indices, otherShape } = mesh;
   const grown = (vertices: Float32Array) => inflated(vertices, indices, offset / metre);
@@ -80,23 +78,3 @@ export function bodyOfLayer(id: string, offset: number, around: SurfaceSurroundi
 
 const shapeReader = (effect: Effect, setting: NumberSetting): NumberReader =>
   new NumberReader(setting, DRAWN_SETTINGS.mesh.otherShape as NumberDeclaration, 'drawn/otherShape', effect, 1);
-
-/** A matrix that turns by a quaternion, after making each axis so long, at the place of another. */
-function turnedInto(
-  out: Float64Array,
-  [x, y, z, w]: readonly [number, number, number, number],
-  sides: readonly number[],
-  place: Float64Array,
-): void {
-  const axes = [
-    [1 - 2 * (y * y + z * z), 2 * (x * y + z * w), 2 * (x * z - y * w)],
-    [2 * (x * y - z * w), 1 - 2 * (x * x + z * z), 2 * (y * z + x * w)],
-    [2 * (x * z + y * w), 2 * (y * z - x * w), 1 - 2 * (x * x + y * y)],
-  ];
-  for (let axis = 0; axis < 3; axis++) {
-    for (let k = 0; k < 3; k++) out[axis * 4 + k] = axes[axis]![k]! * sides[axis]!;
-    out[axis * 4 + 3] = 0;
-    out[12 + axis] = place[12 + axis]!;
-  }
-  out[15] = 1;
-}
