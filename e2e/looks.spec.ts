@@ -4,7 +4,6 @@ import {
   collectionOf,
   drawnLook,
   newEffect,
-  newLayer,
   newStep,
   setNumber,
   setStep,
@@ -14,27 +13,15 @@ import {
   type StepKind,
 } from '@jinx/core/document';
 import { linearOf } from '@jinx/core/maths';
-import { HEIGHT, shown, StageHarness, WIDTH, type Shape } from './stageHarness.ts';
-
-/** Looking straight at the middle of the effect from five metres away. */
-const VIEW = { position: [0, 1, 5], target: [0, 1, 0], fieldOfView: 30, follows: false } as const;
-/** Pixels of a metre there. */
-const METRE = HEIGHT / (2 * 5 * Math.tan((15 * Math.PI) / 180));
-const [MIDDLE_X, MIDDLE_Y] = [WIDTH / 2, HEIGHT / 2];
+import { choose, METRE, MIDDLE_X, MIDDLE_Y, near, standing, VIEW } from './oneLayer.ts';
+import { shown, StageHarness, type Shape } from './stageHarness.ts';
 
 /** One standing sprite of a metre in the middle; it shows light as it is: no bloom. */
 function one(change: (layer: Layer, effect: Effect) => void = () => undefined): Effect {
   const effect = newEffect('One', 7);
   effect.stage.lens.bloom.isOn = false;
-  const layer = newLayer('One', 1);
-  layer.source = { kind: 'point', place: atEffect([0, 1, 0]) };
-  setNumber(layer, 'births.rate', 0);
-  setNumber(layer, 'births.standing', 1);
-  setNumber(layer, 'motion.speed', 0);
-  setNumber(layer, 'life.size', 1);
-  layer.settings['life.opacity'].shapers = collectionOf([]);
+  const layer = standing('One', 1);
   layer.settings['life.colour'].base = { kind: 'fixed', value: { hex: '#b0602a' } };
-  layer.settings['appearance.blend'].base = { kind: 'fixed', value: 'normal' };
   layer.look = disc();
   effect.layers = collectionOf([['one', layer]]);
   change(layer, effect);
@@ -52,9 +39,6 @@ const look = (...steps: Step[]): Layer['look'] => ({
 });
 const hard = () => step('drawn', { shape: 'disc', softness: 0 });
 const disc = () => look(hard());
-const choose = (layer: Layer, name: keyof Layer['settings'], value: unknown) => {
-  layer.settings[name].base = { kind: 'fixed', value } as never;
-};
 
 let stage: StageHarness;
 /** One page for all: opening one, and its first shaders, costs most of a test's time. */
@@ -75,8 +59,6 @@ async function middle(change: (layer: Layer, effect: Effect) => void = () => und
   const { withIt } = await pair(one(change), at);
   return withIt.lightAt(MIDDLE_X, MIDDLE_Y);
 }
-const near = (value: number, expected: number, off: number, what = '') =>
-  expect(Math.abs(value - expected), `${what} ${value} for ${expected}`).toBeLessThan(off);
 
 test('a sprite is as wide and as high as its size and its shares say, and stands from its place as its pivot says', async () => {
   const plain = await shapeOf();
