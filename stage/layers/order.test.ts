@@ -4,6 +4,19 @@ import { describe, expect, it } from 'vitest';
 import { Order } from './order.ts';
 
 describe('the order of particles', () => {
+  it('puts the nearest last where all lie within the last digits of a depth', () => {
+    const words = new Float32Array([0, 0.00001, 0, 0, 0, 0]);
+    const order = new Order();
+    const out = new Float32Array(6);
+    for (const way of [new Vector3(0, -1, 0), new Vector3(0, 1, 0)])
+      for (let far = 1; far < 40; far += 0.37) {
+        order.byDepth(words, 0, 3, 2, new Vector3(0, -way.y * far, 0), way);
+        order.copy(words, 0, 3, 2, out);
+        const depths = [out[1]!, out[4]!].map((y) => Math.fround((y + way.y * far) * way.y));
+        expect(depths[1]).toBeLessThanOrEqual(depths[0]!);
+      }
+  });
+
   it('puts the nearest last for any places and any direction of sight', () => {
     const place = fc.tuple(...([0, 1, 2].map(() => fc.double({ min: -50, max: 50, noNaN: true })) as []));
     fc.assert(

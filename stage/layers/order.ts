@@ -40,7 +40,10 @@ export class Order {
     let [nearest, furthest] = [Infinity, -Infinity];
     for (let n = 0; n < count; n++) {
       const o = at + n * stride;
-      const depth = (words[o]! - eye.x) * way.x + (words[o + 1]! - eye.y) * way.y + (words[o + 2]! - eye.z) * way.z;
+      // Rounded as it is kept: a furthest kept a hair further than the furthest found would count as the nearest.
+      const depth = Math.fround(
+        (words[o]! - eye.x) * way.x + (words[o + 1]! - eye.y) * way.y + (words[o + 2]! - eye.z) * way.z,
+      );
       this.#depths[n] = depth;
       if (depth < nearest) nearest = depth;
       if (depth > furthest) furthest = depth;
