@@ -1,1 +1,2 @@
+export const ROOT: string;
 export function isListening(port: number): Promise<boolean>;

@@ -4,6 +4,7 @@ import { existsSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { build } from './build.mjs';
 import { dropCluster, startCluster } from './cluster.mjs';
+import { failedScreens, failedUnits, toldFailures } from './failures.mjs';
 import { ensureBrowser, ensurePackages, postgresPrograms } from './install.mjs';
 import { DATA, isListening, ROOT, Sentence } from './shell.mjs';
 import { serve } from './start.mjs';
@@ -13,11 +14,13 @@ const PORT = Number(process.env.JINX_TEST_PORT ?? 7421);
 const DATABASE_PORT = Number(process.env.JINX_TEST_DATABASE_PORT ?? 7422);
 
 const tally = { passed: 0, failed: 0 };
+const failures = [];
 
 function check(name, program, args) {
   console.log(`\n— ${name}`);
   const { status } = spawnSync(program, args, { cwd: ROOT, stdio: 'inherit' });
   tally[status === 0 ? 'passed' : 'failed']++;
+  if (status !== 0) failures.push({ name, lines: [] });
 }
 
 const read = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null);
@@ -35,6 +38,7 @@ function units(environment) {
   tally.passed += result?.numPassedTests ?? 0;
   tally.failed += result?.numFailedTests ?? 0;
   if (status !== 0 && !result?.numFailedTests) tally.failed++;
+  failures.push(...failedUnits(result));
 }
 
 function e2e(address) {
@@ -46,10 +50,12 @@ function e2e(address) {
     stdio: 'inherit',
     env: { ...process.env, JINX_ADDRESS: address },
   });
-  const stats = read(file)?.stats;
+  const result = read(file);
+  const stats = result?.stats;
   tally.passed += stats?.expected ?? 0;
   tally.failed += stats?.unexpected ?? 0;
   if (status !== 0 && !stats?.unexpected) tally.failed++;
+  failures.push(...failedScreens(result));
 }
 
 export async function run() {
@@ -77,6 +83,7 @@ export async function run() {
     if (pid) process.kill(pid, 'SIGTERM');
     dropCluster('test');
   }
+  if (failures.length) console.log(`\n${toldFailures(failures)}`);
   console.log(`\n${tally.passed} passed, ${tally.failed} failed`);
   return tally.failed === 0 && tally.passed > 0 ? 0 : 1;
 }
