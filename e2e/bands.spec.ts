@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import {
   atEffect,
   collectionOf,
@@ -6,22 +6,15 @@ import {
   newStep,
   setNumber,
   setStep,
-  type Effect,
   type Layer,
   type Step,
 } from '@jinx/core/document';
 import { linearOf } from '@jinx/core/maths';
-import { VIEW, METRE, one, choose, setDrawn, near, MIDDLE_X, MIDDLE_Y, ASSETS, view } from './oneLayer.ts';
+import { VIEW, METRE, one, choose, setDrawn, near, MIDDLE_X, MIDDLE_Y, ASSETS, pairsOf, view } from './oneLayer.ts';
 import { HEIGHT, StageHarness } from './stageHarness.ts';
 
-let stage: StageHarness;
-let page: Page;
-test.beforeAll(async ({ browser }) => {
-  page = await browser.newPage();
-  stage = await StageHarness.open(page, ASSETS);
-});
-test.afterAll(() => page.close());
-const pair = (effect: Effect, at = 30, layers?: string[]) => stage.pair(effect, at, view, layers);
+const stage = StageHarness.forFile(ASSETS);
+const pair = pairsOf(stage);
 
 test.describe('ribbons', () => {
   /** A straight beam of two metres across the picture, a fifth of a metre wide. */

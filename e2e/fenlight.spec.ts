@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import { EFFECTS, KIT, KIT_FIGURES, KIT_PICTURES, KIT_PROPS, makeKit, RELEASED } from '@jinx/demo';
 import { imported } from '../server/assets.ts';
 import { StageHarness, type Picture } from './stageHarness.ts';
@@ -8,10 +8,8 @@ import { StageHarness, type Picture } from './stageHarness.ts';
 const GAME = { position: [5, 6.6, 15.6], target: [0, 0.9, 0], fieldOfView: 34, follows: true } as const;
 const SURROUNDS = ['dusk', 'overcast', 'noon', 'busy'] as const;
 
-let stage: StageHarness;
-let page: Page;
 const kit: Record<string, string> = {};
-test.beforeAll(async ({ browser }) => {
+const stage = StageHarness.forFile(async () => {
   await makeKit();
   const assets: Record<string, Uint8Array> = {};
   for (const file of [...KIT_FIGURES, ...KIT_PROPS, ...KIT_PICTURES]) {
@@ -19,10 +17,8 @@ test.beforeAll(async ({ browser }) => {
     kit[name] = hash;
     assets[hash] = bytes;
   }
-  page = await browser.newPage();
-  stage = await StageHarness.open(page, assets);
+  return assets;
 });
-test.afterAll(() => page.close());
 
 /** What a screen in a room shines by itself, as a share of its white. */
 const FLARE = 0.01;

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import {
   atEffect,
   burst,
@@ -28,13 +28,7 @@ import {
 } from './oneLayer.ts';
 import { StageHarness } from './stageHarness.ts';
 
-let stage: StageHarness;
-let page: Page;
-test.beforeAll(async ({ browser }) => {
-  page = await browser.newPage();
-  stage = await StageHarness.open(page, ASSETS);
-});
-test.afterAll(() => page.close());
+const stage = StageHarness.forFile(ASSETS);
 
 test.describe('lights', () => {
   const high = { view: { ...VIEW, position: [0, 2, 5], target: [0, 0.5, 0] } as never };

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import {
   atEffect,
   collectionOf,
@@ -25,18 +25,13 @@ import {
   MIDDLE_X,
   MIDDLE_Y,
   ASSETS,
+  pairsOf,
   view,
 } from './oneLayer.ts';
 import { HEIGHT, StageHarness } from './stageHarness.ts';
 
-let stage: StageHarness;
-let page: Page;
-test.beforeAll(async ({ browser }) => {
-  page = await browser.newPage();
-  stage = await StageHarness.open(page, ASSETS);
-});
-test.afterAll(() => page.close());
-const pair = (effect: Effect, at = 30, layers?: string[]) => stage.pair(effect, at, view, layers);
+const stage = StageHarness.forFile(ASSETS);
+const pair = pairsOf(stage);
 
 const pictured = (change: (step: Extract<Step, { kind: 'picture' }>, layer: Layer) => void) =>
   one((layer) => {

@@ -1,9 +1,8 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import {
   atEffect,
   collectionOf,
   drawnLook,
-  newEffect,
   newStep,
   setNumber,
   setStep,
@@ -13,20 +12,16 @@ import {
   type StepKind,
 } from '@jinx/core/document';
 import { linearOf } from '@jinx/core/maths';
-import { choose, METRE, MIDDLE_X, MIDDLE_Y, near, standing, VIEW } from './oneLayer.ts';
+import { choose, METRE, MIDDLE_X, MIDDLE_Y, near, one as blank, pairsOf, VIEW } from './oneLayer.ts';
 import { shown, StageHarness, type Shape } from './stageHarness.ts';
 
 /** One standing sprite of a metre in the middle; it shows light as it is: no bloom. */
-function one(change: (layer: Layer, effect: Effect) => void = () => undefined): Effect {
-  const effect = newEffect('One', 7);
-  effect.stage.lens.bloom.isOn = false;
-  const layer = standing('One', 1);
-  layer.settings['life.colour'].base = { kind: 'fixed', value: { hex: '#b0602a' } };
-  layer.look = disc();
-  effect.layers = collectionOf([['one', layer]]);
-  change(layer, effect);
-  return effect;
-}
+const one = (change: (layer: Layer, effect: Effect) => void = () => undefined): Effect =>
+  blank((layer, effect) => {
+    layer.settings['life.colour'].base = { kind: 'fixed', value: { hex: '#b0602a' } };
+    layer.look = disc();
+    change(layer, effect);
+  });
 type Values = Record<string, string | number | boolean | readonly [number, number]>;
 const step = (kind: StepKind, values: Values = {}): Step => {
   const made = newStep(kind);
@@ -40,16 +35,9 @@ const look = (...steps: Step[]): Layer['look'] => ({
 const hard = () => step('drawn', { shape: 'disc', softness: 0 });
 const disc = () => look(hard());
 
-let stage: StageHarness;
-/** One page for all: opening one, and its first shaders, costs most of a test's time. */
-let page: Page;
-test.beforeAll(async ({ browser }) => {
-  page = await browser.newPage();
-  stage = await StageHarness.open(page);
-});
-test.afterAll(() => page.close());
+const stage = StageHarness.forFile();
 
-const pair = (effect: Effect, at = 30) => stage.pair(effect, at, { view: VIEW as never });
+const pair = pairsOf(stage);
 async function shapeOf(change: (layer: Layer, effect: Effect) => void = () => undefined, at = 30): Promise<Shape> {
   const { withIt, without } = await pair(one(change), at);
   return withIt.shape(without);

@@ -13,7 +13,7 @@ import {
 import { writePicture, writeRig } from '@jinx/core/formats';
 import { cross, subtract, unit, type Vec3 } from '@jinx/core/maths';
 import { closedBox, withTallerShape } from '../core/testing/rigs.ts';
-import { HEIGHT, WIDTH } from './stageHarness.ts';
+import { HEIGHT, WIDTH, type StageHarness } from './stageHarness.ts';
 
 /** Looking straight at the middle of the effect from five metres away, and pixels of a metre there. */
 export const VIEW = { position: [0, 1, 5], target: [0, 1, 0], fieldOfView: 30, follows: false } as const;
@@ -134,3 +134,8 @@ export const ASSETS = {
   [SLOPE]: writePicture(slope()),
 };
 export const view = { view: VIEW as never };
+/** An effect seen by a stage from there, with and without some of its layers. */
+export const pairsOf =
+  (stage: StageHarness) =>
+  (effect: Effect, at = 30, layers?: string[]) =>
+    stage.pair(effect, at, view, layers);

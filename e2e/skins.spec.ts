@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import {
   collectionOf,
   curveShaper,
@@ -11,17 +11,24 @@ import {
   type Layer,
   type Shaper,
 } from '@jinx/core/document';
-import { METRE, BOX, one, standing, choose, setDrawn, near, MIDDLE_X, MIDDLE_Y, ASSETS, view } from './oneLayer.ts';
+import {
+  METRE,
+  BOX,
+  one,
+  standing,
+  choose,
+  setDrawn,
+  near,
+  MIDDLE_X,
+  MIDDLE_Y,
+  ASSETS,
+  pairsOf,
+  view,
+} from './oneLayer.ts';
 import { StageHarness, WIDTH, type Picture } from './stageHarness.ts';
 
-let stage: StageHarness;
-let page: Page;
-test.beforeAll(async ({ browser }) => {
-  page = await browser.newPage();
-  stage = await StageHarness.open(page, ASSETS);
-});
-test.afterAll(() => page.close());
-const pair = (effect: Effect, at = 30, layers?: string[]) => stage.pair(effect, at, view, layers);
+const stage = StageHarness.forFile(ASSETS);
+const pair = pairsOf(stage);
 
 test.describe('a body', () => {
   /** A box stands on the stage; the layer is its skin. */

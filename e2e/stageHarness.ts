@@ -1,4 +1,4 @@
-import type { Page } from '@playwright/test';
+import { test, type Page } from '@playwright/test';
 import type { Effect } from '@jinx/core/document';
 import { build } from 'esbuild';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
@@ -7,16 +7,32 @@ import type { PictureOrder } from './stagePage/page.ts';
 const ADDRESS = 'http://localhost/';
 export const [WIDTH, HEIGHT] = [480, 300] as const;
 
+/** Canonical bytes of what effects use, by hash. */
+export type Assets = Readonly<Record<string, Uint8Array>>;
+
 /** The stage by itself in a browser: pictures of effects at a step, without the bench. It needs no server. */
 export class StageHarness {
-  readonly #page: Page;
+  #page!: Page;
 
-  private constructor(page: Page) {
-    this.#page = page;
+  private constructor() {}
+
+  /**
+   * A stage for all tests of the file that calls this: opening one, and its first shaders, costs most of a test's time.
+   * `assets` may be made when the first test begins.
+   */
+  static forFile(assets: Assets | (() => Promise<Assets>) = {}): StageHarness {
+    const harness = new StageHarness();
+    test.beforeAll(async ({ browser }) => {
+      const made = typeof assets === 'function' ? await assets() : assets;
+      harness.#page = await browser.newPage();
+      await harness.#open(made);
+    });
+    test.afterAll(() => harness.#page.close());
+    return harness;
   }
 
-  /** `assets`: canonical bytes of what effects use, by hash. */
-  static async open(page: Page, assets: Readonly<Record<string, Uint8Array>> = {}): Promise<StageHarness> {
+  async #open(assets: Assets): Promise<void> {
+    const page = this.#page;
     const entry = new URL('./stagePage/page.ts', import.meta.url).pathname;
     const built = await build({
       entryPoints: [entry],
@@ -45,7 +61,6 @@ export class StageHarness {
     await page.goto(ADDRESS);
     const coded = Object.entries(assets).map(([hash, bytes]) => [hash, Buffer.from(bytes).toString('base64')]);
     await page.evaluate((given) => window.stagePage.keep(given), Object.fromEntries(coded) as Record<string, string>);
-    return new StageHarness(page);
   }
 
   /** The picture of an effect at a step: four bytes a pixel, rows from the top. */

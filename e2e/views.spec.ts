@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import { atEffect, collectionOf, newEffect, newLayer, newThing, setNumber, type Effect } from '@jinx/core/document';
 import { linearOf } from '@jinx/core/maths';
 import { readFileSync } from 'node:fs';
@@ -35,18 +35,14 @@ function discs(): Effect {
   return effect;
 }
 
-let stage: StageHarness;
-let page: Page;
 let figure = '';
-test.beforeAll(async ({ browser }) => {
+const stage = StageHarness.forFile(async () => {
   await makeKit();
   const file = KIT_FIGURES[0]!;
   const { hash, bytes } = await imported(new Uint8Array(readFileSync(new URL(file, KIT))), file);
   figure = hash;
-  page = await browser.newPage();
-  stage = await StageHarness.open(page, { [hash]: bytes });
+  return { [hash]: bytes };
 });
-test.afterAll(() => page.close());
 
 const at = (picture: Picture, x: number, y = 1): readonly number[] =>
   picture.at(WIDTH / 2 + Math.round(x * METRE), HEIGHT / 2 - Math.round((y - 1) * METRE));
