@@ -17,7 +17,11 @@ export const forcesOn = (
     .map(({ id, item }) => ({ id, item: item.force, isShared: true })),
 ];
 
-/** The surfaces that a layer's particles meet. */
+/** The layers whose particles meet a surface; what is drawn as the mesh that is met never meets itself. */
+export const layersMeeting = ({ layers }: Pick<Effect, 'layers'>, surface: Surface): Id[] =>
+  layers.order.filter((id) => concerns(surface, id) && !(surface.kind === 'layer' && surface.layer === id));
+
+/** The surfaces that are for a layer. */
 export const surfacesFor = (effect: Pick<Effect, 'surfaces'>, layerId: Id): { id: Id; item: Surface }[] =>
   listed(effect.surfaces).filter(({ item }) => concerns(item, layerId));
 

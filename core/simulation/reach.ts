@@ -3,6 +3,7 @@ import {
   diff,
   forcesOn,
   LAYER_SETTINGS,
+  layersMeeting,
   RIBBON_SETTINGS,
   listed,
   type Acts,
@@ -101,7 +102,7 @@ function areChannelsFelt(effect: Effect, id: Id): boolean {
 /** Layers that meet the mesh which a layer is drawn as. */
 function meeting(effect: Effect, id: Id): Id[] {
   return listed(effect.surfaces).flatMap(({ item }) =>
-    item.kind !== 'layer' || item.layer !== id ? [] : item.layers.length === 0 ? effect.layers.order : item.layers,
+    item.kind === 'layer' && item.layer === id ? layersMeeting(effect, item) : [],
   );
 }
 

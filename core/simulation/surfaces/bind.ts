@@ -1,4 +1,5 @@
 import {
+  layersMeeting,
   listed,
   SURFACE_SETTINGS,
   type Effect,
@@ -22,6 +23,7 @@ export type SurfaceAct = 'bounce' | 'slide' | 'stick' | 'die' | 'keep';
 /** A surface with everything looked up once. */
 export interface BoundSurface {
   readonly id: string;
+  /** The layers that meet it. */
   readonly layers: readonly string[];
   readonly act: SurfaceAct;
   readonly side: MeetingSide;
@@ -72,11 +74,11 @@ function bound(id: string, surface: Surface, around: SurfaceSurroundings): Bound
   const act = choice('act') as SurfaceAct;
   const offset = number('offset').low;
   const body = bodyOf(surface, number, act === 'keep' ? 0 : offset, around);
-  if (!body || (surface.kind === 'layer' && around.effect.layers.order.length < 2)) return null;
+  if (!body) return null;
   const within = number('within').low;
   return {
     id,
-    layers: whoMeets(surface, around.effect),
+    layers: layersMeeting(around.effect, surface),
     act,
     side: choice('side') as MeetingSide,
     body,
@@ -88,12 +90,6 @@ function bound(id: string, surface: Surface, around: SurfaceSurroundings): Bound
     within: within > 0 ? within : Infinity,
   };
 }
-
-/** A list of none is of every layer; what is drawn as the mesh that is met never meets itself. */
-const whoMeets = (surface: Surface, { layers }: Effect): readonly string[] =>
-  surface.kind === 'layer' && surface.layers.length === 0
-    ? layers.order.filter((id) => id !== surface.layer)
-    : surface.layers;
 
 /** Which surfaces can be met: what particles stick to is counted among these. */
 export const surfacesMet = (effect: Effect): string =>

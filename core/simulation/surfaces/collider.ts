@@ -1,4 +1,3 @@
-import { concerns } from '../../document/index.ts';
 import { layout } from '../../kernels/index.ts';
 import { draw } from '../../maths/index.ts';
 import type { CompiledLayer } from '../compiled.ts';
@@ -59,7 +58,7 @@ export class Collider {
   #metBy(layerId: string): Met | null {
     const known = this.#met.get(layerId);
     if (known !== undefined) return known;
-    const own = this.#surfaces.filter((surface) => concerns(surface, layerId));
+    const own = this.#surfaces.filter(({ layers }) => layers.includes(layerId));
     const hard = own.filter(({ act }) => act !== 'keep');
     const made = own.length > 0 ? { hard, keeping: own.filter(({ act }) => act === 'keep') } : null;
     this.#met.set(layerId, made);

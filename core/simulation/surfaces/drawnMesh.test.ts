@@ -126,6 +126,26 @@ describe('the mesh a layer is drawn as', () => {
     expect(heightAt(without, 150)).toBeLessThan(0);
   });
 
+  it('is not met by itself where it is named among those who meet it', () => {
+    const fallen = (layers: string[]) => {
+      const effect = falling((block) => {
+        block.forces = collectionOf([['gravity', newForce('gravity', inWorld())]]);
+      });
+      const surface = effect.surfaces.byId['block']!;
+      surface.layers = layers;
+      surface.settings.side.base = { kind: 'fixed', value: 'both' };
+      const world = new World(effect, RIGS);
+      world.advance(60);
+      const [block, motes] = ['block', 'motes'].map((id) => world.population(id)!.position[1][0]!);
+      return { block: block!, motes: motes! };
+    };
+    const all = fallen([]);
+    expect(all.block).toBeLessThan(-2);
+    for (const layers of [['motes', 'block'], ['block']]) expect(fallen(layers).block).toBe(all.block);
+    expect(fallen(['motes', 'block']).motes).toBe(all.motes);
+    expect(fallen(['block']).motes).toBeLessThan(all.motes);
+  });
+
   it('reaches those who meet it when it is changed, and goes with its layer', () => {
     const before = falling();
     const after = structuredClone(before);
