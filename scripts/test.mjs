@@ -23,40 +23,51 @@ function check(name, program, args) {
   if (status !== 0) failures.push({ name, lines: [] });
 }
 
-const read = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null);
-
-function units(environment) {
-  console.log('\n— units and server');
-  const file = path.join(DATA, 'units.json');
+/** Runs a program that writes a report, and counts what `countsOf` finds in it. */
+function suite({ name, report, countsOf, program, args, environment }) {
+  console.log(`\n— ${name}`);
+  const file = path.join(DATA, report);
   rmSync(file, { force: true });
-  const { status } = spawnSync(
-    bin('vitest'),
-    ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${file}`],
-    { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...environment } },
-  );
-  const result = read(file);
-  tally.passed += result?.numPassedTests ?? 0;
-  tally.failed += result?.numFailedTests ?? 0;
-  if (status !== 0 && !result?.numFailedTests) tally.failed++;
-  failures.push(...failedUnits(result));
-}
-
-function e2e(address) {
-  console.log('\n— e2e');
-  const file = path.join(DATA, 'e2e.json');
-  rmSync(file, { force: true });
-  const { status } = spawnSync(bin('playwright'), ['test'], {
+  const { status } = spawnSync(bin(program), args(file), {
     cwd: ROOT,
     stdio: 'inherit',
-    env: { ...process.env, JINX_ADDRESS: address },
+    env: { ...process.env, ...environment },
   });
-  const result = read(file);
-  const stats = result?.stats;
-  tally.passed += stats?.expected ?? 0;
-  tally.failed += stats?.unexpected ?? 0;
-  if (status !== 0 && !stats?.unexpected) tally.failed++;
-  failures.push(...failedScreens(result));
+  const { passed, failed, told } = countsOf(existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null);
+  // It may also fail by itself: without a report, or beside its tests.
+  const isBroken = status !== 0 && !failed;
+  tally.passed += passed;
+  tally.failed += isBroken ? 1 : failed;
+  failures.push(...(isBroken && told.length === 0 ? [{ name, lines: [] }] : told));
 }
+
+const units = (environment) =>
+  suite({
+    name: 'units and server',
+    report: 'units.json',
+    program: 'vitest',
+    args: (file) => ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${file}`],
+    environment,
+    countsOf: (report) => ({
+      passed: report?.numPassedTests ?? 0,
+      failed: report?.numFailedTests ?? 0,
+      told: failedUnits(report),
+    }),
+  });
+
+const e2e = (address) =>
+  suite({
+    name: 'e2e',
+    report: 'e2e.json',
+    program: 'playwright',
+    args: () => ['test'],
+    environment: { JINX_ADDRESS: address },
+    countsOf: (report) => ({
+      passed: report?.stats?.expected ?? 0,
+      failed: report?.stats?.unexpected ?? 0,
+      told: failedScreens(report),
+    }),
+  });
 
 export async function run() {
   ensurePackages();
