@@ -208,6 +208,9 @@ export const standingLight = (
     [0, tint],
   );
 
+/** How opaque dark water is over the effect's time. */
+const WELLING = { base: 88, over: inAndOut(0.15, 0.85), reads: 'effectTime' } as const;
+
 /**
  * A pool of dark marsh water that wells up under an effect and sinks with it: it darkens bright ground, so that what
  * shines above it is seen at noon as well.
@@ -236,11 +239,7 @@ export function darkWater(
         ],
         reads: 'effectTime',
       },
-      'life.opacity': {
-        base: 88,
-        over: inAndOut(0.15, 0.85),
-        reads: 'effectTime',
-      },
+      'life.opacity': WELLING,
       'appearance.facing': 'ground',
       'appearance.blend': 'multiply',
       ...values,
@@ -254,10 +253,10 @@ export function darkWater(
 
 /** Light that plays on dark water, in bright threads that wander. */
 export function shimmer(name: string, salt: number, place: Place, size: number, tint: Colour, opacity = 60): Layer {
-  const made = darkWater(name, salt, place, size, { 'appearance.blend': 'additive' });
-  const { settings } = made;
-  setNumber(made, 'life.opacity', opacity);
-  settings['life.opacity'].shapers = darkWater(name, salt, place, size).settings['life.opacity'].shapers;
+  const made = darkWater(name, salt, place, size, {
+    'appearance.blend': 'additive',
+    'life.opacity': { ...WELLING, base: opacity },
+  });
   made.look = {
     kind: 'own',
     steps: collectionOf([
