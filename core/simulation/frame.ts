@@ -123,7 +123,9 @@ export interface FrameLayer {
   ownWords: number;
   shared: number;
 }
-const NO_LAYER: FrameLayer = {
+
+/** A layer of which a frame tells nothing. */
+export const NO_LAYER: FrameLayer = {
   salt: 0,
   start: 0,
   count: 0,

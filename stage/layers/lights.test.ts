@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import {
   newFrame,
+  NO_LAYER,
   RECORD_COLOUR,
   RECORD_LOT,
   RECORD_OPACITY,
   RECORD_TO,
   RECORD_WORDS,
   RECORDS,
-  type FrameLayer,
 } from '@jinx/core/simulation';
 import { MOST_LIGHTS, newCommonUniforms } from '../looks/light.ts';
 import type { DrawnLayer } from '../protocol.ts';
@@ -44,7 +44,7 @@ function frameOf(step: number, particles: readonly Glowing[]) {
   });
   const shared = frame.own;
   frame.f32.set([2, 1, 1], shared);
-  const found = { salt: 5, start: 0, count: particles.length, ownWords: 0, shared } as unknown as FrameLayer;
+  const found = { ...NO_LAYER, salt: 5, count: particles.length, shared };
   return { frame, layers: [{ layer, found }] };
 }
 const still = (lot: number, strength: number): Glowing => ({ lot, place: [lot, 1, 0], strength });

@@ -1,6 +1,6 @@
 import * as THREE from 'three';
 import { describe, expect, it } from 'vitest';
-import { newFrame, RECORD_WORDS, RECORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
+import { newFrame, NO_LAYER, RECORD_WORDS, RECORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
 import { newCommonUniforms } from '../looks/light.ts';
 import { Pictures } from '../looks/pictures.ts';
 import type { DrawnLayer } from '../protocol.ts';
@@ -51,18 +51,12 @@ function frameOf(records: number): Frame {
   return frame;
 }
 const found = (layer: DrawnLayer, start: number, count: number): FrameLayer => ({
+  ...NO_LAYER,
   salt: 9,
   start,
   count,
-  born: 0,
-  refused: 0,
-  dead: 0,
-  microseconds: 0,
-  jointStart: 0,
-  jointCount: 0,
   plan: layer.look.plan,
   ownWords: layer.look.ownWords,
-  shared: 0,
 });
 const bufferOf = (sprites: Sprites) =>
   (
