@@ -6,16 +6,13 @@ import { useEffectStore } from '../stores/effect';
 import ChoiceChip from './ChoiceChip.vue';
 import PictureMenu from './PictureMenu.vue';
 import PlainChip from './PlainChip.vue';
+import SwitchChip from './SwitchChip.vue';
 
 /** Lens and air in sentences. */
 const store = useEffectStore();
 const lens = computed(() => store.effect!.stage.lens);
 const fog = computed(() => store.effect!.stage.air.fog);
 const mirrored = computed(() => store.effect!.stage.air.surroundings);
-const SWITCH = [
-  { value: 'on', text: 'on' },
-  { value: 'off', text: 'off' },
-];
 const COLOURS = [
   { value: 'horizon', text: 'the horizon' },
   { value: 'own', text: 'its own colour' },
@@ -33,11 +30,10 @@ const set = (label: string, recipe: (stage: Effect['stage']) => void, gesture: s
       <div class="words">
         <p>
           Bloom is
-          <ChoiceChip
-            :value="lens.bloom.isOn ? 'on' : 'off'"
-            :choices="SWITCH"
+          <SwitchChip
+            :is-on="lens.bloom.isOn"
             label="bloom"
-            @choose="(value) => set('switch bloom', (stage) => (stage.lens.bloom.isOn = value === 'on'))"
+            @turn="(isOn) => set('switch bloom', (stage) => (stage.lens.bloom.isOn = isOn))"
           /><template v-if="lens.bloom.isOn"
             >: what is brighter than the screen shines over by
             <PlainChip
@@ -78,13 +74,10 @@ const set = (label: string, recipe: (stage: Effect['stage']) => void, gesture: s
             @choose="(value) => set('choose what is mirrored', (stage) => (stage.air.surroundings.picture = value))"
           /><template v-if="mirrored.picture"
             >, switched
-            <ChoiceChip
-              :value="mirrored.isOn ? 'on' : 'off'"
-              :choices="SWITCH"
+            <SwitchChip
+              :is-on="mirrored.isOn"
               label="mirrored picture"
-              @choose="
-                (value) => set('switch what is mirrored', (stage) => (stage.air.surroundings.isOn = value === 'on'))
-              " />, at
+              @turn="(isOn) => set('switch what is mirrored', (stage) => (stage.air.surroundings.isOn = isOn))" />, at
             <PlainChip
               :value="mirrored.brightness"
               label="brightness of what is mirrored"
@@ -109,11 +102,10 @@ const set = (label: string, recipe: (stage: Effect['stage']) => void, gesture: s
         </p>
         <p>
           Fog is
-          <ChoiceChip
-            :value="fog.isOn ? 'on' : 'off'"
-            :choices="SWITCH"
+          <SwitchChip
+            :is-on="fog.isOn"
             label="fog"
-            @choose="(value) => set('switch fog', (stage) => (stage.air.fog.isOn = value === 'on'))"
+            @turn="(isOn) => set('switch fog', (stage) => (stage.air.fog.isOn = isOn))"
           /><template v-if="fog.isOn"
             >: a metre of it hides
             <PlainChip
