@@ -83,7 +83,7 @@ export const samplesAt = (effect: Effect, layerId: string, ages: readonly number
 export function samplesOf(layer: Layer, owner: Layer, shared: Shared, ages: readonly number[]): LifeSample[] {
   const middle = middling(layer);
   const numbers = numberReaders(middle, shared, 1);
-  const colour = colourReader(middle, shared);
+  const colour = colourReader(middle, shared, 1);
   const reading = {
     ...newReading(),
     life: Math.max(0.02, lifetimesOf(owner, shared.measures)[1]),

@@ -183,7 +183,7 @@ describe('the door', () => {
       'layers.byId.motes.settings.births.cap.shapers.byId.fade.reads',
       /cannot be shaped by age/,
     ],
-    ['a schema from the future', (e) => Object.assign(e, { schema: 7 }), 'schema', /newer Jinx/],
+    ['a schema from the future', (e) => Object.assign(e, { schema: SCHEMA + 1 }), 'schema', /newer Jinx/],
   ])('refuses %s, naming the path', (_name, spoil, path, sentence) => {
     const effect = fullEffect();
     const result = spoil(effect);
@@ -235,6 +235,25 @@ describe('a kept document of schema 2', () => {
     expect(layers.map(({ source }) => source)).toEqual(
       Object.values(before.layers.order).map((id) => before.layers.byId[id]!.source),
     );
+  });
+});
+
+describe('a kept document of schema 5', () => {
+  it('is read with the softness that forces from one spot always had, and is otherwise as it was', () => {
+    const text = readFileSync(new URL('./kept/schema5.json', import.meta.url), 'utf8');
+    const effect = parseEffectText(text);
+    const before = JSON.parse(text) as Effect;
+    const kinds = new Set<string>();
+    for (const { id, item } of listed(effect.layers)) {
+      for (const { item: force } of listed(item.forces)) {
+        kinds.add(force.kind);
+        if (!('softness' in force.settings)) continue;
+        expect(force.settings.softness.base).toEqual({ kind: 'fixed', value: 0.05 });
+        delete (force.settings as { softness?: unknown }).softness;
+      }
+      expect(item).toEqual(before.layers.byId[id]);
+    }
+    expect([...kinds]).toEqual(expect.arrayContaining(['attraction', 'vortex']));
   });
 });
 

@@ -15,7 +15,7 @@ import { layerLookSchema, lookSchema, pictureSchema } from './look.ts';
 import { assetHash as hash, hexSchema, itemName as name, vectorSchema, type NumberSetting } from './setting.ts';
 import { settingSchema, settingsSchema } from './settingSchema.ts';
 
-export const SCHEMA = 5;
+export const SCHEMA = 6;
 
 const seed = z.number().int().min(0).max(0xffffffff);
 

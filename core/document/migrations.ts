@@ -153,6 +153,17 @@ function withSurroundings(document: Loose): Loose {
   return result;
 }
 
+/** Schema 6: forces felt from one spot have a softness, which was the same for all. */
+function withSoftness(document: Loose): Loose {
+  const result = structuredCopy({ ...document, schema: 6 }) as Loose;
+  const forces = [
+    ...itemsOf(result['forces']).map(({ force }) => loose(force)),
+    ...itemsOf(result['layers']).flatMap(({ forces: own }) => itemsOf(own)),
+  ];
+  for (const force of forces) fill(force, FORCE_SETTINGS[force['kind'] as 'gravity']);
+  return result;
+}
+
 /** Each step takes a document of the schema before it. Schema 0 was the draft with lengths in `timing`. */
 const STEPS: readonly ((document: Loose) => Loose)[] = [
   (document) => {
@@ -172,6 +183,7 @@ const STEPS: readonly ((document: Loose) => Loose)[] = [
   withChannels,
   withLooks,
   withSurroundings,
+  withSoftness,
 ];
 
 /**

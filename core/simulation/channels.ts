@@ -10,11 +10,12 @@ export class Channels {
   readonly isKept: boolean;
   readonly #readers: readonly NumberReader[];
 
-  constructor(layer: Pick<Layer, 'channels'>, effect: Pick<Effect, 'measures'>, isKept: boolean) {
+  /** `group` is the scale of the layer's groups. */
+  constructor(layer: Pick<Layer, 'channels'>, effect: Pick<Effect, 'measures'>, group: number, isKept: boolean) {
     this.ids = [...layer.channels.order].sort();
     this.isKept = isKept && this.ids.length > 0;
     this.#readers = this.ids.map(
-      (id) => new NumberReader(layer.channels.byId[id]!, CHANNEL_SETTING, `channel/${id}`, effect),
+      (id) => new NumberReader(layer.channels.byId[id]!, CHANNEL_SETTING, `channel/${id}`, effect, { group }),
     );
   }
 

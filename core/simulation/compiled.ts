@@ -16,7 +16,7 @@ import { EffectClock } from './clock.ts';
 import { FORCES, type BoundForce } from './forces/index.ts';
 import { boundBeam, type BoundBeam } from './ribbons/bind.ts';
 import type { FrontReader } from './fronts/index.ts';
-import { groupFrame, type GroupFrame } from './groups.ts';
+import { groupFrame, NO_GROUP, type GroupFrame } from './groups.ts';
 import { bindLinks, type BoundLink, type passedOn } from './links/index.ts';
 import { SHORTEST_STANDING, type Population } from './population.ts';
 import { windowOf, type BirthWindow } from './moments.ts';
@@ -25,20 +25,6 @@ import { ColourReader, newReading, NumberReader } from './reader.ts';
 import { Launch } from './launch.ts';
 import type { Scene } from './scene.ts';
 import { type Strike, sourceReader, type SourceReader } from './sources/index.ts';
-
-/** How each scale of a layer's groups reaches its settings (lengths with it, births per metre against it). */
-const SCALED: Partial<Record<LayerSettingName, 1 | -1>> = {
-  'source.radius': 1,
-  'source.length': 1,
-  'source.thickness': 1,
-  'source.below': 1,
-  'source.ring': 1,
-  'source.ragged': 1,
-  'source.rags': 1,
-  'births.perMetre': -1,
-  'motion.speed': 1,
-  'life.size': 1,
-};
 
 export type Numbers = {
   readonly [K in LayerSettingName as Layer['settings'][K] extends NumberSetting ? K : never]: NumberReader;
@@ -100,24 +86,13 @@ const scaled = ([x, y, z]: Vector, scale: number): Vector => [x * scale, y * sca
 export const sizeForDensity = ({ share, keepsArea }: Effect['stage']['density']): number =>
   keepsArea ? Math.sqrt(100 / share) : 1;
 
-/** The number settings of a layer, ready to be read; `scale` is what its groups make of lengths, `larger` of sizes beside. */
-export function numberReaders(layer: Layer, effect: Pick<Effect, 'measures'>, scale: number, larger = 1): Numbers {
+/** The number settings of a layer, ready to be read; `group` is the scale of its groups, `larger` what is made of sizes beside. */
+export function numberReaders(layer: Layer, effect: Pick<Effect, 'measures'>, group: number, larger = 1): Numbers {
   const entries = Object.entries(LAYER_SETTINGS).flatMap(([name, declaration]) => {
     if (declaration.value !== 'number') return [];
-    const power = SCALED[name as LayerSettingName] ?? 0;
     const setting = layer.settings[name as LayerSettingName] as NumberSetting;
-    return [
-      [
-        name,
-        new NumberReader(
-          setting,
-          declaration as NumberDeclaration,
-          name,
-          effect,
-          (power === 1 ? scale : power === -1 ? 1 / scale : 1) * (name === 'life.size' ? larger : 1),
-        ),
-      ],
-    ];
+    const times = name === 'life.size' ? larger : 1;
+    return [[name, new NumberReader(setting, declaration as NumberDeclaration, name, effect, { group, times })]];
   });
   return Object.fromEntries(entries) as Numbers;
 }
@@ -136,9 +111,17 @@ function sharedLife(layer: Layer, numbers: Numbers, clock: EffectClock): number 
 export const turnsInLives = ({ settings }: Layer): boolean =>
   !settings['life.turns'].muted && settings['life.turns'].base.value === 'turns a life';
 
-/** A layer's colour, ready to be read. */
-export const colourReader = (layer: Layer, effect: Pick<Effect, 'palette'>, isGiven = false): ColourReader =>
-  new ColourReader(layer.settings['life.colour'], LAYER_SETTINGS['life.colour'], 'life.colour', effect, isGiven);
+/** A layer's colour, ready to be read; `group` is the scale of its groups. */
+export const colourReader = (
+  layer: Layer,
+  effect: Pick<Effect, 'palette'>,
+  group: number,
+  isPassedOn = false,
+): ColourReader =>
+  new ColourReader(layer.settings['life.colour'], LAYER_SETTINGS['life.colour'], 'life.colour', effect, {
+    isPassedOn,
+    group,
+  });
 
 /** Which shares of their ranges the dials stand at. */
 export function dialShares(effect: Pick<Effect, 'dials'>): Record<string, number> {
@@ -167,12 +150,14 @@ export interface Compiling {
   readonly strikes: () => readonly Strike[];
 }
 
-/** The forces that a layer's particles feel, ready to act, by id. */
+/** The forces that a layer's particles feel, ready to act, by id. Those of the effect feel no groups. */
 export function boundForces(id: string, group: GroupFrame, { effect, scene }: Compiling): BoundForce[] {
   return forcesOn(effect, id)
     .filter(({ item }) => !item.muted)
     .sort((a, b) => (a.id < b.id ? -1 : 1))
-    .map((force) => FORCES[force.item.kind](force.item as never, { id: force.id, effect, scene, group }));
+    .map(({ id: force, item, isShared }) =>
+      FORCES[item.kind](item as never, { id: force, effect, scene, group: isShared ? NO_GROUP : group }),
+    );
 }
 
 export function compileLayer(id: string, around: Compiling): CompiledLayer {
@@ -199,9 +184,9 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
     group,
     numbers,
     look: new LookValues(lookPlan(effect, layer, group.scale), life),
-    colour: colourReader(layer, effect, around.passedOn.colour.has(id)),
+    colour: colourReader(layer, effect, group.scale, around.passedOn.colour.has(id)),
     turnsInLives: turnsInLives(layer),
-    channels: new Channels(layer, effect, around.passedOn.channels.has(id)),
+    channels: new Channels(layer, effect, group.scale, around.passedOn.channels.has(id)),
     keepsDistance: around.keepDistance.has(id),
     source: sourceReader({ layer, scene, group, numbers, populationOf, strikes: around.strikes }),
     rate: new RateIntegral(numbers['births.rate'], clock, dialShares(effect), layer.births.until === null),

@@ -113,7 +113,7 @@ export class Framer {
     const numbers = numberReaders(layer, effect, compiled.group.scale, sizeForDensity(effect.stage.density));
     const dress = {
       numbers,
-      colour: colourReader(layer, effect),
+      colour: colourReader(layer, effect, compiled.group.scale),
       look: new LookValues(lookPlan(effect, layer, compiled.group.scale), compiled.life),
       channels: compiled.channels,
       turnsInLives: turnsInLives(layer),

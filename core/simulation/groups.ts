@@ -1,11 +1,13 @@
 import type { Effect } from '../document/index.ts';
-import { composeInto, multiplyInto, quaternionOf, radians, cos, sin, type Vec3 } from '../maths/index.ts';
+import { atan2, composeInto, multiplyInto, quaternionOf, radians, cos, sin, type Vec3 } from '../maths/index.ts';
 
 /** The matrix and the scale that a layer's groups give it together. */
 export interface GroupFrame {
   readonly matrix: Float64Array | null;
   readonly scale: number;
 }
+
+export const NO_GROUP: GroupFrame = { matrix: null, scale: 1 };
 
 /** Degrees round X, then Y, then Z, as a unit quaternion. */
 export function turnOf(degrees: Vec3): readonly [number, number, number, number] {
@@ -47,6 +49,19 @@ export function rotationInto(m: Float64Array, degreesX: number, degreesY: number
   m[9] = sz * sy * cx - cz * sx;
   m[10] = cy * cx;
   m[15] = 1;
+}
+
+/** The degrees round X, then Y, then Z by which a matrix turns; it may scale evenly beside. */
+export function degreesOf(m: ArrayLike<number>): [number, number, number] {
+  const flat = Math.sqrt(m[0]! * m[0]! + m[1]! * m[1]!);
+  const size = Math.sqrt(flat * flat + m[2]! * m[2]!);
+  const round = [
+    // Straight up or down, a turn about X and one about Z are the same: all of it counts as one about X.
+    flat > 1e-9 * size ? atan2(m[6]!, m[10]!) : atan2(m[4]! * -m[2]!, m[5]! * size),
+    atan2(-m[2]!, flat),
+    flat > 1e-9 * size ? atan2(m[1]!, m[0]!) : 0,
+  ];
+  return round.map((angle) => (angle * 180) / Math.PI) as [number, number, number];
 }
 
 export function groupFrame(effect: Pick<Effect, 'groups'>, parent: string | null): GroupFrame {

@@ -5,7 +5,7 @@ export * from './frame.ts';
 export { lookPlan, SHOWN_SETTINGS, type LookPlan, type ValuePlace } from './looks/index.ts';
 export { Fullest } from './fullest.ts';
 export { whyNotMet } from './surfaces/index.ts';
-export { groupFrame } from './groups.ts';
+export { degreesOf, groupFrame, rotationInto } from './groups.ts';
 export { windowOf } from './moments.ts';
 export { hungInto, newHung, type Hung } from './places.ts';
 export { orientationOf, ownFrames, type DrawnVector, type OwnFrames } from './orientation.ts';

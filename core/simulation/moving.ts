@@ -140,12 +140,12 @@ export class Mover implements ForceWriter {
   }
 
   #write(force: BoundForce): void {
-    const { place, threshold, share } = force.where;
+    const { place, group, threshold, share } = force.where;
     if (share === 0) return;
     this.#force = force;
     this.#slot = FIRST_VALUE;
     this.#fadesItself = false;
-    this.#placed = this.#moment.scene.placeAt(place, this.#moment.to, this.#layer.group.matrix);
+    this.#placed = this.#moment.scene.placeAt(place, this.#moment.to, group);
     this.at = this.#placed.rigid.at;
     if (threshold > 0) this.call('setAside', ASIDE);
     force.write(this);

@@ -16,13 +16,13 @@ const DECLARED = LAYER_SETTINGS['life.size'];
 const measures: Effect['measures'] = collectionOf([
   ['wide', { name: 'Wide', quantity: 'length' as const, value: 2.5 }],
 ]);
-const reader = (setting: Partial<NumberSetting>, scale = 1) =>
+const reader = (setting: Partial<NumberSetting>, group = 1) =>
   new NumberReader(
     { base: { kind: 'fixed', value: 2 }, shapers: { order: [], byId: {} }, muted: false, ...setting },
     DECLARED,
     'life.size',
     { measures },
-    scale,
+    { group },
   );
 const at = (age: number, more = {}) => ({ ...newReading(), age, ...more });
 const level = (value: number, combine: Shaper['combine'], more: Partial<Shaper> = {}): Shaper => ({

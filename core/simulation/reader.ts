@@ -1,7 +1,12 @@
 import {
+  groupFactor,
   listed,
+  READS_LAW,
+  stretchedCurve,
+  stretchedStops,
   type ColourDeclaration,
   type ColourSetting,
+  type Curve,
   type Effect,
   type NumberDeclaration,
   type NumberSetting,
@@ -100,6 +105,10 @@ function inputOf(reads: Reads, reading: Reading): number {
   }
 }
 
+/** How many times as far what is read goes in a group of a scale: speeds and distances grow with it. */
+const widthIn = (reads: Reads, group: number): number => (READS_LAW[reads.kind].size === 1 ? group : 1);
+const inGroup = (curve: Curve, reads: Reads, group: number): Curve => stretchedCurve(curve, widthIn(reads, group));
+
 interface NumberStep {
   readonly reads: Reads;
   readonly combine: Shaper['combine'];
@@ -137,24 +146,24 @@ export class NumberReader {
   readonly low: number;
   readonly high: number;
   readonly slot: number;
-  /** What the groups it stands in make of its value. */
+  /** What the groups it stands in make of its value, and whoever reads it. */
   readonly scale: number;
   readonly #steps: readonly NumberStep[];
   /** What it always is; null when it varies. */
   readonly #still: number | null;
 
-  /** `name` tells this setting's random draws from others'; `scale` is the scale of the groups it stands in. */
+  /** `name` tells this setting's random draws from others'; `group` is the scale of the groups it stands in; its value is `times` as much besides. */
   constructor(
     setting: NumberSetting,
     declaration: NumberDeclaration,
     name: string,
     effect: Pick<Effect, 'measures'>,
-    scale = 1,
+    { group = 1, times = 1 }: { readonly group?: number; readonly times?: number } = {},
   ) {
     this.least = declaration.least;
     this.most = declaration.most;
     this.slot = slotOf(name);
-    this.scale = scale;
+    this.scale = groupFactor(group, declaration.unit) * times;
     const plain = declaration.byDefault;
     const base = setting.base;
     if (setting.muted || base.kind === 'taken')
@@ -170,8 +179,8 @@ export class NumberReader {
           reads: item.reads,
           combine: item.combine,
           amount: item.amount,
-          low: readyCurve(low),
-          high: high && readyCurve(high),
+          low: readyCurve(inGroup(low, item.reads, group)),
+          high: high && readyCurve(inGroup(high, item.reads, group)),
           slot: slotOf(`${name}/${id}`),
         },
       ];
@@ -289,13 +298,13 @@ export class ColourReader {
   readonly #steps: readonly ColourStep[];
   readonly #shape = new Float64Array(3);
 
-  /** `isPassedOn` where particles may begin with a colour that a link gave them. */
+  /** `isPassedOn` where particles may begin with a colour that a link gave them; `group` is the scale of the groups it stands in. */
   constructor(
     setting: ColourSetting,
     declaration: ColourDeclaration,
     name: string,
     effect: Pick<Effect, 'palette'>,
-    isPassedOn = false,
+    { isPassedOn = false, group = 1 }: { readonly isPassedOn?: boolean; readonly group?: number } = {},
   ) {
     const base = setting.base;
     this.isTaken = (base.kind === 'taken' && !setting.muted) || isPassedOn;
@@ -314,7 +323,7 @@ export class ColourReader {
               reads: item.reads,
               combine: item.combine,
               amount: item.amount,
-              gradient: readyGradient(item.mapping.stops, effect.palette),
+              gradient: readyGradient(stretchedStops(item.mapping.stops, widthIn(item.reads, group)), effect.palette),
             },
           ]
         : [],

@@ -6,5 +6,6 @@
  * | 2 | a new curl field; shapers by table; drag that all share summed beforehand; a part of a ride by its screw axis |
  * | 3 | a record carries the upper bits of its particle's key rather than its birth number |
  * | 4 | a ribbon's joints carry the lot of their particle and the ribbon's length; numbers of looks are hashed |
+ * | 5 | forces of the effect feel no groups of the layers they act on; speeds and distances that shape grow with a group |
  */
-export const SIMULATION = 4;
+export const SIMULATION = 5;

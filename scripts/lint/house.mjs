@@ -6,7 +6,18 @@ const root = path.resolve(import.meta.dirname, '../..');
 /** From the bottom up: a folder may import from itself and from what stands before it. */
 const WORKSPACES = ['core', 'stage', 'demo', 'server', 'web', 'benchmarks', 'e2e'];
 const FORBIDDEN = { web: ['server', 'demo'], server: ['stage'], demo: ['stage'] };
-const CORE = ['document', 'maths', 'geometry', 'kernels', 'simulation', 'checks', 'makers', 'formats', 'testing'];
+const CORE = [
+  'document',
+  'maths',
+  'geometry',
+  'kernels',
+  'simulation',
+  'editing',
+  'checks',
+  'makers',
+  'formats',
+  'testing',
+];
 
 function placeOf(file) {
   const [workspace, folder] = path.relative(root, file).split(path.sep);

@@ -63,6 +63,18 @@ const PUSH = {
   }),
 } as const;
 
+/** What is felt from one spot also has: how near it, it weakens. */
+const SPOT = {
+  ...PUSH,
+  softness: number(
+    'force',
+    'step',
+    'softness',
+    'How near its middle it weakens, so that nothing is flung from the very spot.',
+    { unit: 'm', least: 0.001, most: 100, byDefault: 0.05 },
+  ),
+} as const;
+
 /** Every setting of each kind of force. */
 export const FORCE_SETTINGS = {
   gravity: { strength: strength('strength', 'Acceleration downward.', 9.81), ...PUSH },
@@ -94,14 +106,14 @@ export const FORCE_SETTINGS = {
     ),
     length: shared('line length', 'Length of the line, half of it to either side of its place.', 2, 'm', 0, 100),
     axis: axis('Direction of the line.', [0, 1, 0]),
-    ...PUSH,
+    ...SPOT,
   },
   vortex: {
     strength: strength('spin', 'Acceleration round the axis.', 4),
     pull: strength('pull', 'Acceleration toward the axis.', 0),
     lift: strength('lift', 'Acceleration along the axis.', 0),
     axis: axis('The axis that is turned round.', [0, 1, 0]),
-    ...PUSH,
+    ...SPOT,
   },
   orbit: {
     distance: positive('distance', 'Distance at which particles are held.', 1, 'm'),
@@ -170,7 +182,7 @@ export const FORCE_SETTINGS = {
     start: shared('start', 'When the shell leaves its place, in seconds of the effect.', 0, 's', 0, 3600),
     speed: shared('spreading', 'How fast the shell spreads.', 6, 'm/s', 0, 500),
     width: shared('width', 'How far before and behind the shell is felt.', 0.5, 'm', 0.01, 100),
-    ...PUSH,
+    ...SPOT,
   },
   limit: {
     fastest: positive('fastest', 'No particle is faster than this.', 2, 'm/s', 10_000),

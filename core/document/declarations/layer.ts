@@ -77,12 +77,18 @@ export const LAYER_SETTINGS = {
     byDefault: 25,
     reads: TIMED,
   }),
-  'source.stretch': vector('source', 'birth', 'stretch', 'How much larger the shape is along its own axes.', {
-    unit: '',
-    least: 0,
-    most: 100,
-    byDefault: [1, 1, 1],
-  }),
+  'source.stretch': vector(
+    'source',
+    'birth',
+    'stretch',
+    'How much larger the shape is along its own axes; mirrored below 0.',
+    {
+      unit: '',
+      least: -100,
+      most: 100,
+      byDefault: [1, 1, 1],
+    },
+  ),
   'source.ring': number(
     'source',
     'birth',

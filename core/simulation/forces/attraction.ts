@@ -6,17 +6,16 @@ import {
   forceChoice,
   forceNumber,
   forceWhere,
-  nearSquared,
+  softnessSquared,
   type BoundForce,
   type ForceSurroundings,
 } from './force.ts';
 
 /** Draws particles to a point, to the nearest point of a line or of a thing's skin, or each to the spot it was born on. */
 export function attraction(force: Extract<Force, { kind: 'attraction' }>, around: ForceSurroundings): BoundForce {
-  const { group } = around;
-  const strength = forceNumber(force, 'strength', around, group.scale);
-  const length = forceNumber(force, 'length', around, group.scale);
-  const near = nearSquared(group.scale);
+  const strength = forceNumber(force, 'strength', around);
+  const length = forceNumber(force, 'length', around);
+  const near = softnessSquared(force, around);
   const axis = forceVector(force, 'axis');
   const toward = forceChoice(force, 'toward');
   const toLine = toward === 'line';

@@ -5,8 +5,8 @@ import { forceNumber, forceVector, forceWhere, type BoundForce, type ForceSurrou
 /** Stirs particles by swirls that neither gather nor thin them; the field becomes another `change` times a second. */
 export function curl(force: Extract<Force, { kind: 'curl' }>, around: ForceSurroundings): BoundForce {
   const { effect, group, id } = around;
-  const strength = forceNumber(force, 'strength', around, group.scale);
-  const size = forceNumber(force, 'size', around, group.scale);
+  const strength = forceNumber(force, 'strength', around);
+  const size = forceNumber(force, 'size', around);
   const change = forceNumber(force, 'change', around);
   const drift = forceVector(force, 'drift');
   const seed = hash2(effect.seed, slotOf(`force/${id}/field`));

@@ -3,7 +3,7 @@ import { forceNumber, forceWhere, type BoundForce, type ForceSurroundings } from
 
 /** Moves particles by a way per axis that changes with age: each step by what it has changed. */
 export function displacement(force: Extract<Force, { kind: 'displacement' }>, around: ForceSurroundings): BoundForce {
-  const readers = ['x', 'y', 'z'].map((name) => forceNumber(force, name, around, around.group.scale));
+  const readers = ['x', 'y', 'z'].map((name) => forceNumber(force, name, around));
   return {
     phase: 'velocity',
     readers,

@@ -4,7 +4,7 @@ import { forceNumber, forceWhere, type BoundForce, type ForceSurroundings } from
 /** Slows what moves; several drags add up, and the integrator solves their sum exactly. */
 export function drag(force: Extract<Force, { kind: 'drag' }>, around: ForceSurroundings): BoundForce {
   const strength = forceNumber(force, 'strength', around);
-  const air = forceNumber(force, 'air', around, 1 / around.group.scale);
+  const air = forceNumber(force, 'air', around);
   return {
     phase: 'acceleration',
     readers: [strength, air],

@@ -74,6 +74,8 @@ export interface BoundForce {
 /** On whom and where a force acts. */
 export interface ForceWhere {
   readonly place: Place;
+  /** The matrix of the groups it stands in. */
+  readonly group: Float64Array | null;
   readonly reach: NumberReader | null;
   readonly falloff: number;
   /** Share of the particles, 0 to 1, and the slot that draws them. */
@@ -83,11 +85,15 @@ export interface ForceWhere {
   readonly threshold: number;
 }
 
-/** Reads one number setting of a force; `scale` is what the layer's groups make of it. */
-export function forceNumber(force: Force, name: string, { id, effect }: ForceSurroundings, scale = 1): NumberReader {
+/** Reads one number setting of a force, as the layer's groups make it, and `times` as much. */
+export function forceNumber(force: Force, name: string, around: ForceSurroundings, times = 1): NumberReader {
+  const { id, effect, group } = around;
   const table = FORCE_SETTINGS[force.kind] as Record<string, NumberDeclaration>;
   const settings = force.settings as unknown as Record<string, NumberSetting>;
-  return new NumberReader(settings[name]!, table[name]!, `force/${id}/${name}`, effect, scale);
+  return new NumberReader(settings[name]!, table[name]!, `force/${id}/${name}`, effect, {
+    group: group.scale,
+    times,
+  });
 }
 
 /** A vector setting that does not vary. */
@@ -110,7 +116,8 @@ export function forceWhere(force: Force, around: ForceSurroundings): ForceWhere 
   const still = (name: string) => forceNumber(force, name, around).low;
   return {
     place: force.place,
-    reach: has('reach') ? forceNumber(force, 'reach', around, around.group.scale) : null,
+    group: around.group.matrix,
+    reach: has('reach') ? forceNumber(force, 'reach', around) : null,
     falloff: has('falloff') ? FALLOFFS.indexOf(forceChoice(force, 'falloff') as Falloff) : 0,
     share: still('share') / 100,
     shareSlot: `force/${around.id}/share`,
@@ -123,8 +130,9 @@ export function inverseReach(reach: number): number {
   return reach > 0 ? Math.fround(1 / (reach * reach)) : 0;
 }
 
-/** Metres within which a pull softens, so that nothing is flung from the very middle. */
-const NEAR = 0.05;
-
-/** The softening for a layer whose groups scale it, squared. */
-export const nearSquared = (scale: number): number => Math.fround(NEAR * NEAR * scale * scale);
+/** The softening of a force in its place, squared: within it, it weakens toward the very middle. */
+export function softnessSquared(force: Force, around: ForceSurroundings): number {
+  const metres = forceNumber(force, 'softness', around).low;
+  const { scale } = around.group;
+  return Math.fround(metres * metres * scale * scale);
+}

@@ -3,7 +3,7 @@ import { forceNumber, forceWhere, type BoundForce, type ForceSurroundings } from
 
 /** Pulls straight down. */
 export function gravity(force: Extract<Force, { kind: 'gravity' }>, around: ForceSurroundings): BoundForce {
-  const strength = forceNumber(force, 'strength', around, around.group.scale);
+  const strength = forceNumber(force, 'strength', around);
   return {
     phase: 'acceleration',
     readers: [strength],

@@ -4,7 +4,7 @@ import { forceNumber, forceWhere, type BoundForce, type ForceSurroundings } from
 
 /** Shakes each particle its own way, another way `change` times a second. */
 export function jitter(force: Extract<Force, { kind: 'jitter' }>, around: ForceSurroundings): BoundForce {
-  const strength = forceNumber(force, 'strength', around, around.group.scale);
+  const strength = forceNumber(force, 'strength', around);
   const change = forceNumber(force, 'change', around);
   const seed = slotOf(`force/${around.id}/jitter`);
   return {

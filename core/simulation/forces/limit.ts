@@ -3,7 +3,7 @@ import { forceNumber, forceWhere, type BoundForce, type ForceSurroundings } from
 
 /** Keeps speeds below a limit. */
 export function limit(force: Extract<Force, { kind: 'limit' }>, around: ForceSurroundings): BoundForce {
-  const fastest = forceNumber(force, 'fastest', around, around.group.scale);
+  const fastest = forceNumber(force, 'fastest', around);
   const grip = forceNumber(force, 'grip', around, 0.01);
   return {
     phase: 'constraint',

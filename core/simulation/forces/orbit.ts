@@ -10,9 +10,8 @@ import {
 
 /** Holds particles at a distance from an axis or a point, going round at a speed or at their own. */
 export function orbit(force: Extract<Force, { kind: 'orbit' }>, around: ForceSurroundings): BoundForce {
-  const { group } = around;
-  const distance = forceNumber(force, 'distance', around, group.scale);
-  const speed = forceNumber(force, 'speed', around, group.scale);
+  const distance = forceNumber(force, 'distance', around);
+  const speed = forceNumber(force, 'speed', around);
   const grip = forceNumber(force, 'grip', around, 0.01);
   const hasAxis = forceChoice(force, 'about') === 'axis';
   const axis = forceVector(force, 'axis');

@@ -3,7 +3,7 @@ import { forceNumber, forceWhere, type BoundForce, type ForceSurroundings } from
 
 /** Moves particles at a speed per axis, beside their own and without momentum. */
 export function velocity(force: Extract<Force, { kind: 'velocity' }>, around: ForceSurroundings): BoundForce {
-  const readers = ['x', 'y', 'z'].map((name) => forceNumber(force, name, around, around.group.scale));
+  const readers = ['x', 'y', 'z'].map((name) => forceNumber(force, name, around));
   return {
     phase: 'velocity',
     readers,

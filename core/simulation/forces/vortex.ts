@@ -3,16 +3,16 @@ import {
   forceVector,
   forceNumber,
   forceWhere,
-  nearSquared,
+  softnessSquared,
   type BoundForce,
   type ForceSurroundings,
 } from './force.ts';
 
 /** Turns particles round an axis, pulls them to it, lifts them along it. */
 export function vortex(entry: Extract<Force, { kind: 'vortex' }>, around: ForceSurroundings): BoundForce {
-  const { group } = around;
-  const readers = ['strength', 'pull', 'lift'].map((name) => forceNumber(entry, name, around, group.scale));
+  const readers = ['strength', 'pull', 'lift'].map((name) => forceNumber(entry, name, around));
   const axis = forceVector(entry, 'axis');
+  const near = softnessSquared(entry, around);
   return {
     phase: 'acceleration',
     readers,
@@ -20,7 +20,7 @@ export function vortex(entry: Extract<Force, { kind: 'vortex' }>, around: ForceS
     write(writer) {
       const inverse = writer.ownFade();
       const values = readers.flatMap((reader) => writer.value(reader));
-      writer.call('vortex', [...values, ...writer.at, ...writer.direction(axis), nearSquared(group.scale), inverse]);
+      writer.call('vortex', [...values, ...writer.at, ...writer.direction(axis), near, inverse]);
     },
   };
 }

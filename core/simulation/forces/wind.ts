@@ -5,7 +5,7 @@ import { forceVector, forceNumber, forceWhere, type BoundForce, type ForceSurrou
 /** Carries particles along: they take up a share of the difference to the wind each second. */
 export function wind(entry: Extract<Force, { kind: 'wind' }>, around: ForceSurroundings): BoundForce {
   const strength = forceNumber(entry, 'strength', around);
-  const speed = forceNumber(entry, 'speed', around, around.group.scale);
+  const speed = forceNumber(entry, 'speed', around);
   const axis = forceVector(entry, 'axis');
   return {
     phase: 'acceleration',

@@ -42,7 +42,6 @@ export class FrontReader {
         FRONT_SETTINGS[name],
         `front/${id}/${name}`,
         around.effect,
-        1,
       );
     this.#border = number('border');
     this.#noise = number('noise').low;

@@ -39,13 +39,13 @@ export function bindLinks(layerId: string, effect: Effect, lineage: Lineage): Bo
     .filter(({ item }) => lineage.order.includes(item.layer))
     .sort((a, b) => (a.id < b.id ? -1 : 1))
     .map(({ id, item }) => {
-      const number = (name: string, scale = 1) =>
+      const number = (name: string, times = 1) =>
         new NumberReader(
           (item.settings as unknown as Record<string, NumberSetting>)[name]!,
           (LINK_SETTINGS as unknown as Record<string, NumberDeclaration>)[name]!,
           `link/${id}/${name}`,
           effect,
-          scale,
+          { times },
         );
       const times = number('times').low;
       const { once } = item.settings;

@@ -115,15 +115,15 @@ const readsSeconds = (step: Step): boolean =>
   !step.muted &&
   (step.kind === 'scroll' || (step.kind === 'picture' && step.settings.plays.base.value === 'by the clock'));
 
-/** The numbers a layer is drawn with; lengths are `scale` times as long, as the groups it stands in make them. */
-export function lookPlan(effect: Effect, layer: Layer, scale = 1): LookPlan {
+/** The numbers a layer is drawn with; `group` is the scale of the groups it stands in. */
+export function lookPlan(effect: Effect, layer: Layer, group = 1): LookPlan {
   const numbers: LookNumber[] = [];
   const refused: string[] = [];
   const secondsAt = stepsOf(effect, layer).some(({ item }) => readsSeconds(item)) ? 0 : null;
   let [shared, own] = [0, secondsAt === null ? 0 : 1];
   let id = 0x9e3779b9;
   for (const { name, setting, declaration } of asked(effect, layer)) {
-    const reader = new NumberReader(setting, declaration, name, effect, declaration.unit === 'm' ? scale : 1);
+    const reader = new NumberReader(setting, declaration, name, effect, { group });
     const differs = !reader.isShared;
     const hasRoom = own < OWN_WORDS;
     if (differs && !hasRoom) refused.push(name);

@@ -30,11 +30,11 @@ export interface BoundTrail {
   readonly points: CompiledLayer;
 }
 
-/** A number setting of a ribbon, as it stands when nothing drives it. */
-export function ribbonNumber(ribbon: Ribbon, name: string, effect: Pick<Effect, 'measures'>, scale = 1): number {
+/** A number setting of a ribbon, as it stands when nothing drives it; `group` is the scale of the groups it stands in. */
+export function ribbonNumber(ribbon: Ribbon, name: string, effect: Pick<Effect, 'measures'>, group: number): number {
   const table = RIBBON_SETTINGS[ribbon.kind] as unknown as Record<string, NumberDeclaration>;
   const settings = ribbon.settings as unknown as Record<string, NumberSetting>;
-  return new NumberReader(settings[name]!, table[name]!, `ribbon/${name}`, effect, scale).read(newReading());
+  return new NumberReader(settings[name]!, table[name]!, `ribbon/${name}`, effect, { group }).read(newReading());
 }
 
 /** The trails of an effect, by the salt of the layers that show them; `compiled` are the layers with own particles. */
@@ -56,7 +56,7 @@ function boundTrail(
   around: Compiling,
 ): BoundTrail {
   const { effect } = around;
-  const number = (name: string, scale = 1) => ribbonNumber(drawn, name, effect, scale);
+  const number = (name: string) => ribbonNumber(drawn, name, effect, heads.group.scale);
   const { feels, ends } = drawn.settings;
   const doesFeel = !feels.muted && feels.base.value === true;
   const drift = number('drift') / 100;
@@ -64,7 +64,7 @@ function boundTrail(
   return {
     id,
     heads: heads.id,
-    every: number('every', heads.group.scale),
+    every: number('every'),
     seconds: number('seconds'),
     lasts,
     drift,
@@ -94,7 +94,7 @@ export interface BoundBeam {
   readonly speed: number;
 }
 
-export const boundBeam = (ribbon: DrawnAs, effect: Pick<Effect, 'measures'>, scale: number): BoundBeam | null =>
+export const boundBeam = (ribbon: DrawnAs, effect: Pick<Effect, 'measures'>, group: number): BoundBeam | null =>
   ribbon.kind === 'beam'
-    ? { from: ribbon.from, to: ribbon.to, speed: ribbonNumber(ribbon, 'speed', effect, scale) }
+    ? { from: ribbon.from, to: ribbon.to, speed: ribbonNumber(ribbon, 'speed', effect, group) }
     : null;

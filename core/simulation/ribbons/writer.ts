@@ -113,13 +113,10 @@ export class RibbonWriter {
   #settingsOf(id: string, ribbon: Ribbon, effect: Effect, { scale }: GroupFrame): Read {
     const known = this.#read.get(id);
     if (known) return known;
-    const lengths = new Set(['longest', 'sag', 'jag', 'jagSize', 'branchLength', 'speed']);
     const names = Object.keys(ribbon.settings).filter(
       (name) => (RIBBON_SETTINGS[ribbon.kind] as Record<string, Declaration>)[name]!.value === 'number',
     );
-    const read = Object.fromEntries(
-      names.map((name) => [name, ribbonNumber(ribbon, name, effect, lengths.has(name) ? scale : 1)]),
-    );
+    const read = Object.fromEntries(names.map((name) => [name, ribbonNumber(ribbon, name, effect, scale)]));
     this.#read.set(id, read);
     return read;
   }

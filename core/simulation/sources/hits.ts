@@ -48,8 +48,9 @@ export class HitsSource implements SourceReader {
     if (strike) for (let axis = 0; axis < 3; axis++) out[AT + axis] = strike.at[axis]!;
     else this.#placeInto(out, this.#hits[event]!, time);
     pointInto(out);
+    const { scale } = this.#around.group;
     for (let axis = 0; axis < 3; axis++)
-      out[NORMAL + axis] = out[OUT + axis] = strike ? strike.normal[axis]! : this.#matrix[4 + axis]!;
+      out[NORMAL + axis] = out[OUT + axis] = strike ? strike.normal[axis]! : this.#matrix[4 + axis]! / scale;
   }
 
   #placeInto(out: Float64Array, { place }: Hit, time: number): void {

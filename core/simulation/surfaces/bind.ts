@@ -98,12 +98,13 @@ export const surfacesMet = (effect: Effect): string =>
     .sort()
     .join();
 
-type Numbered = (name: string, scale?: number) => NumberReader;
+type Numbered = (name: string, times?: number) => NumberReader;
 
 function numbersOf(id: string, surface: Surface, { effect }: SurfaceSurroundings): Numbered {
   const table = SURFACE_SETTINGS[surface.kind] as unknown as Record<string, NumberDeclaration>;
   const settings = surface.settings as unknown as Record<string, NumberSetting>;
-  return (name, scale = 1) => new NumberReader(settings[name]!, table[name]!, `surface/${id}/${name}`, effect, scale);
+  return (name, times = 1) =>
+    new NumberReader(settings[name]!, table[name]!, `surface/${id}/${name}`, effect, { times });
 }
 
 /** The skin of a thing on the stage, as something to be met. */

@@ -43,7 +43,7 @@ export function bodyOfLayer(id: string, offset: number, around: SurfaceSurroundi
   if (!mesh) return null;
   const group = groupFrame(effect, layer.parent);
   const numbers = numberReaders(layer, effect, group.scale, sizeForDensity(effect.stage.density));
-  const shape = shapeReader(effect, drawn.settings.otherShape);
+  const shape = shapeReader(effect, drawn.settings.otherShape, group.scale);
   const frames = ownFrames(layer);
   const isOnGround = layer.settings['appearance.facing'].base.value === 'ground';
   const key = particleKey(effect.seed, layer.salt, 0);
@@ -76,5 +76,7 @@ export function bodyOfLayer(id: string, offset: number, around: SurfaceSurroundi
   return new MeshBody(carriedPoses(grown(positions), indices, matrixInto, other));
 }
 
-const shapeReader = (effect: Effect, setting: NumberSetting): NumberReader =>
-  new NumberReader(setting, DRAWN_SETTINGS.mesh.otherShape as NumberDeclaration, 'drawn/otherShape', effect, 1);
+const shapeReader = (effect: Effect, setting: NumberSetting, group: number): NumberReader =>
+  new NumberReader(setting, DRAWN_SETTINGS.mesh.otherShape as NumberDeclaration, 'drawn/otherShape', effect, {
+    group,
+  });

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import type { Curve, Shaper } from '@jinx/core/document';
+import { stretchedCurve, type Curve, type Shaper } from '@jinx/core/document';
 import { computed, useId } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import PlainChip from './PlainChip.vue';
 import CurveEditor from './rulers/CurveEditor.vue';
 import ShaperHead from './ShaperHead.vue';
-import { readsText, stretchedCurve, UNITS, widthOf } from './shapers';
+import { readsText, UNITS, widthOf } from './shapers';
 
 /** One shaper of a number in words, with its curve over whatever it reads. */
 const props = defineProps<{ shaper: Shaper; label: string }>();

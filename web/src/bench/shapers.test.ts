@@ -3,6 +3,8 @@ import {
   gradientShaper,
   listed,
   newLayer,
+  stretchedCurve,
+  stretchedStops,
   type NumberSetting,
   type Shaper,
 } from '@jinx/core/document';
@@ -18,8 +20,6 @@ import {
   READY_SHAPES,
   setAgeCurve,
   setAgeGradient,
-  stretchedCurve,
-  stretchedStops,
   widthOf,
 } from './shapers';
 

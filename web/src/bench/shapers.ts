@@ -1,6 +1,7 @@
 import {
   curveThrough,
   listed,
+  stretchedCurve,
   withItem,
   type Curve,
   type Layer,
@@ -109,33 +110,8 @@ export const newTint = (reads: Reads): Shaper => ({
   muted: false,
 });
 
-const tidyPlace = (value: number) => Number(value.toPrecision(6));
-
-type Placed = { readonly at: KeyPlace };
-
-function mapped<T>({ order, byId }: Collection<T>, change: (item: T) => T): Collection<T> {
-  return { order, byId: Object.fromEntries(Object.entries(byId).map(([id, item]) => [id, change(item)])) };
-}
-const further = <T extends Placed>(item: T, factor: number): T => ({
-  ...item,
-  at: { ...item.at, value: tidyPlace(item.at.value * factor) },
-});
-
-/** Stops as far apart again by a factor. */
-export const stretchedStops = (stops: Collection<Stop>, factor: number): Collection<Stop> =>
-  mapped(stops, (stop) => further(stop, factor));
-
-/** A curve as wide again by a factor. */
-export const stretchedCurve = ({ keys }: Curve, factor: number): Curve => ({
-  keys: mapped(keys, (key) => ({
-    ...further(key, factor),
-    slopeIn: tidyPlace(key.slopeIn / factor),
-    slopeOut: tidyPlace(key.slopeOut / factor),
-  })),
-});
-
 /** Where the last of some keys or stops stands. */
-export const widthOf = ({ byId }: Collection<Placed>): number =>
+export const widthOf = ({ byId }: Collection<{ readonly at: KeyPlace }>): number =>
   Math.max(0.01, ...Object.values(byId).map(({ at }) => at.value));
 
 /** Gives a setting a shape over age, or replaces the curve it has. */

@@ -80,13 +80,9 @@ const onlyStep = (look: DrawnLook, step: string): DrawnLook => ({
 function drawnRibbon(effect: Effect, layer: Layer, drawn: Ribbon): DrawnRibbon {
   const { form, laid, tile } = drawn.settings;
   const declaration: NumberDeclaration = RIBBON_SETTINGS[drawn.kind].tile;
-  const metres = new NumberReader(
-    tile as NumberSetting,
-    declaration,
-    'ribbon/tile',
-    effect,
-    groupFrame(effect, layer.parent).scale,
-  );
+  const metres = new NumberReader(tile as NumberSetting, declaration, 'ribbon/tile', effect, {
+    group: groupFrame(effect, layer.parent).scale,
+  });
   return {
     form: form.muted ? 'flat' : (form.base.value as DrawnRibbon['form']),
     tile: !laid.muted && laid.base.value === 'by the metre' ? metres.read(newReading()) : 0,

@@ -2,6 +2,7 @@
 import {
   LAYER_SETTINGS,
   listed,
+  stretchedStops,
   withItem,
   withoutItem,
   type Collection,
@@ -15,7 +16,7 @@ import { useEffectStore } from '../../stores/effect';
 import MenuButton from '../MenuButton.vue';
 import GradientEditor from '../rulers/GradientEditor.vue';
 import ShaperHead from '../ShaperHead.vue';
-import { newTint, readsOffered, stretchedStops, UNITS, widthOf } from '../shapers';
+import { newTint, readsOffered, UNITS, widthOf } from '../shapers';
 
 /** What tints a layer's colour beside its age: speed, distance, time, a channel or a dial, each along a gradient. */
 const store = useEffectStore();

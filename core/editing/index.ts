@@ -1,0 +1,3 @@
+export * from './mirror.ts';
+export * from './regroup.ts';
+export * from './resize.ts';
