@@ -24,7 +24,8 @@ test('layers are added, copied, renamed, moved, hidden, seen alone and deleted, 
   expect(await names()).toContain('Embers, copy');
   await page.getByLabel('layer name').fill('Sparks');
   await page.getByLabel('layer name').press('Enter');
-  await page.getByRole('button', { name: 'Move toward the front' }).click();
+  await page.getByRole('button', { name: 'More…' }).click();
+  await page.getByRole('menuitem', { name: 'toward the front' }).click();
   expect((await names()).indexOf('Sparks')).toBe(before.indexOf('Embers') - 1);
 
   await goTo(page, 120);

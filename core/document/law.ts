@@ -46,9 +46,15 @@ export const READS_LAW: Record<Reads['kind'], Powers> = {
   distance: LAW.m,
 };
 
+/** A whole power, by multiplying. */
+function toThe(base: number, power: number): number {
+  let product = 1;
+  for (let n = 0; n < Math.abs(power); n++) product *= base;
+  return power < 0 ? 1 / product : product;
+}
 /** What a scaling makes of a quantity. */
 export const factorOf = ({ size, tempo }: Scaling, powers: Powers): number =>
-  size ** powers.size * tempo ** powers.tempo;
+  toThe(size, powers.size) * toThe(tempo, powers.tempo);
 
 /** What the scale of the groups it stands in makes of a number: a mesh and its area stay as they are. */
 export const groupFactor = (scale: number, unit: NumberDeclaration['unit']): number => {

@@ -60,10 +60,12 @@ const inTime = (keys: Place['keys']): Place['keys'] => ({
 
 /** A place of an effect that one layer has to do with: its name for people, and its path in the document. */
 export interface NamedPlace {
-  /** As in "source", "aim", "from", "to", "force/ID", "shared/ID", "surface/ID", "front" or "hit/ID". */
+  /** As in "source", "aim", "from", "to", "force/ID", "shared/ID", "surface/ID", "front", "hit/ID" or "group/ID". */
   readonly id: string;
   readonly name: string;
   readonly place: Place;
+  /** The group it stands in; what hangs on a bone feels none. */
+  readonly group: Id | null;
 }
 
 /** Forces that are the same everywhere and in whatever direction they are placed, unless they have a reach. */
@@ -78,46 +80,56 @@ function isSomewhere({ kind, muted, settings }: Force): boolean {
 export function placesOf(effect: Effect, layerId: Id): NamedPlace[] {
   const layer = effect.layers.byId[layerId];
   if (!layer) return [];
+  const own = (id: string, name: string, place: Place): NamedPlace => ({
+    id,
+    name,
+    place,
+    group: place.kind === 'bone' ? null : layer.parent,
+  });
+  const effects = (id: string, name: string, place: Place): NamedPlace => ({ id, name, place, group: null });
   const isRound = ['toward', 'round'].includes(String(layer.settings['motion.launch'].base.value));
   return [
-    ...('place' in layer.source ? [{ id: 'source', name: layer.source.kind, place: layer.source.place }] : []),
+    ...('place' in layer.source ? [own('source', layer.source.kind, layer.source.place)] : []),
     ...(layer.source.kind === 'hits'
-      ? listed(layer.source.hits).map(({ id, item }, n) => ({
-          id: `hit/${id}`,
-          name: `hit ${n + 1}`,
-          place: item.place,
-        }))
+      ? listed(layer.source.hits).map(({ id, item }, n) => own(`hit/${id}`, `hit ${n + 1}`, item.place))
       : []),
-    ...(isRound ? [{ id: 'aim', name: 'aim of the launch', place: layer.aim }] : []),
+    ...(isRound ? [own('aim', 'aim of the launch', layer.aim)] : []),
     ...('from' in layer.drawn
       ? [
-          { id: 'from', name: `beginning of the ${layer.drawn.kind}`, place: layer.drawn.from },
-          { id: 'to', name: `end of the ${layer.drawn.kind}`, place: layer.drawn.to },
+          own('from', `beginning of the ${layer.drawn.kind}`, layer.drawn.from),
+          own('to', `end of the ${layer.drawn.kind}`, layer.drawn.to),
         ]
       : []),
     ...forcesOn(effect, layerId)
       .filter(({ item }) => isSomewhere(item))
       .map(({ id, item, isShared }) =>
         isShared
-          ? { id: `shared/${id}`, name: `${item.kind} of all`, place: item.place }
-          : { id: `force/${id}`, name: item.kind, place: item.place },
+          ? effects(`shared/${id}`, `${item.kind} of all`, item.place)
+          : own(`force/${id}`, item.kind, item.place),
       ),
     ...surfacesFor(effect, layerId).flatMap(({ id, item }) =>
-      'place' in item && !item.muted
-        ? [{ id: `surface/${id}`, name: `${item.kind} that is met`, place: item.place }]
-        : [],
+      'place' in item && !item.muted ? [effects(`surface/${id}`, `${item.kind} that is met`, item.place)] : [],
     ),
     ...(layer.front !== null && effect.fronts.byId[layer.front]
-      ? [{ id: 'front', name: effect.fronts.byId[layer.front]!.name, place: effect.fronts.byId[layer.front]!.place }]
+      ? [effects('front', effect.fronts.byId[layer.front]!.name, effect.fronts.byId[layer.front]!.place)]
       : []),
   ];
 }
 
-/** Sets one of `placesOf` in a document that may be written into; what is gone by now is left alone. */
+/** Where a group stands, as a place that can be moved and turned. */
+export function placeOfGroup({ groups }: Pick<Effect, 'groups'>, id: Id): NamedPlace {
+  const { name, parent, translation, rotation } = groups.byId[id]!;
+  const place: Place = { kind: 'effect', offset: translation, turn: rotation, keys: { order: [], byId: {} } };
+  return { id: `group/${id}`, name, place, group: parent };
+}
+
+/** Sets one of `placesOf`, or a group's, in a document that may be written into; what is gone by now is left alone. */
 export function setPlace(draft: Effect, layerId: Id, path: string, place: Place): void {
+  const [kind, id = ''] = path.split('/');
+  const group = kind === 'group' ? draft.groups.byId[id] : undefined;
+  if (group) [group.translation, group.rotation] = [place.offset, place.turn];
   const layer = draft.layers.byId[layerId];
   if (!layer) return;
-  const [kind, id = ''] = path.split('/');
   const holder = (): { place: Place } | null | undefined => {
     switch (kind) {
       case 'source':

@@ -118,6 +118,10 @@ async function setBudget(value: number): Promise<void> {
     tell(error);
   }
 }
+watch(
+  () => store.refusal,
+  (refused) => refused && void message.info({ content: refused.sentence, key: 'refusal' }),
+);
 watch(engine.failure, (sentence) => sentence && void message.error(sentence, 0));
 
 const refused = computed(() =>

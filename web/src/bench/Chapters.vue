@@ -2,6 +2,8 @@
 import { ownerOf } from '@jinx/core/document';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../stores/effect';
+import EffectPage from './EffectPage.vue';
+import GroupPage from './GroupPage.vue';
 import TextField from './TextField.vue';
 import AppearanceChapter from './chapters/AppearanceChapter.vue';
 import BirthsChapter from './chapters/BirthsChapter.vue';
@@ -31,6 +33,9 @@ const followed = computed(() =>
   followedId.value === store.chosenId ? null : (store.effect?.layers.byId[followedId.value] ?? null),
 );
 
+/** Names of the layers that are edited along. */
+const beside = computed(() => store.chosenIds.slice(1).map((id) => store.effect!.layers.byId[id]!.name));
+
 function rename(text: string): void {
   const name = text.trim().slice(0, 80);
   if (name) store.changeLayer('rename a layer', (target) => (target.name = name));
@@ -38,16 +43,22 @@ function rename(text: string): void {
 </script>
 
 <template>
-  <aside class="chapters" aria-label="Chapters of the chosen layer">
-    <template v-if="layer">
+  <aside class="chapters" aria-label="What is chosen">
+    <EffectPage v-if="store.page === 'effect'" />
+    <GroupPage v-else-if="store.groupId" />
+    <template v-else-if="layer">
       <TextField
         :key="store.chosenId"
-        class="name"
+        class="page-name"
         :value="layer.name"
         aria-label="layer name"
         maxlength="80"
         @commit="rename"
       />
+      <p v-if="beside.length" class="beside">
+        and {{ beside.join(', ') }}: what is set here is set for all of them.
+        <button type="button" class="plain act" @click="store.choose([store.chosenId])">Only this one</button>
+      </p>
       <div class="tabs" role="tablist">
         <button
           v-for="name in names"
@@ -89,17 +100,22 @@ function rename(text: string): void {
   flex-direction: column;
   min-width: 0;
 }
-.name {
+.chapters :deep(.page-name) {
   background: none;
   border: 0;
   border-bottom: 1px solid transparent;
   font-size: 16px;
   font-weight: 650;
   padding: 0 0 2px;
-  margin-bottom: 6px;
+  margin: 0 0 6px;
   width: 100%;
 }
-.name:hover {
+.beside {
+  margin: -4px 0 6px;
+  font-size: 12.5px;
+  color: var(--soft);
+}
+.chapters :deep(input.page-name:hover) {
   border-bottom-color: var(--rule);
 }
 .tabs {
@@ -114,22 +130,22 @@ function rename(text: string): void {
 .tabs .on {
   box-shadow: inset 0 -2px 0 var(--accent);
 }
-.page {
+.chapters :deep(.page) {
   overflow: auto;
   flex: 1;
   line-height: 27px;
   padding-bottom: 40px;
 }
-.page :deep(p) {
+.chapters :deep(.page p) {
   margin: 0 0 6px;
 }
-.page :deep(h3) {
+.chapters :deep(.page h3) {
   font-size: 12.5px;
   font-weight: 500;
   color: var(--dim);
   margin: 8px 0 0;
 }
-.page :deep(p.quiet) {
+.chapters :deep(.page p.quiet) {
   line-height: 20px;
   font-size: 13px;
 }

@@ -7,13 +7,23 @@ const emit = defineEmits<{ choose: [value: string] }>();
 const isOpen = ref(false);
 const root = ref<HTMLElement>();
 const button = ref<HTMLButtonElement>();
+/** The menu is laid over the page where there is room for it, so that nothing it stands in cuts it off. */
+const place = ref<Record<string, string>>({});
+const ROOM = 270;
+function put(): void {
+  const { left, top, bottom } = button.value!.getBoundingClientRect();
+  const isAbove = window.innerHeight - bottom < ROOM && top > window.innerHeight - bottom;
+  place.value = {
+    left: `${Math.max(4, Math.min(left, window.innerWidth - ROOM))}px`,
+    ...(isAbove ? { bottom: `${window.innerHeight - top}px` } : { top: `${bottom}px` }),
+  };
+}
 const items = () => [...(root.value?.querySelectorAll<HTMLElement>('[role=menuitem]') ?? [])];
 
 async function open(): Promise<void> {
+  put();
   isOpen.value = true;
   await nextTick();
-  // A list that opens below the fold is of no use.
-  items().at(-1)?.scrollIntoView({ block: 'nearest' });
   items()[0]?.focus({ preventScroll: true });
 }
 function close(): void {
@@ -52,7 +62,7 @@ function leave(event: FocusEvent): void {
     >
       {{ label }}
     </button>
-    <span v-if="isOpen" class="menu" role="menu" :aria-label="label" @keydown="walk">
+    <span v-if="isOpen" class="menu" role="menu" :style="place" :aria-label="label" @keydown="walk">
       <button
         v-for="choice in choices"
         :key="choice.value"
@@ -74,10 +84,8 @@ function leave(event: FocusEvent): void {
   display: inline-block;
 }
 .menu {
-  position: absolute;
+  position: fixed;
   z-index: 30;
-  top: 100%;
-  left: 0;
   max-height: 260px;
   overflow: hidden auto;
   display: flex;

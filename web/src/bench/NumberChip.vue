@@ -8,12 +8,13 @@ import {
   type NumberSetting,
   type Shaper,
 } from '@jinx/core/document';
+import { isDraft, original } from 'immer';
 import { computed, nextTick, ref, useId } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { settingText, stepFor, typedBase } from './format';
-import { holderIn } from './holders';
 import { differsHere, setDiffering } from './lookNumbers';
 import { sideways } from './sideways';
+import { useSetting } from './useSetting';
 import MenuButton from './MenuButton.vue';
 import { ageCurve, newShaper, readsOffered, readyCurveOf, READY_SHAPES, setAgeCurve } from './shapers';
 import ShaperWords from './ShaperWords.vue';
@@ -22,14 +23,30 @@ import ShaperWords from './ShaperWords.vue';
 const props = defineProps<{ setting: string; of?: string; label?: string; unit?: NumberDeclaration['unit'] }>();
 const store = useEffectStore();
 
-const holder = computed(() => holderIn(store.effect!, store.chosenId, props.of)!);
+const {
+  holder,
+  setting: chosen,
+  beside,
+  isMixed,
+  change: changeSetting,
+} = useSetting<NumberSetting, NumberDeclaration>(
+  () => props.setting,
+  () => props.of,
+);
 const declaration = computed((): NumberDeclaration => {
   const own = holder.value.table[props.setting] as NumberDeclaration;
   return props.unit === undefined ? own : { ...own, unit: props.unit };
 });
-const chosen = computed(() => holder.value.settings[props.setting] as NumberSetting);
-const text = computed(() =>
-  settingText(chosen.value, declaration.value, (id) => store.effect?.measures.byId[id]?.name ?? 'a measure'),
+const textOf = (setting: NumberSetting) =>
+  settingText(setting, declaration.value, (id) => store.effect?.measures.byId[id]?.name ?? 'a measure');
+const text = computed(() => textOf(chosen.value));
+/** What each of the chosen layers has, where they differ. */
+const mixed = computed(() =>
+  isMixed.value
+    ? [{ layer: store.chosen!.name, setting: chosen.value }, ...beside.value]
+        .map(({ layer, setting }) => `${layer} ${textOf(setting)}`)
+        .join(', ')
+    : '',
 );
 const isShaped = computed(() => chosen.value.shapers.order.length > 0);
 const name = computed(() => props.label ?? declaration.value.name);
@@ -43,18 +60,14 @@ const problem = ref('');
 const field = ref<HTMLInputElement>();
 const root = ref<HTMLElement>();
 
-const change = (what: string, recipe: (target: NumberSetting) => void, ofGesture: string | null = null) =>
-  store.change(
-    `${what} ${name.value}`,
-    (draft) => {
-      const setting = holderIn(draft, store.chosenId, props.of)?.settings[props.setting];
-      if (setting) recipe(setting as NumberSetting);
-    },
-    ofGesture,
-  );
+const change = (
+  what: string,
+  recipe: (target: NumberSetting, layerId: string) => void,
+  ofGesture: string | null = null,
+) => changeSetting(`${what} ${name.value}`, recipe, ofGesture);
 
 async function open(): Promise<void> {
-  typed.value = text.value.replace(/\u00a0/g, ' ');
+  typed.value = (isMixed.value ? '' : text.value).replace(/\u00a0/g, ' ');
   problem.value = '';
   isTyping.value = isOpen.value = true;
   await nextTick();
@@ -63,24 +76,26 @@ async function open(): Promise<void> {
 function commit(): boolean {
   if (!isTyping.value) return true;
   try {
+    if (isMixed.value && typed.value.trim() === '') return close();
     const base = typedBase(typed.value, declaration.value);
     change('set', (target) => {
-      if (typed.value !== text.value.replace(/\u00a0/g, ' ')) target.base = base;
+      if (mixed.value || typed.value !== text.value.replace(/\u00a0/g, ' ')) target.base = base;
     });
-    isTyping.value = isOpen.value = false;
-    return true;
+    return close();
   } catch (error) {
     problem.value = (error as Error).message;
     return false;
   }
 }
+function close(): boolean {
+  isTyping.value = isOpen.value = false;
+  return true;
+}
 function leave(event: FocusEvent): void {
   if (root.value?.contains(event.relatedTarget as Node)) return;
   if (!commit()) isTyping.value = isOpen.value = false;
 }
-function cancel(): void {
-  isTyping.value = isOpen.value = false;
-}
+const cancel = (): void => void close();
 
 function shifted(base: NumberSetting['base'], by: number): NumberSetting['base'] {
   const { least, most } = declaration.value;
@@ -91,19 +106,31 @@ function shifted(base: NumberSetting['base'], by: number): NumberSetting['base']
 }
 const sizeOf = (base: NumberSetting['base']) =>
   base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 1;
-let start: NumberSetting['base'] | null = null;
+const asItWas = (target: NumberSetting): NumberSetting => (isDraft(target) ? original(target)! : target);
+/** What each layer began the drag with: all go on by the same way. */
+const starts = new Map<string, NumberSetting['base']>();
 const dragged = sideways({
-  begin: () => (start = chosen.value.base),
+  begin: () => starts.clear(),
   by: (steps) => {
-    const by = steps * stepFor(sizeOf(start!), declaration.value);
-    change('drag', (target) => (target.base = shifted(start!, by)), `drag ${gesture}`);
+    const by = steps * stepFor(sizeOf(starts.get(store.chosenId) ?? chosen.value.base), declaration.value);
+    change(
+      'drag',
+      (target, layerId) => {
+        if (!starts.has(layerId)) starts.set(layerId, asItWas(target).base);
+        target.base = shifted(starts.get(layerId)!, by);
+      },
+      `drag ${gesture}`,
+    );
   },
   click: () => void open(),
   end: () => store.endGesture(),
 });
 function nudge(event: KeyboardEvent, direction: number): void {
   event.preventDefault();
-  const by = direction * stepFor(sizeOf(chosen.value.base), declaration.value) * (event.shiftKey ? 10 : 1);
+  const by =
+    direction *
+    stepFor(sizeOf(chosen.value.base), declaration.value) *
+    (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
   change('nudge', (target) => (target.base = shifted(target.base, by)), `nudge ${gesture}`);
 }
 /** What may shape it: age once, anything else as often as wanted. */
@@ -113,7 +140,7 @@ const offered = computed(() =>
   ),
 );
 /** Shapers that the life sheet does not show. */
-const beside = computed(() =>
+const shapersBeside = computed(() =>
   listed(chosen.value.shapers).filter(
     ({ id, item }) => id !== ageCurve(chosen.value)?.id && item.reads.kind !== 'age',
   ),
@@ -156,16 +183,16 @@ function reset(): void {
       v-if="!isTyping"
       type="button"
       class="chip drags number"
-      :class="{ shaped: isShaped, muted: chosen.muted, differs: differs }"
-      :aria-label="`${name}: ${text}`"
-      :title="`${declaration.help} Drag, or click to type.`"
+      :class="{ shaped: isShaped, muted: chosen.muted, differs: differs, mixed: isMixed }"
+      :aria-label="`${name}: ${isMixed ? `mixed, ${mixed}` : text}`"
+      :title="`${mixed ? `${mixed}. ` : ''}${declaration.help} Drag, finely with Alt, or click to type.`"
       :data-setting="setting"
       v-on="dragged"
       @keydown.enter.prevent="open"
       @keydown.up="nudge($event, 1)"
       @keydown.down="nudge($event, -1)"
     >
-      {{ text }}
+      {{ isMixed ? 'mixed' : text }}
     </button>
     <input
       v-else
@@ -193,7 +220,7 @@ function reset(): void {
         </button>
       </span>
       <ShaperWords
-        v-for="{ id, item } in beside"
+        v-for="{ id, item } in shapersBeside"
         :key="id"
         :shaper="item"
         :label="name"
@@ -205,6 +232,11 @@ function reset(): void {
 </template>
 
 <style scoped>
+/* Several layers that differ: the value is no one's. */
+.mixed {
+  font-style: italic;
+  color: var(--soft);
+}
 .differs::after {
   content: ' here';
   font-size: 11px;

@@ -54,7 +54,7 @@ const drag = sideways({
 });
 function nudge(event: KeyboardEvent, direction: number): void {
   event.preventDefault();
-  take(props.value + direction * step() * (event.shiftKey ? 10 : 1), `nudge ${gesture}`);
+  take(props.value + direction * step() * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1), `nudge ${gesture}`);
 }
 </script>
 

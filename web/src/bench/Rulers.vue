@@ -1,29 +1,26 @@
 <script setup lang="ts">
-import {
-  copiedLayer,
-  listed,
-  moved,
-  newLayer,
-  ownerOf,
-  removeLayer,
-  withItem,
-  type Layer,
-} from '@jinx/core/document';
+import { ownerOf, type Layer } from '@jinx/core/document';
 import { lifetimes } from '@jinx/core/checks';
 import { EffectClock } from '@jinx/core/simulation';
+import { useStorage } from '@vueuse/core';
 import { useElementSize } from './elementSize';
 import { computed, inject, nextTick, ref } from 'vue';
 import type { LayerCount } from '../engine/protocol';
-import { random32, useEffectStore } from '../stores/effect';
+import { useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
 import { plainNumber } from './format';
+import GroupHead from './rulers/GroupHead.vue';
 import LifeStrip from './rulers/LifeStrip.vue';
-import { HEAD_WIDTH, PAD } from './rulers/layout';
+import { PAD } from './rulers/layout';
 import OpenLife from './rulers/OpenLife.vue';
 import Playhead from './rulers/Playhead.vue';
+import RowActs from './rulers/RowActs.vue';
 import RowHead from './rulers/RowHead.vue';
+import { rowsOf, type Arrangement, type Row } from './rulers/rows';
 import TimeRuler from './rulers/TimeRuler.vue';
 import TimeStrip from './rulers/TimeStrip.vue';
+import { dragBy } from './rulers/dragBy';
+import { useLayerActs } from './rulers/useLayerActs';
 import type { LifeSetting } from './shapers';
 
 /** The rulers: a row per layer, across the effect's time and a particle's age. */
@@ -31,6 +28,7 @@ const props = defineProps<{ living: Readonly<Record<string, readonly number[]>> 
 const emit = defineEmits<{ dropFile: [file: File, layerId: string] }>();
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
+const acts = useLayerActs(engine);
 const holder = ref<HTMLElement>();
 const rowsHolder = ref<HTMLElement>();
 const { width } = useElementSize(holder);
@@ -38,16 +36,31 @@ const { height: rowsHeight } = useElementSize(rowsHolder);
 const split = ref(0.46);
 const active = ref<LifeSetting>('life.size');
 const ROW = 24;
-const layers = computed(() => listed(store.effect!.layers));
-const timeWidth = computed(() => Math.round((width.value - HEAD_WIDTH) * split.value));
-const lifeWidth = computed(() => width.value - HEAD_WIDTH - timeWidth.value - 1);
-const openHeight = computed(() => Math.max(152, rowsHeight.value - (layers.value.length - 1) * (ROW + 1) - 1));
+const LEAST_OPEN = 152;
+
+const headWidth = useStorage('jinx rulers head', 236);
+/** Height that the open row was given by hand; without one it takes what the others leave. */
+const givenHeight = ref<number | null>(null);
+const chosenArrangement = useStorage<Arrangement>('jinx rulers arrangement', 'grouped');
+const folded = ref<ReadonlySet<string>>(new Set());
+const hasGroups = computed(() => store.effect!.groups.order.length > 0);
+const arrangement = computed(() => (hasGroups.value ? chosenArrangement.value : 'drawn'));
+const rows = computed(() => rowsOf(store.effect!, arrangement.value, folded.value));
+const layerOf = (id: string): Layer => store.effect!.layers.byId[id]!;
+
+const timeWidth = computed(() => Math.round((width.value - headWidth.value) * split.value));
+const lifeWidth = computed(() => width.value - headWidth.value - timeWidth.value - 1);
+const columns = computed(() => ({ gridTemplateColumns: `${headWidth.value}px ${timeWidth.value}px 1fr` }));
+const openHeight = computed(
+  () => givenHeight.value ?? Math.max(LEAST_OPEN, rowsHeight.value - (rows.value.length - 1) * (ROW + 1) - 1),
+);
+const isOpen = ({ kind, id }: Row) => kind === 'layer' && id === store.chosenId;
 const clock = computed(() => new EffectClock(store.effect!.stretches));
 /** A layer that follows shows the other's particles, which cost nothing again. */
-function countOf(id: string, layer: Layer): LayerCount | undefined {
-  const { salt } = store.effect!.layers.byId[ownerOf(store.effect!, id)]!;
+function countOf(id: string): LayerCount | undefined {
+  const { salt } = layerOf(ownerOf(store.effect!, id));
   const count = engine.state.layers.find((other) => other.salt === salt);
-  return count && salt !== layer.salt ? { ...count, milliseconds: 0 } : count;
+  return count && salt !== layerOf(id).salt ? { ...count, milliseconds: 0 } : count;
 }
 const lifeText = computed(() => {
   if (!store.chosen) return '';
@@ -57,86 +70,124 @@ const lifeText = computed(() => {
 
 const seek = (seconds: number) => engine.seekSheet(store.effect!.stretches, seconds);
 function divide(event: PointerEvent): void {
-  const target = event.currentTarget as HTMLElement;
-  target.setPointerCapture(event.pointerId);
   const box = holder.value!.getBoundingClientRect();
-  target.onpointermove = (move) => {
-    const share = (move.clientX - box.left - HEAD_WIDTH) / (box.width - HEAD_WIDTH);
+  dragBy(event, ({ clientX }) => {
+    const share = (clientX - box.left - headWidth.value) / (box.width - headWidth.value);
     split.value = share < 0.12 ? 0.04 : share > 0.88 ? 0.96 : share;
-  };
-  target.onpointerup = () => (target.onpointermove = null);
+  });
+}
+const widen = (to: number) => (headWidth.value = Math.max(170, Math.min(420, Math.round(to))));
+function widenHeads(event: PointerEvent): void {
+  const start = headWidth.value - event.clientX;
+  dragBy(event, ({ clientX }) => widen(start + clientX));
+}
+const heighten = (to: number) => (givenHeight.value = Math.max(LEAST_OPEN, Math.min(900, Math.round(to))));
+function heightenOpen(event: PointerEvent): void {
+  const start = openHeight.value - event.clientY;
+  dragBy(event, ({ clientY }) => heighten(start + clientY));
 }
 
-function add(): void {
-  const id = store.newId();
-  store.change('add a layer', (draft) => {
-    const layer = newLayer(`Layer ${draft.layers.order.length + 1}`, random32());
-    draft.layers = withItem(draft.layers, id, layer, 0);
-  });
-  store.chosenId = id;
+function fold(id: string): void {
+  const next = new Set(folded.value);
+  if (!next.delete(id)) next.add(id);
+  folded.value = next;
 }
-function copy(id: string): void {
-  const made = store.newId();
-  store.change('copy a layer', (draft) => {
-    const layer = draft.layers.byId[id]!;
-    draft.layers = withItem(
-      draft.layers,
-      made,
-      copiedLayer(layer, `${layer.name}, copy`.slice(0, 80), random32()),
-      draft.layers.order.indexOf(id),
-    );
-  });
-  store.chosenId = made;
+/** Chooses a row; with Ctrl a layer beside the others, with Shift all from the first to it. */
+function choose(row: Row, event: MouseEvent | KeyboardEvent): void {
+  if (row.kind === 'group') return store.chooseGroup(row.id);
+  const layers = rows.value.filter(({ kind }) => kind === 'layer').map(({ id }) => id);
+  if (event.shiftKey && store.chosenId) {
+    const [from, to] = [layers.indexOf(store.chosenId), layers.indexOf(row.id)];
+    const between = layers.slice(Math.min(from, to), Math.max(from, to) + 1);
+    return store.choose([store.chosenId, ...between.filter((id) => id !== store.chosenId)]);
+  }
+  if (event.ctrlKey || event.metaKey) {
+    const others = store.chosenIds.filter((id) => id !== row.id);
+    return store.choose(others.length < store.chosenIds.length && others.length > 0 ? others : [...others, row.id]);
+  }
+  store.choose([row.id]);
 }
-function remove(id: string): void {
-  store.change('delete a layer', (draft) => removeLayer(draft, id));
+const isChosen = ({ kind, id }: Row) =>
+  kind === 'group' ? store.groupId === id : store.page === 'layers' && store.chosenIds.includes(id);
+function walk(index: number, event: KeyboardEvent): void {
+  const row = rows.value[index];
+  if (!row) return;
+  choose(row, event);
+  void nextTick(() => rowsHolder.value?.querySelector<HTMLElement>(`[data-row="${row.id}"]`)?.focus());
 }
-const flip = (id: string, field: 'hidden' | 'solo' | 'locked', label: string) =>
-  store.change(label, (draft) => (draft.layers.byId[id]![field] = !draft.layers.byId[id]![field]));
-const move = (id: string, to: number) =>
-  store.change(
-    'reorder layers',
-    (draft) => (draft.layers = moved(draft.layers, id, Math.max(0, Math.min(draft.layers.order.length - 1, to)))),
-  );
 
-/** Keys on a row: H hides, S shows it alone, D copies, Delete deletes; Alt with the arrows moves it, the arrows alone choose. */
-function keyDown(event: KeyboardEvent, id: string, index: number): void {
+/** Keys on a row. On a layer's they act on all that are chosen with it; Alt with the arrows moves it, the arrows alone walk the rows. */
+function keyDown(event: KeyboardEvent, row: Row, index: number): void {
   if (event.target !== event.currentTarget || event.ctrlKey || event.metaKey) return;
+  const { id, kind } = row;
+  const isLayer = kind === 'layer';
   const keys: Record<string, () => void> = {
-    h: () => flip(id, 'hidden', 'hide a layer'),
-    s: () => flip(id, 'solo', 'see a layer alone'),
-    d: () => copy(id),
-    Delete: () => remove(id),
-    ArrowUp: () => (event.altKey ? move(id, index - 1) : choose(layers.value[index - 1]?.id)),
-    ArrowDown: () => (event.altKey ? move(id, index + 1) : choose(layers.value[index + 1]?.id)),
+    ArrowUp: () => (event.altKey && isLayer ? acts.moveBy(id, -1) : walk(index - 1, event)),
+    ArrowDown: () => (event.altKey && isLayer ? acts.moveBy(id, 1) : walk(index + 1, event)),
+    m: () => (isLayer ? acts.mirror(id) : acts.mirrorAll(id)),
+    ...(isLayer
+      ? {
+          h: () => acts.flip(id, 'hidden'),
+          s: () => acts.flip(id, 'solo'),
+          o: () => acts.flip(id, 'locked'),
+          d: () => acts.copy(id),
+          g: () => acts.group(id),
+          Delete: () => acts.remove(id),
+        }
+      : {
+          ArrowLeft: () => !folded.value.has(id) && fold(id),
+          ArrowRight: () => folded.value.has(id) && fold(id),
+          Enter: () => store.chooseGroup(id),
+          Delete: () => acts.removeGroup(id),
+        }),
   };
   const act = keys[event.key];
   if (!act) return;
   event.preventDefault();
   act();
 }
-function choose(id: string | undefined): void {
-  if (!id) return;
-  store.chosenId = id;
-  void nextTick(() => rowsHolder.value?.querySelector<HTMLElement>(`[data-row="${id}"]`)?.focus());
-}
 
-const dragged = ref('');
-function dropOn(event: DragEvent, index: number, id: string): void {
+const dragged = ref<Row | null>(null);
+const over = ref('');
+/** What is dropped on a layer stands before it, in the group that it stands in; what is dropped on a group goes into it. */
+function dropOn(event: DragEvent, row: Row): void {
+  over.value = '';
   const file = event.dataTransfer?.files[0];
-  if (file) return emit('dropFile', file, id);
-  if (dragged.value) move(dragged.value, index);
-  dragged.value = '';
+  if (file) return emit('dropFile', file, row.kind === 'layer' ? row.id : store.chosenId);
+  const from = dragged.value;
+  dragged.value = null;
+  if (!from || from.id === row.id) return;
+  const parent = row.kind === 'group' ? row.id : layerOf(row.id).parent;
+  if (from.kind === 'group') return void acts.putGroup(from.id, parent);
+  if (arrangement.value === 'grouped' && layerOf(from.id).parent !== parent) acts.putLayers(from.id, parent);
+  if (row.kind === 'layer') acts.move(from.id, store.effect!.layers.order.indexOf(row.id));
 }
-defineExpose({ add });
+defineExpose({ add: acts.add });
 </script>
 
 <template>
   <section ref="holder" class="rulers" aria-label="Rulers">
-    <div class="ruler-heads" :style="{ gridTemplateColumns: `${HEAD_WIDTH}px ${timeWidth}px 1fr` }">
+    <div class="ruler-heads" :style="columns">
       <span class="title">
-        <span class="quiet">Front to back</span>
-        <button type="button" class="plain act" @click="add">Add a layer</button>
+        <button
+          type="button"
+          class="plain"
+          :class="{ on: store.page === 'effect' }"
+          title="Size, tempo, mirror and groups of the whole effect"
+          @click="store.page = 'effect'"
+        >
+          Whole effect
+        </button>
+        <button
+          v-if="hasGroups"
+          type="button"
+          class="plain"
+          title="Whether rows stand as they are drawn, front to back, or under their groups"
+          @click="chosenArrangement = arrangement === 'drawn' ? 'grouped' : 'drawn'"
+        >
+          {{ arrangement === 'drawn' ? 'Front to back' : 'By group' }}
+        </button>
+        <button type="button" class="plain act" @click="acts.add">Add a layer</button>
       </span>
       <TimeRuler :width="timeWidth" @seek="seek" />
       <span class="ages quiet number"
@@ -147,84 +198,90 @@ defineExpose({ add });
     <div ref="rowsHolder" class="rows">
       <div role="list" aria-label="Layers">
         <div
-          v-for="({ id, item }, index) in layers"
-          :key="id"
+          v-for="(row, index) in rows"
+          :key="row.id"
           class="row"
-          :class="{ open: id === store.chosenId }"
+          :class="{ open: isOpen(row), chosen: isChosen(row), over: over === row.id, group: row.kind === 'group' }"
           role="listitem"
           tabindex="0"
-          :aria-current="id === store.chosenId"
-          :aria-label="item.name"
-          :data-row="id"
-          :style="{
-            gridTemplateColumns: `${HEAD_WIDTH}px ${timeWidth}px 1fr`,
-            height: `${id === store.chosenId ? openHeight : ROW}px`,
-          }"
-          @click="store.chosenId = id"
-          @keydown="keyDown($event, id, index)"
-          @dragover.prevent
-          @drop.prevent="dropOn($event, index, id)"
+          :aria-current="isChosen(row)"
+          :aria-label="
+            row.kind === 'group' ? `group ${store.effect!.groups.byId[row.id]!.name}` : layerOf(row.id).name
+          "
+          :data-row="row.id"
+          :data-kind="row.kind"
+          :style="{ ...columns, height: `${isOpen(row) ? openHeight : ROW}px`, '--depth': row.depth }"
+          @click="choose(row, $event)"
+          @keydown="keyDown($event, row, index)"
+          @dragover.prevent="over = row.id"
+          @dragleave="over = ''"
+          @drop.prevent="dropOn($event, row)"
         >
-          <div class="head-cell" :draggable="true" @dragstart="dragged = id" @dragend="dragged = ''">
-            <RowHead
-              :id="id"
-              :count="countOf(id, item)"
-              :is-open="id === store.chosenId"
-              :active="active"
-              @activate="active = $event"
+          <div class="head-cell" :draggable="true" @dragstart="dragged = row" @dragend="dragged = null">
+            <GroupHead
+              v-if="row.kind === 'group'"
+              :id="row.id"
+              :is-folded="folded.has(row.id)"
+              :count-of="countOf"
+              @fold="fold(row.id)"
             />
-            <div v-if="id === store.chosenId" class="row-acts">
-              <button type="button" class="plain" title="H" @click.stop="flip(id, 'hidden', 'hide a layer')">
-                {{ item.hidden ? 'Show' : 'Hide' }}
-              </button>
-              <button
-                type="button"
-                class="plain"
-                title="S"
-                :class="{ on: item.solo }"
-                @click.stop="flip(id, 'solo', 'see a layer alone')"
-              >
-                Alone
-              </button>
-              <button type="button" class="plain" title="D" @click.stop="copy(id)">Copy</button>
-              <button
-                type="button"
-                class="plain"
-                title="Alt ↑"
-                aria-label="Move toward the front"
-                @click.stop="move(id, index - 1)"
-              >
-                ↑
-              </button>
-              <button
-                type="button"
-                class="plain"
-                title="Alt ↓"
-                aria-label="Move toward the back"
-                @click.stop="move(id, index + 1)"
-              >
-                ↓
-              </button>
-              <button type="button" class="plain" title="Delete" @click.stop="remove(id)">Delete</button>
-            </div>
+            <template v-else>
+              <RowHead
+                :id="row.id"
+                :count="countOf(row.id)"
+                :draw-number="arrangement === 'grouped' ? store.effect!.layers.order.indexOf(row.id) + 1 : null"
+                :is-open="isOpen(row)"
+                :active="active"
+                @activate="active = $event"
+              />
+              <RowActs v-if="isOpen(row)" :id="row.id" :acts="acts" />
+            </template>
           </div>
-          <TimeStrip
-            :layer-id="id"
-            :width="timeWidth"
-            :height="id === store.chosenId ? openHeight : ROW"
-            :living="props.living[id] ?? []"
-            :is-open="id === store.chosenId"
-          />
-          <OpenLife v-if="id === store.chosenId" :width="lifeWidth" :height="openHeight" :active="active" />
-          <LifeStrip v-else :layer-id="id" :width="lifeWidth" :height="ROW" />
+          <template v-if="row.kind === 'layer'">
+            <TimeStrip
+              :layer-id="row.id"
+              :width="timeWidth"
+              :height="isOpen(row) ? openHeight : ROW"
+              :living="props.living[row.id] ?? []"
+              :is-open="isOpen(row)"
+            />
+            <OpenLife v-if="isOpen(row)" :width="lifeWidth" :height="openHeight" :active="active" />
+            <LifeStrip v-else :layer-id="row.id" :width="lifeWidth" :height="ROW" />
+            <div
+              v-if="isOpen(row)"
+              class="heighten"
+              role="separator"
+              aria-orientation="horizontal"
+              aria-label="Height of the open row"
+              title="Drag to make the open row higher; double click to let it take what there is"
+              tabindex="0"
+              :aria-valuenow="openHeight"
+              @pointerdown.stop="heightenOpen"
+              @dblclick="givenHeight = null"
+              @keydown.up.stop="heighten(openHeight - 16)"
+              @keydown.down.stop="heighten(openHeight + 16)"
+            ></div>
+          </template>
         </div>
       </div>
-      <p v-if="layers.length === 0" class="quiet empty">
+      <p v-if="rows.length === 0" class="quiet empty">
         A layer is one population of particles. Add one above, then give it a source, births and motion in the
         chapters at the right.
       </p>
     </div>
-    <Playhead :left="HEAD_WIDTH + PAD" :width="timeWidth - 2 * PAD" :length="clock.length" />
+    <Playhead :left="headWidth + PAD" :width="timeWidth - 2 * PAD" :length="clock.length" />
+    <div
+      class="divider"
+      role="separator"
+      aria-orientation="vertical"
+      aria-label="Width of the rows' heads"
+      tabindex="0"
+      :aria-valuenow="headWidth"
+      :style="{ left: `${headWidth - 4}px` }"
+      @pointerdown="widenHeads"
+      @keydown.left="widen(headWidth - 12)"
+      @keydown.right="widen(headWidth + 12)"
+    ></div>
     <div
       class="divider"
       role="separator"
@@ -232,7 +289,7 @@ defineExpose({ add });
       aria-label="Share of time sheet and life sheet"
       tabindex="0"
       :aria-valuenow="Math.round(split * 100)"
-      :style="{ left: `${HEAD_WIDTH + timeWidth - 3}px` }"
+      :style="{ left: `${headWidth + timeWidth - 3}px` }"
       @pointerdown="divide"
       @keydown.left="split = Math.max(0.04, split - 0.04)"
       @keydown.right="split = Math.min(0.96, split + 0.04)"
@@ -257,10 +314,12 @@ defineExpose({ add });
   border-bottom: 1px solid var(--rule);
 }
 .title {
-  padding: 0 10px 0 12px;
+  padding: 0 6px 0 8px;
   display: flex;
   align-items: baseline;
   justify-content: space-between;
+  white-space: nowrap;
+  overflow: hidden;
   font-size: 12.5px;
 }
 .ages {
@@ -274,10 +333,21 @@ defineExpose({ add });
   overflow: hidden auto;
 }
 .row {
+  position: relative;
   display: grid;
   border-bottom: 1px solid var(--rule);
   cursor: pointer;
-  overflow: hidden;
+  overflow: clip;
+}
+.row.chosen {
+  background: #2b2b2f;
+  box-shadow: inset 2px 0 0 var(--accent);
+}
+.row.over {
+  box-shadow: inset 0 2px 0 var(--accent);
+}
+.row.group.over {
+  box-shadow: inset 0 0 0 1px var(--accent);
 }
 .row.open {
   background: #1d1d1f;
@@ -286,7 +356,23 @@ defineExpose({ add });
 .row:focus-visible {
   outline-offset: -2px;
 }
+.row.open.chosen {
+  background: #1d1d1f;
+}
+.heighten {
+  position: absolute;
+  left: 0;
+  right: 0;
+  bottom: 0;
+  height: 5px;
+  cursor: row-resize;
+  touch-action: none;
+}
+.heighten:hover {
+  background: #dfe87530;
+}
 .head-cell {
+  padding-left: calc(var(--depth) * 12px);
   border-right: 1px solid var(--rule);
   display: flex;
   flex-direction: column;
@@ -294,13 +380,6 @@ defineExpose({ add });
 }
 .row > :nth-child(2) {
   border-right: 1px solid var(--rule);
-}
-.row-acts {
-  margin-top: auto;
-  padding: 2px 8px 3px 10px;
-  display: flex;
-  gap: 2px;
-  font-size: 12.5px;
 }
 .empty {
   padding: 4px 12px;

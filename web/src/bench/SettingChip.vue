@@ -1,20 +1,25 @@
 <script setup lang="ts">
-import type { Vector } from '@jinx/core/document';
+import type { Declaration, Setting, Vector } from '@jinx/core/document';
 import { computed } from 'vue';
-import { useEffectStore } from '../stores/effect';
 import ChoiceChip from './ChoiceChip.vue';
-import { holderIn } from './holders';
 import NumberChip from './NumberChip.vue';
+import { useSetting } from './useSetting';
 import VectorChip from './VectorChip.vue';
 
 /** Any setting of the chosen layer, or of a part of it, in a sentence: what stands there follows its declaration. */
 const props = defineProps<{ setting: string; of?: string; label?: string; words?: Record<string, string> }>();
-const store = useEffectStore();
 
-const holder = computed(() => holderIn(store.effect!, store.chosenId, props.of)!);
-const declaration = computed(() => holder.value.table[props.setting]!);
+const {
+  declaration,
+  setting: chosenSetting,
+  isMixed,
+  change: changeSetting,
+} = useSetting<Setting, Declaration>(
+  () => props.setting,
+  () => props.of,
+);
 const name = computed(() => props.label ?? declaration.value.name);
-const base = computed(() => holder.value.settings[props.setting]?.base);
+const base = computed(() => chosenSetting.value?.base);
 const choices = computed(() =>
   declaration.value.value === 'choice'
     ? declaration.value.choices.map((value) => ({ value, text: props.words?.[value] ?? value }))
@@ -27,12 +32,9 @@ const chosen = computed(() => {
 });
 
 const set = (value: unknown, gesture: string | null = null) =>
-  store.change(
+  changeSetting(
     `set ${name.value}`,
-    (draft) => {
-      const setting = holderIn(draft, store.chosenId, props.of)?.settings[props.setting];
-      if (setting) setting.base = { kind: 'fixed', value } as typeof setting.base;
-    },
+    (target) => (target.base = { kind: 'fixed', value } as typeof target.base),
     gesture,
   );
 const choose = (value: string) => set(declaration.value.value === 'switch' ? value === 'yes' : value);
@@ -53,7 +55,8 @@ const choose = (value: string) => set(declaration.value.value === 'switch' ? val
     v-else-if="declaration.value === 'choice' || declaration.value === 'switch'"
     :value="chosen"
     :choices="choices"
-    :label="name"
+    :label="isMixed ? `${name}, mixed` : name"
+    :class="{ mixed: isMixed }"
     @choose="choose"
   />
 </template>

@@ -88,7 +88,14 @@ const instant = useGuideInstant(engine);
 let guidesText = '';
 watch(
   () =>
-    [store.effect, store.chosenId, engine.rigs.value, engine.meshes.value, props.showGuides, instant.value] as const,
+    [
+      store.effect,
+      store.page === 'layers' ? store.chosenId : '',
+      engine.rigs.value,
+      engine.meshes.value,
+      props.showGuides,
+      instant.value,
+    ] as const,
   ([effect, chosenId, rigs, meshes, isShown, at]) => {
     const guides = guidesFor(effect, chosenId, rigs, meshes, at);
     // Most edits leave them as they are; lines made anew at every movement of a drag would cost a frame.

@@ -1,25 +1,20 @@
 <script setup lang="ts">
 import type { Vector, VectorDeclaration, VectorSetting } from '@jinx/core/document';
 import { computed } from 'vue';
-import { useEffectStore } from '../stores/effect';
-import { holderIn } from './holders';
+import { useSetting } from './useSetting';
 import VectorChip from './VectorChip.vue';
 
 /** A vector of the chosen layer in a sentence: the same for all, or drawn for each between two. */
 const props = defineProps<{ setting: string; label: string }>();
-const store = useEffectStore();
-const holder = computed(() => holderIn(store.effect!, store.chosenId)!);
-const declaration = computed(() => holder.value.table[props.setting] as VectorDeclaration);
-const base = computed(() => (holder.value.settings[props.setting] as VectorSetting).base);
+const { declaration, setting, change } = useSetting<VectorSetting, VectorDeclaration>(
+  () => props.setting,
+  () => undefined,
+);
+const base = computed(() => setting.value.base);
 const low = computed(() => (base.value.kind === 'spread' ? base.value.low : base.value.value));
 
-function set(next: VectorSetting['base'], gesture: string | null = null): void {
-  store.changeLayer(
-    `set ${props.label}`,
-    ({ settings }) => ((settings as unknown as Record<string, VectorSetting>)[props.setting]!.base = next),
-    gesture,
-  );
-}
+const set = (next: VectorSetting['base'], gesture: string | null = null) =>
+  change(`set ${props.label}`, (target) => (target.base = next), gesture);
 const setLow = (value: Vector, gesture: string | null) =>
   set(base.value.kind === 'spread' ? { ...base.value, low: value } : { kind: 'fixed', value }, gesture);
 const vary = () =>

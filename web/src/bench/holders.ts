@@ -84,3 +84,31 @@ export function holderIn(effect: Effect, layerId: string, of?: string): Holder |
   }
   return layer ? { settings: layer.settings as unknown as Holder['settings'], table: LAYER_SETTINGS } : null;
 }
+
+/** What holds the setting of another layer that answers to one of the chosen layer's: by the same id, or else the same kind. */
+export function holderBeside(effect: Effect, layerId: string, besideId: string, of?: string): Holder | null {
+  if (besideId === layerId || !of) return holderIn(effect, besideId, of);
+  const [part, id = ''] = of.split('/');
+  const [own, beside] = [effect.layers.byId[layerId], effect.layers.byId[besideId]];
+  if (!own || !beside) return null;
+  if (part === 'force') {
+    const { kind } = own.forces.byId[id] ?? {};
+    // What is shared by the effect is changed once, for all.
+    if (!kind) return null;
+    const found = [id, ...beside.forces.order].find((other) => beside.forces.byId[other]?.kind === kind);
+    return found === undefined ? null : holderIn(effect, besideId, `force/${found}`);
+  }
+  if (part === 'step') {
+    const kindOf = (layer: typeof own, step: string) =>
+      (layer.look.kind === 'own' ? layer.look.steps : effect.looks.byId[layer.look.look]?.steps)?.byId[step]?.kind;
+    const kind = kindOf(own, id);
+    const steps =
+      beside.look.kind === 'own' ? beside.look.steps.order : (effect.looks.byId[beside.look.look]?.steps.order ?? []);
+    const found = [id, ...steps].find((other) => kindOf(beside, other) === kind);
+    return kind === undefined || found === undefined ? null : holderIn(effect, besideId, `step/${found}`);
+  }
+  if (part === 'ribbon' || part === 'drawn')
+    return own.drawn.kind === beside.drawn.kind ? holderIn(effect, besideId, of) : null;
+  if (part === 'link' || part === 'channels') return holderIn(effect, besideId, of);
+  return null;
+}

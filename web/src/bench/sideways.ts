@@ -10,7 +10,7 @@ export interface Dragged {
   readonly end: () => void;
 }
 
-/** Dragging a value sideways, ten times as far with Shift: what an element listens with (`v-on`). */
+/** Dragging a value sideways, ten times as far with Shift and a tenth with Alt: what an element listens with (`v-on`). */
 export function sideways(value: Dragged) {
   let from: number | null = null;
   let hasMoved = false;
@@ -27,7 +27,7 @@ export function sideways(value: Dragged) {
       const distance = event.clientX - from;
       if (!hasMoved && Math.abs(distance) < SLACK) return;
       hasMoved = true;
-      value.by(Math.round(distance / PIXELS_A_STEP) * (event.shiftKey ? 10 : 1));
+      value.by(Math.round(distance / PIXELS_A_STEP) * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1));
     },
     pointerup(): void {
       if (from === null) return;

@@ -78,4 +78,43 @@ describe('the effect on the bench', () => {
     expect(store.effect).not.toBe(before);
     expect(JSON.stringify(before)).toBe(text);
   });
+
+  it('changes all chosen layers in one step of undo, but for those that are locked', () => {
+    const glow = (id: string) => store.effect!.layers.byId[id]!.settings['life.intensity'].base;
+    const set = (value: number) =>
+      store.changeLayers('set glow', (layer) => (layer.settings['life.intensity'].base = { kind: 'fixed', value }));
+    store.choose(['motes', 'lamp']);
+    const before = [glow('motes'), glow('lamp')];
+    set(3);
+    expect([glow('motes'), glow('lamp')]).toEqual([
+      { kind: 'fixed', value: 3 },
+      { kind: 'fixed', value: 3 },
+    ]);
+    store.undo();
+    expect([glow('motes'), glow('lamp')]).toEqual(before);
+    store.changeLayer('lock', (layer) => (layer.locked = true), null, 'lamp');
+    set(4);
+    expect([glow('motes'), glow('lamp')]).toEqual([{ kind: 'fixed', value: 4 }, before[1]]);
+    expect(store.refusal).toBeNull();
+  });
+
+  it('refuses, in a sentence, what would change a locked layer or take it away; it may be hidden and unlocked', () => {
+    store.changeLayer('lock', (layer) => (layer.locked = true));
+    const locked = store.effect;
+    resize(0.9);
+    expect(store.effect).toBe(locked);
+    expect(store.refusal!.sentence).toContain('Motes is locked');
+    store.change('delete', (draft) => (draft.layers = collectionOf([['lamp', draft.layers.byId['lamp']!]])));
+    expect(store.effect).toBe(locked);
+    store.changeLayer('hide', (layer) => (layer.hidden = true));
+    store.changeLayer('unlock', (layer) => (layer.locked = false));
+    resize(0.9);
+    expect(size()).toBe(0.9);
+  });
+
+  it('keeps of the chosen layers those that are left', () => {
+    store.choose(['motes', 'lamp']);
+    store.change('delete', (draft) => (draft.layers = collectionOf([['lamp', draft.layers.byId['lamp']!]])));
+    expect(store.chosenIds).toEqual(['lamp']);
+  });
 });

@@ -12,6 +12,16 @@ interface Entry {
   gesture: string | null;
 }
 
+/** What may be changed of a layer that is locked. */
+const FREE_OF_LOCK: readonly (string | undefined)[] = ['locked', 'hidden', 'solo'];
+
+/** The first locked layer that changes would write into, if any. */
+const lockedLayerOf = (before: Effect, changes: readonly Change[]): string | undefined =>
+  changes.find(
+    ({ path: [part, , id, field] }) =>
+      part === 'layers' && id !== undefined && before.layers.byId[id]?.locked && !FREE_OF_LOCK.includes(field),
+  )?.path[2];
+
 export const random32 = (): number => crypto.getRandomValues(new Uint32Array(1))[0]!;
 
 /** The effect on the bench: its document, what is chosen, and the way back. */
@@ -20,25 +30,48 @@ export const useEffectStore = defineStore('effect', () => {
   const projectId = ref('');
   const revision = ref(0);
   const effect = shallowRef<Effect | null>(null);
-  const chosenId = ref('');
+  /** The layer whose chapters are shown, and others that are edited with it. */
+  const primaryId = ref('');
+  const besideIds = ref<readonly string[]>([]);
+  /** What the page at the right is about: the chosen layers, a group, or the effect as a whole. */
+  const page = ref<'layers' | 'group' | 'effect'>('layers');
+  const shownGroupId = ref('');
   const past = shallowRef<Entry[]>([]);
   const future = shallowRef<Entry[]>([]);
 
-  const chosen = computed<Layer | null>(() => effect.value?.layers.byId[chosenId.value] ?? null);
+  const chosenId = computed({ get: () => primaryId.value, set: (layerId: string) => choose([layerId]) });
+  const chosenIds = computed<readonly string[]>(() =>
+    [primaryId.value, ...besideIds.value].filter((one) => one !== ''),
+  );
+  const chosen = computed<Layer | null>(() => effect.value?.layers.byId[primaryId.value] ?? null);
+  /** The group whose page is shown, if one is. */
+  const groupId = computed(() => (page.value === 'group' ? shownGroupId.value : ''));
+
+  /** Chooses layers, the first of them to be shown. */
+  function choose(layerIds: readonly string[]): void {
+    primaryId.value = layerIds[0] ?? '';
+    besideIds.value = layerIds.slice(1);
+    page.value = 'layers';
+  }
+  function chooseGroup(group: string): void {
+    shownGroupId.value = group;
+    page.value = 'group';
+  }
 
   function open(stored: StoredEffect): void {
     id.value = stored.id;
     projectId.value = stored.projectId;
     revision.value = stored.revision;
     effect.value = stored.document;
-    chosenId.value =
+    choose([
       stored.document.layers.order.find(
         (layer) =>
           stored.document.layers.byId[layer]!.settings['births.standing'].base.kind === 'fixed' &&
           (stored.document.layers.byId[layer]!.settings['births.standing'].base as { value: number }).value === 0,
       ) ??
-      stored.document.layers.order[0] ??
-      '';
+        stored.document.layers.order[0] ??
+        '',
+    ]);
     past.value = [];
     future.value = [];
   }
@@ -50,6 +83,8 @@ export const useEffectStore = defineStore('effect', () => {
     const after = produce(before, (draft: Effect) => void recipe(draft));
     const changes = diff(before, after);
     if (changes.length === 0) return;
+    const locked = lockedLayerOf(before, changes);
+    if (locked) return tellLocked(locked);
     const last = past.value[past.value.length - 1];
     if (gesture && last?.gesture === gesture) {
       const start = apply(before, inverted(last.changes));
@@ -60,14 +95,41 @@ export const useEffectStore = defineStore('effect', () => {
     keepChoice();
   }
 
-  /** Changes the chosen layer. */
+  /** Changes the chosen layer whose chapters are shown, or another. */
   function changeLayer(
     label: string,
     recipe: (layer: Layer) => void,
     gesture: string | null = null,
-    layerId = chosenId.value,
+    layerId = primaryId.value,
   ): void {
     change(label, (draft) => draft.layers.byId[layerId] && recipe(draft.layers.byId[layerId]!), gesture);
+  }
+
+  /** Which of the chosen layers may be written into. */
+  const openIds = (draft: Pick<Effect, 'layers'>): string[] =>
+    chosenIds.value.filter((layerId) => draft.layers.byId[layerId]?.locked === false);
+
+  /** Changes every chosen layer that is not locked; that all of them are is told. */
+  function changeLayers(
+    label: string,
+    recipe: (layer: Layer, layerId: string, draft: Effect) => void,
+    gesture: string | null = null,
+  ): void {
+    if (effect.value && openIds(effect.value).length === 0) return tellLocked(primaryId.value);
+    change(
+      label,
+      (draft) => {
+        for (const layerId of openIds(draft)) recipe(draft.layers.byId[layerId]!, layerId, draft);
+      },
+      gesture,
+    );
+  }
+
+  /** Why the last change was not made, for people; each time anew. */
+  const refusal = shallowRef<{ readonly sentence: string } | null>(null);
+  function tellLocked(layerId: string): void {
+    const name = effect.value?.layers.byId[layerId]?.name;
+    if (name) refusal.value = { sentence: `${name} is locked. Unlock it in its row to change it.` };
   }
 
   /** Ends a drag: the next change is a step of its own. */
@@ -76,9 +138,14 @@ export const useEffectStore = defineStore('effect', () => {
     if (last) last.gesture = null;
   }
 
+  /** What is gone is no longer chosen. */
   function keepChoice(): void {
-    if (effect.value && !effect.value.layers.byId[chosenId.value])
-      chosenId.value = effect.value.layers.order[0] ?? '';
+    if (!effect.value) return;
+    const { layers, groups } = effect.value;
+    if (page.value === 'group' && !groups.byId[shownGroupId.value]) page.value = 'layers';
+    const kept = chosenIds.value.filter((layerId) => layers.byId[layerId]);
+    if (kept.length === chosenIds.value.length && kept.length > 0) return;
+    [primaryId.value, besideIds.value] = [kept[0] ?? layers.order[0] ?? '', kept.slice(1)];
   }
 
   function undo(): void {
@@ -108,7 +175,15 @@ export const useEffectStore = defineStore('effect', () => {
     revision,
     effect,
     chosenId,
+    chosenIds,
     chosen,
+    page,
+    groupId,
+    choose,
+    chooseGroup,
+    openIds,
+    refusal,
+    changeLayers,
     past,
     undoLabel,
     redoLabel,

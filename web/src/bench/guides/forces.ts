@@ -61,12 +61,13 @@ function drawing(force: Force, centre: Point, matrices: Matrices): number[] {
   }
 }
 
-export function forceGuides(force: Force, matrices: Matrices): Guide[] {
+/** A force as it is drawn; `parent` is the group its layer stands in. */
+export function forceGuides(force: Force, matrices: Matrices, parent: string | null): Guide[] {
   if (force.muted) return [];
   const reach = numberOf(force, 'reach', matrices);
   // Gravity is the world's own: its arrow stands beside the effect unless it has a reach.
   const isFree = force.kind === 'gravity' && reach === 0;
-  const place = matrices.hung(force.place);
+  const place = matrices.hung(force.place, parent);
   const matrix = isFree ? -1 : matrices.of(force.place);
   const lines = drawing(force, isFree ? [0.9, 1.6, 0] : ORIGIN, matrices);
   const guides: Guide[] = [];

@@ -51,6 +51,23 @@ describe('drawings on the stage', () => {
     expect(furthest(sphere!.points, [0, 2, 0])).toBeCloseTo(0.75, 5);
   });
 
+  it('stand, turn and grow with the group of their layer, but on a bone', () => {
+    const effect = newEffect('Test', 1);
+    const layer = newLayer('Motes', 5);
+    layer.source = { kind: 'sphere', place: atEffect([0, 2, 0]) };
+    layer.parent = 'g';
+    setNumber(layer, 'source.radius', 0.75);
+    effect.layers = collectionOf([['motes', layer]]);
+    effect.groups = collectionOf([
+      ['g', { name: 'G', parent: null, translation: [1, 0, 0], rotation: [0, 0, 90], scale: 2 }],
+    ]);
+    const [sphere] = guidesFor(effect, 'motes', RIGS, new Map());
+    expect(furthest(sphere!.points, [-3, 0, 0])).toBeCloseTo(1.5, 5);
+    layer.source.place = atBone('figure', 'high', [0, 2, 0]);
+    const [onBone] = guidesFor(effect, 'motes', RIGS, new Map());
+    expect(furthest(onBone!.points, [0, 2, 0])).toBeCloseTo(0.75, 5);
+  });
+
   it('hang on what a source or a force stands on: a bone, feet, the effect, the world', () => {
     expect(guides((layer) => (layer.source = { kind: 'point', place: atBone('figure', 'high') }))[0]!.matrix).toBe(1);
     expect(guides((layer) => (layer.source = { kind: 'ring', place: atThing('figure') }))[0]!.matrix).toBe(2);

@@ -22,7 +22,9 @@ export function guidesFor(
   const matrices = new Matrices(effect, rigs, instant);
   return [
     ...sourceGuides(layer, matrices),
-    ...forcesOn(effect, layerId).flatMap(({ item }) => forceGuides(item, matrices)),
+    ...forcesOn(effect, layerId).flatMap(({ item, isShared }) =>
+      forceGuides(item, matrices, isShared ? null : layer.parent),
+    ),
     ...ribbonGuides(layer, matrices),
     ...frontGuides(effect, layerId, matrices, rigs),
     ...surfacesFor(effect, layerId).flatMap(({ item }) => surfaceGuides(item, matrices, meshes)),

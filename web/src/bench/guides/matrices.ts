@@ -1,7 +1,8 @@
 import { areShapedBy, type Effect, type NumberSetting, type Place, type VectorSetting } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { boneNamed } from '@jinx/core/geometry';
-import { hungInto, newHung, newReading, NumberReader } from '@jinx/core/simulation';
+import { transformPoint } from '@jinx/core/maths';
+import { groupFrame, hungInto, newHung, newReading, NumberReader } from '@jinx/core/simulation';
 import type { Point } from './lines';
 import { turned } from './turns';
 
@@ -67,8 +68,8 @@ export class Matrices {
     return start + Math.max(0, boneNamed(rig, place.bone));
   }
 
-  /** Turns points of a place's frame into ones of what the place hangs on, at this instant. */
-  hung(place: Place): (points: readonly number[]) => Float32Array {
+  /** Turns points of a place's frame into ones of what the place hangs on, at this instant; `parent` is the group it stands in. */
+  hung(place: Place, parent: string | null = null): (points: readonly number[]) => Float32Array {
     const at = newHung();
     hungInto(at, place, this.instant.seconds);
     return (points) => {
@@ -77,8 +78,21 @@ export class Matrices {
         const point = turned([points[i]!, points[i + 1]!, points[i + 2]!], [...at.turn] as unknown as Point);
         for (let axis = 0; axis < 3; axis++) out[i + axis] = at.offset[axis]! + point[axis]!;
       }
-      return out;
+      return this.#grouped(out, place, parent);
     };
+  }
+
+  /** Points of a group's frame as ones of what the group's places hang on. */
+  grouped(points: readonly number[], place: Place, parent: string | null): Float32Array {
+    return this.#grouped(Float32Array.from(points), place, parent);
+  }
+
+  #grouped(points: Float32Array, place: Place, parent: string | null): Float32Array {
+    const { matrix } = groupFrame(this.#effect, place.kind === 'bone' ? null : parent);
+    if (matrix)
+      for (let i = 0; i < points.length; i += 3)
+        points.set(transformPoint(matrix, 0, [points[i]!, points[i + 1]!, points[i + 2]!]), i);
+    return points;
   }
 
   /** What a setting is at this instant, where time shapes it; its base where nothing does. */

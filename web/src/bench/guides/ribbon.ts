@@ -4,11 +4,11 @@ import { cross, ORIGIN } from './lines';
 import type { Matrices } from './matrices';
 
 /** The two places between which a blade or a beam lies: the first larger than the second. */
-export function ribbonGuides({ drawn }: Layer, matrices: Matrices): Guide[] {
+export function ribbonGuides({ drawn, parent }: Layer, matrices: Matrices): Guide[] {
   if (!('from' in drawn)) return [];
   return [drawn.from, drawn.to].map((place, n) => ({
     matrix: matrices.of(place),
-    points: matrices.hung(place)(cross(ORIGIN, n === 0 ? 0.08 : 0.05)),
+    points: matrices.hung(place, parent)(cross(ORIGIN, n === 0 ? 0.08 : 0.05)),
     tone: 'source',
   }));
 }

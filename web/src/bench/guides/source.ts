@@ -48,5 +48,7 @@ export function sourceGuides(layer: Layer, matrices: Matrices): Guide[] {
   if (!('place' in source)) return [];
   const stretch = vectorOf(layer.settings['source.stretch']);
   const lines = shapeLines(layer, matrices).map((x, i) => x * stretch[i % 3]!);
-  return [{ matrix: matrices.of(source.place), points: matrices.hung(source.place)(lines), tone: 'source' }];
+  return [
+    { matrix: matrices.of(source.place), points: matrices.hung(source.place, layer.parent)(lines), tone: 'source' },
+  ];
 }

@@ -28,8 +28,8 @@ function wayLines(place: Place): number[] {
 export const wayGuides = (effect: Effect, layerId: string, matrices: Matrices): Guide[] =>
   placesOf(effect, layerId)
     .filter(({ place }) => place.keys.order.length > 0)
-    .map(({ place }) => ({
+    .map(({ place, group }) => ({
       matrix: matrices.of(place),
-      points: Float32Array.from(wayLines(place)),
+      points: matrices.grouped(wayLines(place), place, group),
       tone: 'source',
     }));

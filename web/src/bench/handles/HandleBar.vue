@@ -12,6 +12,8 @@ const props = defineProps<{
   knobs: readonly Knob[];
   keys: number;
   isPulled: boolean;
+  /** Whether it can have keys over the effect's time. */
+  takesKeys: boolean;
 }>();
 const tool = defineModel<Tool>('tool', { required: true });
 const emit = defineEmits<{ keyHere: [] }>();
@@ -50,6 +52,7 @@ const keysText = computed(() =>
       {{ label }}
     </button>
     <button
+      v-if="takesKeys"
       type="button"
       class="plain"
       title="Keeps this place for this instant (K). With a key, dragging at another instant makes another, and it moves between them."

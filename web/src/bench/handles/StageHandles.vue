@@ -11,7 +11,7 @@ const props = defineProps<{ picture: Picture | null; isShown: boolean }>();
 const engine = inject(ENGINE)!;
 const svg = ref<SVGSVGElement>();
 const handles = useHandles(engine, toRef(props, 'picture'), () => svg.value!);
-const { tool, places, chosen, standing, knobs, points, keys, isPulled } = handles;
+const { tool, places, chosen, standing, knobs, points, keys, isPulled, isGroup } = handles;
 defineExpose({ setTool: (to: typeof tool.value) => (tool.value = to), keyHere: handles.keyHere });
 
 /** Pixels from a handle's middle to the ends of its arms, and of its rings. */
@@ -25,8 +25,8 @@ const AXES = ['x', 'y', 'z'] as const;
 const spotOf = (place: Vector3): Spot => props.picture!.spot(place);
 const dots = computed(() =>
   props.picture
-    ? places.value.flatMap(({ id, name, place }) => {
-        const at = handles.standingOf(place);
+    ? places.value.flatMap(({ id, name, place, group }) => {
+        const at = handles.standingOf({ place, group });
         const spot = at && spotOf(at.origin);
         return spot?.isAhead ? [{ id, name, ...spot }] : [];
       })
@@ -83,7 +83,7 @@ const pathPoints = computed(() => {
   return at && props.picture && tool.value === 'move' ? points.value.map((point) => spotOf(at.inner(point))) : [];
 });
 const keySpots = computed(() => {
-  const place = chosen.value?.place;
+  const place = chosen.value;
   if (!place || !props.picture) return [];
   return keys.value.flatMap(({ id, item }) => {
     const at = handles.standingOf(place, item.at);
@@ -205,6 +205,7 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
       :knobs="knobs"
       :keys="keys.length"
       :is-pulled="isPulled"
+      :takes-keys="!isGroup"
       @key-here="handles.keyHere"
     />
     <slot></slot>

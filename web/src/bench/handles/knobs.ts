@@ -33,6 +33,9 @@ export function holderPath(effect: Effect, layerId: string, placeId: string): st
 const within = (value: number, { least, most }: { least: number; most: number }) =>
   tidy(Math.min(most, Math.max(least, value)));
 
+/** How many times as large a group may be. */
+export const GROUP_SCALE = { least: 0.001, most: 1000 } as const;
+
 const valueOf = (setting: NumberSetting): number | null =>
   setting.base.kind === 'fixed' ? setting.base.value : setting.base.kind === 'spread' ? setting.base.high : null;
 
@@ -46,8 +49,20 @@ function setHighest(setting: NumberSetting, value: number, declaration: NumberDe
   }
 }
 
+/** How large a group is beside what it was made as. */
+function groupKnob({ groups }: Pick<Effect, 'groups'>, id: string): Knob[] {
+  const group = groups.byId[id];
+  if (!group) return [];
+  const write = (draft: Effect, to: number) => {
+    const found = draft.groups.byId[id];
+    if (found) found.scale = within(to, GROUP_SCALE);
+  };
+  return [{ id: 'scale', name: 'size', way: [0.5, 0, 0], value: group.scale, write }];
+}
+
 /** The sizes of a place's source, force, surface or front that can be pulled on the stage. */
 export function knobsOf(effect: Effect, layerId: string, placeId: string): Knob[] {
+  if (placeId.startsWith('group/')) return groupKnob(effect, placeId.slice('group/'.length));
   const path = holderPath(effect, layerId, placeId);
   const holder = holderIn(effect, layerId, path);
   if (!holder) return [];

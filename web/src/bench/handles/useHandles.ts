@@ -1,5 +1,6 @@
 import {
   listed,
+  placeOfGroup,
   placeSetAt,
   placesOf,
   setPlace,
@@ -11,6 +12,7 @@ import {
   type Place,
   type Vector,
 } from '@jinx/core/document';
+import { groupFrame } from '@jinx/core/simulation';
 import { Matrix4, Vector3 } from 'three';
 import { computed, ref, watch, type Ref } from 'vue';
 import type { Engine } from '../../engine/engine';
@@ -40,7 +42,10 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
   const isPulled = ref(false);
 
   const matrices = computed(() => (store.effect ? new Matrices(store.effect, engine.rigs.value) : null));
-  const places = computed(() => (store.effect ? placesOf(store.effect, store.chosenId) : []));
+  const places = computed(() => {
+    if (!store.effect || store.page === 'effect') return [];
+    return store.groupId ? [placeOfGroup(store.effect, store.groupId)] : placesOf(store.effect, store.chosenId);
+  });
   const chosen = computed<NamedPlace | null>(
     () => places.value.find(({ id }) => id === chosenPath.value) ?? places.value[0] ?? null,
   );
@@ -59,11 +64,15 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
     if (at < 0 || words.length < at + 16 || words[at + 15] === 0) return null;
     return new Matrix4().fromArray(words, at);
   }
-  function standingOf(place: Place, seconds = engine.state.sheetTime): Standing | null {
+  /** A place as it stands in the group that it stands in. */
+  function standingOf({ place, group }: Pick<NamedPlace, 'place' | 'group'>, seconds = engine.state.sheetTime) {
     const matrix = matrixOf(place);
-    return matrix && new Standing(matrix, place, seconds);
+    const { matrix: within } = groupFrame(store.effect!, group);
+    if (!matrix) return null;
+    return new Standing(within ? matrix.clone().multiply(new Matrix4().fromArray(within)) : matrix, place, seconds);
   }
-  const standing = computed(() => (chosen.value ? standingOf(chosen.value.place) : null));
+  const standing = computed(() => (chosen.value ? standingOf(chosen.value) : null));
+  const isGroup = computed(() => chosen.value?.id.startsWith('group/') ?? false);
   const knobs = computed(() =>
     store.effect && chosen.value ? knobsOf(store.effect, store.chosenId, chosen.value.id) : [],
   );
@@ -206,13 +215,13 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
 
   /** Pulls a key along; pressed alone, the playhead goes to it. */
   function pullKey(event: PointerEvent, keyId: string): void {
-    const { id, place } = chosen.value!;
+    const { id, place, group } = chosen.value!;
     const key = place.keys.byId[keyId]!;
     pull(
       event,
       host('move a key', () => seekTo(key.at)),
       (start) => {
-        const at = standingOf(place, key.at)!;
+        const at = standingOf({ place, group }, key.at)!;
         const layerId = store.chosenId;
         const way = wayFrom(start, at.origin, null);
         return (sight, isSnapped) => {
@@ -230,7 +239,7 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
   /** Makes a key of where the chosen place stands now; the first one makes it move over the effect's time. */
   function keyHere(): void {
     const at = standing.value;
-    if (!at || !chosen.value) return;
+    if (!at || !chosen.value || isGroup.value) return;
     const { id, place, name } = chosen.value;
     const seconds = engine.state.sheetTime;
     store.change(`key the ${name}`, (draft) =>
@@ -282,6 +291,7 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
     points,
     keys,
     isPulled,
+    isGroup,
     choose: (path: string) => (chosenPath.value = path),
     standingOf,
     pullPlace,

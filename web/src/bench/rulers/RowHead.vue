@@ -11,6 +11,8 @@ import { ageGradient, LIFE_SETTINGS, type LifeSetting } from '../shapers';
 const props = defineProps<{
   id: string;
   count: LayerCount | undefined;
+  /** Its place front to back, where rows do not stand so themselves. */
+  drawNumber: number | null;
   isOpen: boolean;
   active: LifeSetting;
 }>();
@@ -42,6 +44,9 @@ const states = computed(() =>
 <template>
   <div class="head">
     <div class="top">
+      <span v-if="drawNumber !== null" class="draw number" title="Its place from front to back">{{
+        drawNumber
+      }}</span>
       <span class="dot" :style="{ '--dot': dot }" aria-hidden="true"></span>
       <span class="name" :class="{ off: layer.hidden }">{{ layer.name }}</span>
       <span v-if="states" class="states">{{ states }}</span>
@@ -98,6 +103,12 @@ const states = computed(() =>
 .off {
   color: var(--dim);
   text-decoration: line-through;
+}
+.draw {
+  font-size: 11.5px;
+  color: var(--dim);
+  min-width: 12px;
+  margin-right: -3px;
 }
 .states {
   font-size: 11.5px;

@@ -1,5 +1,3 @@
-/** Width of a row's head, in pixels. */
-export const HEAD_WIDTH = 236;
 /** Space at both ends of a ruler, so that what stands at its edges can be taken hold of. */
 export const PAD = 10;
 

@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import { inject } from 'vue';
+import { mirrorEffect } from '@jinx/core/editing';
+import { random32, useEffectStore } from '../stores/effect';
+import { ENGINE } from './bench';
+import PlainChip from './PlainChip.vue';
+import SizeAndTempo from './SizeAndTempo.vue';
+
+/** What is set for the effect as a whole. */
+const store = useEffectStore();
+const engine = inject(ENGINE)!;
+const mirror = () => store.change('mirror the effect', (draft) => mirrorEffect(draft, engine.rigs.value));
+const setSeed = (seed: number, gesture: string | null = null) =>
+  store.change('set the seed', (draft) => (draft.seed = seed), gesture);
+</script>
+
+<template>
+  <h2 class="page-name">{{ store.effect!.name }}, as a whole</h2>
+  <div class="page">
+    <h3>Size and tempo</h3>
+    <SizeAndTempo />
+    <h3>Sides</h3>
+    <p>
+      Made for one hand, it serves the other mirrored: sources, launches, spins, paths, and bones of the other side.
+      <button type="button" class="plain act" @click="mirror">Mirror left and right</button>
+    </p>
+    <h3>Chance</h3>
+    <p>
+      Its seed is
+      <PlainChip :value="store.effect!.seed" label="seed" :least="0" :most="4294967295" whole @change="setSeed" />:
+      the same seed is the same picture.
+      <button type="button" class="plain act" @click="setSeed(random32())">Another throw</button>
+    </p>
+  </div>
+</template>

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { layersWithin } from '@jinx/core/editing';
+import { computed } from 'vue';
+import type { LayerCount } from '../../engine/protocol';
+import { useEffectStore } from '../../stores/effect';
+
+/** The head of a group's row: its name, and what its layers together have alive and cost. */
+const props = defineProps<{
+  id: string;
+  isFolded: boolean;
+  countOf: (layerId: string) => LayerCount | undefined;
+}>();
+const emit = defineEmits<{ fold: [] }>();
+const store = useEffectStore();
+const group = computed(() => store.effect!.groups.byId[props.id]!);
+const layers = computed(() => layersWithin(store.effect!, props.id));
+const sum = (of: (count: LayerCount) => number) =>
+  layers.value.reduce(
+    (total, id) => total + of(props.countOf(id) ?? ({ living: 0, milliseconds: 0 } as LayerCount)),
+    0,
+  );
+</script>
+
+<template>
+  <div class="head">
+    <button
+      type="button"
+      class="plain fold"
+      :aria-expanded="!isFolded"
+      :aria-label="`${isFolded ? 'Unfold' : 'Fold'} ${group.name}`"
+      @click.stop="emit('fold')"
+    >
+      {{ isFolded ? '▸' : '▾' }}
+    </button>
+    <span class="name">{{ group.name }}</span>
+    <span class="quiet">{{ layers.length }} {{ layers.length === 1 ? 'layer' : 'layers' }}</span>
+    <span class="count number">{{ sum(({ living }) => living).toLocaleString('en') }}</span>
+    <span class="cost number">{{ sum(({ milliseconds }) => milliseconds).toFixed(1) }} ms</span>
+  </div>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  height: 24px;
+  padding: 0 8px 0 4px;
+  overflow: hidden;
+}
+.fold {
+  padding: 0 3px;
+}
+.name {
+  flex: 1;
+  font-weight: 600;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.quiet {
+  font-size: 12px;
+  white-space: nowrap;
+}
+.count {
+  color: var(--soft);
+}
+.cost {
+  color: var(--dim);
+  min-width: 46px;
+  text-align: right;
+  font-size: 12.5px;
+}
+</style>

@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import MenuButton from '../MenuButton.vue';
+import type { LayerActs } from './useLayerActs';
+
+/** What can be done with the open row's layer, and with those chosen beside it. */
+const props = defineProps<{ id: string; acts: LayerActs }>();
+const store = useEffectStore();
+const layer = computed(() => store.effect!.layers.byId[props.id]!);
+const isMany = computed(() => store.chosenIds.length > 1);
+const more = computed(() => [
+  { value: 'group', text: isMany.value ? 'group these (G)' : 'group it (G)' },
+  ...props.acts.homes().filter(({ value }) => value !== `into/${layer.value.parent}`),
+  ...(layer.value.parent === null ? [] : [{ value: 'out', text: 'take out of its group' }]),
+  { value: 'front', text: 'toward the front (Alt ↑)' },
+  { value: 'back', text: 'toward the back (Alt ↓)' },
+  { value: 'mirror', text: 'mirror left and right (M)' },
+  { value: 'mirrored', text: 'copy, mirrored' },
+]);
+function act(value: string): void {
+  const { acts, id } = props;
+  if (value.startsWith('into/')) return acts.putLayers(id, value.slice('into/'.length));
+  const all: Record<string, () => void> = {
+    group: () => acts.group(id),
+    out: () => acts.putLayers(id, null),
+    front: () => acts.moveBy(id, -1),
+    back: () => acts.moveBy(id, 1),
+    mirror: () => acts.mirror(id),
+    mirrored: () => acts.copy(id, true),
+  };
+  all[value]!();
+}
+</script>
+
+<template>
+  <div class="row-acts" @click.stop>
+    <button type="button" class="plain" title="H" @click="acts.flip(id, 'hidden')">
+      {{ layer.hidden ? 'Show' : 'Hide' }}
+    </button>
+    <button type="button" class="plain" title="S" :class="{ on: layer.solo }" @click="acts.flip(id, 'solo')">
+      Alone
+    </button>
+    <button type="button" class="plain" title="O" :class="{ on: layer.locked }" @click="acts.flip(id, 'locked')">
+      {{ layer.locked ? 'Unlock' : 'Lock' }}
+    </button>
+    <button type="button" class="plain" title="D" @click="acts.copy(id)">Copy</button>
+    <button type="button" class="plain" title="Delete" @click="acts.remove(id)">Delete</button>
+    <MenuButton label="More…" :choices="more" @choose="act" />
+  </div>
+</template>
+
+<style scoped>
+.row-acts {
+  margin-top: auto;
+  padding: 2px 2px 3px 8px;
+  display: flex;
+  font-size: 12.5px;
+  white-space: nowrap;
+}
+.row-acts :deep(.plain) {
+  padding: 2px 3px;
+}
+</style>
