@@ -15,7 +15,7 @@ import { Pictures } from './looks/pictures.ts';
 import { StepPictures } from './looks/stepPictures.ts';
 import type { Needs, Passes } from './passes.ts';
 import { layerTone } from './views.ts';
-import type { DrawnAs, DrawnLayer, StageMesh, StagePicture, StageSurroundings } from './protocol.ts';
+import type { DrawnAs, DrawnLayer, StageMesh, StagePicture, StageSurroundings, FilmSample } from './protocol.ts';
 
 /** Layers that others are drawn inside of: each takes one bit of the stencil. */
 const MOST_MASKS = 8;
@@ -236,6 +236,17 @@ export class Drawings {
   /** What a layer's look has become after one of its steps; null while it is not drawn. */
   stepPicture(salt: number, step: string, size: number): Promise<Uint8Array | null> {
     return this.#stepPictures.draw(this.#layers.get(salt), step, size);
+  }
+
+  /** One particle of a layer at successive ages; null while it is not drawn. */
+  film(salt: number, samples: readonly FilmSample[], size: number): Promise<Uint8Array | null> {
+    return this.#stepPictures.strip(this.#layers.get(salt), samples, size);
+  }
+
+  /** Lights what has an age in some layers, and dims the rest; with none, all is as it is. */
+  lightAge(salts: readonly number[], age: number): void {
+    this.#common.lit_age.value = age;
+    for (const { salt, drawing } of this.#all) drawing.setLit(salts.length > 0, salts.includes(salt));
   }
 
   readonly #needs: { depth: boolean; readonly hazes: Haze[] } = { depth: false, hazes: [] };

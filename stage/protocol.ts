@@ -170,6 +170,16 @@ export interface Tracked {
   readonly followed: readonly [x: number, z: number];
 }
 
+/** One particle as it is at an age: what its look reads of it. */
+export interface FilmSample {
+  readonly age: number;
+  readonly seconds: number;
+  /** Linear colour times intensity, and opacity 0 to 1. */
+  readonly colour: readonly [number, number, number, number];
+  /** Numbers of its look that differ between particles, as they are laid out in a frame. */
+  readonly own: readonly number[];
+}
+
 /** What the page tells the stage. */
 export type ToStage =
   | { kind: 'start'; canvas: OffscreenCanvas; width: number; height: number }
@@ -197,6 +207,10 @@ export type ToStage =
   | { kind: 'pixels'; id: number; width: number; height: number }
   /** One particle of a layer as its look has made it after one of its steps, a square of `size` pixels. */
   | { kind: 'stepPicture'; id: number; salt: number; step: string; size: number }
+  /** One particle of a layer at several ages, squares of `size` pixels side by side. */
+  | { kind: 'film'; id: number; salt: number; samples: FilmSample[]; size: number }
+  /** Particles of the layers of those salts that have an age are lit, and all else is dimmed; none ends that. */
+  | { kind: 'lightAge'; salts: number[]; age: number }
   /** Draws the present picture `times` over, each to its end. */
   | { kind: 'time'; id: number; times: number };
 
@@ -206,6 +220,7 @@ export type FromStage =
   | ({ kind: 'tracked' } & Tracked)
   | { kind: 'pixels'; id: number; width: number; height: number; rgba: Uint8Array }
   | { kind: 'stepPicture'; id: number; size: number; rgba: Uint8Array }
+  | { kind: 'film'; id: number; size: number; rgba: Uint8Array }
   | { kind: 'time'; id: number; milliseconds: number[] }
   /** The graphics card's picture was taken away, or is back. */
   | { kind: 'lost'; isLost: boolean }

@@ -8,7 +8,7 @@ import { newCommonUniforms } from './looks/light.ts';
 import { drawnMatrixInto } from './matrices.ts';
 import { Passes } from './passes.ts';
 import { VIEW_KINDS } from './looks/viewTones.ts';
-import type { StageFigure, StageFog, StageView, ToStage, Tracked } from './protocol.ts';
+import type { StageFigure, StageFog, StageView, ToStage, Tracked, FilmSample } from './protocol.ts';
 import { Surroundings } from './surroundings.ts';
 import { Tracker } from './tracker.ts';
 import { gameDistance, isColoured } from './views.ts';
@@ -61,7 +61,7 @@ export class Stage {
   }
 
   /** Takes one order from the page. */
-  take(order: Exclude<ToStage, { kind: 'start' | 'pixels' | 'time' | 'stepPicture' }>): void {
+  take(order: Exclude<ToStage, { kind: 'start' | 'pixels' | 'time' | 'stepPicture' | 'film' }>): void {
     this.#isChanged = true;
     if (order.kind !== 'instant' && order.kind !== 'track') this.#instants.drawAnew();
     switch (order.kind) {
@@ -106,6 +106,8 @@ export class Stage {
       case 'figureShown':
         this.#areFiguresShown = order.isShown;
         return;
+      case 'lightAge':
+        return this.#drawings.lightAge(order.salts, order.age);
       case 'pace':
         this.#pace = order;
         return;
@@ -276,6 +278,10 @@ export class Stage {
   }
 
   /** What a layer's look has become after one of its steps; null while it is not drawn. */
+  /** One particle of a layer at successive ages; null while it is not drawn. */
+  film(salt: number, samples: readonly FilmSample[], size: number): Promise<Uint8Array | null> {
+    return this.#drawings.film(salt, samples, size);
+  }
   stepPicture(salt: number, step: string, size: number): Promise<Uint8Array | null> {
     return this.#drawings.stepPicture(salt, step, size);
   }

@@ -64,6 +64,12 @@ function take(order: ToStage): void {
       const pixels = rgba ?? new Uint8Array(0);
       tell({ kind: 'stepPicture', id, size: rgba ? size : 0, rgba: pixels }, [pixels.buffer as ArrayBuffer]);
     });
+  } else if (order.kind === 'film') {
+    const { id, salt, samples, size } = order;
+    void stage.film(salt, samples, size).then((rgba) => {
+      const pixels = rgba ?? new Uint8Array(0);
+      tell({ kind: 'film', id, size: rgba ? size : 0, rgba: pixels }, [pixels.buffer as ArrayBuffer]);
+    });
   } else if (order.kind === 'time') {
     const milliseconds = Array.from({ length: order.times }, () => {
       const start = performance.now();

@@ -1,6 +1,6 @@
 import { curveShaper, ownerOf, type Effect, type Layer, type NumberSetting, type Shaper } from '../document/index.ts';
 import { curveAt, readyCurve } from '../maths/index.ts';
-import { colourReader, dialShares, newReading, numberReaders } from '../simulation/index.ts';
+import { colourReader, dialShares, lookPlan, newReading, numberReaders } from '../simulation/index.ts';
 
 /** How a middling particle of a layer looks at one age. */
 export interface LifeSample {
@@ -105,5 +105,21 @@ export function samplesOf(layer: Layer, owner: Layer, shared: Shared, ages: read
       rgb: [rgb[0]!, rgb[1]!, rgb[2]!],
       energy: size * size * opacity * intensity * brightness,
     };
+  });
+}
+
+/** What of a layer's look differs between particles, as a middling one has it at some ages: numbers as a frame lays them out. */
+export function ownNumbersAt(effect: Effect, layerId: string, ages: readonly number[]): number[][] {
+  const layer = middling(effect.layers.byId[layerId]!);
+  const plan = lookPlan(effect, layer);
+  const life = Math.max(0.02, lifetimes(effect, layerId)[1]);
+  const reading = { ...newReading(), life, dials: dialShares(effect) };
+  return ages.map((age) => {
+    reading.age = age;
+    const own = new Array<number>(plan.ownWords).fill(0);
+    for (const { kind, at, reader } of plan.numbers)
+      if (kind === 'own') own[at] = reader.readFrom((reader.low + reader.high) / 2, reading);
+    if (plan.secondsAt !== null) own[plan.secondsAt] = age * life;
+    return own;
   });
 }

@@ -26,6 +26,8 @@ export const keySchema = z.strictObject({
   value: finite,
   slopeIn: finite,
   slopeOut: finite,
+  /** Its value holds until the next key. */
+  held: z.literal(true).optional(),
 });
 export type Key = z.infer<typeof keySchema>;
 

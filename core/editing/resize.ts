@@ -135,6 +135,7 @@ class Scaler {
     const { mapping } = shaper;
     const curve = (of: Curve): Curve => ({
       keys: mapped(of.keys, (key) => ({
+        ...key,
         at: place(key.at),
         value: multiplied(key.value, value),
         slopeIn: multiplied(key.slopeIn, value / width),

@@ -1,4 +1,4 @@
-import { listed, type Curve, type KeyPlace } from '../document/index.ts';
+import { listed, type Curve, type Key, type KeyPlace } from '../document/index.ts';
 
 /** Where a key stands on the ruler 0..1 for a particle that lives `life` seconds. */
 export function placeOnLife(at: KeyPlace, life: number): number {
@@ -21,10 +21,21 @@ export interface ReadyCurve extends Places {
   readonly slopeOut: Float64Array;
 }
 
+/** A key that is held becomes two: a second one, as high, stands where the next does, and the next one rules there. */
+function withHeld(keys: readonly Key[]): readonly Key[] {
+  return keys.flatMap((key, n) => {
+    const next = keys[n + 1];
+    if (!key.held || !next) return [key];
+    const level = { ...key, slopeOut: 0 };
+    return [level, { ...level, at: next.at, slopeIn: 0 }];
+  });
+}
+
 export function readyCurve(curve: Curve): ReadyCurve {
   const rank = { afterBirth: 0, share: 1, beforeDeath: 2 } as const;
-  const keys = listed(curve.keys).map(({ item }) => item);
-  keys.sort((a, b) => placeOnLife(a.at, 1) - placeOnLife(b.at, 1) || rank[a.at.anchor] - rank[b.at.anchor]);
+  const sorted = listed(curve.keys).map(({ item }) => item);
+  sorted.sort((a, b) => placeOnLife(a.at, 1) - placeOnLife(b.at, 1) || rank[a.at.anchor] - rank[b.at.anchor]);
+  const keys = withHeld(sorted);
   return {
     relative: keys.every((key) => key.at.anchor === 'share'),
     places: keys.map((key) => key.at),

@@ -54,6 +54,14 @@ function covering({ blend }: DrawnLayer): string {
   return 'o';
 }
 
+/** While an age is pointed at, what has it shines, where its layer says so (2), and all else is dimmed (1). */
+const LIT_AGE = `
+    if (lit_here > 0.5) {
+      float has_it = lit_here < 1.5 ? 0.0 : 1.0 - smoothstep(0.012, 0.035, abs(age - lit_age));
+      float covers = o * clamp(max(c.r, max(c.g, c.b)) * 4.0, 0.0, 1.0);
+      gl_FragColor.rgb = mix(gl_FragColor.rgb * 0.15, vec3(1.5, 1.8, 0.6) * covers, has_it);
+    }`;
+
 /** What is not drawn at all: of solid layers what has faded away, and holes; of masks all that covers less than half. */
 function discarded(layer: DrawnLayer, isMask: boolean): string {
   if (isMask) return 'if (a * colour.a < 0.5) discard;';
@@ -102,6 +110,7 @@ export function fragmentShader(layer: DrawnLayer, options: FragmentOptions): str
   ${varyings(layer, isFlat)}
   ${valueDeclarations(look)}
   uniform sampler2D depths;
+  uniform float lit_here, lit_age;
   float seconds, age, toward_eye, eye_distance;
   uint lot;
   // The same from pixel to pixel: no blending between what is near and what is far.
@@ -139,6 +148,7 @@ export function fragmentShader(layer: DrawnLayer, options: FragmentOptions): str
   #else
     float fog = fogBefore(seen_place);
     ${blended(layer)}
+    ${layer.blend === 'multiply' ? '' : LIT_AGE}
   #endif
   }`;
 }

@@ -62,6 +62,8 @@ export abstract class LayerDrawing {
   #order = 0;
   /** Its tone in a view that tells layers apart. */
   readonly #tone = { value: new THREE.Color() };
+  /** While an age is pointed at: 2 where particles that have it shine, 1 where all are dimmed; else 0. */
+  readonly #lit = { value: 0 };
 
   constructor(around: Around) {
     this.around = around;
@@ -123,6 +125,11 @@ export abstract class LayerDrawing {
     this.#tone.value.setRGB(...tone, THREE.SRGBColorSpace);
   }
 
+  /** Whether an age is pointed at, and whether it is one of these particles. */
+  setLit(isPointing: boolean, isHere: boolean): void {
+    this.#lit.value = isPointing ? (isHere ? 2 : 1) : 0;
+  }
+
   /** Takes how the layer is to be drawn, at a place among the others. */
   dress(layer: DrawnLayer, order: number): void {
     this.#order = order;
@@ -173,6 +180,7 @@ export abstract class LayerDrawing {
       uniforms: {
         ...this.around.common,
         layer_tone: this.#tone,
+        lit_here: this.#lit,
         shared_values: { value: shared },
         ...textures,
         ...uniforms,

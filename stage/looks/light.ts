@@ -36,6 +36,8 @@ export interface CommonUniforms {
   readonly fog_height: THREE.IUniform<number>;
   /** Which view replaces the picture: VIEW_KINDS. */
   readonly view_kind: THREE.IUniform<number>;
+  /** The age that is lit in the layers that say so. */
+  readonly lit_age: THREE.IUniform<number>;
 }
 
 export const newCommonUniforms = (): CommonUniforms => ({
@@ -62,6 +64,7 @@ export const newCommonUniforms = (): CommonUniforms => ({
   fog_density: { value: 0 },
   fog_height: { value: 3 },
   view_kind: { value: 0 },
+  lit_age: { value: 0 },
 });
 
 /** Light that falls on a surface, as a share of what it gives back: sky and ground, two far lights, and near ones. */

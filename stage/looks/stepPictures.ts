@@ -2,23 +2,27 @@ import * as THREE from 'three';
 import { fragmentShader, needsNormal, varyings } from '../layers/fragment.ts';
 import type { Around, LayerDrawing } from '../layers/layerDrawing.ts';
 import { Lens } from '../lens.ts';
-import type { DrawnLayer } from '../protocol.ts';
+import type { DrawnLayer, FilmSample } from '../protocol.ts';
 
-/** One particle that fills the picture, in the middle of its life, with the numbers of one that is there. */
+/** One particle that fills the picture, with the numbers it is given. */
 function vertexShader(layer: DrawnLayer): string {
   const own = Array.from({ length: layer.look.ownWords / 4 }, (_, n) => `own_values${n} = sample_own[${n}];`);
   return /* glsl */ `
   uniform vec4 sample_own[2];
   uniform vec4 sample_colour;
+  uniform float sample_age, sample_seconds;
   ${varyings(layer, true)}
   void main() {
     seen_at = uv; colour = sample_colour; seen_place = cameraPosition + vec3(position.xy, -1.0);
-    seen_age = 0.5; seen_seconds = 0.5; seen_far = 1.0; seen_lot = 77u;
+    seen_age = sample_age; seen_seconds = sample_seconds; seen_far = 1.0; seen_lot = 77u;
     ${needsNormal(layer) ? 'seen_side = vec3(1.0, 0.0, 0.0); seen_up = vec3(0.0, 1.0, 0.0); seen_normal = vec3(0.0, 0.0, 1.0);' : ''}
     ${own.join('\n    ')}
     gl_Position = vec4(position.xy, 0.0, 1.0);
   }`;
 }
+
+/** The age, and the seconds, at which a step's picture shows its particle. */
+const MIDDLE = 0.5;
 
 /** The dark that a step's picture lies on, linear. */
 const BEHIND = 0.0043;
@@ -29,7 +33,7 @@ interface Made {
   readonly ready: Promise<void>;
 }
 
-/** Small pictures of what a look has become after each of its steps; one shader draws them all. */
+/** Small pictures of one particle: after each step of its look, or at successive ages. One shader draws them all. */
 export class StepPictures {
   readonly #renderer: THREE.WebGLRenderer;
   readonly #around: Around;
@@ -60,6 +64,8 @@ export class StepPictures {
         ...drawing.lookUniforms,
         sample_own: { value: [new THREE.Vector4(), new THREE.Vector4()] },
         sample_colour: { value: new THREE.Vector4(1, 1, 1, 1) },
+        sample_age: { value: MIDDLE },
+        sample_seconds: { value: MIDDLE },
         upto: { value: 0 },
       },
       depthTest: false,
@@ -84,27 +90,64 @@ export class StepPictures {
     await ready;
     const { uniforms } = material;
     uniforms['upto']!.value = at + 1;
-    const own = uniforms['sample_own']!.value as THREE.Vector4[];
-    drawing.sampleInto(own, uniforms['sample_colour']!.value as THREE.Vector4);
+    uniforms['sample_age']!.value = uniforms['sample_seconds']!.value = MIDDLE;
+    drawing.sampleInto(
+      uniforms['sample_own']!.value as THREE.Vector4[],
+      uniforms['sample_colour']!.value as THREE.Vector4,
+    );
+    return this.#taken(material, size, 1, () => undefined);
+  }
+
+  /** One particle as it looks with each of some numbers, side by side, or null while the layer is not drawn: rows from the top. */
+  async strip(
+    drawing: LayerDrawing | undefined,
+    samples: readonly FilmSample[],
+    size: number,
+  ): Promise<Uint8Array | null> {
+    const layer = drawing?.layer;
+    if (!drawing || !layer) return null;
+    const { material, ready } = this.#materialOf(drawing, layer);
+    await ready;
+    const { uniforms } = material;
+    uniforms['upto']!.value = layer.look.steps.length;
+    return this.#taken(material, size, samples.length, (n) => {
+      const { age, seconds, colour, own } = samples[n]!;
+      uniforms['sample_age']!.value = age;
+      uniforms['sample_seconds']!.value = seconds;
+      (uniforms['sample_colour']!.value as THREE.Vector4).fromArray(colour);
+      (uniforms['sample_own']!.value as THREE.Vector4[]).forEach((vector, k) => vector.fromArray(own, 4 * k));
+      material.uniformsNeedUpdate = true;
+    });
+  }
+
+  /** Draws squares side by side, each after `prepare` has set its numbers, and reads them: rows from the top. */
+  #taken(material: THREE.ShaderMaterial, size: number, count: number, prepare: (n: number) => void): Uint8Array {
+    const width = size * count;
     const options = { type: THREE.HalfFloatType, depthBuffer: false };
-    const linear = new THREE.WebGLRenderTarget(size, size, options);
-    const shown = new THREE.WebGLRenderTarget(size, size, { depthBuffer: false });
+    const linear = new THREE.WebGLRenderTarget(width, size, options);
+    const shown = new THREE.WebGLRenderTarget(width, size, { depthBuffer: false });
     const renderer = this.#renderer;
     renderer.setRenderTarget(linear);
     renderer.setClearColor(new THREE.Color(BEHIND, BEHIND, BEHIND), 1);
     renderer.clear();
     renderer.setClearColor(0x000000, 1);
     this.#quad.material = material;
-    renderer.render(this.#scene, this.#camera);
+    for (let n = 0; n < count; n++) {
+      prepare(n);
+      linear.viewport.set(n * size, 0, size, size);
+      renderer.setRenderTarget(linear);
+      renderer.render(this.#scene, this.#camera);
+    }
+    linear.viewport.set(0, 0, width, size);
     this.#lens.draw(renderer, linear, shown);
-    const flipped = new Uint8Array(size * size * 4);
-    renderer.readRenderTargetPixels(shown, 0, 0, size, size, flipped);
+    const flipped = new Uint8Array(width * size * 4);
+    renderer.readRenderTargetPixels(shown, 0, 0, width, size, flipped);
     renderer.setRenderTarget(null);
     linear.dispose();
     shown.dispose();
     const rgba = new Uint8Array(flipped.length);
-    for (let row = 0; row < size; row++)
-      rgba.set(flipped.subarray(row * size * 4, (row + 1) * size * 4), (size - 1 - row) * size * 4);
+    const row = width * 4;
+    for (let n = 0; n < size; n++) rgba.set(flipped.subarray(n * row, (n + 1) * row), (size - 1 - n) * row);
     return rgba;
   }
 }

@@ -25,7 +25,10 @@ const KEYS = [
   ['Shift ↑ ↓ on a row', 'choose several layers; also Shift or Ctrl and a press'],
   ['H, S, O on a row', 'hide, see alone, lock'],
   ['D, G, M, Delete on a row', 'copy, group, mirror, delete'],
-  ['arrows on a curve’s key', 'move it; Delete takes it away'],
+  ['arrows on a curve’s key', 'move all that are chosen; Delete, Insert take away, add'],
+  ['S, P, H, F on a curve’s key', 'smooth, sharp, held; end for end'],
+  ['Ctrl A, C, V on a curve’s key', 'choose all; copy; paste, also into another line'],
+  ['arrows on the filmstrip', 'light on the stage what has that age'],
   ['arrows on the stage', 'orbit'],
 ] as const;
 </script>

@@ -14,9 +14,10 @@ import { useEffectStore } from '../stores/effect';
 import { settingText, stepFor, typedBase } from './format';
 import { differsHere, setDiffering } from './lookNumbers';
 import { sideways } from './sideways';
+import { lineKey } from './rulers/lines';
 import { useSetting } from './useSetting';
 import MenuButton from './MenuButton.vue';
-import { ageCurve, newShaper, readsOffered, readyCurveOf, READY_SHAPES, setAgeCurve } from './shapers';
+import { ageShaper, newShaper, readsOffered, readyCurveOf, READY_SHAPES, setAgeCurve } from './shapers';
 import ShaperWords from './ShaperWords.vue';
 
 /** A number in a sentence: dragged, typed (sums and spreads too), nudged, shaped, muted, reset. */
@@ -136,13 +137,13 @@ function nudge(event: KeyboardEvent, direction: number): void {
 /** What may shape it: age once, anything else as often as wanted. */
 const offered = computed(() =>
   readsOffered(declaration.value.reads, store.effect!).filter(
-    ({ reads }) => reads.kind !== 'age' || !ageCurve(chosen.value),
+    ({ reads }) => reads.kind !== 'age' || !ageShaper(chosen.value),
   ),
 );
 /** Shapers that the life sheet does not show. */
 const shapersBeside = computed(() =>
   listed(chosen.value.shapers).filter(
-    ({ id, item }) => id !== ageCurve(chosen.value)?.id && item.reads.kind !== 'age',
+    ({ id, item }) => id !== ageShaper(chosen.value)?.id && item.reads.kind !== 'age',
   ),
 );
 function shape(value: string): void {
@@ -151,7 +152,9 @@ function shape(value: string): void {
     if (reads.kind === 'age') setAgeCurve(target, readyCurveOf(READY_SHAPES[3]!.points), store.newId());
     else target.shapers = withItem(target.shapers, store.newId(), newShaper(reads));
   });
-  if (reads.kind === 'age') cancel();
+  if (reads.kind !== 'age') return;
+  store.lifeLine = lineKey(props.of, props.setting);
+  cancel();
 }
 const setShaper = (id: string, shaper: Shaper, ofGesture: string | null) =>
   change('shape', (target) => (target.shapers.byId[id] = shaper), ofGesture);

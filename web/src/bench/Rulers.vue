@@ -21,7 +21,6 @@ import TimeRuler from './rulers/TimeRuler.vue';
 import TimeStrip from './rulers/TimeStrip.vue';
 import { dragBy } from './rulers/dragBy';
 import { useLayerActs } from './rulers/useLayerActs';
-import type { LifeSetting } from './shapers';
 
 /** The rulers: a row per layer, across the effect's time and a particle's age. */
 const props = defineProps<{ living: Readonly<Record<string, readonly number[]>> }>();
@@ -34,7 +33,6 @@ const rowsHolder = ref<HTMLElement>();
 const { width } = useElementSize(holder);
 const { height: rowsHeight } = useElementSize(rowsHolder);
 const split = ref(0.46);
-const active = ref<LifeSetting>('life.size');
 const ROW = 24;
 const LEAST_OPEN = 152;
 
@@ -231,8 +229,6 @@ defineExpose({ add: acts.add });
                 :count="countOf(row.id)"
                 :draw-number="arrangement === 'grouped' ? store.effect!.layers.order.indexOf(row.id) + 1 : null"
                 :is-open="isOpen(row)"
-                :active="active"
-                @activate="active = $event"
               />
               <RowActs v-if="isOpen(row)" :id="row.id" :acts="acts" />
             </template>
@@ -245,7 +241,7 @@ defineExpose({ add: acts.add });
               :living="props.living[row.id] ?? []"
               :is-open="isOpen(row)"
             />
-            <OpenLife v-if="isOpen(row)" :width="lifeWidth" :height="openHeight" :active="active" />
+            <OpenLife v-if="isOpen(row)" :width="lifeWidth" :height="openHeight" />
             <LifeStrip v-else :layer-id="row.id" :width="lifeWidth" :height="ROW" />
             <div
               v-if="isOpen(row)"
@@ -372,6 +368,9 @@ defineExpose({ add: acts.add });
   background: #dfe87530;
 }
 .head-cell {
+  height: 100%;
+  min-height: 0;
+  box-sizing: border-box;
   padding-left: calc(var(--depth) * 12px);
   border-right: 1px solid var(--rule);
   display: flex;

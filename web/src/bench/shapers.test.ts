@@ -11,7 +11,8 @@ import {
 import { curveAt, readyCurve } from '@jinx/core/maths';
 import { describe, expect, it } from 'vitest';
 import {
-  ageCurve,
+  ageShaper,
+  curvesOf,
   ageGradient,
   newShaper,
   newTint,
@@ -37,7 +38,7 @@ describe('a shape over age', () => {
     const setting = plain();
     setAgeCurve(setting, readyCurveOf(READY_SHAPES[1]!.points), 'a');
     expect(setting.base).toEqual({ kind: 'fixed', value: 2 });
-    expect(ageCurve(setting)!.shaper.combine).toBe('multiply');
+    expect(ageShaper(setting)!.shaper.combine).toBe('multiply');
   });
 
   it('is replaced in place: how it combines, and what else shapes the setting, stay', () => {
@@ -47,14 +48,14 @@ describe('a shape over age', () => {
     setting.shapers.byId['a']!.combine = 'add';
     setAgeCurve(setting, readyCurveOf(READY_SHAPES[2]!.points), 'b');
     expect(setting.shapers.order).toEqual(['s', 'a']);
-    expect(ageCurve(setting)!.shaper.combine).toBe('add');
-    expect(curveAt(readyCurve(ageCurve(setting)!.curve), 0)).toBe(1);
+    expect(ageShaper(setting)!.shaper.combine).toBe('add');
+    expect(curveAt(readyCurve(curvesOf(ageShaper(setting)!.shaper)[0]!), 0)).toBe(1);
   });
 
   it('is not what another reading shapes', () => {
     const setting = plain();
     setting.shapers = { order: ['s'], byId: { s: bySpeed } };
-    expect(ageCurve(setting)).toBeNull();
+    expect(ageShaper(setting)).toBeNull();
   });
 });
 

@@ -15,17 +15,16 @@ import {
   type ColourSetting,
 } from '@jinx/core/document';
 
-/** Settings whose shape over age is drawn on the life sheet. */
-export const LIFE_SETTINGS = ['life.size', 'life.opacity', 'life.intensity'] as const;
-export type LifeSetting = (typeof LIFE_SETTINGS)[number];
-
-/** The first curve by which age shapes a setting. */
-export function ageCurve(setting: NumberSetting): { id: string; shaper: Shaper; curve: Curve } | null {
-  for (const { id, item } of listed(setting.shapers))
-    if (item.reads.kind === 'age' && item.mapping.kind === 'curve')
-      return { id, shaper: item, curve: item.mapping.curve };
-  return null;
+/** The first shaper by which age shapes a number: a curve, or a band between two. */
+export function ageShaper(setting: NumberSetting): { id: string; shaper: Shaper } | null {
+  const found = listed(setting.shapers).find(
+    ({ item }) => item.reads.kind === 'age' && item.mapping.kind !== 'gradient',
+  );
+  return found ? { id: found.id, shaper: found.item } : null;
 }
+/** The curves of a shaper: one, or the lower and the upper of a band. */
+export const curvesOf = ({ mapping }: Shaper): Curve[] =>
+  mapping.kind === 'curve' ? [mapping.curve] : mapping.kind === 'band' ? [mapping.low, mapping.high] : [];
 
 /** The first gradient by which age shapes a colour. */
 export function ageGradient(setting: ColourSetting): { id: string; stops: Collection<Stop> } | null {
@@ -114,23 +113,22 @@ export const newTint = (reads: Reads): Shaper => ({
 export const widthOf = ({ byId }: Collection<{ readonly at: KeyPlace }>): number =>
   Math.max(0.01, ...Object.values(byId).map(({ at }) => at.value));
 
-/** Gives a setting a shape over age, or replaces the curve it has. */
-export function setAgeCurve(setting: NumberSetting, curve: Curve, newId: string): void {
-  const found = ageCurve(setting);
-  const shaper: Shaper = {
+/** Writes the shaper by age of a setting with `edit`, which is given the one it has or a level one; a new one stands under `newId`. */
+export function shapeByAge(setting: NumberSetting, newId: string, edit: (own: Shaper) => Shaper): void {
+  const found = ageShaper(setting);
+  const level: Shaper = {
     reads: { kind: 'age' },
-    mapping: { kind: 'curve', curve },
+    mapping: { kind: 'curve', curve: curveThrough([[0, 1]]) },
     combine: 'multiply',
     amount: 1,
     muted: false,
   };
-  setting.shapers = withItem(
-    setting.shapers,
-    found?.id ?? newId,
-    found ? { ...found.shaper, mapping: { kind: 'curve', curve } } : shaper,
-    found ? setting.shapers.order.indexOf(found.id) : undefined,
-  );
+  const at = found ? setting.shapers.order.indexOf(found.id) : undefined;
+  setting.shapers = withItem(setting.shapers, found?.id ?? newId, edit(found?.shaper ?? level), at);
 }
+/** Gives a setting a shape over age, or replaces the one it has. */
+export const setAgeCurve = (setting: NumberSetting, curve: Curve, newId: string): void =>
+  shapeByAge(setting, newId, (own) => ({ ...own, mapping: { kind: 'curve', curve } }));
 
 export function setAgeGradient(layer: Layer, stops: Collection<Stop>, newId: string): void {
   const setting = layer.settings['life.colour'];

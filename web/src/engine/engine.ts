@@ -4,6 +4,7 @@ import { readCanonicalPicture, readRig, rigsOf } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import { EffectClock } from '@jinx/core/simulation';
 import type {
+  FilmSample,
   FromStage,
   Guide,
   StageFigure,
@@ -388,6 +389,15 @@ export class Engine {
   /** What the look of the layer of that salt has become after one of its steps; size 0 where the stage does not show it. */
   stepPicture(salt: number, step: string, size: number): Promise<{ rgba: Uint8Array; size: number }> {
     return this.#asked((id) => this.tellStage({ kind: 'stepPicture', id, salt, step, size }));
+  }
+
+  /** One particle of the layer of that salt at successive ages; size 0 where the stage does not show it. */
+  film(salt: number, samples: FilmSample[], size: number): Promise<{ rgba: Uint8Array; size: number }> {
+    return this.#asked((id) => this.tellStage({ kind: 'film', id, salt, samples, size }));
+  }
+  /** Lights what has an age in the layers of those salts, and dims the rest; none ends that. */
+  lightAge(salts: number[], age: number): void {
+    this.tellStage({ kind: 'lightAge', salts, age });
   }
 
   timeDrawing(times: number): Promise<{ milliseconds: number[] }> {

@@ -36,6 +36,8 @@ export const useEffectStore = defineStore('effect', () => {
   /** What the page at the right is about: the chosen layers, a group, or the effect as a whole. */
   const page = ref<'layers' | 'group' | 'effect'>('layers');
   const shownGroupId = ref('');
+  /** The line of the life sheet that is edited, as `LifeLine.key`. */
+  const lifeLine = ref('life.size');
   const past = shallowRef<Entry[]>([]);
   const future = shallowRef<Entry[]>([]);
 
@@ -178,6 +180,7 @@ export const useEffectStore = defineStore('effect', () => {
     chosenIds,
     chosen,
     page,
+    lifeLine,
     groupId,
     choose,
     chooseGroup,

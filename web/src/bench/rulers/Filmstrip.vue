@@ -1,65 +1,119 @@
 <script setup lang="ts">
-import { stepsOf } from '@jinx/core/document';
-import { computed } from 'vue';
+import { ownNumbersAt } from '@jinx/core/checks';
+import type { FilmSample } from '@jinx/stage';
+import { computed, inject, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import { ENGINE } from '../bench';
 import { hexOf } from '../colour';
 import { useLayer } from '../life';
 import { PAD, readable } from './layout';
 
-/** Small pictures of one particle at successive ages. */
+/** Small pictures of one particle at successive ages, drawn by the stage with the layer's own look. */
 const props = defineProps<{ layerId: string; width: number; height: number }>();
 const PICTURES = 12;
-const { layer, life } = useLayer(() => props.layerId);
+/** Pixels of a picture as the stage draws it. */
+const SIZE = 48;
+/** Asked for a little after the last change, so that a drag asks seldom. */
+const WAIT_MILLISECONDS = 120;
+const AGAIN_MILLISECONDS = 700;
+const engine = inject(ENGINE)!;
 const store = useEffectStore();
-/** The first shape that its look draws. */
-const shape = computed(() => {
-  const drawn = stepsOf(store.effect!, layer.value).find(({ item }) => item.kind === 'drawn' && !item.muted);
-  return drawn?.item.kind === 'drawn' ? drawn.item.settings.shape.base.value : 'disc';
-});
-const lifeSamples = life(PICTURES);
-const pictures = computed(() => {
-  const samples = lifeSamples.value;
-  const largest = Math.max(1e-9, ...samples.map(({ size }) => size));
-  const densest = Math.max(1e-9, ...samples.map(({ opacity }) => opacity));
-  return samples.map(({ age, size, rgb, opacity, intensity }) => ({
-    age,
+const canvas = ref<HTMLCanvasElement>();
+const { layer, life, lifetimes } = useLayer(() => props.layerId);
+const samples = life(PICTURES);
+
+/** Where each picture stands, and how large the particle is there. */
+const frames = computed(() => {
+  const largest = Math.max(1e-9, ...samples.value.map(({ size }) => size));
+  const room = Math.min(props.height, (props.width - 2 * PAD) / PICTURES);
+  return samples.value.map(({ age, size }) => ({
     x: PAD + age * (props.width - 2 * PAD),
-    radius: Math.max(0.6, (size / largest) * (props.height / 2 - 3)),
-    css: hexOf(rgb.map((c) => c * Math.min(2, Math.max(0.7, intensity)))),
-    opacity: readable(opacity, densest),
+    side: Math.max(2, (size / largest) * room),
   }));
+});
+/** The particle at each age: a faint layer is shown as opaque as it can be read. */
+function film(): FilmSample[] {
+  const densest = Math.max(1e-9, ...samples.value.map(({ opacity }) => opacity));
+  const own = ownNumbersAt(
+    store.effect!,
+    props.layerId,
+    samples.value.map(({ age }) => age),
+  );
+  return samples.value.map(({ age, rgb, intensity, opacity }, n) => ({
+    age,
+    seconds: age * lifetimes.value[1],
+    colour: [rgb[0] * intensity, rgb[1] * intensity, rgb[2] * intensity, readable(opacity, densest)],
+    own: own[n]!,
+  }));
+}
+
+let strip: HTMLCanvasElement | null = null;
+let timer = 0;
+let isGone = false;
+async function ask(): Promise<void> {
+  const { rgba, size } = await engine.film(layer.value.salt, film(), SIZE);
+  if (isGone) return;
+  // A layer that was just chosen or made may not be drawn yet.
+  if (size === 0 && layer.value.drawn.kind !== 'light')
+    timer = window.setTimeout(() => void ask(), AGAIN_MILLISECONDS);
+  strip = null;
+  if (size > 0) {
+    strip = document.createElement('canvas');
+    [strip.width, strip.height] = [rgba.length / (4 * size), size];
+    strip.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(rgba), strip.width, size), 0, 0);
+  }
+  draw();
+}
+/** What the stage does not draw by its look, such as a light, is shown as soft dots. */
+function dotsInto(context: CanvasRenderingContext2D): void {
+  frames.value.forEach(({ x, side }, n) => {
+    const { rgb, opacity } = samples.value[n]!;
+    const middle = props.height / 2;
+    const soft = context.createRadialGradient(x, middle, 0, x, middle, side / 2);
+    soft.addColorStop(0, hexOf([...rgb]));
+    soft.addColorStop(1, '#0000');
+    context.globalAlpha = opacity;
+    context.fillStyle = soft;
+    context.fillRect(x - side / 2, middle - side / 2, side, side);
+  });
+}
+function draw(): void {
+  const target = canvas.value;
+  if (!target) return;
+  const density = Math.min(2, window.devicePixelRatio);
+  [target.width, target.height] = [Math.round(props.width * density), Math.round(props.height * density)];
+  const context = target.getContext('2d')!;
+  context.scale(density, density);
+  if (!strip) return dotsInto(context);
+  // Pictures lie on the stage's dark: where they overlap, the brighter one is seen.
+  context.globalCompositeOperation = 'lighten';
+  frames.value.forEach(({ x, side }, n) =>
+    context.drawImage(strip!, n * SIZE, 0, SIZE, SIZE, x - side / 2, (props.height - side) / 2, side, side),
+  );
+}
+const later = () => {
+  window.clearTimeout(timer);
+  timer = window.setTimeout(() => void ask(), WAIT_MILLISECONDS);
+};
+watch(() => [store.effect, props.layerId], later);
+watch(frames, draw, { flush: 'post' });
+onMounted(() => {
+  draw();
+  later();
+});
+onBeforeUnmount(() => {
+  isGone = true;
+  window.clearTimeout(timer);
 });
 </script>
 
 <template>
-  <svg :width="width" :height="height" role="img" aria-label="one particle at successive ages">
-    <defs>
-      <radialGradient v-for="(picture, i) in pictures" :id="`film-${i}`" :key="i">
-        <stop offset="0" :stop-color="picture.css" />
-        <stop
-          :offset="shape === 'disc' ? 0.97 : 0.35"
-          :stop-color="picture.css"
-          :stop-opacity="shape === 'disc' ? 1 : 0.85"
-        />
-        <stop offset="1" :stop-color="picture.css" stop-opacity="0" />
-      </radialGradient>
-    </defs>
-    <g v-for="(picture, i) in pictures" :key="i" :opacity="picture.opacity">
-      <circle
-        v-if="shape === 'ring'"
-        :cx="picture.x"
-        :cy="height / 2"
-        :r="picture.radius * 0.86"
-        fill="none"
-        :stroke="picture.css"
-        stroke-width="1.6"
-      />
-      <circle v-else :cx="picture.x" :cy="height / 2" :r="picture.radius" :fill="`url(#film-${i})`" />
-      <path
-        v-if="shape === 'flare'"
-        :d="`M${picture.x - picture.radius} ${height / 2}h${picture.radius * 2}M${picture.x} ${height / 2 - picture.radius}v${picture.radius * 2}`"
-        :stroke="picture.css"
-      />
-    </g>
-  </svg>
+  <canvas ref="canvas" :style="{ width: `${width}px`, height: `${height}px` }" data-film></canvas>
 </template>
+
+<style scoped>
+canvas {
+  display: block;
+  background: #0b0b0c;
+}
+</style>

@@ -6,17 +6,29 @@ import TextField from '../TextField.vue';
 import { placed, tidy } from './keyPlaces';
 
 /** Where the chosen key stands and what it says, as fields: typed, and held by a share of life or by seconds. */
-const props = defineProps<{ keyOf: Key; x: number; life: number }>();
+const props = defineProps<{
+  keyOf: Key;
+  x: number;
+  life: number;
+  /** In what unit its value is written; a share in percent. */
+  unit: string;
+  least: number;
+  most: number;
+}>();
 const emit = defineEmits<{ change: [key: Key] }>();
 const isShare = computed(() => props.keyOf.at.anchor === 'share');
 const placeText = computed(() =>
   isShare.value ? `${plainNumber(props.keyOf.at.value * 100)}%` : `${plainNumber(props.keyOf.at.value)} s`,
 );
-const within = (value: number, most: number) => tidy(Math.min(most, Math.max(0, value)));
+const within = (value: number, most: number, least = 0) => tidy(Math.min(most, Math.max(least, value)));
+const isPercent = computed(() => props.unit === '%');
+const valueText = computed(() =>
+  isPercent.value ? `${plainNumber(props.keyOf.value * 100)}%` : `${plainNumber(props.keyOf.value)} ${props.unit}`,
+);
 
 function typed(text: string, take: (number: number) => Key): void {
   try {
-    emit('change', take(sumOf(text.replace(/[s%]\s*$/, ''))));
+    emit('change', take(sumOf(text.replace(/[^\d.)]+$/, ''))));
   } catch {
     // What is no number leaves the key where it was.
   }
@@ -26,7 +38,11 @@ const typePlace = (text: string) =>
     ...props.keyOf,
     at: { ...props.keyOf.at, value: isShare.value ? within(number / 100, 1) : within(number, 3600) },
   }));
-const typeValue = (text: string) => typed(text, (number) => ({ ...props.keyOf, value: within(number / 100, 1e5) }));
+const typeValue = (text: string) =>
+  typed(text, (number) => ({
+    ...props.keyOf,
+    value: within(isPercent.value ? number / 100 : number, props.most, props.least),
+  }));
 /** Another anchor holds the key where it now stands. */
 const anchor = (value: string) =>
   emit('change', { ...props.keyOf, at: placed(value as KeyPlace['anchor'], props.x, props.life) });
@@ -46,12 +62,7 @@ const anchor = (value: string) =>
       <option value="beforeDeath">before death</option>
     </select>
     <span class="quiet">at</span>
-    <TextField
-      class="number"
-      :value="`${plainNumber(keyOf.value * 100)}%`"
-      aria-label="value of the key"
-      @commit="typeValue"
-    />
+    <TextField class="number" :value="valueText" aria-label="value of the key" @commit="typeValue" />
   </div>
 </template>
 

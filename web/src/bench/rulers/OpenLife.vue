@@ -1,25 +1,18 @@
 <script setup lang="ts">
-import type { Collection, Curve, NumberSetting, Stop } from '@jinx/core/document';
-import { computed } from 'vue';
+import type { Collection, Stop } from '@jinx/core/document';
+import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { useLayer } from '../life';
-import {
-  ageCurve,
-  ageGradient,
-  LIFE_SETTINGS,
-  READY_SHAPES,
-  readyCurveOf,
-  setAgeCurve,
-  setAgeGradient,
-  type LifeSetting,
-} from '../shapers';
-import CurveEditor from './CurveEditor.vue';
+import { ageGradient, setAgeGradient } from '../shapers';
+import AgePointer from './AgePointer.vue';
 import Filmstrip from './Filmstrip.vue';
 import GradientEditor from './GradientEditor.vue';
+import LineEditor from './LineEditor.vue';
 import { PAD } from './layout';
+import { linesOf } from './lines';
 
 /** The chosen layer's life at full height: filmstrip, curves and gradient on one ruler. */
-const props = defineProps<{ width: number; height: number; active: LifeSetting }>();
+const props = defineProps<{ width: number; height: number }>();
 const store = useEffectStore();
 const { layer, lifetimes } = useLayer(() => store.chosenId);
 const life = computed(() => lifetimes.value[1]);
@@ -27,79 +20,62 @@ const inner = computed(() => props.width - 2 * PAD);
 const gradient = computed(() => ageGradient(layer.value.settings['life.colour']));
 const filmHeight = computed(() => (props.height > 140 ? 30 : 0));
 const curveHeight = computed(() => Math.max(50, props.height - filmHeight.value - 26 - (gradient.value ? 34 : 4)));
-const setting = computed<NumberSetting>(() => layer.value.settings[props.active]);
-const found = computed(() => ageCurve(setting.value));
-/** The other curves, drawn faintly behind. */
-const others = computed(() =>
-  LIFE_SETTINGS.filter((name) => name !== props.active).flatMap((name) => {
-    const other = ageCurve(layer.value.settings[name]);
-    return other ? [{ name, curve: other.curve }] : [];
-  }),
-);
-const word = computed(() => props.active.slice('life.'.length));
-
-function setCurve(curve: Curve, gesture: string | null): void {
-  store.changeLayer(
-    `shape ${word.value}`,
-    (target) => setAgeCurve(target.settings[props.active], curve, store.newId()),
-    gesture && `${props.active} ${gesture}`,
-  );
+const lines = computed(() => linesOf(store.effect!, store.chosenId));
+const line = computed(() => lines.value.find(({ key }) => key === store.lifeLine) ?? lines.value[0]!);
+const pointed = ref<number | null>(null);
+/** On the filmstrip, pointing lights what has that age on the stage; over the curves the effect is seen as it is. */
+const isLit = ref(false);
+function point(event: PointerEvent): void {
+  const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
+  const age = (event.clientX - box.left - PAD) / Math.max(1, inner.value);
+  pointed.value = age < 0 || age > 1 ? null : age;
+  isLit.value = event.clientY - box.top < filmHeight.value && event.buttons === 0;
 }
-function setStops(stops: Collection<Stop>, gesture: string | null): void {
-  store.changeLayer('shape colour', (target) => setAgeGradient(target, stops, store.newId()), gesture);
+function leave(): void {
+  pointed.value = null;
+  isLit.value = false;
 }
-const useShape = (name: string) => {
-  const ready = READY_SHAPES.find((shape) => shape.name === name);
-  if (ready) setCurve(readyCurveOf(ready.points), null);
-};
+/** The arrows walk the ages of the filmstrip. */
+function walk(event: KeyboardEvent): void {
+  const way = { ArrowLeft: -0.02, ArrowRight: 0.02 }[event.key];
+  if (event.key === 'Escape') leave();
+  else if (way === undefined) return;
+  else {
+    pointed.value = Math.min(1, Math.max(0, (pointed.value ?? 0.5) + way));
+    isLit.value = true;
+  }
+  event.preventDefault();
+  event.stopPropagation();
+}
+const setStops = (stops: Collection<Stop>, gesture: string | null) =>
+  store.changeLayers('shape colour', (target) => setAgeGradient(target, stops, store.newId()), gesture);
 </script>
 
 <template>
-  <div class="open" :style="{ paddingLeft: `${PAD}px` }">
+  <div class="open" :style="{ paddingLeft: `${PAD}px` }" @pointermove="point" @pointerleave="leave">
     <Filmstrip
       v-if="filmHeight"
       :layer-id="store.chosenId"
       :width="width"
       :height="filmHeight"
       :style="{ marginLeft: `${-PAD}px` }"
+      tabindex="0"
+      role="slider"
+      aria-label="one particle at successive ages"
+      :aria-valuetext="pointed === null ? 'no age is lit' : `${Math.round(pointed * 100)}% is lit on the stage`"
+      :aria-valuenow="Math.round((pointed ?? 0) * 100)"
+      title="Point at an age to see on the stage what has it now; the arrows walk it"
+      @keydown="walk"
+      @blur="leave"
     />
-    <div class="shapes">
-      <span class="quiet">{{ found ? `${word} over age:` : `${word} is not shaped: begin with` }}</span>
-      <button
-        v-for="shape in READY_SHAPES"
-        :key="shape.name"
-        type="button"
-        class="plain"
-        @click="useShape(shape.name)"
-      >
-        {{ shape.name }}
-      </button>
-    </div>
-    <div class="curves">
-      <div v-for="other in others" :key="other.name" class="behind" aria-hidden="true">
-        <CurveEditor
-          :curve="other.curve"
-          :width="inner"
-          :height="curveHeight"
-          :life="life"
-          :label="other.name"
-          :is-dashed="other.name === 'life.opacity'"
-        />
-      </div>
-      <CurveEditor
-        v-if="found"
-        :key="`${store.chosenId} ${active}`"
-        :curve="found.curve"
-        :width="inner"
-        :height="curveHeight"
-        :life="life"
-        :label="word"
-        :is-dashed="active === 'life.opacity'"
-        @change="setCurve"
-        @done="store.endGesture()"
-      />
-      <div v-else :style="{ height: `${curveHeight}px` }"></div>
-    </div>
+    <LineEditor
+      :key="`${store.chosenId} ${line.key}`"
+      :line="line"
+      :others="lines.filter((other) => other !== line)"
+      :width="inner"
+      :height="curveHeight"
+      :life="life"
+    />
     <GradientEditor
       v-if="gradient"
       :key="store.chosenId"
@@ -109,33 +85,19 @@ const useShape = (name: string) => {
       @change="setStops"
       @done="store.endGesture()"
     />
+    <AgePointer
+      v-if="pointed !== null"
+      :age="pointed"
+      :is-lit="isLit"
+      :lifetimes="lifetimes"
+      :left="PAD"
+      :width="inner"
+    />
   </div>
 </template>
 
 <style scoped>
-.shapes {
-  display: flex;
-  gap: 2px 6px;
-  height: 24px;
-  align-items: center;
-  overflow: hidden;
-  white-space: nowrap;
-  font-size: 12.5px;
-}
-.shapes .plain {
-  padding: 0 3px;
-}
-.curves {
+.open {
   position: relative;
-  margin-bottom: 4px;
-}
-.behind {
-  position: absolute;
-  inset: 0;
-  opacity: 0.28;
-  pointer-events: none;
-}
-.behind :deep(.key) {
-  display: none;
 }
 </style>

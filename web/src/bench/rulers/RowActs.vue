@@ -52,7 +52,7 @@ function act(value: string): void {
 
 <style scoped>
 .row-acts {
-  margin-top: auto;
+  flex: none;
   padding: 2px 2px 3px 8px;
   display: flex;
   font-size: 12.5px;

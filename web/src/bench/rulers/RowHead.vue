@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { LAYER_SETTINGS } from '@jinx/core/document';
 import { computed } from 'vue';
 import type { LayerCount } from '../../engine/protocol';
+import { useEffectStore } from '../../stores/effect';
 import { hexOf } from '../colour';
 import { settingText } from '../format';
 import { useLayer } from '../life';
-import { ageGradient, LIFE_SETTINGS, type LifeSetting } from '../shapers';
+import { ageGradient, ageShaper } from '../shapers';
+import { linesOf, readLine } from './lines';
 
 /** A row's head: the layer's picture, name, living count and cost; when open, its lines on the life sheet. */
 const props = defineProps<{
@@ -14,9 +15,8 @@ const props = defineProps<{
   /** Its place front to back, where rows do not stand so themselves. */
   drawNumber: number | null;
   isOpen: boolean;
-  active: LifeSetting;
 }>();
-const emit = defineEmits<{ activate: [name: LifeSetting] }>();
+const store = useEffectStore();
 const { layer, life, measures } = useLayer(() => props.id);
 const samples = life(12);
 const dot = computed(() => {
@@ -24,16 +24,17 @@ const dot = computed(() => {
   return hexOf(best.rgb);
 });
 const lines = computed(() =>
-  LIFE_SETTINGS.map((name) => {
-    const setting = layer.value.settings[name];
-    return {
-      name,
-      word: name.slice(5),
-      text: settingText(setting, LAYER_SETTINGS[name], (id) => measures.value.byId[id]?.name ?? ''),
-      isShaped: setting.shapers.order.length > 0,
-    };
-  }),
+  props.isOpen
+    ? linesOf(store.effect!, props.id).flatMap((line) => {
+        const read = readLine(store.effect!, props.id, line);
+        if (!read) return [];
+        const text = settingText(read.setting, read.declaration, (id) => measures.value.byId[id]?.name ?? '');
+        return [{ ...line, text, isShaped: ageShaper(read.setting) !== null }];
+      })
+    : [],
 );
+/** The line that is edited: the one that was chosen, if this layer has it. */
+const active = computed(() => lines.value.find(({ key }) => key === store.lifeLine)?.key ?? lines.value[0]?.key);
 const states = computed(() =>
   [layer.value.hidden ? 'hidden' : '', layer.value.solo ? 'alone' : '', layer.value.locked ? 'locked' : '']
     .filter(Boolean)
@@ -56,17 +57,17 @@ const states = computed(() =>
     <div v-if="isOpen" class="lines" role="radiogroup" aria-label="Line on the life sheet">
       <button
         v-for="line in lines"
-        :key="line.name"
+        :key="line.key"
         type="button"
         class="plain line"
         role="radio"
-        :aria-checked="active === line.name"
-        :class="{ chosen: active === line.name }"
-        @click.stop="emit('activate', line.name)"
+        :aria-checked="active === line.key"
+        :class="{ chosen: active === line.key }"
+        @click.stop="store.lifeLine = line.key"
       >
-        <span class="sample" :class="{ dashed: line.name === 'life.opacity', flat: !line.isShaped }"></span
+        <span class="sample" :class="{ dashed: line.key === 'life.opacity', flat: !line.isShaped }"></span
         >{{ line.word }}
-        <span class="value">{{ line.text }}{{ line.isShaped ? ', shaped' : '' }}</span>
+        <span class="value">{{ line.text }}</span>
       </button>
       <div class="plain line still">
         <span class="sample colour" :style="{ background: dot }"></span>colour
@@ -80,8 +81,13 @@ const states = computed(() =>
 .head {
   padding: 0 8px 0 12px;
   overflow: hidden;
+  display: flex;
+  flex-direction: column;
+  flex: 1;
+  min-height: 0;
 }
 .top {
+  flex: none;
   display: flex;
   align-items: center;
   gap: 8px;
@@ -126,9 +132,12 @@ const states = computed(() =>
 .lines {
   display: flex;
   flex-direction: column;
+  overflow: hidden auto;
   padding-left: 18px;
 }
 .line {
+  white-space: nowrap;
+  flex: none;
   display: flex;
   align-items: center;
   gap: 8px;
@@ -144,11 +153,15 @@ const states = computed(() =>
 }
 .value {
   margin-left: auto;
+  flex: 0 1 auto;
+  overflow: hidden;
+  text-overflow: ellipsis;
   color: var(--dim);
   font-size: 12.5px;
   white-space: nowrap;
 }
 .sample {
+  flex: none;
   width: 14px;
   border-top: 2px solid var(--accent);
 }
