@@ -1,3 +1,4 @@
+export * from './clip.ts';
 export * from './mirror.ts';
 export * from './regroup.ts';
 export * from './resize.ts';

@@ -25,6 +25,7 @@ const KEYS = [
   ['Shift ↑ ↓ on a row', 'choose several layers; also Shift or Ctrl and a press'],
   ['H, S, O on a row', 'hide, see alone, lock'],
   ['D, G, M, Delete on a row', 'copy, group, mirror, delete'],
+  ['Ctrl C on a row, Ctrl V', 'copy layers; put them in, also in another effect'],
   ['arrows on a curve’s key', 'move all that are chosen; Delete, Insert take away, add'],
   ['S, P, H, F on a curve’s key', 'smooth, sharp, held; end for end'],
   ['Ctrl A, C, V on a curve’s key', 'choose all; copy; paste, also into another line'],

@@ -20,6 +20,7 @@ import { rowsOf, type Arrangement, type Row } from './rulers/rows';
 import TimeRuler from './rulers/TimeRuler.vue';
 import TimeStrip from './rulers/TimeStrip.vue';
 import { dragBy } from './rulers/dragBy';
+import { useClipboard } from './rulers/useClipboard';
 import { useLayerActs } from './rulers/useLayerActs';
 
 /** The rulers: a row per layer, across the effect's time and a particle's age. */
@@ -28,6 +29,7 @@ const emit = defineEmits<{ dropFile: [file: File, layerId: string] }>();
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
 const acts = useLayerActs(engine);
+const clipboard = useClipboard();
 const holder = ref<HTMLElement>();
 const rowsHolder = ref<HTMLElement>();
 const { width } = useElementSize(holder);
@@ -230,7 +232,7 @@ defineExpose({ add: acts.add });
                 :draw-number="arrangement === 'grouped' ? store.effect!.layers.order.indexOf(row.id) + 1 : null"
                 :is-open="isOpen(row)"
               />
-              <RowActs v-if="isOpen(row)" :id="row.id" :acts="acts" />
+              <RowActs v-if="isOpen(row)" :id="row.id" :acts="acts" @clip="clipboard.copy" />
             </template>
           </div>
           <template v-if="row.kind === 'layer'">

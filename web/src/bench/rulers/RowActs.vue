@@ -6,6 +6,7 @@ import type { LayerActs } from './useLayerActs';
 
 /** What can be done with the open row's layer, and with those chosen beside it. */
 const props = defineProps<{ id: string; acts: LayerActs }>();
+const emit = defineEmits<{ clip: [] }>();
 const store = useEffectStore();
 const layer = computed(() => store.effect!.layers.byId[props.id]!);
 const isMany = computed(() => store.chosenIds.length > 1);
@@ -17,6 +18,7 @@ const more = computed(() => [
   { value: 'back', text: 'toward the back (Alt ↓)' },
   { value: 'mirror', text: 'mirror left and right (M)' },
   { value: 'mirrored', text: 'copy, mirrored' },
+  { value: 'clip', text: 'copy to put into another effect (Ctrl C)' },
 ]);
 function act(value: string): void {
   const { acts, id } = props;
@@ -28,6 +30,7 @@ function act(value: string): void {
     back: () => acts.moveBy(id, 1),
     mirror: () => acts.mirror(id),
     mirrored: () => acts.copy(id, true),
+    clip: () => emit('clip'),
   };
   all[value]!();
 }

@@ -1,0 +1,227 @@
+import {
+  canonicalText,
+  DocumentError,
+  listed,
+  newId,
+  parseEffect,
+  placesOfLayer,
+  settingsOfLayer,
+  stepSettings,
+  structuredCopy,
+  withItem,
+  type Collection,
+  type Effect,
+  type Id,
+  type Layer,
+  type Moment,
+  type Random32,
+  type Setting,
+} from '../document/index.ts';
+import { moveLayer } from './regroup.ts';
+import { recoloured, reread } from './rewrite.ts';
+
+/** Layers that were copied, with the effect they come from: what they refer to is looked up in it. */
+export interface Clip {
+  readonly layers: readonly Id[];
+  readonly effect: Effect;
+}
+
+/** What came of putting layers into an effect. */
+export interface Pasted {
+  /** The new layers, in their order. */
+  readonly layers: readonly Id[];
+  /** What was brought along, for the effect had none of its name. */
+  readonly brought: readonly string[];
+  /** What had no match, and so is not referred to any more. */
+  readonly lost: readonly string[];
+}
+
+const MARK = 'jinx layers';
+
+/** Layers as text, to be put into this or another effect, of this or another project. */
+export const clipText = ({ layers, effect }: Clip): string => canonicalText({ kind: MARK, layers, effect });
+
+/** Reads what `clipText` wrote. Null when the text is something else. @throws DocumentError when it is such a text, but not whole. */
+export function readClip(text: string): Clip | null {
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    return null;
+  }
+  if (typeof value !== 'object' || value === null || (value as { kind?: unknown }).kind !== MARK) return null;
+  const { layers, effect: document } = value as { layers?: unknown; effect?: unknown };
+  const effect = parseEffect(document);
+  if (!Array.isArray(layers) || !layers.every((id) => typeof id === 'string' && id in effect.layers.byId))
+    throw new DocumentError('the copied layers are not in what was copied: copy them again', 'layers');
+  return { layers: layers as Id[], effect };
+}
+
+type Table = 'palette' | 'measures' | 'dials' | 'channels' | 'looks' | 'fronts';
+const WORDS: Record<Table, string> = {
+  palette: 'the colour',
+  measures: 'the measure',
+  dials: 'the dial',
+  channels: 'the channel',
+  looks: 'the look',
+  fronts: 'the release front',
+};
+
+/** Puts copied layers into an effect, one after another. */
+class Paster {
+  readonly brought = new Set<string>();
+  readonly lost = new Set<string>();
+  readonly #draft: Effect;
+  readonly #clip: Clip;
+  readonly #random: Random32;
+  /** New ids of the copied layers, by their old ones. */
+  readonly #ids: ReadonlyMap<Id, Id>;
+  readonly #known = new Map<string, Id>();
+
+  constructor(draft: Effect, clip: Clip, ids: ReadonlyMap<Id, Id>, random: Random32) {
+    [this.#draft, this.#clip, this.#ids, this.#random] = [draft, clip, ids, random];
+  }
+
+  /** The entry of a table that has the same name here; brought along where there is none. */
+  #entry(table: Table, id: Id): Id {
+    const key = `${table}/${id}`;
+    const known = this.#known.get(key);
+    if (known !== undefined) return known;
+    const from = this.#clip.effect[table] as Collection<{ name: string }>;
+    const here = this.#draft[table] as Collection<{ name: string }>;
+    const item = from.byId[id]!;
+    // A look or a front is the same only if it is so throughout; else it comes along beside the other.
+    const isSame = (other: { name: string }) =>
+      table === 'looks' || table === 'fronts'
+        ? canonicalText(other) === canonicalText(item)
+        : other.name === item.name;
+    const found = listed(here).find((other) => isSame(other.item))?.id;
+    const to = found ?? (here.byId[id] ? newId(this.#random) : id);
+    this.#known.set(key, to);
+    if (found !== undefined) return found;
+    this.brought.add(`${WORDS[table]} ${item.name}`);
+    const made = structuredCopy(item);
+    (this.#draft as unknown as Record<Table, Collection<unknown>>)[table] = withItem(here, to, made);
+    this.#finish(table, made);
+    return to;
+  }
+
+  /** What was brought along may itself refer to something. */
+  #finish(table: Table, made: { name: string }): void {
+    if (table === 'palette') {
+      const { colour } = made as Effect['palette']['byId'][string];
+      if (colour.kind === 'derived') colour.from = this.#entry('palette', colour.from);
+    } else if (table === 'looks') {
+      for (const { item: step } of listed((made as Effect['looks']['byId'][string]).steps)) {
+        for (const setting of Object.values(stepSettings(step))) this.#setting(setting);
+        if (step.kind === 'gradient') recoloured(step, (id) => this.#entry('palette', id));
+      }
+    } else if (table === 'fronts') {
+      const front = made as Effect['fronts']['byId'][string];
+      for (const setting of Object.values(front.settings)) this.#setting(setting as Setting);
+      if ('thing' in front.place) front.place.thing = this.#thing(front.place.thing);
+    }
+  }
+
+  #setting(setting: Setting): void {
+    reread(setting, (table, id) => this.#entry(table, id));
+  }
+
+  /** The thing on this stage of the same name, or the same figure; a gone one is a finding of the effect. */
+  #thing(id: Id): Id {
+    const known = this.#known.get(`things/${id}`);
+    if (known !== undefined) return known;
+    const item = this.#clip.effect.stage.things.byId[id];
+    const here = listed(this.#draft.stage.things);
+    const found =
+      here.find((other) => other.item.name === item?.name && other.item.asset === item?.asset) ??
+      here.find((other) => other.item.asset === item?.asset) ??
+      here.find((other) => other.item.name === item?.name);
+    const to = found?.id ?? (this.#draft.stage.things.byId[id] ? newId(this.#random) : id);
+    if (!found) this.lost.add(`the thing ${item?.name ?? id}, which is not on this stage`);
+    this.#known.set(`things/${id}`, to);
+    return to;
+  }
+
+  /** A layer that is referred to: copied along, or here under the same id and name. Null where there is none. */
+  #layer(id: Id, why: string): Id | null {
+    const copied = this.#ids.get(id);
+    if (copied !== undefined) return copied;
+    const name = this.#clip.effect.layers.byId[id]?.name;
+    if (this.#draft.layers.byId[id]?.name === name) return id;
+    this.lost.add(`the layer ${name ?? id}, ${why}`);
+    return null;
+  }
+
+  #moment(moment: Moment | null): void {
+    if (!moment) return;
+    if (moment.measure) moment.measure = this.#entry('measures', moment.measure);
+    if (moment.after.kind !== 'layer') return;
+    const layer = this.#layer(moment.after.layer, 'on which births hung');
+    moment.after = layer === null ? { kind: 'border', border: 'start' } : { ...moment.after, layer };
+  }
+
+  /** Writes a layer's references anew, so that they lead to what is here. */
+  put(layer: Layer, id: Id): void {
+    const { source, population, drawn } = layer;
+    const own = { ...this.#clip.effect, layers: { order: [id], byId: { [id]: layer } } };
+    for (const { setting } of settingsOfLayer(own, id)) this.#setting(setting);
+    for (const { place } of placesOfLayer(own, id)) if ('thing' in place) place.thing = this.#thing(place.thing);
+    if ('thing' in source) source.thing = this.#thing(source.thing);
+    if (source.kind === 'particles') {
+      const bearer = this.#layer(source.layer, 'on whose particles they were born');
+      layer.source =
+        bearer === null ? { kind: 'point', place: structuredCopy(layer.aim) } : { ...source, layer: bearer };
+    }
+    if (population.kind === 'follows') {
+      const followed = this.#layer(population.layer, 'which was followed');
+      layer.population = followed === null ? { kind: 'own' } : { kind: 'follows', layer: followed };
+    }
+    if (layer.inside !== null) layer.inside = this.#layer(layer.inside, 'inside of which it was drawn');
+    if (layer.front !== null) layer.front = this.#entry('fronts', layer.front);
+    for (const link of listed(layer.links)) {
+      const to = this.#layer(link.item.layer, 'which was set off');
+      if (to === null) {
+        layer.links.order = layer.links.order.filter((other) => other !== link.id);
+        delete layer.links.byId[link.id];
+      } else link.item.layer = to;
+    }
+    this.#moment(layer.births.from);
+    this.#moment(layer.births.until);
+    const channels = listed(layer.channels).map(
+      ({ id: channel, item }) => [this.#entry('channels', channel), item] as const,
+    );
+    layer.channels = { order: channels.map(([channel]) => channel), byId: Object.fromEntries(channels) };
+    if (layer.look.kind === 'named') layer.look.look = this.#entry('looks', layer.look.look);
+    else
+      for (const { item: step } of listed(layer.look.steps))
+        if (step.kind === 'gradient') recoloured(step, (entry) => this.#entry('palette', entry));
+    if (drawn.kind === 'mesh') for (const part of drawn.parts) part.look = this.#entry('looks', part.look);
+    if (drawn.kind === 'body') {
+      drawn.thing = this.#thing(drawn.thing);
+      if (drawn.front !== null) drawn.front = this.#entry('fronts', drawn.front);
+    }
+  }
+}
+
+/**
+ * Puts copied layers into a draft, at a place front to back. Palette, measures, dials and channels are matched by name,
+ * things by figure or name; what has no match is brought along where it can be, and told where it cannot. Layers come out of
+ * their groups, and look as they did.
+ */
+export function pasteLayers(draft: Effect, clip: Clip, at: number, random: Random32): Pasted {
+  const from: Clip = { layers: clip.layers, effect: structuredCopy(clip.effect) };
+  const taken = new Set(Object.keys(draft.layers.byId));
+  const ids = new Map(from.layers.map((id) => [id, taken.has(id) ? newId(random) : id]));
+  const paster = new Paster(draft, from, ids, random);
+  const salts = new Set(listed(draft.layers).map(({ item }) => item.salt));
+  from.layers.forEach((id, n) => {
+    moveLayer(from.effect, id, null);
+    const layer = from.effect.layers.byId[id]!;
+    paster.put(layer, id);
+    // Its particles keep their draws where nothing here has them already.
+    if (salts.has(layer.salt)) layer.salt = random() >>> 0;
+    draft.layers = withItem(draft.layers, ids.get(id)!, layer, at + n);
+  });
+  return { layers: [...ids.values()], brought: [...paster.brought], lost: [...paster.lost] };
+}
