@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { Effect } from '@jinx/core/document';
-import { openMantle, particlesOf, goTo, saved } from './bench.ts';
+import { chapter, goTo, openMantle, particlesOf, saved } from './bench.ts';
 
 let id = '';
 let project = '';
@@ -62,4 +62,42 @@ test('layers put in beside themselves are a throw of their own', async ({ page }
   const ids = await page.evaluate(() => window.jinx.layers());
   expect(ids['Embers']).toBeTruthy();
   expect((await particlesOf(page, 'Embers')).positions.length).toBeGreaterThan(100);
+});
+
+test('a chapter is given to many layers, and a setting to another of its unit', async ({ page }) => {
+  await row(page, 'Motes').getByText('Motes').click();
+  await chapter(page, 'Motion');
+  await page.getByRole('button', { name: 'more', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'copy Motion of this layer' }).click();
+  await row(page, 'Lamp glow').getByText('Lamp glow').click();
+  await row(page, 'Embers')
+    .getByText('Embers')
+    .click({ modifiers: ['ControlOrMeta'] });
+  await page.getByRole('button', { name: 'more', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'give these 2 layers Motion of Motes' }).click();
+  await saved(page);
+  const read = async () =>
+    ((await (await page.request.get(`/api/effects/${id}`)).json()) as { document: Effect }).document.layers.byId;
+  const layerOf = async (name: string) => Object.values(await read()).find((layer) => layer.name === name)!;
+  const motes = await layerOf('Motes');
+  for (const name of ['Lamp glow', 'Embers']) {
+    const given = await layerOf(name);
+    expect(given.forces).toEqual(motes.forces);
+    expect(given.settings['motion.speed']).toEqual(motes.settings['motion.speed']);
+    expect(given.settings['life.size']).not.toEqual(motes.settings['life.size']);
+  }
+  await page.getByRole('button', { name: 'Undo' }).click();
+
+  await row(page, 'Motes').getByText('Motes').click();
+  await chapter(page, 'Life');
+  await page.getByRole('button', { name: /^size:/ }).click();
+  await page.getByRole('button', { name: 'Copy', exact: true }).first().click();
+  await row(page, 'Embers').getByText('Embers').click();
+  await page.getByRole('button', { name: /^size:/ }).click();
+  await page.getByRole('button', { name: 'Paste', exact: true }).click();
+  await saved(page);
+  expect((await layerOf('Embers')).settings['life.size']).toEqual(motes.settings['life.size']);
+  // A number of another unit takes none of it.
+  await page.getByRole('button', { name: /^opacity:/ }).click();
+  await expect(page.getByRole('button', { name: 'Paste', exact: true })).toHaveCount(0);
 });

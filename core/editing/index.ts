@@ -1,3 +1,4 @@
+export * from './chapters.ts';
 export * from './clip.ts';
 export * from './mirror.ts';
 export * from './regroup.ts';

@@ -1,9 +1,14 @@
 <script setup lang="ts">
 import { ownerOf } from '@jinx/core/document';
+import { pasteChapter, type ChapterName, type Pasted } from '@jinx/core/editing';
+import { message } from 'ant-design-vue';
 import { computed, ref } from 'vue';
-import { useEffectStore } from '../stores/effect';
+import { random32, useEffectStore } from '../stores/effect';
+import { copiedChapter } from './copied';
 import EffectPage from './EffectPage.vue';
 import GroupPage from './GroupPage.vue';
+import MenuButton from './MenuButton.vue';
+import { toldOfReferences } from './rulers/useClipboard';
 import TextField from './TextField.vue';
 import AppearanceChapter from './chapters/AppearanceChapter.vue';
 import BirthsChapter from './chapters/BirthsChapter.vue';
@@ -32,6 +37,33 @@ const followedId = computed(() => (store.effect && layer.value ? ownerOf(store.e
 const followed = computed(() =>
   followedId.value === store.chosenId ? null : (store.effect?.layers.byId[followedId.value] ?? null),
 );
+
+/** What can be done with the open chapter as a whole. */
+const chapterActs = computed(() => {
+  const copied = copiedChapter.value;
+  const whom = store.chosenIds.length > 1 ? `these ${store.chosenIds.length} layers` : 'this layer';
+  return [
+    { value: 'copy', text: `copy ${open.value} of this layer` },
+    ...(copied ? [{ value: 'paste', text: `give ${whom} ${titleOf(copied.chapter)} of ${copied.layer}` }] : []),
+  ];
+});
+const titleOf = (chapter: ChapterName) => names.find((name) => name.toLowerCase() === chapter)!;
+function actOnChapter(value: string): void {
+  const chapter = open.value.toLowerCase() as ChapterName;
+  if (value === 'copy') {
+    const clip = { layers: [store.chosenId], effect: store.effect! };
+    copiedChapter.value = { chapter, layer: layer.value!.name, clip };
+    return;
+  }
+  const copied = copiedChapter.value!;
+  const to = store.openIds(store.effect!);
+  let pasted: Pasted | null = null;
+  store.change(`give ${titleOf(copied.chapter)} of ${copied.layer}`, (draft) => {
+    pasted = pasteChapter(draft, copied.clip, copied.chapter, to, random32);
+  });
+  const told = pasted && toldOfReferences(pasted);
+  if (told) void message.info(told, 8);
+}
 
 /** Names of the layers that are edited along. */
 const beside = computed(() => store.chosenIds.slice(1).map((id) => store.effect!.layers.byId[id]!.name));
@@ -72,6 +104,7 @@ function rename(text: string): void {
         >
           {{ name }}
         </button>
+        <span class="whole"><MenuButton label="more" :choices="chapterActs" @choose="actOnChapter" /></span>
       </div>
       <div class="page" role="tabpanel">
         <p v-if="followed && OWN.has(open)">
@@ -120,14 +153,18 @@ function rename(text: string): void {
 }
 .tabs {
   display: flex;
-  gap: 10px;
+  gap: 8px;
   border-bottom: 1px solid var(--rule);
   margin-bottom: 6px;
 }
-.tabs .plain {
+.whole {
+  margin-left: auto;
+  align-self: center;
+}
+.tabs > .plain {
   padding: 4px 0 6px;
 }
-.tabs .on {
+.tabs > .on {
   box-shadow: inset 0 -2px 0 var(--accent);
 }
 .chapters :deep(.page) {

@@ -2,6 +2,8 @@
 import {
   defaultSetting,
   listed,
+  settingSchema,
+  structuredCopy,
   withItem,
   withoutItem,
   type NumberDeclaration,
@@ -11,6 +13,7 @@ import {
 import { isDraft, original } from 'immer';
 import { computed, nextTick, ref, useId } from 'vue';
 import { useEffectStore } from '../stores/effect';
+import { copiedSetting } from './copied';
 import { settingText, stepFor, typedBase } from './format';
 import { differsHere, setDiffering } from './lookNumbers';
 import { sideways } from './sideways';
@@ -174,6 +177,27 @@ const setHere = (isDifferent: boolean) =>
   store.change(isDifferent ? `let ${name.value} differ here` : `take ${name.value} from the look`, (draft) =>
     setDiffering(draft, store.chosenId, props.of, props.setting, isDifferent),
   );
+const copy = () => {
+  copiedSetting.value = {
+    effect: store.id,
+    name: name.value,
+    unit: declaration.value.unit,
+    setting: structuredCopy(chosen.value),
+  };
+  cancel();
+};
+/** What was copied, where it may be put in here: a number of the same unit, within what this one allows. */
+const pastable = computed(() => {
+  const copied = copiedSetting.value;
+  if (copied?.effect !== store.id || copied.unit !== declaration.value.unit) return null;
+  const fits = settingSchema({ ...declaration.value, name: name.value }).safeParse(copied.setting).success;
+  return fits ? copied : null;
+});
+function paste(): void {
+  const { setting } = pastable.value!;
+  change('paste', (target) => Object.assign(target, structuredCopy(setting)));
+  cancel();
+}
 function reset(): void {
   change('reset', (target) => Object.assign(target, defaultSetting(declaration.value)));
   cancel();
@@ -218,6 +242,10 @@ function reset(): void {
         <button v-if="isShaped" type="button" class="plain act" @click="unshape">Take the shape off</button>
         <button type="button" class="plain act" @click="mute">{{ chosen.muted ? 'Unmute' : 'Mute' }}</button>
         <button type="button" class="plain act" @click="reset">Reset</button>
+        <button type="button" class="plain act" @click="copy">Copy</button>
+        <button v-if="pastable" type="button" class="plain act" :title="`Takes over ${pastable.name}`" @click="paste">
+          Paste
+        </button>
         <button v-if="differs !== null" type="button" class="plain act" @click="setHere(!differs)">
           {{ differs ? 'As the look has it' : 'Only in this layer' }}
         </button>

@@ -3,7 +3,7 @@ import { listed, type Curve, type Key } from '@jinx/core/document';
 import { placeOnLife } from '@jinx/core/maths';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { copiedKeys } from './copiedKeys';
+import { copiedKeys } from '../copied';
 import {
   easeKeys,
   flipKeys,

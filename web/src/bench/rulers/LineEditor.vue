@@ -15,7 +15,7 @@ import ChoiceChip from '../ChoiceChip.vue';
 import MenuButton from '../MenuButton.vue';
 import { ageShaper, curvesOf, READY_SHAPES, readyCurveOf, shapeByAge } from '../shapers';
 import { useSetting } from '../useSetting';
-import { copiedKeys } from './copiedKeys';
+import { copiedKeys } from '../copied';
 import CurveEditor from './CurveEditor.vue';
 import { areaBetween, CurveScale, lineThrough } from './curveScale';
 import { scaleKeys } from './curveEdit';

@@ -7,11 +7,11 @@ import { random32, useEffectStore } from '../../stores/effect';
 const list = (words: readonly string[]) => new Intl.ListFormat('en').format(words);
 const count = (layers: readonly string[]) => (layers.length === 1 ? 'The layer' : `${layers.length} layers`);
 
-/** What is told of a paste: what came along, and what had no match here. */
-export function toldOf({ layers, brought, lost }: Pasted): string {
-  const along = brought.length > 0 ? ` Brought along: ${list(brought)}.` : '';
-  const without = lost.length > 0 ? ` No match here: ${list(lost)}.` : '';
-  return `${count(layers)} put in.${along}${without}`;
+/** What came along with what was put in, and what had no match here; nothing where all was as it should be. */
+export function toldOfReferences({ brought, lost }: Pasted): string {
+  const along = brought.length > 0 ? `Brought along: ${list(brought)}.` : '';
+  const without = lost.length > 0 ? `No match here: ${list(lost)}.` : '';
+  return [along, without].filter(Boolean).join(' ');
 }
 
 /** Layers through the clipboard: copied while a row has the focus, put in anywhere on the bench, also of another project. */
@@ -45,7 +45,7 @@ export function useClipboard() {
       });
       if (!pasted) return;
       store.choose((pasted as Pasted).layers);
-      void message.info(toldOf(pasted), 8);
+      void message.info(`${count((pasted as Pasted).layers)} put in. ${toldOfReferences(pasted)}`.trim(), 8);
     } catch (error) {
       const sentence = error instanceof DocumentError ? error.message : 'it cannot be read';
       void message.error(`What was copied cannot be put in: ${sentence}.`, 8);
