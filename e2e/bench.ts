@@ -79,3 +79,12 @@ export async function openMantle(page: Page): Promise<string> {
   await expect.poll(() => page.evaluate(() => window.jinx.state().living), { timeout: 60_000 }).toBeGreaterThan(100);
   return id;
 }
+
+/** Begins the open line of the life sheet with a ready shape. */
+export async function beginWith(page: Page, shape: string): Promise<void> {
+  const menu = page.getByRole('button', { name: 'begin with…' });
+  // A line that is not shaped yet offers them at once.
+  if ((await menu.count()) === 0) return page.getByRole('button', { name: shape, exact: true }).click();
+  await menu.click();
+  await page.getByRole('menuitem', { name: shape, exact: true }).click();
+}

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { chapter, differing, goTo, openMantle, particlesOf, pixels, saved, type } from './bench.ts';
+import { beginWith, chapter, differing, goTo, openMantle, particlesOf, pixels, saved, type } from './bench.ts';
 
 let id = '';
 test.beforeEach(async ({ page }) => {
@@ -114,7 +114,7 @@ test('what is wrong is said, with a mend that works', async ({ page }) => {
   await page.getByRole('button', { name: 'Make it opaque' }).click();
   await expect(page.getByText(/shows nothing/)).toHaveCount(0);
   await page.getByRole('radio', { name: /^opacity/ }).click();
-  await page.getByRole('button', { name: 'level' }).click();
+  await beginWith(page, 'level');
   await expect(page.getByText(/Motes pops in at birth/)).toBeVisible();
   await page.getByRole('button', { name: 'Fade in over 0.08 s' }).click();
   await expect(page.getByText(/pops in at birth/)).toHaveCount(0);

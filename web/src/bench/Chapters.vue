@@ -91,19 +91,21 @@ function rename(text: string): void {
         and {{ beside.join(', ') }}: what is set here is set for all of them.
         <button type="button" class="plain act" @click="store.choose([store.chosenId])">Only this one</button>
       </p>
-      <div class="tabs" role="tablist">
-        <button
-          v-for="name in names"
-          :key="name"
-          type="button"
-          role="tab"
-          class="plain"
-          :class="{ on: open === name }"
-          :aria-selected="open === name"
-          @click="open = name"
-        >
-          {{ name }}
-        </button>
+      <div class="tabs">
+        <div class="list" role="tablist">
+          <button
+            v-for="name in names"
+            :key="name"
+            type="button"
+            role="tab"
+            class="plain"
+            :class="{ on: open === name }"
+            :aria-selected="open === name"
+            @click="open = name"
+          >
+            {{ name }}
+          </button>
+        </div>
         <span class="whole"><MenuButton label="more" :choices="chapterActs" @choose="actOnChapter" /></span>
       </div>
       <div class="page" role="tabpanel">
@@ -161,10 +163,14 @@ function rename(text: string): void {
   margin-left: auto;
   align-self: center;
 }
-.tabs > .plain {
+.list {
+  display: flex;
+  gap: 8px;
+}
+.list .plain {
   padding: 4px 0 6px;
 }
-.tabs > .on {
+.list .on {
   box-shadow: inset 0 -2px 0 var(--accent);
 }
 .chapters :deep(.page) {
