@@ -225,7 +225,7 @@ function spreadOn(scale: CurveScale): string {
       </span>
     </template>
     <template v-else>
-      <span class="quiet">{{ line.word }} is the same at every age: begin with</span>
+      <span class="quiet">{{ line.word }} is not shaped: begin with</span>
       <button v-for="ready in READY_SHAPES" :key="ready.name" type="button" class="plain" @click="begin(ready.name)">
         {{ ready.name }}
       </button>
