@@ -2,7 +2,8 @@ import type { Effect, Layer, Moment } from './effect.ts';
 import { settingSchema } from './settingSchema.ts';
 import type { Colour, Setting } from './setting.ts';
 import { listed, type Collection } from './collection.ts';
-import { stepSettings, stepTable, type Step } from './look.ts';
+import { stepTable, type Step } from './look.ts';
+import { settingsIn } from './walk.ts';
 
 export interface ReferenceProblem {
   readonly path: string;
@@ -35,27 +36,20 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     }
   };
 
-  for (const { id, item } of listed(effect.forces)) {
-    for (const [name, value] of Object.entries(item.force.settings))
-      setting(value as Setting, `forces.${id}.${name}`);
+  for (const { at, name, setting: value } of settingsIn(effect)) setting(value, `${at}.${name}`);
+  for (const { id, item } of listed(effect.forces))
     for (const layer of item.layers)
       if (!effect.layers.byId[layer]) say(`forces.${id}.layers`, `no layer "${layer}" to act on`);
-  }
   for (const { id, item } of listed(effect.surfaces)) {
-    for (const [name, value] of Object.entries(item.settings)) setting(value as Setting, `surfaces.${id}.${name}`);
     for (const layer of item.layers)
       if (!effect.layers.byId[layer]) say(`surfaces.${id}.layers`, `no layer "${layer}" to be met by`);
     if (item.kind === 'layer' && !effect.layers.byId[item.layer])
       say(`surfaces.${id}.layer`, `no layer "${item.layer}" whose mesh is met`);
   }
-  for (const { id, item } of listed(effect.fronts))
-    for (const [name, value] of Object.entries(item.settings)) setting(value as Setting, `fronts.${id}.${name}`);
   const steps = (all: Collection<Step>, path: string) => {
-    for (const { id, item } of listed(all)) {
-      for (const [name, value] of Object.entries(stepSettings(item))) setting(value, `${path}.${id}.${name}`);
+    for (const { id, item } of listed(all))
       if (item.kind === 'gradient')
         for (const stop of listed(item.stops)) colour(stop.item.colour, `${path}.${id}.stops.${stop.id}`);
-    }
   };
   for (const { id, item } of listed(effect.looks)) steps(item.steps, `looks.${id}.steps`);
   const lookOf = ({ look }: Layer, path: string) => {
@@ -71,7 +65,6 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
         if (kind && declaration?.value !== 'number') say(at, `a step of kind ${kind} has no number "${name}"`);
         const checked = declaration?.value === 'number' ? settingSchema(declaration).safeParse(value) : null;
         if (checked && !checked.success) say(at, checked.error.issues[0]!.message);
-        setting(value, at);
       }
     }
   };
@@ -98,23 +91,11 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     if (item.parent !== null && !effect.groups.byId[item.parent]) say(`${path}.parent`, `no group "${item.parent}"`);
     if (item.population.kind === 'follows' && !effect.layers.byId[item.population.layer])
       say(`${path}.population`, `no layer "${item.population.layer}" to follow`);
-    for (const [name, value] of Object.entries(item.settings)) setting(value, `${path}.settings.${name}`);
-    for (const force of listed(item.forces))
-      for (const [name, value] of Object.entries(force.item.settings))
-        setting(value as Setting, `${path}.forces.${force.id}.${name}`);
     drawnAs(item.drawn, `${path}.drawn`);
-    if (item.drawn.kind !== 'sprite')
-      for (const [name, value] of Object.entries(item.drawn.settings))
-        setting(value as Setting, `${path}.drawn.${name}`);
     for (const link of listed(item.links))
       if (!effect.layers.byId[link.item.layer]) say(`${path}.links.${link.id}`, `no layer "${link.item.layer}"`);
-    for (const link of listed(item.links))
-      for (const [name, value] of Object.entries(link.item.settings))
-        setting(value as Setting, `${path}.links.${link.id}.${name}`);
-    for (const channel of listed(item.channels)) {
-      if (!effect.channels.byId[channel.id]) say(`${path}.channels.${channel.id}`, `no channel "${channel.id}"`);
-      setting(channel.item, `${path}.channels.${channel.id}`);
-    }
+    for (const channel of item.channels.order)
+      if (!effect.channels.byId[channel]) say(`${path}.channels.${channel}`, `no channel "${channel}"`);
     if (item.source.kind === 'particles' && !effect.layers.byId[item.source.layer])
       say(`${path}.source`, `no layer "${item.source.layer}" to be born on`);
   }

@@ -16,7 +16,7 @@ import type { Setting } from './setting.ts';
 
 /** A setting where it stands in a document: the very object, so that a draft may be written into. */
 export interface FoundSetting {
-  /** The document's path to what holds it, as in "layers.ID.forces.ID"; names of collections' parts are left out. */
+  /** Where it stands, as problems name it: as in "layers.ID.forces.ID", with its own name to follow. */
   readonly at: string;
   /** As the chapters name its holder: "" for a layer's own, "force/ID", "link/ID", "ribbon", "drawn", "channels", "step/ID". */
   readonly of: string;
@@ -24,13 +24,6 @@ export interface FoundSetting {
   readonly declaration: Declaration;
   readonly setting: Setting;
   /** The layer it belongs to; null where it is the effect's own. */
-  readonly layer: Id | null;
-}
-
-/** A place where it stands in a document, and the layer that it belongs to. */
-export interface FoundPlace {
-  readonly at: string;
-  readonly place: Place;
   readonly layer: Id | null;
 }
 
@@ -113,41 +106,22 @@ export function settingsIn(effect: Effect): FoundSetting[] {
   ];
 }
 
-/** Every place that belongs to one layer. */
-export function placesOfLayer(effect: Pick<Effect, 'layers'>, id: Id): FoundPlace[] {
-  const layer = effect.layers.byId[id]!;
-  const at = `layers.${id}`;
-  const { source, drawn } = layer;
+/** Every place that belongs to one layer: the very objects. */
+export function placesOfLayer(effect: Pick<Effect, 'layers'>, id: Id): Place[] {
+  const { source, aim, forces, drawn } = effect.layers.byId[id]!;
   return [
-    ...('place' in source ? [{ at: `${at}.source`, place: source.place, layer: id }] : []),
-    ...(source.kind === 'hits'
-      ? listed(source.hits).map(({ id: hit, item }) => ({
-          at: `${at}.source.hits.${hit}`,
-          place: item.place,
-          layer: id,
-        }))
-      : []),
-    { at: `${at}.aim`, place: layer.aim, layer: id },
-    ...listed(layer.forces).map(({ id: force, item }) => ({
-      at: `${at}.forces.${force}`,
-      place: item.place,
-      layer: id,
-    })),
-    ...('from' in drawn
-      ? [
-          { at: `${at}.drawn.from`, place: drawn.from, layer: id },
-          { at: `${at}.drawn.to`, place: drawn.to, layer: id },
-        ]
-      : []),
+    ...('place' in source ? [source.place] : []),
+    ...(source.kind === 'hits' ? listed(source.hits).map(({ item }) => item.place) : []),
+    aim,
+    ...listed(forces).map(({ item }) => item.place),
+    ...('from' in drawn ? [drawn.from, drawn.to] : []),
   ];
 }
 
 /** Every place of an effect, its layers' first. */
-export const placesIn = (effect: Effect): FoundPlace[] => [
+export const placesIn = (effect: Effect): Place[] => [
   ...effect.layers.order.flatMap((id) => placesOfLayer(effect, id)),
-  ...listed(effect.forces).map(({ id, item }) => ({ at: `forces.${id}`, place: item.force.place, layer: null })),
-  ...listed(effect.surfaces).flatMap(({ id, item }) =>
-    'place' in item ? [{ at: `surfaces.${id}`, place: item.place, layer: null }] : [],
-  ),
-  ...listed(effect.fronts).map(({ id, item }) => ({ at: `fronts.${id}`, place: item.place, layer: null })),
+  ...listed(effect.forces).map(({ item }) => item.force.place),
+  ...listed(effect.surfaces).flatMap(({ item }) => ('place' in item ? [item.place] : [])),
+  ...listed(effect.fronts).map(({ item }) => item.place),
 ];

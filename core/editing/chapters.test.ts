@@ -13,13 +13,10 @@ import {
   type Effect,
   type LayerSettingName,
 } from '../document/index.ts';
+import { counter } from '../testing/counter.ts';
 import { randomEffect } from '../testing/randomEffect.ts';
 import { CHAPTERS, pasteChapter } from './chapters.ts';
 
-const counter = () => {
-  let n = 1;
-  return () => (n++ * 0x9e3779b1) >>> 0;
-};
 function two(): Effect {
   const effect = newEffect('Two', 1);
   const [a, b] = [newLayer('A', 1), newLayer('B', 2)];

@@ -16,13 +16,10 @@ import {
   type Effect,
   type Shaper,
 } from '../document/index.ts';
+import { counter } from '../testing/counter.ts';
 import { randomEffect } from '../testing/randomEffect.ts';
 import { clipText, pasteLayers, readClip } from './clip.ts';
 
-const counter = () => {
-  let n = 1;
-  return () => (n++ * 0x9e3779b1) >>> 0;
-};
 const HASH = 'c'.repeat(64);
 
 /** Motes with colours, a dial, a channel, a measure, a look, a front and a thing; haloes that follow them, sparks they set off. */

@@ -1,5 +1,6 @@
 import {
   canonicalText,
+  collectionOf,
   DocumentError,
   listed,
   newId,
@@ -9,6 +10,7 @@ import {
   stepSettings,
   structuredCopy,
   withItem,
+  withoutItem,
   type Collection,
   type Effect,
   type Id,
@@ -16,6 +18,7 @@ import {
   type Moment,
   type Random32,
   type Setting,
+  type Step,
 } from '../document/index.ts';
 import { moveLayer } from './regroup.ts';
 import { recoloured, reread } from './rewrite.ts';
@@ -112,15 +115,20 @@ class Paster {
       const { colour } = made as Effect['palette']['byId'][string];
       if (colour.kind === 'derived') colour.from = this.#entry('palette', colour.from);
     } else if (table === 'looks') {
-      for (const { item: step } of listed((made as Effect['looks']['byId'][string]).steps)) {
-        for (const setting of Object.values(stepSettings(step))) this.#setting(setting);
-        if (step.kind === 'gradient') recoloured(step, (id) => this.#entry('palette', id));
-      }
+      const { steps } = made as Effect['looks']['byId'][string];
+      for (const { item } of listed(steps)) for (const one of Object.values(stepSettings(item))) this.#setting(one);
+      this.#gradients(steps);
     } else if (table === 'fronts') {
       const front = made as Effect['fronts']['byId'][string];
       for (const setting of Object.values(front.settings)) this.#setting(setting as Setting);
       if ('thing' in front.place) front.place.thing = this.#thing(front.place.thing);
     }
+  }
+
+  /** The colours of a look's gradients, which are no settings. */
+  #gradients(steps: Collection<Step>): void {
+    for (const { item } of listed(steps))
+      if (item.kind === 'gradient') recoloured(item, (id) => this.#entry('palette', id));
   }
 
   #setting(setting: Setting): void {
@@ -166,7 +174,7 @@ class Paster {
     const { source, population, drawn } = layer;
     const own = { ...this.#clip.effect, layers: { order: [id], byId: { [id]: layer } } };
     for (const { setting } of settingsOfLayer(own, id)) this.#setting(setting);
-    for (const { place } of placesOfLayer(own, id)) if ('thing' in place) place.thing = this.#thing(place.thing);
+    for (const place of placesOfLayer(own, id)) if ('thing' in place) place.thing = this.#thing(place.thing);
     if ('thing' in source) source.thing = this.#thing(source.thing);
     if (source.kind === 'particles') {
       const bearer = this.#layer(source.layer, 'on whose particles they were born');
@@ -181,21 +189,16 @@ class Paster {
     if (layer.front !== null) layer.front = this.#entry('fronts', layer.front);
     for (const link of listed(layer.links)) {
       const to = this.#layer(link.item.layer, 'which was set off');
-      if (to === null) {
-        layer.links.order = layer.links.order.filter((other) => other !== link.id);
-        delete layer.links.byId[link.id];
-      } else link.item.layer = to;
+      if (to === null) layer.links = withoutItem(layer.links, link.id);
+      else link.item.layer = to;
     }
     this.#moment(layer.births.from);
     this.#moment(layer.births.until);
-    const channels = listed(layer.channels).map(
-      ({ id: channel, item }) => [this.#entry('channels', channel), item] as const,
+    layer.channels = collectionOf(
+      listed(layer.channels).map(({ id: channel, item }) => [this.#entry('channels', channel), item] as const),
     );
-    layer.channels = { order: channels.map(([channel]) => channel), byId: Object.fromEntries(channels) };
     if (layer.look.kind === 'named') layer.look.look = this.#entry('looks', layer.look.look);
-    else
-      for (const { item: step } of listed(layer.look.steps))
-        if (step.kind === 'gradient') recoloured(step, (entry) => this.#entry('palette', entry));
+    else this.#gradients(layer.look.steps);
     if (drawn.kind === 'mesh') for (const part of drawn.parts) part.look = this.#entry('looks', part.look);
     if (drawn.kind === 'body') {
       drawn.thing = this.#thing(drawn.thing);

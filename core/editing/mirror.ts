@@ -142,7 +142,7 @@ export function mirrorLayer(draft: Effect, id: Id, rigs: Rigs): void {
   const layer = draft.layers.byId[id]!;
   const { settings, source } = layer;
   const forces = new Set<Place>(listed(layer.forces).map(({ item }) => item.place));
-  for (const { place } of placesOfLayer(draft, id)) if (!forces.has(place)) mirrorPlace(place, rigs);
+  for (const place of placesOfLayer(draft, id)) if (!forces.has(place)) mirrorPlace(place, rigs);
   for (const { item } of listed(layer.forces)) mirrorForce(item, rigs);
   if ('bones' in source) source.bones = source.bones.map((bone) => overAgainst(rigs.get(source.thing), bone));
   if ('place' in source) changeVector(settings['source.stretch'], mirrored);

@@ -67,7 +67,7 @@ export function moveLayer(draft: Effect, id: Id, parent: Id | null): void {
   const layer = draft.layers.byId[id]!;
   if (layer.parent === parent) return;
   const by = carrying(draft, layer.parent, parent);
-  for (const { place } of placesOfLayer(draft, id)) carryPlace(place, by);
+  for (const place of placesOfLayer(draft, id)) carryPlace(place, by);
   if (by.scale !== 1) resizeLayerSettings(draft, id, by.scale);
   layer.parent = parent;
 }
@@ -84,8 +84,6 @@ export function moveGroup(draft: Effect, id: Id, parent: Id | null): void {
   if (group.parent === parent) return;
   if (!mayHold(draft, parent, id)) throw new Error('a group cannot stand in itself');
   const by = carrying(draft, group.parent, parent);
-  const own = new Float64Array(16);
-  rotationInto(own, ...group.rotation);
   group.translation = tidied(transformPoint(by.matrix, 0, group.translation));
   if (by.turns) group.rotation = carriedTurn(by, group.rotation);
   group.scale = withoutDust(group.scale * by.scale);
@@ -106,7 +104,7 @@ function middleOf(effect: Effect, layers: readonly Id[]): Vector {
 }
 
 /** The parent that layers have in common; null where they have none, or not the same. */
-export function commonParent(effect: Effect, layers: readonly Id[]): Id | null {
+function commonParent(effect: Effect, layers: readonly Id[]): Id | null {
   const parents = new Set(layers.map((id) => effect.layers.byId[id]!.parent));
   return parents.size === 1 ? [...parents][0]! : null;
 }

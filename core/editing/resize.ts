@@ -204,7 +204,7 @@ export function resize(draft: Effect, scaling: Scaling, held: ReadonlySet<Quanti
   const scaler = new Scaler(scaling, held);
   for (const found of settingsIn(draft))
     scaler.setting(found, scaler.factor(powersOf(found, draft), quantityOf(found)));
-  for (const { place } of placesIn(draft)) scaler.place(place);
+  for (const place of placesIn(draft)) scaler.place(place);
   for (const { item } of listed(draft.layers)) scaler.layer(item);
   for (const { item } of listed(draft.groups)) item.translation = times(item.translation, scaler.metres);
   for (const { item } of listed(draft.measures)) {
