@@ -37,6 +37,14 @@ function loop(): void {
   tell({ kind: 'drawn', ...drawn, drawMilliseconds: cost });
 }
 
+type PictureOrder = Extract<ToStage, { kind: 'stepPicture' | 'film' }>;
+/** Answers with a small picture once it is drawn; of size 0 where there is nothing to draw. */
+async function tellPicture({ kind, id, size }: PictureOrder, drawn: Promise<Uint8Array | null>): Promise<void> {
+  const rgba = await drawn;
+  const pixels = rgba ?? new Uint8Array(0);
+  tell({ kind, id, size: rgba ? size : 0, rgba: pixels }, [pixels.buffer as ArrayBuffer]);
+}
+
 function take(order: ToStage): void {
   if (order.kind === 'start') {
     try {
@@ -58,19 +66,10 @@ function take(order: ToStage): void {
     tell({ kind: 'pixels', id: order.id, width: order.width, height: order.height, rgba }, [
       rgba.buffer as ArrayBuffer,
     ]);
-  } else if (order.kind === 'stepPicture') {
-    const { id, salt, step, size } = order;
-    void stage.stepPicture(salt, step, size).then((rgba) => {
-      const pixels = rgba ?? new Uint8Array(0);
-      tell({ kind: 'stepPicture', id, size: rgba ? size : 0, rgba: pixels }, [pixels.buffer as ArrayBuffer]);
-    });
-  } else if (order.kind === 'film') {
-    const { id, salt, samples, size } = order;
-    void stage.film(salt, samples, size).then((rgba) => {
-      const pixels = rgba ?? new Uint8Array(0);
-      tell({ kind: 'film', id, size: rgba ? size : 0, rgba: pixels }, [pixels.buffer as ArrayBuffer]);
-    });
-  } else if (order.kind === 'time') {
+  } else if (order.kind === 'stepPicture')
+    void tellPicture(order, stage.stepPicture(order.salt, order.step, order.size));
+  else if (order.kind === 'film') void tellPicture(order, stage.film(order.salt, order.samples, order.size));
+  else if (order.kind === 'time') {
     const milliseconds = Array.from({ length: order.times }, () => {
       const start = performance.now();
       stage!.draw(start, true);

@@ -28,8 +28,8 @@ const props = defineProps<{ setting: string; of?: string; label?: string; unit?:
 const store = useEffectStore();
 
 const {
-  holder,
   setting: chosen,
+  declaration: declared,
   beside,
   isMixed,
   change: changeSetting,
@@ -37,10 +37,9 @@ const {
   () => props.setting,
   () => props.of,
 );
-const declaration = computed((): NumberDeclaration => {
-  const own = holder.value.table[props.setting] as NumberDeclaration;
-  return props.unit === undefined ? own : { ...own, unit: props.unit };
-});
+const declaration = computed((): NumberDeclaration =>
+  props.unit === undefined ? declared.value : { ...declared.value, unit: props.unit },
+);
 const textOf = (setting: NumberSetting) =>
   settingText(setting, declaration.value, (id) => store.effect?.measures.byId[id]?.name ?? 'a measure');
 const text = computed(() => textOf(chosen.value));

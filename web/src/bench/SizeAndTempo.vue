@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Effect, Scaling } from '@jinx/core/document';
+import { structuredCopy, type Effect, type Scaling } from '@jinx/core/document';
 import { consequenceOf, QUANTITIES, resize, type Quantity } from '@jinx/core/editing';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useEffectStore } from '../stores/effect';
@@ -40,7 +40,7 @@ function set(to: Partial<Scaling>, gesture: string | null): void {
   store.change(
     'set size and tempo',
     (draft) => {
-      Object.assign(draft, JSON.parse(JSON.stringify(start)) as Effect);
+      Object.assign(draft, structuredCopy(start));
       limited.value = resize(draft, next, new Set(held.value)).limited;
     },
     gesture ?? 'size and tempo',

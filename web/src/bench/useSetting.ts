@@ -55,5 +55,5 @@ export function useSetting<S extends Setting, D extends Declaration>(
   const holderIsOwn = (effect: Effect) =>
     (of()?.split('/')[1] ?? '') in (effect.layers.byId[store.chosenId]?.forces.byId ?? {});
 
-  return { holder, setting, declaration, beside, isMixed, change };
+  return { setting, declaration, beside, isMixed, change };
 }

@@ -78,16 +78,12 @@ export class Matrices {
         const point = turned([points[i]!, points[i + 1]!, points[i + 2]!], [...at.turn] as unknown as Point);
         for (let axis = 0; axis < 3; axis++) out[i + axis] = at.offset[axis]! + point[axis]!;
       }
-      return this.#grouped(out, place, parent);
+      return this.grouped(out, place, parent);
     };
   }
 
-  /** Points of a group's frame as ones of what the group's places hang on. */
-  grouped(points: readonly number[], place: Place, parent: string | null): Float32Array {
-    return this.#grouped(Float32Array.from(points), place, parent);
-  }
-
-  #grouped(points: Float32Array, place: Place, parent: string | null): Float32Array {
+  /** Turns points of a group's frame, in place, into ones of what the group's places hang on. */
+  grouped(points: Float32Array, place: Place, parent: string | null): Float32Array {
     const { matrix } = groupFrame(this.#effect, place.kind === 'bone' ? null : parent);
     if (matrix)
       for (let i = 0; i < points.length; i += 3)

@@ -30,6 +30,6 @@ export const wayGuides = (effect: Effect, layerId: string, matrices: Matrices): 
     .filter(({ place }) => place.keys.order.length > 0)
     .map(({ place, group }) => ({
       matrix: matrices.of(place),
-      points: matrices.grouped(wayLines(place), place, group),
+      points: matrices.grouped(Float32Array.from(wayLines(place)), place, group),
       tone: 'source',
     }));

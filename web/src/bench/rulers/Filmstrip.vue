@@ -19,7 +19,7 @@ const AGAIN_MILLISECONDS = 700;
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
 const canvas = ref<HTMLCanvasElement>();
-const { layer, life, lifetimes } = useLayer(() => props.layerId);
+const { layer, life, lifetimes, palette } = useLayer(() => props.layerId);
 const samples = life(PICTURES);
 
 /** Where each picture stands, and how large the particle is there. */
@@ -95,7 +95,8 @@ const later = () => {
   window.clearTimeout(timer);
   timer = window.setTimeout(() => void ask(), WAIT_MILLISECONDS);
 };
-watch(() => [store.effect, props.layerId], later);
+/** Asked for anew when the particle, or its look, is another: most edits of an effect are of neither. */
+watch([samples, layer, () => store.effect!.looks, palette], later);
 watch(frames, draw, { flush: 'post' });
 onMounted(() => {
   draw();

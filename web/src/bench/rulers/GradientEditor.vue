@@ -5,6 +5,7 @@ import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { cssOf, hexOf } from '../colour';
 import ColourWords from '../ColourWords.vue';
+import { dragBy } from './dragBy';
 import { tidy } from './keyPlaces';
 
 /** Colour over age: stops pulled along the bar, added by a double click, taken by Delete. */
@@ -44,14 +45,11 @@ const shareAt = (event: MouseEvent) => {
 };
 function pull(event: PointerEvent, id: string): void {
   selected.value = id;
-  const target = event.currentTarget as HTMLElement;
-  target.setPointerCapture(event.pointerId);
-  target.onpointermove = (move) =>
-    set(id, { ...props.stops.byId[id]!, at: { anchor: 'share', value: shareAt(move) } }, `stop ${id}`);
-  target.onpointerup = target.onpointercancel = () => {
-    target.onpointermove = null;
-    emit('done');
-  };
+  dragBy(
+    event,
+    (move) => set(id, { ...props.stops.byId[id]!, at: { anchor: 'share', value: shareAt(move) } }, `stop ${id}`),
+    () => emit('done'),
+  );
 }
 function add(event: MouseEvent): void {
   const x = shareAt(event);

@@ -1,7 +1,5 @@
 <script setup lang="ts">
 import {
-  curveThrough,
-  structuredCopy,
   withoutItem,
   type Combine,
   type Curve,
@@ -85,13 +83,12 @@ const begin = (name: string) => {
   if (!ready) return;
   const curve = readyCurveOf(ready.points);
   // What is no share is shaped between nothing and what it is.
-  const [low, high] = isShare.value || !shaper.value ? [0, 1] : [0, baseOf.value];
-  const all = new Set(curve.keys.order);
-  setCurve(
-    low === 0 && high === 1 ? curve : scaleKeys(curve, all, high, { life: props.life, ...limits.value }),
-    null,
-  );
+  const isPlain = isShare.value || !shaper.value;
+  setCurve(isPlain ? curve : allTimes(curve, baseOf.value, limits.value), null);
 };
+/** A whole curve made so many times as high. */
+const allTimes = (curve: Curve, factor: number, within: { least: number; most: number }): Curve =>
+  scaleKeys(curve, new Set(curve.keys.order), factor, { life: props.life, ...within });
 const baseOf = computed(() => {
   const { base } = setting.value;
   return base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 1;
@@ -104,11 +101,7 @@ function combine(to: string): void {
   const factor = wasShare === isNow || baseOf.value === 0 ? 1 : wasShare ? baseOf.value : 1 / baseOf.value;
   const { least, most } = declaration.value;
   const times = (curve: Curve) =>
-    scaleKeys(curve, new Set(curve.keys.order), factor, {
-      life: props.life,
-      least: isNow ? -1000 : least - most,
-      most: isNow ? 1000 : most - least,
-    });
+    allTimes(curve, factor, isNow ? { least: -1000, most: 1000 } : { least: least - most, most: most - least });
   shape('combine', (own) => ({
     ...own,
     combine: next,
@@ -126,12 +119,9 @@ const LOWER = 0.6;
 function band(): void {
   shape('band', (own) => {
     if (own.mapping.kind === 'band') return { ...own, mapping: { kind: 'curve', curve: own.mapping.high } };
-    const high = curves.value[0] ?? curveThrough([[0, 1]]);
-    const low = scaleKeys(structuredCopy(high), new Set(high.keys.order), LOWER, {
-      life: props.life,
-      ...limits.value,
-    });
-    return { ...own, mapping: { kind: 'band', low, high } };
+    const [high] = curvesOf(own);
+    const low = allTimes(high!, LOWER, limits.value);
+    return { ...own, mapping: { kind: 'band', low, high: high! } };
   });
   isUpper.value = true;
 }

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { plainNumber, sumOf } from '../format';
 import TextField from '../TextField.vue';
+import { dragBy } from './dragBy';
 import { PAD } from './layout';
 
 /** The time sheet's head: the three stretches with their lengths, and the playhead's way. */
@@ -61,13 +62,10 @@ function set(name: 'opening' | 'hold' | 'closing', text: string): void {
 function scrub(event: PointerEvent): void {
   if ((event.target as HTMLElement).tagName === 'INPUT') return;
   const box = holder.value!.getBoundingClientRect();
-  const target = event.currentTarget as HTMLElement;
-  target.setPointerCapture(event.pointerId);
   const go = (x: number) =>
     emit('seek', Math.min(1, Math.max(0, (x - box.left - PAD) / (props.width - 2 * PAD))) * clock.value.length);
   go(event.clientX);
-  target.onpointermove = (move) => go(move.clientX);
-  target.onpointerup = target.onpointercancel = () => (target.onpointermove = null);
+  dragBy(event, (move) => go(move.clientX));
 }
 </script>
 

@@ -1,6 +1,5 @@
-import type { Curve } from '@jinx/core/document';
+import { listed, type Curve } from '@jinx/core/document';
 import { curveAt, fitToLife, placeOnLife, readyCurve } from '@jinx/core/maths';
-import { listed } from '@jinx/core/document';
 
 /** Space above and below what a curve says, so that its keys can be taken hold of. */
 const MARGIN = 9;
