@@ -59,6 +59,15 @@ export class EffectClock {
     return Math.floor(time * this.rate + 1e-9) - this.#skipped;
   }
 
+  /** The stretch in which a place on the time sheet lies, in seconds from its left end, and how far into it. */
+  stretchOf(seconds: number): Pick<Burst, 'stretch' | 'at'> {
+    const holdEnds = this.opening + this.hold;
+    if (seconds < this.opening || (this.hold === 0 && this.closing === 0)) return { stretch: 'opening', at: seconds };
+    if (seconds < holdEnds || (this.closing === 0 && this.hold > 0))
+      return { stretch: 'hold', at: Math.min(seconds, holdEnds - 1 / this.rate) - this.opening };
+    return { stretch: 'closing', at: Math.min(seconds - holdEnds, this.closing) };
+  }
+
   /** The step at which a place on the time sheet, in seconds, is first seen; what pre-roll leaves out is seen at step 0. */
   stepAt(seconds: number): number {
     return Math.max(0, Math.floor(seconds * this.rate + 0.5) - this.#skipped);

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { ownerOf, type Layer } from '@jinx/core/document';
 import { lifetimes } from '@jinx/core/checks';
-import { EffectClock } from '@jinx/core/simulation';
 import { useStorage } from '@vueuse/core';
 import { useElementSize } from './elementSize';
 import { computed, inject, nextTick, ref } from 'vue';
@@ -18,6 +17,7 @@ import RowActs from './rulers/RowActs.vue';
 import RowHead from './rulers/RowHead.vue';
 import { rowsOf, type Arrangement, type Row } from './rulers/rows';
 import TimeRuler from './rulers/TimeRuler.vue';
+import { provideTimeView } from './rulers/timeView';
 import TimeStrip from './rulers/TimeStrip.vue';
 import { dragBy } from './rulers/dragBy';
 import { useClipboard } from './rulers/useClipboard';
@@ -55,7 +55,7 @@ const openHeight = computed(
   () => givenHeight.value ?? Math.max(LEAST_OPEN, rowsHeight.value - (rows.value.length - 1) * (ROW + 1) - 1),
 );
 const isOpen = ({ kind, id }: Row) => kind === 'layer' && id === store.chosenId;
-const clock = computed(() => new EffectClock(store.effect!.stretches));
+const { seconds: shownSeconds } = provideTimeView(() => store.effect!);
 /** A layer that follows shows the other's particles, which cost nothing again. */
 function countOf(id: string): LayerCount | undefined {
   const { salt } = layerOf(ownerOf(store.effect!, id));
@@ -267,7 +267,7 @@ defineExpose({ add: acts.add });
         chapters at the right.
       </p>
     </div>
-    <Playhead :left="headWidth + PAD" :width="timeWidth - 2 * PAD" :length="clock.length" />
+    <Playhead :left="headWidth + PAD" :width="timeWidth - 2 * PAD" :seconds="shownSeconds" />
     <div
       class="divider"
       role="separator"

@@ -3,12 +3,10 @@ import { computed, inject } from 'vue';
 import { ENGINE } from '../bench';
 
 /** The line at the present instant. It moves by a transform alone, so that nothing under it is painted again. */
-const props = defineProps<{ left: number; width: number; length: number }>();
+const props = defineProps<{ left: number; width: number; seconds: number }>();
 const { state } = inject(ENGINE)!;
 /** On whole pixels: between two of them the line would be drawn twice, half as bright. */
-const x = computed(() =>
-  Math.round(props.left + (props.length > 0 ? state.sheetTime / props.length : 0) * props.width),
-);
+const x = computed(() => Math.round(props.left + Math.min(1, state.sheetTime / props.seconds) * props.width));
 </script>
 
 <template>

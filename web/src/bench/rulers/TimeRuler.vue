@@ -1,22 +1,23 @@
 <script setup lang="ts">
-import { EffectClock } from '@jinx/core/simulation';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { plainNumber, sumOf } from '../format';
 import TextField from '../TextField.vue';
 import { dragBy } from './dragBy';
 import { PAD } from './layout';
+import { snappedTime, STEP, useTimeView } from './timeView';
 
-/** The time sheet's head: the three stretches with their lengths, and the playhead's way. */
+/** The time sheet's head: the three stretches with their lengths, whose borders are dragged, where nothing lives, and the playhead's way. */
 const props = defineProps<{ width: number }>();
 const emit = defineEmits<{ seek: [seconds: number] }>();
 const store = useEffectStore();
 const holder = ref<HTMLElement>();
-const stretches = computed(() => store.effect!.stretches);
-const clock = computed(() => new EffectClock(stretches.value));
+const { clock, seconds: shown, dead, keepScale } = useTimeView();
+const room = computed(() => props.width - 2 * PAD);
+type StretchName = 'opening' | 'hold' | 'closing';
 const parts = computed(() => {
-  const { opening, hold, closing, length } = clock.value;
-  const share = (seconds: number) => (length ? seconds / length : 0);
+  const { opening, hold, closing } = clock.value;
+  const share = (seconds: number) => seconds / shown.value;
   return [
     { name: 'opening' as const, word: 'opens', from: 0, share: share(opening), seconds: opening },
     { name: 'hold' as const, word: 'holds', from: share(opening), share: share(hold), seconds: hold },
@@ -33,37 +34,82 @@ const parts = computed(() => {
 const LEAST = 84;
 /** Where the words stand: over their stretches, moved aside where these are too short for them. */
 const words = computed(() => {
-  const room = props.width - 2 * PAD;
-  const placed = parts.value.map((part) => ({ ...part, left: part.from * room, width: 0 }));
+  const placed = parts.value.map((part) => ({ ...part, left: part.from * room.value, width: 0 }));
   for (let n = 1; n < placed.length; n++) placed[n]!.left = Math.max(placed[n]!.left, placed[n - 1]!.left + LEAST);
-  for (let n = placed.length - 1, end = room; n >= 0; n--) {
+  for (let n = placed.length - 1, end = room.value; n >= 0; n--) {
     placed[n]!.left = Math.min(placed[n]!.left, end - LEAST);
-    placed[n]!.width = Math.min(end - placed[n]!.left, Math.max(LEAST, placed[n]!.share * room));
+    placed[n]!.width = Math.min(end - placed[n]!.left, Math.max(LEAST, placed[n]!.share * room.value));
     end = placed[n]!.left;
   }
   return placed;
 });
-const borders = computed(() => [...new Set([0, ...parts.value.map(({ from, share }) => from + share)])]);
-function set(name: 'opening' | 'hold' | 'closing', text: string): void {
-  let seconds: number;
+/** The end of each stretch: dragged, it makes that stretch longer or shorter; what follows goes with it. */
+const borders = computed(() =>
+  parts.value.map(({ name, from, share, seconds }) => ({ name, at: from + share, seconds })),
+);
+function setStretch(name: StretchName, seconds: number, gesture: string | null = null): void {
+  const length = Number(Math.min(600, Math.max(0, seconds)).toFixed(4));
+  store.change(
+    `set the ${name}`,
+    (draft) => {
+      const { hold } = draft.stretches;
+      if (name !== 'hold') draft.stretches[name] = length;
+      else
+        draft.stretches.hold =
+          length < 0.1
+            ? { kind: 'none' }
+            : { kind: hold.kind === 'seamless' ? 'seamless' : 'continuing', seconds: length };
+    },
+    gesture,
+  );
+}
+function set(name: StretchName, text: string): void {
   try {
-    seconds = Math.min(600, Math.max(0, sumOf(text.replace(/s\s*$/, ''))));
+    setStretch(name, sumOf(text.replace(/s\s*$/, '')));
   } catch {
     return;
   }
-  store.change(`set the ${name}`, (draft) => {
-    const { hold } = draft.stretches;
-    if (name === 'hold')
-      draft.stretches.hold =
-        seconds < 0.1 ? { kind: 'none' } : { kind: hold.kind === 'seamless' ? 'seamless' : 'continuing', seconds };
-    else draft.stretches[name] = seconds;
-  });
+}
+function pull(event: PointerEvent, name: StretchName, from: number): void {
+  if (event.button !== 0) return;
+  event.stopPropagation();
+  const start = event.clientX;
+  const perPixel = shown.value / room.value;
+  const before = parts.value.find((part) => part.name === name)!.from * shown.value;
+  keepScale(true);
+  dragBy(
+    event,
+    ({ clientX }) =>
+      // Dragged, a hold is not lost: that takes a typed 0.
+      setStretch(
+        name,
+        Math.max(
+          name === 'hold' ? 0.1 : 0,
+          snappedTime(before + from + (clientX - start) * perPixel, [], perPixel) - before,
+        ),
+        `border ${name}`,
+      ),
+    () => {
+      keepScale(false);
+      store.endGesture();
+    },
+  );
+}
+function walk(event: KeyboardEvent, name: StretchName, from: number): void {
+  const way = { ArrowLeft: -STEP, ArrowRight: STEP }[event.key];
+  if (way === undefined) return;
+  event.preventDefault();
+  setStretch(
+    name,
+    Math.max(name === 'hold' ? 0.1 : 0, from + way * (event.shiftKey ? 10 : 1)),
+    `walk border ${name}`,
+  );
 }
 function scrub(event: PointerEvent): void {
   if ((event.target as HTMLElement).tagName === 'INPUT') return;
   const box = holder.value!.getBoundingClientRect();
   const go = (x: number) =>
-    emit('seek', Math.min(1, Math.max(0, (x - box.left - PAD) / (props.width - 2 * PAD))) * clock.value.length);
+    emit('seek', Math.min(clock.value.length, Math.max(0, (x - box.left - PAD) / room.value) * shown.value));
   go(event.clientX);
   dragBy(event, (move) => go(move.clientX));
 }
@@ -72,10 +118,20 @@ function scrub(event: PointerEvent): void {
 <template>
   <div ref="holder" class="ruler" title="Drag to scrub" @pointerdown="scrub">
     <i
-      v-for="border in borders"
-      :key="border"
-      class="border"
-      :style="{ left: `${PAD + border * (width - 2 * PAD)}px` }"
+      v-for="span in dead"
+      :key="span.from"
+      class="dead"
+      :title="`Nothing lives from ${span.from.toFixed(2)} s to ${span.to.toFixed(2)} s`"
+      :style="{
+        left: `${PAD + (span.from / shown) * room}px`,
+        width: `${Math.max(2, ((span.to - span.from) / shown) * room)}px`,
+      }"
+    ></i>
+    <i
+      v-if="clock.preRoll > 0"
+      class="unseen"
+      title="Pre-rolled, it is first seen as its hold begins: the opening is not shown."
+      :style="{ left: `${PAD}px`, width: `${(clock.opening / shown) * room}px` }"
     ></i>
     <label
       v-for="part in words"
@@ -92,6 +148,21 @@ function scrub(event: PointerEvent): void {
         @commit="set(part.name, $event)"
       />
     </label>
+    <i class="border first" :style="{ left: `${PAD}px` }"></i>
+    <div
+      v-for="border in borders"
+      :key="border.name"
+      class="border"
+      role="slider"
+      tabindex="0"
+      :aria-label="`End of the ${border.name}`"
+      :aria-valuenow="border.seconds"
+      :aria-valuetext="`${plainNumber(border.seconds)} s long`"
+      :title="`Drag to make the ${border.name} longer or shorter`"
+      :style="{ left: `${PAD + Math.min(1, border.at) * room}px` }"
+      @pointerdown="pull($event, border.name, border.seconds)"
+      @keydown="walk($event, border.name, border.seconds)"
+    ></div>
   </div>
 </template>
 
@@ -116,20 +187,51 @@ function scrub(event: PointerEvent): void {
   color: var(--soft);
   overflow: hidden;
   white-space: nowrap;
-  cursor: inherit;
+  z-index: 1;
+  pointer-events: none;
 }
 .part > * {
   background: #161617;
+}
+.part input {
+  pointer-events: auto;
 }
 .none {
   color: var(--dim);
 }
 .border {
   position: absolute;
-  top: 5px;
-  height: 18px;
-  width: 1px;
-  background: #6a6a6e;
+  z-index: 2;
+  top: 0;
+  height: 28px;
+  width: 9px;
+  margin-left: -4px;
+  cursor: col-resize;
+  touch-action: none;
+  /* The words of a short stretch stand over its end: only above and below them it is drawn. */
+  background: linear-gradient(#95959a 0 5px, transparent 5px 22px, #95959a 22px) 4px 0 / 1px 100% no-repeat;
+}
+.border:hover,
+.border:focus-visible {
+  background: linear-gradient(var(--accent) 0 5px, transparent 5px 22px, var(--accent) 22px) 3px 0 / 3px 100%
+    no-repeat;
+}
+.first {
+  pointer-events: none;
+}
+.dead,
+.unseen {
+  position: absolute;
+  bottom: 0;
+  height: 4px;
+}
+.dead {
+  background: repeating-linear-gradient(135deg, var(--warn) 0 2px, transparent 2px 5px);
+}
+.unseen {
+  top: 0;
+  height: 100%;
+  background: repeating-linear-gradient(135deg, #55555a 0 1px, transparent 1px 6px);
 }
 input {
   width: 42px;

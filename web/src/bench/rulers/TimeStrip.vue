@@ -1,12 +1,18 @@
 <script setup lang="ts">
-import { listed } from '@jinx/core/document';
-import { dialShares, EffectClock, newReading, numberReaders, windowOf } from '@jinx/core/simulation';
+import { PRESENCE_CELLS } from '@jinx/core/checks';
+import { withItem } from '@jinx/core/document';
+import { dialShares, newReading, numberReaders, windowOf } from '@jinx/core/simulation';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { plainNumber } from '../format';
 import { useLayer } from '../life';
+import BirthEnds from './BirthEnds.vue';
 import { PAD } from './layout';
 import PlaceKeys from './PlaceKeys.vue';
+import ShapeKeys from './ShapeKeys.vue';
+import { burstAt, copyMark, marksOf, moveMark, removeMark, type TimedMark } from './timedMarks';
+import TimeMarks from './TimeMarks.vue';
+import { snappedTime, useTimeView } from './timeView';
 
 /** A layer along the effect's time: its births, bursts, and how long its particles live on; how many live. */
 const props = defineProps<{
@@ -19,22 +25,21 @@ const props = defineProps<{
 const store = useEffectStore();
 /** For a layer that follows, the births are the other's. */
 const { layer: shown, owner: layer, measures, dials, lifetimes } = useLayer(() => props.layerId);
-const stretches = computed(() => store.effect!.stretches);
+const { clock, seconds, presence } = useTimeView();
 const inner = computed(() => props.width - 2 * PAD);
-/** The sheet shows the effect as it is when let go after one turn of its hold. */
-const clock = computed(() => {
-  const { opening, hold } = new EffectClock(stretches.value);
-  return new EffectClock(stretches.value, opening + hold);
-});
-/** The part of the sheet in which births may happen, as shares of its length. */
+/** The part of the sheet in which births may happen, in seconds. */
 const span = computed(() => {
   const { from, until } = windowOf(layer.value, store.effect!, clock.value);
-  const share = (seconds: number) => Math.min(1, Math.max(0, seconds / Math.max(0.001, clock.value.length)));
-  return { from: share(from), until: until === Infinity ? 1 : share(until), isOpen: until === Infinity };
+  const { length } = clock.value;
+  return {
+    from: Math.min(length, Math.max(0, from)),
+    until: Math.min(length, Math.max(0, until)),
+    isOpen: until === Infinity,
+  };
 });
-const x = (share: number) => PAD + Math.min(1, share) * inner.value;
-const base = computed(() => (props.isOpen ? props.height - 12 : props.height - 5));
-const room = computed(() => base.value - (props.isOpen ? 26 : 5));
+const x = (time: number) => PAD + Math.min(1, time / seconds.value) * inner.value;
+const base = computed(() => (props.isOpen ? props.height - 12 : props.height - 4));
+const room = computed(() => base.value - (props.isOpen ? 26 : 4));
 
 const rates = computed(() => {
   const numbers = numberReaders(layer.value, { measures: measures.value }, 1);
@@ -43,8 +48,9 @@ const rates = computed(() => {
   const fades = numbers['births.rate'].isConstant && span.value.isOpen;
   const { from, until } = span.value;
   return Array.from({ length: 97 }, (_, i) => {
-    reading.effectTime = from + (i / 96) * (until - from);
-    const late = reading.effectTime * length - opening - hold;
+    const time = from + (i / 96) * (until - from);
+    reading.effectTime = length > 0 ? time / length : 0;
+    const late = time - opening - hold;
     return numbers['births.rate'].read(reading) * (fades && closing > 0 && late > 0 ? 1 - late / closing : 1);
   });
 });
@@ -62,36 +68,40 @@ const birthArea = computed(() => {
   const { from, until } = span.value;
   if (peak.value === 0 || from === until) return '';
   const points = rates.value.map((rate, i) => {
-    const share = from + (i / 96) * (until - from);
-    return `L${x(share).toFixed(1)} ${(base.value - (rate / peak.value) * room.value).toFixed(1)}`;
+    const time = from + (i / 96) * (until - from);
+    return `L${x(time).toFixed(1)} ${(base.value - (rate / peak.value) * room.value * 0.8).toFixed(1)}`;
   });
   return `M${x(from)} ${base.value}${points.join('')}L${x(until)} ${base.value}Z`;
 });
-/** How long those born last live on past the end of births. */
-const tail = computed(() => {
-  const after = lifetimes.value[2] / Math.max(0.001, clock.value.length);
-  const { length, closing } = clock.value;
-  const from = span.value.isOpen && closing > 0 ? (length - closing) / length : span.value.until;
-  return { from, to: Math.min(1, from + after) };
+/** How long those born last live on past the end of each run of births. */
+const tails = computed(() => {
+  const born = presence.value.get(ownerId.value)?.born;
+  if (!born || isStanding.value) return '';
+  const cell = clock.value.length / PRESENCE_CELLS;
+  const high = room.value * 0.4;
+  let path = '';
+  for (let i = 0; i < PRESENCE_CELLS; i++)
+    if (born[i] && !born[i + 1]) {
+      const ends = Math.min(clock.value.length, (i + 1) * cell);
+      const [, , life] = lifetimes.value;
+      const last = Math.min(clock.value.length, ends + life);
+      // At the sheet's end it is cut off, and not yet down.
+      const down = life > 0 ? (last - ends) / life : 1;
+      path += `M${x(ends)} ${base.value}v${-high}L${x(last)} ${base.value - high * (1 - down)}V${base.value}Z`;
+    }
+  return path;
 });
-const bursts = computed(() => {
-  const { opening, hold, length } = clock.value;
-  const starts = { opening: 0, hold: opening, closing: opening + hold };
-  return listed(layer.value.bursts).flatMap(({ id, item }) =>
-    Array.from({ length: Math.min(item.times, 200) }, (_, time) => ({
-      id: `${id}/${time}`,
-      x: x((starts[item.stretch] + item.at + time * item.every) / Math.max(0.001, length)),
-      count: item.most > item.count ? `${item.count} to ${item.most}` : `${item.count}`,
-    })),
-  );
-});
+const ownerId = computed(() =>
+  shown.value.population.kind === 'follows' ? shown.value.population.layer : props.layerId,
+);
+const marks = computed(() => marksOf(layer.value, clock.value));
 const livingLine = computed(() => {
   const most = Math.max(...props.living, 1);
   return props.living
     .map((count, i) =>
       count < 0
         ? ''
-        : `${i && props.living[i - 1]! >= 0 ? 'L' : 'M'}${x(i / (props.living.length - 1)).toFixed(1)} ${(base.value - (count / most) * room.value * 0.96).toFixed(1)}`,
+        : `${i && props.living[i - 1]! >= 0 ? 'L' : 'M'}${x((i / (props.living.length - 1)) * clock.value.length).toFixed(1)} ${(base.value - (count / most) * room.value * 0.96).toFixed(1)}`,
     )
     .join('');
 });
@@ -101,6 +111,7 @@ const births = computed(() =>
     : [
         peak.value > 0 ? `${plainNumber(peak.value)} a second` : '',
         perMetre.value > 0 ? `${plainNumber(perMetre.value)} a metre` : '',
+        marks.value.length > 0 ? marks.value.map(({ words }) => words.replace(/^A /, '')).join(', ') : '',
       ]
         .filter(Boolean)
         .join(', '),
@@ -108,6 +119,48 @@ const births = computed(() =>
 const words = computed(() =>
   layer.value === shown.value ? births.value : `those of ${layer.value.name}: ${births.value}`,
 );
+
+const isHits = computed(() => layer.value.source.kind === 'hits');
+const what = computed(() => (isHits.value ? 'hit' : 'burst'));
+function moveTo(mark: TimedMark, to: number, gesture: string | null): void {
+  store.changeLayer(
+    `move a ${what.value}`,
+    (draft) => moveMark(draft, mark, clock.value, Math.min(to, clock.value.length)),
+    gesture,
+    ownerId.value,
+  );
+}
+function setEvery(mark: TimedMark, every: number, gesture: string | null): void {
+  store.changeLayer(
+    'set how often a burst comes',
+    ({ bursts }) => (bursts.byId[mark.id]!.every = Number(every.toFixed(4))),
+    gesture,
+    ownerId.value,
+  );
+}
+/** A copy that is dragged away is one step of undo with the drag. */
+const copy = (mark: TimedMark, to: number) =>
+  store.changeLayer(
+    `copy a ${what.value}`,
+    (draft) => copyMark(draft, mark, clock.value, { seconds: to, id: store.newId() }),
+    `pull ${mark.id}`,
+    ownerId.value,
+  );
+const remove = (mark: TimedMark) =>
+  store.changeLayer(`remove a ${what.value}`, (draft) => removeMark(draft, mark), null, ownerId.value);
+function addBurst(event: MouseEvent): void {
+  if (!props.isOpen || isHits.value) return;
+  const box = (event.currentTarget as SVGElement).getBoundingClientRect();
+  const perPixel = seconds.value / inner.value;
+  const at = snappedTime(Math.max(0, (event.clientX - box.left - PAD) * perPixel), [], perPixel);
+  const most = Math.max(30, ...Object.values(layer.value.bursts.byId).map(({ count }) => count));
+  store.changeLayer(
+    'add a burst',
+    (draft) => (draft.bursts = withItem(draft.bursts, store.newId(), burstAt(clock.value, at, most))),
+    null,
+    ownerId.value,
+  );
+}
 </script>
 
 <template>
@@ -118,13 +171,15 @@ const words = computed(() =>
     :aria-label="`${shown.name} over time: ${words || 'no births'}`"
     class="strip"
     :class="{ muted: shown.hidden, follows: layer !== shown }"
+    @dblclick="addBurst"
   >
+    <title v-if="isOpen && !isHits">Double click to add a burst</title>
     <rect
       v-if="isStanding"
       class="bar"
       :x="x(span.from)"
       :y="base - Math.min(room, 9)"
-      :width="x(1) - x(span.from)"
+      :width="x(clock.length) - x(span.from)"
       :height="Math.min(room, 9)"
       rx="1.5"
     />
@@ -140,23 +195,45 @@ const words = computed(() =>
         :y2="base"
       />
     </template>
-    <path
-      v-if="!isStanding"
-      class="tail"
-      :d="`M${x(tail.from)} ${base}V${base - room * 0.5}L${x(tail.to)} ${base}Z`"
-    />
-    <path
-      v-for="burst in bursts"
-      :key="burst.id"
-      class="burst"
-      :d="`M${burst.x} ${isOpen ? 10 : base - room - 1}l5 5l-5 5l-5 -5z`"
-    >
-      <title>{{ burst.count }} at once</title>
-    </path>
-    <path v-if="isOpen" class="living" :d="livingLine" />
-    <PlaceKeys v-if="isOpen" :layer-id="layerId" :y="height - 7" :left="PAD" :width="inner" :seconds="clock.length" />
-    <text v-if="isOpen && words" class="words" :x="x(0.02)" :y="20">{{ words }}</text>
-    <text v-if="isOpen && livingLine" class="words" :x="x(1) - 4" :y="20" text-anchor="end">
+    <path class="tail" :d="tails" />
+    <template v-if="!isOpen">
+      <template v-for="mark in marks" :key="mark.id">
+        <path
+          v-for="time in mark.times"
+          :key="time"
+          class="burst"
+          :d="`M${x(mark.seconds + (time - 1) * mark.every)} ${base}v${-room * mark.share}`"
+        />
+      </template>
+    </template>
+    <path class="living" :class="{ thin: !isOpen }" :d="livingLine" />
+    <template v-if="isOpen">
+      <BirthEnds
+        v-if="!isHits"
+        :layer-id="ownerId"
+        :layer="layer"
+        :top="base - room"
+        :base="base"
+        :left="PAD"
+        :width="inner"
+      />
+      <TimeMarks
+        :marks="marks"
+        :top="base - room"
+        :base="base"
+        :left="PAD"
+        :width="inner"
+        @move="moveTo"
+        @every="setEvery"
+        @copy="copy"
+        @remove="remove"
+        @done="store.endGesture()"
+      />
+      <ShapeKeys :layer-id="layerId" :y="height - 7" :left="PAD" :width="inner" />
+      <PlaceKeys :layer-id="layerId" :y="height - 7" :left="PAD" :width="inner" :seconds="seconds" />
+    </template>
+    <text v-if="isOpen && words" class="words" :x="PAD + 8" :y="16">{{ words }}</text>
+    <text v-if="isOpen && livingLine" class="words" :x="PAD + inner - 4" :y="16" text-anchor="end">
       line: alive, up to {{ Math.max(...living, 0).toLocaleString('en') }}
     </text>
   </svg>
@@ -180,12 +257,18 @@ const words = computed(() =>
   stroke: #75757a;
 }
 .burst {
-  fill: var(--accent);
+  stroke: var(--accent);
+  stroke-width: 1.2;
 }
 .living {
   fill: none;
   stroke: #d6d6d8;
   stroke-width: 1.2;
+  pointer-events: none;
+}
+.thin {
+  stroke-width: 0.8;
+  opacity: 0.75;
 }
 .words {
   fill: #c6c6c8;

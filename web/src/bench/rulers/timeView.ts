@@ -1,0 +1,45 @@
+import { deadSpans, presenceOf, sheetClock, type Presence, type Span } from '@jinx/core/checks';
+import type { Effect } from '@jinx/core/document';
+import type { EffectClock } from '@jinx/core/simulation';
+import { computed, inject, provide, ref, type ComputedRef, type InjectionKey } from 'vue';
+
+/** The time sheet as all rows share it. */
+export interface TimeView {
+  /** The effect as it is when let go after one turn of its hold. */
+  readonly clock: ComputedRef<EffectClock>;
+  /** Seconds that the sheet shows from its left end to its right. */
+  readonly seconds: ComputedRef<number>;
+  readonly presence: ComputedRef<ReadonlyMap<string, Presence>>;
+  /** Where nothing lives. */
+  readonly dead: ComputedRef<readonly Span[]>;
+  /** Keeps the scale while a border is dragged, so that it stays under the pointer. */
+  readonly keepScale: (isKept: boolean) => void;
+}
+
+const TIME_VIEW: InjectionKey<TimeView> = Symbol('time view');
+export const STEP = 1 / 60;
+/** Pixels within which what is dragged along the time sheet snaps. */
+const SNAP = 5;
+
+export function provideTimeView(effect: () => Effect): TimeView {
+  const clock = computed(() => sheetClock(effect()));
+  const kept = ref<number | null>(null);
+  const presence = computed(() => presenceOf(effect()));
+  const view: TimeView = {
+    clock,
+    seconds: computed(() => Math.max(0.001, clock.value.length, kept.value ?? 0)),
+    presence,
+    dead: computed(() => deadSpans(effect(), presence.value)),
+    keepScale: (isKept) => (kept.value = isKept ? clock.value.length : null),
+  };
+  provide(TIME_VIEW, view);
+  return view;
+}
+
+export const useTimeView = (): TimeView => inject(TIME_VIEW)!;
+
+/** A time on the grid of steps; or one of `snaps` that is as near as a few pixels, each `perPixel` seconds wide. */
+export function snappedTime(seconds: number, snaps: readonly number[], perPixel: number): number {
+  const near = snaps.find((snap) => Math.abs(snap - seconds) <= SNAP * perPixel);
+  return Number((near ?? Math.round(seconds / STEP) * STEP).toFixed(4));
+}

@@ -1,0 +1,79 @@
+import { burst, listed, withItem, withoutItem, type Burst, type Layer } from '@jinx/core/document';
+import type { EffectClock } from '@jinx/core/simulation';
+
+/** A moment of a layer as the time sheet shows it. */
+export interface TimedMark {
+  readonly id: string;
+  readonly kind: 'burst' | 'hit';
+  /** From the sheet's left end. */
+  readonly seconds: number;
+  readonly times: number;
+  readonly every: number;
+  /** How high it stands beside the largest. */
+  readonly share: number;
+  readonly words: string;
+}
+
+const startsOf = ({ opening, hold }: EffectClock) => ({ opening: 0, hold: opening, closing: opening + hold });
+
+/** The bursts of a layer, or its hits, on the time sheet. */
+export function marksOf(layer: Layer, clock: EffectClock): TimedMark[] {
+  const starts = startsOf(clock);
+  if (layer.source.kind === 'hits')
+    return listed(layer.source.hits).map(({ id, item }) => ({
+      id,
+      kind: 'hit',
+      seconds: starts[item.stretch] + item.at,
+      times: 1,
+      every: 0,
+      share: Math.min(1, 0.3 + item.strength / 143),
+      words: `A hit of ${item.strength} %`,
+    }));
+  const bursts = listed(layer.bursts);
+  const largest = Math.max(1, ...bursts.map(({ item }) => item.most));
+  return bursts.map(({ id, item }) => ({
+    id,
+    kind: 'burst',
+    seconds: starts[item.stretch] + item.at,
+    times: Math.min(item.times, 200),
+    every: item.every,
+    share: 0.3 + 0.7 * (item.most / largest),
+    words: `A burst of ${item.most > item.count ? `${item.count} to ${item.most}` : item.count}${item.times > 1 ? `, ${item.times} times` : ''}`,
+  }));
+}
+
+/** Where a moment stands that is at a time of the sheet. */
+const placed = (clock: EffectClock, seconds: number) => {
+  const { stretch, at } = clock.stretchOf(seconds);
+  return { stretch, at: Number(at.toFixed(4)) };
+};
+
+export function moveMark(layer: Layer, { id, kind }: TimedMark, clock: EffectClock, seconds: number): void {
+  const own = kind === 'hit' ? layer.source.kind === 'hits' && layer.source.hits.byId[id] : layer.bursts.byId[id];
+  if (own) Object.assign(own, placed(clock, seconds));
+}
+
+/** Puts another of the same kind beside a mark. */
+export function copyMark(
+  layer: Layer,
+  mark: TimedMark,
+  clock: EffectClock,
+  { seconds, id }: { readonly seconds: number; readonly id: string },
+): void {
+  const { source, bursts } = layer;
+  if (mark.kind === 'burst')
+    layer.bursts = withItem(bursts, id, { ...bursts.byId[mark.id]!, ...placed(clock, seconds) });
+  else if (source.kind === 'hits')
+    source.hits = withItem(source.hits, id, { ...source.hits.byId[mark.id]!, ...placed(clock, seconds) });
+}
+
+export function removeMark(layer: Layer, { id, kind }: TimedMark): void {
+  if (kind === 'burst') layer.bursts = withoutItem(layer.bursts, id);
+  else if (layer.source.kind === 'hits') layer.source.hits = withoutItem(layer.source.hits, id);
+}
+
+/** A new burst at a time of the sheet. */
+export const burstAt = (clock: EffectClock, seconds: number, count: number): Burst => {
+  const { stretch, at } = placed(clock, seconds);
+  return burst(stretch, at, count);
+};
