@@ -1,5 +1,6 @@
 import {
   collectionOf,
+  isSwitchedOn,
   listed,
   ownerOf,
   setNumber,
@@ -70,6 +71,16 @@ function whyNothing(
       label: 'See all layers',
       apply: (draft) => listed(draft.layers).forEach(({ item }) => (item.solo = false)),
     });
+  if (!isSwitchedOn(effect, id)) {
+    const dial = effect.dials.byId[layer.seenBy!]!;
+    return say(`its switch, ${dial.name}, is off`, {
+      label: `Switch ${dial.name} on`,
+      apply: (draft) => {
+        const own = draft.dials.byId[layer.seenBy!];
+        if (own?.kind === 'switch') own.value = true;
+      },
+    });
+  }
   const ownerId = ownerOf(effect, id);
   const owner = effect.layers.byId[ownerId]!;
   const unborn = whyNothingIsBorn(effect, ownerId, owner, rigs);

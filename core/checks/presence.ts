@@ -3,6 +3,7 @@ import {
   lineageOf,
   listed,
   ownerOf,
+  shownLayers,
   type Effect,
   type Id,
   type Layer,
@@ -175,11 +176,7 @@ export function presenceOf(effect: Effect): ReadonlyMap<Id, Presence> {
 export function deadSpans(effect: Effect, presence = presenceOf(effect), least = 0.12): Span[] {
   const sheet = sheetOf(effect);
   if (sheet.clock.length === 0) return [];
-  const isAlone = listed(effect.layers).some(({ item }) => item.solo);
-  const shown = listed(effect.layers).flatMap(({ id, item }) => {
-    const own = item.hidden || (isAlone && !item.solo) ? undefined : presence.get(ownerOf(effect, id));
-    return own ? [own] : [];
-  });
+  const shown = [...shownLayers(effect)].flatMap((id) => presence.get(ownerOf(effect, id)) ?? []);
   if (shown.length === 0) return [];
   const isHeld = (i: number) => i >= sheet.holdFrom && i < sheet.holdTo;
   const isDead = (i: number) =>

@@ -31,6 +31,8 @@ import {
   type LayerSettingName,
   type NumberDeclaration,
   type NumberSetting,
+  derivedColour,
+  namedColour,
 } from './index.ts';
 
 function fullEffect(): Effect {
@@ -42,8 +44,8 @@ function fullEffect(): Effect {
     ['copy', copiedLayer(layer, 'Copy', 12)],
   ]);
   effect.palette = collectionOf([
-    ['lamp', { name: 'Lamp', colour: { kind: 'fixed', hex: '#dfe875' } }],
-    ['dim', { name: 'Dim', colour: { kind: 'derived', from: 'lamp', lighter: -0.5 } }],
+    ['lamp', namedColour('Lamp', '#dfe875')],
+    ['dim', derivedColour('Dim', 'lamp', { lighter: -0.5 })],
   ]);
   return effect;
 }
@@ -163,7 +165,7 @@ describe('the door', () => {
     ],
     [
       'a colour derived from itself',
-      (e) => (e.palette.byId['lamp']!.colour = { kind: 'derived', from: 'dim', lighter: 0 }),
+      (e) => (e.palette.byId['lamp']!.colour = { kind: 'derived', from: 'dim', turned: 0, lighter: 0 }),
       'palette.lamp',
       /back to itself/,
     ],
@@ -251,9 +253,23 @@ describe('a kept document of schema 5', () => {
         expect(force.settings.softness.base).toEqual({ kind: 'fixed', value: 0.05 });
         delete (force.settings as { softness?: unknown }).softness;
       }
-      expect(item).toEqual(before.layers.byId[id]);
+      expect(item).toEqual({ ...before.layers.byId[id], seenBy: null });
     }
     expect([...kinds]).toEqual(expect.arrayContaining(['attraction', 'vortex']));
+    const marsh = effect.palette.byId['marsh']!;
+    expect(marsh.colour).toMatchObject({ kind: 'derived', from: 'lamp', turned: 0, lighter: -0.45 });
+    expect(listed(effect.palette).map(({ item }) => item.isDial)).toEqual([false, false, false]);
+  });
+});
+
+describe('a dial of schema 5', () => {
+  it('is a number', () => {
+    const document = JSON.parse(readFileSync(new URL('./kept/schema5.json', import.meta.url), 'utf8')) as {
+      dials: unknown;
+    };
+    const dial = { name: 'Charge', least: 0, most: 2, value: 1 };
+    document.dials = { order: ['d'], byId: { d: dial } };
+    expect(parseEffect(document).dials.byId['d']).toEqual({ kind: 'number', ...dial });
   });
 });
 

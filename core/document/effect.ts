@@ -270,6 +270,8 @@ export const layerSchema = z.strictObject({
   look: layerLookSchema,
   /** Drawn only where that layer's particles cover the picture. */
   inside: idSchema.nullable(),
+  /** The switch among the dials by which it is seen; without one it always is. */
+  seenBy: idSchema.nullable(),
   /** What its particles carry, by the id of the channel. */
   channels: collectionSchema(settingSchema(CHANNEL_SETTING) as z.ZodType<NumberSetting>, MOST_CHANNELS),
   settings: settingsSchema(LAYER_SETTINGS),
@@ -290,9 +292,16 @@ export const paletteEntrySchema = z.strictObject({
   name,
   colour: z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('fixed'), hex: hexSchema }),
-    /** Another entry, mixed toward white (lighter above 0) or black (below 0). */
-    z.strictObject({ kind: z.literal('derived'), from: idSchema, lighter: z.number().min(-1).max(1) }),
+    /** Another entry, its hue turned by degrees, then mixed toward white (lighter above 0) or black (below 0). */
+    z.strictObject({
+      kind: z.literal('derived'),
+      from: idSchema,
+      turned: z.number().min(-180).max(180),
+      lighter: z.number().min(-1).max(1),
+    }),
   ]),
+  /** Whether it is brought out as a dial, for whoever places the effect to set. */
+  isDial: z.boolean(),
 });
 export type PaletteEntry = z.infer<typeof paletteEntrySchema>;
 
@@ -303,12 +312,17 @@ export const measureSchema = z.strictObject({
 });
 export type Measure = z.infer<typeof measureSchema>;
 
-export const dialSchema = z.strictObject({
-  name,
-  least: z.number().min(-1e6).max(1e6),
-  most: z.number().min(-1e6).max(1e6),
-  value: z.number().min(-1e6).max(1e6),
-});
+/** A value brought out of the effect. What shapers read of a number is its share of the range, of a switch 0 or 1. */
+export const dialSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('number'),
+    name,
+    least: z.number().min(-1e6).max(1e6),
+    most: z.number().min(-1e6).max(1e6),
+    value: z.number().min(-1e6).max(1e6),
+  }),
+  z.strictObject({ kind: z.literal('switch'), name, value: z.boolean() }),
+]);
 export type Dial = z.infer<typeof dialSchema>;
 
 export const stretchesSchema = z.strictObject({

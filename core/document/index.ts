@@ -18,5 +18,7 @@ export * from './references.ts';
 export * from './remove.ts';
 export * from './setting.ts';
 export * from './settingSchema.ts';
+export * from './shown.ts';
 export * from './stretching.ts';
+export * from './uses.ts';
 export * from './walk.ts';

@@ -19,6 +19,7 @@ import {
   type Front,
   type Layer,
   type Link,
+  type PaletteEntry,
   type Place,
   type Ribbon,
   type PlaceKey,
@@ -83,6 +84,19 @@ export function newEffect(name: string, seed: number): Effect {
   };
 }
 
+/** A colour of the palette. */
+export const namedColour = (name: string, hex: string): PaletteEntry => ({
+  name,
+  colour: { kind: 'fixed', hex },
+  isDial: false,
+});
+/** A colour of the palette that follows another: its hue turned by degrees, then lighter (toward 1) or darker (toward −1). */
+export const derivedColour = (
+  name: string,
+  from: Id,
+  { turned = 0, lighter = 0 }: { readonly turned?: number; readonly lighter?: number },
+): PaletteEntry => ({ name, colour: { kind: 'derived', from, turned, lighter }, isDial: false });
+
 /** A layer of plain soft dots, rising slowly: births and motion can be judged before any picture is chosen. */
 export function newLayer(name: string, salt: number): Layer {
   const settings = defaultSettings(LAYER_SETTINGS);
@@ -118,6 +132,7 @@ export function newLayer(name: string, salt: number): Layer {
     links: emptyCollection(),
     look: drawnLook('soft dot'),
     inside: null,
+    seenBy: null,
     channels: emptyCollection(),
     settings,
   };

@@ -153,7 +153,7 @@ function withSurroundings(document: Loose): Loose {
   return result;
 }
 
-/** Schema 6: forces felt from one spot have a softness, which was the same for all. */
+/** Schema 6: forces felt from one spot have a softness, which was the same for all; dials that switch, hues that are turned. */
 function withSoftness(document: Loose): Loose {
   const result = structuredCopy({ ...document, schema: 6 }) as Loose;
   const forces = [
@@ -161,6 +161,13 @@ function withSoftness(document: Loose): Loose {
     ...itemsOf(result['layers']).flatMap(({ forces: own }) => itemsOf(own)),
   ];
   for (const force of forces) fill(force, FORCE_SETTINGS[force['kind'] as 'gravity']);
+  for (const layer of itemsOf(result['layers'])) layer['seenBy'] = null;
+  for (const dial of itemsOf(result['dials'])) dial['kind'] = 'number';
+  for (const entry of itemsOf(result['palette'])) {
+    entry['isDial'] = false;
+    const colour = loose(entry['colour']);
+    if (colour['kind'] === 'derived') colour['turned'] = 0;
+  }
   return result;
 }
 

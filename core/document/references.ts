@@ -86,6 +86,8 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     lookOf(item, `${path}.look`);
     if (item.inside !== null && (item.inside === id || !effect.layers.byId[item.inside]))
       say(`${path}.inside`, `no other layer "${item.inside}" to be drawn inside of`);
+    if (item.seenBy !== null && effect.dials.byId[item.seenBy]?.kind !== 'switch')
+      say(`${path}.seenBy`, `no switch "${item.seenBy}" among the dials`);
     moment(item.births.from, `${path}.births.from`);
     moment(item.births.until, `${path}.births.until`);
     if (item.parent !== null && !effect.groups.byId[item.parent]) say(`${path}.parent`, `no group "${item.parent}"`);

@@ -15,6 +15,8 @@ import {
   structuredCopy,
   type Effect,
   type Shaper,
+  derivedColour,
+  namedColour,
 } from '../document/index.ts';
 import { counter } from '../testing/counter.ts';
 import { randomEffect } from '../testing/randomEffect.ts';
@@ -26,11 +28,11 @@ const HASH = 'c'.repeat(64);
 function lantern(): Effect {
   const effect = newEffect('Lantern', 1);
   effect.palette = collectionOf([
-    ['warm', { name: 'Warm', colour: { kind: 'fixed', hex: '#ff8000' } }],
-    ['pale', { name: 'Pale', colour: { kind: 'derived', from: 'warm', lighter: 0.5 } }],
+    ['warm', namedColour('Warm', '#ff8000')],
+    ['pale', derivedColour('Pale', 'warm', { lighter: 0.5 })],
   ]);
   effect.measures = collectionOf([['m', { name: 'Reach', quantity: 'length', value: 2 }]]);
-  effect.dials = collectionOf([['d', { name: 'Charge', least: 0, most: 1, value: 1 }]]);
+  effect.dials = collectionOf([['d', { kind: 'number', name: 'Charge', least: 0, most: 1, value: 1 }]]);
   effect.channels = collectionOf([['c', { name: 'heat' }]]);
   effect.looks = collectionOf([['l', { name: 'Glow', steps: collectionOf([['s', newStep('drawn')]]) }]]);
   effect.fronts = collectionOf([['f', newFront('Border', 'sphere', atBone('t', 'hand'))]]);

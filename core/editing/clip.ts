@@ -169,6 +169,14 @@ class Paster {
     moment.after = layer === null ? { kind: 'border', border: 'start' } : { ...moment.after, layer };
   }
 
+  /** A switch by which a layer is seen; a dial of its name that is none does not serve. */
+  #switch(id: Id): Id | null {
+    const to = this.#entry('dials', id);
+    if (this.#draft.dials.byId[to]?.kind === 'switch') return to;
+    this.lost.add(`the switch ${this.#clip.effect.dials.byId[id]!.name}, for a dial of that name here is a number`);
+    return null;
+  }
+
   /** Writes a layer's references anew, so that they lead to what is here. */
   put(layer: Layer, id: Id): void {
     const { source, population, drawn } = layer;
@@ -186,6 +194,7 @@ class Paster {
       layer.population = followed === null ? { kind: 'own' } : { kind: 'follows', layer: followed };
     }
     if (layer.inside !== null) layer.inside = this.#layer(layer.inside, 'inside of which it was drawn');
+    if (layer.seenBy !== null) layer.seenBy = this.#switch(layer.seenBy);
     if (layer.front !== null) layer.front = this.#entry('fronts', layer.front);
     for (const link of listed(layer.links)) {
       const to = this.#layer(link.item.layer, 'which was set off');

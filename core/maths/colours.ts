@@ -1,5 +1,6 @@
 import { listed, type Collection, type Colour, type Effect, type Stop } from '../document/index.ts';
 import { fitToLife, placeOnLife, type Places } from './curves.ts';
+import { cos, radians, sin } from './functions.ts';
 import { SRGB_TO_LINEAR } from './srgbTable.ts';
 import type { Vec3 } from './vectors.ts';
 
@@ -9,11 +10,47 @@ export function linearOf(hex: string): Vec3 {
   return [SRGB_TO_LINEAR[value >> 16]!, SRGB_TO_LINEAR[(value >> 8) & 255]!, SRGB_TO_LINEAR[value & 255]!];
 }
 
+/** #rrggbb nearest to a linear colour; what is brighter than white is cut off. */
+export const hexOfLinear = (rgb: readonly number[]): string =>
+  `#${rgb.map((c) => nearestLevel(c).toString(16).padStart(2, '0')).join('')}`;
+
+function nearestLevel(linear: number): number {
+  let [low, high] = [0, 255];
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (SRGB_TO_LINEAR[middle]! <= linear) low = middle;
+    else high = middle;
+  }
+  return linear - SRGB_TO_LINEAR[low]! < SRGB_TO_LINEAR[high]! - linear ? low : high;
+}
+
+/** How much of what is seen as bright is red, green and blue: Rec. 709. */
+const BRIGHT = [0.2126, 0.7152, 0.0722] as const;
+
+/**
+ * A linear colour with its hue turned by degrees about grey, as bright as before where it has room: the rotation of the
+ * SVG standard's hueRotate, with the weights of Rec. 709. What would be darker than black is cut off.
+ */
+export function hueTurned(rgb: Vec3, degrees: number): Vec3 {
+  if (degrees === 0) return rgb;
+  const turned = cos(radians(degrees));
+  const aside = sin(radians(degrees));
+  const [r, g, b] = BRIGHT;
+  const grey = r * rgb[0] + g * rgb[1] + b * rgb[2];
+  const across = [
+    -r * rgb[0] - g * rgb[1] + (1 - b) * rgb[2],
+    0.143 * rgb[0] + 0.14 * rgb[1] - 0.283 * rgb[2],
+    -(1 - r) * rgb[0] + g * rgb[1] + b * rgb[2],
+  ];
+  const made = (c: number) => Math.max(0, grey + turned * (rgb[c]! - grey) + aside * across[c]!);
+  return [made(0), made(1), made(2)];
+}
+
 /** Linear colour of a palette entry, its derivations followed. */
 export function paletteColour(palette: Effect['palette'], id: string): Vec3 {
   const colour = palette.byId[id]!.colour;
   if (colour.kind === 'fixed') return linearOf(colour.hex);
-  const base = paletteColour(palette, colour.from);
+  const base = hueTurned(paletteColour(palette, colour.from), colour.turned);
   const toward = colour.lighter > 0 ? 1 : 0;
   const share = Math.abs(colour.lighter);
   return [

@@ -26,7 +26,7 @@ export class RateIntegral {
     };
     this.#level = this.#rateAt(0);
     this.#sums = null;
-    if (rate.isConstant || clock.length === 0) return;
+    if (rate.isLevel || clock.length === 0) return;
     const sums = new Float64Array(CELLS + 1);
     for (let i = 0; i < CELLS; i++) sums[i + 1] = sums[i]! + this.#cell(i / CELLS, (i + 1) / CELLS);
     this.#sums = sums;

@@ -7,6 +7,7 @@ import {
   setNumber,
   structuredCopy,
   type Effect,
+  namedColour,
 } from '../document/index.ts';
 import { describe, expect, it } from 'vitest';
 import { reachBetween } from './reach.ts';
@@ -48,11 +49,7 @@ describe('what an edit reaches', () => {
     ['size', (draft) => setNumber(draft.layers.byId['motes']!, 'life.size', 0.3)],
     ['a fade', (draft) => (draft.layers.byId['motes']!.settings['life.opacity'].shapers = collectionOf([]))],
     ['the order of layers', (draft) => draft.layers.order.reverse()],
-    [
-      'a palette colour',
-      (draft) =>
-        (draft.palette = collectionOf([['lamp', { name: 'Lamp', colour: { kind: 'fixed', hex: '#ffffff' } }]])),
-    ],
+    ['a palette colour', (draft) => (draft.palette = collectionOf([['lamp', namedColour('Lamp', '#ffffff')]]))],
   ])('is dress for %s', (_name, recipe) => expect(reach(recipe)).toBe('dress'));
 
   it.each<[string, (draft: Effect) => unknown]>([

@@ -9,6 +9,8 @@ import {
   type Effect,
   type NumberSetting,
   type Shaper,
+  derivedColour,
+  namedColour,
 } from '../document/index.ts';
 import { ColourReader, newReading, NumberReader } from './reader.ts';
 
@@ -132,8 +134,8 @@ describe('a number', () => {
 
 describe('a colour', () => {
   const palette: Effect['palette'] = collectionOf([
-    ['lamp', { name: 'Lamp', colour: { kind: 'fixed' as const, hex: '#ffffff' } }],
-    ['dim', { name: 'Dim', colour: { kind: 'derived' as const, from: 'lamp', lighter: -0.5 } }],
+    ['lamp', namedColour('Lamp', '#ffffff')],
+    ['dim', derivedColour('Dim', 'lamp', { lighter: -0.5 })],
   ]);
   const read = (setting: Partial<ColourSetting>, age: number, key = 0) => {
     const out = new Float64Array(3);

@@ -198,6 +198,11 @@ export class NumberReader {
     return this.#still !== null;
   }
 
+  /** True when it is the same at any time, for whoever reads it: dials alone shape it. */
+  get isLevel(): boolean {
+    return this.low === this.high && this.#steps.every(({ reads, high }) => reads.kind === 'dial' && !high);
+  }
+
   /** True when its table is another at another time. */
   get isTimed(): boolean {
     return this.#steps.some((step) => isSharedInput(step.reads));

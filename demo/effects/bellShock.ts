@@ -7,6 +7,7 @@ import {
   newSurface,
   newThing,
   type Effect,
+  namedColour,
 } from '@jinx/core/document';
 import {
   colour,
@@ -34,9 +35,9 @@ export function bellShock(kit: KitAssets): Effect {
   const effect = newEffect('Bell Shock', 52_031);
   effect.stretches = { opening: TOLLS * EVERY + 0.9, hold: { kind: 'none' }, closing: 0, preRoll: 0 };
   effect.palette = collectionOf([
-    ['bell', { name: 'Bell', colour: { kind: 'fixed', hex: '#ffdf9a' } }],
-    ['air', { name: 'Struck air', colour: { kind: 'fixed', hex: '#9fd8d0' } }],
-    ['dust', { name: 'Dust', colour: { kind: 'fixed', hex: '#9a8f78' } }],
+    ['bell', namedColour('Bell', '#ffdf9a')],
+    ['air', namedColour('Struck air', '#9fd8d0')],
+    ['dust', namedColour('Dust', '#9a8f78')],
   ]);
   effect.stage.things = collectionOf([[TALLOW, { ...newThing('Tallow', kit['tallow']!), clip: 'raise' }]]);
   effect.surfaces = collectionOf([

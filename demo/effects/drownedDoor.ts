@@ -7,6 +7,7 @@ import {
   newThing,
   type Effect,
   type Vector,
+  namedColour,
 } from '@jinx/core/document';
 import {
   colour,
@@ -35,9 +36,9 @@ export function drownedDoor(kit: KitAssets): Effect {
   const effect = newEffect('Drowned Door', 23_909);
   effect.stretches = { opening: 1.1, hold: { kind: 'continuing', seconds: 4 }, closing: 1, preRoll: 0 };
   effect.palette = collectionOf([
-    ['water', { name: 'Water', colour: { kind: 'fixed', hex: '#4fc4d6' } }],
-    ['foam', { name: 'Foam', colour: { kind: 'fixed', hex: '#e2fbff' } }],
-    ['deep', { name: 'Deep', colour: { kind: 'fixed', hex: '#0b3550' } }],
+    ['water', namedColour('Water', '#4fc4d6')],
+    ['foam', namedColour('Foam', '#e2fbff')],
+    ['deep', namedColour('Deep', '#0b3550')],
   ]);
   effect.stage.things = collectionOf([
     ['sedge', { ...newThing('Sedge', kit['sedge']!), clip: 'cast', at: [1.3, 0, 0.3] as Vector, facing: -70 }],

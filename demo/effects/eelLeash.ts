@@ -8,6 +8,7 @@ import {
   newThing,
   type Effect,
   type Vector,
+  namedColour,
 } from '@jinx/core/document';
 import {
   colour,
@@ -35,9 +36,9 @@ export function eelLeash(kit: KitAssets): Effect {
   const effect = newEffect('Eel Leash', 61_441);
   effect.stretches = { opening: 0.5, hold: { kind: 'continuing', seconds: 3 }, closing: 0.8, preRoll: 0 };
   effect.palette = collectionOf([
-    ['eel', { name: 'Eel', colour: { kind: 'fixed', hex: '#6fe3c4' } }],
-    ['spark', { name: 'Spark', colour: { kind: 'fixed', hex: '#e8fff4' } }],
-    ['deep', { name: 'Deep', colour: { kind: 'fixed', hex: '#1d6f8a' } }],
+    ['eel', namedColour('Eel', '#6fe3c4')],
+    ['spark', namedColour('Spark', '#e8fff4')],
+    ['deep', namedColour('Deep', '#1d6f8a')],
   ]);
   effect.stage.things = collectionOf([
     [SEDGE, { ...newThing('Sedge', kit['sedge']!), clip: 'cast', at: [-0.55, 0, 0] as Vector, facing: 80 }],

@@ -20,6 +20,8 @@ import {
   type NumberSetting,
   type Shaper,
   type Step,
+  derivedColour,
+  namedColour,
 } from '@jinx/core/document';
 import { darkWater, shimmer } from './build.ts';
 
@@ -336,9 +338,9 @@ export function lamplitMantle(sedge: string): Effect {
   const effect = newEffect('Lamplit Mantle', 20261);
   effect.stretches = { opening: 0.8, hold: { kind: 'continuing', seconds: 4 }, closing: 1.2, preRoll: 0 };
   effect.palette = collectionOf([
-    ['lamp', { name: 'Lamp', colour: { kind: 'fixed', hex: '#dfe875' } }],
-    ['ember', { name: 'Ember', colour: { kind: 'fixed', hex: '#ff7a2e' } }],
-    ['marsh', { name: 'Marsh light', colour: { kind: 'derived', from: 'lamp', lighter: -0.45 } }],
+    ['lamp', namedColour('Lamp', '#dfe875')],
+    ['ember', namedColour('Ember', '#ff7a2e')],
+    ['marsh', derivedColour('Marsh light', 'lamp', { lighter: -0.45 })],
   ]);
   effect.layers = collectionOf([
     ['core', lamp('Lamp', 0x1a3f01, 0.3, 'flare', 3.2, 100, 14)],

@@ -9,6 +9,7 @@ import {
   newThing,
   type Effect,
   type Vector,
+  namedColour,
 } from '@jinx/core/document';
 import {
   colour,
@@ -38,9 +39,9 @@ export function mothUnmaking(kit: KitAssets): Effect {
   const effect = newEffect('Moth Unmaking', 88_007);
   effect.stretches = { opening: SECONDS, hold: { kind: 'none' }, closing: 0, preRoll: 0 };
   effect.palette = collectionOf([
-    ['ember', { name: 'Ember', colour: { kind: 'fixed', hex: '#ff9a3c' } }],
-    ['moth', { name: 'Moth', colour: { kind: 'fixed', hex: '#e8dcc2' } }],
-    ['lamp', { name: 'Lamp', colour: { kind: 'fixed', hex: '#ffd27a' } }],
+    ['ember', namedColour('Ember', '#ff9a3c')],
+    ['moth', namedColour('Moth', '#e8dcc2')],
+    ['lamp', namedColour('Lamp', '#ffd27a')],
   ]);
   effect.stage.things = collectionOf([
     [BOGLING, { ...newThing('Bogling', kit['bogling']!), clip: 'struck', at: [0.35, 0, 0] as Vector }],

@@ -8,6 +8,7 @@ import {
   newThing,
   type Effect,
   type Vector,
+  namedColour,
 } from '@jinx/core/document';
 import {
   colour,
@@ -40,9 +41,9 @@ export function peatSmoke(kit: KitAssets): Effect {
   const effect = newEffect('Peat Smoke', 77_123);
   effect.stretches = { opening: 0, hold: { kind: 'continuing', seconds: EVERY * 2 }, closing: 1.4, preRoll: 1.2 };
   effect.palette = collectionOf([
-    ['ember', { name: 'Ember', colour: { kind: 'fixed', hex: '#ff7b2e' } }],
-    ['peat', { name: 'Peat', colour: { kind: 'fixed', hex: '#4a4038' } }],
-    ['spore', { name: 'Spore', colour: { kind: 'fixed', hex: '#e6d27a' } }],
+    ['ember', namedColour('Ember', '#ff7b2e')],
+    ['peat', namedColour('Peat', '#4a4038')],
+    ['spore', namedColour('Spore', '#e6d27a')],
   ]);
   effect.stage.things = collectionOf([
     ['bogling', { ...newThing('Bogling', kit['bogling']!), clip: 'idle', at: [0.3, 0, -0.95] as Vector }],

@@ -8,6 +8,7 @@ import {
   newThing,
   type Effect,
   type Vector,
+  namedColour,
 } from '@jinx/core/document';
 import {
   colour,
@@ -40,9 +41,9 @@ export function reedCleave(kit: KitAssets): Effect {
   const effect = newEffect('Reed Cleave', 30_211);
   effect.stretches = { opening: 1.5, hold: { kind: 'none' }, closing: 0, preRoll: 0 };
   effect.palette = collectionOf([
-    ['reed', { name: 'Reed light', colour: { kind: 'fixed', hex: '#cfe86a' } }],
-    ['pale', { name: 'Pale edge', colour: { kind: 'fixed', hex: '#f6ffd8' } }],
-    ['deep', { name: 'Deep water', colour: { kind: 'fixed', hex: '#1d4a3a' } }],
+    ['reed', namedColour('Reed light', '#cfe86a')],
+    ['pale', namedColour('Pale edge', '#f6ffd8')],
+    ['deep', namedColour('Deep water', '#1d4a3a')],
   ]);
   effect.stage.things = collectionOf([[SEDGE, { ...newThing('Sedge', kit['sedge']!), clip: 'sweep' }]]);
 

@@ -8,6 +8,7 @@ import {
   type Effect,
   type Hit,
   type Vector,
+  namedColour,
 } from '@jinx/core/document';
 import {
   colour,
@@ -48,8 +49,8 @@ export function saltWard(kit: KitAssets): Effect {
   const effect = newEffect('Salt Ward', 41_007);
   effect.stretches = { opening: 0.9, hold: { kind: 'continuing', seconds: 4 }, closing: 0.9, preRoll: 0 };
   effect.palette = collectionOf([
-    ['salt', { name: 'Salt', colour: { kind: 'fixed', hex: '#e8eef0' } }],
-    ['rime', { name: 'Rime', colour: { kind: 'fixed', hex: '#8fd0e6' } }],
+    ['salt', namedColour('Salt', '#e8eef0')],
+    ['rime', namedColour('Rime', '#8fd0e6')],
   ]);
   effect.stage.air.surroundings.picture = { asset: kit['marsh']!, name: 'marsh' };
   effect.surfaces = collectionOf([

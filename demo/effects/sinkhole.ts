@@ -9,6 +9,7 @@ import {
   type Effect,
   type Surface,
   type Vector,
+  namedColour,
 } from '@jinx/core/document';
 import {
   colour,
@@ -63,9 +64,9 @@ export function sinkhole(kit: KitAssets): Effect {
   const effect = newEffect('Sinkhole', 19_777);
   effect.stretches = { opening: CHOKES, hold: { kind: 'none' }, closing: 1.35, preRoll: 0 };
   effect.palette = collectionOf([
-    ['silt', { name: 'Silt', colour: { kind: 'fixed', hex: '#8a7350' } }],
-    ['mud', { name: 'Mud', colour: { kind: 'fixed', hex: '#2c231a' } }],
-    ['bog', { name: 'Bog light', colour: { kind: 'fixed', hex: '#a8d86a' } }],
+    ['silt', namedColour('Silt', '#8a7350')],
+    ['mud', namedColour('Mud', '#2c231a')],
+    ['bog', namedColour('Bog light', '#a8d86a')],
   ]);
   effect.stage.things = collectionOf([
     [

@@ -1,4 +1,4 @@
-import { atBone, atThing, collectionOf, newEffect, newThing, type Effect } from '@jinx/core/document';
+import { atBone, atThing, collectionOf, newEffect, newThing, type Effect, namedColour } from '@jinx/core/document';
 import {
   colour,
   darkWater,
@@ -25,9 +25,9 @@ export function wickFlame(kit: KitAssets): Effect {
   const effect = newEffect('Wick Flame', 11_983);
   effect.stretches = { opening: 0.4, hold: { kind: 'continuing', seconds: 3 }, closing: 0.5, preRoll: 0.6 };
   effect.palette = collectionOf([
-    ['core', { name: 'Core', colour: { kind: 'fixed', hex: '#fff1c2' } }],
-    ['flame', { name: 'Flame', colour: { kind: 'fixed', hex: '#ffb347' } }],
-    ['ember', { name: 'Ember', colour: { kind: 'fixed', hex: '#ff6a1f' } }],
+    ['core', namedColour('Core', '#fff1c2')],
+    ['flame', namedColour('Flame', '#ffb347')],
+    ['ember', namedColour('Ember', '#ff6a1f')],
   ]);
   effect.stage.things = collectionOf([
     [TALLOW, { ...newThing('Tallow', kit['tallow']!), clip: 'walk', path: { kind: 'circle' as const, radius: 3 } }],

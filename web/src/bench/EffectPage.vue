@@ -3,6 +3,9 @@ import { inject } from 'vue';
 import { mirrorEffect } from '@jinx/core/editing';
 import { random32, useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
+import DialWords from './names/DialWords.vue';
+import MeasureWords from './names/MeasureWords.vue';
+import PaletteWords from './names/PaletteWords.vue';
 import PlainChip from './PlainChip.vue';
 import SizeAndTempo from './SizeAndTempo.vue';
 
@@ -19,6 +22,12 @@ const setSeed = (seed: number, gesture: string | null = null) =>
   <div class="page">
     <h3>Size and tempo</h3>
     <SizeAndTempo />
+    <h3>Palette</h3>
+    <PaletteWords />
+    <h3>Measures</h3>
+    <MeasureWords />
+    <h3>Dials</h3>
+    <DialWords />
     <h3>Sides</h3>
     <p>
       Made for one hand, it serves the other mirrored: sources, launches, spins, paths, and bones of the other side.

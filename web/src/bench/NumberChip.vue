@@ -2,8 +2,6 @@
 import {
   defaultSetting,
   listed,
-  settingSchema,
-  structuredCopy,
   withItem,
   withoutItem,
   type NumberDeclaration,
@@ -13,11 +11,11 @@ import {
 import { isDraft, original } from 'immer';
 import { computed, nextTick, ref, useId } from 'vue';
 import { useEffectStore } from '../stores/effect';
-import { copiedSetting } from './copied';
 import { settingText, stepFor, typedBase } from './format';
 import { differsHere, setDiffering } from './lookNumbers';
 import { sideways } from './sideways';
 import { lineKey } from './rulers/lines';
+import { useNumberActs } from './useNumberActs';
 import { useSetting } from './useSetting';
 import MenuButton from './MenuButton.vue';
 import { ageShaper, newShaper, readsOffered, readyCurveOf, READY_SHAPES, setAgeCurve } from './shapers';
@@ -75,6 +73,15 @@ async function open(): Promise<void> {
   isTyping.value = isOpen.value = true;
   await nextTick();
   field.value?.select();
+  keepInside();
+}
+/** How far the drawer is moved to the left, so that the page does not cut it off. */
+const aside = ref(0);
+const DRAWER = 280;
+function keepInside(): void {
+  const page = root.value?.closest('.page')?.getBoundingClientRect();
+  const left = root.value?.getBoundingClientRect().left ?? 0;
+  aside.value = page ? Math.min(0, page.right - left - DRAWER) : 0;
 }
 function commit(): boolean {
   if (!isTyping.value) return true;
@@ -176,27 +183,10 @@ const setHere = (isDifferent: boolean) =>
   store.change(isDifferent ? `let ${name.value} differ here` : `take ${name.value} from the look`, (draft) =>
     setDiffering(draft, store.chosenId, props.of, props.setting, isDifferent),
   );
-const copy = () => {
-  copiedSetting.value = {
-    effect: store.id,
-    name: name.value,
-    unit: declaration.value.unit,
-    setting: structuredCopy(chosen.value),
-  };
-  cancel();
-};
-/** What was copied, where it may be put in here: a number of the same unit, within what this one allows. */
-const pastable = computed(() => {
-  const copied = copiedSetting.value;
-  if (copied?.effect !== store.id || copied.unit !== declaration.value.unit) return null;
-  const fits = settingSchema({ ...declaration.value, name: name.value }).safeParse(copied.setting).success;
-  return fits ? copied : null;
-});
-function paste(): void {
-  const { setting } = pastable.value!;
-  change('paste', (target) => Object.assign(target, structuredCopy(setting)));
-  cancel();
-}
+const { copy, pastable, paste, measures, measure, canBeBroughtOut, bringOut } = useNumberActs(
+  { setting: chosen, declaration, name, change: changeSetting },
+  cancel,
+);
 function reset(): void {
   change('reset', (target) => Object.assign(target, defaultSetting(declaration.value)));
   cancel();
@@ -231,7 +221,7 @@ function reset(): void {
       @keydown.esc.stop="cancel"
       @blur="leave"
     />
-    <span v-if="isOpen" class="drawer" @focusout="leave" @keydown.esc.stop="cancel">
+    <span v-if="isOpen" class="drawer" :style="{ left: `${aside}px` }" @focusout="leave" @keydown.esc.stop="cancel">
       <span v-if="problem" class="problem" role="alert">{{ problem }}</span>
       <span v-else class="hint">{{
         declaration.bases.includes('spread') ? 'A number, a sum, “2 – 5” or “3 ± 1”' : 'A number or a sum'
@@ -239,6 +229,16 @@ function reset(): void {
       <span class="acts">
         <MenuButton v-if="offered.length" label="Shape it…" :choices="offered" @choose="shape" />
         <button v-if="isShaped" type="button" class="plain act" @click="unshape">Take the shape off</button>
+        <MenuButton v-if="measures.length" label="Measured by…" :choices="measures" @choose="measure" />
+        <button
+          v-if="canBeBroughtOut"
+          type="button"
+          class="plain act"
+          title="Make a dial of it, which others may turn"
+          @click="bringOut"
+        >
+          Bring it out
+        </button>
         <button type="button" class="plain act" @click="mute">{{ chosen.muted ? 'Unmute' : 'Mute' }}</button>
         <button type="button" class="plain act" @click="reset">Reset</button>
         <button type="button" class="plain act" @click="copy">Copy</button>

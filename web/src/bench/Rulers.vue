@@ -173,7 +173,7 @@ defineExpose({ add: acts.add });
           type="button"
           class="plain"
           :class="{ on: store.page === 'effect' }"
-          title="Size, tempo, mirror and groups of the whole effect"
+          title="Palette, measures and dials, size, tempo and sides of the whole effect"
           @click="store.page = 'effect'"
         >
           Whole effect

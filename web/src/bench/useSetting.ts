@@ -30,7 +30,11 @@ export function useSetting<S extends Setting, D extends Declaration>(
   );
 
   /** Changes it in every chosen layer that has it; parts of the effect itself once. */
-  function change(label: string, recipe: (setting: S, layerId: string) => void, gesture: string | null = null): void {
+  function change(
+    label: string,
+    recipe: (setting: S, layerId: string, draft: Effect) => void,
+    gesture: string | null = null,
+  ): void {
     const [part] = of()?.split('/') ?? [];
     const { effect } = store;
     const isOfEffect = part === 'surface' || part === 'front' || (part === 'force' && !holderIsOwn(effect!));
@@ -39,7 +43,7 @@ export function useSetting<S extends Setting, D extends Declaration>(
         label,
         (draft) => {
           const found = holderIn(draft, store.chosenId, of())?.settings[name()];
-          if (found) recipe(found as S, store.chosenId);
+          if (found) recipe(found as S, store.chosenId, draft);
         },
         gesture,
       );
@@ -47,7 +51,7 @@ export function useSetting<S extends Setting, D extends Declaration>(
       label,
       (_, layerId, draft) => {
         const found = besideIn(draft, layerId)?.settings[name()];
-        if (found) recipe(found as S, layerId);
+        if (found) recipe(found as S, layerId, draft);
       },
       gesture,
     );

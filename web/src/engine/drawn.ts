@@ -11,6 +11,7 @@ import {
   type NumberSetting,
   type Ribbon,
   type Step,
+  shownLayers,
 } from '@jinx/core/document';
 import { linearOf, resolvedColour, slotOf } from '@jinx/core/maths';
 import { groupFrame, lookPlan, newReading, NumberReader, ownFrames } from '@jinx/core/simulation';
@@ -149,7 +150,7 @@ function drawnAs(effect: Effect, layer: Layer): DrawnAs {
 
 /** How each layer of an effect is to be drawn, front to back. */
 export function drawnLayers(effect: Effect, { alone }: Pick<Seen, 'alone'> = AS_IT_IS): DrawnLayer[] {
-  const anySolo = listed(effect.layers).some(({ item }) => item.solo);
+  const shown = shownLayers(effect);
   return listed(effect.layers).map(({ id, item }) => {
     const choice = <T>(name: Choice) => item.settings[name].base.value as T;
     const isOn = (name: 'life.aligned' | 'appearance.wraps') =>
@@ -158,7 +159,7 @@ export function drawnLayers(effect: Effect, { alone }: Pick<Seen, 'alone'> = AS_
     const isSprite = item.drawn.kind === 'sprite';
     return {
       salt: item.salt,
-      isVisible: !item.hidden && (!anySolo || item.solo),
+      isVisible: shown.has(id),
       facing,
       frames: ownFrames(item),
       isAligned: isOn('life.aligned'),

@@ -55,6 +55,15 @@ const insides = computed(() => [
     .filter(({ id }) => id !== store.chosenId)
     .map(({ id, item }) => ({ value: id, text: `only inside ${item.name}` })),
 ]);
+/** Switches among the dials by which it may be seen. */
+const switches = computed(() => [
+  { value: '', text: 'always' },
+  ...listed(store.effect!.dials)
+    .filter(({ item }) => item.kind === 'switch')
+    .map(({ id, item }) => ({ value: id, text: `while ${item.name} is on` })),
+]);
+const setSeenBy = (id: string) =>
+  store.changeLayers('choose when layers are seen', (target) => (target.seenBy = id === '' ? null : id));
 const setInside = (id: string) =>
   store.changeLayer('choose where the layer is seen', (target) => (target.inside = id === '' ? null : id));
 </script>
@@ -88,7 +97,19 @@ const setInside = (id: string) =>
   <p>
     It is <SettingChip setting="appearance.depth" :words="DEPTHS" />, drawn
     <SettingChip setting="appearance.nudge" /> nearer than it is, and seen
-    <ChoiceChip :value="layer.inside ?? ''" :choices="insides" label="where it is seen" @choose="setInside" />.
+    <ChoiceChip
+      :value="layer.inside ?? ''"
+      :choices="insides"
+      label="where it is seen"
+      @choose="setInside"
+    /><template v-if="switches.length > 1"
+      >,
+      <ChoiceChip
+        :value="layer.seenBy ?? ''"
+        :choices="switches"
+        label="when it is seen"
+        @choose="setSeenBy" /></template
+    >.
   </p>
   <p v-if="hasLook" class="quiet">{{ NOTES[value('appearance.blend')] }}</p>
 </template>

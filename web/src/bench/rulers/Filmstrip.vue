@@ -4,7 +4,7 @@ import type { FilmSample } from '@jinx/stage';
 import { computed, inject, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { hexOf } from '../colour';
+import { hexOfLinear } from '@jinx/core/maths';
 import { useLayer } from '../life';
 import { PAD, readable } from './layout';
 
@@ -70,7 +70,7 @@ function dotsInto(context: CanvasRenderingContext2D): void {
     const { rgb, opacity } = samples.value[n]!;
     const middle = props.height / 2;
     const soft = context.createRadialGradient(x, middle, 0, x, middle, side / 2);
-    soft.addColorStop(0, hexOf([...rgb]));
+    soft.addColorStop(0, hexOfLinear([...rgb]));
     soft.addColorStop(1, '#0000');
     context.globalAlpha = opacity;
     context.fillStyle = soft;

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { listed, withItem, withoutItem, type Collection, type Colour, type Stop } from '@jinx/core/document';
-import { gradientInto, placeOnLife, readyGradient } from '@jinx/core/maths';
+import { gradientInto, hexOfLinear, placeOnLife, readyGradient } from '@jinx/core/maths';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { cssOf, hexOf } from '../colour';
+import { cssOf } from '../colour';
 import ColourWords from '../ColourWords.vue';
 import { dragBy } from './dragBy';
 import { tidy } from './keyPlaces';
@@ -31,7 +31,7 @@ const background = computed(() => {
   const rgb = new Float64Array(3);
   const colours = Array.from({ length: 33 }, (_, i) => {
     gradientInto(gradient, i / 32, props.life, rgb);
-    return hexOf([...rgb]);
+    return hexOfLinear([...rgb]);
   });
   return `linear-gradient(to right, ${colours.join(', ')})`;
 });

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { hexOf } from '../colour';
+import { hexOfLinear } from '@jinx/core/maths';
 import { useLayer } from '../life';
 import { PAD, readable } from './layout';
 
@@ -23,7 +23,7 @@ const stops = computed(() =>
     .filter((_, i) => i % 2 === 0)
     .map(({ age, rgb, opacity, intensity }) => ({
       age,
-      css: hexOf(rgb.map((c) => c * Math.min(1.6, Math.max(0.6, intensity)))),
+      css: hexOfLinear(rgb.map((c) => c * Math.min(1.6, Math.max(0.6, intensity)))),
       opacity: readable(opacity, densest.value),
     })),
 );

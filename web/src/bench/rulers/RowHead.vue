@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import type { LayerCount } from '../../engine/protocol';
 import { useEffectStore } from '../../stores/effect';
-import { hexOf } from '../colour';
+import { hexOfLinear } from '@jinx/core/maths';
 import { settingText } from '../format';
 import { useLayer } from '../life';
 import { ageGradient, ageShaper } from '../shapers';
@@ -21,7 +21,7 @@ const { layer, life, measures } = useLayer(() => props.id);
 const samples = life(12);
 const dot = computed(() => {
   const best = samples.value.reduce((a, b) => (b.energy > a.energy ? b : a));
-  return hexOf(best.rgb);
+  return hexOfLinear(best.rgb);
 });
 const lines = computed(() =>
   props.isOpen

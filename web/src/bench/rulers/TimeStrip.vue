@@ -45,7 +45,7 @@ const rates = computed(() => {
   const numbers = numberReaders(layer.value, { measures: measures.value }, 1);
   const reading = { ...newReading(), dials: dialShares({ dials: dials.value }) };
   const { length, opening, hold, closing } = clock.value;
-  const fades = numbers['births.rate'].isConstant && span.value.isOpen;
+  const fades = numbers['births.rate'].isLevel && span.value.isOpen;
   const { from, until } = span.value;
   return Array.from({ length: 97 }, (_, i) => {
     const time = from + (i / 96) * (until - from);

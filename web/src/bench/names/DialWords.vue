@@ -1,0 +1,113 @@
+<script setup lang="ts">
+import { listed, usesOf, withItem, type Dial } from '@jinx/core/document';
+import { dropDial, freeName } from '@jinx/core/editing';
+import { computed } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import ChoiceChip from '../ChoiceChip.vue';
+import MenuButton from '../MenuButton.vue';
+import PlainChip from '../PlainChip.vue';
+import TextField from '../TextField.vue';
+import UsedBy from './UsedBy.vue';
+
+/** What is brought out of the effect, for whoever places it: numbers with ranges, and switches. */
+const store = useEffectStore();
+const KINDS = [
+  { value: 'number', text: 'a number' },
+  { value: 'switch', text: 'a switch' },
+];
+const SWITCHED = [
+  { value: 'on', text: 'on' },
+  { value: 'off', text: 'off' },
+];
+const dials = computed(() =>
+  listed(store.effect!.dials).map(({ id, item }) => ({ id, item, uses: usesOf(store.effect!, 'dials', id) })),
+);
+const colours = computed(() => listed(store.effect!.palette).filter(({ item }) => item.isDial));
+const set = (id: string, part: Partial<Dial>, gesture: string | null = null) =>
+  store.change('set a dial', (draft) => void Object.assign(draft.dials.byId[id]!, part), gesture);
+/** A range holds where the dial stands. */
+function setRange(id: string, part: { least?: number; most?: number }, gesture: string | null): void {
+  store.change(
+    'set a dial’s range',
+    (draft) => {
+      const dial = draft.dials.byId[id]!;
+      if (dial.kind !== 'number') return;
+      Object.assign(dial, part);
+      dial.value = Math.min(dial.most, Math.max(dial.least, dial.value));
+    },
+    gesture,
+  );
+}
+function rename(id: string, name: string): void {
+  const plain = name.trim().slice(0, 80);
+  if (plain) store.change('rename a dial', (draft) => (draft.dials.byId[id]!.name = plain));
+}
+function add(kind: string): void {
+  store.change('add a dial', (draft) => {
+    const dial: Dial =
+      kind === 'switch'
+        ? { kind: 'switch', name: freeName(draft.dials, 'Switch'), value: true }
+        : { kind: 'number', name: freeName(draft.dials, 'Charge'), least: 0, most: 1, value: 1 };
+    draft.dials = withItem(draft.dials, store.newId(), dial);
+  });
+}
+const drop = (id: string) => store.change('take a dial away', (draft) => dropDial(draft, id));
+</script>
+
+<template>
+  <p v-if="dials.length === 0 && colours.length === 0" class="quiet">
+    A dial is a value that others may turn where the effect is placed. Open any number and bring it out, or add one
+    and shape several numbers by it.
+  </p>
+  <p v-for="{ id, item, uses } in dials" :key="id">
+    <TextField class="chip name" :value="item.name" aria-label="name of the dial" @commit="rename(id, $event)" />
+    <template v-if="item.kind === 'number'">
+      is
+      <PlainChip
+        :value="item.value"
+        :label="item.name"
+        :least="item.least"
+        :most="item.most"
+        @change="(value, drag) => set(id, { value }, drag)"
+      />, between
+      <PlainChip
+        :value="item.least"
+        :label="`${item.name} at least`"
+        :least="-1000000"
+        :most="item.most"
+        @change="(least, drag) => setRange(id, { least }, drag)"
+      />
+      and
+      <PlainChip
+        :value="item.most"
+        :label="`${item.name} at most`"
+        :least="item.least"
+        :most="1000000"
+        @change="(most, drag) => setRange(id, { most }, drag)"
+      />
+    </template>
+    <template v-else>
+      is
+      <ChoiceChip
+        :value="item.value ? 'on' : 'off'"
+        :choices="SWITCHED"
+        :label="item.name"
+        @choose="set(id, { value: $event === 'on' })"
+      />
+    </template>
+    <button type="button" class="plain" :aria-label="`Take ${item.name} away`" @click="drop(id)">×</button>
+    <UsedBy :uses="uses" />
+  </p>
+  <p v-if="colours.length > 0">
+    And {{ colours.length === 1 ? 'a colour' : 'colours' }} of the palette:
+    {{ colours.map(({ item }) => item.name).join(', ') }}.
+  </p>
+  <p><MenuButton label="Add a dial…" :choices="KINDS" @choose="add" /></p>
+</template>
+
+<style scoped>
+.name {
+  width: 88px;
+  cursor: text;
+}
+</style>
