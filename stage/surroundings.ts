@@ -1,3 +1,4 @@
+import { SURROUND_COLOURS } from '@jinx/core/document';
 import * as THREE from 'three';
 import { FOG, LIGHT, setDefine, type CommonUniforms } from './looks/light.ts';
 import { FLAT_WORLD } from './looks/viewTones.ts';
@@ -15,27 +16,21 @@ interface Light {
 
 const SURROUNDS: Record<Surround, Light> = {
   dusk: {
-    zenith: '#0c0d0e',
-    horizon: '#2b2f30',
-    ground: '#171919',
+    ...SURROUND_COLOURS.dusk,
     line: '#3d4142',
     sky: 2.4,
     key: 2.2,
     keyColour: '#b4c4d4',
   },
   overcast: {
-    zenith: '#6d7173',
-    horizon: '#8b8e8e',
-    ground: '#5d605f',
+    ...SURROUND_COLOURS.overcast,
     line: '#7b7f7f',
     sky: 2.1,
     key: 0.8,
     keyColour: '#ffffff',
   },
   noon: {
-    zenith: '#9fb4c4',
-    horizon: '#d8dcd9',
-    ground: '#a9a796',
+    ...SURROUND_COLOURS.noon,
     line: '#c4c2b2',
     sky: 2.3,
     key: 2.6,
@@ -43,9 +38,7 @@ const SURROUNDS: Record<Surround, Light> = {
   },
   /** Patches of dark and bright, and of several hues: what an effect must be read against in the thick of it. */
   busy: {
-    zenith: '#4e6172',
-    horizon: '#a79f8d',
-    ground: '#6d6a58',
+    ...SURROUND_COLOURS.busy,
     line: '#8f8a76',
     sky: 2,
     key: 1.8,

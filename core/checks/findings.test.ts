@@ -195,7 +195,10 @@ describe('findings', () => {
         );
       expect(fade(2)).toEqual([]);
       // A fade that ends two seconds after birth comes too late for lives of one.
-      expect(fade(1).map(({ sentence }) => sentence)).toEqual([expect.stringContaining('glow pops out at death')]);
+      expect(fade(1).map(({ sentence }) => sentence)).toEqual([
+        expect.stringContaining('glow pops out at death'),
+        expect.stringContaining('past the shortest life of 1 s'),
+      ]);
     });
   });
 });

@@ -6,29 +6,45 @@ import {
   setNumber,
   withItem,
   type Effect,
+  type Id,
   type Key,
   type Layer,
   type NumberSetting,
   type Shaper,
 } from '../document/index.ts';
-import type { Mend } from './mend.ts';
 import { channelProblems } from './channels.ts';
+import { capProblems, costProblems, type ObservedCost } from './cost.ts';
 import { frontProblems } from './fronts.ts';
+import { idleProblems } from './idle.ts';
+import { lightProblems } from './light.ts';
 import { leftAt, lookProblems, stageProblems, whyNothingIsDrawn, type Missing } from './looks.ts';
 import { linkProblems } from './links.ts';
+import type { Mend, Problem, Severity, Where } from './mend.ts';
+import { motionProblems } from './motion.ts';
+import { nameProblems } from './names.ts';
+import { releaseProblems } from './release.ts';
+import { sizeProblems } from './sizes.ts';
+import { flickerProblems } from './solids.ts';
 import { whyNothingIsBorn, type StageRigs } from './sources.ts';
 import { surfaceProblems } from './surfaces.ts';
+import { deadSeconds, timingProblems } from './timing.ts';
+import { trailProblems } from './trails.ts';
 import { evenAges, lifeSamples, lifetimes, samplesAt } from './lifeSamples.ts';
 
 export interface Finding {
   readonly id: string;
-  readonly layerId: string;
+  /** The layer that it is about; null where it is about the effect as a whole. */
+  readonly layerId: Id | null;
   readonly sentence: string;
+  readonly severity: Severity;
+  /** Where it is put right. */
+  readonly where: Where;
+  readonly measure: number | null;
   readonly mend: Mend | null;
 }
 
 /** What only the running simulation knows. */
-export interface Observed {
+export interface Observed extends ObservedCost {
   /** By layer id. */
   readonly refused: Readonly<Record<string, number>>;
   /** Whether as many live as the project's budget lets. */
@@ -36,6 +52,8 @@ export interface Observed {
   /** Pictures that could not be had. */
   readonly missing?: Missing;
 }
+
+type Told = Omit<Problem, 'id'>;
 
 /** Light at birth or death above this share of its peak is seen to pop. */
 const POP_SHARE = 0.02;
@@ -56,12 +74,7 @@ const set = (layerId: string, name: keyof Layer['settings'], value: number) => (
   setNumber(draft.layers.byId[layerId]!, name, value);
 
 /** Why a layer cannot show anything, and the way out; null when it can. */
-function whyNothing(
-  effect: Effect,
-  id: string,
-  layer: Layer,
-  rigs: StageRigs,
-): Omit<Finding, 'id' | 'layerId'> | null {
+function whyNothing(effect: Effect, id: string, layer: Layer, rigs: StageRigs): Told | null {
   const say = (why: string, mend: Mend | null) => ({ sentence: `${layer.name} shows nothing: ${why}.`, mend });
   const { settings } = layer;
   if (layer.hidden)
@@ -149,7 +162,7 @@ function addFade(layer: Layer, end: 'birth' | 'death'): void {
   layer.settings['life.opacity'].shapers = withItem(shapers, end === 'birth' ? 'fadein' : 'fadeout', shaper);
 }
 
-function pops(effect: Effect, id: string, layer: Layer): Omit<Finding, 'id' | 'layerId'>[] {
+function pops(effect: Effect, id: string, layer: Layer): Told[] {
   const owner = effect.layers.byId[ownerOf(effect, id)]!.settings;
   if (fixed(owner['births.standing']) > 0 && fixed(owner['births.rate']) === 0) return [];
   // The ends as they are neared: a curve that leaps at the very end has all its light there until then.
@@ -168,6 +181,7 @@ function pops(effect: Effect, id: string, layer: Layer): Omit<Finding, 'id' | 'l
     return [
       {
         sentence: `${layer.name} ${verb}: ${percent}% of its light is there at age ${end === 'birth' ? 0 : 1}.`,
+        measure: percent,
         mend: {
           label: `Fade ${end === 'birth' ? 'in' : 'out'} over ${FADE_SECONDS} s`,
           apply: (draft: Effect) => addFade(draft.layers.byId[id]!, end),
@@ -178,12 +192,7 @@ function pops(effect: Effect, id: string, layer: Layer): Omit<Finding, 'id' | 'l
 }
 
 /** Births a second, roughly, and what of them could live at once. */
-function refusals(
-  effect: Effect,
-  id: string,
-  layer: Layer,
-  observed: Observed,
-): Omit<Finding, 'id' | 'layerId'> | null {
+function refusals(effect: Effect, id: string, layer: Layer, observed: Observed): Told | null {
   const refused = observed.refused[id] ?? 0;
   if (refused === 0) return null;
   if (observed.isBudgetFull)
@@ -200,31 +209,73 @@ function refusals(
   };
 }
 
-/** All that is wrong with an effect, layer by layer, front to back. */
+/** A problem as a finding of a layer, or of the effect. */
+const asFinding = (problem: Problem, layerId: Id | null, where: Where): Finding => ({
+  id: layerId === null ? problem.id : `${layerId}/${problem.id}`,
+  layerId,
+  sentence: problem.sentence,
+  severity: problem.severity ?? 'wrong',
+  where: problem.where ?? where,
+  measure: problem.measure ?? null,
+  mend: problem.mend,
+});
+const under = (group: string, problems: readonly Problem[]): Problem[] =>
+  problems.map((problem) => ({ ...problem, id: `${group}/${problem.id}` }));
+
+/** What is wrong with a layer whether it shows something or not. */
+function whateverItShows(effect: Effect, id: Id, rigs: StageRigs, missing: Missing): Finding[] {
+  const chapters: readonly [Where, readonly Problem[]][] = [
+    ['motion', under('surface', surfaceProblems(effect, id, rigs, missing))],
+    ['source', under('front', frontProblems(effect, id, rigs))],
+    ['life', under('channel', channelProblems(effect, id))],
+    ['appearance', under('look', lookProblems(effect, id, missing))],
+    ['links', under('link', linkProblems(effect, id))],
+    ['births', under('time', timingProblems(effect, id))],
+    ['motion', under('motion', motionProblems(effect, id, rigs))],
+    ['life', under('idle', idleProblems(effect, id))],
+  ];
+  return chapters.flatMap(([where, problems]) => problems.map((problem) => asFinding(problem, id, where)));
+}
+
+/** What is wrong with how a layer is seen. */
+function howItShows(effect: Effect, id: Id, rigs: StageRigs, observed: Observed): Finding[] {
+  const layer = effect.layers.byId[id]!;
+  const refused = refusals(effect, id, layer, observed);
+  const chapters: readonly [Where, readonly Problem[]][] = [
+    ['life', pops(effect, id, layer).map((found, index) => ({ id: `pop${index}`, ...found }))],
+    ['births', refused ? [{ id: 'refused', ...refused }] : []],
+    ['births', capProblems(effect, id, refused !== null)],
+    ['life', releaseProblems(effect, id)],
+    ['life', sizeProblems(effect, id, rigs)],
+    ['life', lightProblems(effect, id)],
+    ['appearance', trailProblems(effect, id)],
+    ['appearance', flickerProblems(effect, id)],
+  ];
+  return chapters.flatMap(([where, problems]) => problems.map((problem) => asFinding(problem, id, where)));
+}
+
+const RANK: Record<Severity, number> = { wrong: 0, doubtful: 1 };
+
+/** All that is wrong with an effect: first what is wrong as it stands, then what only looks so; each layer by layer, front to back. */
 export function findings(effect: Effect, rigs: StageRigs, observed: Observed): Finding[] {
   const missing: Missing = observed.missing ?? new Map();
-  return listed(effect.layers).flatMap(({ id, item }) => {
-    const nothing = whyNothing(effect, id, item, rigs);
-    const beside = [
-      ...(id === effect.layers.order[0] ? stageProblems(effect, missing) : []).map((problem) => ({
-        ...problem,
-        id: `stage/${problem.id}`,
-      })),
-      ...surfaceProblems(effect, id, rigs, missing).map((problem) => ({ ...problem, id: `surface/${problem.id}` })),
-      ...frontProblems(effect, id, rigs).map((problem) => ({ ...problem, id: `front/${problem.id}` })),
-      ...channelProblems(effect, id).map((problem) => ({ ...problem, id: `channel/${problem.id}` })),
-      ...lookProblems(effect, id, missing).map((problem) => ({
-        ...problem,
-        id: `look/${problem.id}`,
-      })),
-      ...linkProblems(effect, id).map((problem) => ({ ...problem, id: `link/${problem.id}` })),
-    ].map((problem) => ({ ...problem, id: `${id}/${problem.id}`, layerId: id }));
-    if (nothing) return [{ id: `${id}/nothing`, layerId: id, ...nothing }, ...beside];
-    const refused = refusals(effect, id, item, observed);
-    return [
-      ...beside,
-      ...pops(effect, id, item).map((found, index) => ({ id: `${id}/pop${index}`, layerId: id, ...found })),
-      ...(refused ? [{ id: `${id}/refused`, layerId: id, ...refused }] : []),
-    ];
-  });
+  const ofEffect: readonly [Where, readonly Problem[]][] = [
+    ['whole', under('stage', stageProblems(effect, missing))],
+    ['rulers', nameProblems(effect)],
+    ['rulers', deadSeconds(effect)],
+    ['births', costProblems(effect, observed)],
+  ];
+  const all = [
+    ...ofEffect.flatMap(([where, problems]) => problems.map((problem) => asFinding(problem, null, where))),
+    ...listed(effect.layers).flatMap(({ id, item }) => {
+      const nothing = whyNothing(effect, id, item, rigs);
+      return [
+        ...whateverItShows(effect, id, rigs, missing),
+        ...(nothing
+          ? [asFinding({ id: 'nothing', ...nothing }, id, 'births')]
+          : howItShows(effect, id, rigs, observed)),
+      ];
+    }),
+  ];
+  return all.sort((a, b) => RANK[a.severity] - RANK[b.severity]);
 }

@@ -2,5 +2,5 @@ export * from './findings.ts';
 export * from './lifeSamples.ts';
 export { deadSpans, presenceOf, PRESENCE_CELLS, sheetClock, type Presence, type Span } from './presence.ts';
 export { previewOf } from './fronts.ts';
-export type { Mend } from './mend.ts';
+export type { Mend, Severity, Where } from './mend.ts';
 export { type StageRigs } from './sources.ts';

@@ -1,6 +1,6 @@
 import { curveShaper, ownerOf, type Effect, type Layer, type NumberSetting, type Shaper } from '../document/index.ts';
 import { curveAt, readyCurve } from '../maths/index.ts';
-import { colourReader, dialShares, lookPlan, newReading, numberReaders } from '../simulation/index.ts';
+import { colourReader, dialShares, lookPlan, newReading, numberReader } from '../simulation/index.ts';
 
 /** How a middling particle of a layer looks at one age. */
 export interface LifeSample {
@@ -82,7 +82,8 @@ export const samplesAt = (effect: Effect, layerId: string, ages: readonly number
 /** Samples of the life of `owner`'s particles as `layer` dresses them. */
 export function samplesOf(layer: Layer, owner: Layer, shared: Shared, ages: readonly number[]): LifeSample[] {
   const middle = middling(layer);
-  const numbers = numberReaders(middle, shared, 1);
+  const reader = (name: 'life.size' | 'life.opacity' | 'life.intensity') => numberReader(middle, name, shared);
+  const [sizes, opacities, intensities] = [reader('life.size'), reader('life.opacity'), reader('life.intensity')];
   const colour = colourReader(middle, shared, 1);
   const reading = {
     ...newReading(),
@@ -92,9 +93,9 @@ export function samplesOf(layer: Layer, owner: Layer, shared: Shared, ages: read
   const rgb = new Float64Array(3);
   return ages.map((age): LifeSample => {
     reading.age = age;
-    const size = numbers['life.size'].read(reading);
-    const opacity = numbers['life.opacity'].read(reading) / 100;
-    const intensity = numbers['life.intensity'].read(reading);
+    const size = sizes.read(reading);
+    const opacity = opacities.read(reading) / 100;
+    const intensity = intensities.read(reading);
     colour.readInto(reading, rgb);
     const brightness = 0.2126 * rgb[0]! + 0.7152 * rgb[1]! + 0.0722 * rgb[2]!;
     return {

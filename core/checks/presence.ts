@@ -9,7 +9,7 @@ import {
   type Layer,
   type NumberSetting,
 } from '../document/index.ts';
-import { dialShares, EffectClock, newReading, NumberReader, numberReaders, windowOf } from '../simulation/index.ts';
+import { dialShares, EffectClock, newReading, NumberReader, numberReader, windowOf } from '../simulation/index.ts';
 import { lifetimesOf } from './lifeSamples.ts';
 
 /** Parts into which the time sheet is cut to tell where something lives. */
@@ -101,7 +101,7 @@ function bornByItself(effect: Effect, layer: Layer, sheet: Sheet, pass: Pass): U
     return born;
   }
   const [from, until] = windowIn(layer, effect, sheet, pass);
-  const rate = numberReaders(layer, effect, 1)['births.rate'];
+  const rate = numberReader(layer, 'births.rate', effect);
   const follows = mostOf(layer.settings['births.perMetre']) > 0;
   const reading = { ...newReading(), dials: dialShares(effect) };
   for (let i = 0; i < PRESENCE_CELLS; i++) {

@@ -1,6 +1,18 @@
 import { listed, type Id } from './collection.ts';
-import type { Effect, Force, Surface } from './effect.ts';
+import type { LayerSettingName } from './declarations/index.ts';
+import type { Effect, Force, SourceKind, Surface } from './effect.ts';
 import type { Reads, Setting } from './setting.ts';
+
+/** Which settings of a layer say how large its source's shape is. */
+export const SHAPE_MEASURES: Partial<Record<SourceKind, readonly LayerSettingName[]>> = {
+  line: ['source.length'],
+  ring: ['source.radius', 'source.thickness', 'source.arc'],
+  disc: ['source.radius', 'source.arc'],
+  box: ['source.size'],
+  sphere: ['source.radius', 'source.rise', 'source.arc'],
+  cylinder: ['source.radius', 'source.length', 'source.arc'],
+  cone: ['source.radius', 'source.length', 'source.angle', 'source.arc'],
+};
 
 /** Whether something with a list of layers is for one of them: an empty list is for all. */
 export const concerns = ({ layers }: { readonly layers: readonly Id[] }, layerId: Id): boolean =>

@@ -20,5 +20,6 @@ export * from './setting.ts';
 export * from './settingSchema.ts';
 export * from './shown.ts';
 export * from './stretching.ts';
+export * from './surrounds.ts';
 export * from './uses.ts';
 export * from './walk.ts';

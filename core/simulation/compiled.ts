@@ -86,6 +86,10 @@ const scaled = ([x, y, z]: Vector, scale: number): Vector => [x * scale, y * sca
 export const sizeForDensity = ({ share, keepsArea }: Effect['stage']['density']): number =>
   keepsArea ? Math.sqrt(100 / share) : 1;
 
+/** One number of a layer, ready to be read, by itself and outside of any group. */
+export const numberReader = (layer: Layer, name: keyof Numbers, effect: Pick<Effect, 'measures'>): NumberReader =>
+  new NumberReader(layer.settings[name] as NumberSetting, LAYER_SETTINGS[name] as NumberDeclaration, name, effect);
+
 /** The number settings of a layer, ready to be read; `group` is the scale of its groups, `larger` what is made of sizes beside. */
 export function numberReaders(layer: Layer, effect: Pick<Effect, 'measures'>, group: number, larger = 1): Numbers {
   const entries = Object.entries(LAYER_SETTINGS).flatMap(([name, declaration]) => {

@@ -1,5 +1,5 @@
 export * from './clock.ts';
-export { colourReader, dialShares, numberReaders, type Numbers } from './compiled.ts';
+export { colourReader, dialShares, numberReader, numberReaders, type Numbers } from './compiled.ts';
 export { helpCrew, stopCrew } from './crew.ts';
 export * from './frame.ts';
 export { lookPlan, SHOWN_SETTINGS, type LookPlan, type ValuePlace } from './looks/index.ts';

@@ -1,5 +1,6 @@
 import * as THREE from 'three';
-import { MOST_LIGHTS, type CommonUniforms } from '../looks/light.ts';
+import { MOST_LIGHTS } from '@jinx/core/document';
+import type { CommonUniforms } from '../looks/light.ts';
 
 const vertexShader = /* glsl */ `
   uniform vec4 light_places[${MOST_LIGHTS}];

@@ -9,7 +9,8 @@ import {
   RECORD_WORDS,
   RECORDS,
 } from '@jinx/core/simulation';
-import { MOST_LIGHTS, newCommonUniforms } from '../looks/light.ts';
+import { MOST_LIGHTS } from '@jinx/core/document';
+import { newCommonUniforms } from '../looks/light.ts';
 import type { DrawnLayer } from '../protocol.ts';
 import { Lights } from './lights.ts';
 

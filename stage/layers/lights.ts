@@ -11,7 +11,8 @@ import {
   type Frame,
   type FrameLayer,
 } from '@jinx/core/simulation';
-import { MOST_LIGHTS, type CommonUniforms } from '../looks/light.ts';
+import { MOST_LIGHTS } from '@jinx/core/document';
+import type { CommonUniforms } from '../looks/light.ts';
 import type { DrawnLayer } from '../protocol.ts';
 
 /** A light takes another's place only when it is this many times as strong. */

@@ -1,7 +1,5 @@
+import { MOST_LIGHTS } from '@jinx/core/document';
 import * as THREE from 'three';
-
-/** Lights that particles may give at once, all layers together. */
-export const MOST_LIGHTS = 16;
 
 /** What all shaders of a stage share: one object a uniform, so that setting it once sets it everywhere. */
 export interface CommonUniforms {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { findings } from '@jinx/core/checks';
+import type { Finding } from '@jinx/core/checks';
 import { emptyCollection, listed, type Layer } from '@jinx/core/document';
 import { DEFAULT_BUDGET } from '@jinx/core/simulation';
 import { message } from 'ant-design-vue';
@@ -16,6 +16,7 @@ import { ALONE, ASSETS, BRING, ENGINE } from './bench';
 import BenchTop from './BenchTop.vue';
 import Chapters from './Chapters.vue';
 import FindingsLine from './FindingsLine.vue';
+import { useFindings } from './useFindings';
 import { useKeys } from './keys';
 import { useLivingHistory } from './livingHistory';
 import Readout from './Readout.vue';
@@ -124,35 +125,13 @@ watch(
 );
 watch(engine.failure, (sentence) => sentence && void message.error(sentence, 0));
 
-const refused = computed(() =>
-  Object.fromEntries(
-    Object.entries(store.effect?.layers.byId ?? {}).map(([id, layer]) => [
-      id,
-      engine.state.layers.find(({ salt }) => salt === layer.salt)?.refused ?? 0,
-    ]),
-  ),
-);
-const refusedText = computed(() => JSON.stringify(refused.value));
-const found = shallowRef<ReturnType<typeof findings>>([]);
-let findingTimer = 0;
-watch(
-  [() => store.effect, engine.rigs, engine.missing, refusedText],
-  () => {
-    window.clearTimeout(findingTimer);
-    findingTimer = window.setTimeout(
-      () =>
-        (found.value = store.effect
-          ? findings(store.effect, engine.rigs.value, {
-              refused: refused.value,
-              isBudgetFull: engine.state.living >= budget.value,
-              missing: engine.missing.value,
-            })
-          : []),
-      120,
-    );
-  },
-  { immediate: true },
-);
+const found = useFindings(engine, budget);
+/** Leads to where a finding is put right. */
+function lead({ layerId, where }: Finding): void {
+  if (layerId !== null) store.choose([layerId]);
+  if (where === 'whole') store.page = 'effect';
+  else if (where !== 'rulers') store.chapter = where;
+}
 
 /** What was just taken in is used at once: a figure goes on the stage, a picture is shown by a layer. */
 function put(asset: AssetSummary, layerId: string): void {
@@ -239,7 +218,7 @@ useKeys({
           />
           <ViewLegend :view="view" :instants="instants" :have="engine.instants.value" />
           <Readout :budget="budget" @set-budget="setBudget" />
-          <template #foot><FindingsLine :findings="found" /></template>
+          <template #foot><FindingsLine :findings="found" @lead="lead" /></template>
         </StageView>
         <Chapters @dragover.prevent @drop.prevent="dropOnChapter" />
       </div>

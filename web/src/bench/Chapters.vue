@@ -2,7 +2,7 @@
 import { ownerOf } from '@jinx/core/document';
 import { pasteChapter, type ChapterName, type Pasted } from '@jinx/core/editing';
 import { message } from 'ant-design-vue';
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import { random32, useEffectStore } from '../stores/effect';
 import { copiedChapter } from './copied';
 import EffectPage from './EffectPage.vue';
@@ -28,7 +28,11 @@ const CHAPTERS = {
 };
 type Name = keyof typeof CHAPTERS;
 const names = Object.keys(CHAPTERS) as Name[];
-const open = ref<Name>('Source');
+const titleOf = (chapter: ChapterName) => names.find((name) => name.toLowerCase() === chapter)!;
+const open = computed<Name>({
+  get: () => titleOf(store.chapter),
+  set: (name) => (store.chapter = name.toLowerCase() as ChapterName),
+});
 const layer = computed(() => store.chosen);
 
 /** Chapters that only a layer with particles of its own has. */
@@ -47,7 +51,6 @@ const chapterActs = computed(() => {
     ...(copied ? [{ value: 'paste', text: `give ${whom} ${titleOf(copied.chapter)} of ${copied.layer}` }] : []),
   ];
 });
-const titleOf = (chapter: ChapterName) => names.find((name) => name.toLowerCase() === chapter)!;
 function actOnChapter(value: string): void {
   const chapter = open.value.toLowerCase() as ChapterName;
   if (value === 'copy') {

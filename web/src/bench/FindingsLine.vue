@@ -3,38 +3,75 @@ import type { Finding } from '@jinx/core/checks';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../stores/effect';
 
-/** Findings under the stage, one sentence at a time, each with its mend. */
+/** Findings under the stage: the first as a sentence with its mend, all of them when asked for. Pressed, a sentence leads to where it is put right. */
 const props = defineProps<{ findings: readonly Finding[] }>();
+const emit = defineEmits<{ lead: [finding: Finding] }>();
 const store = useEffectStore();
-const at = ref(0);
-const shown = computed(() => props.findings[at.value % Math.max(1, props.findings.length)]);
-function mend(finding: Finding): void {
-  store.change(finding.mend!.label.toLowerCase(), finding.mend!.apply);
-}
+const isOpen = ref(false);
+const shown = computed(() => (isOpen.value ? props.findings : props.findings.slice(0, 1)));
+const mend = (finding: Finding) => store.change(finding.mend!.label.toLowerCase(), finding.mend!.apply);
 </script>
 
 <template>
-  <div v-if="shown" class="line" role="status">
-    <span class="sentence"><span aria-hidden="true">▲ </span>{{ shown.sentence }}</span>
-    <button v-if="shown.mend" type="button" class="mend" @click="mend(shown)">{{ shown.mend.label }}</button>
-    <button v-if="findings.length > 1" type="button" class="plain" @click="at++">
-      {{ findings.length - 1 }} more
+  <div v-if="findings.length" class="findings" :class="{ open: isOpen }" role="status">
+    <p v-for="finding in shown" :key="finding.id" :class="finding.severity">
+      <button type="button" class="sentence" title="Go where it is put right" @click="emit('lead', finding)">
+        <span aria-hidden="true">{{ finding.severity === 'wrong' ? '▲' : '△' }}&nbsp;</span><span class="unseen">{{
+          finding.severity === 'wrong' ? 'Wrong: ' : 'Doubtful: '
+        }}</span
+        >{{ finding.sentence }}
+      </button>
+      <button v-if="finding.mend" type="button" class="mend" @click="mend(finding)">{{ finding.mend.label }}</button>
+    </p>
+    <button
+      v-if="findings.length > 1"
+      type="button"
+      class="plain more"
+      :aria-expanded="isOpen"
+      @click="isOpen = !isOpen"
+    >
+      {{ isOpen ? 'fewer' : `${findings.length - 1} more` }}
     </button>
   </div>
 </template>
 
 <style scoped>
-.line {
+.findings {
   display: flex;
   gap: 8px;
   align-items: baseline;
-  background: #101011c8;
+  background: #101011d8;
   padding: 2px 8px;
   border-radius: 4px;
   font-size: 13px;
 }
+.findings.open {
+  display: block;
+  max-height: 220px;
+  overflow-y: auto;
+}
+p {
+  margin: 0;
+  padding: 1px 0;
+}
 .sentence {
+  background: none;
+  border: 0;
+  padding: 0;
+  margin-right: 8px;
+  text-align: left;
   color: var(--warn);
+  cursor: pointer;
+}
+.doubtful .sentence {
+  color: var(--ink);
+}
+.unseen {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
 }
 .mend {
   background: none;
@@ -42,5 +79,8 @@ function mend(finding: Finding): void {
   padding: 0;
   border-bottom: 1px solid var(--ink);
   cursor: pointer;
+}
+.more {
+  white-space: nowrap;
 }
 </style>

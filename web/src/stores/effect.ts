@@ -1,4 +1,5 @@
 import { apply, diff, inverted, newId, type Change, type Effect, type Layer } from '@jinx/core/document';
+import type { ChapterName } from '@jinx/core/editing';
 import { produce } from 'immer';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -36,6 +37,8 @@ export const useEffectStore = defineStore('effect', () => {
   /** What the page at the right is about: the chosen layers, a group, or the effect as a whole. */
   const page = ref<'layers' | 'group' | 'effect'>('layers');
   const shownGroupId = ref('');
+  /** The chapter of the chosen layers that is open. */
+  const chapter = ref<ChapterName>('source');
   /** The line of the life sheet that is edited, as `LifeLine.key`. */
   const lifeLine = ref('life.size');
   const past = shallowRef<Entry[]>([]);
@@ -180,6 +183,7 @@ export const useEffectStore = defineStore('effect', () => {
     chosenIds,
     chosen,
     page,
+    chapter,
     lifeLine,
     groupId,
     choose,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  SHAPE_MEASURES,
   atEffect,
   emptyCollection,
   type Layer,
@@ -39,16 +40,7 @@ const KINDS: { value: SourceKind; text: string }[] = [
   { value: 'particles', text: 'on particles' },
   { value: 'hits', text: 'by hits' },
 ];
-/** Which measures each shape has, as the rest of a sentence. */
-const MEASURES: Partial<Record<SourceKind, readonly string[]>> = {
-  line: ['source.length'],
-  ring: ['source.radius', 'source.thickness', 'source.arc'],
-  disc: ['source.radius', 'source.arc'],
-  box: ['source.size'],
-  sphere: ['source.radius', 'source.rise', 'source.arc'],
-  cylinder: ['source.radius', 'source.length', 'source.arc'],
-  cone: ['source.radius', 'source.length', 'source.angle', 'source.arc'],
-};
+/** Each measure of a shape, as the rest of a sentence. */
 const WORDS: Record<string, string> = {
   'source.radius': 'its radius is',
   'source.length': 'its length',
@@ -58,7 +50,7 @@ const WORDS: Record<string, string> = {
   'source.angle': 'its sides lean',
   'source.size': 'it measures',
 };
-const measures = computed(() => MEASURES[source.value.kind] ?? []);
+const measures = computed(() => SHAPE_MEASURES[source.value.kind] ?? []);
 /** Births lie on rings about the particles that bear them. */
 const hasRing = computed(() => {
   const { base, shapers } = layer.value.settings['source.ring'];

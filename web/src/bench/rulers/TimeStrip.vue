@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { PRESENCE_CELLS } from '@jinx/core/checks';
 import { withItem } from '@jinx/core/document';
-import { dialShares, newReading, numberReaders, windowOf } from '@jinx/core/simulation';
+import { dialShares, newReading, numberReader, windowOf } from '@jinx/core/simulation';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { plainNumber } from '../format';
@@ -42,16 +42,16 @@ const base = computed(() => (props.isOpen ? props.height - 12 : props.height - 4
 const room = computed(() => base.value - (props.isOpen ? 26 : 4));
 
 const rates = computed(() => {
-  const numbers = numberReaders(layer.value, { measures: measures.value }, 1);
+  const births = numberReader(layer.value, 'births.rate', { measures: measures.value });
   const reading = { ...newReading(), dials: dialShares({ dials: dials.value }) };
   const { length, opening, hold, closing } = clock.value;
-  const fades = numbers['births.rate'].isLevel && span.value.isOpen;
+  const fades = births.isLevel && span.value.isOpen;
   const { from, until } = span.value;
   return Array.from({ length: 97 }, (_, i) => {
     const time = from + (i / 96) * (until - from);
     reading.effectTime = length > 0 ? time / length : 0;
     const late = time - opening - hold;
-    return numbers['births.rate'].read(reading) * (fades && closing > 0 && late > 0 ? 1 - late / closing : 1);
+    return births.read(reading) * (fades && closing > 0 && late > 0 ? 1 - late / closing : 1);
   });
 });
 const tickAt = (i: number) => span.value.from + ((i - 0.5) / 24) * (span.value.until - span.value.from);

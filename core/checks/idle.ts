@@ -1,0 +1,184 @@
+import {
+  defaultSetting,
+  diff,
+  LAYER_SETTINGS,
+  listed,
+  SHAPE_MEASURES,
+  stepsOf,
+  withoutItem,
+  type Chapter,
+  type Effect,
+  type Id,
+  type Layer,
+  type LayerSettingName,
+  type NumberSetting,
+} from '../document/index.ts';
+import type { Problem } from './mend.ts';
+import { isNothing, layerMend } from './numbers.ts';
+
+const value = (layer: Layer, name: LayerSettingName): unknown => {
+  const { base } = layer.settings[name];
+  return base.kind === 'fixed' ? base.value : null;
+};
+const isSprite = ({ drawn }: Layer) => drawn.kind === 'sprite';
+/** Kinds whose particles stand each by itself, and can be turned and stretched. */
+const stands = ({ drawn }: Layer) => ['sprite', 'mesh', 'haze'].includes(drawn.kind);
+const isFlat = (layer: Layer) => ['ground', 'own frame'].includes(String(value(layer, 'appearance.facing')));
+const isBorn = ({ population }: Layer) => population.kind === 'own';
+const shapeHas = (name: LayerSettingName) => (layer: Layer) =>
+  (SHAPE_MEASURES[layer.source.kind] ?? []).includes(name) && isBorn(layer);
+
+/** Settings that act only where something else is so: when, and what they lack otherwise. */
+const ACTS_WHEN: Partial<Record<LayerSettingName, readonly [(layer: Layer) => boolean, string]>> = {
+  'source.radius': [shapeHas('source.radius'), 'its source has no radius'],
+  'source.length': [shapeHas('source.length'), 'its source has no length'],
+  'source.size': [shapeHas('source.size'), 'its source is no box'],
+  'source.thickness': [shapeHas('source.thickness'), 'its source is no ring'],
+  'source.arc': [shapeHas('source.arc'), 'its source does not go round'],
+  'source.rise': [shapeHas('source.rise'), 'its source is no sphere'],
+  'source.angle': [shapeHas('source.angle'), 'its source is no cone'],
+  'source.ring': [({ source }) => source.kind === 'particles', 'it is not born on particles'],
+  'source.perHit': [({ source }) => source.kind === 'hits', 'nothing hits it'],
+  'source.walk': [(layer) => value(layer, 'source.order') === 'walking', 'births do not walk along'],
+  'motion.axis': [(layer) => value(layer, 'motion.launch') === 'axis', 'it is not launched along an axis'],
+  'motion.angle': [(layer) => value(layer, 'motion.launch') === 'tangent', 'it is not launched along a tangent'],
+  'release.heldSize': [({ front }) => front !== null, 'nothing holds it'],
+  'release.heldOpacity': [({ front }) => front !== null, 'nothing holds it'],
+  'life.turning': [stands, 'it is drawn as something that does not turn'],
+  'life.tilt': [
+    (layer) => stands(layer) && value(layer, 'appearance.facing') === 'own frame',
+    'it does not stand as it is turned',
+  ],
+  'life.depth': [({ drawn }) => drawn.kind === 'mesh', 'it is no mesh'],
+  'appearance.lengthening': [
+    (layer) => stands(layer) && value(layer, 'appearance.facing') === 'motion',
+    'it does not lie along its motion',
+  ],
+  'appearance.wrapDepth': [
+    (layer) => isSprite(layer) && isFlat(layer) && value(layer, 'appearance.wraps') === true,
+    'it does not wrap',
+  ],
+  'appearance.litShare': [(layer) => value(layer, 'appearance.lit') !== 'unlit', 'it is not lit'],
+  'appearance.covers': [(layer) => value(layer, 'appearance.blend') === 'mixed', 'it is not drawn partly covering'],
+  'appearance.threshold': [(layer) => value(layer, 'appearance.blend') === 'holes', 'it has no holes'],
+};
+
+/** Settings that were set and cannot act, as one finding of a layer: they may have been left from another try. */
+function idleSettings(effect: Effect, layerId: Id): Problem[] {
+  const layer = effect.layers.byId[layerId]!;
+  const idle = Object.entries(ACTS_WHEN).flatMap(([key, [acts, why]]) => {
+    const name = key as LayerSettingName;
+    const setting = layer.settings[name];
+    const declaration = LAYER_SETTINGS[name];
+    const isSet = !setting.muted && diff(defaultSetting(declaration), setting).length > 0;
+    return isSet && !acts(layer) ? [{ name, word: declaration.name, why }] : [];
+  });
+  if (idle.length === 0) return [];
+  return [
+    {
+      id: 'idle',
+      sentence: `${layer.name} has something set that cannot act: ${idle.map(({ word, why }) => `${word}, for ${why}`).join('; ')}.`,
+      severity: 'doubtful',
+      where: LAYER_SETTINGS[idle[0]!.name].chapter as Chapter,
+      measure: idle.length,
+      mend: layerMend(layerId, 'Set back what cannot act', (own) => {
+        for (const { name } of idle)
+          (own.settings as unknown as Record<string, unknown>)[name] = defaultSetting(LAYER_SETTINGS[name]);
+      }),
+    },
+  ];
+}
+
+const ROUND = new Set(['soft dot', 'ring', 'disc']);
+const EVEN_STEPS = new Set(['levels', 'tint', 'intensity', 'soft']);
+
+/** Whether a layer's sprites look the same however they are turned. */
+function looksRound(effect: Effect, layer: Layer): boolean {
+  const { settings } = layer;
+  const isEven = (['life.width', 'life.height'] as const).every(
+    (name) => !settings[name].shapers.order.length && value(layer, name) === 100,
+  );
+  const acting = stepsOf(effect, layer).filter(({ item }) => !item.muted);
+  const isOfCentre = (['appearance.pivotAcross', 'appearance.pivotAlong'] as const).some(
+    (name) => !isNothing(settings[name], effect),
+  );
+  return (
+    isSprite(layer) &&
+    isEven &&
+    !isOfCentre &&
+    value(layer, 'appearance.facing') !== 'own frame' &&
+    acting.length > 0 &&
+    acting.every(
+      ({ item }) =>
+        EVEN_STEPS.has(item.kind) ||
+        (item.kind === 'drawn' &&
+          item.settings.shape.base.kind === 'fixed' &&
+          ROUND.has(item.settings.shape.base.value)),
+    )
+  );
+}
+
+/** Turning that shows nothing. */
+function turningUnseen(effect: Effect, layerId: Id): Problem[] {
+  const layer = effect.layers.byId[layerId]!;
+  if (!looksRound(effect, layer) || isNothing(layer.settings['life.turning'], effect)) return [];
+  return [
+    {
+      id: 'turning',
+      sentence: `${layer.name} turns, which shows nothing on a round ${roundWord(effect, layer)}.`,
+      severity: 'doubtful',
+      where: 'life',
+      mend: layerMend(layerId, 'Let it not turn', (own) => {
+        Object.assign(own.settings['life.turning'], defaultSetting(LAYER_SETTINGS['life.turning']));
+      }),
+    },
+  ];
+}
+function roundWord(effect: Effect, layer: Layer): string {
+  const drawn = stepsOf(effect, layer).find(({ item }) => item.kind === 'drawn')?.item;
+  const shape =
+    drawn?.kind === 'drawn' && drawn.settings.shape.base.kind === 'fixed' ? drawn.settings.shape.base.value : '';
+  return shape === 'soft dot' ? 'dot' : shape;
+}
+
+/** Which numbers of each kind of force make it act; nothing of them, and it does nothing. */
+const STRENGTHS: Partial<Record<string, readonly string[]>> = {
+  gravity: ['strength'],
+  wind: ['strength'],
+  drag: ['strength', 'air'],
+  attraction: ['strength'],
+  vortex: ['strength', 'pull', 'lift'],
+  curl: ['strength'],
+  jitter: ['strength'],
+  push: ['strength'],
+  velocity: ['x', 'y', 'z'],
+  displacement: ['x', 'y', 'z'],
+};
+
+/** Forces of a layer that do nothing: no strength, or a share of none. */
+function idleForces(effect: Effect, layerId: Id): Problem[] {
+  const { name, forces } = effect.layers.byId[layerId]!;
+  return listed(forces).flatMap(({ id, item }) => {
+    const settings = item.settings as unknown as Record<string, NumberSetting>;
+    const strengths = STRENGTHS[item.kind];
+    const isWeak = strengths?.every((each) => isNothing(settings[each]!, effect)) ?? false;
+    const isForNone = 'share' in settings && isNothing(settings['share']!, effect);
+    if (item.muted || (!isWeak && !isForNone)) return [];
+    return [
+      {
+        id: `force/${id}`,
+        sentence: `${name} has ${item.kind} that does nothing: ${isWeak ? 'it has no strength' : 'it acts on none of them'}.`,
+        severity: 'doubtful',
+        where: 'motion',
+        mend: layerMend(layerId, 'Take it away', (own) => (own.forces = withoutItem(own.forces, id))),
+      } satisfies Problem,
+    ];
+  });
+}
+
+/** What was set, and cannot act. */
+export const idleProblems = (effect: Effect, layerId: Id): Problem[] => [
+  ...idleSettings(effect, layerId),
+  ...turningUnseen(effect, layerId),
+  ...idleForces(effect, layerId),
+];
