@@ -23,3 +23,4 @@ export * from './stretching.ts';
 export * from './surrounds.ts';
 export * from './uses.ts';
 export * from './walk.ts';
+export * from './words.ts';

@@ -1,3 +1,4 @@
+export { censusOf, censusText, type Census, type CensusColumn } from './census.ts';
 export * from './clock.ts';
 export { colourReader, dialShares, numberReader, numberReaders, type Numbers } from './compiled.ts';
 export { helpCrew, stopCrew } from './crew.ts';

@@ -12,13 +12,17 @@ import { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
-import { ALONE, ASSETS, BRING, ENGINE } from './bench';
+import { ALONE, ASSETS, BRING, ENGINE, type Below } from './bench';
 import BenchTop from './BenchTop.vue';
 import Chapters from './Chapters.vue';
 import FindingsLine from './FindingsLine.vue';
 import { useFindings } from './useFindings';
 import { useKeys } from './keys';
-import { useLivingHistory } from './livingHistory';
+import { useHistory } from './livingHistory';
+import InWords from './reading/InWords.vue';
+import LivingTable from './reading/LivingTable.vue';
+import OverTime from './reading/OverTime.vue';
+import { provideProbe } from './reading/probe';
 import Readout from './Readout.vue';
 import Rulers from './Rulers.vue';
 import StageBar from './StageBar.vue';
@@ -50,7 +54,10 @@ const isReady = ref(false);
 const budget = ref(DEFAULT_BUDGET);
 const stageView = ref<InstanceType<typeof StageView>>();
 const transport = ref<InstanceType<typeof Transport>>();
-const living = useLivingHistory(engine);
+const history = useHistory(engine);
+const probe = provideProbe();
+/** What stands below the stage. */
+const below = ref<Below>('rulers');
 
 const isRaw = ref(false);
 const isDim = ref(false);
@@ -176,6 +183,11 @@ function dropOnChapter(event: DragEvent): void {
 const hasHits = computed(() =>
   listed(store.effect?.layers ?? emptyCollection<Layer>()).some(({ item }) => item.source.kind === 'hits'),
 );
+/** Stops, and lets a particle be pressed that goes under the glass. */
+function pickParticle(): void {
+  engine.pause();
+  probe.isPicking = true;
+}
 useKeys({
   ' ': () => transport.value?.toggle(),
   ',': () => transport.value?.step(-1),
@@ -187,6 +199,7 @@ useKeys({
   3: () => stageView.value?.handles?.setTool('size'),
   k: () => stageView.value?.handles?.keyHere(),
   c: () => (showGuides.value = !showGuides.value),
+  g: () => pickParticle(),
   r: () => (isRaw.value = !isRaw.value),
   d: () => (isDim.value = !isDim.value),
   v: () => (view.value = view.value === 'picture' ? lastView : 'picture'),
@@ -199,7 +212,7 @@ useKeys({
 
 <template>
   <div class="bench">
-    <BenchTop :project-name="projectName" />
+    <BenchTop v-model:below="below" :project-name="projectName" />
     <template v-if="isReady && store.effect">
       <div class="upper">
         <StageView
@@ -231,7 +244,10 @@ useKeys({
         :has-hits="hasHits"
         @strike="stageView?.strike()"
       />
-      <Rulers :living="living" @drop-file="dropFile" />
+      <Rulers v-if="below === 'rulers'" :living="history.living" @drop-file="dropFile" />
+      <LivingTable v-else-if="below === 'living'" />
+      <OverTime v-else-if="below === 'time'" :history="history" :budget="budget" />
+      <InWords v-else />
     </template>
     <p v-else class="quiet opening">Opening…</p>
     <StaleNotice />

@@ -5,9 +5,17 @@ import { handOver } from '../handOver';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
+import type { Below } from './bench';
 import TextField from './TextField.vue';
 
-defineProps<{ projectName: string }>();
+defineProps<{ projectName: string; below: Below }>();
+const emit = defineEmits<{ 'update:below': [below: Below] }>();
+const BELOW: readonly { value: Below; text: string; title: string }[] = [
+  { value: 'rulers', text: 'Rulers', title: 'Layers along the effect’s time and a particle’s age' },
+  { value: 'living', text: 'Living', title: 'All the living of the chosen layer, as a table' },
+  { value: 'time', text: 'Over time', title: 'Living, births and cost along the effect’s time' },
+  { value: 'words', text: 'In words', title: 'Everything that is set, on one page' },
+];
 const store = useEffectStore();
 const saving = useSavingStore();
 const WORDS = {
@@ -54,6 +62,20 @@ async function give(): Promise<void> {
         @commit="rename"
       />
     </nav>
+    <div class="below" role="group" aria-label="Below the stage">
+      <button
+        v-for="choice in BELOW"
+        :key="choice.value"
+        type="button"
+        class="plain"
+        :class="{ on: below === choice.value }"
+        :aria-pressed="below === choice.value"
+        :title="choice.title"
+        @click="emit('update:below', choice.value)"
+      >
+        {{ choice.text }}
+      </button>
+    </div>
     <span class="space"></span>
     <span
       class="state"
@@ -123,5 +145,10 @@ async function give(): Promise<void> {
 }
 .bad {
   color: var(--warn);
+}
+.below {
+  display: flex;
+  gap: 12px;
+  margin-left: 28px;
 }
 </style>

@@ -9,6 +9,7 @@ import EffectPage from './EffectPage.vue';
 import GroupPage from './GroupPage.vue';
 import MenuButton from './MenuButton.vue';
 import { toldOfReferences } from './rulers/useClipboard';
+import ProbePage from './reading/ProbePage.vue';
 import TextField from './TextField.vue';
 import AppearanceChapter from './chapters/AppearanceChapter.vue';
 import BirthsChapter from './chapters/BirthsChapter.vue';
@@ -80,6 +81,7 @@ function rename(text: string): void {
 <template>
   <aside class="chapters" aria-label="What is chosen">
     <EffectPage v-if="store.page === 'effect'" />
+    <ProbePage v-else-if="store.page === 'probe'" />
     <GroupPage v-else-if="store.groupId" />
     <template v-else-if="layer">
       <TextField

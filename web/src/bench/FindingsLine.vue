@@ -16,9 +16,8 @@ const mend = (finding: Finding) => store.change(finding.mend!.label.toLowerCase(
   <div v-if="findings.length" class="findings" :class="{ open: isOpen }" role="status">
     <p v-for="finding in shown" :key="finding.id" :class="finding.severity">
       <button type="button" class="sentence" title="Go where it is put right" @click="emit('lead', finding)">
-        <span aria-hidden="true">{{ finding.severity === 'wrong' ? '▲' : '△' }}&nbsp;</span><span class="unseen">{{
-          finding.severity === 'wrong' ? 'Wrong: ' : 'Doubtful: '
-        }}</span
+        <span aria-hidden="true">{{ finding.severity === 'wrong' ? '▲' : '△' }}&nbsp;</span
+        ><span class="unseen">{{ finding.severity === 'wrong' ? 'Wrong: ' : 'Doubtful: ' }}</span
         >{{ finding.sentence }}
       </button>
       <button v-if="finding.mend" type="button" class="mend" @click="mend(finding)">{{ finding.mend.label }}</button>

@@ -8,6 +8,7 @@ const KEYS = [
   ['L', 'let go: the hold ends'],
   ['X', 'strike what the middle of the picture shows'],
   ['C', 'clear the stage of guides and handles'],
+  ['G', 'put a particle of the stage under the glass'],
   ['R', 'raw: without lens and air'],
   ['V', 'another view: grey values, silhouettes, ages…'],
   ['D', 'dim what is too bright to work on'],

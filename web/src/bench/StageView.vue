@@ -8,6 +8,7 @@ import { ENGINE } from './bench';
 import { guidesFor } from './guides';
 import { Picture } from './handles/picture';
 import StageHandles from './handles/StageHandles.vue';
+import ProbeGlass from './reading/ProbeGlass.vue';
 import { useElementSize } from './elementSize';
 import { useGuideInstant } from './guides/useGuideInstant';
 
@@ -147,6 +148,7 @@ function orbit(event: KeyboardEvent): void {
       Drop a figure (.glb) to put it on the stage, or a picture for the chosen layer to show
     </div>
     <StageHandles ref="handles" :picture="picture" :is-shown="showGuides"><slot name="foot"></slot></StageHandles>
+    <ProbeGlass :picture="picture" />
     <slot></slot>
   </div>
 </template>

@@ -13,3 +13,6 @@ export const BRING: InjectionKey<(file: File) => Promise<AssetSummary | null>> =
 
 /** What the project has that can stand on the stage or be met. */
 export const ASSETS: InjectionKey<Readonly<Ref<readonly AssetSummary[]>>> = Symbol('assets');
+
+/** What may stand below the stage. */
+export type Below = 'rulers' | 'living' | 'time' | 'words';

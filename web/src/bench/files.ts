@@ -6,3 +6,13 @@ export function pickFile(accept: string, picked: (file: File) => void): void {
   input.onchange = () => input.files?.[0] && picked(input.files[0]);
   input.click();
 }
+
+/** Saves text as a file of the person's own. */
+export function saveText(name: string, text: string, type: string): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([text], { type }));
+  link.download = name;
+  link.click();
+  // The browser has taken it over by the next turn.
+  setTimeout(() => URL.revokeObjectURL(link.href), 0);
+}

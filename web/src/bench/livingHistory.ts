@@ -2,39 +2,69 @@ import { ownerOf } from '@jinx/core/document';
 import { EffectClock } from '@jinx/core/simulation';
 import { onBeforeUnmount, shallowRef, type Ref } from 'vue';
 import type { Engine } from '../engine/engine';
-import type { SimulationState } from '../engine/protocol';
+import type { LayerCount, SimulationState } from '../engine/protocol';
 import { useEffectStore } from '../stores/effect';
 import { fill } from './rulers/livingLine';
 
 const BUCKETS = 60;
 const SHOW_EVERY_MILLISECONDS = 250;
 
-export type LivingHistory = Readonly<Record<string, readonly number[]>>;
+/** What is kept of each layer: how many live, births a second, births refused so far, milliseconds of its step. */
+export const KEPT = ['living', 'born', 'refused', 'milliseconds'] as const;
+export type Kept = (typeof KEPT)[number];
+/** A line of each layer along the time sheet, by its id; −1 where it was not played. */
+export type Lines = Readonly<Record<string, readonly number[]>>;
+export type History = Readonly<Record<Kept, Lines>>;
 
-/** How many of each layer lived at each place of the time sheet, as far as it was played; −1 where it was not. */
-export function useLivingHistory(engine: Engine): Ref<LivingHistory> {
+const NOTHING: History = { living: {}, born: {}, refused: {}, milliseconds: {} };
+
+/** How each layer fared at each place of the time sheet, as far as it was played. */
+export function useHistory(engine: Engine): Ref<History> {
   const store = useEffectStore();
-  const kept: Record<string, number[]> = {};
-  const shown = shallowRef<LivingHistory>({});
+  const kept: Record<Kept, Record<string, number[]>> = { living: {}, born: {}, refused: {}, milliseconds: {} };
+  const shown = shallowRef<History>(NOTHING);
   let shownAt = 0;
   let lastBucket = 0;
+  let lastStep = -1;
+  const bornBefore = new Map<string, number>();
 
-  function note({ sheetTime, layers, progress, isPlaying }: SimulationState): void {
+  /** Births a second since the step that was last told of; −1 after a jump. */
+  function birthsASecond(id: string, count: LayerCount | undefined, step: number): number {
+    const born = count?.born ?? 0;
+    const before = bornBefore.get(id);
+    bornBefore.set(id, born);
+    const steps = step - lastStep;
+    return before === undefined || steps <= 0 || steps > BUCKETS || born < before
+      ? -1
+      : ((born - before) * 60) / steps;
+  }
+
+  function note({ sheetTime, layers, progress, isPlaying, step }: SimulationState): void {
     const effect = store.effect;
     const length = effect ? new EffectClock(effect.stretches).length : 0;
     if (!effect || length === 0 || progress < 1) return;
     const bucket = Math.min(BUCKETS, Math.max(0, Math.round((sheetTime / length) * BUCKETS)));
     for (const id of effect.layers.order) {
       const { salt } = effect.layers.byId[ownerOf(effect, id)]!;
-      const line = (kept[id] ??= new Array<number>(BUCKETS + 1).fill(-1));
-      const count = layers.find((layer) => layer.salt === salt)?.living ?? 0;
-      fill(line, isPlaying ? lastBucket : bucket, bucket, count);
+      const count = layers.find((layer) => layer.salt === salt);
+      const isOwn = salt === effect.layers.byId[id]!.salt;
+      const now: Record<Kept, number> = {
+        living: count?.living ?? 0,
+        born: isOwn ? birthsASecond(id, count, step) : 0,
+        refused: isOwn ? (count?.refused ?? 0) : 0,
+        milliseconds: isOwn ? (count?.milliseconds ?? 0) : 0,
+      };
+      for (const what of KEPT) {
+        const line = (kept[what][id] ??= new Array<number>(BUCKETS + 1).fill(-1));
+        if (now[what] >= 0) fill(line, isPlaying ? lastBucket : bucket, bucket, now[what]);
+      }
     }
-    lastBucket = bucket;
-    const now = performance.now();
-    if (isPlaying && now - shownAt < SHOW_EVERY_MILLISECONDS) return;
-    shownAt = now;
-    shown.value = Object.fromEntries(effect.layers.order.map((id) => [id, [...kept[id]!]]));
+    [lastBucket, lastStep] = [bucket, step];
+    const at = performance.now();
+    if (isPlaying && at - shownAt < SHOW_EVERY_MILLISECONDS) return;
+    shownAt = at;
+    const linesOf = (what: Kept) => Object.fromEntries(effect.layers.order.map((id) => [id, [...kept[what][id]!]]));
+    shown.value = Object.fromEntries(KEPT.map((what) => [what, linesOf(what)])) as unknown as History;
   }
   onBeforeUnmount(engine.listen(note));
   return shown;

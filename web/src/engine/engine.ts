@@ -2,7 +2,7 @@ import { listed, picturesOf, type Effect, type Vector } from '@jinx/core/documen
 import type { StageRigs } from '@jinx/core/checks';
 import { readCanonicalPicture, readRig, rigsOf } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
-import { EffectClock } from '@jinx/core/simulation';
+import { EffectClock, type Census } from '@jinx/core/simulation';
 import type {
   FilmSample,
   FromStage,
@@ -381,6 +381,10 @@ export class Engine {
     layer: string,
   ): Promise<{ step: number; positions: Float32Array; ages: Float32Array; colours: Float32Array }> {
     return this.#asked((id) => this.#tell({ kind: 'inspect', id, layer }));
+  }
+  /** All the living of a layer, as the simulation stands. */
+  census(layer: string): Promise<{ census: Census }> {
+    return this.#asked((id) => this.#tell({ kind: 'census', id, layer }));
   }
   pixels(width: number, height: number): Promise<{ rgba: Uint8Array }> {
     return this.#asked((id) => this.tellStage({ kind: 'pixels', id, width, height }));

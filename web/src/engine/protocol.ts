@@ -1,5 +1,6 @@
 import type { Effect, Vector } from '@jinx/core/document';
 import type { KernelBytes } from '@jinx/core/kernels';
+import type { Census } from '@jinx/core/simulation';
 
 /** What the page tells the simulation's worker. */
 export type ToSimulation =
@@ -19,7 +20,8 @@ export type ToSimulation =
   /** Frames of instants of the time sheet, in seconds, computed beside what plays; none ends that. */
   | { kind: 'instants'; id: number; seconds: number[] }
   | { kind: 'hash'; id: number }
-  | { kind: 'inspect'; id: number; layer: string };
+  | { kind: 'inspect'; id: number; layer: string }
+  | { kind: 'census'; id: number; layer: string };
 
 export interface LayerCount {
   readonly salt: number;
@@ -58,4 +60,5 @@ export type FromSimulation =
       ages: Float32Array;
       colours: Float32Array;
     }
+  | { kind: 'census'; id: number; census: Census }
   | { kind: 'failed'; sentence: string };

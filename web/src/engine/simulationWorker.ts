@@ -3,6 +3,7 @@ import { readRig } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
 import {
+  censusOf,
   FrameWriter,
   Fullest,
   newFrame,
@@ -105,6 +106,8 @@ class Player {
       case 'hash':
         this.#finish();
         return tell({ kind: 'hash', id: order.id, step: this.#world?.step ?? 0, hash: this.#world?.hash() ?? null });
+      case 'census':
+        return this.#census(order.id, order.layer);
       case 'inspect':
         this.#finish();
         return this.#inspect(order.id, order.layer);
@@ -398,6 +401,11 @@ class Player {
       isLetGo: this.#letGoStep !== undefined,
     };
     tell({ kind: 'state', state });
+  }
+
+  #census(id: number, layerId: string): void {
+    if (this.#world && this.#effect)
+      tell({ kind: 'census', id, census: censusOf(this.#world, this.#effect, layerId) });
   }
 
   #inspect(id: number, layerId: string): void {

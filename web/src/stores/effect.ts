@@ -34,8 +34,8 @@ export const useEffectStore = defineStore('effect', () => {
   /** The layer whose chapters are shown, and others that are edited with it. */
   const primaryId = ref('');
   const besideIds = ref<readonly string[]>([]);
-  /** What the page at the right is about: the chosen layers, a group, or the effect as a whole. */
-  const page = ref<'layers' | 'group' | 'effect'>('layers');
+  /** What the page at the right is about: the chosen layers, a group, the effect as a whole, or one particle. */
+  const page = ref<'layers' | 'group' | 'effect' | 'probe'>('layers');
   const shownGroupId = ref('');
   /** The chapter of the chosen layers that is open. */
   const chapter = ref<ChapterName>('source');

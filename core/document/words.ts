@@ -1,0 +1,340 @@
+import { listed, type Id } from './collection.ts';
+import type { Declaration, NumberDeclaration } from './declarations/index.ts';
+import { diff } from './diff.ts';
+import type { Effect, Force, Place, Source } from './effect.ts';
+import { stepsOf } from './look.ts';
+import { defaultSetting } from './settingSchema.ts';
+import type { Colour, Curve, KeyPlace, NumberSetting, Setting, Shaper } from './setting.ts';
+import { settingsIn, type FoundSetting } from './walk.ts';
+
+/** One thing that is set, in words: under what heading, its name, and what it is. */
+export interface SetLine {
+  /** Tells it from every other line of the effect: it stays the same while the value changes. */
+  readonly id: string;
+  /** As in "Motes" or "The effect". */
+  readonly heading: string;
+  readonly name: string;
+  readonly value: string;
+}
+
+type Named = Pick<
+  Effect,
+  'palette' | 'measures' | 'dials' | 'channels' | 'layers' | 'stage' | 'looks' | 'fronts' | 'groups'
+>;
+
+const DIGITS = 4;
+const plain = (value: number): string => String(Number(value.toPrecision(DIGITS)));
+const withUnit = (value: string, unit: string): string =>
+  unit === '' || unit === 'count'
+    ? value
+    : unit === '%' || unit.startsWith('°') || unit.startsWith('/')
+      ? `${value}${unit}`
+      : `${value} ${unit}`;
+
+const colourText = (colour: Colour, { palette }: Pick<Named, 'palette'>): string =>
+  'hex' in colour ? colour.hex : (palette.byId[colour.palette]?.name ?? 'a colour of the palette');
+
+function baseText(base: Setting['base'], declaration: Declaration, effect: Named): string {
+  const unit = declaration.value === 'number' || declaration.value === 'vector' ? declaration.unit : '';
+  const vector = (value: readonly number[]) => value.map(plain).join(', ');
+  const one = (value: unknown): string => {
+    if (typeof value === 'number') {
+      const { zero } = declaration as NumberDeclaration;
+      return value === 0 && zero ? zero : withUnit(plain(value), unit);
+    }
+    if (Array.isArray(value)) return withUnit(vector(value as number[]), unit);
+    if (typeof value === 'boolean') return value ? 'yes' : 'no';
+    return typeof value === 'string' ? value : colourText(value as Colour, effect);
+  };
+  switch (base.kind) {
+    case 'fixed':
+      return one(base.value);
+    case 'spread':
+      return typeof base.low === 'number'
+        ? withUnit(`${plain(base.low)} to ${plain(base.high as number)}`, unit)
+        : withUnit(`${vector(base.low)} to ${vector(base.high as number[])}`, unit);
+    case 'set':
+      return `one of ${base.values.map((colour) => colourText(colour, effect)).join(', ')}`;
+    case 'measure':
+      return `the measure ${effect.measures.byId[base.measure]?.name ?? ''}`.trim();
+    case 'taken':
+      return `taken from the ${base.from}`;
+  }
+}
+
+const placeText = ({ anchor, value }: KeyPlace): string =>
+  anchor === 'share'
+    ? `${plain(value * 100)}%`
+    : `${plain(value)} s ${anchor === 'afterBirth' ? 'after birth' : 'before death'}`;
+const curveText = ({ keys }: Curve): string =>
+  listed(keys)
+    .map(({ item }) => `${placeText(item.at)}: ${plain(item.value)}${item.held ? ' held' : ''}`)
+    .join(', ');
+
+const READS: Record<Shaper['reads']['kind'], string> = {
+  age: 'age',
+  effectTime: 'the effect’s time',
+  stretchTime: 'the stretch’s time',
+  speed: 'speed',
+  distance: 'distance travelled',
+  channel: 'channel',
+  dial: 'dial',
+};
+const COMBINED: Record<Shaper['combine'], string> = {
+  multiply: 'times',
+  add: 'plus',
+  replace: 'instead',
+  blend: 'toward',
+};
+
+function shaperText({ reads, mapping, combine, amount, muted }: Shaper, effect: Named): string {
+  const by =
+    reads.kind === 'channel'
+      ? `the channel ${effect.channels.byId[reads.channel]?.name ?? ''}`
+      : reads.kind === 'dial'
+        ? `the dial ${effect.dials.byId[reads.dial]?.name ?? ''}`
+        : READS[reads.kind];
+  const shape =
+    mapping.kind === 'curve'
+      ? curveText(mapping.curve)
+      : mapping.kind === 'band'
+        ? `between (${curveText(mapping.low)}) and (${curveText(mapping.high)})`
+        : listed(mapping.stops)
+            .map(({ item }) => `${placeText(item.at)}: ${colourText(item.colour, effect)}`)
+            .join(', ');
+  const how = combine === 'blend' ? `${COMBINED[combine]} by ${plain(amount)}` : COMBINED[combine];
+  return `${muted ? 'muted: ' : ''}by ${by}, ${how} (${shape})`;
+}
+
+/** A setting in words: what it begins with, and what shapes it. */
+export function settingWords(setting: Setting, declaration: Declaration, effect: Named): string {
+  const shapers = listed(setting.shapers).map(({ item }) => shaperText(item, effect));
+  return `${setting.muted ? 'muted: ' : ''}${[baseText(setting.base, declaration, effect), ...shapers].join('; ')}`;
+}
+
+function placeWords(place: Place, { stage }: Pick<Named, 'stage'>): string {
+  const on =
+    place.kind === 'effect' || place.kind === 'world'
+      ? `in the ${place.kind}`
+      : `${place.kind === 'bone' ? `on ${place.bone} of` : 'at the feet of'} ${stage.things.byId[place.thing]?.name ?? 'something gone'}`;
+  const turned = place.turn.some((degrees) => degrees !== 0) ? `, turned ${place.turn.map(plain).join(', ')}°` : '';
+  const keys = listed(place.keys).map(
+    ({ item }) => `${plain(item.at)} s: ${item.offset.map(plain).join(', ')} (${item.ease})`,
+  );
+  return `${on} at ${place.offset.map(plain).join(', ')} m${turned}${keys.length > 0 ? `; keys ${keys.join('; ')}` : ''}`;
+}
+
+function sourceWords(source: Source, effect: Named): string {
+  const thing = 'thing' in source ? ` of ${effect.stage.things.byId[source.thing]?.name ?? 'something gone'}` : '';
+  const bones = 'bones' in source && source.bones.length > 0 ? `, ${source.bones.join(', ')}` : '';
+  if (source.kind === 'particles') return `particles of ${effect.layers.byId[source.layer]?.name ?? 'a layer gone'}`;
+  if (source.kind === 'hits') return `hits, ${source.hits.order.length} in its list`;
+  const place = 'place' in source ? `, ${placeWords(source.place, effect)}` : '';
+  const points =
+    source.kind === 'path' ? ` through ${source.points.map((point) => point.map(plain).join(', ')).join('; ')}` : '';
+  return `${source.kind}${thing}${bones}${points}${place}`;
+}
+
+function momentWords(moment: Effect['layers']['byId'][string]['births']['from'], effect: Named): string {
+  const seconds = moment.measure
+    ? `${moment.seconds < 0 ? '−' : ''}${effect.measures.byId[moment.measure]?.name ?? ''}`
+    : `${plain(moment.seconds)} s`;
+  const { after } = moment;
+  const BORDERS = { start: 'the start', hold: 'the hold begins', letGo: 'it is let go', end: 'the end' };
+  const EVENTS = { firstBirth: 'first birth', lastBirth: 'last birth', lastDeath: 'last death' };
+  return `${seconds} after ${after.kind === 'border' ? BORDERS[after.border] : `${effect.layers.byId[after.layer]?.name ?? ''}’s ${EVENTS[after.event]}`}`;
+}
+
+const isSet = ({ setting, declaration }: FoundSetting): boolean =>
+  diff(defaultSetting(declaration), setting).length > 0;
+
+/** What is set for an effect beside its settings. */
+function ofEffect(effect: Effect): SetLine[] {
+  const heading = 'The effect';
+  const { opening, hold, closing, preRoll } = effect.stretches;
+  const line = (id: string, name: string, value: string): SetLine => ({ id, heading, name, value });
+  const holds =
+    hold.kind === 'none'
+      ? 'none'
+      : `${plain(hold.seconds)} s, ${hold.kind === 'seamless' ? 'without a seam' : 'running on'}`;
+  return [
+    line('seed', 'seed', String(effect.seed)),
+    line('opening', 'opening', `${plain(opening)} s`),
+    line('hold', 'hold', holds),
+    line('closing', 'closing', `${plain(closing)} s`),
+    ...(preRoll > 0 ? [line('preRoll', 'pre-roll', `${plain(preRoll)} s`)] : []),
+    ...listed(effect.palette).map(({ id, item: { name, colour, isDial } }) =>
+      line(
+        `palette.${id}`,
+        `colour ${name}`,
+        `${
+          colour.kind === 'fixed'
+            ? colour.hex
+            : `${effect.palette.byId[colour.from]?.name ?? ''}, hue turned ${plain(colour.turned)}°, lighter by ${plain(colour.lighter)}`
+        }${isDial ? ', a dial' : ''}`,
+      ),
+    ),
+    ...listed(effect.measures).map(({ id, item }) =>
+      line(
+        `measures.${id}`,
+        `measure ${item.name}`,
+        withUnit(plain(item.value), { length: 'm', time: 's', count: '' }[item.quantity]),
+      ),
+    ),
+    ...listed(effect.dials).map(({ id, item }) =>
+      line(
+        `dials.${id}`,
+        `dial ${item.name}`,
+        item.kind === 'switch'
+          ? item.value
+            ? 'on'
+            : 'off'
+          : `${plain(item.value)}, between ${plain(item.least)} and ${plain(item.most)}`,
+      ),
+    ),
+    ...listed(effect.groups).map(({ id, item }) =>
+      line(
+        `groups.${id}`,
+        `group ${item.name}`,
+        `at ${item.translation.map(plain).join(', ')} m, turned ${item.rotation.map(plain).join(', ')}°, ${plain(item.scale)} times as large`,
+      ),
+    ),
+    line('surround', 'surround', effect.stage.surround),
+  ];
+}
+
+const forceWords = (force: Force, effect: Named): string =>
+  `${force.muted ? 'muted, ' : ''}${placeWords(force.place, effect)}`;
+
+/** What is set for a layer beside its settings. */
+function ofLayer(effect: Effect, id: Id): SetLine[] {
+  const layer = effect.layers.byId[id]!;
+  const line = (part: string, name: string, value: string): SetLine => ({
+    id: `layers.${id}.${part}`,
+    heading: layer.name,
+    name,
+    value,
+  });
+  const nameOf = (other: Id | null) => (other === null ? '' : (effect.layers.byId[other]?.name ?? ''));
+  const flags = [layer.hidden ? 'hidden' : '', layer.solo ? 'seen alone' : '', layer.locked ? 'locked' : ''].filter(
+    Boolean,
+  );
+  const isOwn = layer.population.kind === 'own';
+  return [
+    line('drawn', 'drawn as', layer.drawn.kind),
+    ...(flags.length > 0 ? [line('flags', 'is', flags.join(', '))] : []),
+    ...(layer.parent ? [line('parent', 'in the group', effect.groups.byId[layer.parent]?.name ?? '')] : []),
+    ...(layer.population.kind === 'follows' ? [line('population', 'follows', nameOf(layer.population.layer))] : []),
+    ...(isOwn ? [line('source', 'born on', sourceWords(layer.source, effect))] : []),
+    ...(isOwn
+      ? [
+          line(
+            'births',
+            'births',
+            `from ${momentWords(layer.births.from, effect)}${layer.births.until ? `, until ${momentWords(layer.births.until, effect)}` : ''}`,
+          ),
+        ]
+      : []),
+    ...listed(layer.bursts).map(({ id: burst, item }) =>
+      line(
+        `bursts.${burst}`,
+        'burst',
+        `${item.count}${item.most > item.count ? ` to ${item.most}` : ''}, ${plain(item.at)} s into the ${item.stretch}${item.times > 1 ? `, ${item.times} times every ${plain(item.every)} s` : ''}`,
+      ),
+    ),
+    ...listed(layer.forces).map(({ id: force, item }) =>
+      line(`forces.${force}`, item.kind, forceWords(item, effect)),
+    ),
+    ...listed(layer.links).map(({ id: link, item }) =>
+      line(`links.${link}`, 'link', `${item.muted ? 'muted, ' : ''}on ${item.on} sets off ${nameOf(item.layer)}`),
+    ),
+    ...(layer.front ? [line('front', 'held until freed by', effect.fronts.byId[layer.front]?.name ?? '')] : []),
+    ...(layer.inside ? [line('inside', 'seen inside', nameOf(layer.inside))] : []),
+    ...(layer.seenBy ? [line('seenBy', 'seen while', effect.dials.byId[layer.seenBy]?.name ?? '')] : []),
+    line(
+      'look',
+      'look',
+      layer.look.kind === 'named'
+        ? (effect.looks.byId[layer.look.look]?.name ?? '')
+        : stepsOf(effect, layer)
+            .map(
+              ({ item }) =>
+                `${item.muted ? 'muted ' : ''}${item.kind}${'picture' in item && item.picture ? ` (${item.picture.name})` : ''}`,
+            )
+            .join(', '),
+    ),
+  ];
+}
+
+/** Whose part a setting is, as in "gravity" or "look, dissolve". */
+function partName({ of, at }: FoundSetting, effect: Effect): string {
+  const [kind, id = ''] = of.split('/');
+  const layer = effect.layers.byId[at.split('.')[1] ?? ''];
+  if (kind === 'force') return `${(layer?.forces.byId[id] ?? effect.forces.byId[id]?.force)?.kind ?? 'force'}, `;
+  if (kind === 'link') return 'link, ';
+  if (kind === 'step') {
+    const step = layer
+      ? stepsOf(effect, layer).find((each) => each.id === id)?.item
+      : effect.looks.byId[at.split('.')[1]!]?.steps.byId[id];
+    return `${step?.kind ?? 'step'}, `;
+  }
+  if (kind === 'surface') return `${effect.surfaces.byId[id]?.kind ?? 'surface'}, `;
+  return kind === 'front' ? `${effect.fronts.byId[id]?.name ?? 'front'}, ` : '';
+}
+
+/** Everything that was set, a line each: the effect, then its layers front to back. What is as it is by default is left out. */
+export function wordsOf(effect: Effect): SetLine[] {
+  const settings = settingsIn(effect).filter(isSet);
+  const lineOf = (found: FoundSetting, heading: string): SetLine => ({
+    id: `${found.at}.${found.name}`,
+    heading,
+    name: `${partName(found, effect)}${found.declaration.name}`,
+    value: settingWords(found.setting as NumberSetting, found.declaration, effect),
+  });
+  return [
+    ...ofEffect(effect),
+    ...settings.filter(({ layer }) => layer === null).map((found) => lineOf(found, 'The effect')),
+    ...effect.layers.order.flatMap((id) => [
+      ...ofLayer(effect, id),
+      ...settings.filter(({ layer }) => layer === id).map((found) => lineOf(found, effect.layers.byId[id]!.name)),
+    ]),
+  ];
+}
+
+/** The lines as one page of text, each heading once. */
+export function pageOf(name: string, lines: readonly SetLine[]): string {
+  const out = [name, '='.repeat(name.length)];
+  let heading = '';
+  for (const line of lines) {
+    if (line.heading !== heading) {
+      heading = line.heading;
+      out.push('', heading, '-'.repeat(heading.length));
+    }
+    out.push(`${line.name}: ${line.value}`);
+  }
+  return `${out.join('\n')}\n`;
+}
+
+/** A line that two effects have, each in its own words; null where one has it not. */
+export interface Difference {
+  readonly id: string;
+  readonly heading: string;
+  readonly name: string;
+  readonly left: string | null;
+  readonly right: string | null;
+}
+
+/** What of two effects is not the same, in the order of the left one, then what only the right one has. */
+export function differencesOf(left: readonly SetLine[], right: readonly SetLine[]): Difference[] {
+  const rights = new Map(right.map((line) => [line.id, line]));
+  const lefts = new Set(left.map(({ id }) => id));
+  return [
+    ...left.flatMap(({ id, heading, name, value }) => {
+      const other = rights.get(id)?.value ?? null;
+      return other === value ? [] : [{ id, heading, name, left: value, right: other }];
+    }),
+    ...right
+      .filter(({ id }) => !lefts.has(id))
+      .map(({ id, heading, name, value }) => ({ id, heading, name, left: null, right: value })),
+  ];
+}

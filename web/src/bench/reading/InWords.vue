@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { pageOf, wordsOf, type SetLine } from '@jinx/core/document';
+import { message } from 'ant-design-vue';
+import { computed, ref } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import { saveText } from '../files';
+
+/** Everything that is set, on one page: looked through, copied, saved. */
+const store = useEffectStore();
+const sought = ref('');
+const lines = computed(() => wordsOf(store.effect!));
+const shown = computed(() => {
+  const text = sought.value.trim().toLowerCase();
+  return text === ''
+    ? lines.value
+    : lines.value.filter(({ heading, name, value }) => `${heading} ${name} ${value}`.toLowerCase().includes(text));
+});
+const sections = computed(() => {
+  const found: { heading: string; lines: SetLine[] }[] = [];
+  for (const line of shown.value) {
+    if (found.at(-1)?.heading !== line.heading) found.push({ heading: line.heading, lines: [] });
+    found.at(-1)!.lines.push(line);
+  }
+  return found;
+});
+const page = () => pageOf(store.effect!.name, shown.value);
+async function copy(): Promise<void> {
+  await navigator.clipboard.writeText(page());
+  void message.info('The page was copied.');
+}
+const save = () => saveText(`${store.effect!.name}.txt`, page(), 'text/plain');
+</script>
+
+<template>
+  <section class="words" aria-label="Everything that is set">
+    <div class="bar">
+      <label>Find <input v-model="sought" class="chip" size="18" aria-label="find in the page" /></label>
+      <span class="quiet number">{{ shown.length }} of {{ lines.length }} lines</span>
+      <span class="space"></span>
+      <button type="button" class="plain act" @click="copy">Copy</button>
+      <button type="button" class="plain act" @click="save">Save as text</button>
+    </div>
+    <div class="page" tabindex="0" aria-label="The page">
+      <p v-if="shown.length === 0" class="quiet">Nothing that is set has “{{ sought }}” in it.</p>
+      <div class="columns">
+        <section v-for="{ heading, lines: own } in sections" :key="heading">
+          <h3>{{ heading }}</h3>
+          <p v-for="line in own" :key="line.id">
+            <span class="quiet">{{ line.name }}:</span> {{ line.value }}
+          </p>
+        </section>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.words {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  background: #161617;
+}
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 4px 12px;
+  border-bottom: 1px solid var(--rule);
+}
+.bar input {
+  cursor: text;
+}
+.space {
+  flex: 1;
+}
+.page {
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  padding: 8px 14px;
+  font-size: 13px;
+}
+.columns {
+  columns: 400px auto;
+  column-gap: 28px;
+  column-rule: 1px solid var(--rule);
+}
+.page p {
+  margin: 0 0 2px;
+  padding-left: 12px;
+  text-indent: -12px;
+  overflow-wrap: anywhere;
+}
+h3 {
+  margin: 0 0 4px;
+  break-after: avoid;
+}
+section section {
+  margin-bottom: 12px;
+}
+</style>

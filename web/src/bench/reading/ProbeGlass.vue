@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import { ownerOf, shownLayers } from '@jinx/core/document';
+import type { Census } from '@jinx/core/simulation';
+import { message } from 'ant-design-vue';
+import { Vector3 } from 'three';
+import { computed, inject, ref, watch } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import { ENGINE } from '../bench';
+import type { Picture } from '../handles/picture';
+import { cellOf, rowOf, useProbe } from './probe';
+import { useCensus } from './useCensus';
+
+/** The glass on the stage: a ring about the particle under it, with the way it was seen to come; while one is picked, it takes the press. */
+const props = defineProps<{ picture: Picture | null }>();
+const store = useEffectStore();
+const engine = inject(ENGINE)!;
+const probe = useProbe();
+/** Pixels from a particle within which a press picks it. */
+const NEAR = 24;
+const census = useCensus(engine, () => (probe.key === null ? '' : probe.layerId));
+
+const placeOf = (from: Census, row: number) =>
+  new Vector3(cellOf(from, row, 'x'), cellOf(from, row, 'y'), cellOf(from, row, 'z'));
+/** Where it was seen, by step. */
+const seen = ref(new Map<number, [number, number, number]>());
+watch(
+  () => probe.key,
+  () => (seen.value = new Map()),
+);
+watch(census, (now) => {
+  if (!now) return;
+  const row = rowOf(now, probe.key);
+  if (row >= 0) seen.value.set(now.step, placeOf(now, row).toArray());
+});
+const spot = computed(() => {
+  const at = census.value && seen.value.get(census.value.step);
+  const found = at && props.picture ? props.picture.spot(new Vector3(...at)) : null;
+  return found?.isAhead ? found : null;
+});
+const way = computed(() =>
+  [...seen.value]
+    .sort(([a], [b]) => a - b)
+    .flatMap(([, at]) => {
+      const found = props.picture?.spot(new Vector3(...at));
+      return found?.isAhead ? [`${found.x.toFixed(1)},${found.y.toFixed(1)}`] : [];
+    })
+    .join(' '),
+);
+
+async function pick(event: PointerEvent): Promise<void> {
+  const { picture } = props;
+  if (!picture) return;
+  const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
+  const [x, y] = [event.clientX - box.left, event.clientY - box.top];
+  let best: { layerId: string; key: number; distance: number } | null = null;
+  // Those that show the same particles are looked at once.
+  const owners = new Set([...shownLayers(store.effect!)].map((id) => ownerOf(store.effect!, id)));
+  for (const layerId of owners) {
+    const { census: all } = await engine.census(layerId);
+    for (let row = 0; row < all.rows; row++) {
+      const { x: left, y: top, isAhead } = picture.spot(placeOf(all, row));
+      const distance = Math.hypot(left - x, top - y);
+      if (isAhead && distance < (best?.distance ?? NEAR)) best = { layerId, key: all.keys[row]!, distance };
+    }
+  }
+  if (!best) return void message.info('No particle is near enough there. Press nearer to one, or play on.');
+  probe.isPicking = false;
+  [probe.layerId, probe.key] = [best.layerId, best.key];
+  store.choose([best.layerId]);
+  store.page = 'probe';
+}
+</script>
+
+<template>
+  <svg v-if="probe.key !== null" class="glass" aria-hidden="true">
+    <polyline v-if="way" :points="way" />
+    <circle v-if="spot" :cx="spot.x" :cy="spot.y" r="13" data-glass />
+  </svg>
+  <div
+    v-if="probe.isPicking"
+    class="catch"
+    role="button"
+    tabindex="0"
+    aria-label="Press a particle to put it under the glass; Escape ends that"
+    @pointerdown.stop="pick"
+    @keydown.esc.stop="probe.isPicking = false"
+  >
+    <span>Press a particle</span>
+  </div>
+</template>
+
+<style scoped>
+.glass {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+circle {
+  fill: none;
+  stroke: #f2f2f2;
+  stroke-width: 1.5;
+}
+polyline {
+  fill: none;
+  stroke: #f2f2f2;
+  stroke-width: 1;
+  stroke-dasharray: 3 2;
+}
+.catch {
+  position: absolute;
+  inset: 0;
+  cursor: crosshair;
+}
+.catch span {
+  position: absolute;
+  left: 50%;
+  bottom: 44px;
+  transform: translateX(-50%);
+  background: #101011d8;
+  padding: 2px 10px;
+  border-radius: 4px;
+}
+</style>
