@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { goTo, particlesOf, saved } from './bench.ts';
 
 /** Tabs on until what is focused has this name. */
-async function tabTo(page: Page, name: RegExp, most = 80): Promise<void> {
+async function tabTo(page: Page, name: RegExp, most = 140): Promise<void> {
   const focused = () =>
     page.evaluate(() => {
       const element = document.activeElement as HTMLElement;

@@ -57,6 +57,35 @@ test.describe('the bench', () => {
     }
   });
 
+  test('has them in everything that stands below the stage, and on every page', async ({ page }) => {
+    await page.getByRole('button', { name: 'Pause' }).click();
+    for (const name of ['Living', 'Over time', 'In words', 'Rulers']) {
+      await page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name }).click();
+      await page.waitForTimeout(700);
+      expect(await complaints(page), name).toEqual([]);
+    }
+    await page.getByRole('button', { name: 'Whole effect' }).click();
+    await page.getByRole('button', { name: 'Add a dial…' }).click();
+    await page.getByRole('menuitem', { name: 'a number' }).click();
+    await page.getByRole('button', { name: 'Name…' }).click();
+    await page.getByRole('menuitem', { name: 'a time' }).click();
+    expect(await complaints(page), 'the whole effect').toEqual([]);
+    await page.keyboard.press('g');
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('?');
+    await page.getByLabel('find a key').fill('copy');
+    expect(await complaints(page), 'the keys').toEqual([]);
+  });
+
+  test('lists every key, and finds one by what it does', async ({ page }) => {
+    await page.keyboard.press('?');
+    await expect(page.getByLabel('find a key')).toBeFocused();
+    await page.keyboard.type('mirror');
+    await expect(page.locator('dl.keys dt')).toHaveText(['D, G, M, Delete on a row']);
+    await page.keyboard.press('Escape');
+    await expect(page.getByLabel('find a key')).toBeHidden();
+  });
+
   test('plays, pauses, steps and scrubs, by hand and by key', async ({ page }) => {
     const step = () => page.evaluate(() => window.jinx.state().step);
     const first = await step();

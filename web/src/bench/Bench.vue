@@ -200,6 +200,7 @@ useKeys({
   k: () => stageView.value?.handles?.keyHere(),
   c: () => (showGuides.value = !showGuides.value),
   g: () => pickParticle(),
+  '?': () => transport.value?.showKeys(),
   r: () => (isRaw.value = !isRaw.value),
   d: () => (isDim.value = !isDim.value),
   v: () => (view.value = view.value === 'picture' ? lastView : 'picture'),

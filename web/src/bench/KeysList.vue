@@ -1,60 +1,70 @@
 <script setup lang="ts">
 import { Popover } from 'ant-design-vue';
+import { computed, ref } from 'vue';
+import { keysWith } from './keyWords';
 
-/** The bench's keys, in one place. */
-const KEYS = [
-  ['Space', 'play or pause'],
-  [', and .', 'one step back, one step on'],
-  ['L', 'let go: the hold ends'],
-  ['X', 'strike what the middle of the picture shows'],
-  ['C', 'clear the stage of guides and handles'],
-  ['G', 'put a particle of the stage under the glass'],
-  ['R', 'raw: without lens and air'],
-  ['V', 'another view: grey values, silhouettes, ages…'],
-  ['D', 'dim what is too bright to work on'],
-  ['1, 2, 3', 'move, turn or size the chosen handle'],
-  ['K', 'key the chosen handle at this instant'],
-  ['arrows on a handle', 'nudge it; Page Up, Page Down for z'],
-  ['Enter', 'frame the figure'],
-  ['Ctrl Z', 'undo'],
-  ['Ctrl Shift Z', 'redo'],
-  ['Tab', 'walk the chips of a chapter'],
-  ['↑ ↓ on a chip', 'nudge it; ten times as far with Shift, a tenth with Alt'],
-  ['Enter on a chip', 'type'],
-  ['↑ ↓ on a row', 'choose another layer'],
-  ['Alt ↑ ↓ on a row', 'move the layer'],
-  ['Shift ↑ ↓ on a row', 'choose several layers; also Shift or Ctrl and a press'],
-  ['H, S, O on a row', 'hide, see alone, lock'],
-  ['D, G, M, Delete on a row', 'copy, group, mirror, delete'],
-  ['Ctrl C on a row, Ctrl V', 'copy layers; put them in, also in another effect'],
-  ['arrows on a curve’s key', 'move all that are chosen; Delete, Insert take away, add'],
-  ['S, P, H, F on a curve’s key', 'smooth, sharp, held; end for end'],
-  ['Ctrl A, C, V on a curve’s key', 'choose all; copy; paste, also into another line'],
-  ['arrows on the filmstrip', 'light on the stage what has that age'],
-  ['arrows on the stage', 'orbit'],
-] as const;
+/** The bench's keys, in one place, found by what they do. */
+const isOpen = ref(false);
+const sought = ref('');
+const field = ref<HTMLInputElement>();
+const shown = computed(() => keysWith(sought.value));
+/** Frames within which the list has come up far enough to be typed into. */
+const MOST_FRAMES = 30;
+function opened(open: boolean): void {
+  isOpen.value = open;
+  if (!open) return;
+  sought.value = '';
+  const focus = (frames: number): void => {
+    field.value?.focus();
+    if (frames > 0 && isOpen.value && document.activeElement !== field.value)
+      requestAnimationFrame(() => focus(frames - 1));
+  };
+  focus(MOST_FRAMES);
+}
+defineExpose({ open: () => opened(true) });
 </script>
 
 <template>
-  <Popover trigger="click" placement="topRight">
+  <Popover :open="isOpen" trigger="click" placement="topRight" @open-change="opened">
     <template #content>
-      <dl class="keys">
-        <template v-for="[key, what] in KEYS" :key="key">
-          <dt>{{ key }}</dt>
-          <dd>{{ what }}</dd>
-        </template>
-      </dl>
+      <div class="list" @keydown.esc.stop="isOpen = false">
+        <input
+          ref="field"
+          v-model="sought"
+          class="chip"
+          placeholder="What do you want to do?"
+          aria-label="find a key"
+        />
+        <dl class="keys">
+          <template v-for="[key, what] in shown" :key="key">
+            <dt>{{ key }}</dt>
+            <dd>{{ what }}</dd>
+          </template>
+        </dl>
+        <p v-if="shown.length === 0" class="quiet">No key does that.</p>
+      </div>
     </template>
-    <button type="button" class="plain" title="Every key of the bench">Keys</button>
+    <button type="button" class="plain" title="Every key of the bench (?)">Keys</button>
   </Popover>
 </template>
 
 <style scoped>
+.list {
+  width: 500px;
+  max-height: 480px;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+.list input {
+  cursor: text;
+}
 .keys {
   display: grid;
   grid-template-columns: auto auto;
   gap: 3px 18px;
   margin: 0;
+  overflow-y: auto;
 }
 dt {
   color: var(--ink);

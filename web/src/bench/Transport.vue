@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, inject } from 'vue';
+import { computed, inject, ref } from 'vue';
 import { random32, useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
 import ChoiceChip from './ChoiceChip.vue';
@@ -38,7 +38,8 @@ const setPreRoll = (seconds: number, gesture: string | null) =>
 const letGo = () => {
   if (stretches.value.hold.kind !== 'none' && !state.isLetGo) engine.letGo();
 };
-defineExpose({ letGo, toggle, step, anotherThrow });
+const keys = ref<InstanceType<typeof KeysList>>();
+defineExpose({ showKeys: () => keys.value?.open(), letGo, toggle, step, anotherThrow });
 </script>
 
 <template>
@@ -142,7 +143,7 @@ defineExpose({ letGo, toggle, step, anotherThrow });
     >
       Dim
     </button>
-    <KeysList />
+    <KeysList ref="keys" />
   </div>
 </template>
 
