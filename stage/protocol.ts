@@ -196,6 +196,8 @@ export type ToStage =
   | { kind: 'layers'; layers: DrawnLayer[] }
   | { kind: 'guides'; guides: Guide[]; isShown: boolean }
   | { kind: 'surround'; surround: Surround }
+  /** All that belongs to the edit of that number has been told. */
+  | { kind: 'edited'; edit: number }
   | { kind: 'view'; view: StageView }
   /** A frame of another instant, whose silhouette is laid over the present one; `share` is where along the effect it lies. */
   | { kind: 'instant'; buffer: ArrayBuffer; mostJoints: number; share: number }
@@ -217,6 +219,8 @@ export type ToStage =
 /** What the stage tells the page. */
 export type FromStage =
   | { kind: 'drawn'; step: number; drawMilliseconds: number; drawn: number }
+  /** The edit of that number is drawn, at that time of the system's clock, begun so many milliseconds after the picture before. */
+  | { kind: 'shown'; edit: number; interval: number; at: number }
   | ({ kind: 'tracked' } & Tracked)
   | { kind: 'pixels'; id: number; width: number; height: number; rgba: Uint8Array }
   | { kind: 'stepPicture'; id: number; size: number; rgba: Uint8Array }

@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { FrameReader, HEADER_RATE, tripleBuffer, type Frame } from '@jinx/core/simulation';
+import { FrameReader, HEADER_EDIT, HEADER_RATE, tripleBuffer, type Frame } from '@jinx/core/simulation';
 import { Drawings } from './drawings.ts';
 import { FigureMesh } from './figure.ts';
 import { Guides } from './guides.ts';
@@ -31,6 +31,9 @@ export class Stage {
   #areFiguresShown = true;
   #followed = 0;
   #reader: FrameReader | null = null;
+  /** The number of the last edit that was told, and of the last that was drawn. */
+  #edit = 0;
+  #drawnEdit = 0;
   #frame: Frame | null = null;
   #frameSince = 0;
   #lastStep = -1;
@@ -73,6 +76,9 @@ export class Stage {
       case 'frames':
         this.#reader = new FrameReader(tripleBuffer(order.buffer, order, order.address));
         this.#lastStep = -1;
+        return;
+      case 'edited':
+        this.#edit = order.edit;
         return;
       case 'figures':
         this.#followed = order.followed;
@@ -176,8 +182,20 @@ export class Stage {
 
   readonly #onePixel = new Uint8Array(4);
 
-  /** Draws if anything changed. Returns what was drawn, or null. */
-  draw(now: number, isForced = false): { step: number; drawn: number } | null {
+  /** The last edit of which both are there, what the page told and a frame that has it. */
+  get #wholeEdit(): number {
+    return Math.min(this.#edit, this.#frame?.u32[HEADER_EDIT] ?? 0);
+  }
+
+  /** Whether an edit waits to be drawn that is there as a whole: people see at once what they do. */
+  hasNewEdit(now: number): boolean {
+    if (this.#edit === this.#drawnEdit) return false;
+    this.#takeFrame(now);
+    return this.#wholeEdit > this.#drawnEdit;
+  }
+
+  /** Draws if anything changed. Returns what was drawn, with the number of the last edit in it, or null. */
+  draw(now: number, isForced = false): { step: number; drawn: number; edit: number } | null {
     this.#takeFrame(now);
     const share = this.#share(now);
     const isMoving = this.#pace.isPlaying && this.#frame !== null;
@@ -188,7 +206,8 @@ export class Stage {
     this.#drawings.takeReady(this.#frame, this.rate);
     this.#prepare(share, width / height);
     this.#passes.draw(this.#camera, this.#drawings.needs, null);
-    return { step: this.#frame?.step ?? 0, drawn: this.#frame?.particles ?? 0 };
+    this.#drawnEdit = Math.max(this.#drawnEdit, this.#wholeEdit);
+    return { step: this.#frame?.step ?? 0, drawn: this.#frame?.particles ?? 0, edit: this.#drawnEdit };
   }
 
   /** Whether silhouettes of other instants are laid over the present one. */

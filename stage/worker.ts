@@ -9,32 +9,73 @@ const MEASURE_EVERY_MILLISECONDS = 400;
 const MOST_SHARE = 0.5;
 /** One slow picture, such as the first with a new shader, must not hold the next ones back for long. */
 const MOST_WAIT_MILLISECONDS = 200;
+/** While someone edits, a slow machine stands ready for the next change rather than drawing on without a pause. */
+const MOST_WAIT_EDITING_MILLISECONDS = 500;
+const EDITING_MILLISECONDS = 1500;
+const HURRY_MILLISECONDS = 4;
+const HURRY_TRIES = 12;
 
 let stage: Stage | null = null;
 const waiting: ToStage[] = [];
 let measuredAt = 0;
 let cost = 0;
 let drawnAt = -Infinity;
+let shownEdit = 0;
+let editedAt = -Infinity;
+/** The canvas's size in pixels, and how much of it is drawn each way while it plays on a machine that draws slowly. */
+let size = { width: 1, height: 1 };
+let scale = 1;
+let isPlaying = false;
+const COARSE = 0.5;
+/** Milliseconds of a whole picture above which a playing one is drawn coarsely, and of a coarse one below which it is not. */
+const SLOW = 70;
+const QUICK = 12;
+
+function drawAt(wanted: number): void {
+  if (wanted === scale) return;
+  scale = wanted;
+  stage!.take({ kind: 'size', width: size.width * scale, height: size.height * scale });
+}
 
 const tell = (message: FromStage, transfer: Transferable[] = []) => self.postMessage(message, transfer);
 
 function loop(): void {
   self.requestAnimationFrame(loop);
   const now = performance.now();
-  if (now - drawnAt < Math.min(MOST_WAIT_MILLISECONDS, cost / MOST_SHARE)) return;
+  const mostWait = now - editedAt < EDITING_MILLISECONDS ? MOST_WAIT_EDITING_MILLISECONDS : MOST_WAIT_MILLISECONDS;
+  if (now - drawnAt >= Math.min(mostWait, cost / MOST_SHARE) || stage!.hasNewEdit(now)) drawNow(now);
+}
+
+/** Draws an edit as soon as it is there as a whole, without waiting for the page's next picture. */
+function hurry(triesLeft = HURRY_TRIES): void {
+  const now = performance.now();
+  if (stage!.hasNewEdit(now)) drawNow(now);
+  else if (triesLeft > 0) setTimeout(() => hurry(triesLeft - 1), HURRY_MILLISECONDS);
+}
+
+function drawNow(now: number): void {
   const isMeasured = now - measuredAt > MEASURE_EVERY_MILLISECONDS;
   if (isMeasured) stage!.finish();
   const start = performance.now();
   const drawn = stage!.draw(start);
   if (!drawn) return;
+  const interval = start - drawnAt;
   drawnAt = start;
+  if (drawn.edit > shownEdit) {
+    // It is seen once it is drawn to its end.
+    stage!.finish();
+    shownEdit = drawn.edit;
+    tell({ kind: 'shown', edit: shownEdit, interval, at: performance.timeOrigin + performance.now() });
+  }
   const tracked = stage!.tracked();
   if (tracked) tell({ kind: 'tracked', ...tracked });
   if (!isMeasured) return;
   stage!.finish();
   measuredAt = performance.now();
   cost = measuredAt - start;
-  tell({ kind: 'drawn', ...drawn, drawMilliseconds: cost });
+  tell({ kind: 'drawn', step: drawn.step, drawn: drawn.drawn, drawMilliseconds: cost });
+  if (isPlaying && scale === 1 && cost > SLOW) drawAt(COARSE);
+  else if (scale !== 1 && cost < QUICK) drawAt(1);
 }
 
 type PictureOrder = Extract<ToStage, { kind: 'stepPicture' | 'film' }>;
@@ -57,7 +98,8 @@ function take(order: ToStage): void {
       });
       return;
     }
-    stage.take({ kind: 'size', width: order.width, height: order.height });
+    size = { width: order.width, height: order.height };
+    stage.take({ kind: 'size', ...size });
     waiting.splice(0).forEach(take);
     loop();
   } else if (!stage) waiting.push(order);
@@ -77,7 +119,20 @@ function take(order: ToStage): void {
       return performance.now() - start;
     });
     tell({ kind: 'time', id: order.id, milliseconds });
-  } else stage.take(order);
+  } else if (order.kind === 'size') {
+    size = { width: order.width, height: order.height };
+    stage.take({ kind: 'size', width: size.width * scale, height: size.height * scale });
+  } else {
+    stage.take(order);
+    if (order.kind === 'edited') {
+      editedAt = performance.now();
+      hurry();
+    }
+    if (order.kind !== 'pace') return;
+    isPlaying = order.isPlaying;
+    // What stands still is seen as finely as it can be.
+    if (!isPlaying) drawAt(1);
+  }
 }
 
 self.onmessage = ({ data }: MessageEvent<ToStage>) => take(data);

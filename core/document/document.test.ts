@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import {
   apply,
   canonicalText,
+  CanonicalTexts,
   collectionOf,
   copiedLayer,
   diff,
@@ -125,6 +126,14 @@ describe('canonical text', () => {
     const shuffled = Object.fromEntries(Object.entries(effect).reverse());
     expect(canonicalText(shuffled)).toBe(canonicalText(effect));
     expect(parseEffectText(canonicalText(effect))).toEqual(effect);
+    // Versions that share parts have the same text, whether it is kept or not.
+    const texts = new CanonicalTexts();
+    expect(texts.of(effect)).toBe(canonicalText(effect));
+    const [id] = effect.layers.order;
+    const layer = { ...effect.layers.byId[id!]!, name: 'Other' };
+    const later = { ...effect, layers: { ...effect.layers, byId: { ...effect.layers.byId, [id!]: layer } } };
+    expect(texts.of(later)).toBe(canonicalText(later));
+    expect(texts.of(later)).not.toBe(texts.of(effect));
     expect(canonicalText({ x: -0 })).toBe('{"x":0}');
   });
 });

@@ -33,6 +33,8 @@ export const HEADER_PARTICLES = 3;
 export const HEADER_EXACT = 4;
 export const HEADER_RATE = 5;
 export const HEADER_JOINTS = 6;
+/** The number of the last edit that is in it, as whoever steps the world counts them. */
+export const HEADER_EDIT = 7;
 
 export const LAYER_SALT = 0;
 export const LAYER_START = 1;

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { Finding } from '@jinx/core/checks';
 import { emptyCollection, listed, type Layer } from '@jinx/core/document';
 import { DEFAULT_BUDGET } from '@jinx/core/simulation';
 import { message } from 'ant-design-vue';
@@ -7,6 +6,7 @@ import type { StageView as View } from '@jinx/stage';
 import { computed, onBeforeUnmount, provide, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, ApiError, type AssetSummary } from '../api';
+import type { ToldFinding } from '../engine/checksWorker';
 import { openDoor } from '../engine/door';
 import { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
@@ -132,9 +132,9 @@ watch(
 );
 watch(engine.failure, (sentence) => sentence && void message.error(sentence, 0));
 
-const found = useFindings(engine, budget);
+const { found, mend } = useFindings(engine, budget);
 /** Leads to where a finding is put right. */
-function lead({ layerId, where }: Finding): void {
+function lead({ layerId, where }: ToldFinding): void {
   if (layerId !== null) store.choose([layerId]);
   if (where === 'whole') store.page = 'effect';
   else if (where !== 'rulers') store.chapter = where;
@@ -232,7 +232,7 @@ useKeys({
           />
           <ViewLegend :view="view" :instants="instants" :have="engine.instants.value" />
           <Readout :budget="budget" @set-budget="setBudget" />
-          <template #foot><FindingsLine :findings="found" @lead="lead" /></template>
+          <template #foot><FindingsLine :findings="found" @lead="lead" @mend="mend" /></template>
         </StageView>
         <Chapters @dragover.prevent @drop.prevent="dropOnChapter" />
       </div>

@@ -1,15 +1,12 @@
 <script setup lang="ts">
-import type { Finding } from '@jinx/core/checks';
 import { computed, ref } from 'vue';
-import { useEffectStore } from '../stores/effect';
+import type { ToldFinding } from '../engine/checksWorker';
 
 /** Findings under the stage: the first as a sentence with its mend, all of them when asked for. Pressed, a sentence leads to where it is put right. */
-const props = defineProps<{ findings: readonly Finding[] }>();
-const emit = defineEmits<{ lead: [finding: Finding] }>();
-const store = useEffectStore();
+const props = defineProps<{ findings: readonly ToldFinding[] }>();
+const emit = defineEmits<{ lead: [finding: ToldFinding]; mend: [finding: ToldFinding] }>();
 const isOpen = ref(false);
 const shown = computed(() => (isOpen.value ? props.findings : props.findings.slice(0, 1)));
-const mend = (finding: Finding) => store.change(finding.mend!.label.toLowerCase(), finding.mend!.apply);
 </script>
 
 <template>
@@ -20,7 +17,9 @@ const mend = (finding: Finding) => store.change(finding.mend!.label.toLowerCase(
         ><span class="unseen">{{ finding.severity === 'wrong' ? 'Wrong: ' : 'Doubtful: ' }}</span
         >{{ finding.sentence }}
       </button>
-      <button v-if="finding.mend" type="button" class="mend" @click="mend(finding)">{{ finding.mend.label }}</button>
+      <button v-if="finding.mend" type="button" class="mend" @click="emit('mend', finding)">
+        {{ finding.mend }}
+      </button>
     </p>
     <button
       v-if="findings.length > 1"

@@ -1,5 +1,6 @@
-import { findings, type Finding, type Observed } from '@jinx/core/checks';
+import { findings, type Observed, type StageRigs } from '@jinx/core/checks';
 import { computed, onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue';
+import type { CheckAnswer, CheckOrder, ToldFinding } from '../engine/checksWorker';
 import type { Engine } from '../engine/engine';
 import type { SimulationState } from '../engine/protocol';
 import { useEffectStore } from '../stores/effect';
@@ -10,10 +11,13 @@ const AFTER = 120;
 const SHARE = 0.03;
 const TOLD_FROM = 8;
 
-/** What is wrong with the effect on the bench, looked through anew once an edit has come to rest. */
-export function useFindings(engine: Engine, budget: Ref<number>): Ref<readonly Finding[]> {
+/** What is wrong with the effect on the bench, looked through anew, beside the page, once an edit has come to rest; and what mends it. */
+export function useFindings(
+  engine: Engine,
+  budget: Ref<number>,
+): { found: Ref<readonly ToldFinding[]>; mend: (finding: ToldFinding) => void } {
   const store = useEffectStore();
-  const found = shallowRef<readonly Finding[]>([]);
+  const found = shallowRef<readonly ToldFinding[]>([]);
 
   /** Layers by id, as the running simulation counts them. */
   const byLayer = <T>(state: SimulationState, of: (count: SimulationState['layers'][number]) => T) =>
@@ -38,17 +42,26 @@ export function useFindings(engine: Engine, budget: Ref<number>): Ref<readonly F
   }
   onBeforeUnmount(engine.listen(note));
 
+  const observed = (): Observed => ({
+    refused: refused.value,
+    isBudgetFull: engine.state.living >= budget.value,
+    missing: engine.missing.value,
+    budget: budget.value,
+    milliseconds: JSON.parse(slowText.value) as Record<string, number>,
+  });
+  const worker = new Worker(new URL('../engine/checksWorker.ts', import.meta.url), { type: 'module' });
+  let asked = 0;
+  let sentRigs: StageRigs | null = null;
+  worker.onmessage = ({ data }: MessageEvent<CheckAnswer>) => {
+    // What was asked of an older state comes too late.
+    if (data.id === asked) found.value = data.found;
+  };
   let timer = 0;
   function look(): void {
     if (!store.effect) return;
-    const observed: Observed = {
-      refused: refused.value,
-      isBudgetFull: engine.state.living >= budget.value,
-      missing: engine.missing.value,
-      budget: budget.value,
-      milliseconds: JSON.parse(slowText.value) as Record<string, number>,
-    };
-    found.value = findings(store.effect, engine.rigs.value, observed);
+    const rigs = engine.rigs.value === sentRigs ? null : engine.rigs.value;
+    sentRigs = engine.rigs.value;
+    worker.postMessage({ id: ++asked, effect: store.effect, observed: observed(), rigs } satisfies CheckOrder);
   }
   watch(
     [() => store.effect, engine.rigs, engine.missing, refusedText, slowText, budget],
@@ -58,6 +71,15 @@ export function useFindings(engine: Engine, budget: Ref<number>): Ref<readonly F
     },
     { immediate: true },
   );
-  onBeforeUnmount(() => window.clearTimeout(timer));
-  return found;
+  onBeforeUnmount(() => {
+    window.clearTimeout(timer);
+    worker.terminate();
+  });
+
+  /** Mends what was found, as the effect is now; what is no longer so is left alone. */
+  function mend({ id }: ToldFinding): void {
+    const now = findings(store.effect!, engine.rigs.value, observed()).find((finding) => finding.id === id);
+    if (now?.mend) store.change(now.mend.label.toLowerCase(), now.mend.apply);
+  }
+  return { found, mend };
 }

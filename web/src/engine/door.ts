@@ -7,11 +7,20 @@ function base64Of(bytes: Uint8Array): string {
   return btoa(text);
 }
 
+/** Drawn edits that are remembered. */
+const MOST_SHOWN = 1000;
+
 /**
  * The inspection door, `window.jinx`: read-only, the same in production. For tests and for the curious.
  * `seek` moves the bench's playhead, as the mouse does.
  */
 export function openDoor(engine: Engine, layerIds: () => Record<string, string>): () => void {
+  /** Edits as they were drawn, in milliseconds of the page's clock. */
+  const shown: { edit: number; at: number; interval: number }[] = [];
+  engine.onShown = (edit, at, interval) => {
+    shown.push({ edit, at: at - performance.timeOrigin, interval });
+    if (shown.length > MOST_SHOWN) shown.shift();
+  };
   const door = {
     state: () => ({ ...engine.state }),
     /** Layer names and their ids. */
@@ -25,6 +34,8 @@ export function openDoor(engine: Engine, layerIds: () => Record<string, string>)
       const { step, positions, ages, colours } = await engine.inspect(layer);
       return { step, positions: [...positions], ages: [...ages], colours: [...colours] };
     },
+    /** How many edits were made, and when which were drawn. */
+    edits: () => ({ made: engine.edits, shown: [...shown] }),
     /** Milliseconds for each of `times` whole drawings of the present picture. */
     timeDrawing: async (times: number) => (await engine.timeDrawing(times)).milliseconds,
     /** The picture of all that was asked for before, RGBA rows from the top in base64: the simulation is heard out first. */
@@ -34,5 +45,8 @@ export function openDoor(engine: Engine, layerIds: () => Record<string, string>)
     },
   };
   Object.assign(window, { jinx: door });
-  return () => delete (window as { jinx?: unknown }).jinx;
+  return () => {
+    engine.onShown = null;
+    delete (window as { jinx?: unknown }).jinx;
+  };
 }

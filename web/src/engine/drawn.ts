@@ -148,32 +148,73 @@ function drawnAs(effect: Effect, layer: Layer): DrawnAs {
   }
 }
 
-/** How each layer of an effect is to be drawn, front to back. */
+interface Kept {
+  readonly of: readonly unknown[];
+  readonly drawn: DrawnLayer;
+}
+/** How layers were to be drawn last, by the layer: an edit of one makes nothing of the others anew. */
+const kept = new WeakMap<Layer, Kept>();
+
+function keptLayer(layer: Layer, of: readonly unknown[], make: () => DrawnLayer): DrawnLayer {
+  const known = kept.get(layer);
+  if (known && known.of.every((part, n) => part === of[n])) return known.drawn;
+  const drawn = make();
+  kept.set(layer, { of, drawn });
+  return drawn;
+}
+
+/** How each layer of an effect is to be drawn, front to back; the same objects where nothing of them has changed. */
 export function drawnLayers(effect: Effect, { alone }: Pick<Seen, 'alone'> = AS_IT_IS): DrawnLayer[] {
   const shown = shownLayers(effect);
+  const { palette, looks, fronts, groups, channels, measures, dials, stage } = effect;
+  const shared = [palette, looks, fronts, groups, channels, measures, dials, stage.things];
   return listed(effect.layers).map(({ id, item }) => {
-    const choice = <T>(name: Choice) => item.settings[name].base.value as T;
-    const isOn = (name: 'life.aligned' | 'appearance.wraps') =>
-      !item.settings[name].muted && item.settings[name].base.value;
-    const facing = choice<DrawnLayer['facing']>('appearance.facing');
-    const isSprite = item.drawn.kind === 'sprite';
-    return {
-      salt: item.salt,
-      isVisible: shown.has(id),
-      facing,
-      frames: ownFrames(item),
-      isAligned: isOn('life.aligned'),
-      blend: choice('appearance.blend'),
-      order: choice('appearance.order'),
-      depth: choice('appearance.depth'),
-      lit: choice('appearance.lit'),
-      wraps: isSprite && isOn('appearance.wraps') && (facing === 'ground' || facing === 'own frame'),
-      inside: item.inside === null ? null : (effect.layers.byId[item.inside]?.salt ?? null),
-      look: alone?.layer === id ? onlyStep(drawnLook(effect, item), alone.step) : drawnLook(effect, item),
-      drawn: drawnAs(effect, item),
-    };
+    const isVisible = shown.has(id);
+    const inside = item.inside === null ? null : (effect.layers.byId[item.inside]?.salt ?? null);
+    const step = alone?.layer === id ? alone.step : null;
+    return keptLayer(item, [...shared, isVisible, inside, step], () => {
+      const look = drawnLook(effect, item);
+      return {
+        ...howItStands(item),
+        isVisible,
+        inside,
+        look: step === null ? look : onlyStep(look, step),
+        drawn: drawnAs(effect, item),
+      };
+    });
   });
 }
+
+/** How a layer's particles stand and mix, by its own settings alone. */
+function howItStands(layer: Layer): Omit<DrawnLayer, 'isVisible' | 'inside' | 'look' | 'drawn'> {
+  const choice = <T>(name: Choice) => layer.settings[name].base.value as T;
+  const isOn = (name: 'life.aligned' | 'appearance.wraps') =>
+    !layer.settings[name].muted && layer.settings[name].base.value;
+  const facing = choice<DrawnLayer['facing']>('appearance.facing');
+  const isSprite = layer.drawn.kind === 'sprite';
+  return {
+    salt: layer.salt,
+    facing,
+    frames: ownFrames(layer),
+    isAligned: isOn('life.aligned'),
+    blend: choice('appearance.blend'),
+    order: choice('appearance.order'),
+    depth: choice('appearance.depth'),
+    lit: choice('appearance.lit'),
+    wraps: isSprite && isOn('appearance.wraps') && (facing === 'ground' || facing === 'own frame'),
+  };
+}
+
+const texts = new WeakMap<DrawnLayer, string>();
+/** Layers as text, to tell whether anything of them has changed. */
+export const textOfLayers = (layers: readonly DrawnLayer[]): string =>
+  layers
+    .map((layer) => {
+      const text = texts.get(layer) ?? JSON.stringify(layer);
+      texts.set(layer, text);
+      return text;
+    })
+    .join('\n');
 
 /** How the picture is seen beside what the document says: raw without lens and air, dimmed. */
 export interface Seen {

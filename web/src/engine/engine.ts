@@ -18,7 +18,7 @@ import { shallowReactive, shallowRef } from 'vue';
 import plainUrl from '../../../core/kernels/plain.wasm?url';
 import sharedUrl from '../../../core/kernels/shared.wasm?url';
 import { api } from '../api';
-import { AS_IT_IS, drawnFog, drawnSurroundings, drawnLayers, drawnLens, type Seen } from './drawn';
+import { AS_IT_IS, drawnFog, drawnSurroundings, drawnLayers, drawnLens, type Seen, textOfLayers } from './drawn';
 import type { View } from './view';
 import type { FromSimulation, LayerCount, SimulationState, ToSimulation } from './protocol';
 
@@ -96,6 +96,10 @@ export class Engine {
   #picturesText = '';
   #meshesText = '';
   #layersText = '';
+  /** Edits made so far. */
+  #edits = 0;
+  /** Hears of each edit as it is drawn: its number, when by the system's clock, and milliseconds since the picture before. */
+  onShown: ((edit: number, at: number, interval: number) => void) | null = null;
   #shown: Effect | null = null;
   #seen: Seen = AS_IT_IS;
   /** Where the playhead was last sent, until it is there. */
@@ -164,6 +168,7 @@ export class Engine {
   #hearStage(message: FromStage): void {
     if (message.kind === 'drawn') this.state.drawMilliseconds = message.drawMilliseconds;
     else if (message.kind === 'tracked') this.tracked.value = message;
+    else if (message.kind === 'shown') this.onShown?.(message.edit, message.at, message.interval);
     else if (message.kind === 'lost') this.isLost.value = message.isLost;
     else if (message.kind === 'failed') this.failure.value = message.sentence;
     else this.#answer(message.id, message);
@@ -217,8 +222,9 @@ export class Engine {
       const asset = this.#assets.get(hash);
       return asset ? [[hash, asset.bytes]] : [];
     });
-    this.#tell({ kind: 'load', effect, rigs, budget });
-    this.#showStage(effect);
+    const edit = ++this.#edits;
+    this.#tell({ kind: 'load', effect, rigs, budget, edit });
+    this.#showStage(effect, edit);
   }
 
   async #fetchThings(effect: Effect): Promise<void> {
@@ -279,16 +285,17 @@ export class Engine {
   /** Takes a changed document; only what it reaches is computed again. */
   async edit(effect: Effect, budget: number): Promise<void> {
     if (thingsText(effect) !== this.#thingsText) return this.load(effect, budget);
-    this.#tell({ kind: 'edit', effect });
+    const edit = ++this.#edits;
+    this.#tell({ kind: 'edit', effect, edit });
     if (hasNewPictures(effect, this.#pictures)) await this.#fetchPictures(effect);
-    this.#showStage(effect);
+    this.#showStage(effect, edit);
   }
 
-  #showStage(effect: Effect): void {
+  #showStage(effect: Effect, edit = this.#edits): void {
     this.#shown = effect;
     this.#sendMeshes(effect);
     const layers = drawnLayers(withThingsOf(effect, this.#assets), this.#seen);
-    const text = JSON.stringify(layers);
+    const text = textOfLayers(layers);
     if (text !== this.#layersText) this.tellStage({ kind: 'layers', layers });
     this.#layersText = text;
     this.tellStage({ kind: 'surround', surround: effect.stage.surround });
@@ -298,6 +305,7 @@ export class Engine {
       fog: drawnFog(effect, this.#seen),
       mirrored: drawnSurroundings(effect, this.#seen),
     });
+    this.tellStage({ kind: 'edited', edit });
   }
 
   /** Shows the effect raw, or dimmed, or a step of a look alone, or as it is. */
@@ -308,6 +316,11 @@ export class Engine {
 
   #pace(): void {
     this.tellStage({ kind: 'pace', isPlaying: this.state.isPlaying, stepsPerSecond: 60 * this.state.speed });
+  }
+
+  /** The number of the last edit that was made. */
+  get edits(): number {
+    return this.#edits;
   }
 
   play(): void {

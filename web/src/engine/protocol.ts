@@ -5,8 +5,9 @@ import type { Census } from '@jinx/core/simulation';
 /** What the page tells the simulation's worker. */
 export type ToSimulation =
   | { kind: 'start'; kernels: KernelBytes; helper: MessagePort | null }
-  | { kind: 'load'; effect: Effect; rigs: [string, Uint8Array][]; budget: number }
-  | { kind: 'edit'; effect: Effect }
+  | { kind: 'load'; effect: Effect; rigs: [string, Uint8Array][]; budget: number; edit: number }
+  /** `edit` counts them: every frame carries the number of the last edit that is in it. */
+  | { kind: 'edit'; effect: Effect; edit: number }
   | { kind: 'play' }
   | { kind: 'pause' }
   | { kind: 'speed'; speed: number }

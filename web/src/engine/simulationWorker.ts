@@ -3,6 +3,7 @@ import { readRig } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
 import {
+  HEADER_EDIT,
   censusOf,
   FrameWriter,
   Fullest,
@@ -60,6 +61,8 @@ class Player {
   /** Step to be reached before anything is shown: the old picture stays until then. */
   #target: { from: number | null; to: number } | null = null;
   #reportedAt = 0;
+  /** The number of the edit that is being shown. */
+  #editNumber = 0;
   #stepMilliseconds = 0;
   #overSince = 0;
   #isScheduled = false;
@@ -78,8 +81,10 @@ class Player {
         this.#rigs = new Map(order.rigs.map(([hash, bytes]) => [hash, readRig(bytes)]));
         this.#effect = order.effect;
         this.#budget = order.budget;
+        this.#editNumber = order.edit;
         return this.#rebuild(this.#target?.to ?? this.#world?.step ?? 0);
       case 'edit':
+        this.#editNumber = order.edit;
         return this.#edit(order.effect);
       case 'play':
         this.#isPlaying = true;
@@ -121,7 +126,7 @@ class Player {
     if (!before || !world) return;
     const reach = reachBetween(before, effect);
     const { kind, layers } = reach;
-    if (kind === 'nothing') return;
+    if (kind === 'nothing') return this.#isPlaying || this.#target ? undefined : this.#publish();
     if (kind === 'dress' || layers === 'all') this.#fullest.forget();
     else this.#fullest.forget([...layers].flatMap((id) => effect.layers.byId[id]?.salt ?? []));
     const step = this.#target?.to ?? world.step;
@@ -349,6 +354,7 @@ class Player {
     if (!this.#world || !this.#writer) return;
     const { frame } = this.#writer;
     this.#world.writeFrame(frame);
+    frame.u32[HEADER_EDIT] = this.#editNumber;
     const world = this.#world;
     const standOf = (salt: number) => world.standOf(salt);
     this.#fullest.note(frame, standOf);

@@ -1,4 +1,4 @@
-import { canonicalText, parseEffectText, type Effect } from '@jinx/core/document';
+import { CanonicalTexts, parseEffectText, type Effect } from '@jinx/core/document';
 import { defineStore } from 'pinia';
 import { ref, shallowRef, watch } from 'vue';
 import { api, ApiError, type StoredEffect } from '../api';
@@ -28,6 +28,8 @@ export const useSavingStore = defineStore('saving', () => {
   const isKeptHere = ref(true);
   /** What the server holds when it refused a save made from an older revision. */
   const theirs = shallowRef<{ revision: number; document: Effect } | null>(null);
+  /** Versions of an effect share most of their parts: these are written out once. */
+  const texts = new CanonicalTexts();
   let savedText = '';
   /** The very document the server is known to hold. */
   let savedEffect: Effect | null = null;
@@ -40,7 +42,7 @@ export const useSavingStore = defineStore('saving', () => {
     window.clearTimeout(timer);
     if (keepTimer) keepNow();
     const stored: StoredEffect = await api.effect(id);
-    savedText = canonicalText(stored.document);
+    savedText = texts.of(stored.document);
     savedEffect = stored.document;
     theirs.value = null;
     state.value = 'saved';
@@ -76,7 +78,7 @@ export const useSavingStore = defineStore('saving', () => {
     window.clearTimeout(keepTimer);
     keepTimer = 0;
     if (!effects.effect || effects.effect === savedEffect) return;
-    const text = canonicalText(effects.effect);
+    const text = texts.of(effects.effect);
     if (text !== savedText || state.value === 'saving' || state.value === 'stale') return keepDraft(text);
     window.clearTimeout(timer);
     localStorage.removeItem(draftName(effects.id));
@@ -109,7 +111,7 @@ export const useSavingStore = defineStore('saving', () => {
     const effect = effects.effect;
     const id = effects.id;
     if (!effect || state.value === 'stale') return;
-    const text = canonicalText(effect);
+    const text = texts.of(effect);
     if (text === savedText) {
       state.value = 'saved';
       forgetDraft(id, text);
@@ -124,7 +126,7 @@ export const useSavingStore = defineStore('saving', () => {
       savedText = text;
       savedEffect = effect;
       sentence.value = '';
-      const isLatest = canonicalText(effects.effect) === text;
+      const isLatest = texts.of(effects.effect) === text;
       state.value = isLatest ? 'saved' : 'waiting';
       if (!isLatest) later(QUIET_MILLISECONDS);
     } catch (error) {
@@ -159,7 +161,7 @@ export const useSavingStore = defineStore('saving', () => {
     const other = theirs.value;
     if (!other) return;
     effects.revision = other.revision;
-    savedText = canonicalText(other.document);
+    savedText = texts.of(other.document);
     savedEffect = null;
     theirs.value = null;
     state.value = 'saved';

@@ -27,34 +27,29 @@ const store = useEffectStore();
 const { layer: shown, owner: layer, measures, dials, lifetimes } = useLayer(() => props.layerId);
 const { clock, seconds, presence } = useTimeView();
 const inner = computed(() => props.width - 2 * PAD);
-/** The part of the sheet in which births may happen, in seconds. */
-const span = computed(() => {
-  const { from, until } = windowOf(layer.value, store.effect!, clock.value);
-  const { length } = clock.value;
-  return {
-    from: Math.min(length, Math.max(0, from)),
-    until: Math.min(length, Math.max(0, until)),
-    isOpen: until === Infinity,
-  };
-});
+/** The part of the sheet in which births may happen, in seconds; each by itself, so that what stays the same draws nothing anew. */
+const births = computed(() => windowOf(layer.value, store.effect!, clock.value));
+const onSheet = (time: number) => Math.min(clock.value.length, Math.max(0, time));
+const from = computed(() => onSheet(births.value.from));
+const until = computed(() => onSheet(births.value.until));
+const isOpenEnded = computed(() => births.value.until === Infinity);
 const x = (time: number) => PAD + Math.min(1, time / seconds.value) * inner.value;
 const base = computed(() => (props.isOpen ? props.height - 12 : props.height - 4));
 const room = computed(() => base.value - (props.isOpen ? 26 : 4));
 
 const rates = computed(() => {
-  const births = numberReader(layer.value, 'births.rate', { measures: measures.value });
+  const rate = numberReader(layer.value, 'births.rate', { measures: measures.value });
   const reading = { ...newReading(), dials: dialShares({ dials: dials.value }) };
   const { length, opening, hold, closing } = clock.value;
-  const fades = births.isLevel && span.value.isOpen;
-  const { from, until } = span.value;
+  const fades = rate.isLevel && isOpenEnded.value;
   return Array.from({ length: 97 }, (_, i) => {
-    const time = from + (i / 96) * (until - from);
+    const time = from.value + (i / 96) * (until.value - from.value);
     reading.effectTime = length > 0 ? time / length : 0;
     const late = time - opening - hold;
-    return births.read(reading) * (fades && closing > 0 && late > 0 ? 1 - late / closing : 1);
+    return rate.read(reading) * (fades && closing > 0 && late > 0 ? 1 - late / closing : 1);
   });
 });
-const tickAt = (i: number) => span.value.from + ((i - 0.5) / 24) * (span.value.until - span.value.from);
+const tickAt = (i: number) => from.value + ((i - 0.5) / 24) * (until.value - from.value);
 const peak = computed(() => Math.max(...rates.value));
 const isStanding = computed(() => {
   const { base: standing } = layer.value.settings['births.standing'];
@@ -65,17 +60,17 @@ const perMetre = computed(() => {
   return metre.kind === 'fixed' ? metre.value : 0;
 });
 const birthArea = computed(() => {
-  const { from, until } = span.value;
-  if (peak.value === 0 || from === until) return '';
+  if (peak.value === 0 || from.value === until.value) return '';
   const points = rates.value.map((rate, i) => {
-    const time = from + (i / 96) * (until - from);
+    const time = from.value + (i / 96) * (until.value - from.value);
     return `L${x(time).toFixed(1)} ${(base.value - (rate / peak.value) * room.value * 0.8).toFixed(1)}`;
   });
-  return `M${x(from)} ${base.value}${points.join('')}L${x(until)} ${base.value}Z`;
+  return `M${x(from.value)} ${base.value}${points.join('')}L${x(until.value)} ${base.value}Z`;
 });
+const ownPresence = computed(() => presence.value.get(ownerId.value));
 /** How long those born last live on past the end of each run of births. */
 const tails = computed(() => {
-  const born = presence.value.get(ownerId.value)?.born;
+  const born = ownPresence.value?.born;
   if (!born || isStanding.value) return '';
   const cell = clock.value.length / PRESENCE_CELLS;
   const high = room.value * 0.4;
@@ -105,7 +100,7 @@ const livingLine = computed(() => {
     )
     .join('');
 });
-const births = computed(() =>
+const birthWords = computed(() =>
   isStanding.value
     ? 'stands'
     : [
@@ -117,7 +112,7 @@ const births = computed(() =>
         .join(', '),
 );
 const words = computed(() =>
-  layer.value === shown.value ? births.value : `those of ${layer.value.name}: ${births.value}`,
+  layer.value === shown.value ? birthWords.value : `those of ${layer.value.name}: ${birthWords.value}`,
 );
 
 const isHits = computed(() => layer.value.source.kind === 'hits');
@@ -177,9 +172,9 @@ function addBurst(event: MouseEvent): void {
     <rect
       v-if="isStanding"
       class="bar"
-      :x="x(span.from)"
+      :x="x(from)"
       :y="base - Math.min(room, 9)"
-      :width="x(clock.length) - x(span.from)"
+      :width="x(clock.length) - x(from)"
       :height="Math.min(room, 9)"
       rx="1.5"
     />

@@ -22,9 +22,18 @@ export const STEP = 1 / 60;
 const SNAP = 5;
 
 export function provideTimeView(effect: () => Effect): TimeView {
-  const clock = computed(() => sheetClock(effect()));
+  const stretches = computed(() => effect().stretches);
+  const clock = computed(() => sheetClock({ stretches: stretches.value }));
   const kept = ref<number | null>(null);
-  const presence = computed(() => presenceOf(effect()));
+  /** Layers whose presence is as it was keep theirs, so that their rows are not drawn anew. */
+  let before: ReadonlyMap<string, Presence> = new Map();
+  const presence = computed(() => {
+    const now = [...presenceOf(effect())].map(([id, own]) => {
+      const known = before.get(id);
+      return [id, known && isSame(known, own) ? known : own] as const;
+    });
+    return (before = new Map(now));
+  });
   const view: TimeView = {
     clock,
     seconds: computed(() => Math.max(0.001, clock.value.length, kept.value ?? 0)),
@@ -35,6 +44,9 @@ export function provideTimeView(effect: () => Effect): TimeView {
   provide(TIME_VIEW, view);
   return view;
 }
+
+const isSame = (a: Presence, b: Presence): boolean =>
+  (['born', 'alive', 'again'] as const).every((part) => a[part].every((cell, i) => cell === b[part][i]));
 
 export const useTimeView = (): TimeView => inject(TIME_VIEW)!;
 
