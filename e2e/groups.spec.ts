@@ -115,6 +115,34 @@ test('several layers are edited at once, what differs is shown, and what is lock
   await expect(row(page, 'Embers')).toBeVisible();
 });
 
+test('sources, bursts, forces and colours of several layers are set together', async ({ page }) => {
+  await chooseThree(page);
+  const both = async () => {
+    await saved(page);
+    const effect = await documentOf(page);
+    return [layerOf(effect, 'Motes'), layerOf(effect, 'Embers')] as const;
+  };
+  await chapter(page, 'Source');
+  await page.getByLabel('source', { exact: true }).selectOption('ring');
+  for (const { source } of await both()) expect(source.kind).toBe('ring');
+  await chapter(page, 'Births');
+  await page.getByRole('button', { name: 'Add a burst' }).click();
+  await type(page, /^burst count: 30/, '12');
+  for (const { bursts } of await both())
+    expect(Object.values(bursts.byId)).toMatchObject([{ count: 12, stretch: 'hold', at: 0 }]);
+  await chapter(page, 'Motion');
+  await page.getByRole('button', { name: 'Add a force' }).click();
+  await page.getByRole('menuitem', { name: 'Wind' }).click();
+  await type(page, /^wind, wind speed/, '5');
+  for (const { forces } of await both()) {
+    const wind = Object.values(forces.byId).find(({ kind }) => kind === 'wind')!;
+    expect((wind.settings as unknown as Record<string, NumberSetting>)['speed']!.base).toMatchObject({ value: 5 });
+  }
+  await chapter(page, 'Life');
+  await page.getByRole('button', { name: 'One colour instead' }).click();
+  for (const { settings } of await both()) expect(settings['life.colour'].shapers.order).toEqual([]);
+});
+
 test('the whole effect is made larger and faster by law, and mirrored, each one step of undo', async ({ page }) => {
   await goTo(page, 120);
   const before = await pixels(page);

@@ -93,7 +93,8 @@ function rename(text: string): void {
         @commit="rename"
       />
       <p v-if="beside.length" class="beside">
-        and {{ beside.join(', ') }}: what is set here is set for all of them.
+        and {{ beside.join(', ') }}: what is set here is set for all of them, but for links and hits, which are
+        {{ layer.name }}’s alone.
         <button type="button" class="plain act" @click="store.choose([store.chosenId])">Only this one</button>
       </p>
       <div class="tabs">

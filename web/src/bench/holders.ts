@@ -85,6 +85,14 @@ export function holderIn(effect: Effect, layerId: string, of?: string): Holder |
   return layer ? { settings: layer.settings as unknown as Holder['settings'], table: LAYER_SETTINGS } : null;
 }
 
+/** The force of another layer that answers to one of the chosen layer's: of the same id, or else of the same kind. */
+export function forceBeside(effect: Effect, layerId: string, besideId: string, id: string): string | null {
+  const kind = effect.layers.byId[layerId]?.forces.byId[id]?.kind;
+  const beside = effect.layers.byId[besideId]?.forces;
+  if (!kind || !beside) return null;
+  return [id, ...beside.order].find((other) => beside.byId[other]?.kind === kind) ?? null;
+}
+
 /** What holds the setting of another layer that answers to one of the chosen layer's: by the same id, or else the same kind. */
 export function holderBeside(effect: Effect, layerId: string, besideId: string, of?: string): Holder | null {
   if (besideId === layerId || !of) return holderIn(effect, besideId, of);
@@ -92,11 +100,9 @@ export function holderBeside(effect: Effect, layerId: string, besideId: string, 
   const [own, beside] = [effect.layers.byId[layerId], effect.layers.byId[besideId]];
   if (!own || !beside) return null;
   if (part === 'force') {
-    const { kind } = own.forces.byId[id] ?? {};
     // What is shared by the effect is changed once, for all.
-    if (!kind) return null;
-    const found = [id, ...beside.forces.order].find((other) => beside.forces.byId[other]?.kind === kind);
-    return found === undefined ? null : holderIn(effect, besideId, `force/${found}`);
+    const found = forceBeside(effect, layerId, besideId, id);
+    return found === null ? null : holderIn(effect, besideId, `force/${found}`);
   }
   if (part === 'step') {
     const kindOf = (layer: typeof own, step: string) =>

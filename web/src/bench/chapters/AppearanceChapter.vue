@@ -65,7 +65,9 @@ const switches = computed(() => [
 const setSeenBy = (id: string) =>
   store.changeLayers('choose when layers are seen', (target) => (target.seenBy = id === '' ? null : id));
 const setInside = (id: string) =>
-  store.changeLayer('choose where the layer is seen', (target) => (target.inside = id === '' ? null : id));
+  store.changeLayers('choose where layers are seen', (target, layerId) => {
+    if (id !== layerId) target.inside = id === '' ? null : id;
+  });
 </script>
 
 <template>

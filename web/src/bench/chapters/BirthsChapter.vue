@@ -17,22 +17,28 @@ const stretches = computed(() => [
   { value: 'closing', text: 'the closing' },
 ]);
 
-const add = () =>
-  store.changeLayer(
-    'add a burst',
-    (layer) =>
-      (layer.bursts = withItem(layer.bursts, store.newId(), burst(hasHold.value ? 'hold' : 'opening', 0, 30))),
-  );
+/** Of several layers each gets one, under the same id: they are changed together from then on. */
+function add(): void {
+  const id = store.newId();
+  store.changeLayers('add a burst', (layer) => {
+    layer.bursts = withItem(layer.bursts, id, burst(hasHold.value ? 'hold' : 'opening', 0, 30));
+  });
+}
 const remove = (id: string) =>
-  store.changeLayer('remove a burst', (layer) => (layer.bursts = withoutItem(layer.bursts, id)));
+  store.changeLayers('remove a burst', (layer) => (layer.bursts = withoutItem(layer.bursts, id)));
 const set = (id: string, part: Partial<Burst>, gesture: string | null = null) =>
-  store.changeLayer('change a burst', (layer) => Object.assign(layer.bursts.byId[id]!, part), gesture);
+  store.changeLayers(
+    'change a burst',
+    (layer) => layer.bursts.byId[id] && Object.assign(layer.bursts.byId[id]!, part),
+    gesture,
+  );
 /** The fewest and the most of a burst: one never passes the other. */
 const setCount = (id: string, count: number, gesture: string | null) =>
-  store.changeLayer(
+  store.changeLayers(
     'change a burst',
     (layer) => {
-      const own = layer.bursts.byId[id]!;
+      const own = layer.bursts.byId[id];
+      if (!own) return;
       own.most = own.most === own.count ? count : Math.max(own.most, count);
       own.count = count;
     },
@@ -40,9 +46,9 @@ const setCount = (id: string, count: number, gesture: string | null) =>
   );
 const births = computed(() => store.chosen!.births);
 const setFrom = (from: Moment, gesture: string | null) =>
-  store.changeLayer('set when births begin', (layer) => (layer.births.from = from), gesture);
+  store.changeLayers('set when births begin', (layer) => (layer.births.from = from), gesture);
 const setUntil = (until: Moment | null, gesture: string | null = null) =>
-  store.changeLayer('set when births end', (layer) => (layer.births.until = until), gesture);
+  store.changeLayers('set when births end', (layer) => (layer.births.until = until), gesture);
 </script>
 
 <template>

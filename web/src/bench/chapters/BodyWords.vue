@@ -20,7 +20,7 @@ const change = (
   label: string,
   recipe: (drawn: Extract<DrawnAs, { kind: 'body' }>) => void,
   gesture: string | null = null,
-) => store.changeLayer(label, ({ drawn }) => drawn.kind === 'body' && recipe(drawn), gesture);
+) => store.changeLayers(label, ({ drawn }) => drawn.kind === 'body' && recipe(drawn), gesture);
 const edge = computed(() => {
   const { base } = props.drawn.settings.colour;
   return base.kind === 'fixed' ? (base.value as Colour) : { hex: '#ff9a3c' };

@@ -61,7 +61,7 @@ function made(kind: DrawnAs['kind'], layer: Layer): DrawnAs {
 }
 /** What comes with a kind, so that it is seen at once: a mesh is solid and lit. */
 function choose(kind: string): void {
-  store.changeLayer('choose how particles are drawn', (layer) => {
+  store.changeLayers('choose how particles are drawn', (layer) => {
     const { settings } = layer;
     if (kind === 'mesh' && settings['appearance.blend'].base.value === 'additive') {
       settings['appearance.blend'].base.value = 'solid';

@@ -1,24 +1,17 @@
 <script setup lang="ts">
-import { FORCE_SETTINGS, type Declaration, type Force, type Place } from '@jinx/core/document';
+import { FORCE_SETTINGS, structuredCopy, type Declaration, type Force, type Place } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import PlaceWords from '../PlaceWords.vue';
 import SettingChip from '../SettingChip.vue';
-import { forceIn } from '../holders';
+import { changeForce } from './changeForce';
 import { FORCE_NAMES, forceSentence, whereSentence } from './forceWords';
 
 /** One force as sentences: what it does, and on whom and where. */
 const props = defineProps<{ id: string; force: Force }>();
 const store = useEffectStore();
 const setPlace = (place: Place, gesture: string | null) =>
-  store.change(
-    'place a force',
-    (draft) => {
-      const force = forceIn(draft, store.chosenId, props.id);
-      if (force) force.place = place;
-    },
-    gesture,
-  );
+  changeForce(store, 'place a force', props.id, (force) => (force.place = structuredCopy(place)), gesture);
 const sentences = computed(() => [forceSentence(props.force), whereSentence(props.force)]);
 const table = computed(() => FORCE_SETTINGS[props.force.kind] as Record<string, Declaration>);
 const name = computed(() => FORCE_NAMES[props.force.kind].toLowerCase());

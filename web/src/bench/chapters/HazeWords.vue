@@ -9,7 +9,7 @@ const props = defineProps<{ drawn: Extract<DrawnAs, { kind: 'haze' }> }>();
 const store = useEffectStore();
 const WORDS = { outward: 'outward', 'in waves': 'in moving waves', 'by a picture': 'as a normal map says:' };
 const bend = (picture: PictureRef | null) =>
-  store.changeLayer(`bend by ${picture?.name ?? 'nothing'}`, ({ drawn }) => {
+  store.changeLayers(`bend by ${picture?.name ?? 'nothing'}`, ({ drawn }) => {
     if (drawn.kind === 'haze') drawn.picture = picture;
   });
 const isByPicture = computed(() => props.drawn.settings.bends.base.value === 'by a picture');

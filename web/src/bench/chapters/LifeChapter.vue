@@ -20,13 +20,13 @@ const inLives = computed(() => store.chosen!.settings['life.turns'].base.value =
 const gradient = computed(() => ageGradient(colour.value));
 
 const setColour = (value: Colour, isDrag: boolean) =>
-  store.changeLayer(
+  store.changeLayers(
     'set colour',
     (layer) => (layer.settings['life.colour'].base = { kind: 'fixed', value }),
     isDrag ? 'colour' : null,
   );
 const shape = () =>
-  store.changeLayer('shape colour', (layer) =>
+  store.changeLayers('shape colour', (layer) =>
     setAgeGradient(
       layer,
       {
@@ -40,7 +40,7 @@ const shape = () =>
     ),
   );
 const unshape = () =>
-  store.changeLayer('unshape colour', (layer) => (layer.settings['life.colour'].shapers = { order: [], byId: {} }));
+  store.changeLayers('unshape colour', (layer) => (layer.settings['life.colour'].shapers = { order: [], byId: {} }));
 </script>
 
 <template>

@@ -22,7 +22,7 @@ const choices = computed(() => [
   { value: '', text: 'a .glb file…' },
 ]);
 const change = (label: string, recipe: (drawn: MeshDrawn) => void, gesture: string | null = null) =>
-  store.changeLayer(label, ({ drawn }) => drawn.kind === 'mesh' && recipe(drawn), gesture);
+  store.changeLayers(label, ({ drawn }) => drawn.kind === 'mesh' && recipe(drawn), gesture);
 const add = (asset: string, name: string) =>
   change(
     `draw ${name}`,

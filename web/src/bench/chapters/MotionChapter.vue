@@ -7,15 +7,14 @@ import {
   forcesOn,
   newForce,
   withItem,
-  withoutItem,
-  type Force,
+  structuredCopy,
   type ForceKind,
   type Place,
 } from '@jinx/core/document';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { forceIn } from '../holders';
+import { changeForce, removeForce } from './changeForce';
 import MenuButton from '../MenuButton.vue';
 import PlaceWords from '../PlaceWords.vue';
 import SettingChip from '../SettingChip.vue';
@@ -40,7 +39,7 @@ const LAUNCHES = {
   any: 'any way at all',
 };
 const setAim = (aim: Place, gesture: string | null) =>
-  store.changeLayer('place the aim', (target) => (target.aim = aim), gesture);
+  store.changeLayers('place the aim', (target) => (target.aim = aim), gesture);
 
 /** A new force that needs a place stands where another already does, else over the figure, else in the middle. */
 function placeForNew(): Place {
@@ -51,25 +50,16 @@ function placeForNew(): Place {
   return hasChest ? atBone(thing, 'chest', [0.35, 0.45, -0.1]) : atEffect([0, 1.5, 0]);
 }
 function add(kind: string): void {
-  store.changeLayer(`add ${FORCE_NAMES[kind as ForceKind].toLowerCase()}`, (target) => {
-    target.forces = withItem(target.forces, store.newId(), newForce(kind as ForceKind, placeForNew()));
+  const [id, place] = [store.newId(), placeForNew()];
+  store.changeLayers(`add ${FORCE_NAMES[kind as ForceKind].toLowerCase()}`, (target) => {
+    target.forces = withItem(target.forces, id, newForce(kind as ForceKind, structuredCopy(place)));
   });
 }
-const remove = (id: string) =>
-  store.change('remove a force', (draft) => {
-    const own = draft.layers.byId[store.chosenId]!;
-    if (own.forces.byId[id]) own.forces = withoutItem(own.forces, id);
-    else draft.forces = withoutItem(draft.forces, id);
-  });
-const changeForce = (label: string, id: string, recipe: (force: Force) => void) =>
-  store.change(label, (draft) => {
-    const force = forceIn(draft, store.chosenId, id);
-    if (force) recipe(force);
-  });
+const remove = (id: string) => removeForce(store, id);
 const mute = (id: string, muted: boolean) =>
-  changeForce(muted ? 'mute a force' : 'unmute a force', id, (force) => (force.muted = muted));
+  changeForce(store, muted ? 'mute a force' : 'unmute a force', id, (force) => (force.muted = muted));
 const become = (id: string, kind: string) =>
-  changeForce('change the kind of a force', id, (force) => {
+  changeForce(store, 'change the kind of a force', id, (force) => {
     const made = forceOfKind(force, kind as ForceKind);
     Object.assign(force, { kind: made.kind, settings: made.settings });
   });

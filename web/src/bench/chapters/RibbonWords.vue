@@ -34,7 +34,7 @@ const nameOf = (setting: string) => {
 };
 
 const setPlace = (end: 'from' | 'to', place: Place, gesture: string | null) =>
-  store.changeLayer(
+  store.changeLayers(
     'place an end of a ribbon',
     (layer) => 'from' in layer.drawn && (layer.drawn[end] = place),
     gesture,

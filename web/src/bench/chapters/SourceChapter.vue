@@ -73,8 +73,8 @@ const thingId = computed(() => ('thing' in source.value ? source.value.thing : '
 const bones = computed(() => engine.rigs.value.get(thingId.value)?.bones.map(({ name }) => name) ?? []);
 const isThere = computed(() => things.value.some(({ value }) => value === thingId.value));
 
-const set = (label: string, recipe: (target: Layer) => void, gesture: string | null = null) =>
-  store.changeLayer(label, recipe, gesture);
+const set = (label: string, recipe: (target: Layer, layerId: string) => void, gesture: string | null = null) =>
+  store.changeLayers(label, recipe, gesture);
 function choose(kind: SourceKind): void {
   set('choose the source', (target) => {
     const place: Place = 'place' in target.source ? target.source.place : atEffect([0, 1, 0]);
@@ -102,7 +102,9 @@ const START_PATH: Vector[] = [
 /** Layers on whose particles this one may be born. */
 const parents = computed(() => layersBefore(store.effect!, store.chosenId));
 const setParent = (id: string) =>
-  set('choose the particles', (target) => target.source.kind === 'particles' && (target.source.layer = id));
+  set('choose the particles', (target, layerId) => {
+    if (target.source.kind === 'particles' && id !== layerId) target.source.layer = id;
+  });
 const kinds = computed(() =>
   KINDS.filter(({ value }) => value !== 'particles' || parents.value.length > 0 || source.value.kind === value),
 );

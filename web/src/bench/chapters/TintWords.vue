@@ -44,18 +44,18 @@ const offered = computed(() =>
   readsOffered(LAYER_SETTINGS['life.colour'].reads, store.effect!).filter(({ reads }) => reads.kind !== 'age'),
 );
 const change = (label: string, recipe: (colour: ColourSetting) => void, gesture: string | null = null) =>
-  store.changeLayer(label, ({ settings }) => recipe(settings['life.colour']), gesture);
-const add = (value: string) =>
-  change('tint the colour', (colour) => {
-    const { reads } = offered.value.find((offer) => offer.value === value)!;
-    colour.shapers = withItem(colour.shapers, store.newId(), newTint(reads));
-  });
+  store.changeLayers(label, ({ settings }) => recipe(settings['life.colour']), gesture);
+function add(value: string): void {
+  const { reads } = offered.value.find((offer) => offer.value === value)!;
+  const id = store.newId();
+  change('tint the colour', (colour) => (colour.shapers = withItem(colour.shapers, id, newTint(reads))));
+}
 const remove = (id: string) =>
   change('take a tint off', (colour) => (colour.shapers = withoutItem(colour.shapers, id)));
 const set = (id: string, shaper: Partial<Shaper>, gesture: string | null = null) =>
   change(
     'change a tint',
-    (colour) => (colour.shapers.byId[id] = { ...colour.shapers.byId[id]!, ...shaper }),
+    ({ shapers }) => shapers.byId[id] && (shapers.byId[id] = { ...shapers.byId[id]!, ...shaper }),
     gesture && `tint ${id} ${gesture}`,
   );
 const setStops = (id: string, stops: Collection<Stop>, gesture: string | null) =>
