@@ -9,6 +9,8 @@ import { peatSmoke } from './peatSmoke.ts';
 import { reedCleave } from './reedCleave.ts';
 import { saltWard } from './saltWard.ts';
 import { sinkhole } from './sinkhole.ts';
+import { seedWreath } from './seedWreath.ts';
+import { tideSigil } from './tideSigil.ts';
 import { wickFlame } from './wickFlame.ts';
 
 export type { KitAssets } from './build.ts';
@@ -26,6 +28,8 @@ export const EFFECTS: readonly ((kit: KitAssets) => Effect)[] = [
   bellShock,
   eelLeash,
   mothUnmaking,
+  tideSigil,
+  seedWreath,
 ];
 
 /** Steps at which each effect, by its name, is let loose: there it is judged and pictured. */
@@ -40,4 +44,6 @@ export const RELEASED: Readonly<Record<string, readonly number[]>> = {
   'Bell Shock': [91, 34],
   'Eel Leash': [90, 150],
   'Moth Unmaking': [75, 100],
+  'Tide Sigil': [190, 120],
+  'Seed Wreath': [120, 250],
 };
