@@ -65,6 +65,24 @@ await page.keyboard.press('Escape');
 for (let n = 0; n < 2; n++) await page.getByRole('button', { name: 'Undo' }).click();
 await page.waitForTimeout(1500);
 
+// What is named, and what lives: below the stage and beside it.
+await page.getByRole('button', { name: 'Whole effect' }).click();
+await page.getByRole('heading', { name: 'Palette' }).scrollIntoViewIfNeeded();
+await page.waitForTimeout(800);
+await shoot('names');
+await page
+  .locator('.row', { has: page.locator('[data-count="Motes"]') })
+  .locator('[data-count]')
+  .click();
+await page.getByRole('button', { name: 'Living', exact: true }).click();
+await page.locator('tbody tr').nth(12).waitFor();
+await page.getByRole('columnheader', { name: /^age/ }).getByRole('button').click();
+await page.locator('tbody tr').nth(9).click();
+await page.waitForTimeout(1500);
+await shoot('living');
+await page.getByRole('button', { name: 'Put the glass away' }).click();
+await page.getByRole('button', { name: 'Rulers', exact: true }).click();
+
 /** Goes to an effect of the project, stands it at a step, and waits until it is drawn. */
 async function stand(name: string, step: number): Promise<void> {
   await page.goto(project);
