@@ -67,7 +67,7 @@ await page.waitForTimeout(1500);
 
 // What is named, and what lives: below the stage and beside it.
 await page.getByRole('button', { name: 'Whole effect' }).click();
-await page.getByRole('heading', { name: 'Palette' }).scrollIntoViewIfNeeded();
+await page.getByRole('heading', { name: 'Sides' }).scrollIntoViewIfNeeded();
 await page.waitForTimeout(800);
 await shoot('names');
 await page
@@ -107,7 +107,7 @@ await page.getByLabel('what the stage shows').selectOption('silhouette');
 await page.waitForTimeout(12_000);
 await shoot('silhouette');
 // All effects on one sheet.
-const [wide, tall, across] = [384, 240, 5];
+const [wide, tall, across] = [384, 240, 4];
 const names = Object.keys(RELEASED);
 const rows = Math.ceil(names.length / across);
 const sheet = new Uint8Array(wide * across * tall * rows * 4).fill(20);
