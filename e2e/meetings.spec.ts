@@ -114,7 +114,7 @@ test('strikes bear particles where the picture is hit, at that instant again aft
   await page.getByLabel('source', { exact: true }).selectOption({ label: 'by hits' });
   await expect(page.getByText('Sparks shows nothing: nothing hits it yet')).toBeVisible();
   await goTo(page, 40);
-  await page.getByRole('button', { name: 'Strike' }).click();
+  await page.getByRole('button', { name: 'Strike', exact: true }).click();
   await goTo(page, 50);
   const struck = await particlesOf(page, 'Sparks');
   expect(struck.positions.length).toBe(3);

@@ -157,7 +157,9 @@ test.describe('the bench', () => {
     await page.getByLabel(/^Budget/).press('Enter');
     await goTo(page, 150);
     await expect.poll(() => page.evaluate(() => window.jinx.state().living)).toBeLessThanOrEqual(1000);
-    await expect(page.getByText(/births refused/)).toBeVisible();
+    await expect(page.getByText(/over the project’s budget of 1000: most of them, [\d.]+, are Motes/)).toBeVisible();
+    await page.getByRole('button', { name: /^\d+ more$/ }).click();
+    await expect(page.getByText(/births refused/).first()).toBeVisible();
     await page.getByLabel(/^Budget/).fill('100000');
     await page.getByLabel(/^Budget/).press('Enter');
     await expect

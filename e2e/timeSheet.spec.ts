@@ -48,12 +48,14 @@ test('a burst is set on the time sheet, dragged, doubled and taken away, and its
   const after = Math.ceil((burst!.at + 0.8) * 60) + 3;
   await goTo(page, after);
   const withIt = await count(page, 'Embers');
+  const mark = page.getByRole('button', { name: /^A burst of 30/ });
+  await expect(mark).toHaveCount(1);
   await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(mark).toHaveCount(0);
   await goTo(page, after);
   expect(withIt - (await count(page, 'Embers'))).toBe(30);
   await page.getByRole('button', { name: 'Redo' }).click();
 
-  const mark = page.getByRole('button', { name: /^A burst of 30/ });
   await drag(page, mark.first(), 60);
   const [moved] = Object.values((await embers(page)).bursts.byId);
   expect(moved!.at).toBeCloseTo(burst!.at + (60 / (box.width - 20)) * 6, 1);
