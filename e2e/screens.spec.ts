@@ -59,7 +59,7 @@ test.describe('the bench', () => {
 
   test('has them in everything that stands below the stage, and on every page', async ({ page }) => {
     await page.getByRole('button', { name: 'Pause' }).click();
-    for (const name of ['Living', 'Over time', 'In words', 'Rulers']) {
+    for (const name of ['Living', 'Over time', 'In words', 'Compared', 'Rulers']) {
       await page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name }).click();
       await page.waitForTimeout(700);
       expect(await complaints(page), name).toEqual([]);

@@ -9,9 +9,12 @@ import { bytesOf, idOf, jsonOf } from './body.ts';
 import { inTransaction, type Database, type Session } from './database.ts';
 import { addEffect, loadEffect, saveEffect } from './effects.ts';
 import { notFound, Refusal } from './errors.ts';
+import { searched } from './search.ts';
 
 const MOST_FILE = 128 * 1024 * 1024;
 const MOST_PICTURE = 1024 * 1024;
+/** Letters that are looked for at most. */
+const MOST_SOUGHT = 200;
 const projectName = z.strictObject({
   name: z.string().trim().min(1, 'a project needs a name').max(80, 'a name has up to 80 letters'),
 });
@@ -73,6 +76,13 @@ export function routes(database: Database): Router {
       [id],
     );
     context.body = { ...rows[0], effects: effects.rows, assets: assets.rows };
+  });
+
+  router.get('/projects/:id/search', async (context) => {
+    const id = idOf(context, 'project');
+    await mustExist(database, id);
+    const { text } = context.query;
+    context.body = await searched(database, id, typeof text === 'string' ? text.slice(0, MOST_SOUGHT) : '');
   });
 
   router.patch('/projects/:id', async (context) => {

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { pino } from 'pino';
 import { encode } from 'fast-png';
 import { strToU8, unzipSync, zipSync } from 'fflate';
-import { newEffect, newLayer, newStep, type Effect } from '@jinx/core/document';
+import { newEffect, newLayer, newStep, type Effect, collectionOf, namedColour } from '@jinx/core/document';
 import { KIT, KIT_FIGURES, KIT_PROPS, lamplitMantle, makeKit } from '@jinx/demo';
 import { connect, inTransaction, makeApp, migrate, type Database } from './index.ts';
 
@@ -56,6 +56,27 @@ describe.skipIf(!url)('the server', () => {
     const loaded = (await ask('GET', `/effects/${made.id}`)).body;
     expect(loaded.document).toEqual(newEffect('Lamp', 5));
     expect(loaded.revision).toBe(1);
+  });
+
+  it('finds a word in everything that is set in the effects of a project, and in no other project', async () => {
+    const [project, other] = [await makeProject('Marsh'), await makeProject('Elsewhere')];
+    const lamp = newEffect('Lamp', 5);
+    lamp.palette = collectionOf([['ember', namedColour('Ember', '#ff7a2e')]]);
+    lamp.layers = collectionOf([['motes', newLayer('Motes', 1)]]);
+    await makeEffect(project, lamp);
+    await makeEffect(project, newEffect('Bell', 6));
+    await makeEffect(other, lamp);
+    const search = async (text: string) =>
+      (await ask('GET', `/projects/${project}/search?text=${encodeURIComponent(text)}`)).body;
+    expect(await search('ember')).toMatchObject([
+      { name: 'Lamp', more: 0, lines: [{ heading: 'The effect', name: 'colour Ember', value: '#ff7a2e' }] },
+    ]);
+    // All words, in any order; an effect's own name too.
+    expect((await search('rate motes'))[0].lines).toHaveLength(1);
+    expect((await search('bell')).map(({ name }: { name: string }) => name)).toEqual(['Bell']);
+    expect(await search('moth')).toEqual([]);
+    expect(await search('  ')).toEqual([]);
+    expect((await ask('GET', `/projects/${crypto.randomUUID()}/search?text=a`)).status).toBe(404);
   });
 
   it('names the path of what is wrong in a document, and keeps nothing of it', async () => {

@@ -221,7 +221,15 @@ function ofLayer(effect: Effect, id: Id): SetLine[] {
   );
   const isOwn = layer.population.kind === 'own';
   return [
-    line('drawn', 'drawn as', layer.drawn.kind),
+    line(
+      'drawn',
+      'drawn as',
+      layer.drawn.kind === 'mesh'
+        ? `mesh (${listed(layer.drawn.meshes)
+            .map(({ item }) => item.name)
+            .join(', ')})`
+        : layer.drawn.kind,
+    ),
     ...(flags.length > 0 ? [line('flags', 'is', flags.join(', '))] : []),
     ...(layer.parent ? [line('parent', 'in the group', effect.groups.byId[layer.parent]?.name ?? '')] : []),
     ...(layer.population.kind === 'follows' ? [line('population', 'follows', nameOf(layer.population.layer))] : []),

@@ -1,5 +1,6 @@
 export * from './chapters.ts';
 export * from './clip.ts';
+export * from './compare.ts';
 export * from './mirror.ts';
 export * from './names.ts';
 export * from './regroup.ts';

@@ -1,4 +1,4 @@
-import type { Effect } from '@jinx/core/document';
+import type { Effect, SetLine } from '@jinx/core/document';
 
 /** An answer from the server that is not what was asked for. */
 export class ApiError extends Error {
@@ -67,6 +67,13 @@ export interface ProjectDetail {
   readonly effects: EffectSummary[];
   readonly assets: AssetSummary[];
 }
+/** Where a word was found in one effect. */
+export interface FoundIn {
+  readonly id: string;
+  readonly name: string;
+  readonly lines: readonly SetLine[];
+  readonly more: number;
+}
 export interface StoredEffect {
   readonly id: string;
   readonly projectId: string;
@@ -78,6 +85,8 @@ export const api = {
   projects: () => json<ProjectSummary[]>('GET', '/projects'),
   addProject: (name: string) => json<{ id: string }>('POST', '/projects', { name }),
   project: (id: string) => json<ProjectDetail>('GET', `/projects/${id}`),
+  search: (id: string, text: string) =>
+    json<FoundIn[]>('GET', `/projects/${id}/search?text=${encodeURIComponent(text)}`),
   setBudget: (id: string, livingBudget: number) => json<void>('PATCH', `/projects/${id}`, { livingBudget }),
   deleteProject: (id: string) => json<void>('DELETE', `/projects/${id}`),
   addEffect: (projectId: string, document: Effect) =>

@@ -19,6 +19,7 @@ import FindingsLine from './FindingsLine.vue';
 import { useFindings } from './useFindings';
 import { useKeys } from './keys';
 import { useHistory } from './livingHistory';
+import Compared from './reading/Compared.vue';
 import InWords from './reading/InWords.vue';
 import LivingTable from './reading/LivingTable.vue';
 import OverTime from './reading/OverTime.vue';
@@ -248,7 +249,8 @@ useKeys({
       <Rulers v-if="below === 'rulers'" :living="history.living" @drop-file="dropFile" />
       <LivingTable v-else-if="below === 'living'" />
       <OverTime v-else-if="below === 'time'" :history="history" :budget="budget" />
-      <InWords v-else />
+      <InWords v-else-if="below === 'words'" />
+      <Compared v-else />
     </template>
     <p v-else class="quiet opening">Opening…</p>
     <StaleNotice />

@@ -7,6 +7,7 @@ import { api, ApiError, type EffectSummary, type ProjectDetail } from '../api';
 import { handOver } from '../handOver';
 import { random32 } from '../stores/effect';
 import EffectCard from './EffectCard.vue';
+import FindInEffects from './FindInEffects.vue';
 import HomeTop from './HomeTop.vue';
 import { usePictures } from './pictures';
 
@@ -131,6 +132,7 @@ const when = (text: string) =>
         <button type="button" class="plain act" @click="pick('.zip', bringParcel)">Bring in a parcel…</button>
       </div>
     </section>
+    <FindInEffects v-if="project.effects.length > 0" :project-id="props.id" />
     <section>
       <h2>Figures</h2>
       <ul class="list">
