@@ -25,7 +25,7 @@ const TOO_LONG = 20_000;
 
 interface Door {
   state(): { step: number; drawMilliseconds: number };
-  edits(): { made: number; shown: { edit: number; at: number; interval: number }[] };
+  edits(): { made: number; shown: { edit: number; at: number }[] };
 }
 interface Pressed {
   pressedAt: number;

@@ -219,8 +219,8 @@ export type ToStage =
 /** What the stage tells the page. */
 export type FromStage =
   | { kind: 'drawn'; step: number; drawMilliseconds: number; drawn: number }
-  /** The edit of that number is drawn, at that time of the system's clock, begun so many milliseconds after the picture before. */
-  | { kind: 'shown'; edit: number; interval: number; at: number }
+  /** The edit of that number is drawn, at that time of the system's clock. */
+  | { kind: 'shown'; edit: number; at: number }
   | ({ kind: 'tracked' } & Tracked)
   | { kind: 'pixels'; id: number; width: number; height: number; rgba: Uint8Array }
   | { kind: 'stepPicture'; id: number; size: number; rgba: Uint8Array }

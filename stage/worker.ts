@@ -59,13 +59,12 @@ function drawNow(now: number): void {
   const start = performance.now();
   const drawn = stage!.draw(start);
   if (!drawn) return;
-  const interval = start - drawnAt;
   drawnAt = start;
   if (drawn.edit > shownEdit) {
     // It is seen once it is drawn to its end.
     stage!.finish();
     shownEdit = drawn.edit;
-    tell({ kind: 'shown', edit: shownEdit, interval, at: performance.timeOrigin + performance.now() });
+    tell({ kind: 'shown', edit: shownEdit, at: performance.timeOrigin + performance.now() });
   }
   const tracked = stage!.tracked();
   if (tracked) tell({ kind: 'tracked', ...tracked });

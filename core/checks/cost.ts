@@ -7,13 +7,12 @@ import { isShaped, layerMend, mostOf, said } from './numbers.ts';
 export interface ObservedCost {
   /** Living particles that the project allows. */
   readonly budget?: number;
-  /** By layer id: how many live, and milliseconds that its last step took. */
-  readonly living?: Readonly<Record<Id, number>>;
+  /** Milliseconds that a layer's step takes, by its id. */
   readonly milliseconds?: Readonly<Record<Id, number>>;
 }
 
 /** Milliseconds of one layer's step beyond which sixty steps a second are in danger. */
-const SLOW_STEP = 8;
+export const SLOW_STEP = 8;
 
 /** How many of a layer would live at once by its rate, its standing and its bursts. */
 function wouldLive(effect: Effect, layerId: Id): number {
@@ -52,14 +51,11 @@ export function capProblems(effect: Effect, layerId: Id, isRefusing: boolean): P
 }
 
 /** More than the project's budget, and by which layer most. */
-function overBudget(effect: Effect, { budget, living }: ObservedCost): Problem[] {
+function overBudget(effect: Effect, { budget }: ObservedCost): Problem[] {
   if (!budget) return [];
   const counts = effect.layers.order.map((id) => ({
     id,
-    count: Math.max(
-      living?.[id] ?? 0,
-      Math.min(wouldLive(effect, id), mostOf(effect.layers.byId[id]!.settings['births.cap'], effect)),
-    ),
+    count: Math.min(wouldLive(effect, id), mostOf(effect.layers.byId[id]!.settings['births.cap'], effect)),
   }));
   const all = counts.reduce((sum, { count }) => sum + count, 0);
   if (all <= budget) return [];

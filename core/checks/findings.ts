@@ -219,12 +219,16 @@ const asFinding = (problem: Problem, layerId: Id | null, where: Where): Finding 
   measure: problem.measure ?? null,
   mend: problem.mend,
 });
+/** Problems by where they are put right. */
+type Chaptered = readonly (readonly [Where, readonly Problem[]])[];
+const told = (chapters: Chaptered, layerId: Id | null): Finding[] =>
+  chapters.flatMap(([where, problems]) => problems.map((problem) => asFinding(problem, layerId, where)));
 const under = (group: string, problems: readonly Problem[]): Problem[] =>
   problems.map((problem) => ({ ...problem, id: `${group}/${problem.id}` }));
 
 /** What is wrong with a layer whether it shows something or not. */
 function whateverItShows(effect: Effect, id: Id, rigs: StageRigs, missing: Missing): Finding[] {
-  const chapters: readonly [Where, readonly Problem[]][] = [
+  const chapters: Chaptered = [
     ['motion', under('surface', surfaceProblems(effect, id, rigs, missing))],
     ['source', under('front', frontProblems(effect, id, rigs))],
     ['life', under('channel', channelProblems(effect, id))],
@@ -234,14 +238,14 @@ function whateverItShows(effect: Effect, id: Id, rigs: StageRigs, missing: Missi
     ['motion', under('motion', motionProblems(effect, id, rigs))],
     ['life', under('idle', idleProblems(effect, id))],
   ];
-  return chapters.flatMap(([where, problems]) => problems.map((problem) => asFinding(problem, id, where)));
+  return told(chapters, id);
 }
 
 /** What is wrong with how a layer is seen. */
 function howItShows(effect: Effect, id: Id, rigs: StageRigs, observed: Observed): Finding[] {
   const layer = effect.layers.byId[id]!;
   const refused = refusals(effect, id, layer, observed);
-  const chapters: readonly [Where, readonly Problem[]][] = [
+  const chapters: Chaptered = [
     ['life', pops(effect, id, layer).map((found, index) => ({ id: `pop${index}`, ...found }))],
     ['births', refused ? [{ id: 'refused', ...refused }] : []],
     ['births', capProblems(effect, id, refused !== null)],
@@ -251,7 +255,7 @@ function howItShows(effect: Effect, id: Id, rigs: StageRigs, observed: Observed)
     ['appearance', trailProblems(effect, id)],
     ['appearance', flickerProblems(effect, id)],
   ];
-  return chapters.flatMap(([where, problems]) => problems.map((problem) => asFinding(problem, id, where)));
+  return told(chapters, id);
 }
 
 const RANK: Record<Severity, number> = { wrong: 0, doubtful: 1 };
@@ -259,14 +263,14 @@ const RANK: Record<Severity, number> = { wrong: 0, doubtful: 1 };
 /** All that is wrong with an effect: first what is wrong as it stands, then what only looks so; each layer by layer, front to back. */
 export function findings(effect: Effect, rigs: StageRigs, observed: Observed): Finding[] {
   const missing: Missing = observed.missing ?? new Map();
-  const ofEffect: readonly [Where, readonly Problem[]][] = [
+  const ofEffect: Chaptered = [
     ['whole', under('stage', stageProblems(effect, missing))],
     ['rulers', nameProblems(effect)],
     ['rulers', deadSeconds(effect)],
     ['births', costProblems(effect, observed)],
   ];
   const all = [
-    ...ofEffect.flatMap(([where, problems]) => problems.map((problem) => asFinding(problem, null, where))),
+    ...told(ofEffect, null),
     ...listed(effect.layers).flatMap(({ id, item }) => {
       const nothing = whyNothing(effect, id, item, rigs);
       return [

@@ -1,3 +1,4 @@
+export { SLOW_STEP } from './cost.ts';
 export * from './findings.ts';
 export * from './lifeSamples.ts';
 export { deadSpans, presenceOf, PRESENCE_CELLS, sheetClock, type Presence, type Span } from './presence.ts';

@@ -1,5 +1,5 @@
 import { curveShaper, ownerOf, type Effect, type Layer, type NumberSetting, type Shaper } from '../document/index.ts';
-import { curveAt, readyCurve } from '../maths/index.ts';
+import { brightnessOf, curveAt, readyCurve } from '../maths/index.ts';
 import { colourReader, dialShares, lookPlan, newReading, numberReader } from '../simulation/index.ts';
 
 /** How a middling particle of a layer looks at one age. */
@@ -97,7 +97,7 @@ export function samplesOf(layer: Layer, owner: Layer, shared: Shared, ages: read
     const opacity = opacities.read(reading) / 100;
     const intensity = intensities.read(reading);
     colour.readInto(reading, rgb);
-    const brightness = 0.2126 * rgb[0]! + 0.7152 * rgb[1]! + 0.0722 * rgb[2]!;
+    const brightness = brightnessOf(rgb);
     return {
       age: reading.age,
       size,

@@ -1,5 +1,5 @@
 import { listed, ownerOf, SURROUND_COLOURS, type Effect, type Id, type Layer } from '../document/index.ts';
-import { exp, linearOf } from '../maths/index.ts';
+import { brightnessOf, exp, linearOf } from '../maths/index.ts';
 import { colourReader, dialShares, newReading, numberReader } from '../simulation/index.ts';
 import { lifeSamples, lifetimes, type LifeSample } from './lifeSamples.ts';
 import type { Problem } from './mend.ts';
@@ -21,19 +21,17 @@ const FLASH = 0.1;
 
 const LN2 = 0.6931471805599453;
 
-const bright = (rgb: readonly number[]) => 0.2126 * rgb[0]! + 0.7152 * rgb[1]! + 0.0722 * rgb[2]!;
-
 /** Light behind an effect on a surround, between horizon and ground. */
 export function surroundLight(surround: Effect['stage']['surround']): number {
   const { horizon, ground } = SURROUND_COLOURS[surround];
-  return (bright(linearOf(horizon)) + bright(linearOf(ground))) / 2;
+  return (brightnessOf(linearOf(horizon)) + brightnessOf(linearOf(ground))) / 2;
 }
 
 const isSeenItself = ({ drawn }: Layer) => drawn.kind !== 'haze' && drawn.kind !== 'light';
 
 /** How far one particle that adds or multiplies changes what is behind it, as a share of that. */
 function contrast(isAdded: boolean, { rgb, intensity, opacity }: LifeSample, behind: number): number {
-  const own = bright(rgb) * intensity;
+  const own = brightnessOf(rgb) * intensity;
   const there = behind + 0.01;
   return isAdded ? (own * opacity) / there : ((1 - Math.min(1, own)) * opacity * behind) / there;
 }
@@ -103,12 +101,14 @@ function brightnessOverTime(effect: Effect, layerId: Id): Float64Array {
     reading.effectTime = clock.share(time);
     reading.stretchTime = clock.stretchShare(time);
     colour.readInto(reading, rgb);
-    return ((bright([...rgb]) * opacity.read(reading)) / 100) * intensity.read(reading);
+    return ((brightnessOf(rgb) * opacity.read(reading)) / 100) * intensity.read(reading);
   };
   const stands = mostOf(owner.settings['births.standing'], effect) > 0;
-  const starts = { opening: 0, hold: clock.opening, closing: clock.closesAt };
   const begun = listed(owner.bursts).flatMap(({ item }) =>
-    Array.from({ length: item.most > 0 ? item.times : 0 }, (_, n) => starts[item.stretch] + item.at + n * item.every),
+    Array.from(
+      { length: item.most > 0 ? item.times : 0 },
+      (_, n) => clock.startOf(item.stretch) + item.at + n * item.every,
+    ),
   );
   for (let step = 0; step < series.length; step++) {
     const time = step / clock.rate;

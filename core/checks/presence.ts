@@ -7,10 +7,10 @@ import {
   type Effect,
   type Id,
   type Layer,
-  type NumberSetting,
 } from '../document/index.ts';
 import { dialShares, EffectClock, newReading, NumberReader, numberReader, windowOf } from '../simulation/index.ts';
 import { lifetimesOf } from './lifeSamples.ts';
+import { mostOf } from './numbers.ts';
 
 /** Parts into which the time sheet is cut to tell where something lives. */
 export const PRESENCE_CELLS = 240;
@@ -50,9 +50,6 @@ function sheetOf(effect: Effect): Sheet {
   const cell = (time: number) => Math.floor(time / Math.max(1e-9, seconds) + 0.5);
   return { clock, seconds, holdFrom: cell(clock.opening), holdTo: cell(clock.opening + clock.hold) };
 }
-
-const mostOf = ({ base, muted }: NumberSetting): number =>
-  muted || base.kind === 'taken' ? 0 : base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 1;
 
 const cellOf = (time: number, { seconds }: Sheet): number =>
   Math.min(PRESENCE_CELLS - 1, Math.max(0, Math.floor(time / seconds)));
@@ -95,14 +92,13 @@ function windowIn(layer: Layer, effect: Effect, { clock }: Sheet, { isAgain }: P
 function bornByItself(effect: Effect, layer: Layer, sheet: Sheet, pass: Pass): Uint8Array {
   const born = new Uint8Array(PRESENCE_CELLS);
   const { clock, seconds } = sheet;
-  const starts = { opening: 0, hold: clock.opening, closing: clock.closesAt };
   if (layer.source.kind === 'hits') {
-    for (const { item } of listed(layer.source.hits)) born[cellOf(starts[item.stretch] + item.at, sheet)] = 1;
+    for (const { item } of listed(layer.source.hits)) born[cellOf(clock.startOf(item.stretch) + item.at, sheet)] = 1;
     return born;
   }
   const [from, until] = windowIn(layer, effect, sheet, pass);
   const rate = numberReader(layer, 'births.rate', effect);
-  const follows = mostOf(layer.settings['births.perMetre']) > 0;
+  const follows = mostOf(layer.settings['births.perMetre'], effect) > 0;
   const reading = { ...newReading(), dials: dialShares(effect) };
   for (let i = 0; i < PRESENCE_CELLS; i++) {
     const time = (i + 0.5) * seconds;
@@ -112,7 +108,7 @@ function bornByItself(effect: Effect, layer: Layer, sheet: Sheet, pass: Pass): U
   }
   for (const { item } of listed(layer.bursts))
     for (let time = 0; time < item.times; time++) {
-      const at = starts[item.stretch] + item.at + time * item.every;
+      const at = clock.startOf(item.stretch) + item.at + time * item.every;
       if (item.most > 0 && at >= from && at < Math.min(until, clock.endsAt + seconds)) born[cellOf(at, sheet)] = 1;
     }
   return born;
@@ -124,8 +120,8 @@ function delayOf(link: Layer['links']['byId'][string], effect: Effect): Delay {
   return [reader.low, reader.high];
 }
 
-const standsIn = ({ settings }: Layer): boolean =>
-  mostOf(settings['births.standing']) > 0 || mostOf(settings['births.perArea']) > 0;
+const standsIn = ({ settings }: Layer, effect: Effect): boolean =>
+  mostOf(settings['births.standing'], effect) > 0 || mostOf(settings['births.perArea'], effect) > 0;
 
 /** Where each layer's particles are born and may live in one pass, in the order in which they set each other off. */
 function passed(effect: Effect, sheet: Sheet, pass: Pass): Map<Id, { born: Uint8Array; alive: Uint8Array }> {
@@ -145,7 +141,7 @@ function passed(effect: Effect, sheet: Sheet, pass: Pass): Map<Id, { born: Uint8
     // Held by a front it waits, however long, for its life to begin.
     pass.spread(alive, born, [0, layer.front ? sheet.clock.length : life[2]], sheet);
     const begun = Uint8Array.from(born);
-    if (standsIn(layer)) {
+    if (standsIn(layer, effect)) {
       const from = cellOf(windowOf(layer, effect, sheet.clock).from, sheet);
       alive.fill(1, pass.isAgain ? 0 : from);
       if (!pass.isAgain) begun[from] = 1;

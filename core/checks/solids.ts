@@ -1,4 +1,4 @@
-import { listed, shownLayers, type Effect, type Id, type Layer } from '../document/index.ts';
+import { diff, listed, shownLayers, type Effect, type Id, type Layer } from '../document/index.ts';
 import { lifeSamples } from './lifeSamples.ts';
 import type { Problem } from './mend.ts';
 import { layerMend } from './numbers.ts';
@@ -27,10 +27,9 @@ export function flickerProblems(effect: Effect, layerId: Id): Problem[] {
     if (!isSolid(other) || !stands(other) || !shown.has(otherId)) return [];
     const isSame =
       [...meshesOf(other)].some((asset) => own.has(asset)) &&
-      JSON.stringify(other.source) === JSON.stringify(layer.source) &&
+      diff(other.source, layer.source).length === 0 &&
       other.parent === layer.parent &&
-      other.settings['appearance.nudge'].base.kind === layer.settings['appearance.nudge'].base.kind &&
-      JSON.stringify(other.settings['appearance.nudge']) === JSON.stringify(layer.settings['appearance.nudge']);
+      diff(other.settings['appearance.nudge'], layer.settings['appearance.nudge']).length === 0;
     const [a, b] = [sizeOf(otherId), sizeOf(layerId)];
     if (!isSame || Math.abs(a - b) > SAME_SIZE * Math.max(a, b)) return [];
     return [

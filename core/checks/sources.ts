@@ -11,6 +11,7 @@ import {
 } from '../document/index.ts';
 import { boneNamed, meshSites, type Rig, type SiteRegion } from '../geometry/index.ts';
 import type { Mend } from './mend.ts';
+import { layerMend } from './numbers.ts';
 
 /** The rigs of the things on the stage, by the id of the thing. */
 export type StageRigs = ReadonlyMap<string, Rig>;
@@ -25,11 +26,6 @@ const isAbove0 = ({ base, muted, shapers }: NumberSetting): boolean =>
   (shapers.order.length > 0 ||
     base.kind === 'measure' ||
     (base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 0) > 0);
-
-const change = (id: string, label: string, recipe: (layer: Layer) => void): Mend => ({
-  label,
-  apply: (draft: Effect) => recipe(draft.layers.byId[id]!),
-});
 
 /** Whether links of other layers lead here. */
 function isSetOff(effect: Effect, id: string): boolean {
@@ -48,7 +44,7 @@ export function whyNothingIsBorn(effect: Effect, id: string, layer: Layer, rigs:
     if (source.hits.order.length > 0 || isSetOff(effect, id)) return null;
     return {
       why: 'nothing hits it yet: strike while it plays, or add a hit',
-      mend: change(id, 'Add a hit', (own) => {
+      mend: layerMend(id, 'Add a hit', (own) => {
         if (own.source.kind !== 'hits') return;
         const place = atEffect([0, 1, 0.5], [90, 0, 0]);
         own.source.hits = collectionOf([['first', { stretch: 'opening', at: 0.2, place, strength: 100 }]]);
@@ -65,7 +61,7 @@ export function whyNothingIsBorn(effect: Effect, id: string, layer: Layer, rigs:
   if (!isBorn)
     return {
       why: 'nothing is born',
-      mend: change(id, 'Give it 40 births a second', (own) => setNumber(own, 'births.rate', 40)),
+      mend: layerMend(id, 'Give it 40 births a second', (own) => setNumber(own, 'births.rate', 40)),
     };
   return whySourceIsEmpty(effect, id, layer, rigs);
 }
@@ -81,7 +77,7 @@ function whySourceIsEmpty(effect: Effect, id: string, layer: Layer, rigs: StageR
       why: isOwn
         ? `it is born on particles of ${parent.name}, which come of its own`
         : `it is born on particles of ${parent.name}, which shows another layer’s`,
-      mend: change(
+      mend: layerMend(
         id,
         'Use a sphere instead',
         (own) => (own.source = { kind: 'sphere', place: atEffect([0, 1, 0]) }),
@@ -98,11 +94,15 @@ function whySourceIsEmpty(effect: Effect, id: string, layer: Layer, rigs: StageR
     return {
       why: 'its source stands on something that is not on the stage',
       mend: other
-        ? change(id, `Use ${nameOf(other)}`, (own) => {
+        ? layerMend(id, `Use ${nameOf(other)}`, (own) => {
             if ('thing' in own.source) own.source.thing = other;
             else if ('place' in own.source && 'thing' in own.source.place) own.source.place.thing = other;
           })
-        : change(id, 'Use a sphere instead', (own) => (own.source = { kind: 'sphere', place: atEffect([0, 1, 0]) })),
+        : layerMend(
+            id,
+            'Use a sphere instead',
+            (own) => (own.source = { kind: 'sphere', place: atEffect([0, 1, 0]) }),
+          ),
     };
   }
   const first = rig.bones[0]!.name;
@@ -110,23 +110,23 @@ function whySourceIsEmpty(effect: Effect, id: string, layer: Layer, rigs: StageR
   if (place?.kind === 'bone' && boneNamed(rig, place.bone) < 0)
     return {
       why: `${name} has no bone "${place.bone}"`,
-      mend: change(id, `Use "${first}"`, (own) => (own.source = { kind: 'point', place: atBone(thing, first) })),
+      mend: layerMend(id, `Use "${first}"`, (own) => (own.source = { kind: 'point', place: atBone(thing, first) })),
     };
   if (source.kind === 'bones' && source.bones.length > 0 && source.bones.every((name) => boneNamed(rig, name) < 0))
     return {
       why: `${name} has none of the bones it is born on`,
-      mend: change(id, 'Use every bone', (own) => (own.source = { kind: 'bones', thing, bones: [] })),
+      mend: layerMend(id, 'Use every bone', (own) => (own.source = { kind: 'bones', thing, bones: [] })),
     };
   const region = layer.settings['source.region'].base.value as SiteRegion;
   if (source.kind === 'mesh' && meshSites(rig, source.bones, region).isEmpty)
     return source.bones.length > 0
       ? {
           why: 'no skin moves with the bones it keeps to',
-          mend: change(id, 'Use the whole skin', (own) => (own.source = { kind: 'mesh', thing, bones: [] })),
+          mend: layerMend(id, 'Use the whole skin', (own) => (own.source = { kind: 'mesh', thing, bones: [] })),
         }
       : {
           why: region === 'volume' ? `${name} has no inside` : `${name} has no surface to be born on`,
-          mend: change(id, 'Use its vertices', (own) => {
+          mend: layerMend(id, 'Use its vertices', (own) => {
             own.settings['source.region'].base = { kind: 'fixed', value: 'vertices' };
           }),
         };

@@ -1,13 +1,13 @@
 import {
   listed,
   placesOf,
+  settingsOfLayer,
   type Burst,
   type Effect,
   type Id,
   type Key,
   type NumberSetting,
 } from '../document/index.ts';
-import { settingsOfLayer } from '../document/index.ts';
 import { EffectClock, windowOf } from '../simulation/index.ts';
 import { lifetimes } from './lifeSamples.ts';
 import type { Problem } from './mend.ts';

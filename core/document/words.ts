@@ -309,18 +309,28 @@ export function wordsOf(effect: Effect): SetLine[] {
   ];
 }
 
+/** Lines under their headings, each heading once, in the order in which they first come. */
+export function sectionsOf<L extends { readonly heading: string }>(
+  lines: readonly L[],
+): { readonly heading: string; readonly lines: L[] }[] {
+  const sections = new Map<string, L[]>();
+  for (const line of lines) {
+    const known = sections.get(line.heading);
+    if (known) known.push(line);
+    else sections.set(line.heading, [line]);
+  }
+  return [...sections].map(([heading, own]) => ({ heading, lines: own }));
+}
+
 /** The lines as one page of text, each heading once. */
 export function pageOf(name: string, lines: readonly SetLine[]): string {
-  const out = [name, '='.repeat(name.length)];
-  let heading = '';
-  for (const line of lines) {
-    if (line.heading !== heading) {
-      heading = line.heading;
-      out.push('', heading, '-'.repeat(heading.length));
-    }
-    out.push(`${line.name}: ${line.value}`);
-  }
-  return `${out.join('\n')}\n`;
+  const titled = (title: string, rule: string) => [title, rule.repeat(title.length)];
+  const sections = sectionsOf(lines).flatMap(({ heading, lines: own }) => [
+    '',
+    ...titled(heading, '-'),
+    ...own.map((line) => `${line.name}: ${line.value}`),
+  ]);
+  return `${[...titled(name, '='), ...sections].join('\n')}\n`;
 }
 
 /** A line that two effects have, each in its own words; null where one has it not. */

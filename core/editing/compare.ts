@@ -7,6 +7,7 @@ import {
   type SetLine,
   type Setting,
 } from '../document/index.ts';
+import { reread } from './rewrite.ts';
 
 const nameOf = ({ at, name }: FoundSetting) => `${at}.${name}`;
 
@@ -21,15 +22,13 @@ const PLAIN: Readonly<Record<string, (from: Effect, to: Effect) => void>> = {
 };
 
 /** Whether a setting refers to something by an id that the other effect does not have. */
-function leadsNowhere(setting: Setting, { palette, measures, dials, channels }: Effect): boolean {
-  const text = JSON.stringify(setting);
-  const ids = (key: string) => [...text.matchAll(new RegExp(`"${key}":"([^"]+)"`, 'g'))].map(([, id]) => id!);
-  return (
-    ids('palette').some((id) => !palette.byId[id]) ||
-    ids('measure').some((id) => !measures.byId[id]) ||
-    ids('dial').some((id) => !dials.byId[id]) ||
-    ids('channel').some((id) => !channels.byId[id])
-  );
+function leadsNowhere(setting: Setting, effect: Effect): boolean {
+  let isGone = false;
+  reread(structuredCopy(setting), (table, id) => {
+    isGone ||= !effect[table].byId[id];
+    return id;
+  });
+  return isGone;
 }
 
 /** Whether a setting may stand where another does: within its limits, and leading nowhere that is not there. */

@@ -27,6 +27,10 @@ function nearestLevel(linear: number): number {
 /** How much of what is seen as bright is red, green and blue: Rec. 709. */
 const BRIGHT = [0.2126, 0.7152, 0.0722] as const;
 
+/** How bright a linear colour is seen. */
+export const brightnessOf = (rgb: ArrayLike<number>): number =>
+  BRIGHT[0] * rgb[0]! + BRIGHT[1] * rgb[1]! + BRIGHT[2] * rgb[2]!;
+
 /**
  * A linear colour with its hue turned by degrees about grey, as bright as before where it has room: the rotation of the
  * SVG standard's hueRotate, with the weights of Rec. 709. What would be darker than black is cut off.
@@ -36,7 +40,7 @@ export function hueTurned(rgb: Vec3, degrees: number): Vec3 {
   const turned = cos(radians(degrees));
   const aside = sin(radians(degrees));
   const [r, g, b] = BRIGHT;
-  const grey = r * rgb[0] + g * rgb[1] + b * rgb[2];
+  const grey = brightnessOf(rgb);
   const across = [
     -r * rgb[0] - g * rgb[1] + (1 - b) * rgb[2],
     0.143 * rgb[0] + 0.14 * rgb[1] - 0.283 * rgb[2],

@@ -59,6 +59,11 @@ export class EffectClock {
     return Math.floor(time * this.rate + 1e-9) - this.#skipped;
   }
 
+  /** When a stretch begins; the closing where it was let go. */
+  startOf(stretch: Burst['stretch']): number {
+    return stretch === 'opening' ? 0 : stretch === 'hold' ? this.opening : this.closesAt;
+  }
+
   /** The stretch in which a place on the time sheet lies, in seconds from its left end, and how far into it. */
   stretchOf(seconds: number): Pick<Burst, 'stretch' | 'at'> {
     const holdEnds = this.opening + this.hold;

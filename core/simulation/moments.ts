@@ -49,9 +49,8 @@ const hasRate = ({ settings }: Layer): boolean => {
 
 /** The first and the last time of each burst, in the effect's time. */
 function burstTimes(layer: Layer, clock: EffectClock): number[] {
-  const starts = { opening: 0, hold: clock.opening, closing: clock.closesAt };
   return listed(layer.bursts).flatMap(({ item }) => {
-    const first = starts[item.stretch] + item.at;
+    const first = clock.startOf(item.stretch) + item.at;
     return [first, first + (item.times - 1) * item.every];
   });
 }

@@ -23,7 +23,7 @@ import Compared from './reading/Compared.vue';
 import InWords from './reading/InWords.vue';
 import LivingTable from './reading/LivingTable.vue';
 import OverTime from './reading/OverTime.vue';
-import { provideProbe } from './reading/probe';
+import { pickOne, provideProbe } from './reading/probe';
 import Readout from './Readout.vue';
 import Rulers from './Rulers.vue';
 import StageBar from './StageBar.vue';
@@ -184,11 +184,6 @@ function dropOnChapter(event: DragEvent): void {
 const hasHits = computed(() =>
   listed(store.effect?.layers ?? emptyCollection<Layer>()).some(({ item }) => item.source.kind === 'hits'),
 );
-/** Stops, and lets a particle be pressed that goes under the glass. */
-function pickParticle(): void {
-  engine.pause();
-  probe.isPicking = true;
-}
 useKeys({
   ' ': () => transport.value?.toggle(),
   ',': () => transport.value?.step(-1),
@@ -200,7 +195,7 @@ useKeys({
   3: () => stageView.value?.handles?.setTool('size'),
   k: () => stageView.value?.handles?.keyHere(),
   c: () => (showGuides.value = !showGuides.value),
-  g: () => pickParticle(),
+  g: () => pickOne(engine, probe),
   '?': () => transport.value?.showKeys(),
   r: () => (isRaw.value = !isRaw.value),
   d: () => (isDim.value = !isDim.value),

@@ -1,4 +1,4 @@
-import { findings, type Observed, type StageRigs } from '@jinx/core/checks';
+import { findings, SLOW_STEP, type Observed, type StageRigs } from '@jinx/core/checks';
 import { computed, onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue';
 import type { CheckAnswer, CheckOrder, ToldFinding } from '../engine/checksWorker';
 import type { Engine } from '../engine/engine';
@@ -7,9 +7,8 @@ import { useEffectStore } from '../stores/effect';
 
 /** Milliseconds after an edit until it is looked through. */
 const AFTER = 120;
-/** How far one step's milliseconds move a layer's mean, and from where on the mean is told. */
+/** How far one step's milliseconds move a layer's mean. */
 const SHARE = 0.03;
-const TOLD_FROM = 8;
 
 /** What is wrong with the effect on the bench, looked through anew, beside the page, once an edit has come to rest; and what mends it. */
 export function useFindings(
@@ -37,7 +36,7 @@ export function useFindings(
     if (!state.isPlaying || !state.isExact) return;
     for (const [id, ms] of Object.entries(byLayer(state, ({ milliseconds }) => milliseconds)))
       means[id] = (means[id] ?? ms) + (ms - (means[id] ?? ms)) * SHARE;
-    const slow = Object.entries(means).filter(([, ms]) => ms > TOLD_FROM);
+    const slow = Object.entries(means).filter(([, ms]) => ms > SLOW_STEP);
     slowText.value = JSON.stringify(Object.fromEntries(slow.map(([id, ms]) => [id, Math.round(ms)])));
   }
   onBeforeUnmount(engine.listen(note));

@@ -16,9 +16,9 @@ const MOST_SHOWN = 1000;
  */
 export function openDoor(engine: Engine, layerIds: () => Record<string, string>): () => void {
   /** Edits as they were drawn, in milliseconds of the page's clock. */
-  const shown: { edit: number; at: number; interval: number }[] = [];
-  engine.onShown = (edit, at, interval) => {
-    shown.push({ edit, at: at - performance.timeOrigin, interval });
+  const shown: { edit: number; at: number }[] = [];
+  engine.onShown = (edit, at) => {
+    shown.push({ edit, at: at - performance.timeOrigin });
     if (shown.length > MOST_SHOWN) shown.shift();
   };
   const door = {

@@ -98,8 +98,8 @@ export class Engine {
   #layersText = '';
   /** Edits made so far. */
   #edits = 0;
-  /** Hears of each edit as it is drawn: its number, when by the system's clock, and milliseconds since the picture before. */
-  onShown: ((edit: number, at: number, interval: number) => void) | null = null;
+  /** Hears of each edit as it is drawn: its number, and when by the system's clock. */
+  onShown: ((edit: number, at: number) => void) | null = null;
   #shown: Effect | null = null;
   #seen: Seen = AS_IT_IS;
   /** Where the playhead was last sent, until it is there. */
@@ -168,7 +168,7 @@ export class Engine {
   #hearStage(message: FromStage): void {
     if (message.kind === 'drawn') this.state.drawMilliseconds = message.drawMilliseconds;
     else if (message.kind === 'tracked') this.tracked.value = message;
-    else if (message.kind === 'shown') this.onShown?.(message.edit, message.at, message.interval);
+    else if (message.kind === 'shown') this.onShown?.(message.edit, message.at);
     else if (message.kind === 'lost') this.isLost.value = message.isLost;
     else if (message.kind === 'failed') this.failure.value = message.sentence;
     else this.#answer(message.id, message);

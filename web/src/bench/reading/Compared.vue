@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { differencesOf, wordsOf, type Effect } from '@jinx/core/document';
+import { differencesOf, sectionsOf, wordsOf, type Effect } from '@jinx/core/document';
 import { takable, takeLine } from '@jinx/core/editing';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { api, type EffectSummary } from '../../api';
@@ -30,15 +30,7 @@ async function choose(id: string): Promise<void> {
   }
 }
 const differences = computed(() => (other.value ? differencesOf(wordsOf(store.effect!), wordsOf(other.value)) : []));
-const sections = computed(() => {
-  const found: { heading: string; lines: typeof differences.value }[] = [];
-  for (const line of differences.value) {
-    const known = found.find(({ heading }) => heading === line.heading);
-    if (known) known.lines.push(line);
-    else found.push({ heading: line.heading, lines: [line] });
-  }
-  return found;
-});
+const sections = computed(() => sectionsOf(differences.value));
 const canBeTaken = computed(() => (other.value ? takable(store.effect!, other.value) : new Set<string>()));
 const take = (id: string, name: string) =>
   store.change(`take ${name} from ${other.value!.name}`, (draft) => void takeLine(draft, other.value!, id));

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { pageOf, wordsOf, type SetLine } from '@jinx/core/document';
+import { pageOf, sectionsOf, wordsOf } from '@jinx/core/document';
 import { message } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
@@ -15,14 +15,7 @@ const shown = computed(() => {
     ? lines.value
     : lines.value.filter(({ heading, name, value }) => `${heading} ${name} ${value}`.toLowerCase().includes(text));
 });
-const sections = computed(() => {
-  const found: { heading: string; lines: SetLine[] }[] = [];
-  for (const line of shown.value) {
-    if (found.at(-1)?.heading !== line.heading) found.push({ heading: line.heading, lines: [] });
-    found.at(-1)!.lines.push(line);
-  }
-  return found;
-});
+const sections = computed(() => sectionsOf(shown.value));
 const page = () => pageOf(store.effect!.name, shown.value);
 async function copy(): Promise<void> {
   await navigator.clipboard.writeText(page());

@@ -4,7 +4,7 @@ import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import { plainNumber } from '../format';
-import { cellOf, rowOf, useProbe } from './probe';
+import { cellOf, pickOne, rowOf, useProbe } from './probe';
 import { useCensus } from './useCensus';
 
 /** One particle under the glass: all it carries, and what acts on it. */
@@ -37,10 +37,7 @@ function walk(by: number): void {
   const to = (Math.max(0, row.value) + by + census.value.rows) % Math.max(1, census.value.rows);
   probe.key = census.value.keys[to] ?? null;
 }
-function pick(): void {
-  engine.pause();
-  probe.isPicking = true;
-}
+const pick = () => pickOne(engine, probe);
 function leave(): void {
   probe.key = null;
   probe.isPicking = false;

@@ -24,3 +24,9 @@ export const cellOf = ({ columns, values }: Census, row: number, id: string): nu
 };
 /** The row of a particle; −1 where it does not live. */
 export const rowOf = ({ keys }: Census, key: number | null): number => (key === null ? -1 : keys.indexOf(key));
+
+/** Stops, and lets a particle be pressed that goes under the glass. */
+export function pickOne(engine: { readonly pause: () => void }, probe: Probe): void {
+  engine.pause();
+  probe.isPicking = true;
+}

@@ -14,16 +14,13 @@ export interface TimedMark {
   readonly words: string;
 }
 
-const startsOf = ({ opening, hold }: EffectClock) => ({ opening: 0, hold: opening, closing: opening + hold });
-
 /** The bursts of a layer, or its hits, on the time sheet. */
 export function marksOf(layer: Layer, clock: EffectClock): TimedMark[] {
-  const starts = startsOf(clock);
   if (layer.source.kind === 'hits')
     return listed(layer.source.hits).map(({ id, item }) => ({
       id,
       kind: 'hit',
-      seconds: starts[item.stretch] + item.at,
+      seconds: clock.startOf(item.stretch) + item.at,
       times: 1,
       every: 0,
       share: Math.min(1, 0.3 + item.strength / 143),
@@ -34,7 +31,7 @@ export function marksOf(layer: Layer, clock: EffectClock): TimedMark[] {
   return bursts.map(({ id, item }) => ({
     id,
     kind: 'burst',
-    seconds: starts[item.stretch] + item.at,
+    seconds: clock.startOf(item.stretch) + item.at,
     times: Math.min(item.times, 200),
     every: item.every,
     share: 0.3 + 0.7 * (item.most / largest),
