@@ -10,6 +10,9 @@ export default defineConfig({
       'server/**/*.test.ts',
       'scripts/**/*.test.ts',
     ],
+    // Vitest leaves a core free for watching; here nothing watches. No test changes what another reads.
+    maxWorkers: 2,
+    isolate: false,
     testTimeout: 60_000,
     hookTimeout: 60_000,
   },

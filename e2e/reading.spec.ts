@@ -78,6 +78,7 @@ test('a particle that is pressed on the stage goes under the glass, and is follo
 test('what lived and was born is drawn over the effect’s time', async ({ page }) => {
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect.poll(() => page.evaluate(() => window.jinx.state().step), { timeout: 60_000 }).toBeGreaterThan(260);
+  await page.getByRole('button', { name: 'Pause' }).click();
   await below(page, 'Over time');
   await expect(page.locator('.apexcharts-line-series path.apexcharts-line').first()).toBeVisible();
   expect(await page.locator('.apexcharts-line-series path.apexcharts-line').count()).toBeGreaterThan(5);

@@ -1,5 +1,5 @@
 // Runs everything: types, lint, format, units and server tests, e2e. Its last line counts them all.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { build } from './build.mjs';
@@ -16,11 +16,34 @@ const DATABASE_PORT = Number(process.env.JINX_TEST_DATABASE_PORT ?? 7422);
 const tally = { passed: 0, failed: 0 };
 const failures = [];
 
+/** One check that either holds or does not; what it prints is told when it ends. */
 function check(name, program, args) {
-  console.log(`\n— ${name}`);
-  const { status } = spawnSync(program, args, { cwd: ROOT, stdio: 'inherit' });
-  tally[status === 0 ? 'passed' : 'failed']++;
-  if (status !== 0) failures.push({ name, lines: [] });
+  return new Promise((resolve) => {
+    const child = spawn(program, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+    const printed = [];
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => printed.push(part));
+    child.on('close', (status) => {
+      console.log(`\n— ${name}\n${Buffer.concat(printed)}`.trimEnd());
+      tally[status === 0 ? 'passed' : 'failed']++;
+      if (status !== 0) failures.push({ name, lines: [] });
+      resolve();
+    });
+  });
+}
+
+/** The checks that need nothing running, two at a time: as many as the smallest machine has cores. */
+async function checks() {
+  const waiting = [
+    ['types: web', bin('vue-tsc'), ['-p', 'web', '--noEmit']],
+    ['types: stage, server, demo, tests', bin('tsc'), ['-p', '.']],
+    ['lint', bin('eslint'), ['.', '--max-warnings', '0']],
+    ['format', bin('prettier'), ['--check', '--log-level', 'warn', '.', 'jinx']],
+    ['types: core', bin('tsc'), ['-p', 'core']],
+  ];
+  const lane = async () => {
+    for (let next = waiting.shift(); next; next = waiting.shift()) await check(...next);
+  };
+  await Promise.all([lane(), lane()]);
 }
 
 /** Runs a program that writes a report, and counts what `countsOf` finds in it. */
@@ -74,11 +97,7 @@ export async function run() {
   ensureBrowser();
   postgresPrograms();
   build();
-  check('types: core', bin('tsc'), ['-p', 'core']);
-  check('types: stage, server, demo, tests', bin('tsc'), ['-p', '.']);
-  check('types: web', bin('vue-tsc'), ['-p', 'web', '--noEmit']);
-  check('lint', bin('eslint'), ['.', '--max-warnings', '0']);
-  check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.', 'jinx']);
+  await checks();
   for (const port of [PORT, DATABASE_PORT])
     if (await isListening(port))
       throw new Sentence(

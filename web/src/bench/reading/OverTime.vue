@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { listed } from '@jinx/core/document';
 import type { ApexOptions } from 'apexcharts';
-import { computed, defineAsyncComponent, inject, ref } from 'vue';
+import { computed, defineAsyncComponent, inject, ref, shallowRef, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import { plainNumber } from '../format';
@@ -25,6 +25,14 @@ const DASHES = [0, 6, 2];
 const shown = ref<Kept>('living');
 const isSummed = ref(false);
 
+/** Drawing the lines takes longer than a picture may wait: while the effect plays they stand as they were. */
+const drawn = shallowRef(props.history);
+watch(
+  () => (engine.state.isPlaying ? null : props.history),
+  (history) => {
+    if (history) drawn.value = history;
+  },
+);
 const length = computed(() => {
   const { opening, hold, closing } = store.effect!.stretches;
   return opening + (hold.kind === 'none' ? 0 : hold.seconds) + closing;
@@ -32,7 +40,7 @@ const length = computed(() => {
 type Line = { name: string; data: [number, number | null][] };
 const lines = computed((): Line[] => {
   const layers = listed(store.effect!.layers).flatMap(({ id, item }) => {
-    const line = props.history[shown.value][id];
+    const line = drawn.value[shown.value][id];
     return line ? [{ id, name: item.name, line }] : [];
   });
   const points = (line: readonly number[]) =>
@@ -125,6 +133,7 @@ const options = computed<ApexOptions>(() => ({
       </button>
       <label><input v-model="isSummed" type="checkbox" /> all layers together</label>
       <span class="space"></span>
+      <span v-if="engine.state.isPlaying" class="quiet">The lines go on when it is paused.</span>
       <span class="quiet number" data-peak>
         at most {{ peak
         }}<template v-if="limit !== null"
@@ -136,7 +145,7 @@ const options = computed<ApexOptions>(() => ({
       {{
         shown === 'refused'
           ? 'No births were refused, as far as it was played.'
-          : 'Play the effect: the lines are drawn as far as it was played.'
+          : 'Play the effect and pause it: the lines are drawn as far as it was played.'
       }}
     </p>
     <div v-else class="chart">
