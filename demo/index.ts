@@ -1,2 +1,3 @@
 export * from './effects/index.ts';
 export * from './kit.ts';
+export * from './starts.ts';

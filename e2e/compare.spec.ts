@@ -53,7 +53,7 @@ test('where something is used is found across the effects of a project', async (
   await field.fill('moth picture');
   await page.keyboard.press('Enter');
   const found = page.getByRole('list', { name: 'Where it is used' });
-  await expect(found.getByRole('link')).toHaveText(['Moth Unmaking']);
+  await expect(found.getByRole('link')).toHaveText(['Lamp Bolt', 'Moth Unmaking']);
   await expect(found).toContainText('picture (moth)');
   await field.fill('reed mesh');
   await page.keyboard.press('Enter');

@@ -40,6 +40,7 @@ export function makeApp(database: Database, log: Logger): Koa {
           scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:', 'blob:'],
+          mediaSrc: ["'self'", 'blob:'],
           workerSrc: ["'self'", 'blob:'],
           upgradeInsecureRequests: null,
         },

@@ -1,3 +1,3 @@
 export * from './app.ts';
 export * from './database.ts';
-export * from './seed.ts';
+export * from './kit.ts';

@@ -1,7 +1,7 @@
 import { pino } from 'pino';
 import { makeApp } from './app.ts';
 import { connect, migrate } from './database.ts';
-import { seed } from './seed.ts';
+import { seed } from './kit.ts';
 
 const log = pino();
 const port = Number(process.env['JINX_PORT'] ?? 7411);

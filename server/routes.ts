@@ -1,14 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import { readdirSync, readFileSync } from 'node:fs';
 import Router from '@koa/router';
 import { z } from 'zod';
 import { assetsOf, hashName, readParcel, readPicture, writeParcel, type ParcelAsset } from '@jinx/core/formats';
-import { KIT } from '@jinx/demo';
+import { START_INSTANTS, STARTS } from '@jinx/demo';
 import { assetBytes, imported, keepAsset, sweepAssets } from './assets.ts';
 import { bytesOf, idOf, jsonOf } from './body.ts';
 import { inTransaction, type Database, type Session } from './database.ts';
 import { addEffect, loadEffect, saveEffect } from './effects.ts';
 import { notFound, Refusal } from './errors.ts';
+import { begin, kitAsset, kitFiles } from './kit.ts';
 import { searched } from './search.ts';
 
 const MOST_FILE = 128 * 1024 * 1024;
@@ -128,11 +128,32 @@ export function routes(database: Database): Router {
 
   router.post('/projects/:id/kit', async (context) => {
     const { file } = await jsonOf(context, z.strictObject({ file: z.string() }));
-    if (!kitFiles().includes(file)) throw new Refusal(404, 'not-found', `The Fenlight kit has no "${file}".`);
     const id = idOf(context, 'project');
     await mustExist(database, id);
-    const asset = await imported(new Uint8Array(readFileSync(new URL(file, KIT))), file);
+    const asset = await kitAsset(file);
     context.body = await inTransaction(database, (session) => keepAsset(session, id, asset));
+    context.status = 201;
+  });
+
+  router.get('/starts', (context) => {
+    context.body = STARTS.map(({ id, intent, about, rest }) => ({
+      id,
+      intent,
+      about,
+      rest,
+      instants: START_INSTANTS,
+    }));
+  });
+
+  router.post('/projects/:id/starts', async (context) => {
+    const { start, name } = await jsonOf(
+      context,
+      z.strictObject({ start: z.string().max(40), name: z.string().trim().max(80) }),
+    );
+    const id = idOf(context, 'project');
+    await mustExist(database, id);
+    const { id: effectId, revision, document } = await begin(database, id, start, name);
+    context.body = { id: effectId, revision, name: document.name };
     context.status = 201;
   });
 
@@ -225,8 +246,3 @@ export function routes(database: Database): Router {
 
   return router;
 }
-
-const kitFiles = (): string[] =>
-  readdirSync(KIT)
-    .filter((name) => name.endsWith('.glb'))
-    .sort();

@@ -295,6 +295,33 @@ describe.skipIf(!url)('the server', () => {
     expect((await ask('GET', `/projects/${project}`)).body.livingBudget).toBe(250_000);
   });
 
+  it('begins with a starting point: an effect of its own with all it uses, or nothing at all', async () => {
+    const project = await makeProject('Begun');
+    const starts = (await ask('GET', '/starts')).body;
+    expect(starts.length).toBeGreaterThanOrEqual(11);
+    const { status, body } = await ask('POST', `/projects/${project}/starts`, {
+      start: 'unmaking',
+      name: 'My moths',
+    });
+    expect(status).toBe(201);
+    const { document } = (await ask('GET', `/effects/${body.id}`)).body;
+    expect(document.name).toBe('My moths');
+    expect(Object.keys(document.layers.byId).length).toBeGreaterThan(4);
+    // What it uses came along, and no more of the kit.
+    const { assets } = (await ask('GET', `/projects/${project}`)).body;
+    expect(assets.map(({ name }: { name: string }) => name).sort()).toEqual(['Bogling', 'Moth', 'Tallow']);
+    const again = (await ask('POST', `/projects/${project}/starts`, { start: 'unmaking', name: '' })).body;
+    expect(again.name).toBe('Moth Unmaking');
+    expect(again.id).not.toBe(body.id);
+    const effects = await count('effects');
+    expect((await ask('POST', `/projects/${project}/starts`, { start: 'none', name: '' })).body.sentence).toMatch(
+      /no starting point "none"/,
+    );
+    const nowhere = await ask('POST', `/projects/${crypto.randomUUID()}/starts`, { start: 'bolt', name: '' });
+    expect(nowhere.status).toBe(404);
+    expect(await count('effects')).toBe(effects);
+  });
+
   it('gives only what lies in the kit', async () => {
     expect((await ask('GET', '/kit')).body).toEqual([...KIT_FIGURES, ...KIT_PROPS].sort());
     const answer = await ask('POST', `/projects/${await makeProject('Ten')}/kit`, { file: '../make.ts' });

@@ -388,6 +388,16 @@ export const airSchema = z.strictObject({
   }),
 });
 
+/** A camera that was kept: metres, degrees from top to bottom; `follows` goes with the first thing that stands there. */
+export const cameraSchema = z.strictObject({
+  name,
+  position: vectorSchema,
+  target: vectorSchema,
+  fieldOfView: z.number().min(5).max(120),
+  follows: z.boolean(),
+});
+export type Camera = z.infer<typeof cameraSchema>;
+
 /** What the effect is seen with: part of the document, for what stands on the stage decides what is computed. */
 export const stageSchema = z.strictObject({
   things: collectionSchema(thingSchema, 16),
@@ -415,6 +425,8 @@ export const stageSchema = z.strictObject({
   ]),
   /** For now: a share of the births, the same ones each time; sizes may make up for the area of those left out. */
   density: z.strictObject({ share: z.number().min(1).max(100), keepsArea: z.boolean() }),
+  /** Where it is looked at from; it opens with the first, and is pictured from there. */
+  cameras: collectionSchema(cameraSchema, 16),
 });
 export type Carrier = z.infer<typeof stageSchema>['carrier'];
 

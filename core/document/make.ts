@@ -80,6 +80,7 @@ export function newEffect(name: string, seed: number): Effect {
       air: newAir(),
       carrier: { kind: 'still' },
       density: { share: 100, keepsArea: true },
+      cameras: emptyCollection(),
     },
   };
 }

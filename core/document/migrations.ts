@@ -153,7 +153,7 @@ function withSurroundings(document: Loose): Loose {
   return result;
 }
 
-/** Schema 6: forces felt from one spot have a softness, which was the same for all; dials that switch, hues that are turned. */
+/** Schema 6: forces felt from one spot have a softness, which was the same for all; dials that switch, hues that are turned; cameras that are kept. */
 function withSoftness(document: Loose): Loose {
   const result = structuredCopy({ ...document, schema: 6 }) as Loose;
   const forces = [
@@ -168,6 +168,7 @@ function withSoftness(document: Loose): Loose {
     const colour = loose(entry['colour']);
     if (colour['kind'] === 'derived') colour['turned'] = 0;
   }
+  loose(result['stage'])['cameras'] = emptyCollection();
   return result;
 }
 

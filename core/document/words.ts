@@ -200,6 +200,13 @@ function ofEffect(effect: Effect): SetLine[] {
       ),
     ),
     line('surround', 'surround', effect.stage.surround),
+    ...listed(effect.stage.cameras).map(({ id, item }) =>
+      line(
+        `cameras.${id}`,
+        `camera ${item.name}`,
+        `at ${item.position.map(plain).join(', ')} m, toward ${item.target.map(plain).join(', ')} m, ${plain(item.fieldOfView)}° high${item.follows ? ', going along' : ''}`,
+      ),
+    ),
   ];
 }
 

@@ -3,6 +3,7 @@ import { bellShock } from './bellShock.ts';
 import type { KitAssets } from './build.ts';
 import { drownedDoor } from './drownedDoor.ts';
 import { eelLeash } from './eelLeash.ts';
+import { lampBolt } from './lampBolt.ts';
 import { lamplitMantle } from './lamplitMantle.ts';
 import { mothUnmaking } from './mothUnmaking.ts';
 import { peatSmoke } from './peatSmoke.ts';
@@ -26,6 +27,7 @@ export const EFFECTS: readonly ((kit: KitAssets) => Effect)[] = [
   sinkhole,
   wickFlame,
   bellShock,
+  lampBolt,
   eelLeash,
   mothUnmaking,
   tideSigil,
@@ -42,6 +44,7 @@ export const RELEASED: Readonly<Record<string, readonly number[]>> = {
   Sinkhole: [205, 214],
   'Wick Flame': [90, 150],
   'Bell Shock': [91, 34],
+  'Lamp Bolt': [58, 70],
   'Eel Leash': [90, 150],
   'Moth Unmaking': [75, 100],
   'Tide Sigil': [190, 120],

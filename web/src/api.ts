@@ -67,6 +67,15 @@ export interface ProjectDetail {
   readonly effects: EffectSummary[];
   readonly assets: AssetSummary[];
 }
+/** An effect to begin with, by what it is for. */
+export interface Start {
+  readonly id: string;
+  readonly intent: string;
+  readonly about: string;
+  /** How many instants stand side by side in its picture, and which is seen while it does not play. */
+  readonly instants: number;
+  readonly rest: number;
+}
 /** Where a word was found in one effect. */
 export interface FoundIn {
   readonly id: string;
@@ -95,6 +104,9 @@ export const api = {
   saveEffect: (id: string, revision: number, document: Effect) =>
     json<{ revision: number }>('PUT', `/effects/${id}`, { revision, document }),
   deleteEffect: (id: string) => json<void>('DELETE', `/effects/${id}`),
+  starts: () => json<Start[]>('GET', '/starts'),
+  begin: (projectId: string, start: string, name: string) =>
+    json<{ id: string; name: string }>('POST', `/projects/${projectId}/starts`, { start, name }),
   kit: () => json<string[]>('GET', '/kit'),
   importKit: (projectId: string, file: string) => json<AssetSummary>('POST', `/projects/${projectId}/kit`, { file }),
   importFile: async (projectId: string, file: File) =>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { emptyCollection, listed, type Layer } from '@jinx/core/document';
+import { emptyCollection, listed, withItem, type Layer } from '@jinx/core/document';
+import { freeName } from '@jinx/core/editing';
 import { DEFAULT_BUDGET } from '@jinx/core/simulation';
 import { message } from 'ant-design-vue';
 import type { StageView as View } from '@jinx/stage';
@@ -9,17 +10,22 @@ import { api, ApiError, type AssetSummary } from '../api';
 import type { ToldFinding } from '../engine/checksWorker';
 import { openDoor } from '../engine/door';
 import { Engine } from '../engine/engine';
+import { FIRST_VIEW, type View as Camera } from '../engine/view';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
 import { ALONE, ASSETS, BRING, ENGINE, type Below } from './bench';
 import BenchTop from './BenchTop.vue';
 import Chapters from './Chapters.vue';
+import Compared from './compare/Compared.vue';
+import ContactSheet from './compare/ContactSheet.vue';
+import { provideOther } from './compare/other';
+import OtherStage from './compare/OtherStage.vue';
+import Reference from './compare/Reference.vue';
 import FindingsLine from './FindingsLine.vue';
 import { useFindings } from './useFindings';
 import { useKeys } from './keys';
 import { useHistory } from './livingHistory';
-import Compared from './reading/Compared.vue';
 import InWords from './reading/InWords.vue';
 import LivingTable from './reading/LivingTable.vue';
 import OverTime from './reading/OverTime.vue';
@@ -57,6 +63,17 @@ const stageView = ref<InstanceType<typeof StageView>>();
 const transport = ref<InstanceType<typeof Transport>>();
 const history = useHistory(engine);
 const probe = provideProbe();
+const other = provideOther();
+const reference = shallowRef<File | null>(null);
+const referencePlace = ref<'beside' | 'over'>('beside');
+/** Where the stage is seen from. */
+const seen = shallowRef<Camera>(FIRST_VIEW);
+/** What stands beside the stage, which then has no room for its bar. */
+const besides = computed(
+  () =>
+    Number(other.effect.value !== null && other.pictures.value === 'beside') +
+    Number(reference.value !== null && referencePlace.value === 'beside'),
+);
 /** What stands below the stage. */
 const below = ref<Below>('rulers');
 
@@ -175,6 +192,14 @@ async function bringKit(file: string): Promise<void> {
   if (asset) put(asset, '');
 }
 
+/** Keeps where the stage is seen from, under a name that can be changed among what is set for the whole effect. */
+function keepCamera(): void {
+  const view = stageView.value!.seen();
+  store.change('keep a camera', (draft) => {
+    const name = freeName(draft.stage.cameras, 'Camera');
+    draft.stage.cameras = withItem(draft.stage.cameras, store.newId(), { name, ...view });
+  });
+}
 function dropOnChapter(event: DragEvent): void {
   const file = event.dataTransfer?.files[0];
   if (file) void dropFile(file);
@@ -211,18 +236,30 @@ useKeys({
   <div class="bench">
     <BenchTop v-model:below="below" :project-name="projectName" />
     <template v-if="isReady && store.effect">
-      <div class="upper">
+      <div class="upper" :style="{ '--stages': besides + 1 }">
         <StageView
           ref="stageView"
           :show-guides="showGuides && view !== 'silhouette'"
-          :follows="follows"
+          v-model:follows="follows"
           @drop-file="dropFile"
+          @seen="seen = $event"
         >
+          <OtherStage v-if="other.effect.value && other.pictures.value === 'wipe'" :view="seen" :budget="budget" />
+          <Reference
+            v-if="reference && referencePlace === 'over'"
+            v-model:place="referencePlace"
+            :file="reference"
+            @remove="reference = null"
+          />
           <StageBar
+            v-if="besides === 0"
             :assets="rigAssets"
             :kit="kit"
             :is-importing="isImporting"
             v-model:view="view"
+            @look="stageView?.look($event)"
+            @keep="keepCamera"
+            @reference="reference = $event"
             @import-kit="bringKit"
             @import-file="dropFile"
           />
@@ -230,6 +267,13 @@ useKeys({
           <Readout :budget="budget" @set-budget="setBudget" />
           <template #foot><FindingsLine :findings="found" @lead="lead" @mend="mend" /></template>
         </StageView>
+        <OtherStage v-if="other.effect.value && other.pictures.value === 'beside'" :view="seen" :budget="budget" />
+        <Reference
+          v-if="reference && referencePlace === 'beside'"
+          v-model:place="referencePlace"
+          :file="reference"
+          @remove="reference = null"
+        />
         <Chapters @dragover.prevent @drop.prevent="dropOnChapter" />
       </div>
       <Transport
@@ -245,7 +289,8 @@ useKeys({
       <LivingTable v-else-if="below === 'living'" />
       <OverTime v-else-if="below === 'time'" :history="history" :budget="budget" />
       <InWords v-else-if="below === 'words'" />
-      <Compared v-else />
+      <Compared v-else-if="below === 'compared'" />
+      <ContactSheet v-else :view="seen" :budget="budget" />
     </template>
     <p v-else class="quiet opening">Opening…</p>
     <StaleNotice />
@@ -261,7 +306,7 @@ useKeys({
 }
 .upper {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 384px;
+  grid-template-columns: repeat(var(--stages), minmax(0, 1fr)) 384px;
   min-height: 0;
 }
 .opening {

@@ -15,7 +15,8 @@ const BELOW: readonly { value: Below; text: string; title: string }[] = [
   { value: 'living', text: 'Living', title: 'All the living of the chosen layer, as a table' },
   { value: 'time', text: 'Over time', title: 'Living, births and cost along the effect’s time' },
   { value: 'words', text: 'In words', title: 'Everything that is set, on one page' },
-  { value: 'compared', text: 'Compared', title: 'What is not the same in another effect' },
+  { value: 'compared', text: 'Compared', title: 'What is not the same in another effect, in words and pictures' },
+  { value: 'sheet', text: 'Instants', title: 'A contact sheet: many instants at once' },
 ];
 const store = useEffectStore();
 const saving = useSavingStore();

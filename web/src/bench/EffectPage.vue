@@ -3,6 +3,7 @@ import { inject } from 'vue';
 import { mirrorEffect } from '@jinx/core/editing';
 import { random32, useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
+import CameraWords from './names/CameraWords.vue';
 import DialWords from './names/DialWords.vue';
 import MeasureWords from './names/MeasureWords.vue';
 import PaletteWords from './names/PaletteWords.vue';
@@ -28,6 +29,8 @@ const setSeed = (seed: number, gesture: string | null = null) =>
     <MeasureWords />
     <h3>Dials</h3>
     <DialWords />
+    <h3>Cameras</h3>
+    <CameraWords />
     <h3>Sides</h3>
     <p>
       Made for one hand, it serves the other mirrored: sources, launches, spins, paths, and bones of the other side.

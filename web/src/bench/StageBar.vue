@@ -10,6 +10,7 @@ import { pickFile } from './files';
 import LensChip from './LensChip.vue';
 import MenuButton from './MenuButton.vue';
 import ThingChip from './ThingChip.vue';
+import { FIRST_VIEW, GAME_VIEW, type View } from '../engine/view';
 import { placeThing } from './things';
 import { VIEWS } from './views';
 
@@ -20,7 +21,14 @@ const props = defineProps<{
   isImporting: string;
   view: StageView;
 }>();
-const emit = defineEmits<{ importKit: [file: string]; importFile: [file: File]; 'update:view': [view: StageView] }>();
+const emit = defineEmits<{
+  importKit: [file: string];
+  importFile: [file: File];
+  'update:view': [view: StageView];
+  look: [view: View];
+  keep: [];
+  reference: [file: File];
+}>();
 const store = useEffectStore();
 const stage = computed(() => store.effect!.stage);
 const things = computed(() => listed(stage.value.things));
@@ -47,6 +55,19 @@ function bring(chosen: string): void {
     );
   else if (chosen) emit('importKit', chosen);
   else pickFile('.glb', (file) => emit('importFile', file));
+}
+
+/** Where it can be seen from: as it is opened, as a game sees it, and what was kept. */
+const cameras = computed(() => [
+  { value: 'near', text: 'near, a figure whole (Enter)', view: FIRST_VIEW },
+  { value: 'game', text: 'where a game sees it from', view: GAME_VIEW },
+  ...listed(stage.value.cameras).map(({ id, item }) => ({ value: `kept:${id}`, text: item.name, view: item })),
+]);
+const lookFrom = computed(() => [...cameras.value, { value: 'keep', text: 'keep this camera', view: null }]);
+function look(chosen: string): void {
+  const view = lookFrom.value.find(({ value }) => value === chosen)?.view;
+  if (view) emit('look', view);
+  else emit('keep');
 }
 </script>
 
@@ -77,6 +98,15 @@ function bring(chosen: string): void {
     </div>
     <CarrierChip />
     <LensChip />
+    <MenuButton label="Seen from…" :choices="lookFrom" title="Where the stage is looked at from" @choose="look" />
+    <button
+      type="button"
+      class="plain act"
+      title="A picture or a video of your own, beside the effect or laid over it"
+      @click="pickFile('image/*,video/*', (file) => emit('reference', file))"
+    >
+      Reference…
+    </button>
     <span class="view" title="What the stage shows (V: the picture, or what was shown in its place last)"
       >Shown
       <ChoiceChip

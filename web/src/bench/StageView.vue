@@ -3,7 +3,7 @@ import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { computed, inject, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useEffectStore } from '../stores/effect';
-import { FIRST_VIEW } from '../engine/view';
+import { firstCamera, FIRST_VIEW, type View } from '../engine/view';
 import { ENGINE } from './bench';
 import { guidesFor } from './guides';
 import { Picture } from './handles/picture';
@@ -14,7 +14,7 @@ import { useGuideInstant } from './guides/useGuideInstant';
 
 /** The stage's window: the picture is drawn by a worker, the camera is steered here. */
 const props = defineProps<{ showGuides: boolean; follows: boolean }>();
-const emit = defineEmits<{ dropFile: [file: File] }>();
+const emit = defineEmits<{ dropFile: [file: File]; 'update:follows': [follows: boolean]; seen: [view: View] }>();
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
 const holder = ref<HTMLElement>();
@@ -37,24 +37,31 @@ const picture = computed(() =>
 /** The screen's own pixels for each of the page's; more than two are not told apart. */
 const density = (): number => Math.min(2, window.devicePixelRatio);
 
+/** Where the stage is seen from now. */
+const seen = (): View => ({
+  position: camera.position.toArray(),
+  target: controls!.target.toArray(),
+  fieldOfView: camera.fov,
+  follows: props.follows,
+});
 function sendView(): void {
-  const target = controls!.target;
   looks.value++;
-  engine.view({
-    position: camera.position.toArray(),
-    target: [target.x, target.y, target.z],
-    fieldOfView: camera.fov,
-    follows: props.follows,
-  });
+  engine.view(seen());
+  emit('seen', seen());
 }
 
-/** Frames the figure, or what an effect without one is made for. */
-function frameAll(): void {
-  controls!.target.fromArray(FIRST_VIEW.target);
-  camera.position.fromArray(FIRST_VIEW.position);
+/** Looks from somewhere else. */
+function look({ position, target, fieldOfView, follows }: View): void {
+  controls!.target.fromArray(target);
+  camera.position.fromArray(position);
+  camera.fov = fieldOfView;
+  camera.updateProjectionMatrix();
   controls!.update();
+  emit('update:follows', follows);
   sendView();
 }
+/** Frames the figure, or what an effect without one is made for. */
+const frameAll = () => look(FIRST_VIEW);
 /** Strikes what the middle of the picture looks at. */
 function strike(): void {
   const ahead = controls!.target.clone().sub(camera.position).normalize().multiplyScalar(STRIKE_METRES);
@@ -62,7 +69,7 @@ function strike(): void {
   engine.strike(camera.position.toArray(), camera.position.clone().add(ahead).toArray(), followed);
 }
 const STRIKE_METRES = 100;
-defineExpose({ frameAll, strike, handles });
+defineExpose({ frameAll, look, seen, strike, handles });
 
 onMounted(() => {
   const { width, height } = holder.value!.getBoundingClientRect();
@@ -72,7 +79,7 @@ onMounted(() => {
   controls.minDistance = 0.3;
   controls.maxDistance = 60;
   controls.addEventListener('change', sendView);
-  frameAll();
+  look(firstCamera(store.effect!) ?? FIRST_VIEW);
   watcher = new ResizeObserver(([entry]) => {
     const { width: w, height: h } = entry!.contentRect;
     engine.tellStage({ kind: 'size', width: w * density(), height: h * density() });

@@ -15,4 +15,4 @@ export const BRING: InjectionKey<(file: File) => Promise<AssetSummary | null>> =
 export const ASSETS: InjectionKey<Readonly<Ref<readonly AssetSummary[]>>> = Symbol('assets');
 
 /** What may stand below the stage. */
-export type Below = 'rulers' | 'living' | 'time' | 'words' | 'compared';
+export type Below = 'rulers' | 'living' | 'time' | 'words' | 'compared' | 'sheet';

@@ -8,9 +8,13 @@ export function pickFile(accept: string, picked: (file: File) => void): void {
 }
 
 /** Saves text as a file of the person's own. */
-export function saveText(name: string, text: string, type: string): void {
+export const saveText = (name: string, text: string, type: string): void =>
+  saveBlob(name, new Blob([text], { type }));
+
+/** Saves what was made as a file of the person's own. */
+export function saveBlob(name: string, blob: Blob): void {
   const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type }));
+  link.href = URL.createObjectURL(blob);
   link.download = name;
   link.click();
   // The browser has taken it over by the next turn.

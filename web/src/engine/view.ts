@@ -1,11 +1,10 @@
-export interface View {
-  position: [number, number, number];
-  target: [number, number, number];
-  fieldOfView: number;
-  follows: boolean;
-}
+import { listed, type Camera, type Effect } from '@jinx/core/document';
+import { gameDistance } from '@jinx/stage';
 
-/** The view an effect opens with: a figure, whole, a little from the side. */
+/** Where the stage is seen from: metres, degrees from top to bottom. */
+export type View = Omit<Camera, 'name'>;
+
+/** The view an effect opens with when it keeps no camera: a figure, whole, a little from the side. */
 export const FIRST_VIEW: View = { position: [1.35, 1.45, 4.3], target: [0, 0.98, 0], fieldOfView: 34, follows: true };
 
 /** Closer, for the small pictures of the home page. */
@@ -15,3 +14,20 @@ export const PICTURE_VIEW: View = {
   fieldOfView: 34,
   follows: true,
 };
+
+const FIELD_OF_VIEW = 34;
+const [SIDE, RISE] = [0.3, 0.34];
+/** As a game sees a fight: a figure is small, a little from above. */
+export const GAME_VIEW: View = {
+  position: [
+    gameDistance(FIELD_OF_VIEW) * SIDE,
+    gameDistance(FIELD_OF_VIEW) * RISE,
+    gameDistance(FIELD_OF_VIEW) * Math.sqrt(1 - SIDE * SIDE - RISE * RISE),
+  ],
+  target: [0, 0.9, 0],
+  fieldOfView: FIELD_OF_VIEW,
+  follows: true,
+};
+
+/** The camera that an effect opens with and is pictured from, if it keeps any. */
+export const firstCamera = (effect: Effect): Camera | null => listed(effect.stage.cameras)[0]?.item ?? null;

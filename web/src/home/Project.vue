@@ -3,12 +3,13 @@ import { newEffect } from '@jinx/core/document';
 import { Input, message, Popconfirm } from 'ant-design-vue';
 import { onMounted, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, ApiError, type EffectSummary, type ProjectDetail } from '../api';
+import { api, ApiError, type EffectSummary, type ProjectDetail, type Start } from '../api';
 import { handOver } from '../handOver';
 import { random32 } from '../stores/effect';
 import EffectCard from './EffectCard.vue';
 import FindInEffects from './FindInEffects.vue';
 import HomeTop from './HomeTop.vue';
+import StartingPoints from './StartingPoints.vue';
 import { usePictures } from './pictures';
 
 /** One project: its effects, its figures, and what can be brought in. */
@@ -52,6 +53,11 @@ const make = () =>
   attempt('Making it…', async () => {
     const stored = await api.addEffect(props.id, newEffect(name.value.trim() || 'New effect', random32()));
     await router.push(`/effects/${stored.id}`);
+  });
+const begin = ({ id: start, intent }: Start) =>
+  attempt(`Bringing in the ${intent.toLowerCase()}…`, async () => {
+    const { id } = await api.begin(props.id, start, name.value.trim());
+    await router.push(`/effects/${id}`);
   });
 const give = ({ id, name: title }: EffectSummary) => attempt('Packing it…', () => handOver(id, title));
 const remove = (id: string) =>
@@ -117,7 +123,7 @@ const when = (text: string) =>
         </li>
       </ul>
       <p v-if="project.effects.length === 0" class="quiet">
-        None yet. Name the first below, or bring in a parcel from another project.
+        None yet. Name the first below, begin with a starting point, or bring in a parcel from another project.
       </p>
       <div class="row">
         <form class="new" style="margin: 0" @submit.prevent="make">
@@ -132,6 +138,7 @@ const when = (text: string) =>
         <button type="button" class="plain act" @click="pick('.zip', bringParcel)">Bring in a parcel…</button>
       </div>
     </section>
+    <StartingPoints :is-busy="busy !== ''" @begin="begin" />
     <FindInEffects v-if="project.effects.length > 0" :project-id="props.id" />
     <section>
       <h2>Figures</h2>

@@ -31,6 +31,8 @@ export const useEffectStore = defineStore('effect', () => {
   const projectId = ref('');
   const revision = ref(0);
   const effect = shallowRef<Effect | null>(null);
+  /** The document as it was opened. */
+  const opened = shallowRef<Effect | null>(null);
   /** The layer whose chapters are shown, and others that are edited with it. */
   const primaryId = ref('');
   const besideIds = ref<readonly string[]>([]);
@@ -68,6 +70,7 @@ export const useEffectStore = defineStore('effect', () => {
     projectId.value = stored.projectId;
     revision.value = stored.revision;
     effect.value = stored.document;
+    opened.value = stored.document;
     choose([
       stored.document.layers.order.find(
         (layer) =>
@@ -179,6 +182,7 @@ export const useEffectStore = defineStore('effect', () => {
     projectId,
     revision,
     effect,
+    opened,
     chosenId,
     chosenIds,
     chosen,

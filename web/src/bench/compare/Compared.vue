@@ -1,16 +1,21 @@
 <script setup lang="ts">
-import { differencesOf, sectionsOf, wordsOf, type Effect } from '@jinx/core/document';
+import { differencesOf, sectionsOf, wordsOf } from '@jinx/core/document';
 import { takable, takeLine } from '@jinx/core/editing';
-import { computed, onMounted, ref, shallowRef } from 'vue';
+import { computed, onMounted, shallowRef } from 'vue';
 import { api, type EffectSummary } from '../../api';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
+import { useOther, type Pictures } from './other';
 
-/** What is not the same in another effect of the project, line by line; each can be taken over from there. */
+/** What is not the same in another effect, line by line, and in pictures; each line can be taken over from there. */
 const store = useEffectStore();
+const { choice, effect: other, name, pictures } = useOther();
 const effects = shallowRef<readonly EffectSummary[]>([]);
-const otherId = ref('');
-const other = shallowRef<Effect | null>(null);
+const PICTURES: readonly { readonly value: Pictures; readonly text: string; readonly title: string }[] = [
+  { value: 'one', text: 'this one', title: 'Only the effect on the bench' },
+  { value: 'beside', text: 'side by side', title: 'Both, of one instant, from one place' },
+  { value: 'wipe', text: 'one over the other', title: 'The other laid over, up to a border that can be dragged' },
+];
 onMounted(async () => {
   try {
     effects.value = (await api.project(store.projectId)).effects.filter(({ id }) => id !== store.id);
@@ -18,22 +23,25 @@ onMounted(async () => {
     tell(error);
   }
 });
-async function choose(id: string): Promise<void> {
-  otherId.value = id;
+async function choose(chosen: string): Promise<void> {
+  choice.value = chosen;
   other.value = null;
-  if (id === '') return;
-  try {
-    const { document } = await api.effect(id);
-    if (otherId.value === id) other.value = document;
-  } catch (error) {
-    tell(error);
-  }
+  if (chosen === '') pictures.value = 'one';
+  else if (chosen === 'opened') [other.value, name.value] = [store.opened, 'as it was opened'];
+  else if (chosen === 'now') [other.value, name.value] = [store.effect, 'as it was just now'];
+  else
+    try {
+      const { document } = await api.effect(chosen);
+      if (choice.value === chosen) [other.value, name.value] = [document, document.name];
+    } catch (error) {
+      tell(error);
+    }
 }
 const differences = computed(() => (other.value ? differencesOf(wordsOf(store.effect!), wordsOf(other.value)) : []));
 const sections = computed(() => sectionsOf(differences.value));
 const canBeTaken = computed(() => (other.value ? takable(store.effect!, other.value) : new Set<string>()));
-const take = (id: string, name: string) =>
-  store.change(`take ${name} from ${other.value!.name}`, (draft) => void takeLine(draft, other.value!, id));
+const take = (id: string, what: string) =>
+  store.change(`take ${what} from ${name.value}`, (draft) => void takeLine(draft, other.value!, id));
 </script>
 
 <template>
@@ -43,14 +51,30 @@ const take = (id: string, name: string) =>
         >{{ store.effect!.name }} beside
         <select
           class="chip"
-          :value="otherId"
+          :value="choice"
           aria-label="effect to compare with"
           @change="choose(($event.target as HTMLSelectElement).value)"
         >
           <option value="">another effect…</option>
+          <option value="opened">itself, as it was opened</option>
+          <option value="now">itself, as it is now</option>
           <option v-for="effect in effects" :key="effect.id" :value="effect.id">{{ effect.name }}</option>
         </select></label
       >
+      <div v-if="other" role="group" aria-label="Pictures">
+        <button
+          v-for="{ value, text, title } in PICTURES"
+          :key="value"
+          type="button"
+          class="plain"
+          :class="{ on: pictures === value }"
+          :aria-pressed="pictures === value"
+          :title="title"
+          @click="pictures = value"
+        >
+          {{ text }}
+        </button>
+      </div>
       <span v-if="other" class="quiet number" role="status">{{
         differences.length === 0
           ? 'the same throughout'
@@ -58,16 +82,16 @@ const take = (id: string, name: string) =>
       }}</span>
     </div>
     <div class="page" tabindex="0" aria-label="Differences">
-      <p v-if="!otherId" class="quiet">
-        Choose another effect of the project: what is not the same is told line by line, and can be taken over from
-        there.
+      <p v-if="!choice" class="quiet">
+        Choose another effect of the project, or this one as it was or is: what is not the same is told line by line,
+        can be taken over from there, and is seen in pictures of one instant.
       </p>
       <table v-else-if="other && differences.length">
         <thead>
           <tr>
             <th scope="col">What</th>
             <th scope="col">{{ store.effect!.name }}</th>
-            <th scope="col">{{ other.name }}</th>
+            <th scope="col">{{ name }}</th>
             <th scope="col"><span class="unseen">Take it over</span></th>
           </tr>
         </thead>
@@ -84,7 +108,7 @@ const take = (id: string, name: string) =>
                 v-if="canBeTaken.has(line.id)"
                 type="button"
                 class="plain act"
-                :aria-label="`Take ${line.name} of ${section.heading} from ${other.name}`"
+                :aria-label="`Take ${line.name} of ${section.heading} from ${name}`"
                 @click="take(line.id, line.name)"
               >
                 Take it

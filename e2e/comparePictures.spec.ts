@@ -1,0 +1,145 @@
+import { writeFileSync } from 'node:fs';
+import { expect, test, type Page, type TestInfo } from '@playwright/test';
+import { decode } from 'fast-png';
+import { chapter, differing, goTo, openMantle, type } from './bench.ts';
+
+let id = '';
+test.beforeEach(async ({ page }) => {
+  id = await openMantle(page);
+  await page.getByRole('button', { name: 'Guides' }).click();
+  await goTo(page, 150);
+});
+test.afterEach(async ({ page }) => {
+  await page.request.delete(`/api/effects/${id}`);
+});
+
+const below = (page: Page, name: string) =>
+  page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name }).click();
+
+/** The lower part of the stage as it is on the screen, free of the bar above and the words below: four bytes a pixel. */
+async function seen(page: Page): Promise<Uint8Array> {
+  await page.waitForTimeout(1200);
+  const png = await page.screenshot({ clip: { x: 0, y: 116, width: 890, height: 240 } });
+  const { data, channels, width, height } = decode(png);
+  if (channels === 4) return data as Uint8Array;
+  const rgba = new Uint8Array(width * height * 4);
+  for (let p = 0; p < width * height; p++) rgba.set((data as Uint8Array).subarray(p * 3, p * 3 + 3), p * 4);
+  return rgba;
+}
+/** The columns of a picture of 890 across. */
+function columns(picture: Uint8Array, from: number, to: number): Uint8Array {
+  const parts: Uint8Array[] = [];
+  for (let y = 0; y < 240; y++) parts.push(picture.subarray((y * 890 + from) * 4, (y * 890 + to) * 4));
+  return Buffer.concat(parts);
+}
+const shown = (page: Page) => expect(page.locator('[data-other=shown]')).toBeVisible();
+
+test('the other picture is of the same instant, seed and camera, up to a border that is moved', async ({ page }) => {
+  const alone = await seen(page);
+  await below(page, 'Compared');
+  await page.getByLabel('effect to compare with').selectOption({ label: 'itself, as it was opened' });
+  await page.getByRole('button', { name: 'one over the other' }).click();
+  await shown(page);
+  const same = await seen(page);
+  expect(differing(columns(alone, 0, 430), columns(same, 0, 430))).toBe(0);
+  expect(differing(columns(alone, 460, 890), columns(same, 460, 890))).toBeLessThan(20);
+
+  // A change is seen on this side only, and again on both once the border has passed.
+  await chapter(page, 'Life');
+  await type(page, /^size:/, '0.2');
+  await goTo(page, 150);
+  await shown(page);
+  const changed = await seen(page);
+  expect(differing(columns(same, 0, 430), columns(changed, 0, 430))).toBeGreaterThan(500);
+  expect(differing(columns(same, 460, 890), columns(changed, 460, 890))).toBeLessThan(20);
+  const border = page.getByRole('slider', { name: 'where one picture ends and the other begins' });
+  await border.focus();
+  await page.keyboard.press('Home');
+  expect(differing(columns(alone, 20, 890), columns(await seen(page), 20, 890))).toBeLessThan(20);
+});
+
+test('two effects stand side by side', async ({ page }) => {
+  await below(page, 'Compared');
+  await page.getByLabel('effect to compare with').selectOption({ label: 'Seed Wreath' });
+  await page.getByRole('button', { name: 'side by side' }).click();
+  await shown(page);
+  const both = await seen(page);
+  expect(differing(columns(both, 0, 440), columns(both, 450, 890), 30)).toBeGreaterThan(3000);
+  await page.getByRole('button', { name: 'this one' }).click();
+  await expect(page.locator('[data-other]')).toHaveCount(0);
+});
+
+test('a contact sheet shows many instants, is taken again after a change, and leads to each', async ({ page }) => {
+  await below(page, 'Instants');
+  await page.getByRole('button', { name: '8', exact: true }).click();
+  const instants = page.getByRole('list', { name: 'Instants' }).locator('img');
+  await expect(page.getByRole('button', { name: 'Save as one picture' })).toBeEnabled({ timeout: 60_000 });
+  await expect(instants).toHaveCount(8);
+  const addresses = () => instants.evaluateAll((all) => all.map((one) => (one as HTMLImageElement).src));
+  const before = await addresses();
+  const looks = new Set<string>();
+  for (const one of await instants.all()) looks.add((await one.screenshot()).toString('base64'));
+  expect(looks.size).toBe(8);
+  await page.getByRole('button', { name: 'Go to 2.63 seconds' }).click();
+  await expect.poll(() => page.evaluate(() => window.jinx.state().step)).toBe(158);
+  await page.getByRole('button', { name: 'Noon' }).click();
+  await expect(page.getByText('8 of 8 taken')).toBeVisible({ timeout: 60_000 });
+  await expect.poll(async () => (await addresses()).some((one) => before.includes(one))).toBe(false);
+});
+
+async function bring(page: Page, path: string): Promise<void> {
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Reference…' }).click();
+  await (await chooser).setFiles(path);
+}
+/** A second and a half of film, made by the browser itself. */
+async function film(page: Page, info: TestInfo): Promise<string> {
+  const coded = await page.evaluate(async () => {
+    const canvas = document.createElement('canvas');
+    [canvas.width, canvas.height] = [160, 100];
+    const context = canvas.getContext('2d')!;
+    const recorder = new MediaRecorder(canvas.captureStream(20), { mimeType: 'video/webm' });
+    const parts: Blob[] = [];
+    recorder.ondataavailable = ({ data }) => parts.push(data);
+    const ended = new Promise((resolve) => (recorder.onstop = resolve));
+    recorder.start();
+    for (let n = 0; n < 30; n++) {
+      context.fillStyle = n < 15 ? '#c02020' : '#2020c0';
+      context.fillRect(0, 0, 160, 100);
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+    recorder.stop();
+    await ended;
+    const bytes = new Uint8Array(await new Blob(parts).arrayBuffer());
+    return btoa(String.fromCharCode(...bytes));
+  });
+  const path = info.outputPath('film.webm');
+  writeFileSync(path, Buffer.from(coded, 'base64'));
+  return path;
+}
+
+test('a picture of one’s own stands beside the effect, or is laid over it', async ({ page }) => {
+  const alone = await seen(page);
+  await bring(page, new URL('../docs/screenshots/fenlight.png', import.meta.url).pathname);
+  await expect(page.getByRole('img', { name: 'Reference: fenlight.png' })).toBeVisible();
+  expect(differing(columns(alone, 460, 890), columns(await seen(page), 460, 890), 20)).toBeGreaterThan(5000);
+  await page.getByRole('button', { name: 'Lay it over' }).click();
+  const over = await seen(page);
+  expect(differing(alone, over, 8)).toBeGreaterThan(10_000);
+  await page.getByRole('button', { name: 'Take the reference away' }).click();
+  expect(differing(alone, await seen(page))).toBe(0);
+});
+
+test('a film beside the effect stands where the effect’s clock stands', async ({ page }, info) => {
+  await bring(page, await film(page, info));
+  const video = page.locator('[data-reference] video');
+  const at = () => video.evaluate((one) => (one as HTMLVideoElement).currentTime);
+  await goTo(page, 30);
+  await expect.poll(at).toBeCloseTo(0.5, 1);
+  await goTo(page, 66);
+  await expect.poll(at).toBeCloseTo(1.1, 1);
+  await page.getByRole('button', { name: /^where the video begins/ }).click();
+  await page.keyboard.type('0.6');
+  await page.keyboard.press('Enter');
+  await expect.poll(at).toBeCloseTo(0.5, 1);
+});

@@ -1,0 +1,74 @@
+import { randomUUID } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
+import { assetsOf, type ParcelAsset } from '@jinx/core/formats';
+import { EFFECTS, KIT, KIT_FIGURES, KIT_PICTURES, KIT_PROPS, makeKit, STARTS } from '@jinx/demo';
+import { imported, keepAsset } from './assets.ts';
+import { inTransaction, type Database } from './database.ts';
+import { addEffect, type StoredEffect } from './effects.ts';
+import { Refusal } from './errors.ts';
+
+/** Names of the kit's meshes and figures, which a project may take one by one. */
+export const kitFiles = (): string[] =>
+  readdirSync(KIT)
+    .filter((name) => name.endsWith('.glb'))
+    .sort();
+
+/** A file of the kit as an asset; refuses a name that it does not have. */
+export async function kitAsset(file: string): Promise<ParcelAsset> {
+  if (!kitFiles().includes(file)) throw new Refusal(404, 'not-found', `The Fenlight kit has no "${file}".`);
+  return imported(new Uint8Array(readFileSync(new URL(file, KIT))), file);
+}
+
+let whole: Promise<ParcelAsset[]> | null = null;
+/** All of the kit as assets, by the names of their files; imported once. */
+async function allAssets(): Promise<ParcelAsset[]> {
+  whole ??= makeKit().then(() =>
+    Promise.all(
+      [...KIT_FIGURES, ...KIT_PROPS, ...KIT_PICTURES].map((file) =>
+        imported(new Uint8Array(readFileSync(new URL(file, KIT))), file),
+      ),
+    ),
+  );
+  return whole.catch((error: unknown) => {
+    whole = null;
+    throw error;
+  });
+}
+const hashesOf = (assets: readonly ParcelAsset[]) => Object.fromEntries(assets.map(({ name, hash }) => [name, hash]));
+const titled = (asset: ParcelAsset): ParcelAsset => ({
+  ...asset,
+  name: asset.name[0]!.toUpperCase() + asset.name.slice(1),
+});
+
+/** Puts a starting point into a project as an effect of its own, with what it uses of the kit: all of it or nothing. */
+export async function begin(
+  database: Database,
+  projectId: string,
+  start: string,
+  name: string,
+): Promise<StoredEffect> {
+  const found = STARTS.find(({ id }) => id === start);
+  if (!found) throw new Refusal(404, 'not-found', `There is no starting point "${start}".`);
+  const assets = await allAssets();
+  const effect = found.make(hashesOf(assets));
+  if (name) effect.name = name;
+  const used = new Set(assetsOf(effect));
+  return inTransaction(database, async (session) => {
+    for (const asset of assets) if (used.has(asset.hash)) await keepAsset(session, projectId, titled(asset));
+    return addEffect(session, projectId, effect);
+  });
+}
+
+/** Puts the Fenlight demo in, once: a demo project that was deleted stays deleted. */
+export async function seed(database: Database): Promise<void> {
+  const { rowCount } = await database.query(`select 1 from facts where name = 'seeded'`);
+  if (rowCount) return;
+  const assets = await allAssets();
+  await inTransaction(database, async (session) => {
+    const projectId = randomUUID();
+    await session.query('insert into projects (id, name) values ($1, $2)', [projectId, 'Fenlight']);
+    for (const asset of assets) await keepAsset(session, projectId, titled(asset));
+    for (const make of EFFECTS) await addEffect(session, projectId, make(hashesOf(assets)));
+    await session.query(`insert into facts (name, value) values ('seeded', '1') on conflict do nothing`);
+  });
+}

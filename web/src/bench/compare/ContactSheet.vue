@@ -1,0 +1,193 @@
+<script setup lang="ts">
+import { EffectClock } from '@jinx/core/simulation';
+import { computed, inject, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
+import { PictureTaker } from '../../engine/pictureTaker';
+import type { View } from '../../engine/view';
+import { useEffectStore } from '../../stores/effect';
+import { tell } from '../../tell';
+import { ENGINE } from '../bench';
+import { saveBlob } from '../files';
+import { plainNumber } from '../format';
+
+/** Many instants of the effect at once, from where the stage is seen. Pressing one goes there. */
+const props = defineProps<{ view: View; budget: number }>();
+const engine = inject(ENGINE)!;
+const store = useEffectStore();
+const [WIDTH, HEIGHT] = [320, 200];
+const COUNTS = [8, 12, 24, 48] as const;
+/** An edit or a turn of the camera rests this long before the sheet is taken again. */
+const REST_MILLISECONDS = 700;
+const count = ref<number>(12);
+const taken = shallowRef<readonly { seconds: number; address: string; blob: Blob }[]>([]);
+const isTaking = ref(false);
+const isHeld = ref(false);
+let taker: PictureTaker | null = null;
+let run = 0;
+let timer = 0;
+
+const instants = computed(() => {
+  const { length } = new EffectClock(store.effect!.stretches);
+  return Array.from({ length: count.value }, (_, n) => ((n + 0.5) / count.value) * length);
+});
+async function take(): Promise<void> {
+  const mine = ++run;
+  const old = taken.value;
+  isTaking.value = true;
+  try {
+    taker ??= new PictureTaker(WIDTH, HEIGHT);
+    await taker.load(store.effect!, props.budget);
+    const made: { seconds: number; address: string; blob: Blob }[] = [];
+    for (const seconds of instants.value) {
+      const blob = await taker.at(seconds, props.view);
+      if (mine !== run) return made.forEach(({ address }) => URL.revokeObjectURL(address));
+      made.push({ seconds, address: URL.createObjectURL(blob), blob });
+      taken.value = [...made, ...old.slice(made.length, count.value)];
+    }
+    old.forEach(({ address }) => URL.revokeObjectURL(address));
+  } catch (error) {
+    tell(error);
+  } finally {
+    if (mine === run) isTaking.value = false;
+  }
+}
+function hold(): void {
+  run++;
+  isTaking.value = false;
+  isHeld.value = true;
+}
+function again(): void {
+  isHeld.value = false;
+  void take();
+}
+watch([() => store.effect, () => props.view, count], () => {
+  if (isHeld.value) return;
+  window.clearTimeout(timer);
+  timer = window.setTimeout(() => void take(), REST_MILLISECONDS);
+});
+void take();
+onBeforeUnmount(() => {
+  run++;
+  window.clearTimeout(timer);
+  taker?.stop();
+  taken.value.forEach(({ address }) => URL.revokeObjectURL(address));
+});
+
+const done = computed(() => taken.value.filter(({ seconds }) => instants.value.includes(seconds)).length);
+/** All instants in one picture, four across or as many as they are. */
+async function save(): Promise<void> {
+  const across = Math.ceil(Math.sqrt(taken.value.length * 1.2));
+  const rows = Math.ceil(taken.value.length / across);
+  const canvas = new OffscreenCanvas(across * WIDTH, rows * HEIGHT);
+  const context = canvas.getContext('2d')!;
+  for (const [n, { blob, seconds }] of taken.value.entries()) {
+    const [x, y] = [(n % across) * WIDTH, Math.floor(n / across) * HEIGHT];
+    context.drawImage(await createImageBitmap(blob), x, y);
+    context.fillStyle = '#ececee';
+    context.font = '14px sans-serif';
+    context.fillText(`${seconds.toFixed(2)} s`, x + 8, y + HEIGHT - 8);
+  }
+  saveBlob(`${store.effect!.name} instants.png`, await canvas.convertToBlob({ type: 'image/png' }));
+}
+</script>
+
+<template>
+  <section class="sheet" aria-label="Contact sheet">
+    <div class="bar">
+      <div role="group" aria-label="How many instants">
+        <button
+          v-for="n in COUNTS"
+          :key="n"
+          type="button"
+          class="plain"
+          :class="{ on: count === n }"
+          :aria-pressed="count === n"
+          @click="count = n"
+        >
+          {{ n }}
+        </button>
+        instants
+      </div>
+      <span v-if="isTaking" class="quiet number" role="status">{{ done }} of {{ count }} taken</span>
+      <button v-if="isTaking" type="button" class="plain act" @click="hold">Stop</button>
+      <button v-else-if="isHeld" type="button" class="plain act" @click="again">Take them again</button>
+      <span class="space"></span>
+      <button type="button" class="plain act" :disabled="isTaking || taken.length === 0" @click="save">
+        Save as one picture
+      </button>
+    </div>
+    <ol class="instants" tabindex="0" aria-label="Instants">
+      <li v-for="{ seconds, address } in taken" :key="seconds">
+        <button
+          type="button"
+          class="instant"
+          :class="{ old: !instants.includes(seconds) }"
+          :aria-label="`Go to ${plainNumber(seconds)} seconds`"
+          @click="engine.seekSheet(store.effect!.stretches, seconds)"
+        >
+          <img :src="address" alt="" :width="WIDTH" :height="HEIGHT" />
+          <span class="number">{{ seconds.toFixed(2) }} s</span>
+        </button>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+.sheet {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  background: #161617;
+}
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 4px 12px;
+  border-bottom: 1px solid var(--rule);
+}
+.space {
+  flex: 1;
+}
+.instants {
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  list-style: none;
+  margin: 0;
+  padding: 10px 12px;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(186px, 1fr));
+  gap: 8px;
+  align-content: start;
+}
+.instant {
+  position: relative;
+  display: block;
+  width: 100%;
+  padding: 0;
+  border: 0;
+  background: var(--deep);
+  color: var(--ink);
+  cursor: pointer;
+}
+.instant img {
+  display: block;
+  width: 100%;
+  height: auto;
+}
+.instant span {
+  position: absolute;
+  left: 6px;
+  bottom: 3px;
+  padding: 0 4px;
+  border-radius: 3px;
+  background: #101011b0;
+}
+.instant:hover {
+  outline: 2px solid var(--accent);
+}
+.old {
+  opacity: 0.45;
+}
+</style>

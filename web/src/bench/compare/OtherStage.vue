@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import { EffectClock } from '@jinx/core/simulation';
+import { inject, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { Engine } from '../../engine/engine';
+import type { View } from '../../engine/view';
+import { useEffectStore } from '../../stores/effect';
+import { tell } from '../../tell';
+import { ENGINE } from '../bench';
+import { useOther } from './other';
+
+/** The other effect's picture: of the same instant, by the same seed, seen from the same place. */
+const props = defineProps<{ view: View; budget: number }>();
+const main = inject(ENGINE)!;
+const store = useEffectStore();
+const other = useOther();
+const engine = new Engine();
+const holder = ref<HTMLElement>();
+const canvas = ref<HTMLCanvasElement>();
+const isLoaded = ref(false);
+let watcher: ResizeObserver | null = null;
+let loads = 0;
+
+/** Goes where the bench's effect is; what was let go there is let go here at the same step. */
+function follow(): void {
+  const { step, sheetTime, isLetGo } = main.state;
+  const { opening, hold } = new EffectClock(store.effect!.stretches);
+  engine.seek(step, isLetGo ? Math.max(0, step - Math.round((sheetTime - opening - hold) * 60)) : undefined);
+}
+async function load(): Promise<void> {
+  const effect = other.effect.value;
+  if (!effect) return;
+  const mine = ++loads;
+  isLoaded.value = false;
+  try {
+    await engine.load({ ...effect, seed: store.effect!.seed }, props.budget);
+  } catch (error) {
+    return tell(error);
+  }
+  follow();
+  await engine.hash();
+  await engine.pixels(1, 1);
+  if (mine === loads) isLoaded.value = true;
+}
+onMounted(() => {
+  const { width, height } = holder.value!.getBoundingClientRect();
+  engine.startStage(canvas.value!, width, height);
+  engine.guides([], false);
+  engine.view(props.view);
+  watcher = new ResizeObserver(([entry]) => engine.tellStage({ kind: 'size', ...sizeOf(entry!.contentRect) }));
+  watcher.observe(holder.value!);
+  void load();
+});
+const sizeOf = ({ width, height }: { width: number; height: number }) => ({ width, height });
+watch([other.effect, () => store.effect?.seed, () => props.budget], load);
+watch(
+  () => props.view,
+  (view) => engine.view(view),
+);
+const unheard = main.listen(follow);
+onBeforeUnmount(() => {
+  unheard();
+  watcher?.disconnect();
+  engine.stop();
+});
+
+/** The wipe is moved by its border. */
+function move(event: PointerEvent): void {
+  if (!(event.buttons & 1)) return;
+  const { left, width } = holder.value!.getBoundingClientRect();
+  other.share.value = Math.min(1, Math.max(0, (event.clientX - left) / width));
+}
+function grab(event: PointerEvent): void {
+  (event.target as HTMLElement).setPointerCapture(event.pointerId);
+}
+function nudge(event: KeyboardEvent): void {
+  const by = { ArrowLeft: -0.02, ArrowRight: 0.02, Home: -1, End: 1 }[event.key];
+  if (by === undefined) return;
+  event.preventDefault();
+  other.share.value = Math.min(1, Math.max(0, other.share.value + by));
+}
+</script>
+
+<template>
+  <div ref="holder" class="other" :class="other.pictures.value" :data-other="isLoaded ? 'shown' : 'loading'">
+    <div
+      class="clip"
+      :style="other.pictures.value === 'wipe' ? { clipPath: `inset(0 0 0 ${other.share.value * 100}%)` } : {}"
+    >
+      <canvas ref="canvas" role="img" :aria-label="`Picture of ${other.name.value}`"></canvas>
+      <span class="tag right" role="status">{{ other.name.value }}{{ isLoaded ? '' : ': being computed…' }}</span>
+    </div>
+    <template v-if="other.pictures.value === 'wipe'">
+      <span class="tag left">{{ store.effect!.name }}</span>
+      <div
+        class="border"
+        role="slider"
+        tabindex="0"
+        aria-label="where one picture ends and the other begins"
+        :aria-valuenow="Math.round(other.share.value * 100)"
+        aria-valuemin="0"
+        aria-valuemax="100"
+        :style="{ left: `${other.share.value * 100}%` }"
+        @pointerdown="grab"
+        @pointermove="move"
+        @keydown="nudge"
+      ></div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.other {
+  position: relative;
+  overflow: hidden;
+  min-width: 0;
+  background: var(--deep);
+}
+.other.wipe {
+  position: absolute;
+  inset: 0;
+  background: none;
+  pointer-events: none;
+}
+.other.beside {
+  border-left: 2px solid var(--rule);
+}
+.clip {
+  position: absolute;
+  inset: 0;
+}
+canvas {
+  width: 100%;
+  height: 100%;
+  display: block;
+}
+.tag {
+  position: absolute;
+  bottom: 40px;
+  padding: 1px 7px;
+  border-radius: 3px;
+  background: #101011c8;
+  color: var(--ink);
+}
+.tag.right {
+  right: 10px;
+}
+.tag.left {
+  left: 10px;
+}
+.border {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  width: 16px;
+  margin-left: -8px;
+  cursor: ew-resize;
+  pointer-events: auto;
+  touch-action: none;
+  background: linear-gradient(to right, transparent 7px, var(--accent) 7px, var(--accent) 9px, transparent 9px);
+}
+</style>

@@ -1,0 +1,40 @@
+<script setup lang="ts">
+import { listed, withItem, withoutItem } from '@jinx/core/document';
+import { computed } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import TextField from '../TextField.vue';
+
+/** Cameras that were kept above the stage. The effect opens with the first, and is pictured from there. */
+const store = useEffectStore();
+const cameras = computed(() => listed(store.effect!.stage.cameras));
+function rename(id: string, name: string): void {
+  const plain = name.trim().slice(0, 80);
+  if (plain) store.change('rename a camera', (draft) => (draft.stage.cameras.byId[id]!.name = plain));
+}
+const drop = (id: string) =>
+  store.change('take a camera away', (draft) => (draft.stage.cameras = withoutItem(draft.stage.cameras, id)));
+const first = (id: string) =>
+  store.change('open with a camera', (draft) => {
+    const kept = draft.stage.cameras;
+    draft.stage.cameras = withItem(withoutItem(kept, id), id, kept.byId[id]!, 0);
+  });
+</script>
+
+<template>
+  <p v-if="cameras.length === 0" class="quiet">
+    Turn the stage as you want it seen and choose “Seen from…, keep this camera” above it: the effect opens so.
+  </p>
+  <p v-for="({ id, item }, n) in cameras" :key="id">
+    <TextField class="chip name" :value="item.name" aria-label="name of the camera" @commit="rename(id, $event)" />
+    <span v-if="n === 0" class="quiet"> opens the effect, and is its picture</span>
+    <button v-else type="button" class="plain act" @click="first(id)">Open with it</button>
+    <button type="button" class="plain" :aria-label="`Take ${item.name} away`" @click="drop(id)">×</button>
+  </p>
+</template>
+
+<style scoped>
+.name {
+  width: 120px;
+  cursor: text;
+}
+</style>
