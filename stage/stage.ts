@@ -39,6 +39,7 @@ export class Stage {
   #lastStep = -1;
   #pace = { isPlaying: false, stepsPerSecond: 60 };
   #size = { width: 1, height: 1 };
+  #fineness = 1;
   #isChanged = true;
 
   /** `lost` is called when the graphics are taken away, and when they are back. */
@@ -123,7 +124,21 @@ export class Stage {
   #setSize(width: number, height: number): void {
     this.#size = { width: Math.max(1, Math.round(width)), height: Math.max(1, Math.round(height)) };
     this.#renderer.setSize(this.#size.width, this.#size.height, false);
-    this.#passes.setSize(this.#size.width, this.#size.height);
+    this.#sizePasses();
+  }
+  /** The canvas keeps its size: one that changes while it is drawn on is left black by some browsers. */
+  #sizePasses(): void {
+    const { width, height } = this.#size;
+    this.#passes.setSize(
+      Math.max(1, Math.round(width * this.#fineness)),
+      Math.max(1, Math.round(height * this.#fineness)),
+    );
+  }
+  /** Draws only a share of the canvas's points each way. */
+  drawAt(fineness: number): void {
+    this.#fineness = fineness;
+    this.#isChanged = true;
+    this.#sizePasses();
   }
 
   #setFog(fog: StageFog | null): void {
@@ -288,7 +303,7 @@ export class Stage {
     this.#renderer.readRenderTargetPixels(target, 0, 0, width, height, flipped);
     target.dispose();
     this.#renderer.setRenderTarget(null);
-    this.#passes.setSize(this.#size.width, this.#size.height);
+    this.#sizePasses();
     this.#isChanged = true;
     const rgba = new Uint8Array(flipped.length);
     for (let row = 0; row < height; row++)

@@ -22,9 +22,8 @@ let cost = 0;
 let drawnAt = -Infinity;
 let shownEdit = 0;
 let editedAt = -Infinity;
-/** The canvas's size in pixels, and how much of it is drawn each way while it plays on a machine that draws slowly. */
-let size = { width: 1, height: 1 };
-let scale = 1;
+/** How much of the canvas is drawn each way while it plays on a machine that draws slowly. */
+let fineness = 1;
 let isPlaying = false;
 const COARSE = 0.5;
 /** Milliseconds of a whole picture above which a playing one is drawn coarsely, and of a coarse one below which it is not. */
@@ -32,9 +31,9 @@ const SLOW = 70;
 const QUICK = 12;
 
 function drawAt(wanted: number): void {
-  if (wanted === scale) return;
-  scale = wanted;
-  stage!.take({ kind: 'size', width: size.width * scale, height: size.height * scale });
+  if (wanted === fineness) return;
+  fineness = wanted;
+  stage!.drawAt(wanted);
 }
 
 const tell = (message: FromStage, transfer: Transferable[] = []) => self.postMessage(message, transfer);
@@ -73,8 +72,8 @@ function drawNow(now: number): void {
   measuredAt = performance.now();
   cost = measuredAt - start;
   tell({ kind: 'drawn', step: drawn.step, drawn: drawn.drawn, drawMilliseconds: cost });
-  if (isPlaying && scale === 1 && cost > SLOW) drawAt(COARSE);
-  else if (scale !== 1 && cost < QUICK) drawAt(1);
+  if (isPlaying && fineness === 1 && cost > SLOW) drawAt(COARSE);
+  else if (fineness !== 1 && cost < QUICK) drawAt(1);
 }
 
 type PictureOrder = Extract<ToStage, { kind: 'stepPicture' | 'film' }>;
@@ -97,8 +96,7 @@ function take(order: ToStage): void {
       });
       return;
     }
-    size = { width: order.width, height: order.height };
-    stage.take({ kind: 'size', ...size });
+    stage.take({ kind: 'size', width: order.width, height: order.height });
     waiting.splice(0).forEach(take);
     loop();
   } else if (!stage) waiting.push(order);
@@ -118,9 +116,6 @@ function take(order: ToStage): void {
       return performance.now() - start;
     });
     tell({ kind: 'time', id: order.id, milliseconds });
-  } else if (order.kind === 'size') {
-    size = { width: order.width, height: order.height };
-    stage.take({ kind: 'size', width: size.width * scale, height: size.height * scale });
   } else {
     stage.take(order);
     if (order.kind === 'edited') {

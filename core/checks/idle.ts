@@ -25,8 +25,9 @@ const isSprite = ({ drawn }: Layer) => drawn.kind === 'sprite';
 const stands = ({ drawn }: Layer) => ['sprite', 'mesh', 'haze'].includes(drawn.kind);
 const isFlat = (layer: Layer) => ['ground', 'own frame'].includes(String(value(layer, 'appearance.facing')));
 const isBorn = ({ population }: Layer) => population.kind === 'own';
+/** A layer that follows has no births of its own for now; what was set for them waits. */
 const shapeHas = (name: LayerSettingName) => (layer: Layer) =>
-  (SHAPE_MEASURES[layer.source.kind] ?? []).includes(name) && isBorn(layer);
+  (SHAPE_MEASURES[layer.source.kind] ?? []).includes(name) || !isBorn(layer);
 
 /** Settings that act only where something else is so: when, and what they lack otherwise. */
 const ACTS_WHEN: Partial<Record<LayerSettingName, readonly [(layer: Layer) => boolean, string]>> = {

@@ -12,6 +12,7 @@ const CORE = [
   'geometry',
   'kernels',
   'simulation',
+  'building',
   'editing',
   'checks',
   'makers',

@@ -126,7 +126,7 @@ function rename(text: string): void {
     </template>
     <p v-else class="quiet page">
       No layer yet. Add one below: it starts as plain soft dots, so that birth and motion can be judged before any
-      picture is chosen.
+      picture is chosen, or as something ready, such as a flame, sparks or a mark on the ground.
     </p>
   </aside>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { READY, type ReadyKind } from '@jinx/core/building';
 import { ownerOf, type Layer } from '@jinx/core/document';
 import { lifetimes } from '@jinx/core/checks';
 import { useStorage } from '@vueuse/core';
@@ -8,6 +9,7 @@ import type { LayerCount } from '../engine/protocol';
 import { useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
 import { plainNumber } from './format';
+import MenuButton from './MenuButton.vue';
 import GroupHead from './rulers/GroupHead.vue';
 import LifeStrip from './rulers/LifeStrip.vue';
 import { PAD } from './rulers/layout';
@@ -35,6 +37,7 @@ const rowsHolder = ref<HTMLElement>();
 const { width } = useElementSize(holder);
 const { height: rowsHeight } = useElementSize(rowsHolder);
 const split = ref(0.46);
+const READY_KINDS = Object.entries(READY).map(([value, text]) => ({ value, text }));
 const ROW = 24;
 const LEAST_OPEN = 152;
 
@@ -188,6 +191,12 @@ defineExpose({ add: acts.add });
           {{ arrangement === 'drawn' ? 'Front to back' : 'By group' }}
         </button>
         <button type="button" class="plain act" @click="acts.add">Add a layer</button>
+        <MenuButton
+          label="ready…"
+          :choices="READY_KINDS"
+          title="A layer that is something at once, where the chosen one stands"
+          @choose="acts.addReady($event as ReadyKind)"
+        />
       </span>
       <TimeRuler :width="timeWidth" @seek="seek" />
       <span class="ages quiet number"

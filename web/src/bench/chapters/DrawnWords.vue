@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import {
-  atBone,
   atEffect,
   fitLook,
   isRibbon,
@@ -13,7 +12,7 @@ import {
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { holdingBone, tipOf } from '../blade';
+import { firstBlade } from '../blade';
 import ChoiceChip from '../ChoiceChip.vue';
 import BodyWords from './BodyWords.vue';
 import HazeWords from './HazeWords.vue';
@@ -37,16 +36,6 @@ const KINDS: { value: DrawnAs['kind']; text: string }[] = [
   { value: 'body', text: 'the skin of a figure' },
 ];
 
-/** A first blade: what the first figure that holds anything holds, or a metre across the effect. */
-function firstPlaces(): [Place, Place] {
-  for (const [thing, rig] of engine.rigs.value) {
-    const bone = holdingBone(rig);
-    if (bone < 0) continue;
-    const { name } = rig.bones[bone]!;
-    return [atBone(thing, name), atBone(thing, name, tipOf(rig, bone))];
-  }
-  return [atEffect([-0.5, 1, 0]), atEffect([0.5, 1, 0])];
-}
 function made(kind: DrawnAs['kind'], layer: Layer): DrawnAs {
   if (kind === 'sprite') return { kind };
   if (kind === 'mesh' || kind === 'light' || kind === 'haze') return newDrawn(kind);
@@ -55,7 +44,7 @@ function made(kind: DrawnAs['kind'], layer: Layer): DrawnAs {
     'from' in layer.drawn
       ? [layer.drawn.from, layer.drawn.to]
       : kind === 'blade'
-        ? firstPlaces()
+        ? firstBlade(engine.rigs.value)
         : [atEffect([0, 1, 0]), atEffect([2, 1, 0])];
   return newRibbon(kind, ...places);
 }

@@ -41,10 +41,12 @@ const LAUNCHES = {
 const setAim = (aim: Place, gesture: string | null) =>
   store.changeLayers('place the aim', (target) => (target.aim = aim), gesture);
 
-/** A new force that needs a place stands where another already does, else over the figure, else in the middle. */
+/** A new force that needs a place stands where another already does, else on what the source hangs on, over the figure, or in the middle. */
 function placeForNew(): Place {
   const other = forces.value.find(({ item }) => item.kind === 'attraction' || item.kind === 'vortex');
   if (other) return other.item.place;
+  const { source } = layer.value;
+  if ('place' in source && (source.place.kind === 'bone' || source.place.kind === 'thing')) return source.place;
   const [thing] = store.effect!.stage.things.order;
   const hasChest = thing && engine.rigs.value.get(thing)?.bones.some(({ name }) => name === 'chest');
   return hasChest ? atBone(thing, 'chest', [0.35, 0.45, -0.1]) : atEffect([0, 1.5, 0]);

@@ -1,3 +1,4 @@
+import { readyLayer, type ReadyKind } from '@jinx/core/building';
 import { copiedLayer, listed, moved, newLayer, removeLayer, withItem } from '@jinx/core/document';
 import {
   groupLayers,
@@ -10,6 +11,7 @@ import {
   ungroup,
 } from '@jinx/core/editing';
 import type { Engine } from '../../engine/engine';
+import { firstBlade } from '../blade';
 import { random32, useEffectStore } from '../../stores/effect';
 
 type Flag = 'hidden' | 'solo' | 'locked';
@@ -26,6 +28,15 @@ export function useLayerActs(engine: Engine) {
     store.change('add a layer', (draft) => {
       const layer = newLayer(`Layer ${draft.layers.order.length + 1}`, random32());
       draft.layers = withItem(draft.layers, id, layer, 0);
+    });
+    store.chosenId = id;
+  }
+  /** Adds a layer that is something at once, where the chosen one stands. */
+  function addReady(kind: ReadyKind): void {
+    const id = store.newId();
+    store.change('add a layer', (draft) => {
+      const made = readyLayer(draft, kind, random32(), store.chosenId, firstBlade(engine.rigs.value));
+      draft.layers = withItem(draft.layers, id, made, 0);
     });
     store.chosenId = id;
   }
@@ -100,6 +111,7 @@ export function useLayerActs(engine: Engine) {
 
   return {
     add,
+    addReady,
     copy,
     remove,
     flip,

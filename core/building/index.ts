@@ -1,0 +1,2 @@
+export * from './build.ts';
+export * from './ready.ts';

@@ -1,0 +1,52 @@
+import { describe, expect, it } from 'vitest';
+import { findings } from '../checks/index.ts';
+import {
+  atBone,
+  collectionOf,
+  listed,
+  newEffect,
+  newThing,
+  parseEffect,
+  withItem,
+  type Effect,
+} from '../document/index.ts';
+import { bendingTube } from '../testing/rigs.ts';
+import { READY, readyLayer, type ReadyKind } from './index.ts';
+
+const KINDS = Object.keys(READY) as ReadyKind[];
+const added = (effect: Effect, kind: ReadyKind, beside = ''): Effect => ({
+  ...effect,
+  layers: withItem(effect.layers, `l${effect.layers.order.length}`, readyLayer(effect, kind, 7, beside)),
+});
+function standing(): Effect {
+  const effect = newEffect('Ready', 3);
+  effect.stage.things = collectionOf([['sedge', newThing('Sedge', 'a'.repeat(64))]]);
+  return effect;
+}
+
+describe('a ready layer', () => {
+  it.each(KINDS)('%s makes a whole effect, in which nothing is found wrong', (kind) => {
+    const effect = added(standing(), kind);
+    expect(parseEffect(structuredClone(effect))).toEqual(effect);
+    const found = findings(effect, new Map([['sedge', bendingTube()]]), { refused: {}, isBudgetFull: false });
+    expect(found.map(({ sentence }) => sentence)).toEqual([]);
+  });
+
+  it('stands where the chosen layer stands, and shares nothing with it', () => {
+    const effect = added(standing(), 'flame');
+    const first = effect.layers.byId['l0']!;
+    if (first.source.kind !== 'sphere') throw new Error('a flame is born in a ball');
+    first.source.place = atBone('sedge', 'hand.left', [0, 0.1, 0]);
+    const { layers } = added(effect, 'light', 'l0');
+    const { source } = layers.byId['l1']!;
+    expect(source).toEqual({ kind: 'point', place: first.source.place });
+    if (source.kind === 'point') source.place.offset[1] = 5;
+    expect(first.source.place.offset[1]).toBe(0.1);
+  });
+
+  it('has a name that no other has', () => {
+    let effect = standing();
+    for (let n = 0; n < 3; n++) effect = added(effect, 'sparks');
+    expect(listed(effect.layers).map(({ item }) => item.name)).toEqual(['Sparks', 'Sparks 2', 'Sparks 3']);
+  });
+});

@@ -1,0 +1,412 @@
+import {
+  atEffect,
+  burst,
+  collectionOf,
+  newLayer,
+  newRibbon,
+  type Effect,
+  type Id,
+  type Layer,
+  type Place,
+  type Vector,
+} from '../document/index.ts';
+import { colour, drawn, force, forces, gradient, hex, inAndOut, layer, standingLight, step } from './build.ts';
+
+/** What a layer can be from its first instant on: each is made of plain settings, to be changed one by one. */
+export const READY = {
+  dots: 'soft dots',
+  flame: 'a flame',
+  smoke: 'smoke',
+  sparks: 'sparks',
+  ribbons: 'ribbons that fly',
+  glow: 'a glow',
+  mark: 'a mark on the ground',
+  line: 'a line that is written',
+  blade: 'the sweep of a blade',
+  skin: 'a skin over a body',
+  light: 'a light',
+} as const;
+export type ReadyKind = keyof typeof READY;
+const NAMES: Record<ReadyKind, string> = {
+  dots: 'Dots',
+  flame: 'Flame',
+  smoke: 'Smoke',
+  sparks: 'Sparks',
+  ribbons: 'Ribbons',
+  glow: 'Glow',
+  mark: 'Mark',
+  line: 'Line',
+  blade: 'Blade',
+  skin: 'Skin',
+  light: 'Light',
+};
+
+/** Where a layer's source stands; null where it has no place of its own. */
+const placeOf = (made: Layer | undefined): Place | null =>
+  made && 'place' in made.source ? made.source.place : null;
+
+/** A name that no layer has yet. */
+function nameFor(effect: Effect, kind: ReadyKind): string {
+  const taken = new Set(effect.layers.order.map((id) => effect.layers.byId[id]!.name));
+  for (let n = 1; ; n++) {
+    const name = n === 1 ? NAMES[kind] : `${NAMES[kind]} ${n}`;
+    if (!taken.has(name)) return name;
+  }
+}
+
+/**
+ * A layer of a kind for an effect: it stands where the layer `beside` stands, or a metre up in the effect, before a figure; a skin is
+ * that of the first thing on the stage; a blade lies between the two places of `blade`. `salt` is its own 32 random bits.
+ */
+export function readyLayer(
+  effect: Effect,
+  kind: ReadyKind,
+  salt: number,
+  beside: Id,
+  blade: readonly [Place, Place] = [atEffect([-0.5, 1, 0]), atEffect([0.5, 1, 0])],
+): Layer {
+  const [thing] = effect.stage.things.order;
+  const known = placeOf(effect.layers.byId[beside]);
+  const place = structuredCopyOf(known ?? atEffect([0, 1, thing ? 0.5 : 0]));
+  const name = nameFor(effect, kind);
+  switch (kind) {
+    case 'dots':
+      return { ...newLayer(name, salt), source: { kind: 'sphere', place } };
+    case 'flame':
+      return flame(name, salt, place);
+    case 'smoke':
+      return smoke(name, salt, place);
+    case 'sparks':
+      return sparks(name, salt, place);
+    case 'ribbons':
+      return ribbons(name, salt, place);
+    case 'glow':
+      return glow(name, salt, place);
+    case 'mark':
+      return mark(name, salt);
+    case 'line':
+      return line(name, salt);
+    case 'blade':
+      return sweep(name, salt, blade);
+    case 'skin':
+      return skin(name, salt, place, thing ?? 'figure');
+    case 'light':
+      return standingLight(
+        name,
+        salt,
+        place,
+        2.5,
+        [
+          [0, 0],
+          [0.1, 1],
+          [0.85, 1],
+          [1, 0],
+        ],
+        hex('#ffca7a'),
+        {
+          reach: 3,
+        },
+      );
+  }
+}
+const structuredCopyOf = (place: Place): Place => JSON.parse(JSON.stringify(place)) as Place;
+
+function flame(name: string, salt: number, place: Place): Layer {
+  const made = layer(
+    name,
+    salt,
+    { kind: 'sphere', place },
+    {
+      'source.radius': 0.035,
+      'births.rate': 46,
+      'births.life': [0.32, 0.52],
+      'motion.launch': 'axis',
+      'motion.speed': [0.35, 0.75],
+      'motion.opening': 12,
+      'motion.ride': 60,
+      'life.size': {
+        base: [0.28, 0.42],
+        over: [
+          [0, 0.55],
+          [0.3, 1],
+          [1, 0.28],
+        ],
+      },
+      'life.width': 62,
+      'life.opacity': {
+        base: 92,
+        over: [
+          [0, 0],
+          [0.15, 1],
+          [0.6, 0.8],
+          [1, 0],
+        ],
+      },
+      'life.intensity': {
+        base: 1.35,
+        over: [
+          [0, 1.3],
+          [1, 0.6],
+        ],
+      },
+      'life.angle': [-14, 14],
+      'appearance.facing': 'upright',
+      'appearance.blend': 'mixed',
+      'appearance.covers': 22,
+      'appearance.pivotAlong': 20,
+    },
+    step('warp', { strength: 16, grains: 2.4, change: 1.6 }),
+    step('drawn', { shape: 'soft dot', softness: 30 }),
+    step('drawn', { shape: 'clouds', grains: 2.4, softness: 70, change: 1.4, amount: 65 }),
+    step('levels', { onto: 'opacity', black: 8, white: 62 }),
+    gradient('out from the middle', [0, '#fff6d8'], [0.4, '#ffc255'], [0.75, '#ff7a22'], [1, '#7a1d06']),
+  );
+  forces(
+    made,
+    force('gravity', null, { strength: -2.4 }),
+    force('curl', null, { strength: 2.6, size: 0.16, change: 2.4 }),
+    force('drag', null, { strength: 1.4 }),
+  );
+  return colour(made, [0, hex('#fff1c2')], [0.4, hex('#ffb347')], [1, hex('#ff6a1f')]);
+}
+
+function smoke(name: string, salt: number, place: Place): Layer {
+  const made = layer(
+    name,
+    salt,
+    { kind: 'sphere', place },
+    {
+      'source.radius': 0.1,
+      'births.rate': 12,
+      'births.life': [1.6, 2.4],
+      'motion.launch': 'axis',
+      'motion.speed': [0.3, 0.7],
+      'motion.opening': 18,
+      'life.size': {
+        base: [0.4, 0.7],
+        over: [
+          [0, 0.35],
+          [1, 1.5],
+        ],
+      },
+      'life.opacity': { base: 60, over: inAndOut(0.15, 0.55) },
+      'life.angle': [-180, 180],
+      'life.turning': [-25, 25],
+      'appearance.blend': 'normal',
+      'appearance.lit': 'ball',
+      'appearance.order': 'nearest',
+    },
+    step('drawn', { shape: 'soft dot', softness: 25 }),
+    step('drawn', { shape: 'clouds', grains: 2.6, softness: 65, amount: 85 }),
+    step('soft', { distance: 0.2 }),
+  );
+  forces(
+    made,
+    force('gravity', null, { strength: -0.4 }),
+    force('curl', null, { strength: 0.7, size: 0.8, change: 0.4 }),
+    force('drag', null, { strength: 0.9 }),
+  );
+  return colour(made, [0, hex('#6a625a')], [1, hex('#3a3835')]);
+}
+
+const THROWN = {
+  'source.radius': 0.04,
+  'births.life': [0.5, 1.1],
+  'motion.launch': 'any',
+  'motion.speed': [1, 2.6],
+  'life.opacity': { base: 100, over: inAndOut(0.05, 0.7) },
+  'life.intensity': [2, 3.5],
+} as const;
+const fall = (made: Layer): Layer =>
+  forces(made, force('gravity', null, { strength: 5 }), force('drag', null, { strength: 1.2 }));
+
+function sparks(name: string, salt: number, place: Place): Layer {
+  const made = layer(
+    name,
+    salt,
+    { kind: 'sphere', place },
+    {
+      ...THROWN,
+      'births.rate': 60,
+      'life.size': {
+        base: [0.014, 0.034],
+        over: [
+          [0, 1],
+          [1, 0.3],
+        ],
+      },
+      'appearance.facing': 'motion',
+      'appearance.lengthening': 0.03,
+    },
+    step('drawn', { shape: 'soft dot', softness: 40 }),
+  );
+  return colour(fall(made), [0, hex('#fff6dc')], [0.4, hex('#ffd27a')], [1, hex('#ff7a2c')]);
+}
+
+function ribbons(name: string, salt: number, place: Place): Layer {
+  const made = layer(
+    name,
+    salt,
+    { kind: 'sphere', place },
+    {
+      ...THROWN,
+      'births.rate': 9,
+      'births.life': [0.9, 1.5],
+      'life.size': {
+        base: [0.05, 0.09],
+        over: [
+          [0, 1],
+          [1, 0.2],
+        ],
+      },
+      'appearance.blend': 'mixed',
+      'appearance.covers': 30,
+    },
+    gradient('across', [0, '#3a2408'], [0.35, '#ffb454'], [0.5, '#fff6dc'], [0.65, '#ffb454'], [1, '#3a2408']),
+  );
+  made.drawn = newRibbon('trail');
+  const settings = made.drawn.settings as unknown as Record<string, { base: unknown }>;
+  for (const [setting, value] of Object.entries({ seconds: 0.4, atHead: 100, atTail: 0 }))
+    settings[setting]!.base = { kind: 'fixed', value };
+  return colour(fall(made), [0, hex('#fff6dc')], [1, hex('#ffb454')]);
+}
+
+/** In at the effect's beginning and out at its end. */
+const LASTING = { base: 100, over: inAndOut(0.1, 0.85), reads: 'effectTime' as const };
+const STANDING = { 'births.standing': 1, 'motion.ride': 100, 'life.opacity': LASTING };
+
+const glow = (name: string, salt: number, place: Place): Layer =>
+  colour(
+    layer(
+      name,
+      salt,
+      { kind: 'point', place },
+      { ...STANDING, 'life.size': 0.7, 'life.opacity': { ...LASTING, base: 55 }, 'life.intensity': 1.6 },
+      step('drawn', { shape: 'soft dot', softness: 100 }),
+    ),
+    [0, hex('#ffd79a')],
+  );
+
+const mark = (name: string, salt: number): Layer =>
+  colour(
+    layer(
+      name,
+      salt,
+      { kind: 'point', place: atEffect([0, 0.02, 0]) },
+      {
+        ...STANDING,
+        'life.size': 2.6,
+        'life.intensity': 1.5,
+        'life.turning': 12,
+        'appearance.facing': 'ground',
+        'appearance.blend': 'mixed',
+        'appearance.covers': 35,
+      },
+      step('warp', { strength: 4, grains: 6 }),
+      step('drawn', { shape: 'ring', width: 9, softness: 70 }),
+      step('drawn', { shape: 'clouds', grains: 9, softness: 85, amount: 50 }),
+    ),
+    [0, hex('#8fe0d0')],
+  );
+
+/** Points of a circle on the ground, in metres, in the order in which they are written. */
+const ROUND: readonly Vector[] = Array.from({ length: 9 }, (_, n) => {
+  const points: readonly [number, number][] = [
+    [1.2, 0],
+    [0.85, 0.85],
+    [0, 1.2],
+    [-0.85, 0.85],
+    [-1.2, 0],
+    [-0.85, -0.85],
+    [0, -1.2],
+    [0.85, -0.85],
+    [1.2, 0],
+  ];
+  const [x, z] = points[n]!;
+  return [x, 0, z];
+});
+function line(name: string, salt: number): Layer {
+  const made = layer(
+    name,
+    salt,
+    {
+      kind: 'path',
+      place: atEffect([0, 0.04, 0]),
+      points: ROUND.map((point) => [...point] as Vector),
+      closed: false,
+    },
+    {
+      'source.order': 'walking',
+      'source.walk': 80,
+      'births.rate': 80,
+      'births.life': 2.5,
+      'life.size': {
+        base: 0.16,
+        over: [
+          [0, 0.25],
+          [0.1, 1.25],
+          [0.2, 1],
+          [0.85, 1],
+          [1, 0.2],
+        ],
+      },
+      'life.opacity': { base: 100, over: inAndOut(0.05, 0.82) },
+      'life.intensity': {
+        base: 1.5,
+        over: [
+          [0, 2.4],
+          [0.12, 1.1],
+          [1, 1],
+        ],
+      },
+      'appearance.blend': 'mixed',
+      'appearance.covers': 55,
+    },
+    gradient('across', [0, '#06222a'], [0.3, '#3fb6a8'], [0.5, '#f2fff6'], [0.7, '#3fb6a8'], [1, '#06222a']),
+  );
+  made.births.until = { after: { kind: 'border', border: 'start' }, seconds: 1, measure: null };
+  made.drawn = newRibbon('strand');
+  return colour(made, [0, hex('#f0fff8')], [0.2, hex('#5fd0bd')], [1, hex('#14505a')]);
+}
+
+function sweep(name: string, salt: number, [from, to]: readonly [Place, Place]): Layer {
+  const made = layer(
+    name,
+    salt,
+    { kind: 'point', place: structuredCopyOf(from) },
+    {
+      'births.life': 0.7,
+      'life.opacity': { base: 85, over: inAndOut(0.1, 0.7) },
+      'life.intensity': {
+        base: 1.6,
+        over: [
+          [0, 1.4],
+          [1, 0.6],
+        ],
+      },
+      'appearance.blend': 'mixed',
+      'appearance.covers': 30,
+    },
+    gradient('across', [0, '#12301c'], [0.7, '#a8d24a'], [1, '#ffffff']),
+    step('drawn', { shape: 'clouds', grains: 3, softness: 80, amount: 60 }),
+  );
+  made.bursts = collectionOf([['once', burst('hold', 0.2, 1)]]);
+  made.drawn = newRibbon('blade', structuredCopyOf(from), structuredCopyOf(to));
+  return colour(made, [0, hex('#cfe86a')]);
+}
+
+function skin(name: string, salt: number, place: Place, thing: Id): Layer {
+  const made = drawn(
+    layer(
+      name,
+      salt,
+      { kind: 'point', place },
+      { ...STANDING, 'life.intensity': 1.6, 'appearance.blend': 'additive' },
+      step('rim', { does: 'shows the rim only', sharpness: 2.2, intensity: 1 }),
+    ),
+    'body',
+    {},
+    { thing },
+  );
+  return colour(made, [0, hex('#bfe8ff')]);
+}
