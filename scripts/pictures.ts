@@ -24,6 +24,10 @@ const project = page.url();
 await page.locator('.card img').nth(8).waitFor({ timeout: 240_000 });
 await page.waitForTimeout(1000);
 await shoot('project');
+await page.getByRole('heading', { name: 'Starting points' }).evaluate((heading) => heading.scrollIntoView());
+await page.getByRole('button', { name: /^Begin with Bolt/ }).hover();
+await page.waitForTimeout(700);
+await shoot('starts');
 await page.getByRole('link', { name: 'Lamplit Mantle' }).first().click();
 await page.waitForFunction(() => (window.jinx?.state().step ?? 0) > 300, undefined, { timeout: 120_000 });
 await page.getByRole('tab', { name: 'Motion' }).click();
@@ -81,7 +85,20 @@ await page.locator('tbody tr').nth(9).click();
 await page.waitForTimeout(1500);
 await shoot('living');
 await page.getByRole('button', { name: 'Put the glass away' }).click();
-await page.getByRole('button', { name: 'Rulers', exact: true }).click();
+// Two effects of one instant, and many instants of one.
+const below = page.getByRole('group', { name: 'Below the stage' });
+await below.getByRole('button', { name: 'Compared' }).click();
+await page.getByLabel('effect to compare with').selectOption({ label: 'Seed Wreath' });
+await page.getByRole('button', { name: 'side by side' }).click();
+await page.locator('[data-other=shown]').waitFor({ timeout: 120_000 });
+await page.waitForTimeout(2500);
+await shoot('compared');
+await page.getByRole('button', { name: 'this one' }).click();
+await below.getByRole('button', { name: 'Instants' }).click();
+await page.getByRole('button', { name: 'Go to 5.75 seconds' }).waitFor({ timeout: 120_000 });
+await page.waitForTimeout(1500);
+await shoot('instants');
+await below.getByRole('button', { name: 'Rulers' }).click();
 
 /** Goes to an effect of the project, stands it at a step, and waits until it is drawn. */
 async function stand(name: string, step: number): Promise<void> {
@@ -110,7 +127,7 @@ await shoot('silhouette');
 const [wide, tall, across] = [384, 240, 4];
 const names = Object.keys(RELEASED);
 const rows = Math.ceil(names.length / across);
-const sheet = new Uint8Array(wide * across * tall * rows * 4).fill(20);
+const sheet = new Uint8Array(wide * across * tall * rows * 4).map((_, n) => (n % 4 === 3 ? 255 : 20));
 for (const [n, name] of names.entries()) {
   await stand(name, RELEASED[name]![0]!);
   await page.keyboard.press('c');

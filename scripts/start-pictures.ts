@@ -1,5 +1,5 @@
 // Makes the pictures of the starting points that play, from a started Jinx with the demo: run with
-// `npx tsx scripts/start-pictures.ts` when one of their effects changed.
+// `npx tsx scripts/start-pictures.ts [ID…]` when one of their effects changed.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 import { START_EVERY, START_INSTANTS, STARTS } from '@jinx/demo';
@@ -16,7 +16,9 @@ const address = `http://localhost:${runningServer()?.port ?? PORT}`;
 const browser = await chromium.launch(CHROMIUM);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const [project] = (await (await page.request.get(`${address}/api/projects`)).json()) as { id: string }[];
+const asked = process.argv.slice(2);
 for (const { id, from } of STARTS) {
+  if (asked.length > 0 && !asked.includes(id)) continue;
   const begun = await page.request.post(`${address}/api/projects/${project!.id}/starts`, {
     data: { start: id, name: '' },
   });

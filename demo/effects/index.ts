@@ -44,7 +44,7 @@ export const RELEASED: Readonly<Record<string, readonly number[]>> = {
   Sinkhole: [205, 214],
   'Wick Flame': [90, 150],
   'Bell Shock': [91, 34],
-  'Lamp Bolt': [58, 70],
+  'Lamp Bolt': [70, 86],
   'Eel Leash': [90, 150],
   'Moth Unmaking': [75, 100],
   'Tide Sigil': [190, 120],

@@ -277,7 +277,7 @@ export function lampBolt(kit: KitAssets): Effect {
       {
         'births.life': 0.7,
         'life.size': {
-          base: 3.4,
+          base: 4.8,
           over: [
             [0, 0.1],
             [0.35, 0.75],
@@ -297,6 +297,31 @@ export function lampBolt(kit: KitAssets): Effect {
     1,
   );
   colour(wave, [0, named('heart')], [0.4, named('lamp')], [1, named('ember')]);
+
+  const shade = landed(
+    layer(
+      'Shade under the wave',
+      0x1a3b0c,
+      { kind: 'point', place: ground },
+      {
+        'births.life': 0.9,
+        'life.size': {
+          base: 6,
+          over: [
+            [0, 0.15],
+            [0.3, 0.9],
+            [1, 1],
+          ],
+        },
+        'life.opacity': { base: 82, over: inAndOut(0.08, 0.5) },
+        'appearance.facing': 'ground',
+        'appearance.blend': 'multiply',
+      },
+      step('drawn', { shape: 'disc', softness: 45 }),
+    ),
+    1,
+  );
+  colour(shade, [0, hex('#3a2f22')]);
 
   const stays = [
     [0, 0],
@@ -406,6 +431,7 @@ export function lampBolt(kit: KitAssets): Effect {
     wave,
     glow,
     scorch,
+    shade,
     smoke,
     light: standingLight(
       'Light of the bolt',

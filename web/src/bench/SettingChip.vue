@@ -49,6 +49,7 @@ const choose = (value: string) => set(declaration.value.value === 'switch' ? val
     :unit="declaration.unit || undefined"
     :least="declaration.least"
     :most="declaration.most"
+    :is-size="declaration.least >= 0"
     @change="set"
   />
   <ChoiceChip

@@ -10,7 +10,7 @@ import { pickFile } from './files';
 import LensChip from './LensChip.vue';
 import MenuButton from './MenuButton.vue';
 import ThingChip from './ThingChip.vue';
-import { FIRST_VIEW, FROM_THE_GAME, type View } from '../engine/view';
+import { FIRST_VIEW, FAR_VIEW, type View } from '../engine/view';
 import { placeThing } from './things';
 import { VIEWS } from './views';
 
@@ -60,7 +60,7 @@ function bring(chosen: string): void {
 /** Where it can be seen from: as it is opened, as a game sees it, and what was kept. */
 const cameras = computed(() => [
   { value: 'near', text: 'near, a figure whole (Enter)', view: FIRST_VIEW },
-  { value: 'game', text: 'where a game sees it from', view: FROM_THE_GAME },
+  { value: 'game', text: 'where a game sees it from', view: FAR_VIEW },
   ...listed(stage.value.cameras).map(({ id, item }) => ({ value: `kept:${id}`, text: item.name, view: item })),
 ]);
 const lookFrom = computed(() => [...cameras.value, { value: 'keep', text: 'keep this camera', view: null }]);

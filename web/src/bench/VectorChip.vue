@@ -1,11 +1,23 @@
 <script setup lang="ts">
 import type { Vector } from '@jinx/core/document';
+import { ref } from 'vue';
+import { inProportion } from './axes';
 import PlainChip from './PlainChip.vue';
 
-/** Three numbers in a sentence: x, y, z. */
-const props = defineProps<{ value: Vector; label: string; unit?: string; least: number; most: number }>();
+/** Three numbers in a sentence: x, y, z. Sizes can be set together, in proportion. */
+const props = defineProps<{
+  value: Vector;
+  label: string;
+  unit?: string;
+  least: number;
+  most: number;
+  isSize?: boolean;
+}>();
 const emit = defineEmits<{ change: [value: Vector, gesture: string | null] }>();
+const areTogether = ref(false);
 function set(axis: number, number: number, gesture: string | null): void {
+  if (areTogether.value)
+    return emit('change', inProportion(props.value, axis, number, props.least, props.most), gesture);
   const value = [...props.value] as Vector;
   value[axis] = number;
   emit('change', value, gesture);
@@ -24,6 +36,18 @@ function set(axis: number, number: number, gesture: string | null): void {
       :unit="index === 2 ? unit : undefined"
       @change="(number, gesture) => set(index, number, gesture)"
     />
+    <button
+      v-if="isSize"
+      type="button"
+      class="plain"
+      :class="{ on: areTogether }"
+      :aria-pressed="areTogether"
+      :aria-label="`${label}, together`"
+      title="One changes all three, in proportion"
+      @click="areTogether = !areTogether"
+    >
+      =
+    </button>
   </span>
 </template>
 

@@ -18,7 +18,7 @@ export const PICTURE_VIEW: View = {
 const FIELD_OF_VIEW = 34;
 const [SIDE, RISE] = [0.3, 0.34];
 /** As a game sees a fight: a figure is small, a little from above. */
-export const FROM_THE_GAME: View = {
+export const FAR_VIEW: View = {
   position: [
     gameDistance(FIELD_OF_VIEW) * SIDE,
     gameDistance(FIELD_OF_VIEW) * RISE,
