@@ -59,11 +59,18 @@ test.describe('the bench', () => {
 
   test('has them in everything that stands below the stage, and on every page', async ({ page }) => {
     await page.getByRole('button', { name: 'Pause' }).click();
-    for (const name of ['Living', 'Over time', 'In words', 'Compared', 'Rulers']) {
+    for (const name of ['Living', 'Over time', 'In words', 'Compared', 'Instants', 'Rulers']) {
       await page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name }).click();
       await page.waitForTimeout(700);
       expect(await complaints(page), name).toEqual([]);
     }
+    await page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name: 'Compared' }).click();
+    await page.getByLabel('effect to compare with').selectOption('now');
+    for (const name of ['one over the other', 'side by side', 'this one']) {
+      await page.getByRole('button', { name }).click();
+      expect(await complaints(page), name).toEqual([]);
+    }
+    await page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name: 'Rulers' }).click();
     await page.getByRole('button', { name: 'Whole effect' }).click();
     await page.getByRole('button', { name: 'Add a dial…' }).click();
     await page.getByRole('menuitem', { name: 'a number' }).click();

@@ -81,7 +81,7 @@ const take = (id: string, what: string) =>
           : `${differences.length} ${differences.length === 1 ? 'difference' : 'differences'}`
       }}</span>
     </div>
-    <div class="page" tabindex="0" aria-label="Differences">
+    <div class="page" role="region" tabindex="0" aria-label="Differences">
       <p v-if="!choice" class="quiet">
         Choose another effect of the project, or this one as it was or is: what is not the same is told line by line,
         can be taken over from there, and is seen in pictures of one instant.

@@ -33,7 +33,7 @@ const save = () => saveText(`${store.effect!.name}.txt`, page(), 'text/plain');
       <button type="button" class="plain act" @click="copy">Copy</button>
       <button type="button" class="plain act" @click="save">Save as text</button>
     </div>
-    <div class="page" tabindex="0" aria-label="The page">
+    <div class="page" role="region" tabindex="0" aria-label="The page">
       <p v-if="shown.length === 0" class="quiet">Nothing that is set has “{{ sought }}” in it.</p>
       <div class="columns">
         <section v-for="{ heading, lines: own } in sections" :key="heading">
