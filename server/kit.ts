@@ -13,22 +13,19 @@ export const kitFiles = (): string[] =>
     .filter((name) => name.endsWith('.glb'))
     .sort();
 
+const fromKit = (file: string): Promise<ParcelAsset> =>
+  imported(new Uint8Array(readFileSync(new URL(file, KIT))), file);
+
 /** A file of the kit as an asset; refuses a name that it does not have. */
 export async function kitAsset(file: string): Promise<ParcelAsset> {
   if (!kitFiles().includes(file)) throw new Refusal(404, 'not-found', `The Fenlight kit has no "${file}".`);
-  return imported(new Uint8Array(readFileSync(new URL(file, KIT))), file);
+  return fromKit(file);
 }
 
 let whole: Promise<ParcelAsset[]> | null = null;
 /** All of the kit as assets, by the names of their files; imported once. */
 async function allAssets(): Promise<ParcelAsset[]> {
-  whole ??= makeKit().then(() =>
-    Promise.all(
-      [...KIT_FIGURES, ...KIT_PROPS, ...KIT_PICTURES].map((file) =>
-        imported(new Uint8Array(readFileSync(new URL(file, KIT))), file),
-      ),
-    ),
-  );
+  whole ??= makeKit().then(() => Promise.all([...KIT_FIGURES, ...KIT_PROPS, ...KIT_PICTURES].map(fromKit)));
   return whole.catch((error: unknown) => {
     whole = null;
     throw error;

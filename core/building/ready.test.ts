@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { findings } from '../checks/index.ts';
 import {
   atBone,
+  atEffect,
   collectionOf,
   listed,
   newEffect,
@@ -13,10 +14,11 @@ import {
 import { bendingTube } from '../testing/rigs.ts';
 import { READY, readyLayer, type ReadyKind } from './index.ts';
 
+const ACROSS = [atEffect([-0.5, 1, 0]), atEffect([0.5, 1, 0])] as const;
 const KINDS = Object.keys(READY) as ReadyKind[];
 const added = (effect: Effect, kind: ReadyKind, beside = ''): Effect => ({
   ...effect,
-  layers: withItem(effect.layers, `l${effect.layers.order.length}`, readyLayer(effect, kind, 7, beside)),
+  layers: withItem(effect.layers, `l${effect.layers.order.length}`, readyLayer(effect, kind, 7, beside, ACROSS)),
 });
 function standing(): Effect {
   const effect = newEffect('Ready', 3);

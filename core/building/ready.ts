@@ -2,8 +2,10 @@ import {
   atEffect,
   burst,
   collectionOf,
+  freeName,
   newLayer,
   newRibbon,
+  structuredCopy,
   type Effect,
   type Id,
   type Layer,
@@ -45,15 +47,6 @@ const NAMES: Record<ReadyKind, string> = {
 const placeOf = (made: Layer | undefined): Place | null =>
   made && 'place' in made.source ? made.source.place : null;
 
-/** A name that no layer has yet. */
-function nameFor(effect: Effect, kind: ReadyKind): string {
-  const taken = new Set(effect.layers.order.map((id) => effect.layers.byId[id]!.name));
-  for (let n = 1; ; n++) {
-    const name = n === 1 ? NAMES[kind] : `${NAMES[kind]} ${n}`;
-    if (!taken.has(name)) return name;
-  }
-}
-
 /**
  * A layer of a kind for an effect: it stands where the layer `beside` stands, or a metre up in the effect, before a figure; a skin is
  * that of the first thing on the stage; a blade lies between the two places of `blade`. `salt` is its own 32 random bits.
@@ -63,12 +56,12 @@ export function readyLayer(
   kind: ReadyKind,
   salt: number,
   beside: Id,
-  blade: readonly [Place, Place] = [atEffect([-0.5, 1, 0]), atEffect([0.5, 1, 0])],
+  blade: readonly [Place, Place],
 ): Layer {
   const [thing] = effect.stage.things.order;
   const known = placeOf(effect.layers.byId[beside]);
-  const place = structuredCopyOf(known ?? atEffect([0, 1, thing ? 0.5 : 0]));
-  const name = nameFor(effect, kind);
+  const place = structuredCopy(known ?? atEffect([0, 1, thing ? 0.5 : 0]));
+  const name = freeName(effect.layers, NAMES[kind]);
   switch (kind) {
     case 'dots':
       return { ...newLayer(name, salt), source: { kind: 'sphere', place } };
@@ -109,9 +102,8 @@ export function readyLayer(
       );
   }
 }
-const structuredCopyOf = (place: Place): Place => JSON.parse(JSON.stringify(place)) as Place;
-
-function flame(name: string, salt: number, place: Place): Layer {
+/** Tongues of fire that rise and lean. */
+export function flame(name: string, salt: number, place: Place): Layer {
   const made = layer(
     name,
     salt,
@@ -373,7 +365,7 @@ function sweep(name: string, salt: number, [from, to]: readonly [Place, Place]):
   const made = layer(
     name,
     salt,
-    { kind: 'point', place: structuredCopyOf(from) },
+    { kind: 'point', place: structuredCopy(from) },
     {
       'births.life': 0.7,
       'life.opacity': { base: 85, over: inAndOut(0.1, 0.7) },
@@ -391,7 +383,7 @@ function sweep(name: string, salt: number, [from, to]: readonly [Place, Place]):
     step('drawn', { shape: 'clouds', grains: 3, softness: 80, amount: 60 }),
   );
   made.bursts = collectionOf([['once', burst('hold', 0.2, 1)]]);
-  made.drawn = newRibbon('blade', structuredCopyOf(from), structuredCopyOf(to));
+  made.drawn = newRibbon('blade', structuredCopy(from), structuredCopy(to));
   return colour(made, [0, hex('#cfe86a')]);
 }
 

@@ -44,6 +44,15 @@ export function listed<T>(collection: Collection<T>): { id: Id; item: T }[] {
   return collection.order.map((id) => ({ id, item: collection.byId[id]! }));
 }
 
+/** A name that nothing in a table has yet: as wished, or with a number behind it. */
+export function freeName(table: Collection<{ readonly name: string }>, wish: string): string {
+  const taken = new Set(listed(table).map(({ item }) => item.name));
+  for (let n = 1; ; n++) {
+    const name = n === 1 ? wish : `${wish} ${n}`;
+    if (!taken.has(name)) return name;
+  }
+}
+
 export function withItem<T>(collection: Collection<T>, id: Id, item: T, at = collection.order.length): Collection<T> {
   const others = collection.order.filter((other) => other !== id);
   return { order: [...others.slice(0, at), id, ...others.slice(at)], byId: { ...collection.byId, [id]: item } };

@@ -13,10 +13,11 @@ import {
   type Effect,
   type NumberDeclaration,
   type NumberSetting,
+  freeName,
 } from '../document/index.ts';
 import { hexOfLinear, hueTurned, linearOf, paletteColour } from '../maths/index.ts';
 import { dialShares, newReading, NumberReader } from '../simulation/index.ts';
-import { bringOut, dropColour, dropDial, dropMeasure, freeName, nameMeasure } from './names.ts';
+import { bringOut, dropColour, dropDial, dropMeasure, nameMeasure } from './names.ts';
 
 const SIZE = LAYER_SETTINGS['life.size'] as NumberDeclaration;
 function effectWithLayer(): Effect {

@@ -15,6 +15,7 @@ import {
   type NumberSetting,
   type Setting,
   type Stop,
+  freeName,
 } from '../document/index.ts';
 import { curveAt, hexOfLinear, paletteColour, readyCurve } from '../maths/index.ts';
 import { dialShares } from '../simulation/index.ts';
@@ -25,15 +26,6 @@ export const QUANTITY_OF: Partial<Record<NumberDeclaration['unit'], Measure['qua
   s: 'time',
   count: 'count',
 };
-
-/** A name that nothing in a table has yet: as wished, or with a number behind it. */
-export function freeName(table: Collection<{ readonly name: string }>, wish: string): string {
-  const taken = new Set(listed(table).map(({ item }) => item.name));
-  for (let n = 1; ; n++) {
-    const name = n === 1 ? wish : `${wish} ${n}`;
-    if (!taken.has(name)) return name;
-  }
-}
 
 /** Names what a setting has as a measure, and lets the setting use it: nothing changes. Only one fixed number can be named. */
 export function nameMeasure(

@@ -2,14 +2,15 @@ import { atBone, atThing, collectionOf, newEffect, newThing, type Effect, namedC
 import {
   colour,
   darkWater,
+  flame,
   force,
   forces,
-  gradient,
   hex,
   inAndOut,
   layer,
   layers,
   named,
+  set,
   shimmer,
   standingLight,
   step,
@@ -32,63 +33,9 @@ export function wickFlame(kit: KitAssets): Effect {
   effect.stage.things = collectionOf([
     [TALLOW, { ...newThing('Tallow', kit['tallow']!), clip: 'walk', path: { kind: 'circle' as const, radius: 3 } }],
   ]);
-  const tongues = layer(
-    'Tongues',
-    0x31c401,
-    { kind: 'sphere', place: WICK },
-    {
-      'source.radius': 0.035,
-      'births.rate': 46,
-      'births.life': [0.32, 0.52],
-      'motion.launch': 'axis',
-      'motion.speed': [0.35, 0.75],
-      'motion.opening': 12,
-      'motion.ride': 62,
-      'life.size': {
-        base: [0.28, 0.42],
-        over: [
-          [0, 0.55],
-          [0.3, 1],
-          [1, 0.28],
-        ],
-      },
-      'life.width': 62,
-      'life.opacity': {
-        base: 92,
-        over: [
-          [0, 0],
-          [0.15, 1],
-          [0.6, 0.8],
-          [1, 0],
-        ],
-      },
-      'life.intensity': {
-        base: 1.35,
-        over: [
-          [0, 1.3],
-          [1, 0.6],
-        ],
-      },
-      'life.angle': [-14, 14],
-      'appearance.facing': 'upright',
-      'appearance.blend': 'mixed',
-      'appearance.covers': 22,
-      'appearance.pivotAlong': 20,
-      'appearance.nudge': 0.25,
-    },
-    step('warp', { strength: 16, grains: 2.4, change: 1.6 }),
-    step('drawn', { shape: 'soft dot', softness: 30 }),
-    step('drawn', { shape: 'clouds', grains: 2.4, softness: 70, change: 1.4, amount: 65 }),
-    step('levels', { onto: 'opacity', black: 8, white: 62 }),
-    gradient('out from the middle', [0, '#fff6d8'], [0.4, '#ffc255'], [0.75, '#ff7a22'], [1, '#7a1d06']),
-  );
+  const tongues = flame('Tongues', 0x31c401, WICK);
+  set(tongues, { 'motion.ride': 62, 'appearance.nudge': 0.25 });
   colour(tongues, [0, named('core')], [0.4, named('flame')], [1, named('ember')]);
-  forces(
-    tongues,
-    force('gravity', null, { strength: -2.4 }),
-    force('curl', null, { strength: 2.6, size: 0.16, change: 2.4 }),
-    force('drag', null, { strength: 1.4 }),
-  );
 
   const heart = layer(
     'Heart',

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { emptyCollection, listed, withItem, type Layer } from '@jinx/core/document';
-import { freeName } from '@jinx/core/editing';
+import { freeName, emptyCollection, listed, withItem, type Layer } from '@jinx/core/document';
 import { DEFAULT_BUDGET } from '@jinx/core/simulation';
 import { message } from 'ant-design-vue';
 import type { StageView as View } from '@jinx/stage';

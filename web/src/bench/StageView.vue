@@ -10,6 +10,7 @@ import { Picture } from './handles/picture';
 import StageHandles from './handles/StageHandles.vue';
 import ProbeGlass from './reading/ProbeGlass.vue';
 import { useElementSize } from './elementSize';
+import { useStageCanvas } from './stageCanvas';
 import { useGuideInstant } from './guides/useGuideInstant';
 
 /** The stage's window: the picture is drawn by a worker, the camera is steered here. */
@@ -21,7 +22,6 @@ const holder = ref<HTMLElement>();
 const canvas = ref<HTMLCanvasElement>();
 const camera = new PerspectiveCamera(FIRST_VIEW.fieldOfView, 1, 0.02, 200);
 let controls: OrbitControls | null = null;
-let watcher: ResizeObserver | null = null;
 const isOver = ref(false);
 const { width, height } = useElementSize(holder);
 const handles = ref<InstanceType<typeof StageHandles>>();
@@ -34,8 +34,7 @@ const picture = computed(() =>
     : null,
 );
 
-/** The screen's own pixels for each of the page's; more than two are not told apart. */
-const density = (): number => Math.min(2, window.devicePixelRatio);
+useStageCanvas(engine, canvas, holder);
 
 /** Where the stage is seen from now. */
 const seen = (): View => ({
@@ -45,9 +44,10 @@ const seen = (): View => ({
   follows: props.follows,
 });
 function sendView(): void {
+  const view = seen();
   looks.value++;
-  engine.view(seen());
-  emit('seen', seen());
+  engine.view(view);
+  emit('seen', view);
 }
 
 /** Looks from somewhere else. */
@@ -72,24 +72,14 @@ const STRIKE_METRES = 100;
 defineExpose({ frameAll, look, seen, strike, handles });
 
 onMounted(() => {
-  const { width, height } = holder.value!.getBoundingClientRect();
-  engine.startStage(canvas.value!, width * density(), height * density());
   controls = new OrbitControls(camera, canvas.value!);
   controls.enableDamping = false;
   controls.minDistance = 0.3;
   controls.maxDistance = 60;
   controls.addEventListener('change', sendView);
   look(firstCamera(store.effect!) ?? FIRST_VIEW);
-  watcher = new ResizeObserver(([entry]) => {
-    const { width: w, height: h } = entry!.contentRect;
-    engine.tellStage({ kind: 'size', width: w * density(), height: h * density() });
-  });
-  watcher.observe(holder.value!);
 });
-onBeforeUnmount(() => {
-  watcher?.disconnect();
-  controls?.dispose();
-});
+onBeforeUnmount(() => controls?.dispose());
 
 watch(() => props.follows, sendView);
 const instant = useGuideInstant(engine);

@@ -73,7 +73,7 @@ onBeforeUnmount(() => {
 });
 
 const done = computed(() => taken.value.filter(({ seconds }) => instants.value.includes(seconds)).length);
-/** All instants in one picture, four across or as many as they are. */
+/** All instants in one picture, a little wider than it is high. */
 async function save(): Promise<void> {
   const across = Math.ceil(Math.sqrt(taken.value.length * 1.2));
   const rows = Math.ceil(taken.value.length / across);

@@ -6,6 +6,7 @@ import type { View } from '../../engine/view';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
 import { ENGINE } from '../bench';
+import { useStageCanvas } from '../stageCanvas';
 import { useOther } from './other';
 
 /** The other effect's picture: of the same instant, by the same seed, seen from the same place. */
@@ -17,8 +18,8 @@ const engine = new Engine();
 const holder = ref<HTMLElement>();
 const canvas = ref<HTMLCanvasElement>();
 const isLoaded = ref(false);
-let watcher: ResizeObserver | null = null;
 let loads = 0;
+useStageCanvas(engine, canvas, holder);
 
 /** Goes where the bench's effect is; what was let go there is let go here at the same step. */
 function follow(): void {
@@ -42,15 +43,10 @@ async function load(): Promise<void> {
   if (mine === loads) isLoaded.value = true;
 }
 onMounted(() => {
-  const { width, height } = holder.value!.getBoundingClientRect();
-  engine.startStage(canvas.value!, width, height);
   engine.guides([], false);
   engine.view(props.view);
-  watcher = new ResizeObserver(([entry]) => engine.tellStage({ kind: 'size', ...sizeOf(entry!.contentRect) }));
-  watcher.observe(holder.value!);
   void load();
 });
-const sizeOf = ({ width, height }: { width: number; height: number }) => ({ width, height });
 watch([other.effect, () => store.effect?.seed, () => props.budget], load);
 watch(
   () => props.view,
@@ -59,15 +55,15 @@ watch(
 const unheard = main.listen(follow);
 onBeforeUnmount(() => {
   unheard();
-  watcher?.disconnect();
   engine.stop();
 });
 
+const put = (share: number) => (other.share.value = Math.min(1, Math.max(0, share)));
 /** The wipe is moved by its border. */
 function move(event: PointerEvent): void {
   if (!(event.buttons & 1)) return;
   const { left, width } = holder.value!.getBoundingClientRect();
-  other.share.value = Math.min(1, Math.max(0, (event.clientX - left) / width));
+  put((event.clientX - left) / width);
 }
 function grab(event: PointerEvent): void {
   (event.target as HTMLElement).setPointerCapture(event.pointerId);
@@ -76,7 +72,7 @@ function nudge(event: KeyboardEvent): void {
   const by = { ArrowLeft: -0.02, ArrowRight: 0.02, Home: -1, End: 1 }[event.key];
   if (by === undefined) return;
   event.preventDefault();
-  other.share.value = Math.min(1, Math.max(0, other.share.value + by));
+  put(other.share.value + by);
 }
 </script>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { listed, usesOf, withItem, type Dial } from '@jinx/core/document';
-import { dropDial, freeName } from '@jinx/core/editing';
+import { freeName, listed, usesOf, withItem, type Dial } from '@jinx/core/document';
+import { dropDial } from '@jinx/core/editing';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../ChoiceChip.vue';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { listed, usesOf, withItem, type Measure } from '@jinx/core/document';
-import { dropMeasure, freeName } from '@jinx/core/editing';
+import { freeName, listed, usesOf, withItem, type Measure } from '@jinx/core/document';
+import { dropMeasure } from '@jinx/core/editing';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import MenuButton from '../MenuButton.vue';

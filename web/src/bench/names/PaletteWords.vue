@@ -1,6 +1,14 @@
 <script setup lang="ts">
-import { derivedColour, listed, namedColour, usesOf, withItem, type PaletteEntry } from '@jinx/core/document';
-import { dropColour, freeName } from '@jinx/core/editing';
+import {
+  freeName,
+  derivedColour,
+  listed,
+  namedColour,
+  usesOf,
+  withItem,
+  type PaletteEntry,
+} from '@jinx/core/document';
+import { dropColour } from '@jinx/core/editing';
 import { hexOfLinear, paletteColour } from '@jinx/core/maths';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';

@@ -1,0 +1,24 @@
+import { onBeforeUnmount, onMounted, type Ref } from 'vue';
+import type { Engine } from '../engine/engine';
+
+/** The screen's own pixels for each of the page's; more than two are not told apart. */
+const density = (): number => Math.min(2, window.devicePixelRatio);
+
+/** Lets an engine draw on a canvas, as finely as the screen shows it, and keeps to the size of what holds it. */
+export function useStageCanvas(
+  engine: Engine,
+  canvas: Readonly<Ref<HTMLCanvasElement | undefined>>,
+  holder: Readonly<Ref<HTMLElement | undefined>>,
+): void {
+  const pixels = ({ width, height }: { width: number; height: number }) => ({
+    width: width * density(),
+    height: height * density(),
+  });
+  const watcher = new ResizeObserver(([entry]) => engine.tellStage({ kind: 'size', ...pixels(entry!.contentRect) }));
+  onMounted(() => {
+    const { width, height } = pixels(holder.value!.getBoundingClientRect());
+    engine.startStage(canvas.value!, width, height);
+    watcher.observe(holder.value!);
+  });
+  onBeforeUnmount(() => watcher.disconnect());
+}
