@@ -203,6 +203,26 @@ export class Drawings {
     return false;
   }
 
+  /** All that is drawn, from back to front: lights, what is solid, what lies over it. */
+  get backToFront(): { readonly salt: number; readonly drawing: LayerDrawing | null }[] {
+    const depth = ({ drawing }: { drawing: LayerDrawing }) => (drawing.isSolid ? 0 : 1e6) + drawing.order;
+    return [
+      ...this.#lit.map(({ layer }) => ({ salt: layer.salt, drawing: null })),
+      ...this.#all.filter(({ drawing }) => drawing.layer?.isVisible).sort((a, b) => depth(a) - depth(b)),
+    ];
+  }
+
+  drawingOf(salt: number): LayerDrawing | undefined {
+    return this.#layers.get(salt);
+  }
+
+  /** Keeps all layers but some out of the picture; with null, none. */
+  showOnly(salts: ReadonlySet<number> | null, frame: Frame, rate: number): void {
+    for (const { salt, drawing } of this.#all) drawing.keepOut(salts !== null && !salts.has(salt));
+    const lit = this.#lit.filter(({ layer }) => salts === null || salts.has(layer.salt));
+    this.#lights.take(frame, lit, rate);
+  }
+
   /** Looks that have become ready are taken, if the frame is for them. */
   takeReady(frame: Frame | null, rate: number): void {
     if (this.isWaiting) this.load(frame, rate);

@@ -2,6 +2,7 @@ import * as THREE from 'three';
 import { Depths } from './depths.ts';
 import { drawsInSoftware, Lens } from './lens.ts';
 import type { CommonUniforms } from './looks/light.ts';
+import type { PixelColour } from './protocol.ts';
 
 /** What the layers of a picture ask for beside being drawn. */
 export interface Needs {
@@ -88,6 +89,38 @@ export class Passes {
     if (needs.hazes.length === 0) renderer.render(this.overs, camera);
     else this.#drawBetween(camera, needs.hazes);
     return this.#target;
+  }
+
+  /** Draws, if wanted nothing but one pixel, and reads what that holds; rows count from the top. */
+  atPixel(isOnly: boolean, x: number, y: number, draw: () => void): PixelColour {
+    const { renderer } = this;
+    const target = this.#target;
+    const row = target.height - 1 - y;
+    target.scissor.set(x, row, 1, 1);
+    target.scissorTest = isOnly;
+    draw();
+    target.scissorTest = false;
+    const halves = new Uint16Array(4);
+    renderer.readRenderTargetPixels(target, x, row, 1, 1, halves);
+    renderer.setRenderTarget(null);
+    const [red = 0, green = 0, blue = 0, opacity = 0] = Array.from(halves, THREE.DataUtils.fromHalfFloat);
+    return [red, green, blue, opacity];
+  }
+
+  /** Draws something over nothing but a colour; what is solid in the picture before hides it still. */
+  drawAlone(group: THREE.Object3D, camera: THREE.Camera, [red, green, blue, opacity]: PixelColour): void {
+    const { renderer } = this;
+    renderer.setRenderTarget(this.#target);
+    renderer.setClearColor(new THREE.Color(red, green, blue), opacity);
+    renderer.clearColor();
+    renderer.setClearColor(0x000000, 1);
+    renderer.render(group, camera);
+  }
+
+  /** How many pixels the picture has. */
+  get size(): { width: number; height: number } {
+    const { width, height } = this.#target;
+    return { width, height };
   }
 
   /** Draws what is over, from back to front, with each haze in its place. */

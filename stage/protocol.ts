@@ -180,6 +180,32 @@ export interface FilmSample {
   readonly own: readonly number[];
 }
 
+/** What a pixel holds before the lens: linear red, green, blue, and how much it covers. */
+export type PixelColour = readonly [red: number, green: number, blue: number, opacity: number];
+
+/** What a layer does to a pixel: how it is before it is drawn, and after. */
+export interface PixelLayer {
+  readonly salt: number;
+  readonly before: PixelColour;
+  readonly after: PixelColour;
+  /** Which of the layer's particles in the frame are seen there, as they are drawn; null where they are not drawn apart. */
+  readonly particles: readonly number[] | null;
+  /** Whether those are all. */
+  readonly isAll: boolean;
+}
+
+/** A pixel without any layer, and what each layer does to it, from back to front. */
+export interface ProbedPixel {
+  readonly base: PixelColour;
+  readonly layers: readonly PixelLayer[];
+}
+
+/** What a layer alone gives to a pixel after a step of its look. */
+export interface PixelStep {
+  readonly step: string;
+  readonly colour: PixelColour;
+}
+
 /** What the page tells the stage. */
 export type ToStage =
   | { kind: 'start'; canvas: OffscreenCanvas; width: number; height: number }
@@ -214,7 +240,11 @@ export type ToStage =
   /** Particles of the layers of those salts that have an age are lit, and all else is dimmed; none ends that. */
   | { kind: 'lightAge'; salts: number[]; age: number }
   /** Draws the present picture `times` over, each to its end. */
-  | { kind: 'time'; id: number; times: number };
+  | { kind: 'time'; id: number; times: number }
+  /** What made a pixel: a place of the canvas, 0 to 1 from its left and its top. */
+  | { kind: 'pixel'; id: number; x: number; y: number }
+  /** What one layer gives to it, step by step of its look. */
+  | { kind: 'pixelSteps'; id: number; x: number; y: number; salt: number };
 
 /** What the stage tells the page. */
 export type FromStage =
@@ -226,6 +256,9 @@ export type FromStage =
   | { kind: 'stepPicture'; id: number; size: number; rgba: Uint8Array }
   | { kind: 'film'; id: number; size: number; rgba: Uint8Array }
   | { kind: 'time'; id: number; milliseconds: number[] }
+  /** Null where nothing is drawn yet. */
+  | { kind: 'pixel'; id: number; pixel: ProbedPixel | null }
+  | { kind: 'pixelSteps'; id: number; steps: readonly PixelStep[] | null }
   /** The graphics card's picture was taken away, or is back. */
   | { kind: 'lost'; isLost: boolean }
   | { kind: 'failed'; sentence: string };

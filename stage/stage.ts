@@ -7,8 +7,18 @@ import { Instants } from './instants.ts';
 import { newCommonUniforms } from './looks/light.ts';
 import { drawnMatrixInto } from './matrices.ts';
 import { Passes } from './passes.ts';
+import { PixelProbe, type Probed } from './pixelProbe.ts';
 import { VIEW_KINDS } from './looks/viewTones.ts';
-import type { StageFigure, StageFog, StageView, ToStage, Tracked, FilmSample } from './protocol.ts';
+import type {
+  FilmSample,
+  PixelStep,
+  ProbedPixel,
+  StageFigure,
+  StageFog,
+  StageView,
+  ToStage,
+  Tracked,
+} from './protocol.ts';
 import { Surroundings } from './surroundings.ts';
 import { Tracker } from './tracker.ts';
 import { gameDistance, isColoured } from './views.ts';
@@ -20,6 +30,7 @@ export class Stage {
   readonly #common = newCommonUniforms();
   readonly #passes: Passes;
   readonly #drawings: Drawings;
+  readonly #probe: PixelProbe;
   readonly #surroundings = new Surroundings(this.#common);
   readonly #guides = new Guides();
   readonly #tracker = new Tracker();
@@ -60,12 +71,15 @@ export class Stage {
       (n) => this.#figures[n],
       () => (this.#isChanged = true),
     );
+    this.#probe = new PixelProbe(this.#passes, this.#drawings, this.#camera);
     this.#passes.solids.add(this.#surroundings.group);
     this.#passes.overs.add(this.#guides.group);
   }
 
   /** Takes one order from the page. */
-  take(order: Exclude<ToStage, { kind: 'start' | 'pixels' | 'time' | 'stepPicture' | 'film' }>): void {
+  take(
+    order: Exclude<ToStage, { kind: 'start' | 'pixels' | 'time' | 'stepPicture' | 'film' | 'pixel' | 'pixelSteps' }>,
+  ): void {
     this.#isChanged = true;
     if (order.kind !== 'instant' && order.kind !== 'track') this.#instants.drawAnew();
     switch (order.kind) {
@@ -311,11 +325,44 @@ export class Stage {
     return rgba;
   }
 
-  /** What a layer's look has become after one of its steps; null while it is not drawn. */
+  /** The present frame at a place of the canvas, 0 to 1 from its left and its top; null while there is none. */
+  #probed(across: number, down: number, now: number): Probed | null {
+    this.#takeFrame(now);
+    const frame = this.#frame;
+    if (!frame) return null;
+    this.#drawings.finish(frame, this.rate);
+    const { width, height } = this.#passes.size;
+    const at = (share: number, size: number) => Math.max(0, Math.min(size - 1, Math.floor(share * size)));
+    const prepare = () => {
+      this.#prepare(1, width / height);
+      this.#guides.group.visible = false;
+    };
+    return { frame, rate: this.rate, x: at(across, width), y: at(down, height), prepare };
+  }
+
+  /** What made a pixel of the present frame: the surround, then each layer; null while there is none. */
+  pixel(across: number, down: number, now: number): ProbedPixel | null {
+    const probed = this.#probed(across, down, now);
+    const found = probed && this.#probe.take(probed);
+    this.#probedOnce();
+    return found;
+  }
+  /** What one layer gives to it after each step of its look; null while it is not drawn. */
+  async pixelSteps(across: number, down: number, salt: number): Promise<PixelStep[] | null> {
+    const steps = await this.#probe.steps(salt, () => this.#probed(across, down, performance.now()));
+    this.#probedOnce();
+    return steps;
+  }
+  #probedOnce(): void {
+    this.#guides.group.visible = true;
+    this.#isChanged = true;
+  }
+
   /** One particle of a layer at successive ages; null while it is not drawn. */
   film(salt: number, samples: readonly FilmSample[], size: number): Promise<Uint8Array | null> {
     return this.#drawings.film(salt, samples, size);
   }
+  /** What a layer's look has become after one of its steps; null while it is not drawn. */
   stepPicture(salt: number, step: string, size: number): Promise<Uint8Array | null> {
     return this.#drawings.stepPicture(salt, step, size);
   }

@@ -108,6 +108,12 @@ function take(order: ToStage): void {
   } else if (order.kind === 'stepPicture')
     void tellPicture(order, stage.stepPicture(order.salt, order.step, order.size));
   else if (order.kind === 'film') void tellPicture(order, stage.film(order.salt, order.samples, order.size));
+  else if (order.kind === 'pixel')
+    tell({ kind: 'pixel', id: order.id, pixel: stage.pixel(order.x, order.y, performance.now()) });
+  else if (order.kind === 'pixelSteps')
+    void stage
+      .pixelSteps(order.x, order.y, order.salt)
+      .then((steps) => tell({ kind: 'pixelSteps', id: order.id, steps }));
   else if (order.kind === 'time') {
     const milliseconds = Array.from({ length: order.times }, () => {
       const start = performance.now();

@@ -168,7 +168,7 @@ export class Bodies extends LayerDrawing {
   /** The figure that it is drawn in place of, if it is and anything of it lives. */
   get inPlaceOf(): number | null {
     const { layer } = this;
-    if (!layer?.isVisible || this.#count === 0) return null;
+    if (!layer || !this.isShown || this.#count === 0) return null;
     const body = bodyOf(layer);
     return body.isInPlace ? body.figure : null;
   }

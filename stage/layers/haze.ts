@@ -92,7 +92,7 @@ export class Haze extends LayerDrawing {
 
   /** Whether there is anything that bends. */
   get isSeen(): boolean {
-    return this.layer?.isVisible === true && this.#buffers.count > 0;
+    return this.isShown && this.#buffers.count > 0;
   }
 
   sampleInto(own: THREE.Vector4[], colour: THREE.Vector4): void {

@@ -75,7 +75,11 @@ export abstract class LayerDrawing {
     return this.#current !== null && isSolid(this.#current.layer);
   }
   get needsDepth(): boolean {
-    return this.#current !== null && this.#current.layer.isVisible && needsDepth(this.#current.layer);
+    return this.#current !== null && this.isShown && needsDepth(this.#current.layer);
+  }
+  /** Whether it is part of the picture. */
+  get isShown(): boolean {
+    return this.#current !== null && this.group.visible;
   }
   /** The layer as it is drawn now; null until its first look is ready. */
   get layer(): DrawnLayer | null {
@@ -258,8 +262,15 @@ export abstract class LayerDrawing {
     return this.#next !== null;
   }
 
+  #isKeptOut = false;
+  /** Keeps it out of the picture, however it is dressed. */
+  keepOut(isOut: boolean): void {
+    this.#isKeptOut = isOut;
+    this.#show();
+  }
+
   #show(): void {
-    this.group.visible = this.#current?.layer.isVisible ?? false;
+    this.group.visible = !this.#isKeptOut && (this.#current?.layer.isVisible ?? false);
     for (const mesh of this.group.children) mesh.renderOrder = this.#order;
   }
 
@@ -286,6 +297,39 @@ export abstract class LayerDrawing {
   /** Lets it be drawn only where a bit of the stencil is set; everywhere with null. */
   keepInside(bit: number | null): void {
     this.#current?.materials.forEach((material) => setStencil(material, bit, false));
+  }
+
+  #cuts: THREE.Material[] = [];
+  /** Its look after each of its steps, ready to be drawn with: taking one gives what puts the whole look back. */
+  async cuts(): Promise<{ step: string; take: () => () => void }[]> {
+    const current = this.#current;
+    if (!current) return [];
+    this.forgetCuts();
+    const { layer } = current;
+    const made = layer.look.steps.map(({ id }, n) => {
+      const cut = { ...layer, look: { ...layer.look, steps: layer.look.steps.slice(0, n + 1) } };
+      const materials = current.materials.map((material, part) =>
+        this.#material(cut, part, material.uniforms['shared_values']!.value as THREE.Vector4[], false),
+      );
+      this.#cuts.push(...materials);
+      return { step: id, materials };
+    });
+    const warmed = made.flatMap(({ materials }) =>
+      materials.map((material, n) => new Promise<void>((done) => this.around.warm(this.part(n), material, done))),
+    );
+    await Promise.all(warmed);
+    const meshes = this.group.children as THREE.Mesh[];
+    return made.map(({ step, materials }) => ({
+      step,
+      take: () => {
+        const before = meshes.map(({ material }) => material);
+        materials.forEach((material, n) => (meshes[n]!.material = material));
+        return () => meshes.forEach((mesh, n) => (mesh.material = before[n]!));
+      },
+    }));
+  }
+  forgetCuts(): void {
+    for (const material of this.#cuts.splice(0)) material.dispose();
   }
 
   #dispose(made: Made | null): void {

@@ -220,6 +220,7 @@ useKeys({
   k: () => stageView.value?.handles?.keyHere(),
   c: () => (showGuides.value = !showGuides.value),
   g: () => pickOne(engine, probe),
+  p: () => pickOne(engine, probe, 'pixel'),
   '?': () => transport.value?.showKeys(),
   r: () => (isRaw.value = !isRaw.value),
   d: () => (isDim.value = !isDim.value),

@@ -9,6 +9,7 @@ import EffectPage from './EffectPage.vue';
 import GroupPage from './GroupPage.vue';
 import MenuButton from './MenuButton.vue';
 import { toldOfReferences } from './rulers/useClipboard';
+import PixelPage from './reading/PixelPage.vue';
 import ProbePage from './reading/ProbePage.vue';
 import TextField from './TextField.vue';
 import AppearanceChapter from './chapters/AppearanceChapter.vue';
@@ -82,6 +83,7 @@ function rename(text: string): void {
   <aside class="chapters" aria-label="What is chosen">
     <EffectPage v-if="store.page === 'effect'" />
     <ProbePage v-else-if="store.page === 'probe'" />
+    <PixelPage v-else-if="store.page === 'pixel'" />
     <GroupPage v-else-if="store.groupId" />
     <template v-else-if="layer">
       <TextField

@@ -8,6 +8,7 @@ import { ENGINE } from './bench';
 import { guidesFor } from './guides';
 import { Picture } from './handles/picture';
 import StageHandles from './handles/StageHandles.vue';
+import PixelGlass from './reading/PixelGlass.vue';
 import ProbeGlass from './reading/ProbeGlass.vue';
 import { useElementSize } from './elementSize';
 import { useStageCanvas } from './stageCanvas';
@@ -146,6 +147,7 @@ function orbit(event: KeyboardEvent): void {
     </div>
     <StageHandles ref="handles" :picture="picture" :is-shown="showGuides"><slot name="foot"></slot></StageHandles>
     <ProbeGlass :picture="picture" />
+    <PixelGlass />
     <slot></slot>
   </div>
 </template>

@@ -6,6 +6,8 @@ export const KEY_WORDS = [
   ['X', 'strike what the middle of the picture shows'],
   ['C', 'clear the stage of guides and handles'],
   ['G', 'put a particle of the stage under the glass'],
+  ['P', 'take a pixel of the stage apart: what made it'],
+  ['arrows on the pixel', 'move it; ten times as far with Shift'],
   ['R', 'raw: without lens and air'],
   ['V', 'another view: grey values, silhouettes, ages…'],
   ['D', 'dim what is too bright to work on'],

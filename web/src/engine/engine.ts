@@ -2,11 +2,13 @@ import { listed, picturesOf, type Effect, type Vector } from '@jinx/core/documen
 import type { StageRigs } from '@jinx/core/checks';
 import { readCanonicalPicture, readRig, rigsOf } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
-import { EffectClock, type Census } from '@jinx/core/simulation';
+import { EffectClock, type Census, type Pull } from '@jinx/core/simulation';
 import type {
   FilmSample,
   FromStage,
   Guide,
+  PixelStep,
+  ProbedPixel,
   StageFigure,
   StageMesh,
   StagePicture,
@@ -399,6 +401,10 @@ export class Engine {
   census(layer: string): Promise<{ census: Census }> {
     return this.#asked((id) => this.#tell({ kind: 'census', id, layer }));
   }
+  /** What each force does to a particle, as the simulation stands; null where that was given up for another question. */
+  pulls(layer: string, key: number): Promise<{ step: number; pulls: readonly Pull[] | null }> {
+    return this.#asked((id) => this.#tell({ kind: 'pulls', id, layer, key }));
+  }
   pixels(width: number, height: number): Promise<{ rgba: Uint8Array }> {
     return this.#asked((id) => this.tellStage({ kind: 'pixels', id, width, height }));
   }
@@ -415,6 +421,15 @@ export class Engine {
   /** Lights what has an age in the layers of those salts, and dims the rest; none ends that. */
   lightAge(salts: number[], age: number): void {
     this.tellStage({ kind: 'lightAge', salts, age });
+  }
+
+  /** What made a pixel of the stage, 0 to 1 from its left and its top; null while nothing is drawn. */
+  pixel(x: number, y: number): Promise<{ pixel: ProbedPixel | null }> {
+    return this.#asked((id) => this.tellStage({ kind: 'pixel', id, x, y }));
+  }
+  /** What the layer of that salt gives to it after each step of its look. */
+  pixelSteps(x: number, y: number, salt: number): Promise<{ steps: readonly PixelStep[] | null }> {
+    return this.#asked((id) => this.tellStage({ kind: 'pixelSteps', id, x, y, salt }));
   }
 
   timeDrawing(times: number): Promise<{ milliseconds: number[] }> {

@@ -1,6 +1,6 @@
 import type { Effect, Vector } from '@jinx/core/document';
 import type { KernelBytes } from '@jinx/core/kernels';
-import type { Census } from '@jinx/core/simulation';
+import type { Census, Pull } from '@jinx/core/simulation';
 
 /** What the page tells the simulation's worker. */
 export type ToSimulation =
@@ -22,7 +22,9 @@ export type ToSimulation =
   | { kind: 'instants'; id: number; seconds: number[] }
   | { kind: 'hash'; id: number }
   | { kind: 'inspect'; id: number; layer: string }
-  | { kind: 'census'; id: number; layer: string };
+  | { kind: 'census'; id: number; layer: string }
+  /** What each force does to the particle of that key at the present step; a newer question ends an older one. */
+  | { kind: 'pulls'; id: number; layer: string; key: number };
 
 export interface LayerCount {
   readonly salt: number;
@@ -62,4 +64,6 @@ export type FromSimulation =
       colours: Float32Array;
     }
   | { kind: 'census'; id: number; census: Census }
+  /** Null where the question was given up. */
+  | { kind: 'pulls'; id: number; step: number; pulls: readonly Pull[] | null }
   | { kind: 'failed'; sentence: string };

@@ -8,6 +8,7 @@ import {
   FrameWriter,
   Fullest,
   newFrame,
+  PullRun,
   reachBetween,
   RECORD_AGE,
   RECORD_COLOUR,
@@ -18,6 +19,7 @@ import {
   tripleBuffer,
   World,
   type Inputs,
+  type Pull,
 } from '@jinx/core/simulation';
 import { InstantRun } from './instantRun';
 import type { FromSimulation, ToSimulation } from './protocol';
@@ -70,6 +72,7 @@ class Player {
   /** The layer that is being dragged, while the others stand at their fullest. */
   #dragged: string | null = null;
   #instants: { id: number; run: InstantRun } | null = null;
+  #pulls: { id: number; step: number; run: PullRun } | null = null;
 
   take(order: ToSimulation): void {
     switch (order.kind) {
@@ -113,6 +116,8 @@ class Player {
         return tell({ kind: 'hash', id: order.id, step: this.#world?.step ?? 0, hash: this.#world?.hash() ?? null });
       case 'census':
         return this.#census(order.id, order.layer);
+      case 'pulls':
+        return this.#beginPulls(order.id, order.layer, order.key);
       case 'inspect':
         this.#finish();
         return this.#inspect(order.id, order.layer);
@@ -210,6 +215,35 @@ class Player {
     const { frame, share } = found;
     const buffer = frame.f32.buffer as ArrayBuffer;
     tell({ kind: 'instant', id, buffer, mostJoints: frame.mostJoints, share }, [buffer]);
+  }
+
+  #beginPulls(id: number, layerId: string, key: number): void {
+    this.#finish();
+    this.#endPulls(null);
+    const [effect, world] = [this.#effect, this.#world];
+    const { step = 0 } = world ?? {};
+    if (!effect?.layers.byId[layerId] || !world) return tell({ kind: 'pulls', id, step, pulls: null });
+    const options = { kernels: this.#kernels!, budget: this.#budget };
+    try {
+      const run = new PullRun(effect, this.#rigs, this.#inputs(), { layerId, key, step }, options, world);
+      this.#pulls = { id, step, run };
+      this.#schedule();
+    } catch {
+      tell({ kind: 'pulls', id, step, pulls: null });
+    }
+  }
+
+  #endPulls(pulls: readonly Pull[] | null): void {
+    if (!this.#pulls) return;
+    tell({ kind: 'pulls', id: this.#pulls.id, step: this.#pulls.step, pulls });
+    this.#pulls = null;
+  }
+
+  /** Finds out what forces do, for some milliseconds. */
+  #followPulls(milliseconds: number): void {
+    const until = performance.now() + milliseconds;
+    const found = this.#pulls?.run.advance(() => performance.now() > until);
+    if (found) this.#endPulls(found);
   }
 
   #inputs(): Inputs {
@@ -313,12 +347,14 @@ class Player {
     }
     if (!this.#isPlaying) {
       this.#followInstants(SLICE_MILLISECONDS);
-      return this.#instants ? this.#schedule() : undefined;
+      this.#followPulls(SLICE_MILLISECONDS);
+      return this.#instants || this.#pulls ? this.#schedule() : undefined;
     }
     this.#play(world);
     const spare = () => Math.min(SLICE_MILLISECONDS, Math.max(2, this.#millisecondsAhead(world) - 2));
     this.#followBehind(world, spare());
     this.#followInstants(spare());
+    this.#followPulls(spare());
     this.#schedule(Math.max(0, Math.min(100, this.#millisecondsAhead(world))));
   }
 

@@ -37,7 +37,7 @@ export const useEffectStore = defineStore('effect', () => {
   const primaryId = ref('');
   const besideIds = ref<readonly string[]>([]);
   /** What the page at the right is about: the chosen layers, a group, the effect as a whole, or one particle. */
-  const page = ref<'layers' | 'group' | 'effect' | 'probe'>('layers');
+  const page = ref<'layers' | 'group' | 'effect' | 'probe' | 'pixel'>('layers');
   const shownGroupId = ref('');
   /** The chapter of the chosen layers that is open. */
   const chapter = ref<ChapterName>('source');

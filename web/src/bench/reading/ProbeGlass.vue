@@ -9,6 +9,7 @@ import { ENGINE } from '../bench';
 import type { Picture } from '../handles/picture';
 import { cellOf, rowOf, useProbe } from './probe';
 import { useCensus } from './useCensus';
+import { actingOn } from './usePulls';
 
 /** The glass on the stage: a ring about the particle under it, with the way it was seen to come; while one is picked, it takes the press. */
 const props = defineProps<{ picture: Picture | null }>();
@@ -47,6 +48,29 @@ const way = computed(() =>
     .join(' '),
 );
 
+/** How far the strongest arrow reaches, metres: about as wide as a figure. */
+const ARROW_METRES = 0.5;
+/** Where each force pushes it, as a line from it, and the force's kind at its end. */
+const arrows = computed(() => {
+  const at = census.value && seen.value.get(census.value.step);
+  const pulls = probe.pulls ?? [];
+  const strongest = Math.max(...pulls.map(({ change }) => Math.hypot(...change)));
+  if (!at || !spot.value || !(strongest > LEAST)) return [];
+  return actingOn(store.effect!, probe.layerId, pulls).flatMap(({ id, isShared, kind, pull }) => {
+    const size = Math.hypot(...(pull?.change ?? [0]));
+    if (!pull || size < strongest * LEAST) return [];
+    const end = new Vector3(...pull.change).multiplyScalar(ARROW_METRES / strongest).add(new Vector3(...at));
+    const found = props.picture!.spot(end);
+    return found.isAhead
+      ? [{ id: `${isShared} ${id}`, kind, isStrong: size > strongest * NAMED, x: found.x, y: found.y }]
+      : [];
+  });
+});
+/** Of the strongest: what does less has no arrow. */
+const LEAST = 0.02;
+/** Of the strongest, from which on an arrow has room for its name. */
+const NAMED = 0.2;
+
 async function pick(event: PointerEvent): Promise<void> {
   const { picture } = props;
   if (!picture) return;
@@ -64,7 +88,7 @@ async function pick(event: PointerEvent): Promise<void> {
     }
   }
   if (!best) return void message.info('No particle is near enough there. Press nearer to one, or play on.');
-  probe.isPicking = false;
+  probe.isPicking = null;
   [probe.layerId, probe.key] = [best.layerId, best.key];
   store.choose([best.layerId]);
   store.page = 'probe';
@@ -74,16 +98,21 @@ async function pick(event: PointerEvent): Promise<void> {
 <template>
   <svg v-if="probe.key !== null" class="glass" aria-hidden="true">
     <polyline v-if="way" :points="way" />
+    <g v-for="arrow in arrows" :key="arrow.id" :data-pull="arrow.kind">
+      <line :x1="spot!.x" :y1="spot!.y" :x2="arrow.x" :y2="arrow.y" />
+      <circle class="tip" :cx="arrow.x" :cy="arrow.y" r="2.5" />
+      <text v-if="arrow.isStrong" :x="arrow.x + 6" :y="arrow.y + 4">{{ arrow.kind }}</text>
+    </g>
     <circle v-if="spot" :cx="spot.x" :cy="spot.y" r="13" data-glass />
   </svg>
   <div
-    v-if="probe.isPicking"
+    v-if="probe.isPicking === 'particle'"
     class="catch"
     role="button"
     tabindex="0"
     aria-label="Press a particle to put it under the glass; Escape ends that"
     @pointerdown.stop="pick"
-    @keydown.esc.stop="probe.isPicking = false"
+    @keydown.esc.stop="probe.isPicking = null"
   >
     <span>Press a particle</span>
   </div>
@@ -101,6 +130,21 @@ circle {
   fill: none;
   stroke: #f2f2f2;
   stroke-width: 1.5;
+}
+line {
+  stroke: var(--accent);
+  stroke-width: 1.5;
+}
+.tip {
+  fill: var(--accent);
+  stroke: none;
+}
+text {
+  fill: #f2f2f2;
+  font-size: 12px;
+  paint-order: stroke;
+  stroke: #101011;
+  stroke-width: 3px;
 }
 polyline {
   fill: none;

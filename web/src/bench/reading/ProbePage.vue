@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { forcesOn } from '@jinx/core/document';
+import { ownerOf } from '@jinx/core/document';
+import type { Pull } from '@jinx/core/simulation';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import { plainNumber } from '../format';
 import { cellOf, pickOne, rowOf, useProbe } from './probe';
 import { useCensus } from './useCensus';
+import { actingOn, usePulls } from './usePulls';
 
 /** One particle under the glass: all it carries, and what acts on it. */
 const store = useEffectStore();
@@ -14,23 +16,41 @@ const probe = useProbe();
 const census = useCensus(engine, () => probe.layerId);
 const row = computed(() => (census.value ? rowOf(census.value, probe.key) : -1));
 const layer = computed(() => store.effect!.layers.byId[probe.layerId]);
-const rows = computed(() =>
-  census.value && row.value >= 0
-    ? census.value.columns.map(({ id, name, unit }) => ({
-        id,
-        name,
-        text: `${plainNumber(cellOf(census.value!, row.value, id))}${unit && ` ${unit}`}`,
-      }))
-    : [],
-);
-const forces = computed(() =>
-  layer.value
-    ? forcesOn(store.effect!, probe.layerId).map(({ id, item, isShared }) => ({
-        id,
-        words: `${item.kind}${isShared ? ', of the effect' : ''}${item.muted ? ', muted' : ''}`,
-      }))
-    : [],
-);
+/** Columns that are read together. */
+const TOGETHER = [
+  { id: 'place', columns: ['x', 'y', 'z'] },
+  { id: 'velocity', columns: ['vx', 'vy', 'vz'] },
+  { id: 'colour', columns: ['red', 'green', 'blue'] },
+];
+const rows = computed(() => {
+  const from = census.value;
+  if (!from || row.value < 0) return [];
+  const values = (ids: readonly string[]) => ids.map((id) => plainNumber(cellOf(from, row.value, id))).join(', ');
+  return from.columns.flatMap(({ id, name, unit }) => {
+    const together = TOGETHER.find(({ columns }) => columns.includes(id));
+    if (together && together.columns[0] !== id) return [];
+    const text = values(together?.columns ?? [id]);
+    return [{ id: together?.id ?? id, name: together?.id ?? name, text: `${text}${unit && ` ${unit}`}` }];
+  });
+});
+usePulls(engine, probe);
+const forces = computed(() => (layer.value ? actingOn(store.effect!, probe.layerId, probe.pulls) : []));
+/** What does next to nothing in a step. */
+const NOTHING = 0.005;
+const axes = (way: readonly number[]) => way.map(plainNumber).join(', ');
+function doneBy({ change, shift }: Pull): string {
+  const told = [
+    Math.hypot(...change) > NOTHING ? `${plainNumber(Math.hypot(...change))} m/s² (${axes(change)})` : '',
+    Math.hypot(...shift) > NOTHING ? `moves it ${plainNumber(Math.hypot(...shift))} m/s (${axes(shift)})` : '',
+  ].filter(Boolean);
+  return told.join(', ') || 'does nothing to it now';
+}
+function mute({ id, isShared, muted }: { id: string; isShared: boolean; muted: boolean }): void {
+  store.change(muted ? 'unmute a force' : 'mute a force', (draft) => {
+    const own = draft.layers.byId[ownerOf(draft, probe.layerId)]!.forces;
+    (isShared ? draft.forces.byId[id]!.force : own.byId[id]!).muted = !muted;
+  });
+}
 const seconds = computed(() => plainNumber(engine.state.sheetTime));
 function walk(by: number): void {
   if (!census.value) return;
@@ -40,7 +60,7 @@ function walk(by: number): void {
 const pick = () => pickOne(engine, probe);
 function leave(): void {
   probe.key = null;
-  probe.isPicking = false;
+  probe.isPicking = null;
   store.page = 'layers';
 }
 </script>
@@ -67,9 +87,17 @@ function leave(): void {
           <dd :data-value="each.id">{{ each.text }}</dd>
         </template>
       </dl>
-      <h3>What may act on it</h3>
+      <h3>What acts on it</h3>
       <p v-if="forces.length === 0" class="quiet">No force: it goes as it was launched.</p>
-      <p v-for="force in forces" :key="force.id">{{ force.words }}</p>
+      <p v-else-if="engine.state.isPlaying" class="quiet">Stop, and what each force does to it is worked out.</p>
+      <ul v-if="forces.length" class="forces" :aria-busy="probe.pulls === null">
+        <li v-for="force in forces" :key="`${force.isShared} ${force.id}`" :data-force="force.kind">
+          <span class="kind" :class="{ muted: force.muted }">{{ force.kind }}</span>
+          <span v-if="force.isShared" class="quiet">of the effect</span>
+          <span v-if="force.pull" class="number">{{ doneBy(force.pull) }}</span>
+          <button type="button" class="plain act" @click="mute(force)">{{ force.muted ? 'Unmute' : 'Mute' }}</button>
+        </li>
+      </ul>
     </template>
     <p><button type="button" class="plain act" @click="leave">Put the glass away</button></p>
   </div>
@@ -78,7 +106,8 @@ function leave(): void {
 <style scoped>
 dl {
   display: grid;
-  grid-template-columns: auto 1fr auto 1fr;
+  grid-template-columns: auto auto auto auto;
+  justify-content: space-between;
   gap: 2px 12px;
   margin: 0 0 8px;
   font-size: 13px;
@@ -88,5 +117,23 @@ dt {
 }
 dd {
   margin: 0;
+}
+.forces {
+  list-style: none;
+  margin: 0 0 10px;
+  padding: 0;
+}
+.forces li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 10px;
+  align-items: baseline;
+  padding: 3px 0;
+}
+.kind {
+  min-width: 76px;
+}
+.kind.muted {
+  text-decoration: line-through;
 }
 </style>

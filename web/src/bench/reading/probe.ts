@@ -1,17 +1,21 @@
-import type { Census } from '@jinx/core/simulation';
+import type { Census, Pull } from '@jinx/core/simulation';
 import { inject, provide, reactive, type InjectionKey } from 'vue';
 
-/** One particle under the glass, and whether the stage is ready to have one picked. */
+/** What is under the glass, a particle or a pixel, and whether the stage is ready to have one picked. */
 export interface Probe {
-  isPicking: boolean;
+  isPicking: 'particle' | 'pixel' | null;
   layerId: string;
   /** What tells the particle from every other; null while none is chosen. */
   key: number | null;
+  /** What each force does to the particle; null while that is not known. */
+  pulls: readonly Pull[] | null;
+  /** A place of the stage, 0 to 1 from its left and its top; null while none is chosen. */
+  pixel: { x: number; y: number } | null;
 }
 
 const PROBE: InjectionKey<Probe> = Symbol('probe');
 export function provideProbe(): Probe {
-  const probe = reactive<Probe>({ isPicking: false, layerId: '', key: null });
+  const probe = reactive<Probe>({ isPicking: null, layerId: '', key: null, pulls: null, pixel: null });
   provide(PROBE, probe);
   return probe;
 }
@@ -25,8 +29,12 @@ export const cellOf = ({ columns, values }: Census, row: number, id: string): nu
 /** The row of a particle; −1 where it does not live. */
 export const rowOf = ({ keys }: Census, key: number | null): number => (key === null ? -1 : keys.indexOf(key));
 
-/** Stops, and lets a particle be pressed that goes under the glass. */
-export function pickOne(engine: { readonly pause: () => void }, probe: Probe): void {
+/** Stops, and lets a particle or a pixel be pressed that goes under the glass. */
+export function pickOne(
+  engine: { readonly pause: () => void },
+  probe: Probe,
+  what: NonNullable<Probe['isPicking']> = 'particle',
+): void {
   engine.pause();
-  probe.isPicking = true;
+  probe.isPicking = what;
 }
