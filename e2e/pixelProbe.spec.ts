@@ -41,9 +41,9 @@ function falling(): Effect {
   effect.stage.cameras = collectionOf([['front', { ...VIEW, name: 'Front' } as never]]);
   const layer = standing('Sparks', 1);
   layer.forces = collectionOf([['gravity', newForce('gravity')]]);
-  const wind = newForce('wind');
-  wind.muted = true;
-  effect.forces = collectionOf([['wind', { force: wind, layers: [] }]]);
+  const breeze = newForce('wind');
+  breeze.muted = true;
+  effect.forces = collectionOf([['breeze', { force: breeze, layers: [] }]]);
   effect.layers = collectionOf([['sparks', layer]]);
   return effect;
 }
