@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { canonicalText, parseEffect, type Effect } from '@jinx/core/document';
+import { followed } from '@jinx/core/editing';
 import { assetsOf, rigsOf } from '@jinx/core/formats';
 import type { Session } from './database.ts';
 import { notFound, Refusal } from './errors.ts';
@@ -31,6 +32,24 @@ export async function loadEffect(session: Session, id: string): Promise<StoredEf
   return stored(rows[0]);
 }
 
+/** An effect that another hangs together with. */
+export interface Kin {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** The effect that one keeps what it does not change of, if it does, and those that do so of it. */
+export async function kinOf(session: Session, id: string): Promise<{ siblingOf: Kin | null; siblings: Kin[] }> {
+  const of = await session.query<Kin>(
+    'select id, name from effects where id = (select sibling_of from effects where id = $1)',
+    [id],
+  );
+  const siblings = await session.query<Kin>('select id, name from effects where sibling_of = $1 order by name, id', [
+    id,
+  ]);
+  return { siblingOf: of.rows[0] ?? null, siblings: siblings.rows };
+}
+
 /** Refuses an effect whose figures, props and pictures the project does not have. */
 async function mustHaveAssets(session: Session, projectId: string, effect: Effect): Promise<void> {
   for (const hash of assetsOf(effect)) {
@@ -48,22 +67,98 @@ async function mustHaveAssets(session: Session, projectId: string, effect: Effec
   }
 }
 
-export async function addEffect(session: Session, projectId: string, document: unknown): Promise<StoredEffect> {
+export async function addEffect(
+  session: Session,
+  projectId: string,
+  document: unknown,
+  siblingOf: string | null = null,
+): Promise<StoredEffect> {
   const effect = parseEffect(document);
   await mustHaveAssets(session, projectId, effect);
   const id = randomUUID();
-  await session.query('insert into effects (id, project_id, name, document) values ($1, $2, $3, $4)', [
-    id,
-    projectId,
-    effect.name,
-    canonicalText(effect),
-  ]);
+  await session.query(
+    'insert into effects (id, project_id, name, document, sibling_of) values ($1, $2, $3, $4, $5)',
+    [id, projectId, effect.name, canonicalText(effect), siblingOf],
+  );
   return { id, projectId, revision: 1, document: effect };
+}
+
+/** Makes a sibling of an effect: it is the same but for its name, and keeps what it does not change. */
+export async function addSibling(session: Session, id: string, name: string): Promise<StoredEffect> {
+  const { projectId, document } = await loadEffect(session, id);
+  return addEffect(session, projectId, { ...document, name }, id);
+}
+
+/** A sibling that no longer follows; it stays as it is. */
+export async function letSiblingGo(session: Session, id: string): Promise<void> {
+  const { rowCount } = await session.query('update effects set sibling_of = null where id = $1', [id]);
+  if (rowCount === 0) throw notFound('effect');
+}
+
+/** What was saved over is kept at most this often, so that a long sitting does not fill the disk. */
+const KEPT_EVERY = '2 minutes';
+const MOST_KEPT = 200;
+
+/** Keeps an effect as it is about to be written over, unless it was kept a moment ago. */
+async function keepRevision(session: Session, { id, revision, document }: Row): Promise<void> {
+  await session.query(
+    `insert into revisions (effect_id, revision, document)
+     select $1, $2, $3 where not exists
+       (select 1 from revisions where effect_id = $1 and kept_at > now() - $4::interval)
+     on conflict do nothing`,
+    [id, revision, document, KEPT_EVERY],
+  );
+  await session.query(
+    `delete from revisions where effect_id = $1 and revision <=
+       (select revision from revisions where effect_id = $1 order by revision desc offset $2 limit 1)`,
+    [id, MOST_KEPT],
+  );
+}
+
+/** Revisions of an effect that are kept, the newest first. */
+export async function revisionsOf(session: Session, id: string): Promise<{ revision: number; keptAt: string }[]> {
+  const { rows } = await session.query<{ revision: number; keptAt: string }>(
+    'select revision, kept_at as "keptAt" from revisions where effect_id = $1 order by revision desc',
+    [id],
+  );
+  return rows;
+}
+
+/** An effect as it was at a revision. */
+export async function loadRevision(session: Session, id: string, revision: number): Promise<Effect> {
+  const { rows } = await session.query<{ document: string }>(
+    'select document from revisions where effect_id = $1 and revision = $2',
+    [id, revision],
+  );
+  if (!rows[0]) throw notFound('revision');
+  return parseEffect(JSON.parse(rows[0].document));
+}
+
+async function write(session: Session, row: Row, effect: Effect): Promise<void> {
+  await keepRevision(session, row);
+  await session.query(
+    'update effects set name = $2, document = $3, revision = revision + 1, saved_at = now() where id = $1',
+    [row.id, effect.name, canonicalText(effect)],
+  );
+}
+
+/** Lets the siblings of an effect, and theirs, follow what was changed in it. */
+async function letFollow(session: Session, id: string, before: Effect, after: Effect): Promise<void> {
+  const { rows } = await session.query<Row>('select * from effects where sibling_of = $1 order by id for update', [
+    id,
+  ]);
+  for (const row of rows) {
+    const was = stored(row).document;
+    const is = followed(was, before, after);
+    if (canonicalText(is) === row.document) continue;
+    await write(session, row, is);
+    await letFollow(session, row.id, was, is);
+  }
 }
 
 /**
  * Saves over the revision the change was made from. A save made from an older one is kept apart and refused with what
- * stands now, so that nobody's work is lost.
+ * stands now, so that nobody's work is lost. Its siblings follow.
  */
 export async function saveEffect(
   session: Session,
@@ -87,9 +182,8 @@ export async function saveEffect(
     ]);
     return stored(row);
   }
-  await session.query(
-    'update effects set name = $2, document = $3, revision = revision + 1, saved_at = now() where id = $1',
-    [id, effect.name, text],
-  );
+  const before = stored(row).document;
+  await write(session, row, effect);
+  await letFollow(session, id, before, effect);
   return revision + 1;
 }

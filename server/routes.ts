@@ -6,7 +6,16 @@ import { START_INSTANTS, STARTS } from '@jinx/demo';
 import { assetBytes, imported, keepAsset, sweepAssets } from './assets.ts';
 import { bytesOf, idOf, jsonOf } from './body.ts';
 import { inTransaction, type Database, type Session } from './database.ts';
-import { addEffect, loadEffect, saveEffect } from './effects.ts';
+import {
+  addEffect,
+  addSibling,
+  kinOf,
+  letSiblingGo,
+  loadEffect,
+  loadRevision,
+  revisionsOf,
+  saveEffect,
+} from './effects.ts';
 import { notFound, Refusal } from './errors.ts';
 import { begin, kitAsset, kitFiles } from './kit.ts';
 import { searched } from './search.ts';
@@ -17,6 +26,10 @@ const MOST_PICTURE = 1024 * 1024;
 const MOST_SOUGHT = 200;
 const projectName = z.strictObject({
   name: z.string().trim().min(1, 'a project needs a name').max(80, 'a name has up to 80 letters'),
+});
+
+const effectName = z.strictObject({
+  name: z.string().trim().min(1, 'an effect needs a name').max(80, 'a name has up to 80 letters'),
 });
 
 const projectChange = projectName.partial().extend({
@@ -68,7 +81,9 @@ export function routes(database: Database): Router {
     );
     if (!rows[0]) throw notFound('project');
     const effects = await database.query(
-      'select id, name, revision, saved_at as "savedAt", picture_revision as "pictureRevision" from effects where project_id = $1 order by name, id',
+      `select id, name, revision, saved_at as "savedAt", picture_revision as "pictureRevision",
+         (select name from effects as other where other.id = effects.sibling_of) as "siblingOf"
+       from effects where project_id = $1 order by name, id`,
       [id],
     );
     const assets = await database.query(
@@ -167,7 +182,31 @@ export function routes(database: Database): Router {
   });
 
   router.get('/effects/:id', async (context) => {
-    context.body = await loadEffect(database, idOf(context, 'effect'));
+    const id = idOf(context, 'effect');
+    context.body = { ...(await loadEffect(database, id)), ...(await kinOf(database, id)) };
+  });
+
+  router.post('/effects/:id/siblings', async (context) => {
+    const { name } = await jsonOf(context, effectName);
+    const id = idOf(context, 'effect');
+    const made = await inTransaction(database, (session) => addSibling(session, id, name));
+    context.body = { id: made.id, name };
+    context.status = 201;
+  });
+
+  router.delete('/effects/:id/sibling', async (context) => {
+    await letSiblingGo(database, idOf(context, 'effect'));
+    context.status = 204;
+  });
+
+  router.get('/effects/:id/revisions', async (context) => {
+    context.body = await revisionsOf(database, idOf(context, 'effect'));
+  });
+
+  router.get('/effects/:id/revisions/:revision', async (context) => {
+    const revision = Number(context.params['revision']);
+    if (!Number.isInteger(revision)) throw notFound('revision');
+    context.body = { document: await loadRevision(database, idOf(context, 'effect'), revision) };
   });
 
   router.put('/effects/:id', async (context) => {

@@ -120,6 +120,71 @@ describe.skipIf(!url)('the server', () => {
     expect(answers.filter(({ status }) => status === 409)).toHaveLength(3);
   });
 
+  it('makes siblings that follow what they did not change, and theirs, until they are let go', async () => {
+    const projectId = await makeProject('Siblings');
+    const made = await makeEffect(projectId, newEffect('Lamp', 5));
+    const sibling = (await ask('POST', `/effects/${made.id}/siblings`, { name: 'Blue lamp' })).body;
+    const grandchild = (await ask('POST', `/effects/${sibling.id}/siblings`, { name: 'Small blue lamp' })).body;
+    const load = async (id: string) => (await ask('GET', `/effects/${id}`)).body;
+    const save = async (id: string, change: (draft: Effect) => void) => {
+      const { revision, document } = await load(id);
+      change(document);
+      expect((await ask('PUT', `/effects/${id}`, { revision, document })).status).toBe(200);
+    };
+    expect(await load(made.id)).toMatchObject({ siblingOf: null, siblings: [{ id: sibling.id, name: 'Blue lamp' }] });
+    expect(await load(sibling.id)).toMatchObject({ siblingOf: { id: made.id, name: 'Lamp' } });
+    const listed = (await ask('GET', `/projects/${projectId}`)).body.effects;
+    expect(listed.map(({ siblingOf }: { siblingOf: string | null }) => siblingOf)).toEqual([
+      'Lamp',
+      null,
+      'Blue lamp',
+    ]);
+
+    await save(sibling.id, (draft) => (draft.seed = 99));
+    await save(made.id, (draft) => {
+      draft.seed = 6;
+      draft.stretches.opening = 3;
+    });
+    for (const [id, name] of [
+      [sibling.id, 'Blue lamp'],
+      [grandchild.id, 'Small blue lamp'],
+    ]) {
+      const { document } = await load(id);
+      expect([document.name, document.seed, document.stretches.opening]).toEqual([name, 99, 3]);
+    }
+    expect((await load(sibling.id)).revision).toBe(3);
+
+    expect((await ask('DELETE', `/effects/${sibling.id}/sibling`)).status).toBe(204);
+    await save(made.id, (draft) => (draft.stretches.opening = 4));
+    expect((await load(sibling.id)).document.stretches.opening).toBe(3);
+    expect(await load(sibling.id)).toMatchObject({ siblingOf: null });
+    // Whoever is followed may be deleted: those that followed stay.
+    expect((await ask('DELETE', `/effects/${sibling.id}`)).status).toBe(204);
+    expect(await load(grandchild.id)).toMatchObject({ siblingOf: null, document: { seed: 99 } });
+    expect((await ask('POST', `/effects/${sibling.id}/siblings`, { name: 'Late' })).status).toBe(404);
+    expect((await ask('POST', `/effects/${made.id}/siblings`, { name: ' ' })).body.sentence).toContain('a name');
+  });
+
+  it('keeps what was saved over, though not every letter that was typed', async () => {
+    const made = await makeEffect(await makeProject('Revisions'), newEffect('Lamp', 5));
+    const save = (revision: number, seed: number) =>
+      ask('PUT', `/effects/${made.id}`, { revision, document: newEffect('Lamp', seed) });
+    const kept = async () => (await ask('GET', `/effects/${made.id}/revisions`)).body as { revision: number }[];
+    expect(await kept()).toEqual([]);
+    await save(1, 6);
+    await save(2, 7);
+    expect((await kept()).map(({ revision }) => revision)).toEqual([1]);
+    await database.query(`update revisions set kept_at = kept_at - interval '3 minutes' where effect_id = $1`, [
+      made.id,
+    ]);
+    await save(3, 8);
+    expect((await kept()).map(({ revision }) => revision)).toEqual([3, 1]);
+    expect((await ask('GET', `/effects/${made.id}/revisions/1`)).body.document.seed).toBe(5);
+    expect((await ask('GET', `/effects/${made.id}/revisions/3`)).body.document.seed).toBe(7);
+    expect((await ask('GET', `/effects/${made.id}/revisions/2`)).status).toBe(404);
+    expect((await ask('GET', `/effects/${made.id}/revisions/x`)).status).toBe(404);
+  });
+
   it('imports a figure once by content, and forgets it with its last project', async () => {
     const [a, b] = [await makeProject('Five'), await makeProject('Six')];
     const bytes = new Uint8Array(readFileSync(new URL('sedge.glb', KIT)));

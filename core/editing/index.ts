@@ -1,6 +1,7 @@
 export * from './chapters.ts';
 export * from './clip.ts';
 export * from './compare.ts';
+export * from './follow.ts';
 export * from './mirror.ts';
 export * from './names.ts';
 export * from './regroup.ts';

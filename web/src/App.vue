@@ -5,6 +5,7 @@ import { THEME } from './theme';
 
 <template>
   <ConfigProvider :theme="THEME">
-    <RouterView />
+    <!-- Another effect is another bench. -->
+    <RouterView v-slot="{ Component, route }"><component :is="Component" :key="route.path" /></RouterView>
   </ConfigProvider>
 </template>

@@ -59,6 +59,8 @@ export interface EffectSummary {
   readonly savedAt: string;
   /** The revision its picture shows; null without one. */
   readonly pictureRevision: number | null;
+  /** The name of the effect it keeps what it does not change of; null without one. */
+  readonly siblingOf: string | null;
 }
 export interface ProjectDetail {
   readonly id: string;
@@ -83,11 +85,23 @@ export interface FoundIn {
   readonly lines: readonly SetLine[];
   readonly more: number;
 }
+/** An effect that another hangs together with. */
+export interface EffectKin {
+  readonly id: string;
+  readonly name: string;
+}
+/** An effect as it was, kept when it was saved over. */
+export interface Revision {
+  readonly revision: number;
+  readonly keptAt: string;
+}
 export interface StoredEffect {
   readonly id: string;
   readonly projectId: string;
   readonly revision: number;
   readonly document: Effect;
+  readonly siblingOf: EffectKin | null;
+  readonly siblings: readonly EffectKin[];
 }
 
 export const api = {
@@ -99,10 +113,15 @@ export const api = {
   setBudget: (id: string, livingBudget: number) => json<void>('PATCH', `/projects/${id}`, { livingBudget }),
   deleteProject: (id: string) => json<void>('DELETE', `/projects/${id}`),
   addEffect: (projectId: string, document: Effect) =>
-    json<StoredEffect>('POST', `/projects/${projectId}/effects`, { document }),
+    json<Pick<StoredEffect, 'id' | 'revision'>>('POST', `/projects/${projectId}/effects`, { document }),
   effect: (id: string) => json<StoredEffect>('GET', `/effects/${id}`),
   saveEffect: (id: string, revision: number, document: Effect) =>
     json<{ revision: number }>('PUT', `/effects/${id}`, { revision, document }),
+  addSibling: (id: string, name: string) => json<{ id: string }>('POST', `/effects/${id}/siblings`, { name }),
+  letSiblingGo: (id: string) => json<void>('DELETE', `/effects/${id}/sibling`),
+  revisions: (id: string) => json<Revision[]>('GET', `/effects/${id}/revisions`),
+  revision: (id: string, revision: number) =>
+    json<{ document: Effect }>('GET', `/effects/${id}/revisions/${revision}`),
   deleteEffect: (id: string) => json<void>('DELETE', `/effects/${id}`),
   starts: () => json<Start[]>('GET', '/starts'),
   begin: (projectId: string, start: string, name: string) =>

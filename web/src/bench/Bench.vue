@@ -13,7 +13,7 @@ import { FIRST_VIEW, type View as Camera } from '../engine/view';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
-import { ALONE, ASSETS, BRING, ENGINE, type Below } from './bench';
+import { ALONE, ASSETS, BRING, ENGINE, BELOW, type Below } from './bench';
 import BenchTop from './BenchTop.vue';
 import Chapters from './Chapters.vue';
 import Compared from './compare/Compared.vue';
@@ -75,6 +75,7 @@ const besides = computed(
 );
 /** What stands below the stage. */
 const below = ref<Below>('rulers');
+provide(BELOW, below);
 
 const isRaw = ref(false);
 const isDim = ref(false);
@@ -289,7 +290,7 @@ useKeys({
       <LivingTable v-else-if="below === 'living'" />
       <OverTime v-else-if="below === 'time'" :history="history" :budget="budget" />
       <InWords v-else-if="below === 'words'" />
-      <Compared v-else-if="below === 'compared'" />
+      <Compared v-else-if="below === 'compared'" :view="seen" :budget="budget" />
       <ContactSheet v-else :view="seen" :budget="budget" />
     </template>
     <p v-else class="quiet opening">Opening…</p>

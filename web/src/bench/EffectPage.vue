@@ -7,6 +7,7 @@ import CameraWords from './names/CameraWords.vue';
 import DialWords from './names/DialWords.vue';
 import MeasureWords from './names/MeasureWords.vue';
 import PaletteWords from './names/PaletteWords.vue';
+import SiblingWords from './names/SiblingWords.vue';
 import PlainChip from './PlainChip.vue';
 import SizeAndTempo from './SizeAndTempo.vue';
 
@@ -31,6 +32,8 @@ const setSeed = (seed: number, gesture: string | null = null) =>
     <DialWords />
     <h3>Cameras</h3>
     <CameraWords />
+    <h3>Siblings</h3>
+    <SiblingWords />
     <h3>Sides</h3>
     <p>
       Made for one hand, it serves the other mirrored: sources, launches, spins, paths, and bones of the other side.

@@ -16,3 +16,6 @@ export const ASSETS: InjectionKey<Readonly<Ref<readonly AssetSummary[]>>> = Symb
 
 /** What may stand below the stage. */
 export type Below = 'rulers' | 'living' | 'time' | 'words' | 'compared' | 'sheet';
+
+/** What stands below the stage now. */
+export const BELOW: InjectionKey<Ref<Below>> = Symbol('below');

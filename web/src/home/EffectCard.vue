@@ -16,6 +16,7 @@ defineProps<{ effect: EffectSummary }>();
     />
     <span v-else class="blank" aria-hidden="true"></span>
     <span class="name">{{ effect.name }}</span>
+    <span v-if="effect.siblingOf" class="quiet of">sibling of {{ effect.siblingOf }}</span>
   </RouterLink>
 </template>
 
@@ -41,5 +42,8 @@ img,
 }
 .card:hover .name {
   color: var(--accent);
+}
+.of {
+  display: block;
 }
 </style>

@@ -14,7 +14,7 @@ beforeEach(() => {
     ['lamp', standing],
     ['motes', newLayer('Motes', 5)],
   ]);
-  store.open({ id: 'x', projectId: 'p', revision: 1, document });
+  store.open({ id: 'x', projectId: 'p', revision: 1, document, siblingOf: null, siblings: [] });
 });
 const size = () => (store.chosen!.settings['life.size'].base as { value: number }).value;
 const resize = (value: number, gesture: string | null = null) =>

@@ -37,6 +37,8 @@ export const useEffectStore = defineStore('effect', () => {
   const primaryId = ref('');
   const besideIds = ref<readonly string[]>([]);
   /** What the page at the right is about: the chosen layers, a group, the effect as a whole, or one particle. */
+  /** Whom it keeps what it does not change of, and who does so of it. */
+  const kin = shallowRef<Pick<StoredEffect, 'siblingOf' | 'siblings'>>({ siblingOf: null, siblings: [] });
   const page = ref<'layers' | 'group' | 'effect' | 'probe' | 'pixel'>('layers');
   const shownGroupId = ref('');
   /** The chapter of the chosen layers that is open. */
@@ -71,6 +73,7 @@ export const useEffectStore = defineStore('effect', () => {
     revision.value = stored.revision;
     effect.value = stored.document;
     opened.value = stored.document;
+    kin.value = { siblingOf: stored.siblingOf, siblings: stored.siblings };
     choose([
       stored.document.layers.order.find(
         (layer) =>
@@ -187,6 +190,7 @@ export const useEffectStore = defineStore('effect', () => {
     chosenIds,
     chosen,
     page,
+    kin,
     chapter,
     lifeLine,
     groupId,

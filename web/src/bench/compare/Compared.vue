@@ -1,13 +1,16 @@
 <script setup lang="ts">
-import { differencesOf, sectionsOf, wordsOf } from '@jinx/core/document';
+import { differencesOf, sectionsOf, wordsOf, type Effect } from '@jinx/core/document';
 import { takable, takeLine } from '@jinx/core/editing';
 import { computed, onMounted, shallowRef } from 'vue';
-import { api, type EffectSummary } from '../../api';
+import { api, type EffectSummary, type Revision } from '../../api';
+import type { View } from '../../engine/view';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
 import { useOther, type Pictures } from './other';
+import SiblingWall from './SiblingWall.vue';
 
 /** What is not the same in another effect, line by line, and in pictures; each line can be taken over from there. */
+defineProps<{ view: View; budget: number }>();
 const store = useEffectStore();
 const { choice, effect: other, name, pictures } = useOther();
 const effects = shallowRef<readonly EffectSummary[]>([]);
@@ -16,26 +19,49 @@ const PICTURES: readonly { readonly value: Pictures; readonly text: string; read
   { value: 'beside', text: 'side by side', title: 'Both, of one instant, from one place' },
   { value: 'wipe', text: 'one over the other', title: 'The other laid over, up to a border that can be dragged' },
 ];
+const revisions = shallowRef<readonly Revision[]>([]);
 onMounted(async () => {
+  if (choice.value && !other.value) void load(choice.value);
   try {
-    effects.value = (await api.project(store.projectId)).effects.filter(({ id }) => id !== store.id);
+    const [project, kept] = await Promise.all([api.project(store.projectId), api.revisions(store.id)]);
+    effects.value = project.effects.filter(({ id }) => id !== store.id);
+    revisions.value = kept;
   } catch (error) {
     tell(error);
   }
 });
-async function choose(chosen: string): Promise<void> {
-  choice.value = chosen;
+/** Whom it hangs together with comes first. */
+const kin = computed(() => {
+  const { siblingOf, siblings } = store.kin;
+  return [...(siblingOf ? [siblingOf] : []), ...siblings];
+});
+const strangers = computed(() => effects.value.filter(({ id }) => !kin.value.some((one) => one.id === id)));
+const REVISION = 'revision ';
+const when = (text: string) =>
+  new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+
+/** The effect of a choice, and how it is called. */
+async function chosen(of: string): Promise<{ document: Effect; name: string }> {
+  if (of === 'opened') return { document: store.opened!, name: 'as it was opened' };
+  if (of === 'now') return { document: store.effect!, name: 'as it was just now' };
+  if (!of.startsWith(REVISION)) {
+    const { document } = await api.effect(of);
+    return { document, name: document.name };
+  }
+  const number = Number(of.slice(REVISION.length));
+  const { document } = await api.revision(store.id, number);
+  return { document, name: `as it was at revision ${number}` };
+}
+async function load(of: string): Promise<void> {
+  choice.value = of;
   other.value = null;
-  if (chosen === '') pictures.value = 'one';
-  else if (chosen === 'opened') [other.value, name.value] = [store.opened, 'as it was opened'];
-  else if (chosen === 'now') [other.value, name.value] = [store.effect, 'as it was just now'];
-  else
-    try {
-      const { document } = await api.effect(chosen);
-      if (choice.value === chosen) [other.value, name.value] = [document, document.name];
-    } catch (error) {
-      tell(error);
-    }
+  if (of === '') return void (pictures.value = 'one');
+  try {
+    const found = await chosen(of);
+    if (choice.value === of) [other.value, name.value] = [found.document, found.name];
+  } catch (error) {
+    tell(error);
+  }
 }
 const differences = computed(() => (other.value ? differencesOf(wordsOf(store.effect!), wordsOf(other.value)) : []));
 const sections = computed(() => sectionsOf(differences.value));
@@ -53,12 +79,22 @@ const take = (id: string, what: string) =>
           class="chip"
           :value="choice"
           aria-label="effect to compare with"
-          @change="choose(($event.target as HTMLSelectElement).value)"
+          @change="load(($event.target as HTMLSelectElement).value)"
         >
           <option value="">another effect…</option>
           <option value="opened">itself, as it was opened</option>
           <option value="now">itself, as it is now</option>
-          <option v-for="effect in effects" :key="effect.id" :value="effect.id">{{ effect.name }}</option>
+          <optgroup v-if="kin.length" label="siblings">
+            <option v-for="effect in kin" :key="effect.id" :value="effect.id">{{ effect.name }}</option>
+          </optgroup>
+          <optgroup v-if="revisions.length" label="itself, as it was saved">
+            <option v-for="{ revision, keptAt } in revisions" :key="revision" :value="`${REVISION}${revision}`">
+              until {{ when(keptAt) }}, revision {{ revision }}
+            </option>
+          </optgroup>
+          <optgroup label="others of the project">
+            <option v-for="effect in strangers" :key="effect.id" :value="effect.id">{{ effect.name }}</option>
+          </optgroup>
         </select></label
       >
       <div v-if="other" role="group" aria-label="Pictures">
@@ -82,7 +118,8 @@ const take = (id: string, what: string) =>
       }}</span>
     </div>
     <div class="page" role="region" tabindex="0" aria-label="Differences">
-      <p v-if="!choice" class="quiet">
+      <SiblingWall v-if="!choice && kin.length" :view="view" :budget="budget" @choose="load" />
+      <p v-else-if="!choice" class="quiet">
         Choose another effect of the project, or this one as it was or is: what is not the same is told line by line,
         can be taken over from there, and is seen in pictures of one instant.
       </p>

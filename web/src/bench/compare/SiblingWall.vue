@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import type { Effect } from '@jinx/core/document';
+import { inject, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
+import { api, type EffectKin } from '../../api';
+import { PictureTaker } from '../../engine/pictureTaker';
+import type { View } from '../../engine/view';
+import { useEffectStore } from '../../stores/effect';
+import { tell } from '../../tell';
+import { ENGINE } from '../bench';
+import { plainNumber } from '../format';
+
+/** This effect and its siblings side by side, of one instant and from one place. Pressing one compares with it. */
+const props = defineProps<{ view: View; budget: number }>();
+const emit = defineEmits<{ choose: [id: string] }>();
+const engine = inject(ENGINE)!;
+const store = useEffectStore();
+const [WIDTH, HEIGHT] = [320, 200];
+/** An edit, a turn of the camera or a step rests this long before the pictures are taken again. */
+const REST_MILLISECONDS = 700;
+const taken = shallowRef<readonly { id: string; name: string; address: string }[]>([]);
+const told = ref('');
+let taker: PictureTaker | null = null;
+let run = 0;
+let timer = 0;
+
+/** Whom it follows, who follows it, and who follows the same as it. */
+async function family(): Promise<EffectKin[]> {
+  const { siblingOf, siblings } = store.kin;
+  const others = siblingOf ? (await api.effect(siblingOf.id)).siblings : [];
+  return [...(siblingOf ? [siblingOf] : []), ...others.filter(({ id }) => id !== store.id), ...siblings];
+}
+async function take(): Promise<void> {
+  const mine = ++run;
+  const old = taken.value;
+  const seconds = engine.state.sheetTime;
+  told.value = 'Taking their pictures…';
+  try {
+    const all: { id: string; name: string; effect: Effect | null }[] = [
+      { id: '', name: `${store.effect!.name}, on the bench`, effect: store.effect },
+      ...(await family()).map((each) => ({ ...each, effect: null })),
+    ];
+    taker ??= new PictureTaker(WIDTH, HEIGHT);
+    const made: { id: string; name: string; address: string }[] = [];
+    for (const { id, name, effect } of all) {
+      await taker.load(effect ?? (await api.effect(id)).document, props.budget);
+      const blob = await taker.at(seconds, props.view);
+      if (mine !== run) return made.forEach(({ address }) => URL.revokeObjectURL(address));
+      made.push({ id, name, address: URL.createObjectURL(blob) });
+      taken.value = [...made, ...old.slice(made.length, all.length)];
+    }
+    old.forEach(({ address }) => URL.revokeObjectURL(address));
+    told.value = `${all.length} of one family at ${plainNumber(seconds)} s`;
+  } catch (error) {
+    told.value = '';
+    tell(error);
+  }
+}
+watch(
+  [() => store.effect, () => props.view, () => engine.state.step, () => engine.state.isPlaying],
+  () => {
+    window.clearTimeout(timer);
+    if (!engine.state.isPlaying) timer = window.setTimeout(() => void take(), REST_MILLISECONDS);
+    else told.value = 'Stop at an instant to see them at it.';
+  },
+  { immediate: true },
+);
+onBeforeUnmount(() => {
+  run++;
+  window.clearTimeout(timer);
+  taker?.stop();
+  taken.value.forEach(({ address }) => URL.revokeObjectURL(address));
+});
+</script>
+
+<template>
+  <section aria-label="Siblings">
+    <p class="quiet number" role="status">{{ told }}</p>
+    <ol class="wall">
+      <li v-for="{ id, name, address } in taken" :key="id">
+        <component
+          :is="id ? 'button' : 'div'"
+          :type="id ? 'button' : undefined"
+          class="one"
+          :aria-label="id ? `Compare with ${name}` : undefined"
+          @click="id && emit('choose', id)"
+        >
+          <img :src="address" :alt="id ? '' : name" :width="WIDTH" :height="HEIGHT" />
+          <span>{{ name }}</span>
+        </component>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+.wall {
+  list-style: none;
+  margin: 0;
+  padding: 6px 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(240px, 1fr));
+  gap: 10px;
+}
+.one {
+  display: block;
+  width: 100%;
+  padding: 0 0 4px;
+  border: 0;
+  background: none;
+  color: var(--ink);
+  text-align: left;
+}
+button.one {
+  cursor: pointer;
+}
+.one img {
+  display: block;
+  width: 100%;
+  height: auto;
+  background: var(--deep);
+}
+button.one:hover img {
+  outline: 2px solid var(--accent);
+}
+</style>

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import { message } from 'ant-design-vue';
+import { computed, inject, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { api } from '../../api';
+import { useEffectStore } from '../../stores/effect';
+import { useSavingStore } from '../../stores/saving';
+import { tell } from '../../tell';
+import { BELOW } from '../bench';
+import { useOther } from '../compare/other';
+
+/** Which effect this one keeps what it does not change of, and which ones do so of it. */
+const store = useEffectStore();
+const saving = useSavingStore();
+const router = useRouter();
+const below = inject(BELOW)!;
+const other = useOther();
+const name = ref('');
+const isMaking = ref(false);
+const wished = computed(() => `${store.effect!.name} ${store.kin.siblings.length + 2}`.slice(-80));
+
+async function make(): Promise<void> {
+  isMaking.value = true;
+  try {
+    if (!(await saving.settle()))
+      return void message.warning(`No sibling was made: this effect is not saved. ${saving.sentence}`, 6);
+    const { id } = await api.addSibling(store.id, name.value.trim() || wished.value);
+    await router.push(`/effects/${id}`);
+  } catch (error) {
+    tell(error);
+  } finally {
+    isMaking.value = false;
+  }
+}
+async function letGo(): Promise<void> {
+  try {
+    await api.letSiblingGo(store.id);
+    store.kin = { ...store.kin, siblingOf: null };
+    void message.info('From now on it is an effect of its own.');
+  } catch (error) {
+    tell(error);
+  }
+}
+/** Lays it beside another, or with no other the whole family. */
+function compare(id: string): void {
+  other.effect.value = null;
+  other.choice.value = id;
+  below.value = 'compared';
+}
+</script>
+
+<template>
+  <p v-if="store.kin.siblingOf">
+    It is a sibling of
+    <RouterLink :to="`/effects/${store.kin.siblingOf.id}`">{{ store.kin.siblingOf.name }}</RouterLink>, and follows it
+    in everything that is the same here.
+    <button type="button" class="plain act" @click="compare(store.kin.siblingOf.id)">What it changes</button>
+    <button type="button" class="plain act" @click="letGo">Follow it no more</button>
+  </p>
+  <p v-if="store.kin.siblings.length">
+    Its siblings:
+    <template v-for="({ id, name: title }, n) in store.kin.siblings" :key="id"
+      >{{ n ? ', ' : '' }}<RouterLink :to="`/effects/${id}`">{{ title }}</RouterLink></template
+    >.
+  </p>
+  <p v-if="store.kin.siblingOf || store.kin.siblings.length">
+    <button type="button" class="plain act" @click="compare('')">Lay them side by side</button>
+  </p>
+  <form @submit.prevent="make">
+    <p>
+      A sibling keeps of this effect what it does not change: what is changed here later is changed there too.
+      <input
+        v-model="name"
+        class="chip"
+        maxlength="80"
+        size="22"
+        :placeholder="wished"
+        aria-label="name of the sibling"
+      />
+      <button type="submit" class="plain act" :disabled="isMaking">Make a sibling</button>
+    </p>
+  </form>
+</template>
+
+<style scoped>
+a {
+  color: var(--accent);
+}
+</style>
