@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { canonicalText, parseEffect, type Effect } from '@jinx/core/document';
-import { followed } from '@jinx/core/editing';
+import { followed, linkedInto, relinked } from '@jinx/core/editing';
 import { assetsOf, rigsOf } from '@jinx/core/formats';
 import type { Session } from './database.ts';
 import { notFound, Refusal } from './errors.ts';
@@ -142,23 +142,47 @@ async function write(session: Session, row: Row, effect: Effect): Promise<void> 
   );
 }
 
-/** Lets the siblings of an effect, and theirs, follow what was changed in it. */
+/** Lets whoever hangs on an effect go with what was changed in it, and whoever hangs on them: its siblings, and effects it is linked into. */
 async function letFollow(session: Session, id: string, before: Effect, after: Effect): Promise<void> {
-  const { rows } = await session.query<Row>('select * from effects where sibling_of = $1 order by id for update', [
-    id,
-  ]);
-  for (const row of rows) {
+  const follow = async (row: Row, change: (was: Effect) => Effect) => {
     const was = stored(row).document;
-    const is = followed(was, before, after);
-    if (canonicalText(is) === row.document) continue;
+    const is = change(was);
+    if (canonicalText(is) === row.document) return;
     await write(session, row, is);
     await letFollow(session, row.id, was, is);
+  };
+  const siblings = 'select * from effects where sibling_of = $1 order by id for update';
+  for (const row of (await session.query<Row>(siblings, [id])).rows)
+    await follow(row, (was) => followed(was, before, after));
+  const linking = `select * from effects where position($1 in document) > 0 and id <> $2 order by id for update`;
+  for (const row of (await session.query<Row>(linking, [`"of":"${id}"`, id])).rows)
+    await follow(row, (was) => relinked(was, id, after));
+}
+
+/** Refuses an effect that would stand in itself, by however many others. */
+async function mustNotHoldItself(session: Session, id: string, effect: Effect): Promise<void> {
+  const seen = new Set<string>();
+  const waiting = linkedInto(effect);
+  for (let of = waiting.pop(); of !== undefined; of = waiting.pop()) {
+    if (of === id)
+      throw new Refusal(
+        422,
+        'circle',
+        'An effect cannot stand in itself: one that is linked here holds it already.',
+        {
+          path: 'groups',
+        },
+      );
+    if (seen.has(of)) continue;
+    seen.add(of);
+    const { rows } = await session.query<Row>('select * from effects where id = $1', [of]);
+    if (rows[0]) waiting.push(...linkedInto(stored(rows[0]).document));
   }
 }
 
 /**
  * Saves over the revision the change was made from. A save made from an older one is kept apart and refused with what
- * stands now, so that nobody's work is lost. Its siblings follow.
+ * stands now, so that nobody's work is lost. Whoever hangs on it follows.
  */
 export async function saveEffect(
   session: Session,
@@ -182,6 +206,7 @@ export async function saveEffect(
     ]);
     return stored(row);
   }
+  await mustNotHoldItself(session, id, effect);
   const before = stored(row).document;
   await write(session, row, effect);
   await letFollow(session, id, before, effect);

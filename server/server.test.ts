@@ -5,6 +5,7 @@ import { pino } from 'pino';
 import { encode } from 'fast-png';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { newEffect, newLayer, newStep, type Effect, collectionOf, namedColour } from '@jinx/core/document';
+import { linkEffect } from '@jinx/core/editing';
 import { KIT, KIT_FIGURES, KIT_PROPS, lamplitMantle, makeKit } from '@jinx/demo';
 import { connect, inTransaction, makeApp, migrate, type Database } from './index.ts';
 
@@ -163,6 +164,32 @@ describe.skipIf(!url)('the server', () => {
     expect(await load(grandchild.id)).toMatchObject({ siblingOf: null, document: { seed: 99 } });
     expect((await ask('POST', `/effects/${sibling.id}/siblings`, { name: 'Late' })).status).toBe(404);
     expect((await ask('POST', `/effects/${made.id}/siblings`, { name: ' ' })).body.sentence).toContain('a name');
+  });
+
+  it('keeps what is linked as the other effect is, and lets no effect stand in itself', async () => {
+    const projectId = await makeProject('Linked');
+    const make = async (name: string) => (await makeEffect(projectId, newEffect(name, 5))).id as string;
+    const [flame, lantern, hall] = [await make('Flame'), await make('Lantern'), await make('Hall')];
+    const load = async (id: string) => (await ask('GET', `/effects/${id}`)).body;
+    const save = async (id: string, change: (draft: Effect) => void) => {
+      const { revision, document } = await load(id);
+      change(document);
+      return ask('PUT', `/effects/${id}`, { revision, document });
+    };
+    const link = async (into: string, of: string) => {
+      const { document } = await load(of);
+      return save(into, (draft) => linkEffect(draft, 'inner', of, document));
+    };
+    expect((await link(lantern, flame)).status).toBe(200);
+    expect((await link(hall, lantern)).status).toBe(200);
+    await save(flame, (draft) => (draft.layers = collectionOf([['spark', newLayer('Spark', 77)]])));
+    const inner = async (id: string) => (await load(id)).document.groups.byId['inner'].linked.effect.layers.order;
+    expect(await inner(lantern)).toEqual(['spark']);
+    expect(await inner(hall)).toEqual(['spark']);
+    const circle = await link(flame, hall);
+    expect([circle.status, circle.body.code]).toEqual([422, 'circle']);
+    expect((await load(flame)).document.groups.order).toEqual([]);
+    expect((await link(flame, flame)).body.code).toBe('circle');
   });
 
   it('keeps what was saved over, though not every letter that was typed', async () => {

@@ -278,15 +278,14 @@ export const layerSchema = z.strictObject({
 });
 export type Layer = z.infer<typeof layerSchema>;
 
-export const groupSchema = z.strictObject({
+const grouped = {
   name,
   parent: idSchema.nullable(),
   translation: vectorSchema,
   /** Degrees round X, then Y, then Z. */
   rotation: vectorSchema,
   scale: z.number().min(0.001).max(1000),
-});
-export type Group = z.infer<typeof groupSchema>;
+};
 
 export const paletteEntrySchema = z.strictObject({
   name,
@@ -430,7 +429,7 @@ export const stageSchema = z.strictObject({
 });
 export type Carrier = z.infer<typeof stageSchema>['carrier'];
 
-export const effectSchema = z.strictObject({
+const whole = {
   schema: z.literal(SCHEMA),
   name,
   seed,
@@ -438,7 +437,6 @@ export const effectSchema = z.strictObject({
   palette: collectionSchema(paletteEntrySchema),
   measures: collectionSchema(measureSchema),
   dials: collectionSchema(dialSchema),
-  groups: collectionSchema(groupSchema),
   channels: collectionSchema(channelSchema, MOST_CHANNELS),
   layers: collectionSchema(layerSchema, 128),
   forces: collectionSchema(sharedForceSchema, 64),
@@ -446,5 +444,21 @@ export const effectSchema = z.strictObject({
   fronts: collectionSchema(frontSchema, 16),
   looks: collectionSchema(lookSchema, 64),
   stage: stageSchema,
+};
+
+/** Another effect that stands in a group: as it was when it was saved last, with nothing linked in turn. */
+export const linkedSchema = z.strictObject({
+  /** The effect it is kept the same as, where that is known. */
+  of: z.uuid(),
+  effect: z.strictObject({ ...whole, groups: collectionSchema(z.strictObject({ ...grouped, linked: z.null() })) }),
+  hidden: z.boolean(),
+  /** Whether it is drawn in front of all layers, or behind them. */
+  inFront: z.boolean(),
 });
+export type Linked = z.infer<typeof linkedSchema>;
+
+export const groupSchema = z.strictObject({ ...grouped, linked: linkedSchema.nullable() });
+export type Group = z.infer<typeof groupSchema>;
+
+export const effectSchema = z.strictObject({ ...whole, groups: collectionSchema(groupSchema) });
 export type Effect = z.infer<typeof effectSchema>;

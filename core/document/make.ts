@@ -17,6 +17,7 @@ import {
   type Effect,
   type Force,
   type Front,
+  type Group,
   type Layer,
   type Link,
   type PaletteEntry,
@@ -84,6 +85,15 @@ export function newEffect(name: string, seed: number): Effect {
     },
   };
 }
+
+export const newGroup = (name: string, parent: Id | null = null): Group => ({
+  name,
+  parent,
+  translation: [0, 0, 0],
+  rotation: [0, 0, 0],
+  scale: 1,
+  linked: null,
+});
 
 /** A colour of the palette. */
 export const namedColour = (name: string, hex: string): PaletteEntry => ({

@@ -153,7 +153,7 @@ function withSurroundings(document: Loose): Loose {
   return result;
 }
 
-/** Schema 6: forces felt from one spot have a softness, which was the same for all; dials that switch, hues that are turned; cameras that are kept. */
+/** Schema 6: forces felt from one spot have a softness, which was the same for all; dials that switch, hues that are turned; cameras that are kept; groups that are other effects. */
 function withSoftness(document: Loose): Loose {
   const result = structuredCopy({ ...document, schema: 6 }) as Loose;
   const forces = [
@@ -169,6 +169,7 @@ function withSoftness(document: Loose): Loose {
     if (colour['kind'] === 'derived') colour['turned'] = 0;
   }
   loose(result['stage'])['cameras'] = emptyCollection();
+  for (const group of itemsOf(result['groups'])) group['linked'] = null;
   return result;
 }
 

@@ -116,6 +116,9 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     const parent = effect.groups.byId[id]!.parent;
     if (parent !== null && !effect.groups.byId[parent]) say(`groups.${id}.parent`, `no group "${parent}"`);
     circle('groups', id, (at) => effect.groups.byId[at]?.parent ?? null);
+    const { linked } = effect.groups.byId[id]!;
+    for (const { path, sentence } of linked ? referenceProblems(linked.effect) : [])
+      say(`groups.${id}.linked.effect.${path}`, sentence);
   }
   for (const id of effect.palette.order) {
     const entry = effect.palette.byId[id]!.colour;

@@ -196,7 +196,7 @@ function ofEffect(effect: Effect): SetLine[] {
       line(
         `groups.${id}`,
         `group ${item.name}`,
-        `at ${item.translation.map(plain).join(', ')} m, turned ${item.rotation.map(plain).join(', ')}°, ${plain(item.scale)} times as large`,
+        `${item.linked ? `the effect ${item.linked.effect.name}${item.linked.hidden ? ', hidden' : ''}, ${item.linked.inFront ? 'in front of' : 'behind'} all layers, ` : ''}at ${item.translation.map(plain).join(', ')} m, turned ${item.rotation.map(plain).join(', ')}°, ${plain(item.scale)} times as large`,
       ),
     ),
     line('surround', 'surround', effect.stage.surround),

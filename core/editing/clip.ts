@@ -2,6 +2,9 @@ import {
   canonicalText,
   collectionOf,
   DocumentError,
+  emptyCollection,
+  forcesOn,
+  layersMeeting,
   listed,
   newId,
   parseEffect,
@@ -16,6 +19,7 @@ import {
   type Id,
   type Layer,
   type Moment,
+  type Place,
   type Random32,
   type Setting,
   type Step,
@@ -81,8 +85,12 @@ class Paster {
   readonly #ids: ReadonlyMap<Id, Id>;
   readonly #known = new Map<string, Id>();
 
-  constructor(draft: Effect, clip: Clip, ids: ReadonlyMap<Id, Id>, random: Random32) {
+  /** Whether what hangs on a thing that is not on this stage stands by itself instead. */
+  readonly #standsFree: boolean;
+
+  constructor(draft: Effect, clip: Clip, ids: ReadonlyMap<Id, Id>, random: Random32, standsFree: boolean) {
     [this.#draft, this.#clip, this.#ids, this.#random] = [draft, clip, ids, random];
+    this.#standsFree = standsFree;
   }
 
   /** The entry of a table that has the same name here; brought along where there is none. */
@@ -116,12 +124,12 @@ class Paster {
       if (colour.kind === 'derived') colour.from = this.#entry('palette', colour.from);
     } else if (table === 'looks') {
       const { steps } = made as Effect['looks']['byId'][string];
-      for (const { item } of listed(steps)) for (const one of Object.values(stepSettings(item))) this.#setting(one);
+      for (const { item } of listed(steps)) for (const one of Object.values(stepSettings(item))) this.setting(one);
       this.#gradients(steps);
     } else if (table === 'fronts') {
       const front = made as Effect['fronts']['byId'][string];
-      for (const setting of Object.values(front.settings)) this.#setting(setting as Setting);
-      if ('thing' in front.place) front.place.thing = this.#thing(front.place.thing);
+      for (const setting of Object.values(front.settings)) this.setting(setting as Setting);
+      this.place(front.place);
     }
   }
 
@@ -131,12 +139,12 @@ class Paster {
       if (item.kind === 'gradient') recoloured(item, (id) => this.#entry('palette', id));
   }
 
-  #setting(setting: Setting): void {
+  setting(setting: Setting): void {
     reread(setting, (table, id) => this.#entry(table, id));
   }
 
   /** The thing on this stage of the same name, or the same figure; a gone one is a finding of the effect. */
-  #thing(id: Id): Id {
+  thing(id: Id): Id {
     const known = this.#known.get(`things/${id}`);
     if (known !== undefined) return known;
     const item = this.#clip.effect.stage.things.byId[id];
@@ -149,6 +157,18 @@ class Paster {
     if (!found) this.lost.add(`the thing ${item?.name ?? id}, which is not on this stage`);
     this.#known.set(`things/${id}`, to);
     return to;
+  }
+
+  place(place: Place): void {
+    if (!('thing' in place)) return;
+    const thing = this.thing(place.thing);
+    if (!this.#standsFree || this.#draft.stage.things.byId[thing]) {
+      place.thing = thing;
+      return;
+    }
+    const { offset, turn, keys } = place;
+    for (const key of Object.keys(place)) delete (place as Partial<Record<string, unknown>>)[key];
+    Object.assign(place, { kind: 'effect', offset, turn, keys });
   }
 
   /** A layer that is referred to: copied along, or here under the same id and name. Null where there is none. */
@@ -181,9 +201,9 @@ class Paster {
   put(layer: Layer, id: Id): void {
     const { source, population, drawn } = layer;
     const own = { ...this.#clip.effect, layers: { order: [id], byId: { [id]: layer } } };
-    for (const { setting } of settingsOfLayer(own, id)) this.#setting(setting);
-    for (const place of placesOfLayer(own, id)) if ('thing' in place) place.thing = this.#thing(place.thing);
-    if ('thing' in source) source.thing = this.#thing(source.thing);
+    for (const { setting } of settingsOfLayer(own, id)) this.setting(setting);
+    for (const place of placesOfLayer(own, id)) this.place(place);
+    if ('thing' in source) source.thing = this.thing(source.thing);
     if (source.kind === 'particles') {
       const bearer = this.#layer(source.layer, 'on whose particles they were born');
       layer.source =
@@ -210,7 +230,7 @@ class Paster {
     else this.#gradients(layer.look.steps);
     if (drawn.kind === 'mesh') for (const part of drawn.parts) part.look = this.#entry('looks', part.look);
     if (drawn.kind === 'body') {
-      drawn.thing = this.#thing(drawn.thing);
+      drawn.thing = this.thing(drawn.thing);
       if (drawn.front !== null) drawn.front = this.#entry('fronts', drawn.front);
     }
   }
@@ -222,10 +242,42 @@ class Paster {
  * their groups, and look as they did.
  */
 export function pasteLayers(draft: Effect, clip: Clip, at: number, random: Random32): Pasted {
-  const from: Clip = { layers: clip.layers, effect: structuredCopy(clip.effect) };
+  return paste(draft, { layers: clip.layers, effect: structuredCopy(clip.effect) }, at, random, false).pasted;
+}
+
+/**
+ * Puts a whole effect into a draft, as layers: its forces with those they act on, and what they meet. What hangs on a thing
+ * that is not on this stage stands where its effect does.
+ */
+export function pasteEffect(draft: Effect, effect: Effect, at: number, random: Random32): PastedEffect {
+  const from = structuredCopy(effect);
+  for (const { id, item } of listed(from.layers))
+    for (const [n, force] of forcesOn(from, id).entries())
+      if (force.isShared) item.forces = withItem(item.forces, `shared${n}`, structuredCopy(force.item));
+  from.forces = emptyCollection();
+  const { ids, paster, pasted } = paste(draft, { layers: from.layers.order, effect: from }, at, random, true);
+  const surfaces = listed(from.surfaces).map(({ id, item }): Id => {
+    item.layers = layersMeeting(from, item).flatMap((layer) => ids.get(layer) ?? []);
+    for (const setting of Object.values(item.settings)) paster.setting(setting as Setting);
+    if ('place' in item) paster.place(item.place);
+    if (item.kind === 'thing') item.thing = paster.thing(item.thing);
+    if (item.kind === 'layer') item.layer = ids.get(item.layer) ?? item.layer;
+    const to = draft.surfaces.byId[id] ? newId(random) : id;
+    draft.surfaces = withItem(draft.surfaces, to, item);
+    return to;
+  });
+  return { ...pasted, surfaces };
+}
+
+/** What came of putting a whole effect into another. */
+export interface PastedEffect extends Pasted {
+  readonly surfaces: readonly Id[];
+}
+
+function paste(draft: Effect, from: Clip, at: number, random: Random32, standsFree: boolean) {
   const taken = new Set(Object.keys(draft.layers.byId));
   const ids = new Map(from.layers.map((id) => [id, taken.has(id) ? newId(random) : id]));
-  const paster = new Paster(draft, from, ids, random);
+  const paster = new Paster(draft, from, ids, random, standsFree);
   const salts = new Set(listed(draft.layers).map(({ item }) => item.salt));
   from.layers.forEach((id, n) => {
     moveLayer(from.effect, id, null);
@@ -235,5 +287,6 @@ export function pasteLayers(draft: Effect, clip: Clip, at: number, random: Rando
     if (salts.has(layer.salt)) layer.salt = random() >>> 0;
     draft.layers = withItem(draft.layers, ids.get(id)!, layer, at + n);
   });
-  return { layers: [...ids.values()], brought: [...paster.brought], lost: [...paster.lost] };
+  const pasted: Pasted = { layers: [...ids.values()], brought: [...paster.brought], lost: [...paster.lost] };
+  return { ids, paster, pasted };
 }

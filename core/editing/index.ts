@@ -2,6 +2,7 @@ export * from './chapters.ts';
 export * from './clip.ts';
 export * from './compare.ts';
 export * from './follow.ts';
+export * from './linked.ts';
 export * from './mirror.ts';
 export * from './names.ts';
 export * from './regroup.ts';

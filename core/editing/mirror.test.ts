@@ -134,8 +134,21 @@ describe('mirroring a group and an effect', () => {
       layer.parent = 'inner';
       layer.forces = collectionOf([['v', newForce('vortex', atEffect([0, 1.4, 0]))]]);
       whole.groups = collectionOf([
-        ['outer', { name: 'Outer', parent: null, translation: [0.4, 0, 0], rotation: [0, 30, 0], scale: 1.2 }],
-        ['inner', { name: 'Inner', parent: 'outer', translation: [0.2, 0.1, 0], rotation: [10, 0, 40], scale: 0.7 }],
+        [
+          'outer',
+          { name: 'Outer', parent: null, translation: [0.4, 0, 0], rotation: [0, 30, 0], scale: 1.2, linked: null },
+        ],
+        [
+          'inner',
+          {
+            name: 'Inner',
+            parent: 'outer',
+            translation: [0.2, 0.1, 0],
+            rotation: [10, 0, 40],
+            scale: 0.7,
+            linked: null,
+          },
+        ],
       ]);
       whole.forces = collectionOf([['w', { force: withValue(newForce('wind'), 'axis', [1, 0.2, 0]), layers: [] }]]);
     });

@@ -52,8 +52,14 @@ const grouped = (): Effect =>
       ['d', newForce('drag')],
     ]);
     effect.groups = collectionOf([
-      ['outer', { name: 'Outer', parent: null, translation: [0, 0.4, 0], rotation: [0, 70, 0], scale: 0.5 }],
-      ['inner', { name: 'Inner', parent: 'outer', translation: [0.2, 0, 0.1], rotation: [15, 0, 25], scale: 3 }],
+      [
+        'outer',
+        { name: 'Outer', parent: null, translation: [0, 0.4, 0], rotation: [0, 70, 0], scale: 0.5, linked: null },
+      ],
+      [
+        'inner',
+        { name: 'Inner', parent: 'outer', translation: [0.2, 0, 0.1], rotation: [15, 0, 25], scale: 3, linked: null },
+      ],
     ]);
   });
 
@@ -110,6 +116,7 @@ describe('groups', () => {
       translation: [0.5, 1, 0.2],
       rotation: [0, 0, 0],
       scale: 1,
+      linked: null,
     });
     expect(childrenOf(made, 'new')).toEqual({ layers: ['motes'], groups: [] });
   });

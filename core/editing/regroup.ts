@@ -1,12 +1,12 @@
 import {
   collectionOf,
   listed,
+  newGroup,
   placesOfLayer,
   withItem,
   withoutDust,
   withoutItem,
   type Effect,
-  type Group,
   type Id,
   type Place,
   type PlaceKey,
@@ -19,13 +19,13 @@ import { resizeLayerSettings } from './resize.ts';
 const tidied = (vector: Vec3): Vector => vector.map((x) => withoutDust(x)) as Vector;
 
 /** What carries a frame of old groups into one of new groups: its matrix, scale, and whether it turns anything. */
-interface Carrying {
+export interface Carrying {
   readonly matrix: Float64Array;
   readonly scale: number;
   readonly turns: boolean;
 }
 
-function carrying(effect: Effect, from: Id | null, to: Id | null): Carrying {
+export function carrying(effect: Effect, from: Id | null, to: Id | null): Carrying {
   const [before, after] = [groupFrame(effect, from), groupFrame(effect, to)];
   const matrix = new Float64Array(16);
   multiplyInto(
@@ -49,7 +49,7 @@ function carriedTurn({ matrix }: Carrying, turn: Vector): Vector {
 }
 
 /** A place that stands in the new frame where it stood in the old one. Bones feel no groups. */
-function carryPlace(place: Place, by: Carrying): void {
+export function carryPlace(place: Place, by: Carrying): void {
   if (place.kind === 'bone') return;
   const hung = <T extends Pick<PlaceKey, 'offset' | 'turn'>>(value: T): T => ({
     ...value,
@@ -112,7 +112,7 @@ function commonParent(effect: Effect, layers: readonly Id[]): Id | null {
 /** Puts layers under a new group that stands in their middle, in a draft. Nothing looks otherwise. */
 export function groupLayers(draft: Effect, layers: readonly Id[], id: Id, name: string): void {
   const parent = commonParent(draft, layers);
-  const group: Group = { name, parent, translation: [0, 0, 0], rotation: [0, 0, 0], scale: 1 };
+  const group = newGroup(name, parent);
   // Of layers with one parent, the middle is known in that parent's own frame.
   if (layers.every((layer) => draft.layers.byId[layer]!.parent === parent))
     group.translation = middleOf(draft, layers);

@@ -199,7 +199,7 @@ describe('the law of size and tempo', () => {
       ['c', { name: 'Blades', quantity: 'count', value: 5 }],
     ]);
     effect.groups = collectionOf([
-      ['g', { name: 'G', parent: null, translation: [1, 1, 0], rotation: [0, 9, 0], scale: 2 }],
+      ['g', { name: 'G', parent: null, translation: [1, 1, 0], rotation: [0, 9, 0], scale: 2, linked: null }],
     ]);
     effect.stretches.preRoll = 1;
     const made = resized(effect, { size: 2, tempo: 4 });

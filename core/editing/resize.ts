@@ -206,7 +206,11 @@ export function resize(draft: Effect, scaling: Scaling, held: ReadonlySet<Quanti
     scaler.setting(found, scaler.factor(powersOf(found, draft), quantityOf(found)));
   for (const place of placesIn(draft)) scaler.place(place);
   for (const { item } of listed(draft.layers)) scaler.layer(item);
-  for (const { item } of listed(draft.groups)) item.translation = times(item.translation, scaler.metres);
+  for (const { item } of listed(draft.groups)) {
+    item.translation = times(item.translation, scaler.metres);
+    // What stands in it is another effect's to change, but for how large it is here.
+    if (item.linked) item.scale = multiplied(item.scale, scaler.metres);
+  }
   for (const { item } of listed(draft.measures)) {
     const factor = item.quantity === 'length' ? scaler.metres : item.quantity === 'time' ? scaler.seconds : 1;
     item.value = multiplied(item.value, factor);

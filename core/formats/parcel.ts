@@ -56,9 +56,13 @@ export const rigsOf = (effect: Effect): string[] => [
   ]),
 ];
 
-/** All assets an effect uses, by hash: its rigs, then its pictures. */
+/** All assets an effect uses, by hash: its rigs, then its pictures, then those of effects that stand in it. */
 export const assetsOf = (effect: Effect): string[] => [
-  ...new Set([...rigsOf(effect), ...picturesOf(effect).map(({ asset }) => asset)]),
+  ...new Set([
+    ...rigsOf(effect),
+    ...picturesOf(effect).map(({ asset }) => asset),
+    ...listed(effect.groups).flatMap(({ item }) => (item.linked ? assetsOf(item.linked.effect) : [])),
+  ]),
 ];
 
 /** Reads an asset's canonical bytes only to see that they are whole. @throws FormatError */

@@ -256,7 +256,10 @@ describe('velocity and displacement over age', () => {
   it('turns with the group the layer stands in', () => {
     const world = under([withNumber(withNumber(newForce('velocity'), 'x', 2), 'y', 0)], (effect) => {
       effect.groups = collectionOf([
-        ['turned', { name: 'Turned', parent: null, translation: [0, 0, 0], rotation: [0, 90, 0], scale: 1 }],
+        [
+          'turned',
+          { name: 'Turned', parent: null, translation: [0, 0, 0], rotation: [0, 90, 0], scale: 1, linked: null },
+        ],
       ]);
       effect.layers.byId['motes']!.parent = 'turned';
     });
@@ -421,7 +424,7 @@ describe('a group', () => {
     const plain = under(forces());
     const scaled = under(forces(), (effect) => {
       effect.groups = collectionOf([
-        ['big', { name: 'Big', parent: null, translation: [0, 0, 0], rotation: [0, 0, 0], scale: 2 }],
+        ['big', { name: 'Big', parent: null, translation: [0, 0, 0], rotation: [0, 0, 0], scale: 2, linked: null }],
       ]);
       effect.layers.byId['motes']!.parent = 'big';
     });
@@ -436,8 +439,14 @@ describe('a group', () => {
   it('that is moved and turned carries its layers', () => {
     const moved = under([], (effect) => {
       effect.groups = collectionOf([
-        ['outer', { name: 'Outer', parent: null, translation: [5, 0, 0], rotation: [0, 90, 0], scale: 1 }],
-        ['inner', { name: 'Inner', parent: 'outer', translation: [0, 0, 2], rotation: [0, 0, 0], scale: 1 }],
+        [
+          'outer',
+          { name: 'Outer', parent: null, translation: [5, 0, 0], rotation: [0, 90, 0], scale: 1, linked: null },
+        ],
+        [
+          'inner',
+          { name: 'Inner', parent: 'outer', translation: [0, 0, 2], rotation: [0, 0, 0], scale: 1, linked: null },
+        ],
       ]);
       effect.layers.byId['motes']!.parent = 'inner';
     });

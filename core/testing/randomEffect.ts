@@ -328,7 +328,10 @@ export function randomEffect(seed: number): { effect: Effect; inputs: Inputs } {
   effect.layers = collectionOf(ids.map((id, n) => [id, layerOf(effect, dice, n, ids)]));
   if (dice.comes(0.4)) {
     effect.groups = collectionOf([
-      ['g', { name: 'Group', parent: null, translation: [0.2, 0, 0], rotation: [0, 40, 10], scale: 0.7 }],
+      [
+        'g',
+        { name: 'Group', parent: null, translation: [0.2, 0, 0], rotation: [0, 40, 10], scale: 0.7, linked: null },
+      ],
     ]);
     effect.layers.byId['layer1']!.parent = 'g';
   }

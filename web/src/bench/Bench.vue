@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { freeName, emptyCollection, listed, withItem, type Layer } from '@jinx/core/document';
+import { wholeOf } from '@jinx/core/editing';
 import { DEFAULT_BUDGET } from '@jinx/core/simulation';
 import { message } from 'ant-design-vue';
 import type { StageView as View } from '@jinx/stage';
@@ -102,7 +103,12 @@ watch([() => store.effect, instants], ([, seconds], before) => {
 });
 
 const closeDoor = openDoor(engine, () =>
-  Object.fromEntries(Object.entries(store.effect?.layers.byId ?? {}).map(([id, layer]) => [layer.name, id])),
+  Object.fromEntries(
+    listed(store.effect ? wholeOf(store.effect).effect.layers : emptyCollection<Layer>()).map(({ id, item }) => [
+      item.name,
+      id,
+    ]),
+  ),
 );
 onBeforeUnmount(() => {
   closeDoor();

@@ -5,6 +5,7 @@ import { random32, useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
 import CameraWords from './names/CameraWords.vue';
 import DialWords from './names/DialWords.vue';
+import LinkWords from './names/LinkWords.vue';
 import MeasureWords from './names/MeasureWords.vue';
 import PaletteWords from './names/PaletteWords.vue';
 import SiblingWords from './names/SiblingWords.vue';
@@ -32,6 +33,8 @@ const setSeed = (seed: number, gesture: string | null = null) =>
     <DialWords />
     <h3>Cameras</h3>
     <CameraWords />
+    <h3>Linked effects</h3>
+    <LinkWords />
     <h3>Siblings</h3>
     <SiblingWords />
     <h3>Sides</h3>

@@ -6,6 +6,7 @@ import { useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
 import ChoiceChip from './ChoiceChip.vue';
 import { GROUP_SCALE } from './handles/knobs';
+import LinkedWords from './LinkedWords.vue';
 import PlainChip from './PlainChip.vue';
 import { useLayerActs } from './rulers/useLayerActs';
 import TextField from './TextField.vue';
@@ -88,7 +89,8 @@ const size = (to: number, gesture: string | null) => change('size a group', (dra
       />. Nothing looks otherwise when it, or a layer, is put somewhere else.
     </p>
     <h3>In it</h3>
-    <p v-if="layers.length === 0" class="quiet">
+    <LinkedWords v-if="group.linked" :id="store.groupId" :linked="group.linked" />
+    <p v-else-if="layers.length === 0" class="quiet">
       Nothing. Drag rows onto its own below, or choose “put in {{ group.name }}” under More… of a layer.
     </p>
     <p v-for="id in layers" :key="id">
@@ -97,12 +99,14 @@ const size = (to: number, gesture: string | null) => change('size a group', (dra
       </button>
     </p>
     <p class="acts">
-      <button type="button" class="plain act" title="M" @click="acts.mirrorAll(store.groupId)">
+      <button v-if="!group.linked" type="button" class="plain act" title="M" @click="acts.mirrorAll(store.groupId)">
         Mirror left and right
       </button>
-      <button type="button" class="plain act" @click="acts.takeApart(store.groupId)">Take apart</button>
+      <button v-if="!group.linked" type="button" class="plain act" @click="acts.takeApart(store.groupId)">
+        Take apart
+      </button>
       <button type="button" class="plain act" title="Delete" @click="acts.removeGroup(store.groupId)">
-        Delete with its layers
+        {{ group.linked ? 'Take it away' : 'Delete with its layers' }}
       </button>
     </p>
   </div>

@@ -2,6 +2,7 @@
 import { READY, type ReadyKind } from '@jinx/core/building';
 import { ownerOf, type Layer } from '@jinx/core/document';
 import { lifetimes } from '@jinx/core/checks';
+import { wholeOf } from '@jinx/core/editing';
 import { useStorage } from '@vueuse/core';
 import { useElementSize } from './elementSize';
 import { computed, inject, nextTick, ref } from 'vue';
@@ -61,9 +62,10 @@ const isOpen = ({ kind, id }: Row) => kind === 'layer' && id === store.chosenId;
 const { seconds: shownSeconds } = provideTimeView(() => store.effect!);
 /** A layer that follows shows the other's particles, which cost nothing again. */
 function countOf(id: string): LayerCount | undefined {
-  const { salt } = layerOf(ownerOf(store.effect!, id));
-  const count = engine.state.layers.find((other) => other.salt === salt);
-  return count && salt !== layerOf(id).salt ? { ...count, milliseconds: 0 } : count;
+  const { effect } = wholeOf(store.effect!);
+  const owner = effect.layers.byId[ownerOf(effect, id)]!;
+  const count = engine.state.layers.find((other) => other.salt === owner.salt);
+  return count && owner !== effect.layers.byId[id] ? { ...count, milliseconds: 0 } : count;
 }
 const lifeText = computed(() => {
   if (!store.chosen) return '';
@@ -328,6 +330,9 @@ defineExpose({ add: acts.add });
   white-space: nowrap;
   overflow: hidden;
   font-size: 12.5px;
+}
+.title :deep(button) {
+  padding-inline: 3px;
 }
 .ages {
   display: flex;

@@ -1,5 +1,6 @@
 import { listed, picturesOf, type Effect, type Vector } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
+import { wholeOf } from '@jinx/core/editing';
 import { readCanonicalPicture, readRig, rigsOf } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import { EffectClock, type Census, type Pull } from '@jinx/core/simulation';
@@ -218,7 +219,8 @@ export class Engine {
   }
 
   /** Loads an effect and the rigs it uses, and shows it; what cannot be had is told in `missing`, the rest goes on. */
-  async load(effect: Effect, budget: number): Promise<void> {
+  async load(document: Effect, budget: number): Promise<void> {
+    const { effect } = wholeOf(document);
     await Promise.all([this.#fetchThings(effect), this.#fetchPictures(effect)]);
     const rigs = rigsOf(effect).flatMap((hash): [string, Uint8Array][] => {
       const asset = this.#assets.get(hash);
@@ -285,7 +287,8 @@ export class Engine {
   }
 
   /** Takes a changed document; only what it reaches is computed again. */
-  async edit(effect: Effect, budget: number): Promise<void> {
+  async edit(document: Effect, budget: number): Promise<void> {
+    const { effect } = wholeOf(document);
     if (thingsText(effect) !== this.#thingsText) return this.load(effect, budget);
     const edit = ++this.#edits;
     this.#tell({ kind: 'edit', effect, edit });

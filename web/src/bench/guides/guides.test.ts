@@ -59,7 +59,7 @@ describe('drawings on the stage', () => {
     setNumber(layer, 'source.radius', 0.75);
     effect.layers = collectionOf([['motes', layer]]);
     effect.groups = collectionOf([
-      ['g', { name: 'G', parent: null, translation: [1, 0, 0], rotation: [0, 0, 90], scale: 2 }],
+      ['g', { name: 'G', parent: null, translation: [1, 0, 0], rotation: [0, 0, 90], scale: 2, linked: null }],
     ]);
     const [sphere] = guidesFor(effect, 'motes', RIGS, new Map());
     expect(furthest(sphere!.points, [-3, 0, 0])).toBeCloseTo(1.5, 5);

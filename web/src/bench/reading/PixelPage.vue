@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { stepsOf } from '@jinx/core/document';
+import { wholeOf } from '@jinx/core/editing';
 import { brightnessOf } from '@jinx/core/maths';
 import type { PixelColour, PixelLayer } from '@jinx/stage';
 import { computed, inject, ref } from 'vue';
@@ -20,13 +21,15 @@ const { pixel, steps, isBusy } = usePixel(engine, probe, opened);
 const exposure = computed(() => store.effect!.stage.lens.exposure);
 const swatch = (colour: PixelColour) => ({ background: seenHex(colour, exposure.value) });
 
-/** From front to back, as the rows of the rulers stand. */
+/** From front to back, as the rows of the rulers stand; a linked effect's layers are told, and left alone. */
 const rows = computed(() => {
-  const { layers } = store.effect!;
+  const { layers } = wholeOf(store.effect!).effect;
   const idOf = (salt: number) => layers.order.find((id) => layers.byId[id]!.salt === salt);
   return [...(pixel.value?.layers ?? [])].reverse().flatMap((told) => {
     const id = idOf(told.salt);
-    return id ? [{ ...told, id, layer: layers.byId[id]!, words: doneTo(told.before, told.after) }] : [];
+    if (!id) return [];
+    const isOwn = id in store.effect!.layers.byId;
+    return [{ ...told, id, isOwn, layer: layers.byId[id]!, words: doneTo(told.before, told.after) }];
   });
 });
 /** The steps of the opened layer's look, those that are muted too. */
@@ -100,11 +103,18 @@ function leave(): void {
         <li v-for="row in rows" :key="row.id" :data-made="row.layer.name">
           <span class="swatch" :style="swatch(row.after)" aria-hidden="true"></span>
           <div>
-            <button type="button" class="plain act name" title="Choose this layer" @click="choose(row.id)">
+            <button
+              v-if="row.isOwn"
+              type="button"
+              class="plain act name"
+              title="Choose this layer"
+              @click="choose(row.id)"
+            >
               {{ row.layer.name }}
             </button>
+            <span v-else class="name" title="A layer of a linked effect">{{ row.layer.name }}</span>
             <span class="number">{{ row.words }}</span>
-            <div v-if="row.particles?.length">
+            <div v-if="row.isOwn && row.particles?.length">
               <span class="number">with {{ particleWords(row) }}:</span>
               <button
                 v-for="(particle, n) in row.particles"
@@ -118,7 +128,7 @@ function leave(): void {
                 {{ n + 1 }}
               </button>
             </div>
-            <span class="acts">
+            <span v-if="row.isOwn" class="acts">
               <button
                 type="button"
                 class="plain act"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { layersWithin } from '@jinx/core/editing';
+import { layersWithin, wholeOf } from '@jinx/core/editing';
 import { computed } from 'vue';
 import type { LayerCount } from '../../engine/protocol';
 import { useEffectStore } from '../../stores/effect';
@@ -13,7 +13,11 @@ const props = defineProps<{
 const emit = defineEmits<{ fold: [] }>();
 const store = useEffectStore();
 const group = computed(() => store.effect!.groups.byId[props.id]!);
-const layers = computed(() => layersWithin(store.effect!, props.id));
+/** Its own layers, and those that a linked effect brings. */
+const layers = computed(() => [
+  ...layersWithin(store.effect!, props.id),
+  ...(wholeOf(store.effect!).layersOf.get(props.id) ?? []),
+]);
 const sum = (of: (count: LayerCount) => number) =>
   layers.value.reduce(
     (total, id) => total + of(props.countOf(id) ?? ({ living: 0, milliseconds: 0 } as LayerCount)),
@@ -33,7 +37,8 @@ const sum = (of: (count: LayerCount) => number) =>
       {{ isFolded ? '▸' : '▾' }}
     </button>
     <span class="name">{{ group.name }}</span>
-    <span class="quiet">{{ layers.length }} {{ layers.length === 1 ? 'layer' : 'layers' }}</span>
+    <span v-if="group.linked" class="quiet">{{ group.linked.hidden ? 'linked, hidden' : 'linked' }}</span>
+    <span v-else class="quiet">{{ layers.length }} {{ layers.length === 1 ? 'layer' : 'layers' }}</span>
     <span class="count number">{{ sum(({ living }) => living).toLocaleString('en') }}</span>
     <span class="cost number">{{ sum(({ milliseconds }) => milliseconds).toFixed(1) }} ms</span>
   </div>

@@ -1,4 +1,4 @@
-import { collectionOf, newEffect, newLayer, type Effect } from '@jinx/core/document';
+import { collectionOf, newEffect, newLayer, type Effect, newGroup } from '@jinx/core/document';
 import { describe, expect, it } from 'vitest';
 import { rowsOf } from './rows';
 
@@ -12,13 +12,7 @@ const effect = (): Effect => {
     ['d', layer('D', null)],
     ['e', layer('E', 'inner')],
   ]);
-  const group = (parent: string | null) => ({
-    name: 'G',
-    parent,
-    translation: [0, 0, 0] as [number, number, number],
-    rotation: [0, 0, 0] as [number, number, number],
-    scale: 1,
-  });
+  const group = (parent: string | null) => newGroup('G', parent);
   made.groups = collectionOf([
     ['empty', group(null)],
     ['inner', group('outer')],

@@ -1,0 +1,76 @@
+import { expect, test, type Page } from '@playwright/test';
+import { atEffect, newEffect, setNumber, type Effect } from '@jinx/core/document';
+import { addEffect, differing, goTo, particlesOf, pixels, saved } from './bench.ts';
+import { one, standing } from './oneLayer.ts';
+
+const made: string[] = [];
+test.afterEach(async ({ page }) => {
+  for (const id of made.splice(0)) await page.request.delete(`/api/effects/${id}`);
+});
+async function add(page: Page, effect: Effect): Promise<string> {
+  const projects = (await (await page.request.get('/api/projects')).json()) as { id: string }[];
+  const id = await addEffect(page, projects[0]!.id, effect);
+  made.push(id);
+  return id;
+}
+async function open(page: Page, id: string): Promise<void> {
+  await page.goto(`/effects/${id}`);
+  await expect
+    .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
+    .toBeGreaterThan(0);
+}
+const place = async (page: Page) => [...(await particlesOf(page, 'Wick')).positions].map((x) => Number(x.toFixed(3)));
+
+test('another effect stands in a group, moves with it, and is as it was saved last, until it is taken in', async ({
+  page,
+}) => {
+  const lantern = newEffect('Small lantern', 1);
+  const wick = standing('Wick', 9);
+  wick.source = { kind: 'point', place: atEffect([0.5, 1, 0]) };
+  setNumber(wick, 'life.size', 0.3);
+  lantern.layers = { order: ['wick'], byId: { wick } };
+  const lanternId = await add(page, lantern);
+  const host = one();
+  host.name = 'Lantern post';
+  const hostId = await add(page, host);
+  await open(page, hostId);
+  await page.keyboard.press('c');
+  await goTo(page, 10);
+  const before = await pixels(page);
+
+  await page.getByRole('button', { name: 'Whole effect' }).click();
+  await page.getByLabel('link another effect').selectOption({ label: 'Small lantern' });
+  await expect(page.getByRole('listitem', { name: 'group Small lantern' })).toContainText('linked');
+  await goTo(page, 10);
+  expect(await place(page)).toEqual([0.5, 1, 0]);
+  expect(differing(before, await pixels(page))).toBeGreaterThan(100);
+  await page.getByRole('button', { name: 'Hide it' }).click();
+  await expect.poll(async () => differing(before, await pixels(page))).toBe(0);
+  await page.getByRole('button', { name: 'Show it' }).click();
+
+  await page.getByRole('button', { name: /group stands at.*x/ }).click();
+  await page.keyboard.type('1');
+  await page.keyboard.press('Enter');
+  await goTo(page, 10);
+  expect(await place(page)).toEqual([1.5, 1, 0]);
+  await saved(page);
+
+  const { revision, document } = (await (await page.request.get(`/api/effects/${lanternId}`)).json()) as {
+    revision: number;
+    document: Effect;
+  };
+  (document.layers.byId['wick']!.source as { place: object }).place = atEffect([0.5, 2, 0]);
+  await page.request.put(`/api/effects/${lanternId}`, { data: { revision, document } });
+  await open(page, hostId);
+  await goTo(page, 10);
+  expect(await place(page)).toEqual([1.5, 2, 0]);
+
+  await page.getByRole('listitem', { name: 'group Small lantern' }).click();
+  await page.getByRole('button', { name: 'Make its layers my own' }).click();
+  await expect(page.getByRole('listitem', { name: 'Wick', exact: true })).toBeVisible();
+  await goTo(page, 10);
+  expect(await place(page)).toEqual([1.5, 2, 0]);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('listitem', { name: 'Wick', exact: true })).toHaveCount(0);
+  await expect(page.getByRole('listitem', { name: 'group Small lantern' })).toContainText('linked');
+});

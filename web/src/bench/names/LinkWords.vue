@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import { linkEffect } from '@jinx/core/editing';
+import { listed } from '@jinx/core/document';
+import { computed, onMounted, shallowRef } from 'vue';
+import { api, type EffectSummary } from '../../api';
+import { useEffectStore } from '../../stores/effect';
+import { tell } from '../../tell';
+
+/** Other effects that stand in this one, each as a group. */
+const store = useEffectStore();
+const effects = shallowRef<readonly EffectSummary[]>([]);
+const linked = computed(() => listed(store.effect!.groups).filter(({ item }) => item.linked !== null));
+onMounted(async () => {
+  try {
+    effects.value = (await api.project(store.projectId)).effects.filter(({ id }) => id !== store.id);
+  } catch (error) {
+    tell(error);
+  }
+});
+async function link(event: Event): Promise<void> {
+  const list = event.target as HTMLSelectElement;
+  const of = list.value;
+  list.value = '';
+  try {
+    const { document } = await api.effect(of);
+    const id = store.newId();
+    store.change(`link ${document.name}`, (draft) => linkEffect(draft, id, of, document));
+    store.chooseGroup(id);
+  } catch (error) {
+    tell(error);
+  }
+}
+</script>
+
+<template>
+  <p v-for="{ id, item } in linked" :key="id">
+    <button type="button" class="plain act" @click="store.chooseGroup(id)">{{ item.name }}</button>
+    <span class="quiet"> is {{ item.linked!.effect.name }}</span>
+  </p>
+  <p>
+    Another effect can stand in this one as it is: when it is changed, it is changed here.
+    <select class="chip" aria-label="link another effect" @change="link">
+      <option value="">Link an effect…</option>
+      <option v-for="{ id, name } in effects" :key="id" :value="id">{{ name }}</option>
+    </select>
+  </p>
+</template>
