@@ -1,4 +1,5 @@
 import { expect, type Page } from '@playwright/test';
+import { decode } from 'fast-png';
 import type { Effect } from '@jinx/core/document';
 import { lamplitMantle } from '@jinx/demo';
 
@@ -38,6 +39,18 @@ export const particlesOf = (page: Page, layer: string) =>
 /** The stage's picture: four bytes a pixel, rows from the top. */
 export async function pixels(page: Page, width = 480, height = 300): Promise<Uint8Array> {
   return Buffer.from(await page.evaluate(([w, h]) => window.jinx.pixels(w!, h!), [width, height]), 'base64');
+}
+
+/** A part of the page as it is on the screen: four bytes a pixel, rows from the top. */
+export async function screen(
+  page: Page,
+  clip: { x: number; y: number; width: number; height: number },
+): Promise<Uint8Array> {
+  const { data, channels, width, height } = decode(await page.screenshot({ clip }));
+  if (channels === 4) return data as Uint8Array;
+  const rgba = new Uint8Array(width * height * 4);
+  for (let p = 0; p < width * height; p++) rgba.set((data as Uint8Array).subarray(p * 3, p * 3 + 3), p * 4);
+  return rgba;
 }
 
 /** Pixels that differ by more than `least` in any colour. */

@@ -1,7 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { expect, test, type Page, type TestInfo } from '@playwright/test';
-import { decode } from 'fast-png';
-import { chapter, differing, goTo, openMantle, type } from './bench.ts';
+import { chapter, differing, goTo, openMantle, screen, type } from './bench.ts';
 
 let id = '';
 test.beforeEach(async ({ page }) => {
@@ -16,15 +15,10 @@ test.afterEach(async ({ page }) => {
 const below = (page: Page, name: string) =>
   page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name }).click();
 
-/** The lower part of the stage as it is on the screen, free of the bar above and the words below: four bytes a pixel. */
+/** The lower part of the stage as it is on the screen, free of the bar above and the words below. */
 async function seen(page: Page): Promise<Uint8Array> {
   await page.waitForTimeout(1200);
-  const png = await page.screenshot({ clip: { x: 0, y: 116, width: 890, height: 240 } });
-  const { data, channels, width, height } = decode(png);
-  if (channels === 4) return data as Uint8Array;
-  const rgba = new Uint8Array(width * height * 4);
-  for (let p = 0; p < width * height; p++) rgba.set((data as Uint8Array).subarray(p * 3, p * 3 + 3), p * 4);
-  return rgba;
+  return screen(page, { x: 0, y: 116, width: 890, height: 240 });
 }
 /** The columns of a picture of 890 across. */
 function columns(picture: Uint8Array, from: number, to: number): Uint8Array {

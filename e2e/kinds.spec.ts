@@ -158,7 +158,7 @@ test.describe('a picture', () => {
         setNumber(layer, 'births.standing', 0);
         setNumber(layer, 'births.life', 2);
         layer.bursts = collectionOf([
-          ['b', { stretch: 'hold', at: 0, count: 1, most: 1, times: 1, every: 1 } as const],
+          ['b', { signal: null, stretch: 'hold', at: 0, count: 1, most: 1, times: 1, every: 1 } as const],
         ]);
         change(layer);
       });

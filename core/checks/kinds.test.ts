@@ -146,6 +146,19 @@ const KINDS: readonly Kind[] = [
     },
   },
   {
+    name: 'a signal that never comes',
+    id: 'nothing',
+    says: /it waits for Contact, which is not tried on the stage/,
+    wrong: (layer, effect) => {
+      asBursts(layer, { ...burst('opening', 0, 30), signal: 'contact' });
+      effect.signals = collectionOf([['contact', { name: 'Contact', tried: null }]]);
+    },
+    right: (layer, effect) => {
+      asBursts(layer, { ...burst('opening', 0, 30), signal: 'contact' });
+      effect.signals = collectionOf([['contact', { name: 'Contact', tried: { stretch: 'hold', at: 0.2 } }]]);
+    },
+  },
+  {
     name: 'a hit past its stretch',
     id: 'hit/h',
     says: /a hit 9 s into the hold/,

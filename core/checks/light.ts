@@ -1,4 +1,12 @@
-import { listed, ownerOf, SURROUND_COLOURS, type Effect, type Id, type Layer } from '../document/index.ts';
+import {
+  listed,
+  ownerOf,
+  SURROUND_COLOURS,
+  timedBursts,
+  type Effect,
+  type Id,
+  type Layer,
+} from '../document/index.ts';
 import { brightnessOf, exp, linearOf } from '../maths/index.ts';
 import { colourReader, dialShares, newReading, numberReader } from '../simulation/index.ts';
 import { lifeSamples, lifetimes, type LifeSample } from './lifeSamples.ts';
@@ -104,7 +112,7 @@ function brightnessOverTime(effect: Effect, layerId: Id): Float64Array {
     return ((brightnessOf(rgb) * opacity.read(reading)) / 100) * intensity.read(reading);
   };
   const stands = mostOf(owner.settings['births.standing'], effect) > 0;
-  const begun = listed(owner.bursts).flatMap(({ item }) =>
+  const begun = timedBursts(owner, effect).flatMap(({ item }) =>
     Array.from(
       { length: item.most > 0 ? item.times : 0 },
       (_, n) => clock.startOf(item.stretch) + item.at + n * item.every,

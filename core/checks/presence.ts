@@ -4,6 +4,7 @@ import {
   listed,
   ownerOf,
   shownLayers,
+  timedBursts,
   type Effect,
   type Id,
   type Layer,
@@ -106,7 +107,7 @@ function bornByItself(effect: Effect, layer: Layer, sheet: Sheet, pass: Pass): U
     reading.effectTime = (i + 0.5) / PRESENCE_CELLS;
     if (follows || rate.read(reading) > 0) born[i] = 1;
   }
-  for (const { item } of listed(layer.bursts))
+  for (const { item } of timedBursts(layer, effect))
     for (let time = 0; time < item.times; time++) {
       const at = clock.startOf(item.stretch) + item.at + time * item.every;
       if (item.most > 0 && at >= from && at < Math.min(until, clock.endsAt + seconds)) born[cellOf(at, sheet)] = 1;

@@ -5,6 +5,7 @@ import {
   lineageOf,
   listed,
   setNumber,
+  timedBursts,
   type Effect,
   type Layer,
   type NumberSetting,
@@ -51,13 +52,29 @@ export function whyNothingIsBorn(effect: Effect, id: string, layer: Layer, rigs:
       }),
     };
   }
-  const isBorn =
+  const bursts = listed(layer.bursts).filter(({ item }) => item.count > 0);
+  const comesOtherwise =
     isAbove0(settings['births.rate']) ||
     isAbove0(settings['births.perMetre']) ||
     isAbove0(settings['births.standing']) ||
     isAbove0(settings['births.perArea']) ||
-    listed(layer.bursts).some(({ item }) => item.count > 0) ||
     isSetOff(effect, id);
+  const [first] = bursts;
+  if (first && !comesOtherwise && timedBursts(layer, effect).length === 0) {
+    const waitsFor = first.item.signal!;
+    const { name } = effect.signals.byId[waitsFor]!;
+    return {
+      why: `it waits for ${name}, which is not tried on the stage: announce it while it plays`,
+      mend: {
+        label: `Let ${name} come at 0.2 s`,
+        apply: (draft) => {
+          const stretch = draft.stretches.opening > 0.2 ? 'opening' : 'hold';
+          draft.signals.byId[waitsFor]!.tried = { stretch, at: 0.2 };
+        },
+      },
+    };
+  }
+  const isBorn = comesOtherwise || bursts.length > 0;
   if (!isBorn)
     return {
       why: 'nothing is born',

@@ -28,7 +28,7 @@ function neverComing(effect: Effect, layerId: Id, clock: EffectClock): Problem[]
     `${name} has a ${what} ${said(at)} s into the ${stretch}, which is ${said(clock[stretch])} s long: it never comes.`;
   return [
     ...listed(bursts)
-      .filter(({ item }) => isOver(item, clock))
+      .filter(({ item }) => item.signal === null && isOver(item, clock))
       .map(({ id, item }): Problem => ({
         id: `burst/${id}`,
         sentence: say('burst', item),

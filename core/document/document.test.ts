@@ -271,6 +271,22 @@ describe('a kept document of schema 5', () => {
   });
 });
 
+describe('a kept document of schema 6', () => {
+  it('is read without anything linked and without signals, and is otherwise as it was', () => {
+    const text = readFileSync(new URL('./kept/schema6.json', import.meta.url), 'utf8');
+    const effect = parseEffectText(text);
+    const before = JSON.parse(text) as Effect;
+    expect(effect.schema).toBe(SCHEMA);
+    expect(effect.groups.byId['bell']).toEqual({ ...before.groups.byId['bell'], linked: null });
+    const { bursts } = effect.layers.byId['tolls']!;
+    expect(bursts.byId['toll']).toEqual({ ...before.layers.byId['tolls']!.bursts.byId['toll'], signal: null });
+    delete (bursts.byId['toll'] as { signal?: unknown }).signal;
+    expect(effect.layers).toEqual(before.layers);
+    expect(effect.signals.order).toEqual([]);
+    expect(effect.dials).toEqual(before.dials);
+  });
+});
+
 describe('a dial of schema 5', () => {
   it('is a number', () => {
     const document = JSON.parse(readFileSync(new URL('./kept/schema5.json', import.meta.url), 'utf8')) as {

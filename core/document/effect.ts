@@ -15,7 +15,7 @@ import { layerLookSchema, lookSchema, pictureSchema } from './look.ts';
 import { assetHash as hash, hexSchema, itemName as name, vectorSchema, type NumberSetting } from './setting.ts';
 import { settingSchema, settingsSchema } from './settingSchema.ts';
 
-export const SCHEMA = 6;
+export const SCHEMA = 7;
 
 const seed = z.number().int().min(0).max(0xffffffff);
 
@@ -32,12 +32,14 @@ export type PlaceKey = z.infer<typeof placeKeySchema>;
 /** How far a place is from what it hangs on, and how it is turned (degrees round X, then Y, then Z); with keys, these rule. */
 const hung = { offset: vectorSchema, turn: vectorSchema, keys: collectionSchema(placeKeySchema, 64) };
 
-/** Where something stands: in the effect, in the world, at the feet of a thing on the stage, or on one of its bones. */
+/** Where something stands: in the effect, in the world, at the feet of a thing on the stage, on one of its bones, or where a dial says. */
 export const placeSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('effect'), ...hung }),
   z.strictObject({ kind: z.literal('world'), ...hung }),
   z.strictObject({ kind: z.literal('thing'), thing: idSchema, ...hung }),
   z.strictObject({ kind: z.literal('bone'), thing: idSchema, bone: z.string().max(80), ...hung }),
+  /** Where a dial says: from its place in the world, or in the effect, turned by its direction. */
+  z.strictObject({ kind: z.literal('dial'), dial: idSchema, ...hung }),
 ]);
 export type Place = z.infer<typeof placeSchema>;
 
@@ -166,8 +168,10 @@ export const frontSchema = z.strictObject({
 });
 export type Front = z.infer<typeof frontSchema>;
 
-/** Births at one instant: `count` to `most` of them, `at` seconds after the start of a stretch, and again if wanted. */
+/** Births at one instant: `count` to `most` of them, `at` seconds after the start of a stretch, or after a signal; and again if wanted. */
 export const burstSchema = z.strictObject({
+  /** Which signal it waits for; then its stretch says nothing. */
+  signal: idSchema.nullable(),
   stretch: z.enum(['opening', 'hold', 'closing']),
   at: z.number().min(0).max(3600),
   count: z.number().int().min(0).max(1_000_000),
@@ -321,8 +325,24 @@ export const dialSchema = z.discriminatedUnion('kind', [
     value: z.number().min(-1e6).max(1e6),
   }),
   z.strictObject({ kind: z.literal('switch'), name, value: z.boolean() }),
+  /** Metres in the world. */
+  z.strictObject({ kind: z.literal('place'), name, at: vectorSchema }),
+  /** Degrees round X, then Y, then Z. */
+  z.strictObject({ kind: z.literal('direction'), name, turn: vectorSchema }),
+  /** Whatever in the effect shows the one picture, or is drawn as the one mesh, shows or is the other. */
+  z.strictObject({ kind: z.literal('picture'), name, standsFor: pictureSchema, shows: pictureSchema }),
+  z.strictObject({ kind: z.literal('mesh'), name, standsFor: pictureSchema, shows: pictureSchema }),
 ]);
 export type Dial = z.infer<typeof dialSchema>;
+
+/** A moment that the game announces. On the stage it may be tried, so many seconds into a stretch. */
+export const signalSchema = z.strictObject({
+  name,
+  tried: z
+    .strictObject({ stretch: z.enum(['opening', 'hold', 'closing']), at: z.number().min(0).max(3600) })
+    .nullable(),
+});
+export type Signal = z.infer<typeof signalSchema>;
 
 export const stretchesSchema = z.strictObject({
   opening: z.number().min(0).max(600),
@@ -437,6 +457,7 @@ const whole = {
   palette: collectionSchema(paletteEntrySchema),
   measures: collectionSchema(measureSchema),
   dials: collectionSchema(dialSchema),
+  signals: collectionSchema(signalSchema, 32),
   channels: collectionSchema(channelSchema, MOST_CHANNELS),
   layers: collectionSchema(layerSchema, 128),
   forces: collectionSchema(sharedForceSchema, 64),

@@ -19,6 +19,7 @@ export * from './remove.ts';
 export * from './setting.ts';
 export * from './settingSchema.ts';
 export * from './shown.ts';
+export * from './signals.ts';
 export * from './stretching.ts';
 export * from './surrounds.ts';
 export * from './uses.ts';

@@ -166,8 +166,14 @@ export function dropUnusedLook(draft: Effect, lookId: Id): void {
   delete draft.looks.byId[lookId];
 }
 
-/** The pictures that the steps of an effect's looks show, that haze is bent by, and that shining things mirror. */
-export function picturesOf(effect: Pick<Effect, 'looks' | 'layers' | 'stage'>): PictureRef[] {
+/** The pictures that the steps of an effect's looks show, that haze is bent by, that shining things mirror, and that dials may bring. */
+export const picturesOf = (effect: Pick<Effect, 'looks' | 'layers' | 'stage' | 'dials'>): PictureRef[] => [
+  ...picturesIn(effect),
+  ...listed(effect.dials).flatMap(({ item }) => (item.kind === 'picture' ? [item.shows] : [])),
+];
+
+/** The same but for those that dials may bring: the very objects. */
+export function picturesIn(effect: Pick<Effect, 'looks' | 'layers' | 'stage'>): PictureRef[] {
   const all: Collection<Step>[] = [
     ...listed(effect.looks).map(({ item }) => item.steps),
     ...listed(effect.layers).map(({ item }) =>

@@ -67,6 +67,7 @@ export function newEffect(name: string, seed: number): Effect {
     palette: emptyCollection(),
     measures: emptyCollection(),
     dials: emptyCollection(),
+    signals: emptyCollection(),
     groups: emptyCollection(),
     channels: emptyCollection(),
     layers: emptyCollection(),
@@ -158,6 +159,7 @@ export const atBorder = (border: 'start' | 'hold' | 'letGo' | 'end', seconds = 0
 
 /** One burst, at once. */
 export const burst = (stretch: Burst['stretch'], at: number, count: number): Burst => ({
+  signal: null,
   stretch,
   at,
   count,

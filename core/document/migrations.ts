@@ -153,7 +153,7 @@ function withSurroundings(document: Loose): Loose {
   return result;
 }
 
-/** Schema 6: forces felt from one spot have a softness, which was the same for all; dials that switch, hues that are turned; cameras that are kept; groups that are other effects. */
+/** Schema 6: forces felt from one spot have a softness, which was the same for all; dials that switch, hues that are turned; cameras that are kept. */
 function withSoftness(document: Loose): Loose {
   const result = structuredCopy({ ...document, schema: 6 }) as Loose;
   const forces = [
@@ -169,7 +169,14 @@ function withSoftness(document: Loose): Loose {
     if (colour['kind'] === 'derived') colour['turned'] = 0;
   }
   loose(result['stage'])['cameras'] = emptyCollection();
+  return result;
+}
+
+/** Schema 7: groups that are other effects; signals, for which bursts may wait; dials of places, directions, pictures, meshes. */
+function withSignals(document: Loose): Loose {
+  const result = structuredCopy({ ...document, schema: 7, signals: emptyCollection() }) as Loose;
   for (const group of itemsOf(result['groups'])) group['linked'] = null;
+  for (const layer of itemsOf(result['layers'])) for (const burst of itemsOf(layer['bursts'])) burst['signal'] = null;
   return result;
 }
 
@@ -193,6 +200,7 @@ const STEPS: readonly ((document: Loose) => Loose)[] = [
   withLooks,
   withSurroundings,
   withSoftness,
+  withSignals,
 ];
 
 /**

@@ -3,7 +3,7 @@ import { settingSchema } from './settingSchema.ts';
 import type { Colour, Setting } from './setting.ts';
 import { listed, type Collection } from './collection.ts';
 import { stepTable, type Step } from './look.ts';
-import { settingsIn } from './walk.ts';
+import { placesIn, settingsIn } from './walk.ts';
 
 export interface ReferenceProblem {
   readonly path: string;
@@ -36,6 +36,12 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     }
   };
 
+  for (const place of placesIn(effect)) {
+    if (place.kind !== 'dial') continue;
+    const kind = effect.dials.byId[place.dial]?.kind;
+    if (kind !== 'place' && kind !== 'direction')
+      say('dials', `no place or direction "${place.dial}" among the dials`);
+  }
   for (const { at, name, setting: value } of settingsIn(effect)) setting(value, `${at}.${name}`);
   for (const { id, item } of listed(effect.forces))
     for (const layer of item.layers)
@@ -98,6 +104,9 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
       if (!effect.layers.byId[link.item.layer]) say(`${path}.links.${link.id}`, `no layer "${link.item.layer}"`);
     for (const channel of item.channels.order)
       if (!effect.channels.byId[channel]) say(`${path}.channels.${channel}`, `no channel "${channel}"`);
+    for (const { id: burst, item: own } of listed(item.bursts))
+      if (own.signal !== null && !effect.signals.byId[own.signal])
+        say(`${path}.bursts.${burst}.signal`, `no signal "${own.signal}"`);
     if (item.source.kind === 'particles' && !effect.layers.byId[item.source.layer])
       say(`${path}.source`, `no layer "${item.source.layer}" to be born on`);
   }

@@ -2,7 +2,7 @@ import { listed, type Id } from './collection.ts';
 import type { Effect } from './effect.ts';
 import { stepsOf, type Step } from './look.ts';
 import type { Colour, Setting } from './setting.ts';
-import { settingsIn } from './walk.ts';
+import { placesOfLayer, settingsIn } from './walk.ts';
 
 /** What has a name in an effect and may be used by many settings. */
 export type NamedTable = 'palette' | 'measures' | 'dials';
@@ -47,6 +47,11 @@ export function usesOf(effect: Effect, table: NamedTable, id: Id): string[] {
     if (table === 'measures' && item.births.from.measure === id) found.push(`${item.name}: when births begin`);
     if (table === 'measures' && item.births.until?.measure === id) found.push(`${item.name}: when births end`);
     if (table === 'dials' && item.seenBy === id) found.push(`${item.name}: whether it is seen`);
+    if (
+      table === 'dials' &&
+      placesOfLayer(effect, layerId).some((place) => place.kind === 'dial' && place.dial === id)
+    )
+      found.push(`${item.name}: where it stands`);
   }
   if (table === 'palette')
     for (const { id: other, item } of listed(effect.palette))

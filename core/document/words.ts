@@ -1,7 +1,7 @@
 import { listed, type Id } from './collection.ts';
 import type { Declaration, NumberDeclaration } from './declarations/index.ts';
 import { diff } from './diff.ts';
-import type { Effect, Force, Place, Source } from './effect.ts';
+import type { Dial, Effect, Force, Place, Source } from './effect.ts';
 import { stepsOf } from './look.ts';
 import { defaultSetting } from './settingSchema.ts';
 import type { Colour, Curve, KeyPlace, NumberSetting, Setting, Shaper } from './setting.ts';
@@ -112,16 +112,42 @@ export function settingWords(setting: Setting, declaration: Declaration, effect:
   return `${setting.muted ? 'muted: ' : ''}${[baseText(setting.base, declaration, effect), ...shapers].join('; ')}`;
 }
 
-function placeWords(place: Place, { stage }: Pick<Named, 'stage'>): string {
-  const on =
-    place.kind === 'effect' || place.kind === 'world'
-      ? `in the ${place.kind}`
-      : `${place.kind === 'bone' ? `on ${place.bone} of` : 'at the feet of'} ${stage.things.byId[place.thing]?.name ?? 'something gone'}`;
+function dialWords(dial: Dial): string {
+  switch (dial.kind) {
+    case 'number':
+      return `${plain(dial.value)}, between ${plain(dial.least)} and ${plain(dial.most)}`;
+    case 'switch':
+      return dial.value ? 'on' : 'off';
+    case 'place':
+      return `at ${dial.at.map(plain).join(', ')} m`;
+    case 'direction':
+      return `turned ${dial.turn.map(plain).join(', ')}°`;
+    case 'picture':
+    case 'mesh':
+      return `${dial.shows.name} for ${dial.standsFor.name}`;
+  }
+}
+
+/** What a place hangs on, in words. */
+function hangsOn(place: Place, { stage, dials }: Pick<Named, 'stage' | 'dials'>): string {
+  switch (place.kind) {
+    case 'effect':
+    case 'world':
+      return `in the ${place.kind}`;
+    case 'dial':
+      return `by the dial ${dials.byId[place.dial]?.name ?? ''},`;
+    case 'thing':
+    case 'bone':
+      return `${place.kind === 'bone' ? `on ${place.bone} of` : 'at the feet of'} ${stage.things.byId[place.thing]?.name ?? 'something gone'}`;
+  }
+}
+
+function placeWords(place: Place, named: Pick<Named, 'stage' | 'dials'>): string {
   const turned = place.turn.some((degrees) => degrees !== 0) ? `, turned ${place.turn.map(plain).join(', ')}°` : '';
   const keys = listed(place.keys).map(
     ({ item }) => `${plain(item.at)} s: ${item.offset.map(plain).join(', ')} (${item.ease})`,
   );
-  return `${on} at ${place.offset.map(plain).join(', ')} m${turned}${keys.length > 0 ? `; keys ${keys.join('; ')}` : ''}`;
+  return `${hangsOn(place, named)} at ${place.offset.map(plain).join(', ')} m${turned}${keys.length > 0 ? `; keys ${keys.join('; ')}` : ''}`;
 }
 
 function sourceWords(source: Source, effect: Named): string {
@@ -181,15 +207,12 @@ function ofEffect(effect: Effect): SetLine[] {
         withUnit(plain(item.value), { length: 'm', time: 's', count: '' }[item.quantity]),
       ),
     ),
-    ...listed(effect.dials).map(({ id, item }) =>
+    ...listed(effect.dials).map(({ id, item }) => line(`dials.${id}`, `dial ${item.name}`, dialWords(item))),
+    ...listed(effect.signals).map(({ id, item }) =>
       line(
-        `dials.${id}`,
-        `dial ${item.name}`,
-        item.kind === 'switch'
-          ? item.value
-            ? 'on'
-            : 'off'
-          : `${plain(item.value)}, between ${plain(item.least)} and ${plain(item.most)}`,
+        `signals.${id}`,
+        `signal ${item.name}`,
+        item.tried ? `tried ${plain(item.tried.at)} s into the ${item.tried.stretch}` : 'not tried on the stage',
       ),
     ),
     ...listed(effect.groups).map(({ id, item }) =>
@@ -254,7 +277,7 @@ function ofLayer(effect: Effect, id: Id): SetLine[] {
       line(
         `bursts.${burst}`,
         'burst',
-        `${item.count}${item.most > item.count ? ` to ${item.most}` : ''}, ${plain(item.at)} s into the ${item.stretch}${item.times > 1 ? `, ${item.times} times every ${plain(item.every)} s` : ''}`,
+        `${item.count}${item.most > item.count ? ` to ${item.most}` : ''}, ${plain(item.at)} s ${item.signal === null ? `into the ${item.stretch}` : `after ${effect.signals.byId[item.signal]?.name ?? ''}`}${item.times > 1 ? `, ${item.times} times every ${plain(item.every)} s` : ''}`,
       ),
     ),
     ...listed(layer.forces).map(({ id: force, item }) =>

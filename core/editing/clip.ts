@@ -64,11 +64,12 @@ export function readClip(text: string): Clip | null {
   return { layers: layers as Id[], effect };
 }
 
-type Table = 'palette' | 'measures' | 'dials' | 'channels' | 'looks' | 'fronts';
+type Table = 'palette' | 'measures' | 'dials' | 'signals' | 'channels' | 'looks' | 'fronts';
 const WORDS: Record<Table, string> = {
   palette: 'the colour',
   measures: 'the measure',
   dials: 'the dial',
+  signals: 'the signal',
   channels: 'the channel',
   looks: 'the look',
   fronts: 'the release front',
@@ -160,6 +161,7 @@ class Paster {
   }
 
   place(place: Place): void {
+    if (place.kind === 'dial') place.dial = this.#given(place.dial);
     if (!('thing' in place)) return;
     const thing = this.thing(place.thing);
     if (!this.#standsFree || this.#draft.stage.things.byId[thing]) {
@@ -187,6 +189,17 @@ class Paster {
     if (moment.after.kind !== 'layer') return;
     const layer = this.#layer(moment.after.layer, 'on which births hung');
     moment.after = layer === null ? { kind: 'border', border: 'start' } : { ...moment.after, layer };
+  }
+
+  /** A dial by which something stands; one of its name that gives something else does not serve, and this one comes along beside it. */
+  #given(id: Id): Id {
+    const { kind, name } = this.#clip.effect.dials.byId[id]!;
+    const own = listed(this.#draft.dials).find(({ item }) => item.name === name && item.kind === kind);
+    if (own) return own.id;
+    const to = this.#draft.dials.byId[id] ? newId(this.#random) : id;
+    this.#draft.dials = withItem(this.#draft.dials, to, structuredCopy(this.#clip.effect.dials.byId[id]!));
+    this.brought.add(`${WORDS.dials} ${name}`);
+    return to;
   }
 
   /** A switch by which a layer is seen; a dial of its name that is none does not serve. */
@@ -221,6 +234,7 @@ class Paster {
       if (to === null) layer.links = withoutItem(layer.links, link.id);
       else link.item.layer = to;
     }
+    for (const { item } of listed(layer.bursts)) if (item.signal) item.signal = this.#entry('signals', item.signal);
     this.#moment(layer.births.from);
     this.#moment(layer.births.until);
     layer.channels = collectionOf(

@@ -1,6 +1,7 @@
 export * from './chapters.ts';
 export * from './clip.ts';
 export * from './compare.ts';
+export * from './dialled.ts';
 export * from './follow.ts';
 export * from './linked.ts';
 export * from './mirror.ts';

@@ -9,6 +9,7 @@ import {
 } from '../document/index.ts';
 import { hash2, slotOf } from '../maths/index.ts';
 import { pasteEffect, type Pasted } from './clip.ts';
+import { withDials } from './dialled.ts';
 import { carrying, carryPlace } from './regroup.ts';
 
 /** An effect with all that is linked into it taken in, as it is computed and drawn. */
@@ -25,7 +26,7 @@ const known = new WeakMap<Effect, Whole>();
 /**
  * Takes in what is linked into an effect: its layers stand in the group that it is, go by this effect's stretches, and use
  * this effect's colours, measures, dials and channels where those have the same names. An effect without any is itself. The
- * same effect gives the same ids and salts.
+ * same effect gives the same ids and salts. What dials of places, directions, pictures and meshes stand at is put in.
  */
 export function wholeOf(effect: Effect): Whole {
   const before = known.get(effect);
@@ -44,7 +45,7 @@ export function wholeOf(effect: Effect): Whole {
       lostOf.set(id, lost);
     }
   }
-  const whole = { effect: layersOf.size > 0 ? draft : effect, layersOf, lostOf };
+  const whole = { effect: withDials(layersOf.size > 0 ? draft : effect), layersOf, lostOf };
   known.set(effect, whole);
   return whole;
 }

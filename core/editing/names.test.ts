@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
+  burst,
   parseEffect,
   collectionOf,
   derivedColour,
@@ -11,13 +12,14 @@ import {
   shownLayers,
   usesOf,
   type Effect,
+  type Layer,
   type NumberDeclaration,
   type NumberSetting,
   freeName,
 } from '../document/index.ts';
 import { hexOfLinear, hueTurned, linearOf, paletteColour } from '../maths/index.ts';
 import { dialShares, newReading, NumberReader } from '../simulation/index.ts';
-import { bringOut, dropColour, dropDial, dropMeasure, nameMeasure } from './names.ts';
+import { bringOut, dropColour, dropDial, dropMeasure, dropSignal, nameMeasure } from './names.ts';
 
 const SIZE = LAYER_SETTINGS['life.size'] as NumberDeclaration;
 function effectWithLayer(): Effect {
@@ -173,5 +175,26 @@ describe('the palette', () => {
     });
     expect(hexOfLinear(paletteColour(effect.palette, 'rim'))).toBe(rim);
     expect(() => parseEffect(effect)).not.toThrow();
+  });
+});
+
+describe('a signal that is taken away', () => {
+  it('leaves what waited for it where it came on the stage, and takes what never came', () => {
+    const effect = effectWithLayer();
+    effect.signals = collectionOf([
+      ['tried', { name: 'Contact', tried: { stretch: 'hold', at: 0.5 } }],
+      ['never', { name: 'Release', tried: null }],
+    ]);
+    const { motes, embers } = effect.layers.byId as { motes: Layer; embers: Layer };
+    motes.bursts = collectionOf([
+      ['a', { ...burst('opening', 0.2, 5), signal: 'tried' }],
+      ['b', burst('opening', 0.1, 3)],
+    ]);
+    embers.bursts = collectionOf([['c', { ...burst('opening', 0, 5), signal: 'never' }]]);
+    dropSignal(effect, 'tried');
+    dropSignal(effect, 'never');
+    expect(motes.bursts.byId).toEqual({ a: burst('hold', 0.7, 5), b: burst('opening', 0.1, 3) });
+    expect(embers.bursts.order).toEqual([]);
+    expect(parseEffect(effect).signals.order).toEqual([]);
   });
 });

@@ -3,6 +3,7 @@ import {
   listed,
   settingsIn,
   stepsOf,
+  waitingFor,
   withItem,
   withoutItem,
   type Colour,
@@ -18,6 +19,7 @@ import {
   freeName,
 } from '../document/index.ts';
 import { curveAt, hexOfLinear, paletteColour, readyCurve } from '../maths/index.ts';
+import { putIn } from './dialled.ts';
 import { dialShares } from '../simulation/index.ts';
 
 /** What of units a measure may stand for. */
@@ -136,6 +138,7 @@ export function dropColour(draft: Effect, id: Id): void {
 
 /** Takes a dial away. What it shaped is shaped by it no more: where it stood by itself, the number stays as the dial had it. */
 export function dropDial(draft: Effect, id: Id): void {
+  putIn(draft, id);
   const share = dialShares(draft)[id] ?? 0;
   each(draft, (setting) => {
     for (const { id: shaperId, item } of listed(setting.shapers)) {
@@ -160,4 +163,16 @@ export function dropDial(draft: Effect, id: Id): void {
   });
   for (const { item } of listed(draft.layers)) if (item.seenBy === id) item.seenBy = null;
   draft.dials = withoutItem(draft.dials, id);
+}
+
+/** Takes a signal away. What waited for it comes where it came on the stage, so that nothing changes there. */
+export function dropSignal(draft: Effect, id: Id): void {
+  const { tried } = draft.signals.byId[id]!;
+  for (const layer of waitingFor(draft, id).map((one) => draft.layers.byId[one]!))
+    for (const { id: burst, item } of listed(layer.bursts)) {
+      if (item.signal !== id) continue;
+      if (tried) Object.assign(item, { signal: null, stretch: tried.stretch, at: tried.at + item.at });
+      else layer.bursts = withoutItem(layer.bursts, burst);
+    }
+  draft.signals = withoutItem(draft.signals, id);
 }

@@ -215,6 +215,9 @@ export function resize(draft: Effect, scaling: Scaling, held: ReadonlySet<Quanti
     const factor = item.quantity === 'length' ? scaler.metres : item.quantity === 'time' ? scaler.seconds : 1;
     item.value = multiplied(item.value, factor);
   }
+  for (const { item } of listed(draft.dials)) if (item.kind === 'place') item.at = times(item.at, scaler.metres);
+  for (const { item } of listed(draft.signals))
+    if (item.tried) item.tried.at = multiplied(item.tried.at, scaler.seconds);
   const { stretches } = draft;
   const length = (seconds: number, most: number, least = 0) =>
     Math.min(most, Math.max(least, multiplied(seconds, scaler.seconds)));

@@ -49,6 +49,7 @@ const DATE = '1980-01-02T00:00:00Z';
 export const rigsOf = (effect: Effect): string[] => [
   ...new Set([
     ...listed(effect.stage.things).map(({ item }) => item.asset),
+    ...listed(effect.dials).flatMap(({ item }) => (item.kind === 'mesh' ? [item.shows.asset] : [])),
     ...listed(effect.surfaces).flatMap(({ item }) => (item.kind === 'mesh' ? [item.asset] : [])),
     ...listed(effect.layers).flatMap(({ item }) =>
       item.drawn.kind === 'mesh' ? listed(item.drawn.meshes).map(({ item: mesh }) => mesh.asset) : [],

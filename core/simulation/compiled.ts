@@ -24,6 +24,7 @@ import { RateIntegral } from './rate.ts';
 import { ColourReader, newReading, NumberReader } from './reader.ts';
 import { Launch } from './launch.ts';
 import type { Scene } from './scene.ts';
+import type { Signals } from './signals.ts';
 import { type Strike, sourceReader, type SourceReader } from './sources/index.ts';
 
 export type Numbers = {
@@ -49,6 +50,8 @@ export interface CompiledLayer {
   /** When the effect's time begins. */
   readonly beginsAt: number;
   readonly bursts: Layer['bursts'];
+  /** When what bursts wait for comes. */
+  readonly signals: Signals;
   readonly forces: readonly BoundForce[];
   /** The lifetime all its particles share, in seconds; null where they differ. */
   readonly life: number | null;
@@ -129,6 +132,7 @@ export const colourReader = (
 
 function shareOf(dial: Effect['dials']['byId'][string]): number {
   if (dial.kind === 'switch') return dial.value ? 1 : 0;
+  if (dial.kind !== 'number') return 0;
   return dial.most > dial.least ? (dial.value - dial.least) / (dial.most - dial.least) : 0;
 }
 
@@ -152,6 +156,7 @@ export interface Compiling {
   readonly populationOf: (id: string) => Population | null;
   /** Blows from outside. */
   readonly strikes: () => readonly Strike[];
+  readonly signals: Signals;
 }
 
 /** The forces that a layer's particles feel, ready to act, by id. Those of the effect feel no groups. */
@@ -197,6 +202,7 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
     window: windowOf(layer, effect, clock),
     beginsAt: clock.beginsAt,
     bursts: layer.bursts,
+    signals: around.signals,
     forces: boundForces(id, group, around),
     life,
     cap: Math.floor(fixed(cap, 10_000)),

@@ -7,6 +7,7 @@ import { passedOn } from './links/index.ts';
 import type { Population } from './population.ts';
 import { bindTrails, type BoundTrail } from './ribbons/index.ts';
 import type { Scene } from './scene.ts';
+import { Signals, type Announced } from './signals.ts';
 import type { Strike } from './sources/index.ts';
 
 /** An effect's layers with particles of their own, and its trails, ready to be stepped. */
@@ -25,6 +26,7 @@ export interface CompiledAmid {
   readonly clock: EffectClock;
   readonly populationOf: (layerId: string) => Population | null;
   readonly strikes: () => readonly Strike[];
+  readonly announced: () => readonly Announced[];
 }
 
 /** All that layers of an effect are compiled with, looked up once. */
@@ -34,6 +36,7 @@ export function compilingOf(effect: Effect, amid: CompiledAmid): Compiling {
   return {
     effect,
     ...amid,
+    signals: new Signals(effect, clock, amid.announced),
     lineage: lineageOf(effect),
     passedOn: passedOn(effect),
     keepDistance: keepDistance(effect),

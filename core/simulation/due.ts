@@ -1,4 +1,4 @@
-import { listed } from '../document/index.ts';
+import { listed, type Burst } from '../document/index.ts';
 import type { EffectClock } from './clock.ts';
 import type { CompiledLayer } from './compiled.ts';
 import { draw, hash2, slotOf } from '../maths/index.ts';
@@ -31,6 +31,15 @@ function windowed({ from, until }: BirthWindow, start: number, end: number, cloc
   const isWhole = begin === start ? until >= end : until >= begin + 1 / clock.rate;
   return [first, isWhole ? 1 : (until - begin) * clock.rate];
 }
+
+/** The shares of a step at which a burst comes, so many seconds after what it counts from. */
+const sharesOf = (
+  { signal, stretch }: Burst,
+  at: number,
+  { signals }: CompiledLayer,
+  { from, to, clock }: Pick<DueStep, 'from' | 'to' | 'clock'>,
+): number[] =>
+  signal === null ? clock.burstShares({ stretch, at }, from, to) : signals.sharesAfter(signal, at, from, to);
 
 /** The births that are due in a step: when, and whether they stand. Kept from step to step, so that none is made anew. */
 export class DueList {
@@ -93,7 +102,7 @@ export class DueList {
   #addBursts(layer: CompiledLayer, { from, to, clock, seed }: DueStep, first: number, last: number): void {
     for (const { id, item } of listed(layer.bursts))
       for (let time = 0; time < item.times; time++)
-        for (const share of clock.burstShares({ ...item, at: item.at + time * item.every }, from, to)) {
+        for (const share of sharesOf(item, item.at + time * item.every, layer, { from, to, clock })) {
           if (share < first || share >= last) continue;
           const thrown = slotOf(`burst/${id}/${time}`);
           const turn = clock.isSeamless ? 0 : Math.floor(from * clock.rate + 0.5);

@@ -15,6 +15,7 @@ export { RateIntegral } from './rate.ts';
 export { reachBetween, type Reach } from './reach.ts';
 export * from './reader.ts';
 export * from './tripleBuffer.ts';
+export type { Announced } from './signals.ts';
 export { SIMULATION } from './version.ts';
 export { DEFAULT_BUDGET, DEFAULT_RATE, World, type Inputs, type WorldOptions } from './world.ts';
 export { Scene } from './scene.ts';

@@ -1,4 +1,4 @@
-import { listed, type Effect, type Layer, type Moment } from '../document/index.ts';
+import { timedBursts, type Effect, type Layer, type Moment } from '../document/index.ts';
 import type { EffectClock } from './clock.ts';
 
 /** When a layer's births may happen, in the effect's time; `until` is Infinity while nothing says when they end. */
@@ -9,7 +9,7 @@ export interface BirthWindow {
   readonly isOpen: boolean;
 }
 
-type Document = Pick<Effect, 'layers' | 'measures'>;
+type Document = Pick<Effect, 'layers' | 'measures' | 'signals'>;
 
 function secondsOf({ seconds, measure }: Moment, { measures }: Document): number {
   return measure ? (seconds < 0 ? -1 : 1) * (measures.byId[measure]?.value ?? 0) : seconds;
@@ -31,8 +31,8 @@ export function timeOfMoment(moment: Moment, effect: Document, clock: EffectCloc
   const layer = effect.layers.byId[after.layer];
   if (!layer) return seconds;
   const window = windowOf(layer, effect, clock);
-  if (after.event === 'firstBirth') return firstBirth(layer, window, clock) + seconds;
-  const last = lastBirth(layer, window, clock);
+  if (after.event === 'firstBirth') return firstBirth(layer, window, effect, clock) + seconds;
+  const last = lastBirth(layer, window, effect, clock);
   return last + seconds + (after.event === 'lastDeath' ? longestLife(layer, effect) : 0);
 }
 
@@ -48,20 +48,20 @@ const hasRate = ({ settings }: Layer): boolean => {
 };
 
 /** The first and the last time of each burst, in the effect's time. */
-function burstTimes(layer: Layer, clock: EffectClock): number[] {
-  return listed(layer.bursts).flatMap(({ item }) => {
+function burstTimes(layer: Layer, effect: Document, clock: EffectClock): number[] {
+  return timedBursts(layer, effect).flatMap(({ item }) => {
     const first = clock.startOf(item.stretch) + item.at;
     return [first, first + (item.times - 1) * item.every];
   });
 }
 
-function firstBirth(layer: Layer, window: BirthWindow, clock: EffectClock): number {
-  const bursts = burstTimes(layer, clock);
+function firstBirth(layer: Layer, window: BirthWindow, effect: Document, clock: EffectClock): number {
+  const bursts = burstTimes(layer, effect, clock);
   return hasRate(layer) || bursts.length === 0 ? window.from : Math.max(window.from, Math.min(...bursts));
 }
 
-function lastBirth(layer: Layer, window: BirthWindow, clock: EffectClock): number {
-  const bursts = burstTimes(layer, clock);
+function lastBirth(layer: Layer, window: BirthWindow, effect: Document, clock: EffectClock): number {
+  const bursts = burstTimes(layer, effect, clock);
   const last = hasRate(layer) || bursts.length === 0 ? clock.endsAt : Math.max(...bursts);
   return Math.min(window.until, last);
 }

@@ -1,5 +1,6 @@
 import {
   collectionOf,
+  curveShaper,
   newEffect,
   newForce,
   newLayer,
@@ -7,6 +8,8 @@ import {
   setNumber,
   structuredCopy,
   type Effect,
+  type Layer,
+  type NumberSetting,
   namedColour,
 } from '../document/index.ts';
 import { describe, expect, it } from 'vitest';
@@ -107,5 +110,28 @@ describe('what an edit reaches', () => {
     const sized = structuredCopy(linked);
     setNumber(sized.layers.byId['motes']!, 'life.size', 0.4);
     expect(reachBetween(linked, sized).kind).toBe('dress');
+  });
+
+  it('is nothing for a dial that nothing reads, and all for one that something does', () => {
+    const charge = { kind: 'number' as const, name: 'Charge', least: 0, most: 1, value: 0.5 };
+    expect(reach((draft) => (draft.dials = collectionOf([['d', charge]])))).toBe('nothing');
+    const before = effect();
+    before.dials = collectionOf([['d', charge]]);
+    const turned = (effectBefore: Effect) => {
+      const draft = structuredCopy(effectBefore);
+      (draft.dials.byId['d'] as typeof charge).value = 1;
+      return reachBetween(effectBefore, draft).layers;
+    };
+    expect(turned(before)).toEqual(new Set());
+    const shaper = { ...curveShaper([[0, 1]]), reads: { kind: 'dial' as const, dial: 'd' } };
+    const readers: ((motes: Layer) => NumberSetting)[] = [
+      (motes) => motes.settings['births.life'],
+      (motes) => (motes.forces.byId['g']!.settings as { strength: NumberSetting }).strength,
+    ];
+    for (const read of readers) {
+      const shaped = structuredCopy(before);
+      read(shaped.layers.byId['motes']!).shapers = collectionOf([['s', shaper]]);
+      expect(turned(shaped)).toBe('all');
+    }
   });
 });

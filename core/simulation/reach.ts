@@ -6,6 +6,8 @@ import {
   layersMeeting,
   RIBBON_SETTINGS,
   listed,
+  usesOf,
+  waitingFor,
   type Acts,
   type Change,
   type Effect,
@@ -142,6 +144,12 @@ function reachOf({ path }: Change, before: Effect, after: Effect): Reached {
       return 'dress';
     case 'layers':
       return ofLayer(before, after, path);
+    case 'dials':
+      return id === undefined || [before, after].every((effect) => usesOf(effect, 'dials', id).length === 0)
+        ? 'nothing'
+        : 'all';
+    case 'signals':
+      return path[3] === 'name' ? 'nothing' : waitingForAny(before, after, id);
     case 'channels':
       return path[3] === 'name' ? 'nothing' : 'dress';
     case 'forces':
@@ -153,6 +161,10 @@ function reachOf({ path }: Change, before: Effect, after: Effect): Reached {
       return 'all';
   }
 }
+
+/** Layers whose births wait for a signal; a new or a gone one has none. */
+const waitingForAny = (before: Effect, after: Effect, id: string | undefined): Reached =>
+  id === undefined ? 'nothing' : [before, after].flatMap((effect) => waitingFor(effect, id));
 
 const hasPassedColours = (...effects: Effect[]): boolean =>
   effects.some((effect) => effect.layers.order.some((id) => passing(effect, 'colour', id).length > 0));

@@ -18,6 +18,7 @@ import { kinsOf, reachBetween, type Reach } from './reach.ts';
 import type { Trail } from './ribbons/index.ts';
 import type { Running } from './running.ts';
 import { Scene } from './scene.ts';
+import type { Announced } from './signals.ts';
 import { sourceOf, spotsOf } from './standing.ts';
 import type { Strike } from './sources/index.ts';
 import { bindSurfaces, Collider, Hits, struck, surfacesMet } from './surfaces/index.ts';
@@ -35,6 +36,8 @@ export interface Inputs {
   readonly letGoStep?: number;
   /** Blows from outside, in order. */
   readonly strikes?: readonly Strike[];
+  /** Signals that were announced from outside, in order. */
+  readonly signals?: readonly Announced[];
 }
 
 export interface WorldOptions {
@@ -282,6 +285,7 @@ export class World {
       clock: this.#clock,
       populationOf: (id) => this.#runningOf(id)?.population ?? null,
       strikes: () => this.#inputs.strikes ?? [],
+      announced: () => this.#inputs.signals ?? [],
     });
     this.#lineage = made.lineage;
     this.#fronts = made.fronts;
@@ -297,8 +301,8 @@ export class World {
   setLetGo(letGoStep: number | undefined): void {
     const before = this.#inputs.letGoStep;
     if (before === letGoStep) return;
-    const { strikes = [] } = this.#inputs;
-    this.#inputs = { strikes, ...(letGoStep === undefined ? {} : { letGoStep }) };
+    const { strikes = [], signals = [] } = this.#inputs;
+    this.#inputs = { strikes, signals, ...(letGoStep === undefined ? {} : { letGoStep }) };
     this.#takeClock();
     this.#takeCompiled(this.#compile());
     // The last step before it already ends where the closing begins.
@@ -326,14 +330,27 @@ export class World {
 
   /** Blows from outside. What was computed before the first that differs stays. */
   setStrikes(strikes: readonly Strike[]): void {
-    const before = this.#inputs.strikes ?? [];
-    const same = strikes.findIndex((strike, n) => JSON.stringify(strike) !== JSON.stringify(before[n]));
-    const first = Math.min(
-      ...[strikes, before].map(
-        (list) => list[same < 0 ? Math.min(strikes.length, before.length) : same]?.step ?? Infinity,
-      ),
-    );
+    const first = firstDiffering(this.strikes, strikes);
     this.#inputs = { ...this.#inputs, strikes };
+    this.#keepUpTo(first);
+  }
+
+  get signals(): readonly Announced[] {
+    return this.#inputs.signals ?? [];
+  }
+  /** Signals from outside. What was computed before the first that differs stays. */
+  setSignals(signals: readonly Announced[]): void {
+    const first = firstDiffering(this.signals, signals);
+    this.#inputs = { ...this.#inputs, signals };
+    this.#keepUpTo(first);
+  }
+  /** Announces a signal at the present instant. */
+  announce(signal: string): void {
+    this.setSignals([...this.signals, { signal, step: this.step }]);
+  }
+
+  /** Something from outside is another from a step on: what was computed before it stays. */
+  #keepUpTo(first: number): void {
     if (first === Infinity) return;
     for (const { compiled } of [...this.#running, ...this.#trails])
       this.#kins.history.forgetAfter(compiled.id, first);
@@ -404,7 +421,7 @@ export class World {
       this.rate === before.rate &&
       this.budget === before.budget &&
       this.#inputs.letGoStep === before.#inputs.letGoStep &&
-      JSON.stringify(this.strikes) === JSON.stringify(before.strikes) &&
+      JSON.stringify([this.strikes, this.signals]) === JSON.stringify([before.strikes, before.signals]) &&
       surfacesMet(this.#effect) === surfacesMet(before.#effect) &&
       [this, before].every((world) => world.#running.length === 0 || world.#isLoose);
     if (!isAlike) return;
@@ -566,6 +583,13 @@ export class World {
     this.writeFrame(frame);
     return hashOf(this.step, [...this.#running, ...this.#trails], frame);
   }
+}
+
+/** The step of the first of what came from outside in which two lists differ; Infinity where they do not. */
+function firstDiffering(before: readonly { step: number }[], after: readonly { step: number }[]): number {
+  const same = after.findIndex((one, n) => JSON.stringify(one) !== JSON.stringify(before[n]));
+  const at = same < 0 ? Math.min(after.length, before.length) : same;
+  return Math.min(...[after, before].map((list) => list[at]?.step ?? Infinity));
 }
 
 const runningOf = (compiled: CompiledLayer, population: Population): Running => ({

@@ -140,7 +140,7 @@ window.stagePage = {
     stage.take({ kind: 'view', view: order.shown ?? 'picture' });
     stage.take({ kind: 'forgetInstants' });
     const { instants = [] } = order;
-    const run = instants.length > 0 && new InstantRun(effect, rigsKept, [], instants, { kernels: await kernels });
+    const run = instants.length > 0 && new InstantRun(effect, rigsKept, {}, instants, { kernels: await kernels });
     while (run && !run.isDone) {
       const { frame, share } = run.advance(() => false)!;
       const { mostJoints } = frame;

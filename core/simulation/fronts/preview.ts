@@ -37,7 +37,13 @@ export function releasePreview(
   const scene = new Scene(effect.stage, rigs);
   const clock = new EffectClock(effect.stretches, Infinity);
   scene.clock = clock;
-  const compiling = compilingOf(effect, { scene, clock, populationOf: () => null, strikes: () => [] });
+  const compiling = compilingOf(effect, {
+    scene,
+    clock,
+    populationOf: () => null,
+    strikes: () => [],
+    announced: () => [],
+  });
   const reader = compiling.fronts.get(layer.front)!;
   const { source, numbers } = compileLayer(layerId, compiling);
   if (!source.canBear) return null;

@@ -8,6 +8,7 @@ import DialWords from './names/DialWords.vue';
 import LinkWords from './names/LinkWords.vue';
 import MeasureWords from './names/MeasureWords.vue';
 import PaletteWords from './names/PaletteWords.vue';
+import SignalWords from './names/SignalWords.vue';
 import SiblingWords from './names/SiblingWords.vue';
 import PlainChip from './PlainChip.vue';
 import SizeAndTempo from './SizeAndTempo.vue';
@@ -31,6 +32,8 @@ const setSeed = (seed: number, gesture: string | null = null) =>
     <MeasureWords />
     <h3>Dials</h3>
     <DialWords />
+    <h3>Signals</h3>
+    <SignalWords />
     <h3>Cameras</h3>
     <CameraWords />
     <h3>Linked effects</h3>

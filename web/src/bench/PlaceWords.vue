@@ -14,6 +14,15 @@ const emit = defineEmits<{ change: [place: Place, gesture: string | null] }>();
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
 
+const DIAL = 'dial ';
+/** Dials that say where something stands, or which way it is turned. */
+const dials = computed(() =>
+  listed(store.effect!.dials).flatMap(({ id, item }) =>
+    item.kind === 'place' || item.kind === 'direction'
+      ? [{ value: `${DIAL}${id}`, text: item.kind === 'place' ? item.name : `the effect’s middle, by ${item.name}` }]
+      : [],
+  ),
+);
 const choices = computed(() => {
   const things = listed(store.effect!.stage.things).flatMap(({ id, item }) => [
     { value: `${id}/`, text: `${item.name}'s feet` },
@@ -25,6 +34,7 @@ const choices = computed(() => {
   const known = [
     { value: 'effect', text: "the effect's middle" },
     { value: 'world', text: 'the middle of the world' },
+    ...dials.value,
     ...things,
   ];
   return known.some((choice) => choice.value === value.value)
@@ -37,7 +47,9 @@ const value = computed(() => {
     ? `${place.thing}/${place.bone}`
     : place.kind === 'thing'
       ? `${place.thing}/`
-      : place.kind;
+      : place.kind === 'dial'
+        ? `${DIAL}${place.dial}`
+        : place.kind;
 });
 
 function choose(chosen: string): void {
@@ -46,6 +58,8 @@ function choose(chosen: string): void {
   const offset: Place['offset'] =
     isBone === (props.place.kind === 'bone') ? props.place.offset : isBone ? [0, 0, 0] : [0, 1, 0];
   const hung = { offset, turn: props.place.turn, keys: emptyCollection<never>() };
+  if (chosen.startsWith(DIAL))
+    return emit('change', { kind: 'dial', dial: chosen.slice(DIAL.length), ...hung, offset: [0, 0, 0] }, null);
   emit(
     'change',
     chosen === 'effect' || chosen === 'world'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { wholeOf } from '@jinx/core/editing';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { computed, inject, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
@@ -88,7 +89,7 @@ let guidesText = '';
 watch(
   () =>
     [
-      store.effect,
+      store.effect && wholeOf(store.effect).effect,
       store.page === 'layers' ? store.chosenId : '',
       engine.rigs.value,
       engine.meshes.value,

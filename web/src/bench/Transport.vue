@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { listed } from '@jinx/core/document';
 import { computed, inject, ref } from 'vue';
 import { random32, useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
 import ChoiceChip from './ChoiceChip.vue';
+import MenuButton from './MenuButton.vue';
 import KeysList from './KeysList.vue';
 import PlainChip from './PlainChip.vue';
 
@@ -23,6 +25,7 @@ const step = (by: number) => engine.stepBy(by);
 const slower = () => engine.setSpeed(SPEEDS[(SPEEDS.indexOf(state.speed) + 1) % SPEEDS.length]!);
 const again = () => engine.seek(0);
 const anotherThrow = () => store.change('another throw', (draft) => (draft.seed = random32()));
+const signals = computed(() => listed(store.effect!.signals).map(({ id, item }) => ({ value: id, text: item.name })));
 const stretches = computed(() => store.effect!.stretches);
 const HOLDS = [
   { value: 'continuing', text: 'running on' },
@@ -94,6 +97,13 @@ defineExpose({ showKeys: () => keys.value?.open(), letGo, toggle, step, anotherT
         Let go
       </button>
     </template>
+    <MenuButton
+      v-if="signals.length"
+      label="Announce…"
+      :choices="signals"
+      title="A signal of the effect, as the game would announce it now"
+      @choose="engine.announce($event)"
+    />
     <button
       v-if="hasHits"
       type="button"

@@ -23,7 +23,7 @@ import sharedUrl from '../../../core/kernels/shared.wasm?url';
 import { api } from '../api';
 import { AS_IT_IS, drawnFog, drawnSurroundings, drawnLayers, drawnLens, type Seen, textOfLayers } from './drawn';
 import type { View } from './view';
-import type { FromSimulation, LayerCount, SimulationState, ToSimulation } from './protocol';
+import type { FromSimulation, LayerCount, SimulationState, ToSimulation, Outside } from './protocol';
 
 const COUNTS_EVERY_MILLISECONDS = 250;
 
@@ -47,8 +47,9 @@ function withThingsOf(effect: Effect, known: ReadonlyMap<string, unknown>): Effe
     : { ...effect, stage: { ...effect.stage, things: { ...things, order } } };
 }
 
-const hasNewPictures = (effect: Effect, known: ReadonlyMap<string, unknown>): boolean =>
-  picturesOf(effect).some(({ asset }) => !known.has(asset));
+/** Whether an effect shows a picture that the stage does not have. */
+const hasNewPictures = (effect: Effect, sent: ReadonlySet<string>): boolean =>
+  picturesOf(effect).some(({ asset }) => !sent.has(asset));
 
 /**
  * The page's hold on its two workers, the simulation and the stage. What it knows of them arrives as messages; frames go
@@ -82,6 +83,8 @@ export class Engine {
   readonly meshes = shallowRef<ReadonlyMap<string, Rig>>(new Map());
   /** Pictures that could not be had, by hash, with the reason. */
   readonly missing = shallowRef<ReadonlyMap<string, string>>(new Map());
+  /** Blows and signals that came from outside, as far as they are still told of. */
+  readonly outside = shallowRef<Outside>({ strikes: [], signals: [] });
   readonly #simulation = new Worker(new URL('./simulationWorker.ts', import.meta.url), { type: 'module' });
   readonly #stage = new Worker(new URL('../../../stage/worker.ts', import.meta.url), { type: 'module' });
   readonly #helper = new Worker(new URL('./helperWorker.ts', import.meta.url), { type: 'module' });
@@ -96,7 +99,8 @@ export class Engine {
   /** Canonical rigs by their hash, kept once they were fetched. */
   readonly #assets = new Map<string, { bytes: Uint8Array; rig: Rig }>();
   readonly #pictures = new Map<string, StagePicture>();
-  #picturesText = '';
+  /** Those that the stage has. */
+  #sentPictures: ReadonlySet<string> = new Set();
   #meshesText = '';
   #layersText = '';
   /** Edits made so far. */
@@ -142,6 +146,7 @@ export class Engine {
       if (this.state.step === this.#wantedStep || this.state.isPlaying) this.#wantedStep = null;
       if (wasPlaying !== this.state.isPlaying) this.#pace();
     } else if (message.kind === 'instant') this.#takeInstant(message);
+    else if (message.kind === 'outside') this.outside.value = message.outside;
     else if (message.kind === 'failed') this.failure.value = message.sentence;
     else this.#answer(message.id, message);
   }
@@ -204,9 +209,9 @@ export class Engine {
       }),
     );
     this.#tellMissing('pictures', missing);
-    const text = hashes.filter((hash) => this.#pictures.has(hash)).join();
-    if (text === this.#picturesText) return;
-    this.#picturesText = text;
+    const known = hashes.filter((hash) => this.#pictures.has(hash));
+    if (known.length === this.#sentPictures.size && known.every((hash) => this.#sentPictures.has(hash))) return;
+    this.#sentPictures = new Set(known);
     this.tellStage({ kind: 'pictures', pictures: hashes.flatMap((hash) => this.#pictures.get(hash) ?? []) });
   }
 
@@ -292,7 +297,7 @@ export class Engine {
     if (thingsText(effect) !== this.#thingsText) return this.load(effect, budget);
     const edit = ++this.#edits;
     this.#tell({ kind: 'edit', effect, edit });
-    if (hasNewPictures(effect, this.#pictures)) await this.#fetchPictures(effect);
+    if (hasNewPictures(effect, this.#sentPictures)) await this.#fetchPictures(effect);
     this.#showStage(effect, edit);
   }
 
@@ -358,6 +363,14 @@ export class Engine {
   /** A blow now from one place toward another: of the world, or seen from where a thing stands. */
   strike(from: Vector, to: Vector, beside: string | null): void {
     this.#tell({ kind: 'strike', from, to, beside });
+  }
+  /** Takes what came from outside elsewhere. */
+  takeOutside(outside: Outside): void {
+    this.#tell({ kind: 'outside', outside });
+  }
+  /** A signal of the effect, announced now. */
+  announce(signal: string): void {
+    this.#tell({ kind: 'announce', signal });
   }
   letGo(): void {
     this.#tell({ kind: 'letGo' });

@@ -18,14 +18,14 @@ export class InstantRun {
   constructor(
     effect: Effect,
     rigs: ReadonlyMap<string, Rig>,
-    strikes: Inputs['strikes'],
+    { strikes = [], signals = [] }: Inputs,
     seconds: readonly number[],
     options: WorldOptions,
   ) {
     const { opening, hold } = new EffectClock(effect.stretches);
     this.#clock = new EffectClock(effect.stretches, opening + hold);
     const letGo = hold > 0 ? { letGoStep: this.#clock.stepAt(opening + hold) } : {};
-    this.#world = new World(effect, rigs, { ...(strikes ? { strikes } : {}), ...letGo }, options);
+    this.#world = new World(effect, rigs, { strikes, signals, ...letGo }, options);
     this.#seconds = [...seconds].sort((a, b) => a - b);
   }
 

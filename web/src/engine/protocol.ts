@@ -1,6 +1,9 @@
 import type { Effect, Vector } from '@jinx/core/document';
 import type { KernelBytes } from '@jinx/core/kernels';
-import type { Census, Pull } from '@jinx/core/simulation';
+import type { Census, Inputs, Pull } from '@jinx/core/simulation';
+
+/** Blows and signals from outside, each at its step. */
+export type Outside = Required<Pick<Inputs, 'strikes' | 'signals'>>;
 
 /** What the page tells the simulation's worker. */
 export type ToSimulation =
@@ -18,6 +21,10 @@ export type ToSimulation =
   | { kind: 'compare'; layer: string | null }
   /** A blow at this instant from one place toward another: of the world, or seen from where a thing stands. */
   | { kind: 'strike'; from: Vector; to: Vector; beside: string | null }
+  /** What came from outside, as it did elsewhere. */
+  | { kind: 'outside'; outside: Outside }
+  /** A signal, announced at this instant. */
+  | { kind: 'announce'; signal: string }
   /** Frames of instants of the time sheet, in seconds, computed beside what plays; none ends that. */
   | { kind: 'instants'; id: number; seconds: number[] }
   | { kind: 'hash'; id: number }
@@ -54,6 +61,8 @@ export type FromSimulation =
   | { kind: 'frames'; buffer: ArrayBufferLike; address: number; mostRecords: number; mostJoints: number }
   | { kind: 'state'; state: SimulationState }
   | { kind: 'instant'; id: number; buffer: ArrayBuffer; mostJoints: number; share: number }
+  /** What came from outside is another now. */
+  | { kind: 'outside'; outside: Outside }
   | { kind: 'hash'; id: number; step: number; hash: string | null }
   | {
       kind: 'inspection';

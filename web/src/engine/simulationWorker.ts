@@ -22,7 +22,7 @@ import {
   type Pull,
 } from '@jinx/core/simulation';
 import { InstantRun } from './instantRun';
-import type { FromSimulation, ToSimulation } from './protocol';
+import type { FromSimulation, Outside, ToSimulation } from './protocol';
 
 // The simulation's worker: owns the world and the clock, and publishes a frame for every step.
 declare const self: DedicatedWorkerGlobalScope;
@@ -109,6 +109,10 @@ class Player {
         return this.#letGo();
       case 'strike':
         return this.#strike(order.from, order.to, order.beside);
+      case 'outside':
+        return this.#takeOutside(order.outside);
+      case 'announce':
+        return this.#announce(order.signal);
       case 'instants':
         return this.#beginInstants(order.id, order.seconds);
       case 'hash':
@@ -193,7 +197,7 @@ class Player {
     if (seconds.length === 0 || !this.#effect || !this.#world) return;
     const options = { kernels: this.#kernels!, budget: this.#budget };
     try {
-      const run = new InstantRun(this.#effect, this.#rigs, this.#world.strikes, seconds, options);
+      const run = new InstantRun(this.#effect, this.#rigs, this.#inputs(), seconds, options);
       this.#instants = { id, run };
       this.#schedule();
     } catch {
@@ -247,8 +251,8 @@ class Player {
   }
 
   #inputs(): Inputs {
-    const strikes = this.#world?.strikes ?? [];
-    return this.#letGoStep === undefined ? { strikes } : { strikes, letGoStep: this.#letGoStep };
+    const { strikes = [], signals = [] } = this.#world ?? {};
+    return { strikes, signals, ...(this.#letGoStep === undefined ? {} : { letGoStep: this.#letGoStep }) };
   }
 
   #strike(from: Vector, to: Vector, beside: string | null): void {
@@ -258,6 +262,30 @@ class Player {
     const [x, z] = (beside !== null && world.feetOf(beside)) || [0, 0];
     world.strike([from[0] + x, from[1], from[2] + z], [to[0] + x, to[1], to[2] + z]);
     this.#behind = null;
+    this.#tellOutside();
+  }
+
+  #setOutside({ strikes, signals }: Outside): void {
+    this.#world?.setStrikes(strikes);
+    this.#world?.setSignals(signals);
+    this.#behind = null;
+  }
+  /** What was computed after it is computed anew. */
+  #takeOutside(outside: Outside): void {
+    const step = this.#target?.to ?? this.#world?.step;
+    this.#setOutside(outside);
+    if (step !== undefined) this.#goTo(step);
+  }
+  #tellOutside(): void {
+    const { strikes, signals } = this.#world!;
+    tell({ kind: 'outside', outside: { strikes, signals } });
+  }
+
+  #announce(signal: string): void {
+    this.#finish();
+    this.#world?.announce(signal);
+    this.#behind = null;
+    this.#tellOutside();
   }
 
   #letGo(): void {
@@ -382,7 +410,8 @@ class Player {
 
   #replay(): void {
     this.#overSince = 0;
-    this.#world?.setStrikes([]);
+    this.#setOutside({ strikes: [], signals: [] });
+    this.#tellOutside();
     this.#seek(0, undefined);
   }
 

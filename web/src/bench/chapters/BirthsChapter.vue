@@ -16,6 +16,19 @@ const stretches = computed(() => [
   ...(hasHold.value ? [{ value: 'hold', text: 'each hold' }] : []),
   { value: 'closing', text: 'the closing' },
 ]);
+const SIGNAL = 'signal ';
+/** What a burst counts its seconds from: a stretch, or a signal. */
+const beginnings = computed(() => [
+  ...stretches.value.map(({ value, text }) => ({ value, text: `into ${text}` })),
+  ...listed(store.effect!.signals).map(({ id, item }) => ({ value: `${SIGNAL}${id}`, text: `after ${item.name}` })),
+]);
+const beginIn = (id: string, where: string) =>
+  set(
+    id,
+    where.startsWith(SIGNAL)
+      ? { signal: where.slice(SIGNAL.length) }
+      : { signal: null, stretch: where as Burst['stretch'] },
+  );
 
 /** Of several layers each gets one, under the same id: they are changed together from then on. */
 function add(): void {
@@ -98,12 +111,11 @@ const setUntil = (until: Moment | null, gesture: string | null = null) =>
       :most="3600"
       @change="(at, gesture) => set(id, { at }, gesture)"
     />
-    into
     <ChoiceChip
-      :value="item.stretch"
-      :choices="stretches"
+      :value="item.signal === null ? item.stretch : `${SIGNAL}${item.signal}`"
+      :choices="beginnings"
       label="burst stretch"
-      @choose="set(id, { stretch: $event as Burst['stretch'] })"
+      @choose="beginIn(id, $event)"
     />,
     <PlainChip
       :value="item.times"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { listed } from '@jinx/core/document';
 import { EffectClock } from '@jinx/core/simulation';
 import { inject, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { Engine } from '../../engine/engine';
@@ -27,6 +28,14 @@ function follow(): void {
   const { opening, hold } = new EffectClock(store.effect!.stretches);
   engine.seek(step, isLetGo ? Math.max(0, step - Math.round((sheetTime - opening - hold) * 60)) : undefined);
 }
+/** The same blows, and signals of the same name, come here at the same steps. */
+function takeOutside(): void {
+  const { strikes, signals } = main.outside.value;
+  const [own, theirs] = [store.effect!.signals, other.effect.value?.signals];
+  const known = theirs ? listed(theirs) : [];
+  const named = (id: string) => known.find(({ item }) => item.name === own.byId[id]?.name)?.id ?? id;
+  engine.takeOutside({ strikes, signals: signals.map(({ signal, step }) => ({ signal: named(signal), step })) });
+}
 async function load(): Promise<void> {
   const effect = other.effect.value;
   if (!effect) return;
@@ -37,6 +46,7 @@ async function load(): Promise<void> {
   } catch (error) {
     return tell(error);
   }
+  takeOutside();
   follow();
   await engine.hash();
   await engine.pixels(1, 1);
@@ -52,6 +62,7 @@ watch(
   () => props.view,
   (view) => engine.view(view),
 );
+watch(main.outside, takeOutside);
 const unheard = main.listen(follow);
 onBeforeUnmount(() => {
   unheard();

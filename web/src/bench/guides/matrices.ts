@@ -60,7 +60,8 @@ export class Matrices {
 
   of(place: Place): number {
     if (place.kind === 'effect') return this.effect;
-    if (place.kind === 'world') return -1;
+    // What dials give is put in before it is drawn.
+    if (place.kind === 'world' || place.kind === 'dial') return -1;
     const rig = this.#rigs.get(place.thing);
     if (!rig) return -1;
     const start = this.#starts.get(place.thing)!;

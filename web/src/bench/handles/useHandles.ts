@@ -44,7 +44,9 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
   const matrices = computed(() => (store.effect ? new Matrices(store.effect, engine.rigs.value) : null));
   const places = computed(() => {
     if (!store.effect || store.page === 'effect') return [];
-    return store.groupId ? [placeOfGroup(store.effect, store.groupId)] : placesOf(store.effect, store.chosenId);
+    if (store.groupId) return [placeOfGroup(store.effect, store.groupId)];
+    // What stands where a dial says is moved by the dial.
+    return placesOf(store.effect, store.chosenId).filter(({ place }) => place.kind !== 'dial');
   });
   const chosen = computed<NamedPlace | null>(
     () => places.value.find(({ id }) => id === chosenPath.value) ?? places.value[0] ?? null,

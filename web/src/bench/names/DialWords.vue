@@ -1,19 +1,26 @@
 <script setup lang="ts">
-import { freeName, listed, usesOf, withItem, type Dial } from '@jinx/core/document';
+import { listed, usesOf, withItem, type Dial } from '@jinx/core/document';
 import { dropDial } from '@jinx/core/editing';
+import { message } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../ChoiceChip.vue';
 import MenuButton from '../MenuButton.vue';
 import PlainChip from '../PlainChip.vue';
 import TextField from '../TextField.vue';
+import { newDial } from './given';
+import GivenDial from './GivenDial.vue';
 import UsedBy from './UsedBy.vue';
 
-/** What is brought out of the effect, for whoever places it: numbers with ranges, and switches. */
+/** What is brought out of the effect, for whoever places it: numbers with ranges, switches, places, directions, pictures, meshes. */
 const store = useEffectStore();
 const KINDS = [
   { value: 'number', text: 'a number' },
   { value: 'switch', text: 'a switch' },
+  { value: 'place', text: 'a place' },
+  { value: 'direction', text: 'a direction' },
+  { value: 'picture', text: 'a picture' },
+  { value: 'mesh', text: 'a mesh' },
 ];
 const SWITCHED = [
   { value: 'on', text: 'on' },
@@ -43,13 +50,9 @@ function rename(id: string, name: string): void {
   if (plain) store.change('rename a dial', (draft) => (draft.dials.byId[id]!.name = plain));
 }
 function add(kind: string): void {
-  store.change('add a dial', (draft) => {
-    const dial: Dial =
-      kind === 'switch'
-        ? { kind: 'switch', name: freeName(draft.dials, 'Switch'), value: true }
-        : { kind: 'number', name: freeName(draft.dials, 'Charge'), least: 0, most: 1, value: 1 };
-    draft.dials = withItem(draft.dials, store.newId(), dial);
-  });
+  const dial = newDial(store.effect!, kind as Dial['kind']);
+  if (typeof dial === 'string') return void message.info(dial, 6);
+  store.change('add a dial', (draft) => (draft.dials = withItem(draft.dials, store.newId(), dial)));
 }
 const drop = (id: string) => store.change('take a dial away', (draft) => dropDial(draft, id));
 </script>
@@ -86,7 +89,7 @@ const drop = (id: string) => store.change('take a dial away', (draft) => dropDia
         @change="(most, drag) => setRange(id, { most }, drag)"
       />
     </template>
-    <template v-else>
+    <template v-else-if="item.kind === 'switch'">
       is
       <ChoiceChip
         :value="item.value ? 'on' : 'off'"
@@ -95,6 +98,7 @@ const drop = (id: string) => store.change('take a dial away', (draft) => dropDia
         @choose="set(id, { value: $event === 'on' })"
       />
     </template>
+    <GivenDial v-else :dial="item" @set="(part, drag) => set(id, part, drag)" />
     <button type="button" class="plain" :aria-label="`Take ${item.name} away`" @click="drop(id)">×</button>
     <UsedBy :uses="uses" />
   </p>

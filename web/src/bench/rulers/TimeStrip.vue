@@ -89,7 +89,7 @@ const tails = computed(() => {
 const ownerId = computed(() =>
   shown.value.population.kind === 'follows' ? shown.value.population.layer : props.layerId,
 );
-const marks = computed(() => marksOf(layer.value, clock.value));
+const marks = computed(() => marksOf(layer.value, store.effect!, clock.value));
 const livingLine = computed(() => {
   const most = Math.max(...props.living, 1);
   return props.living

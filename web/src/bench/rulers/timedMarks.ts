@@ -1,4 +1,13 @@
-import { burst, listed, withItem, withoutItem, type Burst, type Layer } from '@jinx/core/document';
+import {
+  burst,
+  listed,
+  timedBursts,
+  withItem,
+  withoutItem,
+  type Burst,
+  type Effect,
+  type Layer,
+} from '@jinx/core/document';
 import type { EffectClock } from '@jinx/core/simulation';
 
 /** A moment of a layer as the time sheet shows it. */
@@ -12,10 +21,12 @@ export interface TimedMark {
   /** How high it stands beside the largest. */
   readonly share: number;
   readonly words: string;
+  /** When the signal comes from which it is counted, on the sheet; null where it is counted from its stretch. */
+  readonly after: number | null;
 }
 
 /** The bursts of a layer, or its hits, on the time sheet. */
-export function marksOf(layer: Layer, clock: EffectClock): TimedMark[] {
+export function marksOf(layer: Layer, effect: Pick<Effect, 'signals'>, clock: EffectClock): TimedMark[] {
   if (layer.source.kind === 'hits')
     return listed(layer.source.hits).map(({ id, item }) => ({
       id,
@@ -25,8 +36,9 @@ export function marksOf(layer: Layer, clock: EffectClock): TimedMark[] {
       every: 0,
       share: Math.min(1, 0.3 + item.strength / 143),
       words: `A hit of ${item.strength} %`,
+      after: null,
     }));
-  const bursts = listed(layer.bursts);
+  const bursts = timedBursts(layer, effect);
   const largest = Math.max(1, ...bursts.map(({ item }) => item.most));
   return bursts.map(({ id, item }) => ({
     id,
@@ -36,18 +48,20 @@ export function marksOf(layer: Layer, clock: EffectClock): TimedMark[] {
     every: item.every,
     share: 0.3 + 0.7 * (item.most / largest),
     words: `A burst of ${item.most > item.count ? `${item.count} to ${item.most}` : item.count}${item.times > 1 ? `, ${item.times} times` : ''}`,
+    after: item.signal === null ? null : clock.startOf(item.stretch) + item.at - layer.bursts.byId[id]!.at,
   }));
 }
 
-/** Where a moment stands that is at a time of the sheet. */
-const placed = (clock: EffectClock, seconds: number) => {
+/** Where a moment stands that is at a time of the sheet; what waits for a signal never comes before that. */
+const placed = (clock: EffectClock, seconds: number, after: number | null) => {
+  if (after !== null) return { at: Number(Math.max(0, seconds - after).toFixed(4)) };
   const { stretch, at } = clock.stretchOf(seconds);
   return { stretch, at: Number(at.toFixed(4)) };
 };
 
-export function moveMark(layer: Layer, { id, kind }: TimedMark, clock: EffectClock, seconds: number): void {
+export function moveMark(layer: Layer, { id, kind, after }: TimedMark, clock: EffectClock, seconds: number): void {
   const own = kind === 'hit' ? layer.source.kind === 'hits' && layer.source.hits.byId[id] : layer.bursts.byId[id];
-  if (own) Object.assign(own, placed(clock, seconds));
+  if (own) Object.assign(own, placed(clock, seconds, after));
 }
 
 /** Puts another of the same kind beside a mark. */
@@ -59,9 +73,9 @@ export function copyMark(
 ): void {
   const { source, bursts } = layer;
   if (mark.kind === 'burst')
-    layer.bursts = withItem(bursts, id, { ...bursts.byId[mark.id]!, ...placed(clock, seconds) });
+    layer.bursts = withItem(bursts, id, { ...bursts.byId[mark.id]!, ...placed(clock, seconds, mark.after) });
   else if (source.kind === 'hits')
-    source.hits = withItem(source.hits, id, { ...source.hits.byId[mark.id]!, ...placed(clock, seconds) });
+    source.hits = withItem(source.hits, id, { ...source.hits.byId[mark.id]!, ...placed(clock, seconds, null) });
 }
 
 export function removeMark(layer: Layer, { id, kind }: TimedMark): void {
@@ -71,6 +85,6 @@ export function removeMark(layer: Layer, { id, kind }: TimedMark): void {
 
 /** A new burst at a time of the sheet. */
 export const burstAt = (clock: EffectClock, seconds: number, count: number): Burst => {
-  const { stretch, at } = placed(clock, seconds);
-  return burst(stretch, at, count);
+  const { stretch, at } = clock.stretchOf(seconds);
+  return burst(stretch, Number(at.toFixed(4)), count);
 };

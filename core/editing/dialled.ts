@@ -1,0 +1,64 @@
+import {
+  collectionOf,
+  listed,
+  picturesIn,
+  placesIn,
+  structuredCopy,
+  type Dial,
+  type Effect,
+  type Id,
+  type Place,
+  type PlaceKey,
+  type Vector,
+} from '../document/index.ts';
+import { multiplyInto } from '../maths/index.ts';
+import { degreesOf, rotationInto } from '../simulation/index.ts';
+
+/** Dials that give something else than a number: they are put in before anything is computed. */
+const isGiven = ({ kind }: Dial): boolean => kind !== 'number' && kind !== 'switch';
+
+/** An effect with what its dials of places, directions, pictures and meshes stand at put in where it is used. */
+export function withDials(effect: Effect): Effect {
+  const given = listed(effect.dials).filter(({ item }) => isGiven(item));
+  if (given.length === 0) return effect;
+  const draft = structuredCopy(effect);
+  for (const { id } of given) putIn(draft, id);
+  return draft;
+}
+
+/** Puts in what one dial stands at, in a draft, wherever it is used. */
+export function putIn(draft: Effect, id: Id): void {
+  const dial = draft.dials.byId[id];
+  if (dial?.kind === 'place' || dial?.kind === 'direction') {
+    for (const place of placesIn(draft)) if (place.kind === 'dial' && place.dial === id) given(place, dial);
+  } else if (dial?.kind === 'picture') {
+    for (const picture of picturesIn(draft))
+      if (picture.asset === dial.standsFor.asset) Object.assign(picture, structuredCopy(dial.shows));
+  } else if (dial?.kind === 'mesh') {
+    const meshes = listed(draft.layers).flatMap(({ item }) =>
+      item.drawn.kind === 'mesh' ? listed(item.drawn.meshes).map((mesh) => mesh.item) : [],
+    );
+    for (const mesh of meshes)
+      if (mesh.asset === dial.standsFor.asset) Object.assign(mesh, structuredCopy(dial.shows));
+  }
+}
+
+/** Rewrites a place that a dial gives: of the world, or turned within the effect. */
+function given(place: Extract<Place, { kind: 'dial' }>, dial: Extract<Dial, { kind: 'place' | 'direction' }>): void {
+  const at = <T extends Pick<PlaceKey, 'offset' | 'turn'>>(hung: T): T =>
+    dial.kind === 'place'
+      ? { ...hung, offset: hung.offset.map((x, axis) => x + dial.at[axis]!) as Vector }
+      : { ...hung, turn: turnedBy(dial.turn, hung.turn) };
+  const { offset, turn } = at({ offset: place.offset, turn: place.turn });
+  const keys = collectionOf(listed(place.keys).map(({ id, item }) => [id, at(item)] as const));
+  delete (place as { dial?: Id }).dial;
+  Object.assign(place, { kind: dial.kind === 'place' ? 'world' : 'effect', offset, turn, keys });
+}
+
+function turnedBy(outer: Vector, inner: Vector): Vector {
+  const [a, b, both] = [new Float64Array(16), new Float64Array(16), new Float64Array(16)];
+  rotationInto(a, ...outer);
+  rotationInto(b, ...inner);
+  multiplyInto(both, 0, a, 0, b, 0);
+  return degreesOf(both).map((degrees) => Number(degrees.toFixed(6))) as Vector;
+}

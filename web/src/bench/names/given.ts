@@ -1,0 +1,32 @@
+import { freeName, listed, picturesIn, type Dial, type Effect, type PictureRef } from '@jinx/core/document';
+
+/** The meshes that an effect's particles are drawn as. */
+export const meshesIn = ({ layers }: Pick<Effect, 'layers'>): PictureRef[] =>
+  listed(layers).flatMap(({ item: { drawn } }) =>
+    drawn.kind === 'mesh' ? listed(drawn.meshes).map(({ item: { asset, name } }) => ({ asset, name })) : [],
+  );
+
+/** A new dial of a kind; in words, why there can be none of it. */
+export function newDial(effect: Effect, kind: Dial['kind']): Dial | string {
+  const name = (wish: string) => freeName(effect.dials, wish);
+  switch (kind) {
+    case 'number':
+      return { kind, name: name('Charge'), least: 0, most: 1, value: 1 };
+    case 'switch':
+      return { kind, name: name('Switch'), value: true };
+    case 'place':
+      return { kind, name: name('Target'), at: [0, 1, 3] };
+    case 'direction':
+      return { kind, name: name('Direction'), turn: [0, 0, 0] };
+    case 'picture':
+    case 'mesh': {
+      const [first] = kind === 'picture' ? picturesIn(effect) : meshesIn(effect);
+      if (!first)
+        return kind === 'picture'
+          ? 'No layer shows a picture yet: let one show a picture, and it can be brought out.'
+          : 'No layer is drawn as a mesh yet: let one be, and its mesh can be brought out.';
+      const { asset, name: title } = first;
+      return { kind, name: name(title), standsFor: { asset, name: title }, shows: { asset, name: title } };
+    }
+  }
+}
