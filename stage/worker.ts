@@ -7,6 +7,8 @@ declare const self: DedicatedWorkerGlobalScope;
 const MEASURE_EVERY_MILLISECONDS = 400;
 /** Share of the time that drawing may take, so that a machine without a graphics card keeps some for the rest. */
 const MOST_SHARE = 0.5;
+/** While someone edits, the next change should seldom find it drawing. */
+const MOST_SHARE_EDITING = 0.25;
 /** One slow picture, such as the first with a new shader, must not hold the next ones back for long. */
 const MOST_WAIT_MILLISECONDS = 200;
 /** While someone edits, a slow machine stands ready for the next change rather than drawing on without a pause. */
@@ -41,8 +43,11 @@ const tell = (message: FromStage, transfer: Transferable[] = []) => self.postMes
 function loop(): void {
   self.requestAnimationFrame(loop);
   const now = performance.now();
-  const mostWait = now - editedAt < EDITING_MILLISECONDS ? MOST_WAIT_EDITING_MILLISECONDS : MOST_WAIT_MILLISECONDS;
-  if (now - drawnAt >= Math.min(mostWait, cost / MOST_SHARE) || stage!.hasNewEdit(now)) drawNow(now);
+  const isEditing = now - editedAt < EDITING_MILLISECONDS;
+  const wait = isEditing
+    ? Math.min(MOST_WAIT_EDITING_MILLISECONDS, cost / MOST_SHARE_EDITING)
+    : Math.min(MOST_WAIT_MILLISECONDS, cost / MOST_SHARE);
+  if (now - drawnAt >= wait || stage!.hasNewEdit(now)) drawNow(now);
 }
 
 /** Draws an edit as soon as it is there as a whole, without waiting for the page's next picture. */

@@ -6,7 +6,7 @@ import type { SimulationState } from '../engine/protocol';
 import { useEffectStore } from '../stores/effect';
 
 /** Milliseconds after an edit until it is looked through. */
-const AFTER = 120;
+const AFTER = 400;
 /** How far one step's milliseconds move a layer's mean. */
 const SHARE = 0.03;
 

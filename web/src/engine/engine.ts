@@ -1,4 +1,4 @@
-import { listed, picturesOf, type Effect, type Vector } from '@jinx/core/document';
+import { diff, listed, picturesOf, type Effect, type Vector } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { wholeOf } from '@jinx/core/editing';
 import { readCanonicalPicture, readRig, rigsOf } from '@jinx/core/formats';
@@ -108,6 +108,8 @@ export class Engine {
   /** Hears of each edit as it is drawn: its number, and when by the system's clock. */
   onShown: ((edit: number, at: number) => void) | null = null;
   #shown: Effect | null = null;
+  /** The document that the simulation was told last. */
+  #told: Effect | null = null;
   #seen: Seen = AS_IT_IS;
   /** Where the playhead was last sent, until it is there. */
   #wantedStep: number | null = null;
@@ -232,6 +234,7 @@ export class Engine {
       return asset ? [[hash, asset.bytes]] : [];
     });
     const edit = ++this.#edits;
+    this.#told = effect;
     this.#tell({ kind: 'load', effect, rigs, budget, edit });
     this.#showStage(effect, edit);
   }
@@ -296,7 +299,8 @@ export class Engine {
     const { effect } = wholeOf(document);
     if (thingsText(effect) !== this.#thingsText) return this.load(effect, budget);
     const edit = ++this.#edits;
-    this.#tell({ kind: 'edit', effect, edit });
+    this.#tell({ kind: 'edit', changes: diff(this.#told, effect), edit });
+    this.#told = effect;
     if (hasNewPictures(effect, this.#sentPictures)) await this.#fetchPictures(effect);
     this.#showStage(effect, edit);
   }

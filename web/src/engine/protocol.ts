@@ -1,4 +1,4 @@
-import type { Effect, Vector } from '@jinx/core/document';
+import type { Change, Effect, Vector } from '@jinx/core/document';
 import type { KernelBytes } from '@jinx/core/kernels';
 import type { Census, Inputs, Pull } from '@jinx/core/simulation';
 
@@ -9,8 +9,8 @@ export type Outside = Required<Pick<Inputs, 'strikes' | 'signals'>>;
 export type ToSimulation =
   | { kind: 'start'; kernels: KernelBytes; helper: MessagePort | null }
   | { kind: 'load'; effect: Effect; rigs: [string, Uint8Array][]; budget: number; edit: number }
-  /** `edit` counts them: every frame carries the number of the last edit that is in it. */
-  | { kind: 'edit'; effect: Effect; edit: number }
+  /** What is not the same as in the document told last. `edit` counts them: every frame carries the number of the last edit that is in it. */
+  | { kind: 'edit'; changes: Change[]; edit: number }
   | { kind: 'play' }
   | { kind: 'pause' }
   | { kind: 'speed'; speed: number }

@@ -1,4 +1,4 @@
-import { listed, ownerOf, type Effect, type Vector } from '@jinx/core/document';
+import { apply, listed, ownerOf, type Change, type Effect, type Vector } from '@jinx/core/document';
 import { readRig } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
@@ -88,7 +88,7 @@ class Player {
         return this.#rebuild(this.#target?.to ?? this.#world?.step ?? 0);
       case 'edit':
         this.#editNumber = order.edit;
-        return this.#edit(order.effect);
+        return this.#edit(order.changes);
       case 'play':
         this.#isPlaying = true;
         this.#restartClock();
@@ -128,11 +128,14 @@ class Player {
     }
   }
 
-  #edit(effect: Effect): void {
+  #edit(changes: readonly Change[]): void {
     const before = this.#effect;
+    if (!before) return;
+    // What is not changed stays the very same, so that how far it reaches is soon found out.
+    const effect = apply(before, changes);
     this.#effect = effect;
     const world = this.#world;
-    if (!before || !world) return;
+    if (!world) return;
     const reach = reachBetween(before, effect);
     const { kind, layers } = reach;
     if (kind === 'nothing') return this.#isPlaying || this.#target ? undefined : this.#publish();

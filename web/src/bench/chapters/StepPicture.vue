@@ -14,7 +14,7 @@ let timer = 0;
 let isGone = false;
 
 /** Asked for a little after the last change, so that a drag asks seldom. */
-const WAIT_MILLISECONDS = 180;
+const WAIT_MILLISECONDS = 360;
 async function draw(): Promise<void> {
   const density = Math.min(2, window.devicePixelRatio);
   const { rgba, size } = await engine.stepPicture(salt.value, props.stepId, Math.round(SIZE * density));

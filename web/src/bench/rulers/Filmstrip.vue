@@ -14,7 +14,7 @@ const PICTURES = 12;
 /** Pixels of a picture as the stage draws it. */
 const SIZE = 48;
 /** Asked for a little after the last change, so that a drag asks seldom. */
-const WAIT_MILLISECONDS = 120;
+const WAIT_MILLISECONDS = 320;
 const AGAIN_MILLISECONDS = 700;
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
