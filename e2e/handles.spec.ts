@@ -165,6 +165,13 @@ test('a force is moved and sized where it stands, and what it does follows', asy
   expect(Math.abs((await mean(page))[0] - before[0])).toBeLessThan(0.02);
 });
 
+/** Light in the right half of the picture, where the flash was. */
+function flash(rgba: Uint8Array): number {
+  let sum = 0;
+  for (let y = 80; y < 220; y++) for (let x = 300; x < 420; x++) sum += rgba[(y * 480 + x) * 4]!;
+  return sum;
+}
+
 test('while one layer is dragged, the others stand at their fullest', async ({ page }) => {
   const clean = await pixels(page);
   let during = clean;
@@ -173,14 +180,22 @@ test('while one layer is dragged, the others stand at their fullest', async ({ p
   });
   await page.evaluate(() => window.jinx.hash());
   const after = await pixels(page);
-  /** Light in the right half of the picture, where the flash was. */
-  const light = (rgba: Uint8Array) => {
-    let sum = 0;
-    for (let y = 80; y < 220; y++) for (let x = 300; x < 420; x++) sum += rgba[(y * 480 + x) * 4]!;
-    return sum;
-  };
-  expect(light(during)).toBeGreaterThan(light(clean) * 1.5);
-  expect(light(after)).toBeLessThan(light(clean) * 1.1);
+  expect(flash(during)).toBeGreaterThan(flash(clean) * 1.5);
+  expect(flash(after)).toBeLessThan(flash(clean) * 1.1);
+});
+
+test('so they do while a number of its source is dragged', async ({ page }) => {
+  await page.getByRole('tab', { name: 'Source' }).click();
+  const clean = await pixels(page);
+  let during = clean;
+  const box = (await page.getByRole('button', { name: /^radius:/ }).boundingBox())!;
+  await drag(page, { x: box.x + box.width / 2, y: box.y + box.height / 2 }, [10, 0], async () => {
+    during = await pixels(page);
+  });
+  await page.evaluate(() => window.jinx.hash());
+  const after = await pixels(page);
+  expect(flash(during)).toBeGreaterThan(flash(clean) * 1.5);
+  expect(flash(after)).toBeLessThan(flash(clean) * 1.1);
 });
 
 test('by keyboard a handle is moved and turned, and a size is pulled on the stage', async ({ page }) => {

@@ -9,8 +9,9 @@ import {
   type Shaper,
 } from '@jinx/core/document';
 import { isDraft, original } from 'immer';
-import { computed, nextTick, ref, useId } from 'vue';
+import { computed, inject, nextTick, ref, useId } from 'vue';
 import { useEffectStore } from '../stores/effect';
+import { DRAGS } from './bench';
 import { settingText, stepFor, typedBase } from './format';
 import { differsHere, setDiffering } from './lookNumbers';
 import { sideways } from './sideways';
@@ -119,6 +120,7 @@ const sizeOf = (base: NumberSetting['base']) =>
 const asItWas = (target: NumberSetting): NumberSetting => (isDraft(target) ? original(target)! : target);
 /** What each layer began the drag with: all go on by the same way. */
 const starts = new Map<string, NumberSetting['base']>();
+const drags = inject(DRAGS, () => undefined);
 const dragged = sideways({
   begin: () => starts.clear(),
   by: (steps) => {
@@ -133,7 +135,11 @@ const dragged = sideways({
     );
   },
   click: () => void open(),
-  end: () => store.endGesture(),
+  dragBegins: () => drags(true),
+  end: () => {
+    drags(false);
+    store.endGesture();
+  },
 });
 function nudge(event: KeyboardEvent, direction: number): void {
   event.preventDefault();

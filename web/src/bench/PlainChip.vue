@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { nextTick, ref, useId } from 'vue';
+import { inject, nextTick, ref, useId } from 'vue';
 import { useEffectStore } from '../stores/effect';
+import { DRAGS } from './bench';
 import { plainNumber, sumOf } from './format';
 import { sideways } from './sideways';
 
@@ -46,11 +47,16 @@ function commit(): void {
 
 const step = () => (props.whole ? 1 : 0.01);
 let start = 0;
+const drags = inject(DRAGS, () => undefined);
 const drag = sideways({
   begin: () => (start = props.value),
   by: (steps) => take(start + steps * step(), `drag ${gesture}`),
   click: () => void open(),
-  end: () => store.endGesture(),
+  dragBegins: () => drags(true),
+  end: () => {
+    drags(false);
+    store.endGesture();
+  },
 });
 function nudge(event: KeyboardEvent, direction: number): void {
   event.preventDefault();

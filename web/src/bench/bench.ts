@@ -8,6 +8,9 @@ export const ENGINE: InjectionKey<Engine> = Symbol('engine');
 /** The step of a look that is seen alone. */
 export const ALONE: InjectionKey<Ref<{ readonly layer: string; readonly step: string } | null>> = Symbol('alone');
 
+/** Hears when a number in a sentence is being dragged, and when no more: of what moves particles, the others are to be compared with. */
+export const DRAGS: InjectionKey<(isDragged: boolean) => void> = Symbol('drags');
+
 /** Takes a file into the project, and tells when it could not; null then. */
 export const BRING: InjectionKey<(file: File) => Promise<AssetSummary | null>> = Symbol('bring');
 

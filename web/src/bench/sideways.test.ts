@@ -5,6 +5,7 @@ function dragged() {
   const told: (number | string)[] = [];
   const drag = sideways({
     begin: () => undefined,
+    dragBegins: () => told.push('begins'),
     by: (steps) => told.push(steps),
     click: () => told.push('click'),
     end: () => told.push('end'),
@@ -20,14 +21,14 @@ describe('a sideways drag', () => {
     drag.pointerdown(at(100));
     for (const x of [110, 130, 90]) drag.pointermove(at(x));
     drag.pointerup();
-    expect(told).toEqual([5, 15, -5, 'end']);
+    expect(told).toEqual(['begins', 5, 15, -5, 'end']);
   });
 
   it('goes ten times as fast with Shift', () => {
     const { told, drag, at } = dragged();
     drag.pointerdown(at(100));
     drag.pointermove(at(110, { shiftKey: true }));
-    expect(told).toEqual([50]);
+    expect(told).toEqual(['begins', 50]);
   });
 
   it('is a click when the pointer hardly moved', () => {
@@ -52,6 +53,6 @@ describe('a sideways drag', () => {
     drag.pointermove(at(120));
     drag.pointercancel();
     drag.pointermove(at(140));
-    expect(told).toEqual([10, 'end']);
+    expect(told).toEqual(['begins', 10, 'end']);
   });
 });

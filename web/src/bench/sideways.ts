@@ -2,9 +2,10 @@
 const SLACK = 4;
 const PIXELS_A_STEP = 2;
 
-/** A value that can be dragged: told of the press, of whole steps from there, of a press alone, and of a drag's end. */
+/** A value that can be dragged: told of the press, of whole steps from there, of a press alone, and of a drag's beginning and end. */
 export interface Dragged {
   readonly begin: () => void;
+  readonly dragBegins?: () => void;
   readonly by: (steps: number) => void;
   readonly click: () => void;
   readonly end: () => void;
@@ -26,6 +27,7 @@ export function sideways(value: Dragged) {
       if (from === null) return;
       const distance = event.clientX - from;
       if (!hasMoved && Math.abs(distance) < SLACK) return;
+      if (!hasMoved) value.dragBegins?.();
       hasMoved = true;
       value.by(Math.round(distance / PIXELS_A_STEP) * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1));
     },

@@ -11,9 +11,9 @@ import {
   type ForceKind,
   type Place,
 } from '@jinx/core/document';
-import { computed, inject } from 'vue';
+import { computed, inject, provide } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { ENGINE } from '../bench';
+import { DRAGS, ENGINE } from '../bench';
 import { changeForce, removeForce } from './changeForce';
 import MenuButton from '../MenuButton.vue';
 import PlaceWords from '../PlaceWords.vue';
@@ -25,6 +25,8 @@ import SharedWords from './SharedWords.vue';
 
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
+// While a source or a force is being dragged, the other layers stand at their fullest.
+provide(DRAGS, (isDragged) => engine.compare(isDragged ? store.chosenId : null));
 const layer = computed(() => store.chosen!);
 /** The layer's own forces, then those of the effect that act on it. */
 const forces = computed(() => forcesOn(store.effect!, store.chosenId));

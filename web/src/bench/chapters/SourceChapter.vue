@@ -9,9 +9,9 @@ import {
   type SourceKind,
   type Vector,
 } from '@jinx/core/document';
-import { computed, inject } from 'vue';
+import { computed, inject, provide } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { ENGINE } from '../bench';
+import { DRAGS, ENGINE } from '../bench';
 import ChoiceChip from '../ChoiceChip.vue';
 import { layersBefore } from '../linkable';
 import MenuButton from '../MenuButton.vue';
@@ -23,6 +23,8 @@ import FrontWords from './FrontWords.vue';
 
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
+// While a source or a force is being dragged, the other layers stand at their fullest.
+provide(DRAGS, (isDragged) => engine.compare(isDragged ? store.chosenId : null));
 const layer = computed(() => store.chosen!);
 const source = computed(() => layer.value.source);
 const KINDS: { value: SourceKind; text: string }[] = [
