@@ -11,6 +11,7 @@ import {
 import { effectOf, stormOnTube, TUBE } from '../testing/effects.ts';
 import { kernelBytes } from '../testing/kernelBytes.ts';
 import { bendingTube } from '../testing/rigs.ts';
+import { swirlsOf } from './forces/index.ts';
 import { PullRun, type Pull } from './pulls.ts';
 import { World } from './world.ts';
 
@@ -85,6 +86,27 @@ describe('what each force does to a particle', () => {
     const [moved] = pullsOn(effect, one(effect, 90).key, 90);
     expect(sizeOf(moved!.change)).toBeLessThan(1e-3);
     expect(sizeOf(moved!.shift)).toBeGreaterThan(0.01);
+  });
+
+  it('is along the swirls as they are drawn for a curl', () => {
+    const effect = still((own) => {
+      const layer = own.layers.byId['motes']!;
+      layer.source = { kind: 'box', place: atEffect([0, 1, 0]) };
+      setNumber(layer, 'births.standing', 20);
+      setNumber(layer, 'motion.speed', 0);
+      const curl = newForce('curl');
+      const { strength, drift } = curl.settings as { strength: NumberSetting; drift: { base: unknown } };
+      strength.base = { kind: 'fixed', value: 3 };
+      drift.base = { kind: 'fixed', value: [0.3, 0, 0] };
+      layer.forces = collectionOf([['swirls', curl]]);
+    });
+    const { key, at } = one(effect, 60);
+    const [curl] = pullsOn(effect, key, 61);
+    const seconds = 61 / 60;
+    const swirls = swirlsOf(effect, 'swirls', { size: 0.5, changes: seconds * 0.5, drifted: [0.3 * seconds, 0, 0] });
+    const way = swirls(at as never);
+    curl!.change.forEach((axis, n) => expect(axis).toBeCloseTo(way[n]! * 3, 1));
+    expect(sizeOf(way)).toBeGreaterThan(0.1);
   });
 
   it('counts those of the effect, leaves out what is muted, and changes nothing of what plays', () => {

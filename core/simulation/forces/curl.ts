@@ -1,6 +1,11 @@
-import type { Force } from '../../document/index.ts';
-import { hash2, slotOf } from '../../maths/index.ts';
+import type { Effect, Force } from '../../document/index.ts';
+import { curlField } from '../../kernels/index.ts';
+import { hash2, slotOf, type Vec3 } from '../../maths/index.ts';
 import { forceNumber, forceVector, forceWhere, type BoundForce, type ForceSurroundings } from './force.ts';
+
+const seedOf = ({ seed }: Pick<Effect, 'seed'>, id: string): number => hash2(seed, slotOf(`force/${id}/field`));
+/** From one field to the next one: smoothly. */
+const eased = (t: number): number => t * t * (3 - 2 * t);
 
 /** Stirs particles by swirls that neither gather nor thin them; the field becomes another `change` times a second. */
 export function curl(force: Extract<Force, { kind: 'curl' }>, around: ForceSurroundings): BoundForce {
@@ -9,7 +14,7 @@ export function curl(force: Extract<Force, { kind: 'curl' }>, around: ForceSurro
   const size = forceNumber(force, 'size', around);
   const change = forceNumber(force, 'change', around);
   const drift = forceVector(force, 'drift');
-  const seed = hash2(effect.seed, slotOf(`force/${id}/field`));
+  const seed = seedOf(effect, id);
   return {
     phase: 'acceleration',
     readers: [strength],
@@ -19,7 +24,28 @@ export function curl(force: Extract<Force, { kind: 'curl' }>, around: ForceSurro
       const { now, next, share: t } = writer.changes(writer.shared(change));
       const drifted = drift.map((metres) => metres * group.scale * writer.time * inverse);
       const seeds = [hash2(seed, now) | 0, hash2(seed, next) | 0];
-      writer.call('curl', [...writer.value(strength), inverse, ...drifted, t * t * (3 - 2 * t), ...seeds]);
+      writer.call('curl', [...writer.value(strength), inverse, ...drifted, eased(t), ...seeds]);
     },
+  };
+}
+
+/** What is known of a curl force at an instant: metres a swirl, changes of its field so far, metres that it has drifted. */
+export interface Swirling {
+  readonly size: number;
+  readonly changes: number;
+  readonly drifted: Vec3;
+}
+
+/** The way in which the curl force of that id pushes at places of the world, strength left out: for drawing it. */
+export function swirlsOf(effect: Pick<Effect, 'seed'>, id: string, { size, changes, drifted }: Swirling) {
+  const seed = seedOf(effect, id);
+  const now = Math.floor(changes);
+  const blend = eased(changes - now);
+  const fields = [0, 1].map((n) => ({ seed: hash2(seed, now + n) | 0, out: new Float32Array(3) }));
+  return (at: Vec3): Vec3 => {
+    const [x, y, z] = at.map((metres, axis) => Math.fround((metres - drifted[axis]!) / size)) as unknown as Vec3;
+    for (const field of fields) curlField(x, y, z, field.seed, field.out);
+    const [one, two] = fields as [(typeof fields)[0], (typeof fields)[0]];
+    return [0, 1, 2].map((axis) => one.out[axis]! * (1 - blend) + two.out[axis]! * blend) as unknown as Vec3;
   };
 }

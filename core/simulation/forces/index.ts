@@ -29,4 +29,5 @@ export const FORCES: Record<ForceKind, (force: never, around: ForceSurroundings)
   displacement,
 };
 
+export { swirlsOf, type Swirling } from './curl.ts';
 export { inverseReach, type BoundForce, type ForceWriter, type Value } from './force.ts';

@@ -61,9 +61,48 @@ function drawing(force: Force, centre: Point, matrices: Matrices): number[] {
   }
 }
 
-/** A force as it is drawn; `parent` is the group its layer stands in. */
-export function forceGuides(force: Force, matrices: Matrices, parent: string | null): Guide[] {
+/** Lines of a curl's field that are drawn, each way from its place, and the pieces of one. */
+const LINES = 2;
+const PIECES = 9;
+/** Where a curl is drawn: about as far as a figure reaches, or three swirls of it. */
+const ROOM = { least: 0.7, most: 1.5, swirls: 1.5 };
+
+/** The way that a curl stirs, as lines that follow its field for a swirl, each with a barb at its end. */
+function swirlLines(swirls: (at: Point) => Point, middle: Point, size: number): number[] {
+  const half = Math.min(ROOM.most, Math.max(ROOM.least, size * ROOM.swirls));
+  const spread = Array.from({ length: 2 * LINES + 1 }, (_, n) => ((n - LINES) / LINES) * half);
+  const points: number[] = [];
+  for (const x of spread)
+    for (const y of [-0.5 * half, 0.5 * half])
+      for (const z of spread) {
+        let at = moved(middle, [x, y, z]);
+        for (let piece = 0; piece < PIECES; piece++) {
+          const way = swirls(at);
+          const long = Math.hypot(...way);
+          if (long < 1e-6) break;
+          const on = along(way, (size * 0.12) / long);
+          const next = moved(at, on);
+          points.push(...(piece === PIECES - 1 ? arrow(at, along(on, 1.6)) : [...at, ...next]));
+          at = next;
+        }
+      }
+  return points;
+}
+
+/** A force as it is drawn; `parent` is the group its layer stands in, `isOnThing` whether that is born on a thing of the stage. */
+export function forceGuides(
+  id: string,
+  force: Force,
+  matrices: Matrices,
+  parent: string | null,
+  isOnThing = false,
+): Guide[] {
   if (force.muted) return [];
+  if (force.kind === 'curl') {
+    const { middle, swirling } = matrices.swirling(force, numberOf(force, 'size', matrices), parent, isOnThing);
+    const lines = swirlLines(matrices.swirlsOf(id, swirling), middle, swirling.size);
+    return [{ matrix: -1, points: Float32Array.from(lines), tone: 'faint' }];
+  }
   const reach = numberOf(force, 'reach', matrices);
   // Gravity is the world's own: its arrow stands beside the effect unless it has a reach.
   const isFree = force.kind === 'gravity' && reach === 0;

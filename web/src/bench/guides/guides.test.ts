@@ -51,6 +51,31 @@ describe('drawings on the stage', () => {
     expect(furthest(sphere!.points, [0, 2, 0])).toBeCloseTo(0.75, 5);
   });
 
+  it('follow the swirls of a curl about its place, as they are at that instant', () => {
+    const stirred = (seconds: number, drift: Vector) => {
+      const effect = newEffect('Test', 1);
+      const layer = newLayer('Motes', 5);
+      const curl = newForce('curl', atEffect([1, 2, 0]));
+      (curl.settings as { drift: { base: unknown } }).drift.base = { kind: 'fixed', value: drift };
+      layer.forces = collectionOf([['f', curl]]);
+      effect.layers = collectionOf([['motes', layer]]);
+      const found = guidesFor(effect, 'motes', RIGS, new Map(), { seconds, effectTime: 0, stretchTime: 0 });
+      return found.find(({ tone, points }) => tone === 'faint' && points.length > 1000)!;
+    };
+    const still = stirred(0, [0, 0, 0]);
+    expect(still).toMatchObject({ matrix: -1, tone: 'faint' });
+    expect(furthest(still.points, [1, 2, 0])).toBeLessThan(2.2);
+    // A line is as long as a swirl is wide, and it bends.
+    const bends = Array.from({ length: 60 }, (_, n) => {
+      const piece = (at: number) => [0, 1, 2].map((axis) => still.points[at + 3 + axis]! - still.points[at + axis]!);
+      const [a, b] = [piece(n * 6), piece(n * 6 + 6)];
+      return a.reduce((sum, x, axis) => sum + x * b[axis]!, 0) / Math.hypot(...a) / Math.hypot(...b);
+    });
+    expect(Math.min(...bends)).toBeLessThan(0.95);
+    expect([...stirred(3, [0, 0, 0]).points]).not.toEqual([...still.points]);
+    expect([...stirred(0, [1, 0, 0]).points]).toEqual([...still.points]);
+  });
+
   it('stand, turn and grow with the group of their layer, but on a bone', () => {
     const effect = newEffect('Test', 1);
     const layer = newLayer('Motes', 5);

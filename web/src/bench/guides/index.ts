@@ -19,11 +19,13 @@ export function guidesFor(
 ): Guide[] {
   const layer = effect?.layers.byId[layerId];
   if (!layer) return [];
+  const { source } = layer;
+  const isOnThing = 'thing' in source || ('place' in source && 'thing' in source.place);
   const matrices = new Matrices(effect, rigs, instant);
   return [
     ...sourceGuides(layer, matrices),
-    ...forcesOn(effect, layerId).flatMap(({ item, isShared }) =>
-      forceGuides(item, matrices, isShared ? null : layer.parent),
+    ...forcesOn(effect, layerId).flatMap(({ id, item, isShared }) =>
+      forceGuides(id, item, matrices, isShared ? null : layer.parent, isOnThing),
     ),
     ...ribbonGuides(layer, matrices),
     ...frontGuides(effect, layerId, matrices, rigs),

@@ -1,8 +1,24 @@
-import { areShapedBy, type Effect, type NumberSetting, type Place, type VectorSetting } from '@jinx/core/document';
+import {
+  areShapedBy,
+  type Effect,
+  type Force,
+  type NumberSetting,
+  type Place,
+  type VectorSetting,
+} from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { boneNamed } from '@jinx/core/geometry';
 import { transformPoint } from '@jinx/core/maths';
-import { groupFrame, hungInto, newHung, newReading, NumberReader } from '@jinx/core/simulation';
+import {
+  EffectClock,
+  groupFrame,
+  hungInto,
+  newHung,
+  newReading,
+  NumberReader,
+  swirlsOf,
+  type Swirling,
+} from '@jinx/core/simulation';
 import type { Point } from './lines';
 import { turned } from './turns';
 
@@ -33,10 +49,15 @@ export interface GuideInstant {
   readonly seconds: number;
   readonly effectTime: number;
   readonly stretchTime: number;
+  /** Where the figure stands that the camera goes with: x and z. */
+  readonly followed?: readonly [x: number, z: number];
 }
 export const AT_FIRST: GuideInstant = { seconds: 0, effectTime: 0, stretchTime: 0 };
 /** What changes as the instant does. */
 export const TIMES = ['effectTime', 'stretchTime'] as const;
+
+/** Metres above the ground at which a figure is looked at. */
+const BREAST = 1.2;
 
 /** Numbers of a frame's matrices: each thing's bones, then its feet, by id; at last the effect's own frame. */
 export class Matrices {
@@ -67,6 +88,32 @@ export class Matrices {
     const start = this.#starts.get(place.thing)!;
     if (place.kind === 'thing') return start + rig.bones.length;
     return start + Math.max(0, boneNamed(rig, place.bone));
+  }
+
+  /** How a curl stirs at this instant, and about which place of the world it is drawn: its own, or what is born on a thing is drawn about that. */
+  swirling(
+    force: Extract<Force, { kind: 'curl' }>,
+    size: number,
+    parent: string | null,
+    isOnThing: boolean,
+  ): { middle: Point; swirling: Swirling } {
+    const clock = new EffectClock(this.#effect.stretches);
+    const { scale } = groupFrame(this.#effect, parent);
+    const seconds = clock.fieldTime(this.instant.seconds);
+    const drift = vectorOf(force.settings.drift);
+    const { place } = force;
+    const [x, z] = this.instant.followed ?? [0, 0];
+    return {
+      middle: isOnThing || 'thing' in place ? [x, BREAST, z] : [...place.offset],
+      swirling: {
+        size: Math.max(1e-3, size * scale),
+        changes: clock.changesAt(this.instant.seconds, this.now(force.settings.change)).changes,
+        drifted: drift.map((metres) => metres * scale * seconds) as unknown as Point,
+      },
+    };
+  }
+  swirlsOf(id: string, swirling: Swirling): (at: Point) => Point {
+    return swirlsOf(this.#effect, id, swirling);
   }
 
   /** Turns points of a place's frame into ones of what the place hangs on, at this instant; `parent` is the group it stands in. */
