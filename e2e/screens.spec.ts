@@ -76,7 +76,20 @@ test.describe('the bench', () => {
     await page.getByRole('menuitem', { name: 'a number' }).click();
     await page.getByRole('button', { name: 'Name…' }).click();
     await page.getByRole('menuitem', { name: 'a time' }).click();
+    for (const kind of ['a place', 'a direction']) {
+      await page.getByRole('button', { name: 'Add a dial…' }).click();
+      await page.getByRole('menuitem', { name: kind, exact: true }).click();
+    }
+    await page.getByRole('button', { name: 'Add a signal' }).click();
+    await page.getByLabel('link another effect').selectOption({ label: 'Wick Flame' });
+    await expect(page.getByText('Without a match here')).toBeVisible();
+    expect(await complaints(page), 'a linked effect').toEqual([]);
+    await page.getByRole('button', { name: 'Whole effect' }).click();
     expect(await complaints(page), 'the whole effect').toEqual([]);
+    await page.keyboard.press('p');
+    await page.getByRole('button', { name: /Press a pixel/ }).press('Enter');
+    await expect(page.locator('[data-made=stage]')).toBeVisible();
+    expect(await complaints(page), 'a pixel').toEqual([]);
     await page.keyboard.press('g');
     await page.keyboard.press('Escape');
     await page.keyboard.press('?');

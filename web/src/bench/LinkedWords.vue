@@ -61,5 +61,6 @@ const own = () => store.change('take a linked effect in', (draft) => void takeIn
 }
 a {
   color: var(--accent);
+  text-decoration: underline;
 }
 </style>

@@ -106,7 +106,7 @@ export class Matrices {
     return {
       middle: isOnThing || 'thing' in place ? [x, BREAST, z] : [...place.offset],
       swirling: {
-        size: Math.max(1e-3, size * scale),
+        size: Math.max(1e-3, scale * size),
         changes: clock.changesAt(this.instant.seconds, this.now(force.settings.change)).changes,
         drifted: drift.map((metres) => metres * scale * seconds) as unknown as Point,
       },

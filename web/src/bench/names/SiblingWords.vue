@@ -85,5 +85,6 @@ function compare(id: string): void {
 <style scoped>
 a {
   color: var(--accent);
+  text-decoration: underline;
 }
 </style>
