@@ -80,6 +80,7 @@ export async function addEffect(
     'insert into effects (id, project_id, name, document, sibling_of) values ($1, $2, $3, $4, $5)',
     [id, projectId, effect.name, canonicalText(effect), siblingOf],
   );
+  await noteLinked(session, id, effect);
   return { id, projectId, revision: 1, document: effect };
 }
 
@@ -134,8 +135,21 @@ export async function loadRevision(session: Session, id: string, revision: numbe
   return parseEffect(JSON.parse(rows[0].document));
 }
 
+/** Notes which effects stand in one. */
+async function noteLinked(session: Session, id: string, effect: Effect): Promise<void> {
+  await session.query('delete from linked_effects where effect_id = $1 and of_id <> all($2)', [
+    id,
+    linkedInto(effect),
+  ]);
+  await session.query(
+    'insert into linked_effects (effect_id, of_id) select $1, unnest($2::uuid[]) on conflict do nothing',
+    [id, linkedInto(effect)],
+  );
+}
+
 async function write(session: Session, row: Row, effect: Effect): Promise<void> {
   await keepRevision(session, row);
+  await noteLinked(session, row.id, effect);
   await session.query(
     'update effects set name = $2, document = $3, revision = revision + 1, saved_at = now() where id = $1',
     [row.id, effect.name, canonicalText(effect)],
@@ -154,30 +168,36 @@ async function letFollow(session: Session, id: string, before: Effect, after: Ef
   const siblings = 'select * from effects where sibling_of = $1 order by id for update';
   for (const row of (await session.query<Row>(siblings, [id])).rows)
     await follow(row, (was) => followed(was, before, after));
-  const linking = `select * from effects where position($1 in document) > 0 and id <> $2 order by id for update`;
-  for (const row of (await session.query<Row>(linking, [`"of":"${id}"`, id])).rows)
+  const linking =
+    'select * from effects where id in (select effect_id from linked_effects where of_id = $1) order by id for update';
+  for (const row of (await session.query<Row>(linking, [id])).rows)
     await follow(row, (was) => relinked(was, id, after));
 }
 
-/** Refuses an effect that would stand in itself, by however many others. */
+/**
+ * Refuses an effect that would stand in itself, by however many others: in it may stand neither itself, nor what holds it,
+ * nor what follows it as a sibling, for that would take on what is linked here.
+ */
 async function mustNotHoldItself(session: Session, id: string, effect: Effect): Promise<void> {
-  const seen = new Set<string>();
-  const waiting = linkedInto(effect);
-  for (let of = waiting.pop(); of !== undefined; of = waiting.pop()) {
-    if (of === id)
-      throw new Refusal(
-        422,
-        'circle',
-        'An effect cannot stand in itself: one that is linked here holds it already.',
-        {
-          path: 'groups',
-        },
-      );
-    if (seen.has(of)) continue;
-    seen.add(of);
-    const { rows } = await session.query<Row>('select * from effects where id = $1', [of]);
-    if (rows[0]) waiting.push(...linkedInto(stored(rows[0]).document));
-  }
+  const linked = linkedInto(effect);
+  if (linked.length === 0) return;
+  const { rowCount } = await session.query(
+    `with recursive within (id) as (
+       select unnest($2::uuid[])
+       union select next.id from within, lateral (
+         select of_id as id from linked_effects where effect_id = within.id
+         union all select sibling_of from effects where effects.id = within.id and sibling_of is not null
+       ) as next
+     ) select 1 from within where id = $1`,
+    [id, linked],
+  );
+  if (rowCount)
+    throw new Refusal(
+      422,
+      'circle',
+      'An effect cannot stand in itself: one that is linked here holds it already, or follows it.',
+      { path: 'groups' },
+    );
 }
 
 /**

@@ -190,6 +190,19 @@ describe.skipIf(!url)('the server', () => {
     expect([circle.status, circle.body.code]).toEqual([422, 'circle']);
     expect((await load(flame)).document.groups.order).toEqual([]);
     expect((await link(flame, flame)).body.code).toBe('circle');
+    // A sibling takes on what is linked: what follows an effect cannot stand in it either, nor what holds that.
+    const follower = (await ask('POST', `/effects/${flame}/siblings`, { name: 'Blue flame' })).body.id;
+    expect((await link(flame, follower)).body.code).toBe('circle');
+    const shelf = await make('Shelf');
+    expect((await link(shelf, follower)).status).toBe(200);
+    expect((await link(flame, shelf)).body.code).toBe('circle');
+    await save(flame, (draft) => (draft.seed = 8));
+    expect((await load(shelf)).document.groups.byId['inner'].linked.effect.seed).toBe(8);
+    // What is taken away is followed no more.
+    await save(shelf, (draft) => (draft.groups = collectionOf([])));
+    const { revision } = await load(shelf);
+    await save(flame, (draft) => (draft.seed = 9));
+    expect((await load(shelf)).revision).toBe(revision);
   });
 
   it('keeps what was saved over, though not every letter that was typed', async () => {

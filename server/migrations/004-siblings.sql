@@ -10,3 +10,11 @@ create table revisions (
   kept_at timestamptz not null default now(),
   primary key (effect_id, revision)
 );
+
+-- Which effects stand in which, so that whoever holds one is found without reading every document.
+create table linked_effects (
+  effect_id uuid not null references effects on delete cascade,
+  of_id uuid not null,
+  primary key (effect_id, of_id)
+);
+create index holders_of_effect on linked_effects (of_id);
