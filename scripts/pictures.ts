@@ -1,6 +1,7 @@
 // Takes the pictures of docs/screenshots/ from a started Jinx: run with `npx tsx scripts/pictures.ts` when a view changed.
 import { writeFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
+import type { Effect } from '@jinx/core/document';
 import { RELEASED } from '@jinx/demo';
 import { encode } from 'fast-png';
 import { CHROMIUM } from './chromium.ts';
@@ -85,6 +86,16 @@ await page.locator('tbody tr').nth(9).click();
 await page.waitForTimeout(1500);
 await shoot('living');
 await page.getByRole('button', { name: 'Put the glass away' }).click();
+// What made one pixel, at the edge of the lamp's light.
+await page.keyboard.press('p');
+const stage = (await page.getByRole('button', { name: /Press a pixel/ }).boundingBox())!;
+await page.mouse.click(stage.x + stage.width * 0.53, stage.y + stage.height * 0.3);
+await page.locator('[data-made=stage]').waitFor();
+await page.getByRole('button', { name: 'Its look, step by step' }).first().click();
+await page.locator('[data-step] .swatch:not(.none)').first().waitFor();
+await page.waitForTimeout(1500);
+await shoot('pixel');
+await page.getByRole('button', { name: 'Put the glass away' }).click();
 // Two effects of one instant, and many instants of one.
 const below = page.getByRole('group', { name: 'Below the stage' });
 await below.getByRole('button', { name: 'Compared' }).click();
@@ -99,6 +110,32 @@ await page.getByRole('button', { name: 'Go to 5.75 seconds' }).waitFor({ timeout
 await page.waitForTimeout(1500);
 await shoot('instants');
 await below.getByRole('button', { name: 'Rulers' }).click();
+// An effect and its siblings, which are gone again afterwards.
+const mantle = page.url().split('/').pop()!;
+const siblings: string[] = [];
+for (const [name, hex] of [
+  ['Cold mantle', '#5aa8ff'],
+  ['Ember mantle', '#ff6a3c'],
+] as const) {
+  const made = await page.request.post(`${new URL(project).origin}/api/effects/${mantle}/siblings`, {
+    data: { name },
+  });
+  const address = `${new URL(project).origin}/api/effects/${((await made.json()) as { id: string }).id}`;
+  siblings.push(address);
+  const { revision, document } = (await (await page.request.get(address)).json()) as {
+    revision: number;
+    document: Effect;
+  };
+  for (const { colour } of Object.values(document.palette.byId)) if (colour.kind === 'fixed') colour.hex = hex;
+  await page.request.put(address, { data: { revision, document } });
+}
+await stand('Lamplit Mantle', STEP);
+await page.getByRole('button', { name: 'Whole effect' }).click();
+await page.getByRole('heading', { name: 'Siblings' }).evaluate((heading) => heading.scrollIntoView());
+await page.getByRole('button', { name: 'Lay them side by side' }).click();
+await page.getByText('3 of one family').waitFor({ timeout: 60_000 });
+await shoot('siblings');
+for (const address of siblings) await page.request.delete(address);
 
 /** Goes to an effect of the project, stands it at a step, and waits until it is drawn. */
 async function stand(name: string, step: number): Promise<void> {

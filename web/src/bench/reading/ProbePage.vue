@@ -35,13 +35,16 @@ const rows = computed(() => {
 });
 usePulls(engine, probe);
 const forces = computed(() => (layer.value ? actingOn(store.effect!, probe.layerId, probe.pulls) : []));
-/** What does next to nothing in a step. */
+/** What does next to nothing in a step, and which share of a change of velocity a shift must be to be told beside it. */
 const NOTHING = 0.005;
+const BESIDE = 0.02;
 const axes = (way: readonly number[]) => way.map(plainNumber).join(', ');
 function doneBy({ change, shift }: Pull): string {
   const told = [
     Math.hypot(...change) > NOTHING ? `${plainNumber(Math.hypot(...change))} m/s² (${axes(change)})` : '',
-    Math.hypot(...shift) > NOTHING ? `moves it ${plainNumber(Math.hypot(...shift))} m/s (${axes(shift)})` : '',
+    Math.hypot(...shift) > Math.max(NOTHING, BESIDE * Math.hypot(...change))
+      ? `moves it ${plainNumber(Math.hypot(...shift))} m/s (${axes(shift)})`
+      : '',
   ].filter(Boolean);
   return told.join(', ') || 'does nothing to it now';
 }
