@@ -25,13 +25,18 @@ const living = async (page: Page, step: number) => {
   return page.evaluate(() => window.jinx.state().living);
 };
 
-test('a burst waits for a signal: tried on the stage at a time, or announced by hand', async ({ page }) => {
+/** Adds a signal, and a burst of the only layer that waits for it. */
+async function waitForContact(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Whole effect' }).click();
   await page.getByRole('button', { name: 'Add a signal' }).click();
   await page.getByRole('listitem', { name: 'One', exact: true }).click();
   await chapter(page, 'Births');
   await page.getByRole('button', { name: 'Add a burst' }).click();
   await page.getByLabel('burst stretch').selectOption({ label: 'after Contact' });
+}
+
+test('a burst waits for a signal: tried on the stage at a time, or announced by hand', async ({ page }) => {
+  await waitForContact(page);
   // It says why nothing is seen, and offers a way out.
   await expect(page.getByText('it waits for Contact, which is not tried on the stage')).toBeVisible();
   expect(await living(page, 40)).toBe(0);
@@ -57,12 +62,7 @@ test('a burst waits for a signal: tried on the stage at a time, or announced by 
 });
 
 test('what is announced here comes in the other picture too', async ({ page }) => {
-  await page.getByRole('button', { name: 'Whole effect' }).click();
-  await page.getByRole('button', { name: 'Add a signal' }).click();
-  await page.getByRole('listitem', { name: 'One', exact: true }).click();
-  await chapter(page, 'Births');
-  await page.getByRole('button', { name: 'Add a burst' }).click();
-  await page.getByLabel('burst stretch').selectOption({ label: 'after Contact' });
+  await waitForContact(page);
   await page.keyboard.press('c');
   await goTo(page, 20);
   await page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name: 'Compared' }).click();

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useEffectStore } from '../../stores/effect';
+import PickCatch from './PickCatch.vue';
 import { useProbe } from './probe';
 
 /** A pixel of the stage under the glass: it is pressed, and moved with the arrow keys. */
@@ -35,18 +36,14 @@ function nudge(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <div
+  <PickCatch
     v-if="probe.isPicking === 'pixel'"
-    class="catch"
-    role="button"
-    tabindex="0"
-    aria-label="Press a pixel to take it apart; Enter takes the middle, Escape ends that"
-    @pointerdown.stop="press"
-    @keydown.enter.stop="put(0.5, 0.5)"
-    @keydown.esc.stop="probe.isPicking = null"
-  >
-    <span>Press a pixel</span>
-  </div>
+    words="Press a pixel"
+    help="Press a pixel to take it apart; Enter takes the middle, Escape ends that"
+    @press="press"
+    @middle="put(0.5, 0.5)"
+    @end="probe.isPicking = null"
+  />
   <button
     v-if="probe.pixel && store.page === 'pixel'"
     type="button"
@@ -59,20 +56,6 @@ function nudge(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
-.catch {
-  position: absolute;
-  inset: 0;
-  cursor: crosshair;
-}
-.catch span {
-  position: absolute;
-  left: 50%;
-  bottom: 44px;
-  transform: translateX(-50%);
-  background: #101011d8;
-  padding: 2px 10px;
-  border-radius: 4px;
-}
 .mark {
   position: absolute;
   width: 15px;

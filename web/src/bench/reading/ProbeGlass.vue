@@ -7,6 +7,7 @@ import { computed, inject, ref, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import type { Picture } from '../handles/picture';
+import PickCatch from './PickCatch.vue';
 import { cellOf, rowOf, useProbe } from './probe';
 import { useCensus } from './useCensus';
 import { actingOn } from './usePulls';
@@ -105,17 +106,13 @@ async function pick(event: PointerEvent): Promise<void> {
     </g>
     <circle v-if="spot" :cx="spot.x" :cy="spot.y" r="13" data-glass />
   </svg>
-  <div
+  <PickCatch
     v-if="probe.isPicking === 'particle'"
-    class="catch"
-    role="button"
-    tabindex="0"
-    aria-label="Press a particle to put it under the glass; Escape ends that"
-    @pointerdown.stop="pick"
-    @keydown.esc.stop="probe.isPicking = null"
-  >
-    <span>Press a particle</span>
-  </div>
+    words="Press a particle"
+    help="Press a particle to put it under the glass; Escape ends that"
+    @press="pick"
+    @end="probe.isPicking = null"
+  />
 </template>
 
 <style scoped>
@@ -151,19 +148,5 @@ polyline {
   stroke: #f2f2f2;
   stroke-width: 1;
   stroke-dasharray: 3 2;
-}
-.catch {
-  position: absolute;
-  inset: 0;
-  cursor: crosshair;
-}
-.catch span {
-  position: absolute;
-  left: 50%;
-  bottom: 44px;
-  transform: translateX(-50%);
-  background: #101011d8;
-  padding: 2px 10px;
-  border-radius: 4px;
 }
 </style>
