@@ -100,10 +100,12 @@ async function pick(event: PointerEvent): Promise<void> {
   <svg v-if="probe.key !== null" class="glass" aria-hidden="true">
     <polyline v-if="way" :points="way" />
     <g v-for="arrow in arrows" :key="arrow.id" :data-pull="arrow.kind">
+      <line class="under" :x1="spot!.x" :y1="spot!.y" :x2="arrow.x" :y2="arrow.y" />
       <line :x1="spot!.x" :y1="spot!.y" :x2="arrow.x" :y2="arrow.y" />
       <circle class="tip" :cx="arrow.x" :cy="arrow.y" r="2.5" />
       <text v-if="arrow.isStrong" :x="arrow.x + 6" :y="arrow.y + 4">{{ arrow.kind }}</text>
     </g>
+    <circle v-if="spot" class="under" :cx="spot.x" :cy="spot.y" r="13" />
     <circle v-if="spot" :cx="spot.x" :cy="spot.y" r="13" data-glass />
   </svg>
   <PickCatch
@@ -142,6 +144,10 @@ text {
   paint-order: stroke;
   stroke: #101011;
   stroke-width: 3px;
+}
+.under {
+  stroke: #101011c0;
+  stroke-width: 4;
 }
 polyline {
   fill: none;
