@@ -30,9 +30,15 @@ test('an empty project begins with a bolt, whose picture plays under the pointer
   const strip = bolt.locator('.strip');
   await bolt.scrollIntoViewIfNeeded();
   await page.mouse.move(5, 5);
-  const still = await strip.screenshot();
-  await page.waitForTimeout(500);
-  expect((await strip.screenshot()).equals(still)).toBe(true);
+  // Once its picture has come it stands still.
+  let still = await strip.screenshot();
+  const standsStill = async () => {
+    const before = still;
+    await page.waitForTimeout(500);
+    still = await strip.screenshot();
+    return still.equals(before);
+  };
+  await expect.poll(standsStill).toBe(true);
   await bolt.hover();
   await expect.poll(async () => (await strip.screenshot()).equals(still)).toBe(false);
   const first = await strip.screenshot();
