@@ -102,13 +102,14 @@ const MOST_KEPT = 200;
 
 /** Keeps an effect as it is about to be written over, unless it was kept a moment ago. */
 async function keepRevision(session: Session, { id, revision, document }: Row): Promise<void> {
-  await session.query(
+  const { rowCount } = await session.query(
     `insert into revisions (effect_id, revision, document)
      select $1, $2, $3 where not exists
        (select 1 from revisions where effect_id = $1 and kept_at > now() - $4::interval)
      on conflict do nothing`,
     [id, revision, document, KEPT_EVERY],
   );
+  if (rowCount === 0) return;
   await session.query(
     `delete from revisions where effect_id = $1 and revision <=
        (select revision from revisions where effect_id = $1 order by revision desc offset $2 limit 1)`,
@@ -137,12 +138,9 @@ export async function loadRevision(session: Session, id: string, revision: numbe
 
 /** Notes which effects stand in one. */
 async function noteLinked(session: Session, id: string, effect: Effect): Promise<void> {
-  await session.query('delete from linked_effects where effect_id = $1 and of_id <> all($2)', [
-    id,
-    linkedInto(effect),
-  ]);
   await session.query(
-    'insert into linked_effects (effect_id, of_id) select $1, unnest($2::uuid[]) on conflict do nothing',
+    `with gone as (delete from linked_effects where effect_id = $1 and of_id <> all($2::uuid[]))
+     insert into linked_effects (effect_id, of_id) select $1, unnest($2::uuid[]) on conflict do nothing`,
     [id, linkedInto(effect)],
   );
 }
@@ -156,22 +154,24 @@ async function write(session: Session, row: Row, effect: Effect): Promise<void> 
   );
 }
 
-/** Lets whoever hangs on an effect go with what was changed in it, and whoever hangs on them: its siblings, and effects it is linked into. */
-async function letFollow(session: Session, id: string, before: Effect, after: Effect): Promise<void> {
-  const follow = async (row: Row, change: (was: Effect) => Effect) => {
-    const was = stored(row).document;
-    const is = change(was);
-    if (canonicalText(is) === row.document) return;
-    await write(session, row, is);
-    await letFollow(session, row.id, was, is);
+/** Lets whoever hangs on an effect that was written over go with what was changed in it, and whoever hangs on them: its siblings, and effects it is linked into. */
+async function letFollow(session: Session, row: Row, after: Effect): Promise<void> {
+  const { id } = row;
+  const follow = async (other: Row, change: (was: Effect) => Effect) => {
+    const is = change(stored(other).document);
+    if (canonicalText(is) === other.document) return;
+    await write(session, other, is);
+    await letFollow(session, other, is);
   };
   const siblings = 'select * from effects where sibling_of = $1 order by id for update';
-  for (const row of (await session.query<Row>(siblings, [id])).rows)
-    await follow(row, (was) => followed(was, before, after));
+  const followers = (await session.query<Row>(siblings, [id])).rows;
+  // Most effects have none: what was there before is read only for those that do.
+  const before = followers.length > 0 ? stored(row).document : after;
+  for (const other of followers) await follow(other, (was) => followed(was, before, after));
   const linking =
     'select * from effects where id in (select effect_id from linked_effects where of_id = $1) order by id for update';
-  for (const row of (await session.query<Row>(linking, [id])).rows)
-    await follow(row, (was) => relinked(was, id, after));
+  for (const other of (await session.query<Row>(linking, [id])).rows)
+    await follow(other, (was) => relinked(was, id, after));
 }
 
 /**
@@ -211,12 +211,12 @@ export async function saveEffect(
   document: unknown,
 ): Promise<number | StoredEffect> {
   const effect = parseEffect(document);
-  const text = canonicalText(effect);
   const { rows } = await session.query<Row>('select * from effects where id = $1 for update', [id]);
   const row = rows[0];
   if (!row) throw notFound('effect');
   await mustHaveAssets(session, row.project_id, effect);
   if (row.revision !== revision) {
+    const text = canonicalText(effect);
     if (row.document === text) return row.revision;
     await session.query('insert into refused_saves (id, effect_id, made_from, document) values ($1, $2, $3, $4)', [
       randomUUID(),
@@ -227,8 +227,7 @@ export async function saveEffect(
     return stored(row);
   }
   await mustNotHoldItself(session, id, effect);
-  const before = stored(row).document;
   await write(session, row, effect);
-  await letFollow(session, id, before, effect);
+  await letFollow(session, row, effect);
   return revision + 1;
 }

@@ -9,7 +9,8 @@ export interface Change {
 }
 
 type Fields = Record<string, unknown>;
-const isFields = (value: unknown): value is Fields =>
+/** Whether something has fields by name: no list, and not nothing. */
+export const isFields = (value: unknown): value is Fields =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** The changes that lead from one document to another. Lists (orders, vectors) change whole; records by key. */

@@ -11,8 +11,8 @@ import {
   type PlaceKey,
   type Vector,
 } from '../document/index.ts';
-import { multiplyInto } from '../maths/index.ts';
-import { degreesOf, rotationInto } from '../simulation/index.ts';
+import { rotationInto } from '../simulation/index.ts';
+import { carriedTurn } from './regroup.ts';
 
 /** Dials that give something else than a number: they are put in before anything is computed. */
 const isGiven = ({ kind }: Dial): boolean => kind !== 'number' && kind !== 'switch';
@@ -56,9 +56,7 @@ function given(place: Extract<Place, { kind: 'dial' }>, dial: Extract<Dial, { ki
 }
 
 function turnedBy(outer: Vector, inner: Vector): Vector {
-  const [a, b, both] = [new Float64Array(16), new Float64Array(16), new Float64Array(16)];
-  rotationInto(a, ...outer);
-  rotationInto(b, ...inner);
-  multiplyInto(both, 0, a, 0, b, 0);
-  return degreesOf(both).map((degrees) => Number(degrees.toFixed(6))) as Vector;
+  const matrix = new Float64Array(16);
+  rotationInto(matrix, ...outer);
+  return carriedTurn({ matrix }, inner);
 }

@@ -1,12 +1,10 @@
-import { canonicalText, parseEffect, type Effect, type Id } from '../document/index.ts';
+import { canonicalText, isFields, parseEffect, type Effect, type Id } from '../document/index.ts';
 
 type Fields = Record<string, unknown>;
 interface Listed extends Fields {
   order: Id[];
   byId: Fields;
 }
-const isFields = (value: unknown): value is Fields =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
 const isCollection = (value: Fields): value is Listed => Array.isArray(value['order']) && isFields(value['byId']);
 const same = (a: unknown, b: unknown): boolean => a === b || canonicalText(a ?? null) === canonicalText(b ?? null);
 

@@ -41,7 +41,8 @@ export function carrying(effect: Effect, from: Id | null, to: Id | null): Carryi
   return { matrix, scale, turns };
 }
 
-function carriedTurn({ matrix }: Carrying, turn: Vector): Vector {
+/** Degrees by which something is turned that a matrix has carried. */
+export function carriedTurn({ matrix }: Pick<Carrying, 'matrix'>, turn: Vector): Vector {
   const [own, both] = [new Float64Array(16), new Float64Array(16)];
   rotationInto(own, ...turn);
   multiplyInto(both, 0, matrix, 0, own, 0);

@@ -10,6 +10,7 @@ import EffectCard from './EffectCard.vue';
 import FindInEffects from './FindInEffects.vue';
 import HomeTop from './HomeTop.vue';
 import StartingPoints from './StartingPoints.vue';
+import { when } from '../when';
 import { usePictures } from './pictures';
 
 /** One project: its effects, its figures, and what can be brought in. */
@@ -92,8 +93,6 @@ function drop(event: DragEvent): void {
   const file = event.dataTransfer?.files[0];
   if (file) void (file.name.endsWith('.zip') ? bringParcel(file) : bringFigure(file));
 }
-const when = (text: string) =>
-  new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 </script>
 
 <template>

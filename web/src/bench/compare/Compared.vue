@@ -6,6 +6,7 @@ import { api, type EffectSummary, type Revision } from '../../api';
 import type { View } from '../../engine/view';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
+import { when } from '../../when';
 import { useOther, type Pictures } from './other';
 import SiblingWall from './SiblingWall.vue';
 
@@ -37,8 +38,6 @@ const kin = computed(() => {
 });
 const strangers = computed(() => effects.value.filter(({ id }) => !kin.value.some((one) => one.id === id)));
 const REVISION = 'revision ';
-const when = (text: string) =>
-  new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
 /** The effect of a choice, and how it is called. */
 async function chosen(of: string): Promise<{ document: Effect; name: string }> {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { stepsOf } from '@jinx/core/document';
+import { stepsOf, stepToChange } from '@jinx/core/document';
 import { wholeOf } from '@jinx/core/editing';
 import { brightnessOf } from '@jinx/core/maths';
 import type { PixelColour, PixelLayer } from '@jinx/stage';
@@ -59,9 +59,8 @@ const hidden = computed(() =>
 const show = (id: string) => store.change('show a layer', (draft) => (draft.layers.byId[id]!.hidden = false));
 const muteStep = (layerId: string, stepId: string, muted: boolean) =>
   store.change(muted ? 'mute a step' : 'unmute a step', (draft) => {
-    const { look } = draft.layers.byId[layerId]!;
-    const holder = look.kind === 'own' ? look : draft.looks.byId[look.look]!;
-    holder.steps.byId[stepId]!.muted = muted;
+    const step = stepToChange(draft, layerId, stepId);
+    if (step) step.muted = muted;
   });
 async function underGlass({ id }: { id: string }, row: number): Promise<void> {
   const { census } = await engine.census(id);
