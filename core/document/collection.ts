@@ -10,7 +10,17 @@ export interface Collection<T> {
   byId: Record<Id, T>;
 }
 
+/** The schema of each collection's items, and of the collection without them. */
+const PARTS = new WeakMap<object, { item: z.ZodType; frame: z.ZodType }>();
+export const partsOfCollection = (schema: object) => PARTS.get(schema);
+
 export function collectionSchema<T extends z.ZodType>(item: T, most = 256) {
+  const schema = listSchema(item, most);
+  PARTS.set(schema, { item, frame: listSchema(z.unknown(), most) });
+  return schema;
+}
+
+function listSchema<T extends z.ZodType>(item: T, most: number) {
   return z
     .strictObject({ order: z.array(idSchema).max(most), byId: z.record(idSchema, item) })
     .superRefine((value, context) => {

@@ -1,4 +1,5 @@
 import { canonicalText, isFields, parseEffect, type Effect, type Id } from '../document/index.ts';
+import { mergeOrder } from './orders.ts';
 
 type Fields = Record<string, unknown>;
 interface Listed extends Fields {
@@ -65,21 +66,4 @@ function mergeFields(mine: Fields, was: Fields, is: Fields, never: ReadonlySet<s
 function mergeListed(mine: Listed, was: Listed, is: Listed): Listed {
   const byId = mergeFields(mine.byId, was.byId, is.byId, new Set());
   return { ...mine, order: mergeOrder(mine.order, was.order, is.order).filter((id) => id in byId), byId };
-}
-
-/** The order of the one, with what the other moved, where it was not moved here; all that is in either, each once. */
-function mergeOrder(mine: readonly Id[], was: readonly Id[], is: readonly Id[]): Id[] {
-  const common = (order: readonly Id[], others: readonly Id[]) => order.filter((id) => others.includes(id)).join();
-  const isAsItWas = common(mine, was) === common(was, mine);
-  const [order, extra] = isAsItWas ? [[...is], mine] : [[...mine], is];
-  // What is only in the other stands after whatever it stood after there.
-  extra.forEach((id, n) => {
-    if (order.includes(id)) return;
-    const after = extra
-      .slice(0, n)
-      .reverse()
-      .find((one) => order.includes(one));
-    order.splice(after === undefined ? 0 : order.indexOf(after) + 1, 0, id);
-  });
-  return order;
 }

@@ -4,6 +4,7 @@ export * from './compare.ts';
 export * from './dialled.ts';
 export * from './follow.ts';
 export * from './linked.ts';
+export * from './merge.ts';
 export * from './mirror.ts';
 export * from './names.ts';
 export * from './regroup.ts';
