@@ -4,31 +4,23 @@ import Koa from 'koa';
 import compress from 'koa-compress';
 import helmet from 'koa-helmet';
 import serveStatic from 'koa-static';
-import type { Logger } from 'pino';
-import type { Database } from './database.ts';
+import { mustBeOwn } from './access/own.ts';
 import { answerErrors, Refusal } from './errors.ts';
-import { routes } from './routes.ts';
+import type { House } from './house.ts';
+import { routes } from './routes/index.ts';
 
 const WEB = fileURLToPath(new URL('../web/dist/', import.meta.url));
 
 /** Answers only to its own name, and takes changes only from its own pages. */
-function ownPagesOnly(): Koa.Middleware {
-  return async (context, next) => {
-    const host = context.get('host');
-    const name = host.replace(/:\d+$/, '');
-    if (name !== 'localhost' && name !== '127.0.0.1')
-      throw new Refusal(403, 'host', 'Jinx answers only on this machine: use localhost.');
-    const origin = context.get('origin');
-    if (context.method !== 'GET' && origin && origin !== `${context.protocol}://${host}`)
-      throw new Refusal(403, 'origin', 'Changes are taken only from Jinx itself.');
-    await next();
-  };
-}
+const ownPagesOnly: Koa.Middleware = (context, next) => {
+  mustBeOwn(context.headers, context.method === 'GET' || context.method === 'HEAD');
+  return next();
+};
 
-export function makeApp(database: Database, log: Logger): Koa {
+export function makeApp(house: House): Koa {
   const app = new Koa();
-  app.use(answerErrors(log));
-  app.use(ownPagesOnly());
+  app.use(answerErrors(house.log));
+  app.use(ownPagesOnly);
   app.use(
     helmet({
       crossOriginOpenerPolicy: { policy: 'same-origin' },
@@ -48,7 +40,7 @@ export function makeApp(database: Database, log: Logger): Koa {
     }),
   );
   app.use(compress({ threshold: 2048 }));
-  const api = routes(database);
+  const api = routes(house);
   app.use(api.routes()).use(api.allowedMethods());
   app.use(async (context, next) => {
     if (context.path.startsWith('/api/')) throw new Refusal(404, 'not-found', 'There is nothing at this address.');

@@ -10,6 +10,7 @@ import {
   type ParcelAsset,
 } from '@jinx/core/formats';
 import type { Session } from './database.ts';
+import { notFound } from './errors.ts';
 import { fromWebp } from './webp.ts';
 
 export interface AssetSummary {
@@ -26,7 +27,8 @@ export async function keepAsset(session: Session, projectId: string, asset: Parc
     Buffer.from(asset.bytes),
   ]);
   await session.query(
-    'insert into project_assets (project_id, hash, name) values ($1, $2, $3) on conflict do nothing',
+    `insert into project_assets (project_id, hash, name) values ($1, $2, $3)
+     on conflict (project_id, hash) do update set deleted_at = null`,
     [projectId, asset.hash, asset.name],
   );
   return { hash: asset.hash, name: asset.name, kind: asset.kind };
@@ -47,6 +49,29 @@ export async function imported(bytes: Uint8Array, fileName: string): Promise<Par
 export async function assetBytes(session: Session, hash: string): Promise<Buffer | null> {
   const { rows } = await session.query<{ bytes: Buffer }>('select bytes from assets where hash = $1', [hash]);
   return rows[0]?.bytes ?? null;
+}
+
+/** The names of effects of a project that use an asset. */
+export async function assetUsers(session: Session, projectId: string, hash: string): Promise<string[]> {
+  const { rows } = await session.query<{ name: string }>(
+    `select name from effects where project_id = $1 and deleted_at is null and strpos(document, $2) > 0 order by name`,
+    [projectId, hash],
+  );
+  return rows.map(({ name }) => name);
+}
+
+/** Takes an asset away from a project, so that it can be brought back, or brings it back. */
+export async function setAssetDeleted(
+  session: Session,
+  projectId: string,
+  hash: string,
+  isDeleted: boolean,
+): Promise<void> {
+  const { rowCount } = await session.query(
+    `update project_assets set deleted_at = ${isDeleted ? 'now()' : 'null'} where project_id = $1 and hash = $2`,
+    [projectId, hash],
+  );
+  if (rowCount === 0) throw notFound('asset');
 }
 
 /** Forgets assets that no project keeps any more. */

@@ -6,8 +6,21 @@ export type Session = Pick<pg.PoolClient, 'query'>;
 
 export const connect = (url: string): Database => new pg.Pool({ connectionString: url, max: 10 });
 
-/** Runs `work` in one transaction: all of it is kept, or nothing. */
+/** Two transactions that waited for each other: PostgreSQL ended one, which may simply be run again. */
+const isDeadlock = (error: unknown): boolean => (error as { code?: unknown }).code === '40P01';
+const MOST_TRIES = 4;
+
+/** Runs `work` in one transaction: all of it is kept, or nothing. It may be run more than once before it is. */
 export async function inTransaction<T>(database: Database, work: (session: Session) => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++)
+    try {
+      return await once(database, work);
+    } catch (error) {
+      if (!isDeadlock(error) || tries === MOST_TRIES) throw error;
+    }
+}
+
+async function once<T>(database: Database, work: (session: Session) => Promise<T>): Promise<T> {
   const client = await database.connect();
   let broken: Error | undefined;
   try {
@@ -36,6 +49,9 @@ const FOLDER = new URL('./migrations/', import.meta.url);
 /** Any number: it keeps two servers from migrating at once. */
 const MIGRATION_LOCK = 7411;
 
+/** A database that this Jinx is too old for. */
+export class NewerDatabase extends Error {}
+
 /** Brings the database up to date: each file of migrations/ once, in order of name. */
 export async function migrate(database: Database): Promise<void> {
   await inTransaction(database, async (session) => {
@@ -45,8 +61,16 @@ export async function migrate(database: Database): Promise<void> {
     );
     const { rows } = await session.query<{ name: string }>('select name from migrations');
     const done = new Set(rows.map(({ name }) => name));
-    for (const name of readdirSync(FOLDER).sort()) {
-      if (!name.endsWith('.sql') || done.has(name)) continue;
+    const known = readdirSync(FOLDER)
+      .filter((name) => name.endsWith('.sql'))
+      .sort();
+    const newer = [...done].find((name) => !known.includes(name));
+    if (newer !== undefined)
+      throw new NewerDatabase(
+        `This database was written by a newer Jinx ("${newer}" is not known here): update Jinx, or restore an older backup. Nothing was changed.`,
+      );
+    for (const name of known) {
+      if (done.has(name)) continue;
       await session.query(readFileSync(new URL(name, FOLDER), 'utf8'));
       await session.query('insert into migrations (name) values ($1)', [name]);
     }

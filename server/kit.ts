@@ -4,7 +4,7 @@ import { assetsOf, type ParcelAsset } from '@jinx/core/formats';
 import { EFFECTS, KIT, KIT_FIGURES, KIT_PICTURES, KIT_PROPS, makeKit, STARTS } from '@jinx/demo';
 import { imported, keepAsset } from './assets.ts';
 import { inTransaction, type Database } from './database.ts';
-import { addEffect, type StoredEffect } from './effects.ts';
+import { addEffect, type StoredEffect } from './effects/index.ts';
 import { Refusal } from './errors.ts';
 
 /** Names of the kit's meshes and figures, which a project may take one by one. */
@@ -43,6 +43,7 @@ export async function begin(
   projectId: string,
   start: string,
   name: string,
+  author: string,
 ): Promise<StoredEffect> {
   const found = STARTS.find(({ id }) => id === start);
   if (!found) throw new Refusal(404, 'not-found', `There is no starting point "${start}".`);
@@ -52,7 +53,7 @@ export async function begin(
   const used = new Set(assetsOf(effect));
   return inTransaction(database, async (session) => {
     for (const asset of assets) if (used.has(asset.hash)) await keepAsset(session, projectId, titled(asset));
-    return addEffect(session, projectId, effect);
+    return addEffect(session, projectId, effect, author);
   });
 }
 
@@ -65,7 +66,7 @@ export async function seed(database: Database): Promise<void> {
     const projectId = randomUUID();
     await session.query('insert into projects (id, name) values ($1, $2)', [projectId, 'Fenlight']);
     for (const asset of assets) await keepAsset(session, projectId, titled(asset));
-    for (const make of EFFECTS) await addEffect(session, projectId, make(hashesOf(assets)));
+    for (const make of EFFECTS) await addEffect(session, projectId, make(hashesOf(assets)), '');
     await session.query(`insert into facts (name, value) values ('seeded', '1') on conflict do nothing`);
   });
 }

@@ -1,7 +1,10 @@
 import { pino } from 'pino';
-import { makeApp } from './app.ts';
 import { connect, migrate } from './database.ts';
+import { forgetOld } from './deleted.ts';
 import { seed } from './kit.ts';
+import { serve } from './serve.ts';
+
+const FORGET_EVERY_MILLISECONDS = 6 * 3600 * 1000;
 
 const log = pino();
 const port = Number(process.env['JINX_PORT'] ?? 7411);
@@ -10,15 +13,24 @@ if (!url) {
   log.fatal('JINX_DATABASE_URL is not set: start Jinx with ./jinx start');
   process.exit(1);
 }
-const database = connect(url);
-database.on('error', (error) => log.error(error, 'the database connection was lost'));
-await migrate(database);
-await seed(database);
-const server = makeApp(database, log).listen(port, '127.0.0.1', () => log.info(`listening on ${port}`));
-server.on('error', (error) => {
+try {
+  const database = connect(url);
+  database.on('error', (error) => log.error(error, 'the database connection was lost'));
+  await migrate(database);
+  await seed(database);
+  const { stop } = await serve(database, log, port);
+  log.info(`listening on ${port}`);
+  const forget = () =>
+    forgetOld(database).catch((error: unknown) => log.error(error, 'old things were not forgotten'));
+  void forget();
+  setInterval(forget, FORGET_EVERY_MILLISECONDS).unref();
+  const end = () =>
+    void stop()
+      .then(() => database.end())
+      .then(() => process.exit(0));
+  process.once('SIGTERM', end);
+  process.once('SIGINT', end);
+} catch (error) {
   log.fatal(error);
   process.exit(1);
-});
-const stop = () => server.close(() => void database.end().then(() => process.exit(0)));
-process.on('SIGTERM', stop);
-process.on('SIGINT', stop);
+}

@@ -20,7 +20,7 @@ export async function searched(session: Session, projectId: string, text: string
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   if (words.length === 0) return [];
   const { rows } = await session.query<{ id: string; name: string; document: string }>(
-    'select id, name, document from effects where project_id = $1 order by name, id',
+    'select id, name, document from effects where project_id = $1 and deleted_at is null order by name, id',
     [projectId],
   );
   return rows.flatMap(({ id, name, document }) => {

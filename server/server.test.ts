@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { request, type Server } from 'node:http';
+import { request } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { pino } from 'pino';
 import { encode } from 'fast-png';
@@ -7,50 +7,27 @@ import { strToU8, unzipSync, zipSync } from 'fflate';
 import { newEffect, newLayer, newStep, type Effect, collectionOf, namedColour } from '@jinx/core/document';
 import { linkEffect } from '@jinx/core/editing';
 import { KIT, KIT_FIGURES, KIT_PROPS, lamplitMantle, makeKit } from '@jinx/demo';
-import { connect, inTransaction, makeApp, migrate, type Database } from './index.ts';
-
-const url = process.env['JINX_TEST_DATABASE_URL'];
+import { connect, forgetOld, inTransaction, migrate, serve, type Database } from './index.ts';
+import { DATABASE_URL, TestServer } from './testing/testServer.ts';
 
 // These run against a real PostgreSQL, which ./jinx test brings up; they use a database of their own in it.
-describe.skipIf(!url)('the server', () => {
+describe.skipIf(!DATABASE_URL)('the server', () => {
+  let server: TestServer;
   let database: Database;
-  let server: Server;
   let base = '';
-
   beforeAll(async () => {
-    const admin = connect(url!);
-    await admin.query('drop database if exists jinx_server_test');
-    await admin.query('create database jinx_server_test');
-    await admin.end();
-    database = connect(url!.replace(/\/postgres$/, '/jinx_server_test'));
-    database.on('error', () => undefined);
-    await migrate(database);
-    await migrate(database);
     await makeKit();
-    server = makeApp(database, pino({ level: 'silent' })).listen(0, '127.0.0.1');
-    await new Promise((ready) => server.once('listening', ready));
-    base = `http://127.0.0.1:${(server.address() as { port: number }).port}/api`;
+    server = await TestServer.start('jinx_server_test');
+    await migrate(server.database);
+    ({ database, base } = server);
   });
-  afterAll(async () => {
-    await new Promise((closed) => server.close(closed));
-    await database.end();
-  });
+  afterAll(() => server.stop());
 
-  async function ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}) {
-    const raw = body instanceof Uint8Array;
-    const answer = await fetch(base + path, {
-      method,
-      headers,
-      body: body === undefined ? undefined : raw ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body),
-    });
-    const text = await answer.text();
-    return { status: answer.status, body: text ? JSON.parse(text) : null };
-  }
-  const makeProject = async (name: string): Promise<string> => (await ask('POST', '/projects', { name })).body.id;
-  const makeEffect = async (projectId: string, document: Effect) =>
-    (await ask('POST', `/projects/${projectId}/effects`, { document })).body;
-  const count = async (table: string) =>
-    Number((await database.query(`select count(*) from ${table}`)).rows[0].count);
+  const ask = (method: string, path: string, body?: unknown, headers?: Record<string, string>) =>
+    server.ask(method, path, body, headers);
+  const makeProject = (name: string) => server.makeProject(name);
+  const makeEffect = (projectId: string, document: Effect) => server.makeEffect(projectId, document);
+  const count = (table: string) => server.count(table);
 
   it('keeps an effect as canonical text and gives it back whole', async () => {
     const made = await makeEffect(await makeProject('One'), newEffect('Lamp', 5));
@@ -94,44 +71,14 @@ describe.skipIf(!url)('the server', () => {
     expect(await count('effects')).toBe(before);
   });
 
-  it('refuses a save made from a stale revision, and keeps both', async () => {
-    const made = await makeEffect(await makeProject('Three'), newEffect('Lamp', 5));
-    const save = (revision: number, seed: number) =>
-      ask('PUT', `/effects/${made.id}`, { revision, document: newEffect('Lamp', seed) });
-    expect((await save(1, 6)).body.revision).toBe(2);
-    const late = await save(1, 7);
-    expect(late.status).toBe(409);
-    expect(late.body.document.seed).toBe(6);
-    expect((await ask('GET', `/effects/${made.id}`)).body.document.seed).toBe(6);
-    const { rows } = await database.query('select document, made_from from refused_saves where effect_id = $1', [
-      made.id,
-    ]);
-    expect(JSON.parse(rows[0].document).seed).toBe(7);
-    expect(rows[0].made_from).toBe(1);
-  });
-
-  it('takes two saves at once from the same revision only once', async () => {
-    const made = await makeEffect(await makeProject('Four'), newEffect('Lamp', 5));
-    const answers = await Promise.all(
-      [6, 7, 8, 9].map((seed) =>
-        ask('PUT', `/effects/${made.id}`, { revision: 1, document: newEffect('Lamp', seed) }),
-      ),
-    );
-    expect(answers.filter(({ status }) => status === 200)).toHaveLength(1);
-    expect(answers.filter(({ status }) => status === 409)).toHaveLength(3);
-  });
-
   it('makes siblings that follow what they did not change, and theirs, until they are let go', async () => {
     const projectId = await makeProject('Siblings');
     const made = await makeEffect(projectId, newEffect('Lamp', 5));
     const sibling = (await ask('POST', `/effects/${made.id}/siblings`, { name: 'Blue lamp' })).body;
     const grandchild = (await ask('POST', `/effects/${sibling.id}/siblings`, { name: 'Small blue lamp' })).body;
-    const load = async (id: string) => (await ask('GET', `/effects/${id}`)).body;
-    const save = async (id: string, change: (draft: Effect) => void) => {
-      const { revision, document } = await load(id);
-      change(document);
-      expect((await ask('PUT', `/effects/${id}`, { revision, document })).status).toBe(200);
-    };
+    const load = (id: string) => server.open(id);
+    const save = async (id: string, change: (draft: Effect) => void) =>
+      expect((await server.change(id, change)).status).toBe(200);
     expect(await load(made.id)).toMatchObject({ siblingOf: null, siblings: [{ id: sibling.id, name: 'Blue lamp' }] });
     expect(await load(sibling.id)).toMatchObject({ siblingOf: { id: made.id, name: 'Lamp' } });
     const listed = (await ask('GET', `/projects/${projectId}`)).body.effects;
@@ -170,12 +117,8 @@ describe.skipIf(!url)('the server', () => {
     const projectId = await makeProject('Linked');
     const make = async (name: string) => (await makeEffect(projectId, newEffect(name, 5))).id as string;
     const [flame, lantern, hall] = [await make('Flame'), await make('Lantern'), await make('Hall')];
-    const load = async (id: string) => (await ask('GET', `/effects/${id}`)).body;
-    const save = async (id: string, change: (draft: Effect) => void) => {
-      const { revision, document } = await load(id);
-      change(document);
-      return ask('PUT', `/effects/${id}`, { revision, document });
-    };
+    const load = (id: string) => server.open(id);
+    const save = (id: string, change: (draft: Effect) => void) => server.change(id, change);
     const link = async (into: string, of: string) => {
       const { document } = await load(of);
       return save(into, (draft) => linkEffect(draft, 'inner', of, document));
@@ -183,7 +126,7 @@ describe.skipIf(!url)('the server', () => {
     expect((await link(lantern, flame)).status).toBe(200);
     expect((await link(hall, lantern)).status).toBe(200);
     await save(flame, (draft) => (draft.layers = collectionOf([['spark', newLayer('Spark', 77)]])));
-    const inner = async (id: string) => (await load(id)).document.groups.byId['inner'].linked.effect.layers.order;
+    const inner = async (id: string) => (await load(id)).document.groups.byId['inner']!.linked!.effect.layers.order;
     expect(await inner(lantern)).toEqual(['spark']);
     expect(await inner(hall)).toEqual(['spark']);
     const circle = await link(flame, hall);
@@ -197,7 +140,7 @@ describe.skipIf(!url)('the server', () => {
     expect((await link(shelf, follower)).status).toBe(200);
     expect((await link(flame, shelf)).body.code).toBe('circle');
     await save(flame, (draft) => (draft.seed = 8));
-    expect((await load(shelf)).document.groups.byId['inner'].linked.effect.seed).toBe(8);
+    expect((await load(shelf)).document.groups.byId['inner']!.linked!.effect.seed).toBe(8);
     // What is taken away is followed no more.
     await save(shelf, (draft) => (draft.groups = collectionOf([])));
     const { revision } = await load(shelf);
@@ -205,27 +148,7 @@ describe.skipIf(!url)('the server', () => {
     expect((await load(shelf)).revision).toBe(revision);
   });
 
-  it('keeps what was saved over, though not every letter that was typed', async () => {
-    const made = await makeEffect(await makeProject('Revisions'), newEffect('Lamp', 5));
-    const save = (revision: number, seed: number) =>
-      ask('PUT', `/effects/${made.id}`, { revision, document: newEffect('Lamp', seed) });
-    const kept = async () => (await ask('GET', `/effects/${made.id}/revisions`)).body as { revision: number }[];
-    expect(await kept()).toEqual([]);
-    await save(1, 6);
-    await save(2, 7);
-    expect((await kept()).map(({ revision }) => revision)).toEqual([1]);
-    await database.query(`update revisions set kept_at = kept_at - interval '3 minutes' where effect_id = $1`, [
-      made.id,
-    ]);
-    await save(3, 8);
-    expect((await kept()).map(({ revision }) => revision)).toEqual([3, 1]);
-    expect((await ask('GET', `/effects/${made.id}/revisions/1`)).body.document.seed).toBe(5);
-    expect((await ask('GET', `/effects/${made.id}/revisions/3`)).body.document.seed).toBe(7);
-    expect((await ask('GET', `/effects/${made.id}/revisions/2`)).status).toBe(404);
-    expect((await ask('GET', `/effects/${made.id}/revisions/x`)).status).toBe(404);
-  });
-
-  it('imports a figure once by content, and forgets it with its last project', async () => {
+  it('imports a figure once by content, and forgets it a while after its last project', async () => {
     const [a, b] = [await makeProject('Five'), await makeProject('Six')];
     const bytes = new Uint8Array(readFileSync(new URL('sedge.glb', KIT)));
     const one = await ask('POST', `/projects/${a}/assets?name=sedge.glb`, bytes);
@@ -236,6 +159,12 @@ describe.skipIf(!url)('the server', () => {
     await ask('DELETE', `/projects/${a}`);
     expect((await fetch(`${base}/assets/${one.body.hash}`)).status).toBe(200);
     await ask('DELETE', `/projects/${b}`);
+    await forgetOld(database);
+    expect((await fetch(`${base}/assets/${one.body.hash}`)).status).toBe(200);
+    await database.query(`update projects set deleted_at = deleted_at - interval '31 days' where id = any($1)`, [
+      [a, b],
+    ]);
+    await forgetOld(database);
     expect((await fetch(`${base}/assets/${one.body.hash}`)).status).toBe(404);
   });
 
@@ -372,7 +301,7 @@ describe.skipIf(!url)('the server', () => {
           .on('error', reject)
           .end(),
       );
-    const { port } = server.address() as { port: number };
+    const { port } = server;
     expect(await statusFor(`localhost:${port}`)).toBe(200);
     expect(await statusFor(`rebound.test:${port}`)).toBe(403);
   });
@@ -459,15 +388,14 @@ describe.skipIf(!url)('the server', () => {
 
   it('says that the database is gone, and answers again when it is back', async () => {
     const name = (await database.query('select current_database() as name')).rows[0].name as string;
-    const admin = connect(url!);
-    const lost = connect(url!.replace(/\/postgres$/, '/nowhere').replace(/:\d+\//, ':1/'));
-    const away = makeApp(lost, pino({ level: 'silent' })).listen(0, '127.0.0.1');
-    await new Promise((ready) => away.once('listening', ready));
-    const address = `http://127.0.0.1:${(away.address() as { port: number }).port}/api/projects`;
+    const admin = connect(DATABASE_URL!);
+    const lost = connect(DATABASE_URL!.replace(/\/postgres$/, '/nowhere').replace(/:\d+\//, ':1/'));
+    const away = await serve(lost, pino({ level: 'silent' }), 0);
+    const address = `http://127.0.0.1:${(away.server.address() as { port: number }).port}/api/projects`;
     const answer = await fetch(address);
     expect(answer.status).toBe(503);
     expect(((await answer.json()) as { sentence: string }).sentence).toContain('./jinx start');
-    await new Promise((closed) => away.close(closed));
+    await away.stop();
     await lost.end();
     // Connections that are cut are replaced.
     await admin.query('select pg_terminate_backend(pid) from pg_stat_activity where datname = $1', [name]);

@@ -1,0 +1,5 @@
+export * from './edit.ts';
+export * from './memory.ts';
+export * from './revisions.ts';
+export * from './store.ts';
+export * from './tray.ts';

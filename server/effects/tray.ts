@@ -1,0 +1,56 @@
+import { parseEffect, type Effect } from '@jinx/core/document';
+import type { Session } from '../database.ts';
+import { notFound } from '../errors.ts';
+import { textOf } from './memory.ts';
+
+/** A state of an effect that somebody put by. */
+export interface Kept {
+  readonly id: string;
+  readonly name: string;
+  readonly keptAt: string;
+  readonly by: string;
+  /** The instant it was kept at, on the time sheet. */
+  readonly seconds: number;
+  readonly hasPicture: boolean;
+}
+
+export async function trayOf(session: Session, effectId: string): Promise<Kept[]> {
+  const { rows } = await session.query<Kept>(
+    `select id, name, kept_at as "keptAt", author as by, seconds, picture is not null as "hasPicture"
+     from tray where effect_id = $1 and deleted_at is null order by kept_at desc, id`,
+    [effectId],
+  );
+  return rows;
+}
+
+/** Puts a state by; one that is sent twice is kept once. */
+export async function putBy(
+  session: Session,
+  effectId: string,
+  { id, name, document, seconds }: Pick<Kept, 'id' | 'name' | 'seconds'> & { document: unknown },
+  picture: Uint8Array | null,
+  author: string,
+): Promise<void> {
+  await session.query(
+    `insert into tray (id, effect_id, name, document, seconds, picture, author) values ($1, $2, $3, $4, $5, $6, $7)
+     on conflict do nothing`,
+    [id, effectId, name, textOf(parseEffect(document)), seconds, picture ? Buffer.from(picture) : null, author],
+  );
+}
+
+export async function keptDocument(session: Session, id: string): Promise<Effect> {
+  const { rows } = await session.query<{ document: string }>('select document from tray where id = $1', [id]);
+  if (!rows[0]) throw notFound('state in the tray');
+  return parseEffect(JSON.parse(rows[0].document));
+}
+
+export async function keptPicture(session: Session, id: string): Promise<Buffer> {
+  const { rows } = await session.query<{ picture: Buffer | null }>('select picture from tray where id = $1', [id]);
+  if (!rows[0]?.picture) throw notFound('picture');
+  return rows[0].picture;
+}
+
+export async function renameKept(session: Session, id: string, name: string): Promise<void> {
+  const { rowCount } = await session.query('update tray set name = $2 where id = $1', [id, name]);
+  if (rowCount === 0) throw notFound('state in the tray');
+}

@@ -1,0 +1,116 @@
+import { randomUUID } from 'node:crypto';
+import { readPicture } from '@jinx/core/formats';
+import { z } from 'zod';
+import { jsonOf } from '../body.ts';
+import {
+  keptDocument,
+  keptPicture,
+  loadRevision,
+  nameRevision,
+  putBy,
+  renameKept,
+  revisionsOf,
+  trayOf,
+} from '../effects/index.ts';
+import { notFound, Refusal } from '../errors.ts';
+import { nameOf } from './names.ts';
+import type { Asked, Route } from './route.ts';
+
+function revisionIn({ context }: Asked): number {
+  const revision = Number(context.params['revision']);
+  if (!Number.isSafeInteger(revision) || revision > 0x7fffffff) throw notFound('revision');
+  return revision;
+}
+
+const keptSchema = z.strictObject({
+  id: z.uuid().optional(),
+  name: nameOf('a state'),
+  seconds: z.number().min(0).max(100_000),
+  document: z.unknown(),
+  /** A PNG, as base64. */
+  picture: z.base64().max(1_500_000).nullable(),
+});
+
+function pictureOf(base64: string): Uint8Array {
+  const bytes = new Uint8Array(Buffer.from(base64, 'base64'));
+  if (bytes[0] !== 0x89) throw new Refusal(400, 'request', 'The picture of a state is a PNG.', { path: 'picture' });
+  readPicture(bytes);
+  return bytes;
+}
+
+export const HISTORY: readonly Route[] = [
+  {
+    method: 'get',
+    path: '/effects/:id/revisions',
+    about: 'effect',
+    answer: async ({ house, context, id }) => {
+      context.body = await revisionsOf(house.database, id);
+    },
+  },
+  {
+    method: 'get',
+    path: '/effects/:id/revisions/:revision',
+    about: 'effect',
+    answer: async (asked) => {
+      asked.context.body = { document: await loadRevision(asked.house.database, asked.id, revisionIn(asked)) };
+    },
+  },
+  {
+    method: 'patch',
+    path: '/effects/:id/revisions/:revision',
+    about: 'effect',
+    answer: async (asked) => {
+      const { name } = await jsonOf(asked.context, z.strictObject({ name: nameOf('a revision').nullable() }));
+      await nameRevision(asked.house.database, asked.id, revisionIn(asked), name);
+      asked.context.status = 204;
+    },
+  },
+  {
+    method: 'get',
+    path: '/effects/:id/tray',
+    about: 'effect',
+    answer: async ({ house, context, id }) => {
+      context.body = await trayOf(house.database, id);
+    },
+  },
+  {
+    method: 'post',
+    path: '/effects/:id/tray',
+    about: 'effect',
+    answer: async ({ house, context, id, author }) => {
+      const { picture, ...kept } = await jsonOf(context, keptSchema);
+      const state = { ...kept, id: kept.id ?? randomUUID(), document: kept.document };
+      await putBy(house.database, id, state, picture === null ? null : pictureOf(picture), author);
+      context.body = { id: state.id };
+      context.status = 201;
+    },
+  },
+  {
+    method: 'get',
+    path: '/tray/:id',
+    about: 'kept',
+    answer: async ({ house, context, id }) => {
+      context.body = { document: await keptDocument(house.database, id) };
+    },
+  },
+  {
+    method: 'get',
+    path: '/tray/:id/picture',
+    about: 'kept',
+    answer: async ({ house, context, id }) => {
+      context.set('Cache-Control', 'private, max-age=31536000, immutable');
+      context.type = 'image/png';
+      context.body = await keptPicture(house.database, id);
+    },
+  },
+  {
+    method: 'patch',
+    path: '/tray/:id',
+    about: 'kept',
+    answer: async ({ house, context, id }) => {
+      const { name } = await jsonOf(context, z.strictObject({ name: nameOf('a state') }));
+      await renameKept(house.database, id, name);
+      context.status = 204;
+    },
+  },
+];

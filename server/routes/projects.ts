@@ -1,0 +1,117 @@
+import { randomUUID } from 'node:crypto';
+import { z } from 'zod';
+import { jsonOf } from '../body.ts';
+import { inTransaction } from '../database.ts';
+import { addEffect } from '../effects/index.ts';
+import { begin } from '../kit.ts';
+import { searched } from '../search.ts';
+import { nameOf } from './names.ts';
+import type { Route } from './route.ts';
+
+/** Letters that are looked for at most. */
+const MOST_SOUGHT = 200;
+const projectName = z.strictObject({ name: nameOf('a project') });
+const projectChange = projectName.partial().extend({
+  livingBudget: z
+    .number()
+    .int()
+    .min(1000, 'a budget is at least 1,000')
+    .max(4_000_000, 'a budget is at most 4,000,000')
+    .optional(),
+});
+
+export const PROJECTS: readonly Route[] = [
+  {
+    method: 'get',
+    path: '/projects',
+    about: null,
+    answer: async ({ house, context }) => {
+      const { rows } = await house.database.query(
+        `select id, name, (select count(*)::int from effects where project_id = projects.id and deleted_at is null) as effects
+         from projects where deleted_at is null order by created_at`,
+      );
+      context.body = rows;
+    },
+  },
+  {
+    method: 'post',
+    path: '/projects',
+    about: null,
+    answer: async ({ house, context }) => {
+      const { name } = await jsonOf(context, projectName);
+      const id = randomUUID();
+      await house.database.query('insert into projects (id, name) values ($1, $2)', [id, name]);
+      context.status = 201;
+      context.body = { id, name };
+    },
+  },
+  {
+    method: 'get',
+    path: '/projects/:id',
+    about: 'project',
+    answer: async ({ house: { database }, context, id }) => {
+      const { rows } = await database.query(
+        'select id, name, living_budget as "livingBudget" from projects where id = $1',
+        [id],
+      );
+      const effects = await database.query(
+        `select id, name, revision, saved_at as "savedAt", picture_revision as "pictureRevision",
+           (select name from effects as other where other.id = effects.sibling_of and deleted_at is null) as "siblingOf"
+         from effects where project_id = $1 and deleted_at is null order by name, id`,
+        [id],
+      );
+      const assets = await database.query(
+        `select hash, name, kind from project_assets join assets using (hash)
+         where project_id = $1 and deleted_at is null order by added_at, hash`,
+        [id],
+      );
+      context.body = { ...rows[0], effects: effects.rows, assets: assets.rows };
+    },
+  },
+  {
+    method: 'patch',
+    path: '/projects/:id',
+    about: 'project',
+    answer: async ({ house, context, id }) => {
+      const { name, livingBudget } = await jsonOf(context, projectChange);
+      await house.database.query(
+        'update projects set name = coalesce($2, name), living_budget = coalesce($3, living_budget) where id = $1',
+        [id, name ?? null, livingBudget ?? null],
+      );
+      context.status = 204;
+    },
+  },
+  {
+    method: 'get',
+    path: '/projects/:id/search',
+    about: 'project',
+    answer: async ({ house, context, id }) => {
+      const { text } = context.query;
+      context.body = await searched(house.database, id, typeof text === 'string' ? text.slice(0, MOST_SOUGHT) : '');
+    },
+  },
+  {
+    method: 'post',
+    path: '/projects/:id/effects',
+    about: 'project',
+    answer: async ({ house, context, id, author }) => {
+      const { document } = await jsonOf(context, z.strictObject({ document: z.unknown() }));
+      context.body = await inTransaction(house.database, (session) => addEffect(session, id, document, author));
+      context.status = 201;
+    },
+  },
+  {
+    method: 'post',
+    path: '/projects/:id/starts',
+    about: 'project',
+    answer: async ({ house, context, id, author }) => {
+      const { start, name } = await jsonOf(
+        context,
+        z.strictObject({ start: z.string().max(40), name: z.string().trim().max(80) }),
+      );
+      const made = await begin(house.database, id, start, name, author);
+      context.body = { id: made.id, revision: made.revision, name: made.document.name };
+      context.status = 201;
+    },
+  },
+];

@@ -1,0 +1,98 @@
+import { randomUUID } from 'node:crypto';
+import type { AddressInfo } from 'node:net';
+import { pino } from 'pino';
+import { apply, diff, structuredCopy, type Change, type Effect } from '@jinx/core/document';
+import { connect, migrate, serve, type Database, type Serving } from '../index.ts';
+
+/** Where ./jinx test has PostgreSQL; without it these tests are left out. */
+export const DATABASE_URL = process.env['JINX_TEST_DATABASE_URL'];
+
+export interface Answer {
+  readonly status: number;
+  // Each test knows what it asked for.
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any
+  readonly body: any;
+}
+
+/** An effect as somebody has it open: where it stood, and what they made of it. */
+export interface Opened {
+  readonly id: string;
+  readonly revision: number;
+  readonly head: string;
+  readonly document: Effect;
+}
+
+/** A server of its own on a database of its own, in the real PostgreSQL of the tests. */
+export class TestServer {
+  readonly database: Database;
+  readonly base: string;
+  readonly #serving: Serving;
+  private constructor(database: Database, serving: Serving) {
+    this.database = database;
+    this.#serving = serving;
+    this.base = `http://127.0.0.1:${(serving.server.address() as AddressInfo).port}/api`;
+  }
+
+  /** @param name of the database, made anew. */
+  static async start(name: string): Promise<TestServer> {
+    const admin = connect(DATABASE_URL!);
+    await admin.query(`drop database if exists ${name} with (force)`);
+    await admin.query(`create database ${name}`);
+    await admin.end();
+    const database = connect(DATABASE_URL!.replace(/\/\w+$/, `/${name}`));
+    database.on('error', () => undefined);
+    await migrate(database);
+    return new TestServer(database, await serve(database, pino({ level: 'silent' }), 0));
+  }
+
+  get port(): number {
+    return (this.#serving.server.address() as AddressInfo).port;
+  }
+
+  async stop(): Promise<void> {
+    await this.#serving.stop();
+    await this.database.end();
+  }
+
+  async ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> {
+    const raw = body instanceof Uint8Array;
+    const answer = await fetch(this.base + path, {
+      method,
+      headers,
+      body: body === undefined ? undefined : raw ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body),
+    });
+    const text = await answer.text();
+    return { status: answer.status, body: text ? JSON.parse(text) : null };
+  }
+
+  async makeProject(name: string): Promise<string> {
+    return (await this.ask('POST', '/projects', { name })).body.id;
+  }
+  async makeEffect(projectId: string, document: Effect): Promise<{ id: string; revision: number; head: string }> {
+    return (await this.ask('POST', `/projects/${projectId}/effects`, { document })).body;
+  }
+  async open(id: string): Promise<Opened> {
+    return (await this.ask('GET', `/effects/${id}`)).body;
+  }
+  /** Sends what was changed of an effect since it was opened. */
+  send(opened: Opened, changes: readonly Change[], id = randomUUID(), labels = ['change it']): Promise<Answer> {
+    const { revision, head } = opened;
+    return this.ask('POST', `/effects/${opened.id}/edits`, { id, revision, head, changes, labels });
+  }
+  /** Changes an effect as somebody does who has it open: now, or since they opened it. */
+  async change(
+    of: string | Opened,
+    recipe: (draft: Effect) => void,
+    labels?: string[],
+  ): Promise<Answer & { changed: Effect }> {
+    const opened = typeof of === 'string' ? await this.open(of) : of;
+    const draft = structuredCopy(opened.document);
+    recipe(draft);
+    const changes = diff(opened.document, draft);
+    const answer = await this.send(opened, changes, randomUUID(), labels);
+    return { ...answer, changed: apply(opened.document, changes) };
+  }
+  async count(table: string): Promise<number> {
+    return Number((await this.database.query(`select count(*) from ${table}`)).rows[0].count);
+  }
+}
