@@ -106,6 +106,50 @@ describe.skipIf(!DATABASE_URL)('saving', () => {
     expect(rows).toHaveLength(3);
   });
 
+  it('takes several in one go, the first of which it may have already, or none of them', async () => {
+    const opened = await server.open(id);
+    const [first, second] = [flame(), flame()];
+    rate('body', 44)(first);
+    rate('body', 45)(second);
+    second.layers = collectionOf([
+      ...second.layers.order.map((at) => [at, second.layers.byId[at]!] as const),
+      ['ash', newLayer('ash', 9)],
+    ]);
+    const edits = [
+      { id: randomUUID(), changes: diff(opened.document, first), labels: ['first'] },
+      { id: randomUUID(), changes: diff(first, second), labels: ['second'] },
+    ];
+    const { revision, head } = opened;
+    expect((await server.send(opened, edits[0]!.changes, edits[0]!.id)).status).toBe(200);
+    // Somebody else puts a layer in before the rest arrives.
+    await server.change(id, (draft) => {
+      draft.layers.order.push('glow');
+      draft.layers.byId['glow'] = newLayer('glow', 10);
+    });
+    const both = await server.ask('POST', `/effects/${id}/edits`, { revision, head, edits });
+    expect([both.status, both.body.revision]).toEqual([200, 4]);
+    const now = await seen();
+    expect(now.layers.order).toEqual(['body', 'sparks', 'ash', 'glow']);
+    expect(now.layers.byId['body']!.settings['births.rate'].base).toEqual({ kind: 'fixed', value: 45 });
+
+    const late = await server.open(id);
+    await server.change(id, rate('body', 50));
+    const sparks = structuredCopy(late.document);
+    rate('sparks', 3)(sparks);
+    const body = structuredCopy(sparks);
+    rate('body', 60)(body);
+    const refused = await server.ask('POST', `/effects/${id}/edits`, {
+      revision: late.revision,
+      head: late.head,
+      edits: [
+        { id: randomUUID(), changes: diff(late.document, sparks), labels: [] },
+        { id: randomUUID(), changes: diff(sparks, body), labels: [] },
+      ],
+    });
+    expect([refused.status, refused.body.taken]).toEqual([409, 0]);
+    expect((await server.open(id)).revision).toBe(5);
+  });
+
   it('takes many at once from one revision, each in its turn', async () => {
     const layers = Array.from({ length: 12 }, (_, n) => `layer${n}`);
     const many = newEffect('Many', 5);
@@ -156,9 +200,8 @@ describe.skipIf(!DATABASE_URL)('saving', () => {
     ['a list of thousands of letters', { labels: ['x'.repeat(5000)] }, 400, /./],
   ])('refuses %s with a sentence, and writes nothing', async (_, spoilt, status, sentence) => {
     const { revision, head } = await server.open(id);
-    const changes = [{ path: ['seed'], after: 6 }];
-    const whole = { id: randomUUID(), revision, head, changes, labels: [] };
-    const body = Object.keys(spoilt as object).length === 0 ? {} : { ...whole, ...(spoilt as object) };
+    const edit = { id: randomUUID(), changes: [{ path: ['seed'], after: 6 }], labels: [], ...(spoilt as object) };
+    const body = Object.keys(spoilt as object).length === 0 ? {} : { revision, head, edits: [edit] };
     const answer = await server.ask('POST', `/effects/${id}/edits`, body);
     expect(answer.status).toBe(status);
     expect(answer.body.sentence).toMatch(sentence);

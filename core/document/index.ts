@@ -1,4 +1,5 @@
 export * from './canonical.ts';
+export * from './changeWords.ts';
 export * from './channels.ts';
 export * from './collection.ts';
 export * from './concerns.ts';

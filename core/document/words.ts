@@ -320,9 +320,9 @@ function partName({ of, at }: FoundSetting, effect: Effect): string {
   return kind === 'front' ? `${effect.fronts.byId[id]?.name ?? 'front'}, ` : '';
 }
 
-/** Everything that was set, a line each: the effect, then its layers front to back. What is as it is by default is left out. */
-export function wordsOf(effect: Effect): SetLine[] {
-  const settings = settingsIn(effect).filter(isSet);
+/** Everything that was set, a line each: the effect, then its layers front to back. What is as it is by default is left out, unless all is asked for. */
+export function wordsOf(effect: Effect, which: 'set' | 'all' = 'set'): SetLine[] {
+  const settings = settingsIn(effect).filter((found) => which === 'all' || isSet(found));
   const lineOf = (found: FoundSetting, heading: string): SetLine => ({
     id: `${found.at}.${found.name}`,
     heading,

@@ -8,15 +8,20 @@ import { documentOf, textOf } from './memory.ts';
 import { keepRevision } from './revisions.ts';
 import { mustHaveAssets, standingOf, type Standing } from './store.ts';
 
-/** What somebody changed of an effect since a revision. */
+/** A change of an effect, as one step of its history. */
 export interface Edit {
   /** Made by who sends it: an edit that is sent twice is taken once. */
   readonly id: string;
-  readonly revision: number;
-  readonly head: string;
   readonly changes: readonly Change[];
   /** What was done, in words. */
   readonly labels: readonly string[];
+}
+
+/** What somebody made of an effect since a revision, one after another: each from what came of that before it. */
+export interface Edits {
+  readonly revision: number;
+  readonly head: string;
+  readonly edits: readonly Edit[];
 }
 
 /** What others changed since. */
@@ -58,22 +63,27 @@ async function editsSince(session: Session, id: string, revision: number, head: 
 const before = (current: Effect, edits: readonly Past[]): Effect =>
   edits.reduce((document, { changes }) => apply(document, inverted(JSON.parse(changes) as Change[])), current);
 
-const byOthers = (edits: readonly Past[], own: string) => {
-  const others = edits.filter(({ id }) => id !== own);
+const byOthers = (edits: readonly Past[], own: ReadonlySet<string>) => {
+  const others = edits.filter(({ id }) => !own.has(id));
   return {
     by: [...new Set(others.map(({ author }) => author))],
     labels: others.flatMap(({ labels }) => labels).slice(0, 20),
   };
 };
 
-/** Refuses what was made from a revision that is not known, or does not go with what came since; nothing is lost by it. */
+type Now = Standing & { readonly document: Effect };
+
+/**
+ * Refuses what was made from a revision that is not known, or does not go with what came since; nothing is lost by it.
+ * @param taken how many of the edits had been taken before.
+ */
 const clash = (
-  standing: Standing,
-  document: Effect,
+  { revision, head, document }: Now,
   theirs: readonly Change[] | null,
   why: string,
-  by: readonly string[],
-) => new Refusal(409, 'clash', why, { revision: standing.revision, head: standing.head, document, theirs, by });
+  by: readonly string[] = [],
+  taken = 0,
+) => new Refusal(409, 'clash', why, { revision, head, document, theirs, by, taken });
 
 const UNKNOWN =
   'This was made from a version of the effect that the server does not know: both are kept, choose which to go on with.';
@@ -82,76 +92,74 @@ const SAME_THING = 'Somebody else changed the same thing: choose which to keep.'
 /** What others changed since a revision. */
 export async function changedSince(session: Session, id: string, revision: number, head: string): Promise<Since> {
   const standing = await standingOf(session, id);
-  const { revision: now, head: nowHead } = standing;
-  if (head === nowHead) return { revision: now, head, theirs: [], by: [], labels: [] };
-  const current = await documentOf(session, id, nowHead);
+  const at = { revision: standing.revision, head: standing.head };
+  if (head === standing.head) return { ...at, theirs: [], by: [], labels: [] };
+  const document = await documentOf(session, id, standing.head);
   const edits = await editsSince(session, id, revision, head);
-  if (!edits) throw clash(standing, current, null, UNKNOWN, []);
-  return { revision: now, head: nowHead, theirs: diff(before(current, edits), current), ...byOthers(edits, '') };
+  if (!edits) throw clash({ ...standing, document }, null, UNKNOWN);
+  return { ...at, theirs: diff(before(document, edits), document), ...byOthers(edits, new Set()) };
 }
 
 /**
- * Takes an edit, once: what was made from where the effect stands is written; what comes late is merged with what came
- * since; what clashes with that is refused, with what stands now. To be run in one transaction.
+ * Takes edits, each once: what was made from where the effect stands is written; what comes late is merged with what came
+ * since; if any clashes with that, none is taken, and what stands now is told. To be run in one transaction.
  */
-export async function takeEdit(session: Session, id: string, edit: Edit, author: string): Promise<Taken> {
+export async function takeEdits(session: Session, id: string, sent: Edits, author: string): Promise<Taken> {
   const standing = await standingOf(session, id, 'for update');
-  const current = await documentOf(session, id, standing.head);
+  const start: Now = { ...standing, document: await documentOf(session, id, standing.head) };
+  const past = standing.head === sent.head ? [] : await editsSince(session, id, sent.revision, sent.head);
+  if (!past) throw clash(start, null, UNKNOWN);
+  const known = new Set(past.map((edit) => edit.id));
+  const taken = sent.edits.filter((edit) => known.has(edit.id));
+  const others = byOthers(past, new Set(taken.map((edit) => edit.id)));
+  // What whoever sent it sees: what stood there then, with their own edits and nobody else's.
+  const from = taken.reduce((document, { changes }) => apply(document, changes), before(start.document, past));
+  const refused = (why: string) => clash(start, diff(from, start.document), why, others.by, taken.length);
+
   const written: Written = new Map();
-  if (standing.head === edit.head) {
-    const made = checked(current, apply(current, edit.changes));
-    const now = await write(session, standing, current, made, edit, author, written);
-    return { ...now, theirs: [], by: [], labels: [], written };
+  let [now, seen] = [start, from];
+  for (const edit of sent.edits.slice(taken.length)) {
+    const theirs = diff(seen, now.document);
+    const { document, clashes } =
+      theirs.length > 0
+        ? merged(now.document, theirs, edit.changes)
+        : { document: apply(now.document, edit.changes), clashes: [] };
+    if (clashes.length > 0) throw refused(SAME_THING);
+    const made = theirs.length > 0 ? fitting(now.document, document, refused) : checked(now.document, document);
+    seen = theirs.length > 0 ? apply(seen, edit.changes) : made;
+    now = await write(session, now, made, edit, author, written);
   }
-  const edits = await editsSince(session, id, edit.revision, edit.head);
-  if (!edits) throw clash(standing, current, null, UNKNOWN, []);
-  const from = before(current, edits);
-  const seen = apply(from, edit.changes);
-  const others = byOthers(edits, edit.id);
-  if (edits.some((past) => past.id === edit.id))
-    return { revision: standing.revision, head: standing.head, theirs: diff(seen, current), ...others, written };
-  const theirs = diff(from, current);
-  const { document, clashes } = merged(current, theirs, edit.changes);
-  if (clashes.length > 0) throw clash(standing, current, theirs, SAME_THING, others.by);
-  const made = fitting(standing, current, document, theirs, others.by);
-  const now = await write(session, standing, current, made, edit, author, written);
-  return { ...now, theirs: diff(seen, made), ...others, written };
+  const { revision, head } = now;
+  return { revision, head, theirs: diff(seen, now.document), ...others, written };
 }
 
 const checked = (current: Effect, made: Effect): Effect => (made === current ? current : parseChanged(current, made));
 
 /** Two changes that are right each by itself may be wrong together. */
-function fitting(
-  standing: Standing,
-  current: Effect,
-  made: Effect,
-  theirs: readonly Change[],
-  by: readonly string[],
-): Effect {
+function fitting(current: Effect, made: Effect, refused: (why: string) => Refusal): Effect {
   try {
     return checked(current, made);
   } catch (error) {
     if (!(error instanceof DocumentError)) throw error;
-    throw clash(standing, current, theirs, `This does not go with what somebody else changed: ${error.message}.`, by);
+    throw refused(`This does not go with what somebody else changed: ${error.message}.`);
   }
 }
 
 type Written = Map<string, { head: string; revision: number; document: Effect }>;
 
-/** Writes an effect over, and lets whoever hangs on it follow. */
+/** Writes an effect over, and lets whoever hangs on it follow. Returns where it stands then. */
 async function write(
   session: Session,
-  standing: Standing,
-  current: Effect,
+  now: Now,
   made: Effect,
   { id: head, labels }: Pick<Edit, 'id' | 'labels'>,
   author: string,
   written: Written,
-): Promise<{ revision: number; head: string }> {
-  const { id, projectId } = standing;
+): Promise<Now> {
+  const { id, projectId, document: current } = now;
   const changes = diff(current, made);
-  if (changes.length === 0) return { revision: standing.revision, head: standing.head };
-  const revision = standing.revision + 1;
+  if (changes.length === 0) return now;
+  const revision = now.revision + 1;
   await mustHaveAssets(session, projectId, made, current);
   if (made.groups !== current.groups) {
     await mustNotHoldItself(session, id, made);
@@ -165,7 +173,7 @@ async function write(
   );
   written.set(id, { head, revision, document: made });
   await letFollow(session, id, current, made, author, written);
-  return { revision, head };
+  return { ...now, revision, head, document: made };
 }
 
 /** Lets whoever hangs on an effect that was written over go with what was changed in it, and whoever hangs on them: its siblings, and effects it is linked into. */
@@ -180,9 +188,9 @@ async function letFollow(
   const follow = async (ids: readonly { id: string }[], change: (own: Effect) => Effect) => {
     for (const { id: other } of ids) {
       const standing = await standingOf(session, other, 'for update');
-      const current = await documentOf(session, other, standing.head);
+      const document = await documentOf(session, other, standing.head);
       const edit = { id: randomUUID(), labels: [`follow ${is.name}`] };
-      await write(session, standing, current, change(current), edit, author, written);
+      await write(session, { ...standing, document }, change(document), edit, author, written);
     }
   };
   const siblings = 'select id from effects where sibling_of = $1 and deleted_at is null order by id';

@@ -2,7 +2,7 @@ import { readPicture } from '@jinx/core/formats';
 import { z } from 'zod';
 import { bytesOf, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
-import { addSibling, changedSince, kinOf, letSiblingGo, loadEffect, remember, takeEdit } from '../effects/index.ts';
+import { addSibling, changedSince, kinOf, letSiblingGo, loadEffect, remember, takeEdits } from '../effects/index.ts';
 import { notFound, Refusal } from '../errors.ts';
 import { nameOf } from './names.ts';
 import type { Route } from './route.ts';
@@ -21,10 +21,13 @@ const changeSchema = z.strictObject({
 });
 const editSchema = z.strictObject({
   id: z.uuid(),
-  revision: z.number().int().min(1),
-  head: z.uuid(),
   changes: z.array(changeSchema).min(1).max(20_000),
   labels: z.array(z.string().max(200)).max(100),
+});
+const editsSchema = z.strictObject({
+  revision: z.number().int().min(1),
+  head: z.uuid(),
+  edits: z.array(editSchema).min(1).max(16),
 });
 
 export const EFFECTS: readonly Route[] = [
@@ -41,9 +44,9 @@ export const EFFECTS: readonly Route[] = [
     path: '/effects/:id/edits',
     about: 'effect',
     answer: async ({ house, context, id, author }) => {
-      const edit = await jsonOf(context, editSchema);
+      const edits = await jsonOf(context, editsSchema);
       const { written, ...taken } = await inTransaction(house.database, (session) =>
-        takeEdit(session, id, edit, author),
+        takeEdits(session, id, edits, author),
       );
       for (const [effectId, { head, revision, document }] of written) {
         remember(head, document);

@@ -77,7 +77,7 @@ export class TestServer {
   /** Sends what was changed of an effect since it was opened. */
   send(opened: Opened, changes: readonly Change[], id = randomUUID(), labels = ['change it']): Promise<Answer> {
     const { revision, head } = opened;
-    return this.ask('POST', `/effects/${opened.id}/edits`, { id, revision, head, changes, labels });
+    return this.ask('POST', `/effects/${opened.id}/edits`, { revision, head, edits: [{ id, changes, labels }] });
   }
   /** Changes an effect as somebody does who has it open: now, or since they opened it. */
   async change(

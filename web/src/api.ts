@@ -1,4 +1,4 @@
-import type { Effect, SetLine } from '@jinx/core/document';
+import type { Change, Effect, SetLine } from '@jinx/core/document';
 
 /** An answer from the server that is not what was asked for. */
 export class ApiError extends Error {
@@ -90,15 +90,46 @@ export interface EffectKin {
   readonly id: string;
   readonly name: string;
 }
-/** An effect as it was, kept when it was saved over. */
+/** An effect as it was at a revision, or is. */
 export interface Revision {
   readonly revision: number;
-  readonly keptAt: string;
+  readonly savedAt: string;
+  /** Who made it, where people sign in. */
+  readonly by: string;
+  readonly name: string | null;
+  /** What was done since the revision before it in the list, in words, the latest last. */
+  readonly labels: readonly string[];
 }
-export interface StoredEffect {
+/** Where an effect stands: its revision, and the id of the edit that made it. */
+export interface Standing {
+  readonly revision: number;
+  readonly head: string;
+}
+/** What others changed of an effect since a revision. */
+export interface Since extends Standing {
+  readonly theirs: readonly Change[];
+  readonly by: readonly string[];
+  /** What they did, in words. */
+  readonly labels: readonly string[];
+}
+/** A state of an effect that was put by. */
+export interface KeptState {
+  readonly id: string;
+  readonly name: string;
+  readonly keptAt: string;
+  readonly by: string;
+  readonly seconds: number;
+  readonly hasPicture: boolean;
+}
+/** Something that was deleted and can be brought back. */
+export interface Deleted {
+  readonly id: string;
+  readonly name: string;
+  readonly deletedAt: string;
+}
+export interface StoredEffect extends Standing {
   readonly id: string;
   readonly projectId: string;
-  readonly revision: number;
   readonly document: Effect;
   readonly siblingOf: EffectKin | null;
   readonly siblings: readonly EffectKin[];
@@ -115,13 +146,53 @@ export const api = {
   addEffect: (projectId: string, document: Effect) =>
     json<Pick<StoredEffect, 'id' | 'revision'>>('POST', `/projects/${projectId}/effects`, { document }),
   effect: (id: string) => json<StoredEffect>('GET', `/effects/${id}`),
-  saveEffect: (id: string, revision: number, document: Effect) =>
-    json<{ revision: number }>('PUT', `/effects/${id}`, { revision, document }),
+  sendEdits: (
+    id: string,
+    { revision, head }: Standing,
+    edits: readonly {
+      readonly id: string;
+      readonly changes: readonly Change[];
+      readonly labels: readonly string[];
+    }[],
+  ) =>
+    json<Since>('POST', `/effects/${id}/edits`, {
+      revision,
+      head,
+      edits: edits.map((edit) => ({
+        id: edit.id,
+        changes: edit.changes,
+        labels: edit.labels.map((label) => label.slice(0, 200)),
+      })),
+    }),
+  since: (id: string, { revision, head }: Standing) =>
+    json<Since>('GET', `/effects/${id}/edits?revision=${revision}&head=${head}`),
   addSibling: (id: string, name: string) => json<{ id: string }>('POST', `/effects/${id}/siblings`, { name }),
   letSiblingGo: (id: string) => json<void>('DELETE', `/effects/${id}/sibling`),
   revisions: (id: string) => json<Revision[]>('GET', `/effects/${id}/revisions`),
   revision: (id: string, revision: number) =>
     json<{ document: Effect }>('GET', `/effects/${id}/revisions/${revision}`),
+  nameRevision: (id: string, revision: number, name: string | null) =>
+    json<void>('PATCH', `/effects/${id}/revisions/${revision}`, { name }),
+  tray: (id: string) => json<KeptState[]>('GET', `/effects/${id}/tray`),
+  /** @param body a state as `keeping/tray.ts` writes it out. */
+  putBy: async (id: string, body: string) =>
+    void (await ask('POST', `/effects/${id}/tray`, body, { 'Content-Type': 'application/json' })),
+  keptState: (id: string) => json<{ document: Effect }>('GET', `/tray/${id}`),
+  keptPictureAddress: (id: string) => `/api/tray/${id}/picture`,
+  renameKept: (id: string, name: string) => json<void>('PATCH', `/tray/${id}`, { name }),
+  deleteKept: (id: string) => json<void>('DELETE', `/tray/${id}`),
+  restoreKept: (id: string) => json<void>('POST', `/tray/${id}/restore`),
+  deletedProjects: () => json<Deleted[]>('GET', '/deleted'),
+  deleted: (projectId: string) =>
+    json<{ effects: Deleted[]; assets: (AssetSummary & { deletedAt: string })[] }>(
+      'GET',
+      `/projects/${projectId}/deleted`,
+    ),
+  restoreProject: (id: string) => json<void>('POST', `/projects/${id}/restore`),
+  restoreEffect: (id: string) => json<void>('POST', `/effects/${id}/restore`),
+  deleteAsset: (projectId: string, hash: string) => json<void>('DELETE', `/projects/${projectId}/assets/${hash}`),
+  restoreAsset: (projectId: string, hash: string) =>
+    json<void>('POST', `/projects/${projectId}/assets/${hash}/restore`),
   deleteEffect: (id: string) => json<void>('DELETE', `/effects/${id}`),
   starts: () => json<Start[]>('GET', '/starts'),
   begin: (projectId: string, start: string, name: string) =>

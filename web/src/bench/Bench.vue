@@ -23,6 +23,11 @@ import { provideOther } from './compare/other';
 import OtherStage from './compare/OtherStage.vue';
 import Reference from './compare/Reference.vue';
 import FindingsLine from './FindingsLine.vue';
+import ClashNotice from './history/ClashNotice.vue';
+import History from './history/History.vue';
+import Tray from './history/Tray.vue';
+import { useOthers } from './history/useOthers';
+import { putStateBy } from './history/putStateBy';
 import { useFindings } from './useFindings';
 import { useKeys } from './keys';
 import { useHistory } from './livingHistory';
@@ -36,13 +41,13 @@ import StageBar from './StageBar.vue';
 import { showPicture } from './pictures';
 import { placeThing } from './things';
 import StageView from './StageView.vue';
-import StaleNotice from './StaleNotice.vue';
 import Transport from './Transport.vue';
 import { keyInstants } from './views';
 import ViewLegend from './ViewLegend.vue';
 
 /** One effect on the bench. */
 const props = defineProps<{ id: string }>();
+const { others } = useOthers(props.id);
 const router = useRouter();
 const store = useEffectStore();
 const saving = useSavingStore();
@@ -127,8 +132,7 @@ async function open(): Promise<void> {
     isReady.value = true;
     await engine.load(store.effect!, budget.value);
     engine.play();
-    if (hadDraft)
-      void message.info('Work from this machine that had not been saved was taken up. Undo leaves it out.', 6);
+    if (hadDraft) void message.info('What a closed window had not saved was taken up. History tells what it was.', 6);
   } catch (error) {
     tell(error);
     if (error instanceof ApiError && error.status === 404) void router.replace('/');
@@ -151,7 +155,7 @@ async function setBudget(value: number): Promise<void> {
   }
 }
 watch(
-  () => store.refusal,
+  () => store.told,
   (refused) => refused && void message.info({ content: refused.sentence, key: 'refusal' }),
 );
 watch(engine.failure, (sentence) => sentence && void message.error(sentence, 0));
@@ -211,6 +215,16 @@ function dropOnChapter(event: DragEvent): void {
   if (file) void dropFile(file);
 }
 
+/** Puts the present state by, with its picture, without leaving the work. */
+async function keepState(): Promise<void> {
+  try {
+    await putStateBy(engine, store.id, store.effect!);
+    void message.success({ content: 'Kept in the tray.', key: 'tray' });
+  } catch (error) {
+    tell(error);
+  }
+}
+
 /** Whether any layer listens for strikes. */
 const hasHits = computed(() =>
   listed(store.effect?.layers ?? emptyCollection<Layer>()).some(({ item }) => item.source.kind === 'hits'),
@@ -228,6 +242,7 @@ useKeys({
   c: () => (showGuides.value = !showGuides.value),
   g: () => pickOne(engine, probe),
   p: () => pickOne(engine, probe, 'pixel'),
+  t: () => void keepState(),
   '?': () => transport.value?.showKeys(),
   r: () => (isRaw.value = !isRaw.value),
   d: () => (isDim.value = !isDim.value),
@@ -241,7 +256,7 @@ useKeys({
 
 <template>
   <div class="bench">
-    <BenchTop v-model:below="below" :project-name="projectName" />
+    <BenchTop v-model:below="below" :project-name="projectName" :others="others" />
     <template v-if="isReady && store.effect">
       <div class="upper" :style="{ '--stages': besides + 1 }">
         <StageView
@@ -297,10 +312,12 @@ useKeys({
       <OverTime v-else-if="below === 'time'" :history="history" :budget="budget" />
       <InWords v-else-if="below === 'words'" />
       <Compared v-else-if="below === 'compared'" :view="seen" :budget="budget" />
-      <ContactSheet v-else :view="seen" :budget="budget" />
+      <ContactSheet v-else-if="below === 'sheet'" :view="seen" :budget="budget" />
+      <History v-else-if="below === 'history'" />
+      <Tray v-else />
     </template>
     <p v-else class="quiet opening">Opening…</p>
-    <StaleNotice />
+    <ClashNotice />
   </div>
 </template>
 

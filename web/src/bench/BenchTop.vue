@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { message } from 'ant-design-vue';
-import { computed } from 'vue';
 import { handOver } from '../handOver';
+import type { Other } from '../keeping/live';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
 import type { Below } from './bench';
+import { useSavingWords } from './savingWords';
 import TextField from './TextField.vue';
 
-defineProps<{ projectName: string; below: Below }>();
+defineProps<{ projectName: string; below: Below; others: readonly Other[] }>();
 const emit = defineEmits<{ 'update:below': [below: Below] }>();
 const BELOW: readonly { value: Below; text: string; title: string }[] = [
   { value: 'rulers', text: 'Rulers', title: 'Layers along the effect’s time and a particle’s age' },
@@ -17,25 +18,21 @@ const BELOW: readonly { value: Below; text: string; title: string }[] = [
   { value: 'words', text: 'In words', title: 'Everything that is set, on one page' },
   { value: 'compared', text: 'Compared', title: 'What is not the same in another effect, in words and pictures' },
   { value: 'sheet', text: 'Instants', title: 'A contact sheet: many instants at once' },
+  { value: 'history', text: 'History', title: 'What was done since it was opened, and how it was before' },
+  { value: 'tray', text: 'Tray', title: 'States that were put by with T' },
 ];
 const store = useEffectStore();
 const saving = useSavingStore();
-const WORDS = {
-  saved: 'Saved',
-  waiting: 'Not saved yet',
-  saving: 'Saving…',
-  offline: 'Not saved: no answer, trying again',
-  stale: 'Not saved: changed elsewhere',
-  refused: 'Not saved',
-} as const;
-const word = computed(() => {
-  if (saving.state === 'refused') return `Not saved: ${saving.sentence}`;
-  const isUnsafe = !saving.isKeptHere && (saving.state === 'waiting' || saving.state === 'offline');
-  return WORDS[saving.state] + (isUnsafe ? '. This browser keeps nothing: leave the page open' : '');
-});
+const { word, isBad } = useSavingWords();
 function rename(text: string): void {
   const name = text.trim().slice(0, 80);
   if (name) store.change('rename the effect', (draft) => (draft.name = name));
+}
+/** Who else has it open; without names, how many windows. */
+function othersWords(others: readonly Other[]): string {
+  const names = [...new Set(others.map(({ name }) => name).filter(Boolean))];
+  if (names.length > 0) return `Also here: ${names.join(', ')}`;
+  return others.length === 1 ? 'Also open in another window' : `Also open in ${others.length} windows`;
 }
 /** Saves first, so that what is handed over is what is seen. */
 async function give(): Promise<void> {
@@ -80,13 +77,14 @@ async function give(): Promise<void> {
     </div>
     <span class="space"></span>
     <span
-      class="state"
-      :class="{ bad: ['offline', 'stale', 'refused'].includes(saving.state) }"
+      v-if="others.length"
+      class="others"
       role="status"
-      data-saving
-      :data-state="saving.state"
-      >{{ word }}</span
+      data-others
+      title="What you and they change is merged; where you change the same thing, you are asked"
+      >{{ othersWords(others) }}</span
     >
+    <span class="state" :class="{ bad: isBad }" role="status" data-saving :data-state="saving.state">{{ word }}</span>
     <button
       type="button"
       class="plain"
@@ -144,6 +142,9 @@ async function give(): Promise<void> {
 }
 .state {
   color: var(--soft);
+}
+.others {
+  color: var(--accent);
 }
 .bad {
   color: var(--warn);

@@ -18,7 +18,7 @@ export const BRING: InjectionKey<(file: File) => Promise<AssetSummary | null>> =
 export const ASSETS: InjectionKey<Readonly<Ref<readonly AssetSummary[]>>> = Symbol('assets');
 
 /** What may stand below the stage. */
-export type Below = 'rulers' | 'living' | 'time' | 'words' | 'compared' | 'sheet';
+export type Below = 'rulers' | 'living' | 'time' | 'words' | 'compared' | 'sheet' | 'history' | 'tray';
 
 /** What stands below the stage now. */
 export const BELOW: InjectionKey<Ref<Below>> = Symbol('below');

@@ -15,6 +15,7 @@ export const KEY_WORDS = [
   ['K', 'key the chosen handle at this instant'],
   ['arrows on a handle', 'nudge it; Page Up, Page Down for z'],
   ['Enter', 'frame the figure'],
+  ['T', 'keep the present state in the tray, with its picture'],
   ['?', 'this list'],
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'redo'],

@@ -14,7 +14,7 @@ beforeEach(() => {
     ['lamp', standing],
     ['motes', newLayer('Motes', 5)],
   ]);
-  store.open({ id: 'x', projectId: 'p', revision: 1, document, siblingOf: null, siblings: [] });
+  store.open({ id: 'x', projectId: 'p', revision: 1, head: 'h', document, siblingOf: null, siblings: [] });
 });
 const size = () => (store.chosen!.settings['life.size'].base as { value: number }).value;
 const resize = (value: number, gesture: string | null = null) =>
@@ -95,7 +95,7 @@ describe('the effect on the bench', () => {
     store.changeLayer('lock', (layer) => (layer.locked = true), null, 'lamp');
     set(4);
     expect([glow('motes'), glow('lamp')]).toEqual([{ kind: 'fixed', value: 4 }, before[1]]);
-    expect(store.refusal).toBeNull();
+    expect(store.told).toBeNull();
   });
 
   it('refuses, in a sentence, what would change a locked layer or take it away; it may be hidden and unlocked', () => {
@@ -103,7 +103,7 @@ describe('the effect on the bench', () => {
     const locked = store.effect;
     resize(0.9);
     expect(store.effect).toBe(locked);
-    expect(store.refusal!.sentence).toContain('Motes is locked');
+    expect(store.told!.sentence).toContain('Motes is locked');
     store.change('delete', (draft) => (draft.layers = collectionOf([['lamp', draft.layers.byId['lamp']!]])));
     expect(store.effect).toBe(locked);
     store.changeLayer('hide', (layer) => (layer.hidden = true));

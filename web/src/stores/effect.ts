@@ -1,12 +1,23 @@
-import { apply, diff, inverted, newId, type Change, type Effect, type Layer } from '@jinx/core/document';
-import type { ChapterName } from '@jinx/core/editing';
+import {
+  apply,
+  canonicalText,
+  diff,
+  DocumentError,
+  inverted,
+  newId,
+  parseEffect,
+  type Change,
+  type Effect,
+  type Layer,
+} from '@jinx/core/document';
+import { applyOver, type ChapterName } from '@jinx/core/editing';
 import { produce } from 'immer';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import type { StoredEffect } from '../api';
 
 /** One step of undo: what was changed, under a name people read. */
-interface Entry {
+export interface Entry {
   readonly label: string;
   readonly changes: readonly Change[];
   /** Set while a drag goes on: its many small changes are one step. */
@@ -23,22 +34,27 @@ const lockedLayerOf = (before: Effect, changes: readonly Change[]): string | und
       part === 'layers' && id !== undefined && before.layers.byId[id]?.locked && !FREE_OF_LOCK.includes(field),
   )?.path[2];
 
+/** Whether what a change leads away from is no longer what stands there. Orders are laid over each other. */
+function isOthers(document: Effect, { path, before }: Change): boolean {
+  const now = path.reduce<unknown>((value, name) => (value as Record<string, unknown> | undefined)?.[name], document);
+  return path[path.length - 1] !== 'order' && canonicalText(now ?? null) !== canonicalText(before ?? null);
+}
+
 export const random32 = (): number => crypto.getRandomValues(new Uint32Array(1))[0]!;
 
 /** The effect on the bench: its document, what is chosen, and the way back. */
 export const useEffectStore = defineStore('effect', () => {
   const id = ref('');
   const projectId = ref('');
-  const revision = ref(0);
   const effect = shallowRef<Effect | null>(null);
   /** The document as it was opened. */
   const opened = shallowRef<Effect | null>(null);
   /** The layer whose chapters are shown, and others that are edited with it. */
   const primaryId = ref('');
   const besideIds = ref<readonly string[]>([]);
-  /** What the page at the right is about: the chosen layers, a group, the effect as a whole, or one particle. */
   /** Whom it keeps what it does not change of, and who does so of it. */
   const kin = shallowRef<Pick<StoredEffect, 'siblingOf' | 'siblings'>>({ siblingOf: null, siblings: [] });
+  /** What the page at the right is about: the chosen layers, a group, the effect as a whole, or one particle. */
   const page = ref<'layers' | 'group' | 'effect' | 'probe' | 'pixel'>('layers');
   const shownGroupId = ref('');
   /** The chapter of the chosen layers that is open. */
@@ -47,6 +63,10 @@ export const useEffectStore = defineStore('effect', () => {
   const lifeLine = ref('life.size');
   const past = shallowRef<Entry[]>([]);
   const future = shallowRef<Entry[]>([]);
+  /** What was done and not sent yet, in words. */
+  let labels: string[] = [];
+  /** Whether somebody else's changes were taken in: what was done here may no longer be undone as it was done. */
+  let hasOthers = false;
 
   const chosenId = computed({ get: () => primaryId.value, set: (layerId: string) => choose([layerId]) });
   const chosenIds = computed<readonly string[]>(() =>
@@ -70,7 +90,6 @@ export const useEffectStore = defineStore('effect', () => {
   function open(stored: StoredEffect): void {
     id.value = stored.id;
     projectId.value = stored.projectId;
-    revision.value = stored.revision;
     effect.value = stored.document;
     opened.value = stored.document;
     kin.value = { siblingOf: stored.siblingOf, siblings: stored.siblings };
@@ -85,6 +104,22 @@ export const useEffectStore = defineStore('effect', () => {
     ]);
     past.value = [];
     future.value = [];
+    labels = [];
+    hasOthers = false;
+  }
+
+  /** Goes on with what came of somebody else's changes and one's own; what was done here can still be undone. */
+  function takeIn(document: Effect): void {
+    hasOthers = true;
+    effect.value = document;
+    keepChoice();
+  }
+
+  /** What was done since this was last asked, in words. */
+  function takeLabels(): string[] {
+    const taken = labels;
+    labels = [];
+    return taken;
   }
 
   /** Changes the document by `recipe`, which may write into its draft; what it leaves alone is shared with the old one. Changes of one `gesture` in a row are one step of undo. */
@@ -102,6 +137,7 @@ export const useEffectStore = defineStore('effect', () => {
       past.value = [...past.value.slice(0, -1), { label, changes: diff(start, after), gesture }];
     } else past.value = [...past.value, { label, changes, gesture }];
     future.value = [];
+    labels.push(label);
     effect.value = after;
     keepChoice();
   }
@@ -136,11 +172,11 @@ export const useEffectStore = defineStore('effect', () => {
     );
   }
 
-  /** Why the last change was not made, for people; each time anew. */
-  const refusal = shallowRef<{ readonly sentence: string } | null>(null);
+  /** What there is to say of the last change, as why it was not made; each time anew. */
+  const told = shallowRef<{ readonly sentence: string } | null>(null);
   function tellLocked(layerId: string): void {
     const name = effect.value?.layers.byId[layerId]?.name;
-    if (name) refusal.value = { sentence: `${name} is locked. Unlock it in its row to change it.` };
+    if (name) told.value = { sentence: `${name} is locked. Unlock it in its row to change it.` };
   }
 
   /** Ends a drag: the next change is a step of its own. */
@@ -159,22 +195,38 @@ export const useEffectStore = defineStore('effect', () => {
     [primaryId.value, besideIds.value] = [kept[0] ?? layers.order[0] ?? '', kept.slice(1)];
   }
 
+  /** Takes a step of undo or redo. Returns whether it could: others may have taken away what it changed. */
+  function step(label: string, changes: readonly Change[]): boolean {
+    const before = effect.value!;
+    try {
+      const after = applyOver(before, changes);
+      if (hasOthers) parseEffect(after);
+      if (hasOthers && changes.some((change) => isOthers(before, change)))
+        told.value = { sentence: `${label}: what somebody else had changed there since went with it.` };
+      labels.push(label);
+      effect.value = after;
+      keepChoice();
+      return true;
+    } catch (error) {
+      if (!(error instanceof DocumentError)) throw error;
+      told.value = { sentence: `${label} is not possible: somebody else took away what it is about.` };
+      return false;
+    }
+  }
+
   function undo(): void {
     const entry = past.value[past.value.length - 1];
     if (!entry || !effect.value) return;
-    effect.value = apply(effect.value, inverted(entry.changes));
     past.value = past.value.slice(0, -1);
-    future.value = [...future.value, { ...entry, gesture: null }];
-    keepChoice();
+    if (step(`undo: ${entry.label}`, inverted(entry.changes)))
+      future.value = [...future.value, { ...entry, gesture: null }];
   }
 
   function redo(): void {
     const entry = future.value[future.value.length - 1];
     if (!entry || !effect.value) return;
-    effect.value = apply(effect.value, entry.changes);
     future.value = future.value.slice(0, -1);
-    past.value = [...past.value, entry];
-    keepChoice();
+    if (step(`redo: ${entry.label}`, entry.changes)) past.value = [...past.value, entry];
   }
 
   const undoLabel = computed(() => past.value[past.value.length - 1]?.label ?? '');
@@ -183,7 +235,6 @@ export const useEffectStore = defineStore('effect', () => {
   return {
     id,
     projectId,
-    revision,
     effect,
     opened,
     chosenId,
@@ -197,15 +248,18 @@ export const useEffectStore = defineStore('effect', () => {
     choose,
     chooseGroup,
     openIds,
-    refusal,
+    told,
     changeLayers,
     past,
+    future,
     undoLabel,
     redoLabel,
     open,
     change,
     changeLayer,
     endGesture,
+    takeIn,
+    takeLabels,
     undo,
     redo,
     newId: () => newId(random32),

@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { differencesOf, sectionsOf, wordsOf, type Effect } from '@jinx/core/document';
+import { differencesOf, sectionsOf, wordsOf } from '@jinx/core/document';
 import { takable, takeLine } from '@jinx/core/editing';
 import { computed, onMounted, shallowRef } from 'vue';
-import { api, type EffectSummary, type Revision } from '../../api';
+import { api, type EffectSummary, type KeptState, type Revision } from '../../api';
 import type { View } from '../../engine/view';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
 import { when } from '../../when';
+import { chosenOther, revisionChoice, stateChoice } from './choice';
 import { useOther, type Pictures } from './other';
 import SiblingWall from './SiblingWall.vue';
 
@@ -21,12 +22,17 @@ const PICTURES: readonly { readonly value: Pictures; readonly text: string; read
   { value: 'wipe', text: 'one over the other', title: 'The other laid over, up to a border that can be dragged' },
 ];
 const revisions = shallowRef<readonly Revision[]>([]);
+const states = shallowRef<readonly KeptState[]>([]);
 onMounted(async () => {
   if (choice.value && !other.value) void load(choice.value);
   try {
-    const [project, kept] = await Promise.all([api.project(store.projectId), api.revisions(store.id)]);
+    const [project, kept, tray] = await Promise.all([
+      api.project(store.projectId),
+      api.revisions(store.id),
+      api.tray(store.id),
+    ]);
     effects.value = project.effects.filter(({ id }) => id !== store.id);
-    revisions.value = kept;
+    [revisions.value, states.value] = [kept, tray];
   } catch (error) {
     tell(error);
   }
@@ -37,26 +43,12 @@ const kin = computed(() => {
   return [...(siblingOf ? [siblingOf] : []), ...siblings];
 });
 const strangers = computed(() => effects.value.filter(({ id }) => !kin.value.some((one) => one.id === id)));
-const REVISION = 'revision ';
-
-/** The effect of a choice, and how it is called. */
-async function chosen(of: string): Promise<{ document: Effect; name: string }> {
-  if (of === 'opened') return { document: store.opened!, name: 'as it was opened' };
-  if (of === 'now') return { document: store.effect!, name: 'as it was just now' };
-  if (!of.startsWith(REVISION)) {
-    const { document } = await api.effect(of);
-    return { document, name: document.name };
-  }
-  const number = Number(of.slice(REVISION.length));
-  const { document } = await api.revision(store.id, number);
-  return { document, name: `as it was at revision ${number}` };
-}
 async function load(of: string): Promise<void> {
   choice.value = of;
   other.value = null;
   if (of === '') return void (pictures.value = 'one');
   try {
-    const found = await chosen(of);
+    const found = await chosenOther(of, store);
     if (choice.value === of) [other.value, name.value] = [found.document, found.name];
   } catch (error) {
     tell(error);
@@ -87,8 +79,17 @@ const take = (id: string, what: string) =>
             <option v-for="effect in kin" :key="effect.id" :value="effect.id">{{ effect.name }}</option>
           </optgroup>
           <optgroup v-if="revisions.length" label="itself, as it was saved">
-            <option v-for="{ revision, keptAt } in revisions" :key="revision" :value="`${REVISION}${revision}`">
-              until {{ when(keptAt) }}, revision {{ revision }}
+            <option
+              v-for="{ revision, savedAt, name: called } in revisions"
+              :key="revision"
+              :value="revisionChoice(revision)"
+            >
+              {{ called ?? when(savedAt) }}, revision {{ revision }}
+            </option>
+          </optgroup>
+          <optgroup v-if="states.length" label="itself, as it was put by">
+            <option v-for="state in states" :key="state.id" :value="stateChoice(state.id)">
+              {{ state.name }}, {{ when(state.keptAt) }}
             </option>
           </optgroup>
           <optgroup label="others of the project">

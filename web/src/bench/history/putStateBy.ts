@@ -1,0 +1,22 @@
+import type { Effect } from '@jinx/core/document';
+import type { Engine } from '../../engine/engine';
+import { putBy } from '../../keeping/tray';
+import { plainNumber } from '../format';
+
+const [WIDTH, HEIGHT] = [400, 250];
+
+/** Puts a state by with the picture the stage shows of it. */
+export async function putStateBy(engine: Engine, id: string, effect: Effect): Promise<void> {
+  const seconds = engine.state.sheetTime;
+  const picture = await pictureNow(engine);
+  await putBy(id, effect, `${effect.name} at ${plainNumber(seconds)} s`.slice(0, 80), Math.max(0, seconds), picture);
+}
+
+/** What the stage shows, as large as it is kept. */
+async function pictureNow(engine: Engine): Promise<Blob | null> {
+  const { rgba } = await engine.pixels(WIDTH, HEIGHT);
+  if (rgba.length !== WIDTH * HEIGHT * 4) return null;
+  const canvas = new OffscreenCanvas(WIDTH, HEIGHT);
+  canvas.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(rgba), WIDTH, HEIGHT), 0, 0);
+  return canvas.convertToBlob({ type: 'image/png' });
+}

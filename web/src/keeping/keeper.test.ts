@@ -1,0 +1,333 @@
+import {
+  apply,
+  collectionOf,
+  diff,
+  newEffect,
+  newLayer,
+  parseEffect,
+  setNumber,
+  structuredCopy,
+  type Effect,
+} from '@jinx/core/document';
+import fc from 'fast-check';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { FakeServer } from './fakeServer';
+import { Keeper } from './keeper';
+import type { Unsaved } from './outbox';
+
+const LAYERS = ['body', 'sparks', 'smoke'];
+function flame(): Effect {
+  const effect = newEffect('Flame', 1);
+  effect.layers = collectionOf(LAYERS.map((name, n) => [name, newLayer(name, n)]));
+  return parseEffect(effect);
+}
+
+/** A window that has the effect open. */
+class Window {
+  keeper: Keeper;
+  document: Effect;
+  /** What this browser keeps for it. */
+  kept: Unsaved | null = null;
+  isFull = false;
+  tookIn = 0;
+  constructor(server: FakeServer, name: string) {
+    this.document = server.document;
+    this.keeper = new Keeper(
+      'one',
+      { ...server.standing, document: server.document },
+      {
+        send: server.send,
+        since: server.since,
+        window: name,
+        outbox: {
+          keep: async (unsaved) => {
+            if (this.isFull) throw new Error('full');
+            this.kept = structuredCopy(unsaved);
+          },
+          forget: async () => void (this.kept = null),
+        },
+        changed: () => undefined,
+        tookIn: (document) => {
+          this.document = document;
+          this.tookIn++;
+        },
+      },
+    );
+  }
+  change(recipe: (draft: Effect) => void, label = 'change it'): void {
+    const draft = structuredCopy(this.document);
+    recipe(draft);
+    this.document = apply(this.document, diff(this.document, draft));
+    this.keeper.take(this.document, [label]);
+  }
+}
+const rate = (layer: string, value: number) => (draft: Effect) =>
+  setNumber(draft.layers.byId[layer]!, 'births.rate', value);
+const seed = (value: number) => (draft: Effect) => void (draft.seed = value);
+
+let server: FakeServer;
+let mine: Window;
+beforeEach(() => {
+  vi.useFakeTimers();
+  server = new FakeServer(flame());
+  mine = new Window(server, 'mine');
+});
+afterEach(() => vi.useRealTimers());
+const rest = (milliseconds = 600) => vi.advanceTimersByTimeAsync(milliseconds);
+const now = (effect = server.document) => structuredCopy(effect);
+
+describe('an effect that is made', () => {
+  it('is saved by itself a moment after the last change, once for many, told in words', async () => {
+    for (const value of [2, 3, 4]) mine.change(seed(value));
+    expect(mine.keeper.state).toBe('waiting');
+    await rest();
+    expect(mine.keeper.state).toBe('saved');
+    expect(server.document.seed).toBe(4);
+    expect(server.log.map(({ labels }) => labels)).toEqual([[], ['The effect: seed 1 to 4']]);
+    expect(mine.kept).toBeNull();
+  });
+
+  it('is kept in this browser at once, and no more once the server has it', async () => {
+    mine.change(seed(5));
+    await rest(0);
+    expect(mine.kept).toMatchObject({ effectId: 'one', window: 'mine', name: 'Flame', revision: 1, head: 'made' });
+    expect(mine.kept!.edits.map(({ changes }) => changes[0]!.after)).toEqual([5]);
+    await rest();
+    expect(mine.kept).toBeNull();
+  });
+
+  it('is kept here while there is no answer, with since when, and sent when there is one', async () => {
+    server.mode = 'gone';
+    mine.change(seed(5));
+    await rest();
+    expect(mine.keeper.state).toBe('away');
+    const { unsavedSince } = mine.keeper;
+    server.mode = 'broken';
+    mine.change(rate('body', 7));
+    await rest(3100);
+    expect([mine.keeper.state, mine.keeper.unsavedSince]).toEqual(['away', unsavedSince]);
+    // What was sent stays as it was; what came later follows it.
+    expect(mine.kept!.edits).toHaveLength(2);
+    server.mode = 'well';
+    await rest(3100);
+    await rest();
+    expect([mine.keeper.state, mine.keeper.unsavedSince]).toEqual(['saved', null]);
+    expect(now()).toEqual(now(mine.document));
+    expect(mine.kept).toBeNull();
+  });
+
+  it('is taken once where the answer was lost', async () => {
+    server.mode = 'deaf';
+    mine.change(seed(5));
+    await rest();
+    expect([mine.keeper.state, server.log.length]).toEqual(['away', 2]);
+    server.change(rate('sparks', 9));
+    server.mode = 'well';
+    await rest(3100);
+    expect([mine.keeper.state, server.log.length]).toEqual(['saved', 3]);
+    expect(now(mine.document)).toEqual(now());
+  });
+
+  it('is not sent when it was undone before, and is when it was undone while it was sent', async () => {
+    mine.change(seed(5));
+    mine.change(seed(1));
+    expect(mine.keeper.state).toBe('saved');
+    await rest();
+    expect(server.log).toHaveLength(1);
+    server.mode = 'deaf';
+    mine.change(seed(5));
+    await rest();
+    mine.change(seed(1));
+    server.mode = 'well';
+    await rest(5000);
+    expect([mine.keeper.state, server.document.seed]).toEqual(['saved', 1]);
+  });
+
+  it('says so when this browser keeps nothing, and is saved all the same', async () => {
+    mine.isFull = true;
+    mine.change(seed(5));
+    await rest(0);
+    expect(mine.keeper.isKeptHere).toBe(false);
+    await rest();
+    expect([mine.keeper.state, mine.keeper.isKeptHere, server.document.seed]).toEqual(['saved', true, 5]);
+  });
+
+  it('is refused with a sentence when the server will not have it, and the next change may put it right', async () => {
+    const { send } = server;
+    let isWary = true;
+    const keeper = new Keeper(
+      'one',
+      { ...server.standing, document: server.document },
+      {
+        send: async (...sent) => {
+          if (isWary) throw new (await import('../api')).ApiError(422, 'The seed is odd.');
+          return send(...sent);
+        },
+        since: server.since,
+        window: 'w',
+        outbox: { keep: async () => undefined, forget: async () => undefined },
+        changed: () => undefined,
+        tookIn: () => undefined,
+      },
+    );
+    keeper.take({ ...server.document, seed: 3 }, ['odd']);
+    await rest();
+    expect([keeper.state, keeper.sentence]).toEqual(['refused', 'The seed is odd.']);
+    isWary = false;
+    keeper.take({ ...server.document, seed: 4 }, ['even']);
+    await rest();
+    expect([keeper.state, server.document.seed]).toEqual(['saved', 4]);
+  });
+});
+
+describe('an effect that two make', () => {
+  it('takes in what the other changed elsewhere, whoever was first', async () => {
+    mine.change(rate('body', 7));
+    server.change(rate('sparks', 9));
+    await rest();
+    expect([mine.keeper.state, mine.tookIn]).toEqual(['saved', 1]);
+    expect(now(mine.document)).toEqual(now());
+    // Told of it while at rest.
+    server.change(rate('smoke', 4));
+    mine.keeper.announced(server.standing.revision);
+    await rest(0);
+    expect([mine.keeper.state, mine.tookIn]).toEqual(['saved', 2]);
+    expect(now(mine.document)).toEqual(now());
+  });
+
+  it('waits for a choice where both changed the same, and overwrites nothing until then', async () => {
+    server.change(rate('body', 9));
+    mine.change(rate('body', 7));
+    mine.change(rate('sparks', 3));
+    await rest();
+    expect(mine.keeper.state).toBe('clash');
+    expect(mine.keeper.clashes.map(({ path }) => path.join(' '))).toEqual(['layers byId body settings births.rate']);
+    // What is changed meanwhile is kept here.
+    mine.change(rate('smoke', 5));
+    await rest(5000);
+    expect(server.log).toHaveLength(2);
+    expect(mine.kept!.edits).toHaveLength(1);
+    mine.document = mine.keeper.choose(() => false);
+    await rest();
+    const wanted = flame();
+    for (const [layer, value] of [
+      ['body', 9],
+      ['sparks', 3],
+      ['smoke', 5],
+    ] as const)
+      rate(layer, value)(wanted);
+    expect([mine.keeper.state, mine.kept]).toEqual(['saved', null]);
+    expect(now()).toEqual(wanted);
+    expect(now(mine.document)).toEqual(wanted);
+  });
+
+  it('keeps mine where that is chosen, and theirs as a whole', async () => {
+    server.change(rate('body', 9));
+    mine.change(rate('body', 7));
+    await rest();
+    mine.document = mine.keeper.choose(() => true);
+    await rest();
+    expect(now()).toEqual(now(mine.document));
+    const wanted = flame();
+    rate('body', 7)(wanted);
+    expect(now()).toEqual(wanted);
+    server.change(rate('body', 10));
+    mine.change(rate('body', 11));
+    await rest();
+    mine.document = mine.keeper.takeTheirs();
+    await rest();
+    expect(mine.keeper.state).toBe('saved');
+    rate('body', 10)(wanted);
+    expect(now()).toEqual(wanted);
+  });
+
+  it('does not overwrite what was changed while its own change was on its way', async () => {
+    server.mode = 'deaf';
+    mine.change(rate('body', 7));
+    await rest();
+    // It was taken; before it hears of that, both change another setting.
+    server.change(rate('sparks', 9));
+    mine.change(rate('sparks', 5));
+    server.mode = 'well';
+    await rest(3100);
+    expect(mine.keeper.state).toBe('clash');
+    // A window that takes it up later sends the same, and meets the same.
+    const left = structuredCopy(mine.kept!);
+    expect(left.edits).toHaveLength(2);
+    await expect(server.send('one', left, left.edits)).rejects.toMatchObject({ body: { code: 'clash', taken: 1 } });
+    expect(server.log).toHaveLength(3);
+  });
+
+  it('is taken up from a closed window with what it clashes with', async () => {
+    server.mode = 'deaf';
+    mine.change(rate('body', 7));
+    await rest();
+    mine.change(rate('sparks', 5));
+    await rest(0);
+    const left = structuredCopy(mine.kept!);
+    mine.keeper.stop();
+    server.change(rate('sparks', 9));
+    server.mode = 'well';
+    const refused = await server.send('one', left, left.edits).catch((error: unknown) => error as { body: never });
+    const { taken, ...body } = (
+      refused as { body: { taken: number; theirs: never; revision: number; head: string; document: Effect } }
+    ).body;
+    const later = new Window(server, 'later');
+    later.document = later.keeper.takeUp(left, { stand: body, theirs: body.theirs, by: [], sentence: '' }, taken);
+    expect(later.document.layers.byId['sparks']!.settings['births.rate'].base).toEqual({ kind: 'fixed', value: 5 });
+    expect(later.keeper.clashes).toHaveLength(1);
+    later.document = later.keeper.choose(() => true);
+    await rest();
+    const wanted = flame();
+    rate('body', 7)(wanted);
+    rate('sparks', 5)(wanted);
+    expect(now()).toEqual(wanted);
+  });
+});
+
+it('brings any two windows together, however often the line fails, and loses nothing that does not clash', async () => {
+  type Act =
+    readonly ['change', 0 | 1, string, number] | readonly ['line', FakeServer['mode']] | readonly ['wait', number];
+  const act: fc.Arbitrary<Act> = fc.oneof(
+    fc.tuple(
+      fc.constant('change' as const),
+      fc.constantFrom(0 as const, 1 as const),
+      fc.constantFrom(...LAYERS),
+      fc.integer({ min: 1, max: 9 }),
+    ),
+    fc.tuple(fc.constant('line' as const), fc.constantFrom<FakeServer['mode']>('well', 'gone', 'broken', 'deaf')),
+    fc.tuple(fc.constant('wait' as const), fc.integer({ min: 0, max: 4000 })),
+  );
+  await fc.assert(
+    fc.asyncProperty(fc.array(act, { maxLength: 25 }), async (acts) => {
+      server = new FakeServer(flame());
+      const windows = [new Window(server, 'a'), new Window(server, 'b')];
+      for (const one of acts) {
+        if (one[0] === 'line') server.mode = one[1];
+        else if (one[0] === 'wait') await rest(one[1]);
+        else windows[one[1]]!.change(rate(one[2], one[3]));
+        for (const { keeper } of windows) keeper.announced(server.standing.revision);
+      }
+      server.mode = 'well';
+      for (let times = 0; times < 6; times++) {
+        await rest(4000);
+        for (const each of windows) if (each.keeper.met) each.document = each.keeper.choose(() => true);
+        for (const { keeper } of windows) keeper.announced(server.standing.revision);
+      }
+      for (const { keeper, document, kept } of windows) {
+        expect([keeper.state, kept]).toEqual(['saved', null]);
+        expect(now(document)).toEqual(now());
+        keeper.stop();
+      }
+      // Each layer is as one of the two left it last.
+      for (const layer of LAYERS) {
+        const lasts = [0, 1].flatMap((who) =>
+          acts.filter((one) => one[0] === 'change' && one[1] === who && one[2] === layer).slice(-1),
+        );
+        const is = (server.document.layers.byId[layer]!.settings['births.rate'].base as { value: number }).value;
+        if (lasts.length > 0) expect(lasts.map((one) => one[3])).toContain(is);
+      }
+    }),
+    { numRuns: 60 },
+  );
+});

@@ -1,0 +1,351 @@
+import { apply, diff, inverted, parseEffect, wordsOfChange, type Change, type Effect } from '@jinx/core/document';
+import { merged, type Clash } from '@jinx/core/editing';
+import { ApiError, type Since, type Standing } from '../api';
+import type { Edit, Outbox, Unsaved } from './outbox';
+
+/**
+ * saved: the server has all. waiting: a change is about to be sent. saving: it is on its way. away: there is no answer, and
+ * it is tried again. clash: others changed the same thing, and it waits to be chosen which to keep. refused: the server
+ * will not take it.
+ */
+export type SavingState = 'saved' | 'waiting' | 'saving' | 'away' | 'clash' | 'refused';
+
+/** An effect as the server is known to have it. */
+export interface Stand extends Standing {
+  readonly document: Effect;
+}
+
+/** What others made of it, where that does not go with what was made here. */
+export interface Met {
+  readonly stand: Stand;
+  readonly theirs: readonly Change[];
+  readonly by: readonly string[];
+  readonly sentence: string;
+}
+
+export interface Ports {
+  readonly send: (id: string, from: Standing, edits: readonly Edit[]) => Promise<Since>;
+  readonly since: (id: string, from: Standing) => Promise<Since>;
+  readonly outbox: Pick<Outbox, 'keep' | 'forget'>;
+  readonly window: string;
+  /** Something of how it stands has changed. */
+  readonly changed: () => void;
+  /** Others changed the effect, and that goes with what was made here: it is this now. */
+  readonly tookIn: (document: Effect, since: Since) => void;
+}
+
+const QUIET_MILLISECONDS = 500;
+const RETRY_MILLISECONDS = 3000;
+const MOST_LABELS = 60;
+const SAME_THING = 'Somebody else changed the same thing.';
+
+/** What a refusal says of what others made; without knowing from where, `theirs` is null. */
+export function metIn({ body }: ApiError) {
+  const { revision, head, document, theirs, by, taken } = body as unknown as Stand & {
+    theirs: readonly Change[] | null;
+    by: readonly string[];
+    taken: number;
+  };
+  return { stand: { revision, head, document }, theirs, by, taken };
+}
+
+/** Keeps one effect on the server as it is made here, and in this browser until the server has it. */
+export class Keeper {
+  readonly id: string;
+  readonly #ports: Ports;
+  #stand: Stand;
+  #local: Effect;
+  #labels: string[] = [];
+  /** Sent, with its outcome not known: it is sent again as it is. */
+  #inFlight: (Edit & { readonly document: Effect }) | null = null;
+  /** The id of the edit that is sent next. */
+  #nextId = crypto.randomUUID() as string;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  #running: Promise<void> = Promise.resolve();
+  #isWriting = false;
+  #mustWrite = false;
+  #announced = 0;
+
+  state: SavingState = 'saved';
+  sentence = '';
+  /** Whether this browser keeps what is not saved yet. */
+  isKeptHere = true;
+  /** Since when something is not saved, in milliseconds since 1970. */
+  unsavedSince: number | null = null;
+  met: Met | null = null;
+
+  constructor(id: string, stand: Stand, ports: Ports) {
+    this.id = id;
+    this.#stand = stand;
+    this.#local = stand.document;
+    this.#ports = ports;
+  }
+
+  get local(): Effect {
+    return this.#local;
+  }
+  get stand(): Stand {
+    return this.#stand;
+  }
+
+  /** Takes an effect as it was just made here, and what was done, in words. */
+  take(document: Effect, labels: readonly string[]): void {
+    this.#local = document;
+    for (const label of labels) if (this.#labels[this.#labels.length - 1] !== label) this.#labels.push(label);
+    const isResting = this.state === 'saved' || this.state === 'waiting' || this.state === 'refused';
+    if (isResting) this.#become(this.#mine().length === 0 ? 'saved' : 'waiting');
+    this.#keep();
+    if (this.state === 'waiting') this.#later(QUIET_MILLISECONDS);
+    else if (this.state === 'saved') clearTimeout(this.#timer);
+  }
+
+  /** What the server is known to have of what was made here, with what is on its way. */
+  get #base(): Effect {
+    return (this.#inFlight ?? this.#stand).document;
+  }
+
+  /** What was made here since. */
+  #mine(): Change[] {
+    return diff(this.#base, this.#local);
+  }
+
+  #become(state: SavingState, sentence = ''): void {
+    this.state = state;
+    this.sentence = sentence;
+    if (state === 'saved') this.unsavedSince = null;
+    else this.unsavedSince ??= Date.now();
+    this.#ports.changed();
+  }
+
+  #later(milliseconds: number): void {
+    clearTimeout(this.#timer);
+    this.#timer = setTimeout(() => void this.save(), milliseconds);
+  }
+
+  /** What was done since, in words where that is short. */
+  #words(): readonly string[] {
+    const words = wordsOfChange(this.#base, this.#local, '');
+    return words[0] === '' ? this.#labels.slice(-MOST_LABELS) : words;
+  }
+
+  /** What is to be sent after what is on its way. */
+  #next(): Edit | null {
+    const changes = this.#mine();
+    if (changes.length === 0) return null;
+    return { id: this.#nextId, changes, labels: this.#labels.slice(-MOST_LABELS) };
+  }
+
+  /** Writes what is not saved into this browser: at once, and what comes meanwhile right after. */
+  #keep(): void {
+    this.#mustWrite = true;
+    if (this.#isWriting) return;
+    this.#isWriting = true;
+    void (async () => {
+      while (this.#mustWrite) {
+        this.#mustWrite = false;
+        await this.#write();
+      }
+      this.#isWriting = false;
+    })();
+  }
+
+  async #write(): Promise<void> {
+    const { outbox, window } = this.#ports;
+    const edits = [this.#inFlight, this.#next()].filter((edit) => edit !== null);
+    const wasKept = this.isKeptHere;
+    try {
+      if (edits.length === 0) await outbox.forget(this.id, window);
+      else await outbox.keep(this.#unsaved(edits));
+      this.isKeptHere = true;
+    } catch {
+      // A full or forbidden store must not stop it from going to the server.
+      this.isKeptHere = edits.length === 0;
+    }
+    if (wasKept !== this.isKeptHere) this.#ports.changed();
+  }
+
+  #unsaved(edits: readonly Edit[]): Unsaved {
+    const { revision, head } = this.#stand;
+    return {
+      effectId: this.id,
+      window: this.#ports.window,
+      name: this.#local.name,
+      revision,
+      head,
+      edits: edits.map(({ id, changes, labels }) => ({ id, changes, labels })),
+      since: this.unsavedSince ?? Date.now(),
+    };
+  }
+
+  /** Saves now, after whatever is under way. */
+  save(): Promise<void> {
+    this.#running = this.#running.then(() => this.#saveOnce());
+    return this.#running;
+  }
+
+  async #saveOnce(): Promise<void> {
+    clearTimeout(this.#timer);
+    if (this.state === 'clash') return;
+    if (!this.#inFlight) {
+      const next = this.#next();
+      if (!next) {
+        this.#become('saved');
+        return this.#catchUp();
+      }
+      this.#inFlight = { ...next, labels: this.#words(), document: this.#local };
+      this.#labels = [];
+      this.#nextId = crypto.randomUUID();
+    }
+    this.#become('saving');
+    const sent = this.#inFlight;
+    // It is kept here before it is sent, so that it is known whatever becomes of this page.
+    await this.#write();
+    try {
+      this.#goOn(await this.#ports.send(this.id, this.#stand, [sent]));
+    } catch (error) {
+      this.#fail(error);
+    }
+  }
+
+  /** Goes on from where others brought the effect, with what was made here since. */
+  #goOn(since: Since): void {
+    const { revision, head, theirs } = since;
+    const [document, mine] = [apply(this.#base, theirs), this.#mine()];
+    const stand = { revision, head, document };
+    if (theirs.length > 0) {
+      const together = merged(document, theirs, mine);
+      // What was sent stays as it is until it is chosen what to do: it is known to have been taken, however often it is sent.
+      if (together.clashes.length > 0 || (mine.length > 0 && !isWhole(together.document)))
+        return this.#meet({ stand, theirs, by: since.by, sentence: SAME_THING });
+      this.#local = together.document;
+    }
+    [this.#stand, this.#inFlight] = [stand, null];
+    if (theirs.length > 0) this.#ports.tookIn(this.#local, since);
+    this.#keep();
+    if (this.#mine().length === 0) this.#become('saved');
+    else {
+      this.#become('waiting');
+      this.#later(QUIET_MILLISECONDS);
+    }
+    if (this.#announced > revision) void this.save();
+  }
+
+  #meet(met: Met): void {
+    this.met = met;
+    this.#keep();
+    this.#become('clash', met.sentence);
+  }
+
+  #fail(error: unknown): void {
+    if (!(error instanceof ApiError)) {
+      this.#become('refused', 'Jinx failed at it. Your work is kept in this browser: reload the page.');
+      throw error;
+    }
+    if (error.isOffline || error.status >= 500 || error.status === 429) {
+      this.#become('away', error.message);
+      return this.#later(RETRY_MILLISECONDS);
+    }
+    if (error.status === 409 && error.body['code'] === 'clash') return this.#refusedAs(error);
+    this.#takeBack();
+    this.#keep();
+    this.#become('refused', error.message);
+  }
+
+  /** What was refused is no longer sent as it was: the next change may put it right. */
+  #takeBack(): void {
+    if (this.#inFlight) this.#labels = [...this.#inFlight.labels, ...this.#labels];
+    this.#inFlight = null;
+  }
+
+  #refusedAs(error: ApiError): void {
+    const { stand, theirs, by } = metIn(error);
+    this.#takeBack();
+    this.#meet({ stand, theirs: theirs ?? diff(this.#stand.document, stand.document), by, sentence: error.message });
+  }
+
+  /** The server said that the effect was written over. */
+  announced(revision: number): void {
+    this.#announced = Math.max(this.#announced, revision);
+    if (this.#announced > this.#stand.revision && this.state !== 'saving') void this.save();
+  }
+
+  /** The server is there again. */
+  isBack(): void {
+    this.#announced = Math.max(this.#announced, this.#stand.revision + 1);
+    void this.save();
+  }
+
+  async #catchUp(): Promise<void> {
+    if (this.#announced <= this.#stand.revision) return;
+    try {
+      const since = await this.#ports.since(this.id, this.#stand);
+      this.#announced = since.revision;
+      this.#goOn(since);
+    } catch (error) {
+      // Without an answer it is asked again when the server is back; nothing was made here that could be lost.
+      if (error instanceof ApiError && error.body['code'] === 'clash') this.#refusedAs(error);
+    }
+  }
+
+  /** What was made here since the server had it, and what of it clashes with what others made. */
+  get clashes(): readonly Clash[] {
+    if (!this.met) return [];
+    return merged(this.met.stand.document, this.met.theirs, this.#mine()).clashes;
+  }
+
+  /**
+   * Ends a clash: goes on from what others made, with all that was made here and does not clash, and of what does with
+   * what is chosen.
+   * @throws DocumentError when that does not go together.
+   */
+  choose(keepMine: (clash: Clash) => boolean): Effect {
+    const { stand, theirs } = this.met!;
+    const { document } = merged(stand.document, theirs, this.#mine(), keepMine);
+    return this.#goOnWith(parseEffect(document));
+  }
+
+  /** Ends a clash with what others made. */
+  takeTheirs(): Effect {
+    return this.#goOnWith(this.met!.stand.document);
+  }
+
+  #goOnWith(document: Effect): Effect {
+    [this.#stand, this.#inFlight] = [this.met!.stand, null];
+    this.#local = document;
+    this.met = null;
+    this.#become('waiting');
+    this.#keep();
+    this.#later(0);
+    return document;
+  }
+
+  /**
+   * Takes up what an earlier window made and could not save, because it clashes.
+   * @param taken how many of its edits the server has.
+   * @throws DocumentError when it was made from something that is not known any more.
+   */
+  takeUp(unsaved: Unsaved, met: Met, taken: number): Effect {
+    const base = apply(met.stand.document, inverted(met.theirs));
+    this.#local = unsaved.edits.slice(taken).reduce((document, { changes }) => apply(document, changes), base);
+    this.#stand = { revision: unsaved.revision, head: unsaved.head, document: base };
+    this.#inFlight = taken > 0 ? { ...unsaved.edits[0]!, document: base } : null;
+    this.#labels = unsaved.edits.slice(taken).flatMap(({ labels }) => labels);
+    this.unsavedSince = unsaved.since;
+    this.#meet(met);
+    return this.#local;
+  }
+
+  /** Has nothing more to do with the effect. */
+  stop(): void {
+    clearTimeout(this.#timer);
+  }
+}
+
+function isWhole(document: Effect): boolean {
+  try {
+    parseEffect(document);
+    return true;
+  } catch {
+    return false;
+  }
+}

@@ -1,0 +1,60 @@
+import { api, ApiError } from '../api';
+import { metIn, type Met } from './keeper';
+import { outbox, type Unsaved } from './outbox';
+import { openWindows, thisWindow } from './thisWindow';
+
+/** What windows that are closed now could not save, the oldest first. */
+export async function leftBehind(effectId?: string): Promise<Unsaved[]> {
+  const all = (await outbox.all()).filter((unsaved) => effectId === undefined || unsaved.effectId === effectId);
+  if (all.length === 0) return [];
+  const open = await openWindows();
+  return all.filter(({ window }) => !open.has(window) || (effectId !== undefined && window === thisWindow()));
+}
+
+/** What a closed window made and what it clashes with. */
+export interface Clashing {
+  readonly unsaved: Unsaved;
+  readonly met: Met;
+  /** How many of its edits the server has. */
+  readonly taken: number;
+}
+
+/** Sends what a closed window could not save. Returns null when the server has it, or what it clashes with. */
+export async function sendLeftBehind(unsaved: Unsaved): Promise<Clashing | null> {
+  try {
+    await api.sendEdits(unsaved.effectId, unsaved, unsaved.edits);
+  } catch (error) {
+    if (!(error instanceof ApiError) || error.body['code'] !== 'clash') throw error;
+    const { stand, theirs, by, taken } = metIn(error);
+    return { unsaved, met: { stand, theirs: theirs ?? [], by, sentence: error.message }, taken };
+  }
+  await outbox.forget(unsaved.effectId, unsaved.window);
+  return null;
+}
+
+/** Sends all that closed windows could not save, and states that were put by. Returns the names of the effects it was of. */
+export async function sendAllLeftBehind(): Promise<string[]> {
+  const sent: string[] = [];
+  for (const unsaved of await leftBehind()) {
+    // What clashes waits until its effect is opened; what is refused stays, and so does the rest while there is no answer.
+    const met = await sendLeftBehind(unsaved).catch((error: unknown) =>
+      error instanceof ApiError ? error : Promise.reject(error),
+    );
+    if (met === null) sent.push(unsaved.name);
+  }
+  await sendStates();
+  return [...new Set(sent)];
+}
+
+/** Sends states that were put by while there was no answer. */
+export async function sendStates(): Promise<void> {
+  for (const { id, effectId, body } of await outbox.states())
+    try {
+      await api.putBy(effectId, body);
+      await outbox.forgetState(id);
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      // Of an effect that is gone nothing is put by.
+      if (error.status === 404) await outbox.forgetState(id);
+    }
+}

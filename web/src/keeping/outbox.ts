@@ -1,0 +1,75 @@
+import type { Change } from '@jinx/core/document';
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+
+/** What was changed and is to be sent, once: its id is made here. */
+export interface Edit {
+  readonly id: string;
+  readonly changes: readonly Change[];
+  readonly labels: readonly string[];
+}
+
+/** What a window has made of an effect and the server is not known to have. */
+export interface Unsaved {
+  readonly effectId: string;
+  readonly window: string;
+  readonly name: string;
+  /** The revision that the first edit was made from; each later one was made from what came of that before it. */
+  readonly revision: number;
+  readonly head: string;
+  readonly edits: readonly Edit[];
+  /** Milliseconds since 1970. */
+  readonly since: number;
+}
+
+/** A state that was put by and that the server is not known to have. */
+export interface UnsentState {
+  readonly id: string;
+  readonly effectId: string;
+  readonly body: string;
+}
+
+interface Kept extends DBSchema {
+  unsaved: { key: [string, string]; value: Unsaved };
+  states: { key: string; value: UnsentState };
+}
+
+/** Keeps in this browser what the server does not have yet, also when the page is closed. */
+export class Outbox {
+  #opened: Promise<IDBPDatabase<Kept>> | null = null;
+
+  #database(): Promise<IDBPDatabase<Kept>> {
+    this.#opened ??= openDB<Kept>('jinx', 1, {
+      upgrade(database) {
+        database.createObjectStore('unsaved', { keyPath: ['effectId', 'window'] });
+        database.createObjectStore('states', { keyPath: 'id' });
+      },
+    });
+    return this.#opened.catch((error: unknown) => {
+      this.#opened = null;
+      throw error;
+    });
+  }
+
+  async keep(unsaved: Unsaved): Promise<void> {
+    await (await this.#database()).put('unsaved', unsaved);
+  }
+  async forget(effectId: string, window: string): Promise<void> {
+    await (await this.#database()).delete('unsaved', [effectId, window]);
+  }
+  /** All that is kept, the oldest first. */
+  async all(): Promise<Unsaved[]> {
+    return (await (await this.#database()).getAll('unsaved')).sort((a, b) => a.since - b.since);
+  }
+
+  async keepState(state: UnsentState): Promise<void> {
+    await (await this.#database()).put('states', state);
+  }
+  async forgetState(id: string): Promise<void> {
+    await (await this.#database()).delete('states', id);
+  }
+  async states(): Promise<UnsentState[]> {
+    return (await this.#database()).getAll('states');
+  }
+}
+
+export const outbox = new Outbox();

@@ -1,0 +1,24 @@
+import type { Effect } from '@jinx/core/document';
+import { outbox } from './outbox';
+import { sendStates } from './leftBehind';
+
+/** Puts a state of an effect by: in this browser at once, on the server as soon as it answers. */
+export async function putBy(
+  effectId: string,
+  document: Effect,
+  name: string,
+  seconds: number,
+  picture: Blob | null,
+): Promise<void> {
+  const id = crypto.randomUUID();
+  const png = picture ? await base64Of(picture) : null;
+  await outbox.keepState({ id, effectId, body: JSON.stringify({ id, name, seconds, document, picture: png }) });
+  await sendStates();
+}
+
+async function base64Of(blob: Blob): Promise<string> {
+  const bytes = new Uint8Array(await blob.arrayBuffer());
+  let text = '';
+  for (let at = 0; at < bytes.length; at += 0x8000) text += String.fromCharCode(...bytes.subarray(at, at + 0x8000));
+  return btoa(text);
+}
