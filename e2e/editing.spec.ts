@@ -191,30 +191,12 @@ test('letting go ends the hold; what lives lives out; then it begins again', asy
   await expect(page.getByRole('button', { name: 'Let go' })).toBeEnabled();
 });
 
-test('a save made from a stale revision is refused, and both are kept', async ({ page, context }) => {
-  await page.getByRole('button', { name: 'Pause' }).click();
-  const other = await context.newPage();
-  await other.goto(page.url());
-  await expect(other.getByRole('listitem', { name: 'Motes' })).toBeVisible();
-  await other.getByLabel('layer name').fill('Motes of theirs');
-  await other.getByLabel('layer name').press('Enter');
-  await saved(other);
-  await page.getByLabel('layer name').fill('Motes of mine');
-  await page.getByLabel('layer name').press('Enter');
-  await expect(page.getByText('Both are kept.')).toBeVisible();
-  await expect(page.getByRole('listitem', { name: 'Motes of mine' })).toBeVisible();
-  await page.getByRole('button', { name: 'Keep mine as a copy' }).click();
-  await expect(page.getByLabel('effect name')).toHaveValue('Lamplit Mantle, mine');
-  await expect(page.getByRole('listitem', { name: 'Motes of mine' })).toBeVisible();
-  await page.request.delete(`/api/effects/${page.url().split('/').pop()}`);
-});
-
 test('a lost connection is said; nothing typed is lost', async ({ page, context }) => {
   await page.getByRole('button', { name: 'Pause' }).click();
   await context.setOffline(true);
   await page.getByLabel('layer name').fill('Motes in the dark');
   await page.getByLabel('layer name').press('Enter');
-  await expect(page.locator('[data-saving]')).toHaveAttribute('data-state', 'offline');
+  await expect(page.locator('[data-saving]')).toHaveAttribute('data-state', 'away');
   await context.setOffline(false);
   await saved(page);
   await page.reload();

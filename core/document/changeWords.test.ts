@@ -7,6 +7,7 @@ import {
   lineOf,
   newEffect,
   newLayer,
+  removeLayer,
   setNumber,
   structuredCopy,
   wordsOfChange,
@@ -31,11 +32,27 @@ describe('a change in words', () => {
     expect(wordsOfChange(from, lives([1, 2]), 'set lifetime')).toEqual(['Body: lifetime 1.2 s → 1 to 2 s']);
   });
 
+  it('tells what came, went, was renamed and moved', () => {
+    const told = (change: (draft: Effect) => void) => wordsOfChange(before, changed(change), 'change it');
+    const withAsh = (draft: Effect) => {
+      draft.layers = collectionOf([...Object.entries(draft.layers.byId), ['ash', newLayer('Ash', 9)]]);
+    };
+    expect(told(withAsh)).toEqual(['Added: layer Ash']);
+    expect(told((draft) => removeLayer(draft, 'sparks'))).toEqual(['Taken away: layer Sparks']);
+    expect(told((draft) => void (draft.layers.byId['body']!.name = 'Heart'))).toEqual([
+      'Renamed: layer Body to Heart',
+    ]);
+    expect(told((draft) => void draft.layers.order.reverse())).toEqual([
+      'Order: layers Body, Sparks to Sparks, Body',
+    ]);
+  });
+
   it('is the name of the step where much changes at once, or nothing that has words', () => {
-    const after = changed(
-      (draft) => (draft.layers = collectionOf([...Object.entries(draft.layers.byId), ['ash', newLayer('Ash', 9)]])),
-    );
-    expect(wordsOfChange(before, after, 'add a layer')).toEqual(['add a layer']);
+    const after = changed((draft) => {
+      for (const name of ['births.rate', 'births.life', 'life.size'] as const)
+        for (const layer of Object.values(draft.layers.byId)) setNumber(layer, name, 7);
+    });
+    expect(wordsOfChange(before, after, 'set them all')).toEqual(['set them all']);
     expect(wordsOfChange(before, before, 'nothing')).toEqual(['nothing']);
   });
 

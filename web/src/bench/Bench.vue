@@ -325,6 +325,7 @@ useKeys({
 .bench {
   height: 100%;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: 38px minmax(390px, 1fr) 34px minmax(260px, 42%);
   overflow: hidden;
 }

@@ -32,7 +32,7 @@ function rename(text: string): void {
 function othersWords(others: readonly Other[]): string {
   const names = [...new Set(others.map(({ name }) => name).filter(Boolean))];
   if (names.length > 0) return `Also here: ${names.join(', ')}`;
-  return others.length === 1 ? 'Also open in another window' : `Also open in ${others.length} windows`;
+  return others.length === 1 ? 'Also in another window' : `Also in ${others.length} windows`;
 }
 /** Saves first, so that what is handed over is what is seen. */
 async function give(): Promise<void> {
@@ -113,7 +113,7 @@ async function give(): Promise<void> {
 .top {
   display: flex;
   align-items: center;
-  gap: 14px;
+  gap: 12px;
   padding: 0 14px;
   border-bottom: 1px solid var(--rule);
 }
@@ -140,6 +140,18 @@ async function give(): Promise<void> {
 .space {
   flex: 1;
 }
+.top > *,
+.below > * {
+  white-space: nowrap;
+  flex-shrink: 0;
+}
+.top > .state,
+.top > .others {
+  flex-shrink: 1;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
 .state {
   color: var(--soft);
 }
@@ -151,7 +163,7 @@ async function give(): Promise<void> {
 }
 .below {
   display: flex;
-  gap: 12px;
-  margin-left: 28px;
+  gap: 9px;
+  margin-left: 14px;
 }
 </style>

@@ -405,7 +405,9 @@ export class Engine {
     this.tellStage({ kind: 'forgetInstants' });
     this.#tell({ kind: 'instants', id: this.#instantsId, seconds });
   }
+  #guides: [guides: Guide[], isShown: boolean] = [[], false];
   guides(guides: Guide[], isShown: boolean): void {
+    this.#guides = [guides, isShown];
     this.tellStage({ kind: 'guides', guides, isShown });
   }
 
@@ -424,6 +426,14 @@ export class Engine {
   /** What each force does to a particle, as the simulation stands; null where that was given up for another question. */
   pulls(layer: string, key: number): Promise<{ step: number; pulls: readonly Pull[] | null }> {
     return this.#asked((id) => this.#tell({ kind: 'pulls', id, layer, key }));
+  }
+  /** The picture without guides, which come back at once. */
+  barePixels(width: number, height: number): Promise<{ rgba: Uint8Array }> {
+    const [guides, isShown] = this.#guides;
+    this.tellStage({ kind: 'guides', guides: [], isShown: false });
+    const bare = this.pixels(width, height);
+    this.tellStage({ kind: 'guides', guides, isShown });
+    return bare;
   }
   pixels(width: number, height: number): Promise<{ rgba: Uint8Array }> {
     return this.#asked((id) => this.tellStage({ kind: 'pixels', id, width, height }));

@@ -28,6 +28,8 @@ class Window {
   document: Effect;
   /** What this browser keeps for it. */
   kept: Unsaved | null = null;
+  /** What it kept as it went away. */
+  last: Unsaved | null = null;
   isFull = false;
   tookIn = 0;
   constructor(server: FakeServer, name: string) {
@@ -44,6 +46,7 @@ class Window {
             if (this.isFull) throw new Error('full');
             this.kept = structuredCopy(unsaved);
           },
+          keepLast: (unsaved) => void (this.last = unsaved),
           forget: async () => void (this.kept = null),
         },
         changed: () => undefined,
@@ -94,6 +97,17 @@ describe('an effect that is made', () => {
     expect(mine.kept!.edits.map(({ changes }) => changes[0]!.after)).toEqual([5]);
     await rest();
     expect(mine.kept).toBeNull();
+  });
+
+  it('is kept as the page goes away, with what was changed a moment ago, and only then', async () => {
+    mine.keeper.leave();
+    expect(mine.last).toBeNull();
+    server.mode = 'gone';
+    mine.change(seed(5));
+    await rest();
+    mine.change(seed(6));
+    mine.keeper.leave();
+    expect(mine.last!.edits.map(({ changes }) => changes[0]!.after)).toEqual([5, 6]);
   });
 
   it('is kept here while there is no answer, with since when, and sent when there is one', async () => {
@@ -165,7 +179,7 @@ describe('an effect that is made', () => {
         },
         since: server.since,
         window: 'w',
-        outbox: { keep: async () => undefined, forget: async () => undefined },
+        outbox: { keep: async () => undefined, keepLast: () => undefined, forget: async () => undefined },
         changed: () => undefined,
         tookIn: () => undefined,
       },

@@ -26,7 +26,7 @@ export interface Met {
 export interface Ports {
   readonly send: (id: string, from: Standing, edits: readonly Edit[]) => Promise<Since>;
   readonly since: (id: string, from: Standing) => Promise<Since>;
-  readonly outbox: Pick<Outbox, 'keep' | 'forget'>;
+  readonly outbox: Pick<Outbox, 'keep' | 'keepLast' | 'forget'>;
   readonly window: string;
   /** Something of how it stands has changed. */
   readonly changed: () => void;
@@ -149,9 +149,20 @@ export class Keeper {
     })();
   }
 
+  /** What the server is not known to have. */
+  #edits(): Edit[] {
+    return [this.#inFlight, this.#next()].filter((edit) => edit !== null);
+  }
+
+  /** The page goes away: what is not saved is kept without waiting for anything. */
+  leave(): void {
+    const edits = this.#edits();
+    if (edits.length > 0) this.#ports.outbox.keepLast(this.#unsaved(edits));
+  }
+
   async #write(): Promise<void> {
     const { outbox, window } = this.#ports;
-    const edits = [this.#inFlight, this.#next()].filter((edit) => edit !== null);
+    const edits = this.#edits();
     const wasKept = this.isKeptHere;
     try {
       if (edits.length === 0) await outbox.forget(this.id, window);

@@ -33,6 +33,8 @@ interface Kept extends DBSchema {
   states: { key: string; value: UnsentState };
 }
 
+const LAST = 'jinx last ';
+
 /** Keeps in this browser what the server does not have yet, also when the page is closed. */
 export class Outbox {
   #opened: Promise<IDBPDatabase<Kept>> | null = null;
@@ -50,6 +52,23 @@ export class Outbox {
     });
   }
 
+  /** Keeps it at once, as a page goes away and nothing is waited for any more. */
+  keepLast(unsaved: Unsaved): void {
+    try {
+      localStorage.setItem(LAST + unsaved.window, JSON.stringify(unsaved));
+    } catch {
+      // It is full: what was kept before is all there is.
+    }
+  }
+
+  /** Puts what was kept last by pages that are gone with the rest. */
+  async #takeLast(): Promise<void> {
+    for (const name of Object.keys(localStorage).filter((key) => key.startsWith(LAST))) {
+      await this.keep(JSON.parse(localStorage.getItem(name)!) as Unsaved);
+      localStorage.removeItem(name);
+    }
+  }
+
   async keep(unsaved: Unsaved): Promise<void> {
     await (await this.#database()).put('unsaved', unsaved);
   }
@@ -58,6 +77,7 @@ export class Outbox {
   }
   /** All that is kept, the oldest first. */
   async all(): Promise<Unsaved[]> {
+    await this.#takeLast();
     return (await (await this.#database()).getAll('unsaved')).sort((a, b) => a.since - b.since);
   }
 

@@ -117,7 +117,7 @@ export const useSavingStore = defineStore('saving', () => {
     return copy.id;
   }
 
-  window.addEventListener('pagehide', () => void save());
+  window.addEventListener('pagehide', () => keeper?.leave());
   window.addEventListener('beforeunload', (event) => {
     if (state.value === 'saved') return;
     void save();

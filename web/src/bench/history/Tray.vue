@@ -87,7 +87,7 @@ const bringBack = ({ id }: KeptState) =>
             title="Make the effect this again; undo takes it back"
             @click="open(state)"
           >
-            Go on from it
+            Go on
           </button>
           <button
             type="button"
@@ -95,7 +95,7 @@ const bringBack = ({ id }: KeptState) =>
             title="What is not the same, line by line; each line can be taken over"
             @click="compare(state)"
           >
-            Compare, take from
+            Compare
           </button>
           <button type="button" class="plain" :aria-label="`Throw ${state.name} away`" @click="remove(state)">
             Throw away
@@ -144,5 +144,6 @@ img,
 }
 .acts .plain {
   padding-left: 0;
+  white-space: nowrap;
 }
 </style>

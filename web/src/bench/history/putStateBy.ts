@@ -14,7 +14,7 @@ export async function putStateBy(engine: Engine, id: string, effect: Effect): Pr
 
 /** What the stage shows, as large as it is kept. */
 async function pictureNow(engine: Engine): Promise<Blob | null> {
-  const { rgba } = await engine.pixels(WIDTH, HEIGHT);
+  const { rgba } = await engine.barePixels(WIDTH, HEIGHT);
   if (rgba.length !== WIDTH * HEIGHT * 4) return null;
   const canvas = new OffscreenCanvas(WIDTH, HEIGHT);
   canvas.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(rgba), WIDTH, HEIGHT), 0, 0);
