@@ -6,6 +6,9 @@ import path from 'node:path';
 import { postgresPrograms } from './install.mjs';
 import { DATA, isListening, isRoot, ROOT, Sentence, sleep } from './shell.mjs';
 
+/** What these keep need not outlive the machine. */
+const NEED_NO_SYNC = new Set(['test']);
+
 /** PostgreSQL will not run as root: then it runs as `postgres`, which may be unable to enter the checkout. */
 function homeOf(name) {
   const inside = path.join(DATA, 'postgres', name);
@@ -68,7 +71,7 @@ export async function startCluster(name, port) {
     throw new Sentence(
       `Port ${port}, meant for the database, is taken: stop what uses it, or set JINX_DATABASE_PORT to a free one.`,
     );
-  const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c fsync=${name === 'test' ? 'off' : 'on'}`;
+  const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c fsync=${NEED_NO_SYNC.has(name) ? 'off' : 'on'}`;
   const started = asDatabaseUser(
     path.join(bin, 'pg_ctl'),
     ['-D', cluster, '-l', path.join(home, 'postgres.log'), '-w', '-t', '60', '-o', options, 'start'],
@@ -88,6 +91,17 @@ export function stopCluster(name) {
       stdio: 'ignore',
     }).status === 0
   );
+}
+
+/** Ends a cluster at once, whatever it is at, as a machine that loses its power does; it can be started again. */
+export async function killCluster(name) {
+  const file = path.join(homeOf(name), 'cluster', 'postmaster.pid');
+  const pid = Number(asDatabaseUser('head', ['-n', '1', file]).stdout);
+  const children = spawnSync('pgrep', ['-P', String(pid)], { encoding: 'utf8' })
+    .stdout.split('\n')
+    .filter(Boolean);
+  asDatabaseUser('kill', ['-9', String(pid), ...children]);
+  for (let tries = 0; tries < 100 && existsSync(`/proc/${pid}`); tries++) await sleep(20);
 }
 
 /** Stops a cluster and forgets everything in it: for tests. */

@@ -78,13 +78,13 @@ const units = (environment) =>
     }),
   });
 
-const e2e = (address) =>
+const e2e = (address, environment) =>
   suite({
     name: 'e2e',
     report: 'e2e.json',
     program: 'playwright',
     args: () => ['test'],
-    environment: { JINX_ADDRESS: address },
+    environment: { JINX_ADDRESS: address, ...environment },
     countsOf: (report) => ({
       passed: report?.stats?.expected ?? 0,
       failed: report?.stats?.unexpected ?? 0,
@@ -106,9 +106,10 @@ export async function run() {
   let pid = 0;
   try {
     const url = await startCluster('test', DATABASE_PORT);
-    units({ JINX_TEST_DATABASE_URL: url });
+    const environment = { JINX_TEST_DATABASE_URL: url };
+    units(environment);
     pid = await serve(PORT, url, 'test-server.log');
-    e2e(`http://localhost:${PORT}`);
+    e2e(`http://localhost:${PORT}`, environment);
   } finally {
     if (pid) process.kill(pid, 'SIGTERM');
     dropCluster('test');

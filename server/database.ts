@@ -4,7 +4,15 @@ import pg from 'pg';
 export type Database = pg.Pool;
 export type Session = Pick<pg.PoolClient, 'query'>;
 
-export const connect = (url: string): Database => new pg.Pool({ connectionString: url, max: 10 });
+/** A statement or a wait for another's lock that takes longer than this is ended: nobody waits for it any more. */
+const MOST_MILLISECONDS = 30_000;
+
+export function connect(url: string): Database {
+  const pool = new pg.Pool({ connectionString: url, max: 10, statement_timeout: MOST_MILLISECONDS });
+  // A connection may be cut while it is at work; whoever works with it is told by the query that fails.
+  pool.on('connect', (client) => client.on('error', () => undefined));
+  return pool;
+}
 
 /** Two transactions that waited for each other: PostgreSQL ended one, which may simply be run again. */
 const isDeadlock = (error: unknown): boolean => (error as { code?: unknown }).code === '40P01';
@@ -55,6 +63,7 @@ export class NewerDatabase extends Error {}
 /** Brings the database up to date: each file of migrations/ once, in order of name. */
 export async function migrate(database: Database): Promise<void> {
   await inTransaction(database, async (session) => {
+    await session.query('set local statement_timeout = 0');
     await session.query('select pg_advisory_xact_lock($1)', [MIGRATION_LOCK]);
     await session.query(
       'create table if not exists migrations (name text primary key, run_at timestamptz not null default now())',

@@ -1,5 +1,6 @@
 import { CanonicalTexts, parseEffect, type Effect } from '@jinx/core/document';
 import type { Session } from '../database.ts';
+import { Refusal } from '../errors.ts';
 
 /** Effects that are worked on now stay at hand, so that a small change need not read all of one. */
 const MOST = 128;
@@ -15,7 +16,14 @@ export function remember(head: string, document: Effect): void {
   if (documents.size > MOST) documents.delete(documents.keys().next().value!);
 }
 
-/** The document of an effect that stands at `head`. */
+/** The document of an effect that stands at `head`, out of its text unless it is at hand. */
+export function documentFrom(head: string, text: string): Effect {
+  const document = documents.get(head) ?? parseEffect(JSON.parse(text));
+  remember(head, document);
+  return document;
+}
+
+/** The same; the text is fetched only where it is needed. */
 export async function documentOf(session: Session, id: string, head: string): Promise<Effect> {
   const known = documents.get(head);
   if (known) return known;
@@ -23,7 +31,7 @@ export async function documentOf(session: Session, id: string, head: string): Pr
     'select document from effects where id = $1 and head = $2',
     [id, head],
   );
-  const document = parseEffect(JSON.parse(rows[0]!.document));
-  remember(head, document);
-  return document;
+  // It was written over since, where nothing kept others from it.
+  if (!rows[0]) throw new Refusal(409, 'moved', 'This effect was changed at this very moment: ask again.');
+  return documentFrom(head, rows[0].document);
 }

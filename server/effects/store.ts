@@ -4,7 +4,7 @@ import { assetsOf, rigsOf } from '@jinx/core/formats';
 import type { Session } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
 import { noteLinked } from './linked.ts';
-import { documentOf, textOf } from './memory.ts';
+import { documentFrom, documentOf, remember, textOf } from './memory.ts';
 
 /** Where an effect stands. */
 export interface Standing {
@@ -38,7 +38,7 @@ export async function loadEffect(session: Session, id: string): Promise<StoredEf
   );
   if (!rows[0]) throw notFound('effect');
   const { text, ...standing } = rows[0];
-  return { ...standing, document: parseEffect(JSON.parse(text)) };
+  return { ...standing, document: documentFrom(standing.head, text) };
 }
 
 /** An effect that another hangs together with. */
@@ -106,6 +106,8 @@ export async function addEffect(
     [head, id, author],
   );
   await noteLinked(session, id, effect);
+  // Should this be taken back, nothing ever asks for this head.
+  remember(head, effect);
   return { id, projectId, revision: 1, head, document: effect };
 }
 

@@ -1,0 +1,51 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdirSync, openSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+
+const ROOT = fileURLToPath(new URL('../..', import.meta.url));
+
+/** A server in a process of its own, that may be killed and started again. */
+export class ServerProcess {
+  readonly port: number;
+  readonly #databaseUrl: string;
+  #child: ChildProcess | null = null;
+
+  constructor(port: number, databaseUrl: string) {
+    this.port = port;
+    this.#databaseUrl = databaseUrl;
+  }
+  get address(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  /** Starts it, and waits until it answers. */
+  async start(): Promise<void> {
+    mkdirSync(`${ROOT}/data/logs`, { recursive: true });
+    const log = openSync(`${ROOT}/data/logs/killed-server.log`, 'a');
+    this.#child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+      cwd: ROOT,
+      stdio: ['ignore', log, log],
+      env: { ...process.env, JINX_PORT: String(this.port), JINX_DATABASE_URL: this.#databaseUrl },
+    });
+    await this.answers();
+  }
+
+  /** Waits until it answers. @throws Error when it has ended instead. */
+  async answers(): Promise<void> {
+    for (let tries = 0; tries < 1200 && this.#child?.exitCode === null; tries++) {
+      if ((await fetch(`${this.address}/api/health`).catch(() => null))?.ok) return;
+      await new Promise((later) => setTimeout(later, 50));
+    }
+    throw new Error('the server does not answer: data/logs/killed-server.log says why');
+  }
+
+  /** Ends it at once, whatever it is at. */
+  async kill(): Promise<void> {
+    const child = this.#child;
+    this.#child = null;
+    if (!child) return;
+    const gone = new Promise((done) => child.once('exit', done));
+    child.kill('SIGKILL');
+    await gone;
+  }
+}
