@@ -1,17 +1,6 @@
-import {
-  checkAsset,
-  hashName,
-  importGlb,
-  importPicture,
-  looksLikePicture,
-  writePicture,
-  writeRig,
-  type AssetKind,
-  type ParcelAsset,
-} from '@jinx/core/formats';
+import type { AssetKind, ParcelAsset } from '@jinx/core/formats';
 import type { Session } from './database.ts';
 import { notFound } from './errors.ts';
-import { fromWebp } from './webp.ts';
 
 export interface AssetSummary {
   readonly hash: string;
@@ -32,18 +21,6 @@ export async function keepAsset(session: Session, projectId: string, asset: Parc
     [projectId, asset.hash, asset.name],
   );
   return { hash: asset.hash, name: asset.name, kind: asset.kind };
-}
-
-/** The one import: decodes a figure, a prop or a picture into canonical bytes, named by their hash. */
-export async function imported(bytes: Uint8Array, fileName: string): Promise<ParcelAsset> {
-  const isPicture = looksLikePicture(bytes) || /\.(png|jpe?g|webp)$/i.test(fileName);
-  const kind: AssetKind = isPicture ? 'picture' : 'rig';
-  const name = fileName.replace(/\.(glb|png|jpe?g|webp)$/i, '').slice(0, 80) || (isPicture ? 'picture' : 'figure');
-  const canonical = isPicture
-    ? writePicture(await importPicture(bytes, fromWebp))
-    : writeRig(await importGlb(bytes, name));
-  checkAsset(kind, canonical);
-  return { hash: hashName(canonical), name, kind, bytes: canonical };
 }
 
 export async function assetBytes(session: Session, hash: string): Promise<Buffer | null> {

@@ -1,5 +1,6 @@
 import type { Context } from 'koa';
 import { z } from 'zod';
+import { DocumentError, readJson } from '@jinx/core/document';
 import { Refusal } from './errors.ts';
 
 /** A body this many times too long is no longer heard out: the connection is cut. */
@@ -31,13 +32,24 @@ export async function bytesOf(context: Context, most: number): Promise<Uint8Arra
 const MOST_JSON = 16 * 1024 * 1024;
 
 /** Reads and checks a JSON body. */
-export async function jsonOf<T extends z.ZodType>(context: Context, schema: T): Promise<z.infer<T>> {
-  let value: unknown;
+export async function jsonOf<T extends z.ZodType>(
+  context: Context,
+  schema: T,
+  mostString?: number,
+): Promise<z.infer<T>> {
+  let text: string;
   try {
-    value = JSON.parse(Buffer.from(await bytesOf(context, MOST_JSON)).toString('utf8'));
+    text = new TextDecoder('utf-8', { fatal: true }).decode(await bytesOf(context, MOST_JSON));
   } catch (error) {
     if (error instanceof Refusal) throw error;
-    throw new Refusal(400, 'not-json', 'What was sent is not JSON.');
+    throw new Refusal(400, 'not-text', 'What was sent is no text.');
+  }
+  let value: unknown;
+  try {
+    value = readJson(text, mostString);
+  } catch (error) {
+    if (!(error instanceof DocumentError)) throw error;
+    throw new Refusal(400, error.code, `What was sent cannot be read: ${error.message}.`);
   }
   const parsed = schema.safeParse(value);
   if (!parsed.success) {

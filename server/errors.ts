@@ -34,8 +34,8 @@ export const answerErrors =
       if (error instanceof Refusal)
         return say(error.status, { code: error.code, sentence: error.message, ...error.more });
       if (error instanceof DocumentError)
-        return say(422, { code: 'document', sentence: error.message, path: error.path });
-      if (error instanceof FormatError) return say(422, { code: 'format', sentence: error.message });
+        return say(422, { code: error.code, sentence: error.message, path: error.path });
+      if (error instanceof FormatError) return say(422, { code: error.code, sentence: error.message });
       log.error(error);
       if (isUnreachable(error))
         return say(503, {

@@ -2,10 +2,11 @@ import { randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { assetsOf, type ParcelAsset } from '@jinx/core/formats';
 import { EFFECTS, KIT, KIT_FIGURES, KIT_PICTURES, KIT_PROPS, makeKit, STARTS } from '@jinx/demo';
-import { imported, keepAsset } from './assets.ts';
+import { keepAsset } from './assets.ts';
 import { inTransaction, type Database } from './database.ts';
 import { addEffect, type StoredEffect } from './effects/index.ts';
 import { Refusal } from './errors.ts';
+import { imported } from './importing/imported.ts';
 
 /** Names of the kit's meshes and figures, which a project may take one by one. */
 export const kitFiles = (): string[] =>

@@ -3,6 +3,7 @@ import type { Logger } from 'pino';
 import { mustBeOwn } from './access/own.ts';
 import { makeApp } from './app.ts';
 import type { Database } from './database.ts';
+import { Importer } from './importing/importer.ts';
 import { Live } from './live.ts';
 
 /** A server that answers, and how it is ended. */
@@ -18,7 +19,8 @@ const LAST_MILLISECONDS = 10_000;
 /** Serves Jinx on an address of this machine; port 0 takes a free one. */
 export async function serve(database: Database, log: Logger, port: number, host = '127.0.0.1'): Promise<Serving> {
   const live = new Live();
-  const app = makeApp({ database, log, live });
+  const importer = new Importer(log);
+  const app = makeApp({ database, log, live, importer });
   const server = createServer(app.callback());
   // A request has this long to arrive; a large file over a slow line needs some.
   server.requestTimeout = 120_000;
@@ -38,6 +40,7 @@ export async function serve(database: Database, log: Logger, port: number, host 
     const last = setTimeout(() => server.closeAllConnections(), LAST_MILLISECONDS);
     await closed;
     clearTimeout(last);
+    await importer.close();
   };
   return { server, stop };
 }

@@ -28,13 +28,15 @@ export function diff(from: unknown, to: unknown, path: readonly string[] = []): 
   return canonicalText(from) === canonicalText(to) ? [] : [{ path, before: from, after: to }];
 }
 
+const nothingAt = (path: readonly string[]) =>
+  new DocumentError('there is nothing here to change', path.join('.'), 'document.nowhere');
+
 function replaced(value: unknown, path: readonly string[], change: Change, depth: number): unknown {
   if (depth === path.length) return change.after;
-  if (!isFields(value)) throw new DocumentError('there is nothing here to change', path.slice(0, depth).join('.'));
+  if (!isFields(value)) throw nothingAt(path.slice(0, depth));
   const key = path[depth]!;
   const last = depth === path.length - 1;
-  if (!last && !(key in value))
-    throw new DocumentError('there is nothing here to change', path.slice(0, depth + 1).join('.'));
+  if (!last && !(key in value)) throw nothingAt(path.slice(0, depth + 1));
   const copy = { ...value };
   if (last && !('after' in change)) delete copy[key];
   else copy[key] = replaced(value[key], path, change, depth + 1);

@@ -7,6 +7,7 @@ export * from './declarations/index.ts';
 export * from './diff.ts';
 export * from './effect.ts';
 export * from './errors.ts';
+export * from './json.ts';
 export * from './lineage.ts';
 export * from './law.ts';
 export * from './look.ts';

@@ -209,15 +209,16 @@ const STEPS: readonly ((document: Loose) => Loose)[] = [
  */
 export function migrated(document: unknown): unknown {
   if (typeof document !== 'object' || document === null || Array.isArray(document))
-    throw new DocumentError('this is not an effect', '');
+    throw new DocumentError('this is not an effect', '', 'document.none');
   let current = document as Loose;
   const from = current['schema'];
   if (typeof from !== 'number' || !Number.isInteger(from) || from < 0)
-    throw new DocumentError('an effect starts with its schema number', 'schema');
+    throw new DocumentError('an effect starts with its schema number', 'schema', 'document.schema');
   if (from > SCHEMA)
     throw new DocumentError(
       `this effect was made by a newer Jinx (schema ${from}, known up to ${SCHEMA}): update Jinx to open it`,
       'schema',
+      'document.newer',
     );
   for (let step = from; step < SCHEMA; step++) current = STEPS[step]!(current);
   return current;

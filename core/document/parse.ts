@@ -3,13 +3,20 @@ import { partsOfCollection, type Collection, type Id } from './collection.ts';
 import { isFields } from './diff.ts';
 import { DocumentError } from './errors.ts';
 import { effectSchema, type Effect } from './effect.ts';
+import { readJson } from './json.ts';
 import { migrated } from './migrations.ts';
-import { referenceProblems } from './references.ts';
+import { referenceProblems, type ReferenceProblem } from './references.ts';
 
 function sentenceOf(issue: z.core.$ZodIssue): string {
   if (issue.code === 'unrecognized_keys') return `unknown field ${issue.keys.map((key) => `"${key}"`).join(', ')}`;
   return issue.message;
 }
+
+/** What is wrong, in the words of programs: the check that failed, as in "document.too_big". */
+const errorOf = (issue: z.core.$ZodIssue, path: readonly PropertyKey[]) =>
+  new DocumentError(sentenceOf(issue), path.join('.'), `document.${issue.code}`);
+const misled = ({ sentence, path }: ReferenceProblem) =>
+  new DocumentError(sentence, path, sentence.startsWith('no ') ? 'document.reference' : 'document.circle');
 
 /**
  * The one door for effects: migrates, checks shape, limits and references.
@@ -19,10 +26,10 @@ export function parseEffect(input: unknown): Effect {
   const result = effectSchema.safeParse(migrated(input));
   if (!result.success) {
     const issue = result.error.issues[0]!;
-    throw new DocumentError(sentenceOf(issue), issue.path.join('.'));
+    throw errorOf(issue, issue.path);
   }
   const problem = referenceProblems(result.data)[0];
-  if (problem) throw new DocumentError(problem.sentence, problem.path);
+  if (problem) throw misled(problem);
   return result.data;
 }
 
@@ -43,7 +50,7 @@ export function parseChanged(known: Effect, changed: unknown): Effect {
   for (const field of touched) checkPart(effectSchema.shape[field], known[field], made[field], field);
   const isFar = touched.some((field) => !LEAVES.has(field) || hasLost(known[field], made[field]));
   const problem = referenceProblems(isFar ? made : onlyNew(known, made))[0];
-  if (problem) throw new DocumentError(problem.sentence, problem.path);
+  if (problem) throw misled(problem);
   return made;
 }
 
@@ -51,7 +58,7 @@ function mustFit(schema: z.ZodType, value: unknown, path: string): void {
   const result = schema.safeParse(value);
   if (result.success) return;
   const issue = result.error.issues[0]!;
-  throw new DocumentError(sentenceOf(issue), [path, ...issue.path].join('.'));
+  throw errorOf(issue, [path, ...issue.path]);
 }
 
 const itemsOf = (value: unknown): Record<Id, unknown> => (value as Collection<unknown>).byId;
@@ -85,13 +92,7 @@ function onlyNew(known: Effect, made: Effect): Effect {
 
 /** Parses text as an effect. @throws DocumentError also when the text is not JSON. */
 export function parseEffectText(text: string): Effect {
-  let value: unknown;
-  try {
-    value = JSON.parse(text);
-  } catch {
-    throw new DocumentError('this is not JSON', '');
-  }
-  return parseEffect(value);
+  return parseEffect(readJson(text));
 }
 
 /** The published JSON Schema of an effect. */

@@ -19,10 +19,10 @@ export const writePicture = ({ width, height, rgba }: Texture): Uint8Array<Array
 export function readCanonicalPicture(bytes: Uint8Array): Texture {
   const { kind, data, arrays } = readContainer(bytes);
   const parsed = dataSchema.safeParse(data);
-  if (kind !== 'picture' || !parsed.success) throw new FormatError('this asset is not a picture');
+  if (kind !== 'picture' || !parsed.success) throw new FormatError('picture.none', 'this asset is not a picture');
   const { width, height } = parsed.data;
   const { rgba } = arrays;
   if (!(rgba instanceof Uint8Array) || rgba.length !== width * height * 4)
-    throw new FormatError('this picture is damaged: it has too few or too many pixels');
+    throw new FormatError('picture.pixels', 'this picture is damaged: it has too few or too many pixels');
   return { width, height, rgba };
 }

@@ -80,36 +80,37 @@ export function writeRig(rig: Rig): Uint8Array<ArrayBuffer> {
 export function readRig(bytes: Uint8Array): Rig {
   const { kind, data, arrays } = readContainer(bytes);
   const parsed = dataSchema.safeParse(data);
-  if (kind !== 'rig' || !parsed.success) throw new FormatError('this asset is not a rig');
-  const damaged = (what: string) => new FormatError(`this rig is damaged: ${what}`);
+  if (kind !== 'rig' || !parsed.success) throw new FormatError('rig.none', 'this asset is not a rig');
+  const damaged = (code: string, what: string) => new FormatError(`rig.${code}`, `this rig is damaged: ${what}`);
   const f32 = (name: string, length?: number): Float32Array => {
     const array = arrays[name];
     if (!(array instanceof Float32Array) || (length !== undefined && array.length !== length))
-      throw damaged(`${name} is missing or of the wrong length`);
-    if (array.some((value) => !(value - value === 0))) throw damaged(`${name} holds something that is not a number`);
+      throw damaged('array', `${name} is missing or of the wrong length`);
+    if (array.some((value) => !(value - value === 0)))
+      throw damaged('number', `${name} holds something that is not a number`);
     return array;
   };
   const { bones, texture, clips, name, parts } = parsed.data;
   bones.forEach((bone, index) => {
-    if (bone.parent >= index) throw damaged(`bone "${bone.name}" stands before its parent`);
+    if (bone.parent >= index) throw damaged('parent', `bone "${bone.name}" stands before its parent`);
   });
   const positions = f32('positions');
   const vertices = positions.length / 3;
   const { indices, joints } = arrays;
-  if (vertices !== Math.floor(vertices)) throw damaged('a vertex has three numbers');
+  if (vertices !== Math.floor(vertices)) throw damaged('vertex', 'a vertex has three numbers');
   if (!(indices instanceof Uint32Array) || indices.length % 3 !== 0 || indices.some((index) => index >= vertices))
-    throw damaged('a triangle leads to no vertex');
+    throw damaged('triangle', 'a triangle leads to no vertex');
   if (
     !(joints instanceof Uint16Array) ||
     joints.length !== vertices * 4 ||
     joints.some((joint) => joint >= bones.length)
   )
-    throw damaged('a vertex leads to no bone');
+    throw damaged('bone', 'a vertex leads to no bone');
   if (parts?.some(({ start, count }) => start % 3 !== 0 || count % 3 !== 0 || start + count > indices.length))
-    throw damaged('a part has triangles that are not there');
+    throw damaged('part', 'a part has triangles that are not there');
   const rgba = arrays['texture'];
   if (texture && (!(rgba instanceof Uint8Array) || rgba.length !== texture.width * texture.height * 4))
-    throw damaged('its texture is incomplete');
+    throw damaged('texture', 'its texture is incomplete');
   return {
     name,
     bones,
@@ -137,9 +138,9 @@ export function readRig(bytes: Uint8Array): Rig {
       name: clip.name,
       seconds: clip.seconds,
       tracks: clip.tracks.map((track, t) => {
-        if (track.bone >= bones.length) throw damaged(`clip "${clip.name}" moves no bone`);
+        if (track.bone >= bones.length) throw damaged('clipBone', `clip "${clip.name}" moves no bone`);
         const times = f32(`clip${c}.${t}.times`);
-        if (times.length === 0) throw damaged(`clip "${clip.name}" has an empty track`);
+        if (times.length === 0) throw damaged('clipTrack', `clip "${clip.name}" has an empty track`);
         return {
           ...track,
           times,

@@ -1,4 +1,4 @@
-import { canonicalText } from '../document/index.ts';
+import { canonicalText, readJson } from '../document/index.ts';
 import { FormatError } from './errors.ts';
 
 /**
@@ -52,36 +52,45 @@ export function writeContainer(kind: string, data: unknown, arrays: NamedArrays)
 
 /** @throws FormatError when the bytes are not such a container, whole. */
 export function readContainer(bytes: Uint8Array): { kind: string; data: unknown; arrays: NamedArrays } {
-  const broken = (why: string) => new FormatError(`this asset is damaged: ${why}`);
+  const broken = (code: string, why: string) => new FormatError(`asset.${code}`, `this asset is damaged: ${why}`);
   if (bytes.length < 8 || bytes.length > MOST_BYTES || new TextDecoder().decode(bytes.subarray(0, 4)) !== MAGIC)
-    throw broken('it does not begin as one');
+    throw broken('start', 'it does not begin as one');
   const headerLength = new DataView(bytes.buffer, bytes.byteOffset).getUint32(4, true);
-  if (headerLength > bytes.length - 8) throw broken('it ends within its header');
+  if (headerLength > bytes.length - 8) throw broken('header', 'it ends within its header');
   let header: { kind?: unknown; data?: unknown; arrays?: unknown };
   try {
-    header = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes.subarray(8, 8 + headerLength)));
+    header = readJson(
+      new TextDecoder('utf-8', { fatal: true }).decode(bytes.subarray(8, 8 + headerLength)),
+    ) as typeof header;
   } catch {
-    throw broken('its header cannot be read');
+    throw broken('headerText', 'its header cannot be read');
   }
-  if (typeof header.kind !== 'string' || !Array.isArray(header.arrays)) throw broken('its header is incomplete');
-  const arrays: NamedArrays = {};
+  if (
+    typeof header !== 'object' ||
+    header === null ||
+    typeof header.kind !== 'string' ||
+    !Array.isArray(header.arrays)
+  )
+    throw broken('headerShape', 'its header is incomplete');
+  const arrays: NamedArrays = Object.create(null) as NamedArrays;
   let at = 8 + headerLength;
   for (const entry of header.arrays as { name?: unknown; type?: unknown; length?: unknown }[]) {
-    const { name, type, length } = entry;
+    const { name, type, length } = entry ?? {};
     if (
       typeof name !== 'string' ||
       typeof length !== 'number' ||
       !Number.isInteger(length) ||
       length < 0 ||
-      !(String(type) in TYPES)
+      typeof type !== 'string' ||
+      !Object.hasOwn(TYPES, type)
     )
-      throw broken('its header is incomplete');
+      throw broken('headerShape', 'its header is incomplete');
     const make = TYPES[type as TypeName];
     const size = length * make.BYTES_PER_ELEMENT;
-    if (at + size > bytes.length) throw broken('it ends too soon');
+    if (at + size > bytes.length) throw broken('short', 'it ends too soon');
     arrays[name] = new make(bytes.slice(at, at + size).buffer);
     at += padded(size);
   }
-  if (at !== bytes.length) throw broken('something follows its end');
+  if (at !== bytes.length) throw broken('long', 'something follows its end');
   return { kind: header.kind, data: header.data, arrays };
 }

@@ -11,6 +11,7 @@ import {
   type Vec3,
 } from '../maths/index.ts';
 import { FormatError } from './errors.ts';
+import { mustNotBoast } from './glbGate.ts';
 import { readPicture } from './pictures.ts';
 
 /** What one import may hold: beyond it a game would not draw it either, and the stage would stall. */
@@ -20,21 +21,26 @@ const SPLINE_KEYS_PER_SECOND = 60;
 
 async function open(bytes: Uint8Array): Promise<Document> {
   const isBinary = new TextDecoder().decode(bytes.subarray(0, 4)) === 'glTF';
-  if (!isBinary) throw new FormatError('this is not a GLB file: export the figure as binary glTF (.glb)');
+  if (!isBinary) throw new FormatError('glb.none', 'this is not a GLB file: export the figure as binary glTF (.glb)');
+  mustNotBoast(bytes);
   try {
     return await new WebIO().readBinary(bytes as Uint8Array<ArrayBuffer>);
   } catch (error) {
     const message = (error as Error).message;
     const extension = /extension[^"]*"([^"]+)"/i.exec(message)?.[1];
-    if (extension) throw new FormatError(`this file needs ${extension}, which is not read yet: export it without`);
-    throw new FormatError(`this GLB file is damaged or incomplete: ${message}`);
+    if (extension)
+      throw new FormatError(
+        'glb.extension',
+        `this file needs ${extension}, which is not read yet: export it without`,
+      );
+    throw new FormatError('glb.damaged', `this GLB file is damaged or incomplete: ${message}`);
   }
 }
 
 /** Nodes with parents before children. */
 function nodesInOrder(document: Document): { node: Node; parent: number }[] {
   const scene = document.getRoot().getDefaultScene() ?? document.getRoot().listScenes()[0];
-  if (!scene) throw new FormatError('this GLB file has no scene');
+  if (!scene) throw new FormatError('glb.scene', 'this GLB file has no scene');
   const found: { node: Node; parent: number }[] = [];
   const visit = (node: Node, parent: number) => {
     const index = found.push({ node, parent }) - 1;
@@ -42,7 +48,7 @@ function nodesInOrder(document: Document): { node: Node; parent: number }[] {
   };
   for (const node of scene.listChildren()) visit(node, -1);
   if (found.length > MOST_BONES)
-    throw new FormatError(`this file has ${found.length} nodes; up to ${MOST_BONES} are read`);
+    throw new FormatError('glb.nodes', `this file has ${found.length} nodes; up to ${MOST_BONES} are read`);
   return found;
 }
 
@@ -79,7 +85,7 @@ function addPrimitive(
   const turn = target?.getAttribute('NORMAL');
   const start = into.positions.length / 3;
   if (start + position.getCount() > MOST_VERTICES)
-    throw new FormatError(`this file has more than ${MOST_VERTICES} vertices: thin it out first`);
+    throw new FormatError('glb.vertices', `this file has more than ${MOST_VERTICES} vertices: thin it out first`);
   const element: number[] = [];
   for (let i = 0; i < position.getCount(); i++) {
     into.positions.push(...transformPoint(place, 0, position.getElement(i, element) as unknown as Vec3));
@@ -174,12 +180,12 @@ function readMesh(nodes: { node: Node; parent: number }[], inverseBind: Float32A
     for (const primitive of node.getMesh()?.listPrimitives() ?? [])
       addPrimitive(mesh, primitive, (slot) => (joints ? (joints[slot] ?? 0) : index), place);
   });
-  if (mesh.indices.length === 0) throw new FormatError('this GLB file has no triangles');
+  if (mesh.indices.length === 0) throw new FormatError('glb.triangles', 'this GLB file has no triangles');
   const positions = Float32Array.from(mesh.positions);
   if (positions.some((value) => !(value - value === 0)))
-    throw new FormatError('this GLB file has a vertex that is nowhere (not a number)');
+    throw new FormatError('glb.number', 'this GLB file has a vertex that is nowhere (not a number)');
   if (mesh.indices.some((index) => index >= positions.length / 3))
-    throw new FormatError('this GLB file has a triangle that leads to no vertex');
+    throw new FormatError('glb.index', 'this GLB file has a triangle that leads to no vertex');
   const normals = completeNormals(positions, mesh.normals, mesh.indices);
   return {
     positions,
@@ -202,7 +208,10 @@ function otherShape(
 ): { otherShape?: MeshShape } {
   if (shifts.every((x) => x === 0)) return {};
   if (shifts.some((value) => !(value - value === 0)))
-    throw new FormatError('this GLB file has a morph target with a vertex that is nowhere (not a number)');
+    throw new FormatError(
+      'glb.morph',
+      'this GLB file has a morph target with a vertex that is nowhere (not a number)',
+    );
   const shifted = positions.map((x, i) => x + shifts[i]!);
   const turned = turns.some((x) => x !== 0)
     ? normals.map((x, i) => x + turns[i]!)

@@ -1,10 +1,20 @@
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { strToU8, unzipSync, zipSync } from 'fflate';
 import { z } from 'zod';
-import { canonicalText, DocumentError, listed, parseEffectText, picturesOf, type Effect } from '../document/index.ts';
+import {
+  canonicalText,
+  DocumentError,
+  isFields,
+  listed,
+  parseEffectText,
+  picturesOf,
+  readJson,
+  type Effect,
+} from '../document/index.ts';
 import { readCanonicalPicture } from './canonicalPicture.ts';
 import { readRig } from './canonicalRig.ts';
 import { FormatError } from './errors.ts';
 import { hashName } from './hashName.ts';
+import { zipIndex, type ZipEntry } from './zipIndex.ts';
 
 /**
  * A parcel: one zip with `manifest.json`, `effect.json` (canonical text) and `assets/<hash>.jxa` for every asset the
@@ -41,7 +51,12 @@ export interface Parcel {
 
 const MOST_PACKED = 128 * 1024 * 1024;
 const MOST_UNPACKED = 512 * 1024 * 1024;
+const MOST_TEXT = 16 * 1024 * 1024;
 const MOST_FILES = 300;
+/** Nothing that is packed unpacks to more times its size. */
+const MOST_RATIO = 1040;
+/** No document does: much of it is the same, not nearly all. */
+const MOST_TEXT_RATIO = 250;
 /** Every file carries this date, so that the same effect always gives the same parcel. */
 const DATE = '1980-01-02T00:00:00Z';
 
@@ -87,23 +102,71 @@ export function writeParcel(effect: Effect, assets: readonly ParcelAsset[]): Uin
   return zipSync(files, { level: 6, mtime: DATE });
 }
 
+const isText = (name: string) => name.endsWith('.json');
+const told = (name: string) => `"${name.slice(0, 60)}"`;
+
+/** Refuses a zip by its index, before anything of it is unpacked. */
+function mustBeModest(entries: readonly ZipEntry[]): void {
+  if (entries.length > MOST_FILES)
+    throw new FormatError('parcel.files', `this parcel has ${entries.length} files; up to ${MOST_FILES} are read`);
+  const size = entries.reduce((sum, { unpacked }) => sum + unpacked, 0);
+  if (size > MOST_UNPACKED)
+    throw new FormatError('parcel.unpacked', 'this parcel unpacks to more than a parcel may hold');
+  const names = new Set<string>();
+  for (const { name, packed, unpacked } of entries) {
+    if (/^[/\\]|^[a-z]:|\\|(^|\/)\.\.?(\/|$)|\0/i.test(name))
+      throw new FormatError('parcel.path', `this parcel has a file that would lead out of it: ${told(name)}`);
+    // Names that a disk may take for the same.
+    const plain = name.normalize('NFC').toLowerCase();
+    if (names.has(plain)) throw new FormatError('parcel.twice', `this parcel has ${told(name)} twice`);
+    names.add(plain);
+    if (isText(name) && unpacked > MOST_TEXT)
+      throw new FormatError('parcel.text', `${told(name)} in this parcel is longer than a document may be`);
+    if (unpacked > packed * (isText(name) ? MOST_TEXT_RATIO : MOST_RATIO) + 64)
+      throw new FormatError('parcel.ratio', `${told(name)} in this parcel would unpack to far more than it is`);
+  }
+}
+
 function unpack(bytes: Uint8Array): Record<string, Uint8Array> {
-  if (bytes.length > MOST_PACKED) throw new FormatError(`this parcel is over ${MOST_PACKED / 1048576} MB`);
-  let files = 0;
-  let size = 0;
+  if (bytes.length > MOST_PACKED)
+    throw new FormatError('parcel.large', `this parcel is over ${MOST_PACKED / 1048576} MB`);
+  const entries = zipIndex(bytes);
+  mustBeModest(entries);
   try {
-    return unzipSync(bytes, {
-      filter: (file) => {
-        files++;
-        size += file.originalSize;
-        if (files > MOST_FILES || size > MOST_UNPACKED)
-          throw new FormatError('this parcel unpacks to more than a parcel may hold');
-        return true;
-      },
-    });
+    return unzipSync(bytes);
+  } catch {
+    throw new FormatError('parcel.damaged', 'this parcel is damaged, or was cut short: hand the effect over again');
+  }
+}
+
+function manifestIn(bytes: Uint8Array): z.infer<typeof manifestSchema> {
+  const said = textIn(bytes, 'manifest', (text) => readJson(text));
+  if (isFields(said) && typeof said['parcel'] === 'number' && said['parcel'] > 1)
+    throw new FormatError('parcel.newer', 'this parcel was made by a newer Jinx: update Jinx to open it');
+  const parsed = manifestSchema.safeParse(said);
+  if (!parsed.success) {
+    const { message, path } = parsed.error.issues[0]!;
+    throw new FormatError(
+      'parcel.manifest',
+      `this parcel's manifest cannot be used: ${message} (at ${path.join('.')})`,
+    );
+  }
+  return parsed.data;
+}
+
+/** What a text of the parcel says; its own errors are told as the parcel's. */
+function textIn<T>(bytes: Uint8Array, what: string, read: (text: string) => T): T {
+  let text: string;
+  try {
+    text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    throw new FormatError('parcel.letters', `the ${what} in this parcel is no text`);
+  }
+  try {
+    return read(text);
   } catch (error) {
-    if (error instanceof FormatError) throw error;
-    throw new FormatError('this is not a parcel, or it was cut short: hand the effect over again');
+    if (!(error instanceof DocumentError)) throw error;
+    throw new FormatError(`${what}.${error.code}`, `the ${what} in this parcel cannot be used: ${error.message}`);
   }
 }
 
@@ -113,38 +176,36 @@ function unpack(bytes: Uint8Array): Record<string, Uint8Array> {
  */
 export function readParcel(bytes: Uint8Array): Parcel {
   const files = unpack(bytes);
-  const manifestBytes = files['manifest.json'];
-  const effectBytes = files['effect.json'];
+  const { 'manifest.json': manifestBytes, 'effect.json': effectBytes } = files;
   if (!manifestBytes || !effectBytes)
-    throw new FormatError('this zip is not a parcel: it has no manifest and effect');
-  let manifest: z.infer<typeof manifestSchema>;
-  try {
-    manifest = manifestSchema.parse(JSON.parse(strFromU8(manifestBytes)));
-  } catch {
-    throw new FormatError("this parcel's manifest cannot be read");
-  }
-  let effect: Effect;
-  try {
-    effect = parseEffectText(strFromU8(effectBytes));
-  } catch (error) {
-    if (error instanceof DocumentError)
-      throw new FormatError(`the effect in this parcel cannot be used: ${error.message}`);
-    throw error;
-  }
+    throw new FormatError('parcel.missing', 'this zip is not a parcel: it has no manifest and effect');
+  const manifest = manifestIn(manifestBytes);
+  const effect = textIn(effectBytes, 'effect', parseEffectText);
+  const named = new Set(manifest.assets.map(({ hash }) => hash));
+  if (named.size < manifest.assets.length)
+    throw new FormatError('parcel.manifestTwice', "this parcel's manifest names the same asset twice");
   const assets = manifest.assets.map((entry): ParcelAsset => {
     const content = files[`assets/${entry.hash}.jxa`];
-    if (!content) throw new FormatError(`this parcel lacks "${entry.name}", which its manifest names`);
+    if (!content)
+      throw new FormatError('parcel.lacks', `this parcel lacks "${entry.name}", which its manifest names`);
     if (hashName(content) !== entry.hash)
-      throw new FormatError(`"${entry.name}" in this parcel is not what its manifest says`);
+      throw new FormatError('parcel.hash', `"${entry.name}" in this parcel is not what its manifest says`);
     checkAsset(entry.kind, content);
+    if (entry.name.trim() === '') throw new FormatError('parcel.name', 'an asset of this parcel has no name');
     return { ...entry, bytes: content };
   });
   const expected = new Set(['manifest.json', 'effect.json', ...assets.map(({ hash }) => `assets/${hash}.jxa`)]);
   const stranger = Object.keys(files).find((name) => !expected.has(name));
   if (stranger !== undefined)
-    throw new FormatError(`this parcel holds "${stranger.slice(0, 60)}", which does not belong in one`);
+    throw new FormatError(
+      'parcel.stranger',
+      `this parcel holds "${stranger.slice(0, 60)}", which does not belong in one`,
+    );
   for (const hash of assetsOf(effect))
     if (!assets.some((asset) => asset.hash === hash))
-      throw new FormatError('the effect in this parcel uses a figure or a picture that is not in it');
+      throw new FormatError(
+        'parcel.incomplete',
+        'the effect in this parcel uses a figure or a picture that is not in it',
+      );
   return { effect, assets };
 }

@@ -3,23 +3,18 @@ import jpeg from 'jpeg-js';
 import type { Texture } from '../geometry/index.ts';
 import { MOST_SIDE } from './canonicalPicture.ts';
 import { FormatError } from './errors.ts';
+import { plainPng, statedSize } from './pictureGate.ts';
 
 const MOST_PIXELS = MOST_SIDE * MOST_SIDE;
 
 /** Refuses what is too large before it is unpacked: a small file may hold a very large picture. */
 function mustFit(width: number, height: number): void {
-  if (width < 1 || height < 1) throw new FormatError('this picture has no pixels');
+  if (width < 1 || height < 1) throw new FormatError('picture.empty', 'this picture has no pixels');
   if (width > MOST_SIDE || height > MOST_SIDE)
     throw new FormatError(
+      'picture.large',
       `this picture is ${width} × ${height} pixels; up to ${MOST_SIDE} along each side are read: make it smaller`,
     );
-}
-
-/** Width and height that a PNG says it has before its pixels begin. */
-function statedSize(bytes: Uint8Array): [width: number, height: number] | null {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  if (isPng(bytes) && bytes.length >= 24) return [view.getUint32(16), view.getUint32(20)];
-  return null;
 }
 
 const isPng = (bytes: Uint8Array): boolean => bytes[0] === 0x89 && bytes[1] === 0x50;
@@ -31,6 +26,18 @@ const isWebp = (bytes: Uint8Array): boolean =>
 
 /** Whether these bytes begin as a picture does that is read. */
 export const looksLikePicture = (bytes: Uint8Array): boolean => isPng(bytes) || isJpeg(bytes) || isWebp(bytes);
+
+/** Refuses what states a size that it cannot have, before room is made for it. */
+function mustBeLikely(bytes: Uint8Array): void {
+  const stated = statedSize(bytes);
+  if (!stated) return;
+  mustFit(...stated.size);
+  if (bytes.length < stated.leastBytes)
+    throw new FormatError(
+      'picture.boast',
+      `this picture says that it has ${stated.size.join(' × ')} pixels, and is too short to hold them`,
+    );
+}
 
 /** Decodes WebP; handed in, for it is a WebAssembly module that each place loads in its own way. */
 export type WebpDecoder = (bytes: Uint8Array) => Promise<Texture>;
@@ -54,7 +61,10 @@ function fromPng(bytes: Uint8Array): Texture {
 }
 
 const undecodable = (error: unknown) =>
-  new FormatError(`this picture is damaged, or not what its name says: ${(error as Error).message}`);
+  new FormatError(
+    'picture.damaged',
+    `this picture is damaged, or not what its name says: ${(error as Error).message}`,
+  );
 
 /**
  * Decodes a PNG or JPEG into canonical pixels: sRGB, straight alpha, eight bits. The same bits on every machine, which
@@ -62,11 +72,10 @@ const undecodable = (error: unknown) =>
  * @throws FormatError for other formats, and for what cannot be decoded.
  */
 export function readPicture(bytes: Uint8Array): Texture {
-  if (bytes.length === 0) throw new FormatError('this file is empty');
-  const stated = statedSize(bytes);
-  if (stated) mustFit(...stated);
+  if (bytes.length === 0) throw new FormatError('file.empty', 'this file is empty');
+  mustBeLikely(bytes);
   try {
-    if (isPng(bytes)) return fromPng(bytes);
+    if (isPng(bytes)) return fromPng(plainPng(bytes));
     if (isJpeg(bytes)) {
       const { width, height, data } = jpeg.decode(bytes, {
         useTArray: true,
@@ -79,14 +88,15 @@ export function readPicture(bytes: Uint8Array): Texture {
   } catch (error) {
     throw error instanceof FormatError ? error : undecodable(error);
   }
-  throw new FormatError('pictures are read from PNG and JPEG; save it as one of these');
+  throw new FormatError('picture.kind', 'pictures are read from PNG and JPEG; save it as one of these');
 }
 
 /** The same, WebP too. @throws FormatError as {@link readPicture} does. */
 export async function importPicture(bytes: Uint8Array, fromWebp: WebpDecoder): Promise<Texture> {
   if (bytes.length > 0 && !looksLikePicture(bytes))
-    throw new FormatError('pictures are read from PNG, JPEG and WebP; save it as one of these');
+    throw new FormatError('picture.kind', 'pictures are read from PNG, JPEG and WebP; save it as one of these');
   if (!isWebp(bytes)) return readPicture(bytes);
+  mustBeLikely(bytes);
   try {
     const { width, height, rgba } = await fromWebp(bytes);
     mustFit(width, height);

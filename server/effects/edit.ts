@@ -35,11 +35,7 @@ export interface Since {
 
 /** What an edit came to. */
 export interface Taken extends Since {
-  /** Every effect that was written: the one, and those that follow it; as they stand now, to be kept at hand. */
-  readonly written: ReadonlyMap<
-    string,
-    { readonly head: string; readonly revision: number; readonly document: Effect }
-  >;
+  readonly written: Written;
 }
 
 interface Past {
@@ -145,7 +141,8 @@ function fitting(current: Effect, made: Effect, refused: (why: string) => Refusa
   }
 }
 
-type Written = Map<string, { head: string; revision: number; document: Effect }>;
+/** Every effect that was written, as it stands now: to be kept at hand, and told to whoever has it open. */
+export type Written = Map<string, { head: string; revision: number; document: Effect }>;
 
 /** Writes an effect over, and lets whoever hangs on it follow. Returns where it stands then. */
 async function write(
@@ -174,6 +171,21 @@ async function write(
   written.set(id, { head, revision, document: made });
   await letFollow(session, id, current, made, author, written);
   return { ...now, revision, head, document: made };
+}
+
+/** Writes an effect over as a whole, from wherever it stands. */
+export async function replaceEffect(
+  session: Session,
+  id: string,
+  made: Effect,
+  label: string,
+  author: string,
+  written: Written,
+): Promise<void> {
+  const standing = await standingOf(session, id, 'for update');
+  const document = await documentOf(session, id, standing.head);
+  const edit = { id: randomUUID(), labels: [label] };
+  await write(session, { ...standing, document }, parseChanged(document, made), edit, author, written);
 }
 
 /** Lets whoever hangs on an effect that was written over go with what was changed in it, and whoever hangs on them: its siblings, and effects it is linked into. */

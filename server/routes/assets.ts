@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { assetBytes, assetUsers, imported, keepAsset, setAssetDeleted } from '../assets.ts';
+import { assetBytes, assetUsers, keepAsset, setAssetDeleted } from '../assets.ts';
 import { bytesOf, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
@@ -58,7 +58,7 @@ export const ASSETS: readonly Route[] = [
     path: '/projects/:id/assets',
     about: 'project',
     answer: async ({ house, context, id }) => {
-      const asset = await imported(await bytesOf(context, MOST_FILE), fileName(context.query['name']));
+      const asset = await house.importer.file(await bytesOf(context, MOST_FILE), fileName(context.query['name']));
       context.body = await inTransaction(house.database, (session) => keepAsset(session, id, asset));
       context.status = 201;
     },

@@ -2,8 +2,9 @@ import { readPicture } from '@jinx/core/formats';
 import { z } from 'zod';
 import { bytesOf, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
-import { addSibling, changedSince, kinOf, letSiblingGo, loadEffect, remember, takeEdits } from '../effects/index.ts';
+import { addSibling, changedSince, kinOf, letSiblingGo, loadEffect, takeEdits } from '../effects/index.ts';
 import { notFound, Refusal } from '../errors.ts';
+import { announce } from './announce.ts';
 import { nameOf } from './names.ts';
 import type { Route } from './route.ts';
 
@@ -48,10 +49,7 @@ export const EFFECTS: readonly Route[] = [
       const { written, ...taken } = await inTransaction(house.database, (session) =>
         takeEdits(session, id, edits, author),
       );
-      for (const [effectId, { head, revision, document }] of written) {
-        remember(head, document);
-        house.live.tellEdit(effectId, revision);
-      }
+      announce(house, written);
       context.body = taken;
     },
   },

@@ -22,13 +22,15 @@ function revisionIn({ context }: Asked): number {
   return revision;
 }
 
+/** Letters of a picture at most: a megabyte of it. */
+const MOST_PICTURE = 1_400_000;
 const keptSchema = z.strictObject({
   id: z.uuid().optional(),
   name: nameOf('a state'),
   seconds: z.number().min(0).max(100_000),
   document: z.unknown(),
   /** A PNG, as base64. */
-  picture: z.base64().max(1_500_000).nullable(),
+  picture: z.base64().max(MOST_PICTURE).nullable(),
 });
 
 function pictureOf(base64: string): Uint8Array {
@@ -78,7 +80,7 @@ export const HISTORY: readonly Route[] = [
     path: '/effects/:id/tray',
     about: 'effect',
     answer: async ({ house, context, id, author }) => {
-      const { picture, ...kept } = await jsonOf(context, keptSchema);
+      const { picture, ...kept } = await jsonOf(context, keptSchema, MOST_PICTURE);
       const state = { ...kept, id: kept.id ?? randomUUID(), document: kept.document };
       await putBy(house.database, id, state, picture === null ? null : pictureOf(picture), author);
       context.body = { id: state.id };

@@ -1,11 +1,24 @@
-import { assetsOf, hashName, readParcel, writeParcel, type ParcelAsset } from '@jinx/core/formats';
-import { keepAsset } from '../assets.ts';
+import { readJson } from '@jinx/core/document';
+import { assetsOf, writeParcel, type ParcelAsset } from '@jinx/core/formats';
+import { z } from 'zod';
 import { bytesOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
-import { addEffect, loadEffect } from '../effects/index.ts';
+import { loadEffect } from '../effects/index.ts';
+import { Refusal } from '../errors.ts';
+import { takeParcel, type ParcelChoices } from '../parcels.ts';
+import { announce } from './announce.ts';
 import type { Route } from './route.ts';
 
 const MOST_FILE = 128 * 1024 * 1024;
+
+const choicesSchema = z.record(z.string().max(64), z.enum(['both', 'over', 'present']));
+/** What was chosen for what has the name of something else, as JSON. */
+function choicesIn(query: unknown): ParcelChoices {
+  if (query === undefined) return {};
+  const choices = choicesSchema.safeParse(readJson(String(query)));
+  if (!choices.success) throw new Refusal(400, 'request', 'What was chosen for the parcel cannot be read.');
+  return choices.data;
+}
 
 export const PARCELS: readonly Route[] = [
   {
@@ -33,13 +46,14 @@ export const PARCELS: readonly Route[] = [
     path: '/projects/:id/parcels',
     about: 'project',
     answer: async ({ house, context, id, author }) => {
-      const parcel = readParcel(await bytesOf(context, MOST_FILE));
-      context.body = await inTransaction(house.database, async (session) => {
-        for (const asset of parcel.assets) await keepAsset(session, id, { ...asset, hash: hashName(asset.bytes) });
-        const { id: effectId, revision } = await addEffect(session, id, parcel.effect, author);
-        return { id: effectId, revision, name: parcel.effect.name };
-      });
-      context.status = 201;
+      const choices = choicesIn(context.query['choices']);
+      const parcel = await house.importer.parcel(await bytesOf(context, MOST_FILE));
+      const { written, ...taken } = await inTransaction(house.database, (session) =>
+        takeParcel(session, id, parcel, choices, author),
+      );
+      announce(house, written);
+      context.body = taken;
+      context.status = taken.isKnown ? 200 : 201;
     },
   },
 ];
