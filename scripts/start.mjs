@@ -7,6 +7,8 @@ import { ensurePackages } from './install.mjs';
 import { DATA, isListening, ROOT, Sentence, sleep } from './shell.mjs';
 
 export const PORT = Number(process.env.JINX_PORT ?? 7411);
+/** Whose data it is that is started, backed up and restored. */
+export const CLUSTER = process.env.JINX_CLUSTER ?? 'main';
 export const DATABASE_PORT = Number(process.env.JINX_DATABASE_PORT ?? 7412);
 export const PID_FILE = path.join(DATA, 'server.json');
 
@@ -35,7 +37,7 @@ export async function serve(port, databaseUrl, logName) {
   let hasEnded = false;
   child.once('exit', () => (hasEnded = true));
   for (let tries = 0; tries < 300 && !hasEnded; tries++) {
-    const answer = await fetch(`http://127.0.0.1:${port}/api/health`).catch(() => null);
+    const answer = await fetch(`http://127.0.0.1:${port}/api/ready`).catch(() => null);
     if (answer?.ok) return child.pid;
     await sleep(100);
   }
@@ -61,7 +63,7 @@ export async function run() {
   if (running) await stopServer(running);
   if (await isListening(PORT))
     throw new Sentence(`Port ${PORT} is taken: stop what uses it, or set JINX_PORT to a free one.`);
-  const url = await startCluster('main', DATABASE_PORT);
+  const url = await startCluster(CLUSTER, DATABASE_PORT);
   const pid = await serve(PORT, url, 'server.log');
   writeFileSync(PID_FILE, JSON.stringify({ pid, port: PORT, sources }));
   console.log(`Jinx is ready: http://localhost:${PORT}/`);

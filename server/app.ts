@@ -8,19 +8,36 @@ import { mustBeOwn } from './access/own.ts';
 import { answerErrors, Refusal } from './errors.ts';
 import type { House } from './house.ts';
 import { routes } from './routes/index.ts';
+import type { Settings } from './settings.ts';
 
 const WEB = fileURLToPath(new URL('../web/dist/', import.meta.url));
 
 /** Answers only to its own name, and takes changes only from its own pages. */
-const ownPagesOnly: Koa.Middleware = (context, next) => {
-  mustBeOwn(context.headers, context.method === 'GET' || context.method === 'HEAD');
-  return next();
-};
+const ownPagesOnly =
+  ({ names }: Settings): Koa.Middleware =>
+  (context, next) => {
+    mustBeOwn(context.headers, context.method === 'GET' || context.method === 'HEAD', names);
+    return next();
+  };
+
+/** Notes what was asked for and how that went: which route, never with what, nor by whom. */
+const noted =
+  ({ log }: House): Koa.Middleware =>
+  async (context, next) => {
+    const began = performance.now();
+    await next();
+    if (!context.path.startsWith('/api/')) return;
+    const route = String((context as { _matchedRoute?: unknown })._matchedRoute ?? 'none');
+    const { method, status } = context;
+    log.info({ method, route, status, milliseconds: Math.round(performance.now() - began) }, 'answered');
+  };
 
 export function makeApp(house: House): Koa {
   const app = new Koa();
+  app.proxy = house.settings.isBehindProxy;
+  app.use(noted(house));
   app.use(answerErrors(house.log));
-  app.use(ownPagesOnly);
+  app.use(ownPagesOnly(house.settings));
   app.use(
     helmet({
       crossOriginOpenerPolicy: { policy: 'same-origin' },

@@ -1,6 +1,7 @@
 import type { AssetKind, ParcelAsset } from '@jinx/core/formats';
 import type { Session } from './database.ts';
 import { notFound } from './errors.ts';
+import type { Person } from './people/index.ts';
 
 export interface AssetSummary {
   readonly hash: string;
@@ -23,8 +24,13 @@ export async function keepAsset(session: Session, projectId: string, asset: Parc
   return { hash: asset.hash, name: asset.name, kind: asset.kind };
 }
 
-export async function assetBytes(session: Session, hash: string): Promise<Buffer | null> {
-  const { rows } = await session.query<{ bytes: Buffer }>('select bytes from assets where hash = $1', [hash]);
+/** An asset's bytes, where somebody has a part in a project that has it. */
+export async function assetBytes(session: Session, hash: string, person: Person | null): Promise<Buffer | null> {
+  const { rows } = await session.query<{ bytes: Buffer }>(
+    `select bytes from assets where hash = $1 and ($2::uuid is null or exists
+       (select 1 from project_assets join members using (project_id) where project_assets.hash = $1 and person_id = $2))`,
+    [hash, person?.id ?? null],
+  );
   return rows[0]?.bytes ?? null;
 }
 

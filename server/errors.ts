@@ -20,6 +20,13 @@ export class Refusal extends Error {
 export const notFound = (what: string): Refusal =>
   new Refusal(404, 'not-found', `There is no such ${what}: it may have been deleted.`);
 
+/** What of an error goes into the log: what PostgreSQL tells of rows stays out of it. */
+function forLog(error: unknown): Record<string, unknown> {
+  const { name, code, stack, routine } = error as Partial<Record<string, string>>;
+  const frames = stack?.split('\n').filter((line) => line.startsWith('    at '));
+  return { name, code, routine, stack: frames?.join('\n') };
+}
+
 /** The one place where errors become answers. */
 export const answerErrors =
   (log: Logger): Middleware =>
@@ -28,6 +35,7 @@ export const answerErrors =
       await next();
     } catch (error) {
       const say = (status: number, body: Record<string, unknown>) => {
+        if (typeof body['seconds'] === 'number') context.set('Retry-After', String(body['seconds']));
         context.status = status;
         context.body = body;
       };
@@ -36,7 +44,7 @@ export const answerErrors =
       if (error instanceof DocumentError)
         return say(422, { code: error.code, sentence: error.message, path: error.path });
       if (error instanceof FormatError) return say(422, { code: error.code, sentence: error.message });
-      log.error(error);
+      log.error(forLog(error), 'a request failed');
       if (isUnreachable(error))
         return say(503, {
           code: 'database',

@@ -1,25 +1,38 @@
 import { pino } from 'pino';
-import { connect, migrate } from './database.ts';
+import { connect, migrate, NewerDatabase, type Database } from './database.ts';
 import { forgetOld } from './deleted.ts';
 import { seed } from './kit.ts';
+import { adopt } from './people/index.ts';
 import { serve } from './serve.ts';
+import { SettingsError, settingsOf } from './settings.ts';
 
 const FORGET_EVERY_MILLISECONDS = 6 * 3600 * 1000;
 
+/** Where people sign in there is somebody who can; whatever nobody owns is theirs. */
+async function mustHavePeople(database: Database): Promise<void> {
+  const { rowCount } = await database.query('select 1 from people limit 1');
+  if (rowCount === 0)
+    throw new SettingsError(
+      'Nobody can sign in yet: let the first person in with ./jinx people add NAME, then start again.',
+    );
+  await adopt(database);
+}
+
 const log = pino();
-const port = Number(process.env['JINX_PORT'] ?? 7411);
 const url = process.env['JINX_DATABASE_URL'];
 if (!url) {
   log.fatal('JINX_DATABASE_URL is not set: start Jinx with ./jinx start');
   process.exit(1);
 }
 try {
+  const settings = settingsOf(process.env);
   const database = connect(url);
   database.on('error', (error) => log.error(error, 'the database connection was lost'));
   await migrate(database);
   await seed(database);
-  const { stop } = await serve(database, log, port);
-  log.info(`listening on ${port}`);
+  if (settings.hasSignIn) await mustHavePeople(database);
+  const { stop } = await serve(database, log, settings);
+  log.info(`listening on ${settings.host}:${settings.port}`);
   const forget = () =>
     forgetOld(database).catch((error: unknown) => log.error(error, 'old things were not forgotten'));
   void forget();
@@ -31,6 +44,7 @@ try {
   process.once('SIGTERM', end);
   process.once('SIGINT', end);
 } catch (error) {
-  log.fatal(error);
+  if (error instanceof SettingsError || error instanceof NewerDatabase) log.fatal(error.message);
+  else log.fatal(error);
   process.exit(1);
 }

@@ -7,7 +7,7 @@ import { strToU8, unzipSync, zipSync } from 'fflate';
 import { newEffect, newLayer, newStep, type Effect, collectionOf, namedColour } from '@jinx/core/document';
 import { linkEffect } from '@jinx/core/editing';
 import { KIT, KIT_FIGURES, KIT_PROPS, lamplitMantle, makeKit } from '@jinx/demo';
-import { connect, forgetOld, inTransaction, migrate, serve, type Database } from './index.ts';
+import { connect, DEFAULTS, forgetOld, inTransaction, migrate, serve, type Database } from './index.ts';
 import { DATABASE_URL, TestServer } from './testing/testServer.ts';
 
 // These run against a real PostgreSQL, which ./jinx test brings up; they use a database of their own in it.
@@ -389,8 +389,8 @@ describe.skipIf(!DATABASE_URL)('the server', () => {
   it('says that the database is gone, and answers again when it is back', async () => {
     const name = (await database.query('select current_database() as name')).rows[0].name as string;
     const admin = connect(DATABASE_URL!);
-    const lost = connect(DATABASE_URL!.replace(/\/postgres$/, '/nowhere').replace(/:\d+\//, ':1/'));
-    const away = await serve(lost, pino({ level: 'silent' }), 0);
+    const lost = connect(DATABASE_URL!.replace(/\/\w+$/, '/nowhere').replace(/:\d+\//, ':1/'));
+    const away = await serve(lost, pino({ level: 'silent' }), { ...DEFAULTS, port: 0 });
     const address = `http://127.0.0.1:${(away.server.address() as { port: number }).port}/api/projects`;
     const answer = await fetch(address);
     expect(answer.status).toBe(503);

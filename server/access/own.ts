@@ -11,10 +11,10 @@ const LOOPBACK = ['localhost', '127.0.0.1', '[::1]'];
 export function mustBeOwn(
   { host = '', origin }: Pick<IncomingHttpHeaders, 'host' | 'origin'>,
   isReading: boolean,
-  names: readonly string[] = LOOPBACK,
+  names: readonly string[] = [],
 ): void {
   const name = host.replace(/:\d+$/, '').toLowerCase();
-  if (!names.includes(name))
+  if (!LOOPBACK.includes(name) && !names.includes(name))
     throw new Refusal(403, 'host', 'Jinx answers only to its own name: use localhost on this machine.');
   const isOwn = origin === `http://${host}` || origin === `https://${host}`;
   if (!isReading && origin !== undefined && !isOwn)

@@ -46,7 +46,7 @@ export const ASSETS: readonly Route[] = [
     path: '/assets/:hash',
     about: null,
     answer: async (asked) => {
-      const bytes = await assetBytes(asked.house.database, hashIn(asked));
+      const bytes = await assetBytes(asked.house.database, hashIn(asked), asked.person);
       if (!bytes) throw notFound('asset');
       asked.context.set('Cache-Control', 'private, max-age=31536000, immutable');
       asked.context.type = 'application/octet-stream';
@@ -57,6 +57,7 @@ export const ASSETS: readonly Route[] = [
     method: 'post',
     path: '/projects/:id/assets',
     about: 'project',
+    isCostly: true,
     answer: async ({ house, context, id }) => {
       const asset = await house.importer.file(await bytesOf(context, MOST_FILE), fileName(context.query['name']));
       context.body = await inTransaction(house.database, (session) => keepAsset(session, id, asset));
@@ -67,6 +68,7 @@ export const ASSETS: readonly Route[] = [
     method: 'post',
     path: '/projects/:id/kit',
     about: 'project',
+    isCostly: true,
     answer: async ({ house, context, id }) => {
       const { file } = await jsonOf(context, z.strictObject({ file: z.string() }));
       const asset = await kitAsset(file);

@@ -1,12 +1,15 @@
 import { setDeleted, type Deletable } from '../deleted.ts';
+import type { Role } from '../people/index.ts';
+import { THEIRS } from './projects.ts';
 import type { Route, Thing } from './route.ts';
 
 /** Deleting something, and bringing it back. */
-const both = (path: string, about: Thing, table: Deletable): Route[] => [
+const both = (path: string, about: Thing, table: Deletable, need: Role): Route[] => [
   {
     method: 'delete',
     path,
     about,
+    need,
     answer: async ({ house, context, id }) => {
       await setDeleted(house.database, table, id, true);
       context.status = 204;
@@ -16,6 +19,7 @@ const both = (path: string, about: Thing, table: Deletable): Route[] => [
     method: 'post',
     path: `${path}/restore`,
     about,
+    need,
     alsoDeleted: true,
     answer: async ({ house, context, id }) => {
       await setDeleted(house.database, table, id, false);
@@ -25,16 +29,18 @@ const both = (path: string, about: Thing, table: Deletable): Route[] => [
 ];
 
 export const DELETED: readonly Route[] = [
-  ...both('/projects/:id', 'project', 'projects'),
-  ...both('/effects/:id', 'effect', 'effects'),
-  ...both('/tray/:id', 'kept', 'tray'),
+  ...both('/projects/:id', 'project', 'projects', 'owner'),
+  ...both('/effects/:id', 'effect', 'effects', 'editor'),
+  ...both('/tray/:id', 'kept', 'tray', 'editor'),
   {
     method: 'get',
     path: '/deleted',
     about: null,
-    answer: async ({ house, context }) => {
+    answer: async ({ house, context, person }) => {
       const { rows } = await house.database.query(
-        'select id, name, deleted_at as "deletedAt" from projects where deleted_at is not null order by deleted_at desc',
+        `select id, name, deleted_at as "deletedAt" from projects
+         where deleted_at is not null and ${THEIRS} order by deleted_at desc`,
+        [person?.id ?? null],
       );
       context.body = rows;
     },

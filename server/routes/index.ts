@@ -5,27 +5,41 @@ import { DELETED } from './deleted.ts';
 import { EFFECTS } from './effects.ts';
 import { HISTORY } from './history.ts';
 import { PARCELS } from './parcels.ts';
+import { PEOPLE } from './people.ts';
 import { PROJECTS } from './projects.ts';
 import { run, type Route } from './route.ts';
 
-const HEALTH: Route = {
-  method: 'get',
-  path: '/health',
-  about: null,
-  answer: async ({ house, context }) => {
-    await house.database.query('select 1');
-    context.body = { isWell: true };
+const HEALTH: readonly Route[] = [
+  {
+    method: 'get',
+    path: '/health',
+    about: null,
+    need: 'nobody',
+    answer: ({ context }) => {
+      context.body = { isWell: true };
+    },
   },
-};
+  {
+    method: 'get',
+    path: '/ready',
+    about: null,
+    need: 'nobody',
+    answer: async ({ house, context }) => {
+      await house.database.query('select 1');
+      context.body = { isReady: true };
+    },
+  },
+];
 
 export const ROUTES: readonly Route[] = [
-  HEALTH,
+  ...HEALTH,
   ...PROJECTS,
   ...EFFECTS,
   ...HISTORY,
   ...DELETED,
   ...ASSETS,
   ...PARCELS,
+  ...PEOPLE,
 ];
 
 export function routes(house: House): Router {

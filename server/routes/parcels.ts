@@ -25,6 +25,7 @@ export const PARCELS: readonly Route[] = [
     method: 'get',
     path: '/effects/:id/parcel',
     about: 'effect',
+    isCostly: true,
     answer: async ({ house, context, id }) => {
       const effect = await loadEffect(house.database, id);
       const { rows } = await house.database.query<ParcelAsset>(
@@ -45,6 +46,7 @@ export const PARCELS: readonly Route[] = [
     method: 'post',
     path: '/projects/:id/parcels',
     about: 'project',
+    isCostly: true,
     answer: async ({ house, context, id, author }) => {
       const choices = choicesIn(context.query['choices']);
       const parcel = await house.importer.parcel(await bytesOf(context, MOST_FILE));

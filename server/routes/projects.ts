@@ -20,15 +20,20 @@ const projectChange = projectName.partial().extend({
     .optional(),
 });
 
+/** Whether somebody has a part in a project; nobody's who does not sign in are all. */
+export const THEIRS = `($1::uuid is null or exists
+  (select 1 from members where project_id = projects.id and person_id = $1))`;
+
 export const PROJECTS: readonly Route[] = [
   {
     method: 'get',
     path: '/projects',
     about: null,
-    answer: async ({ house, context }) => {
+    answer: async ({ house, context, person }) => {
       const { rows } = await house.database.query(
         `select id, name, (select count(*)::int from effects where project_id = projects.id and deleted_at is null) as effects
-         from projects where deleted_at is null order by created_at`,
+         from projects where deleted_at is null and ${THEIRS} order by created_at`,
+        [person?.id ?? null],
       );
       context.body = rows;
     },
@@ -37,10 +42,14 @@ export const PROJECTS: readonly Route[] = [
     method: 'post',
     path: '/projects',
     about: null,
-    answer: async ({ house, context }) => {
+    answer: async ({ house, context, person }) => {
       const { name } = await jsonOf(context, projectName);
       const id = randomUUID();
-      await house.database.query('insert into projects (id, name) values ($1, $2)', [id, name]);
+      await house.database.query(
+        `with made as (insert into projects (id, name) values ($1, $2) returning id)
+         insert into members (project_id, person_id, role) select id, $3::uuid, 'owner' from made where $3::uuid is not null`,
+        [id, name, person?.id ?? null],
+      );
       context.status = 201;
       context.body = { id, name };
     },
@@ -85,6 +94,7 @@ export const PROJECTS: readonly Route[] = [
     method: 'get',
     path: '/projects/:id/search',
     about: 'project',
+    isCostly: true,
     answer: async ({ house, context, id }) => {
       const { text } = context.query;
       context.body = await searched(house.database, id, typeof text === 'string' ? text.slice(0, MOST_SOUGHT) : '');
@@ -104,6 +114,7 @@ export const PROJECTS: readonly Route[] = [
     method: 'post',
     path: '/projects/:id/starts',
     about: 'project',
+    isCostly: true,
     answer: async ({ house, context, id, author }) => {
       const { start, name } = await jsonOf(
         context,

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { apply, diff, structuredCopy, type Change, type Effect } from '@jinx/core/document';
-import { connect, migrate, serve, type Database, type Serving } from '../index.ts';
+import { connect, DEFAULTS, migrate, serve, type Database, type Serving, type Settings } from '../index.ts';
 
 /** Where ./jinx test has PostgreSQL; without it these tests are left out. */
 export const DATABASE_URL = process.env['JINX_TEST_DATABASE_URL'];
@@ -34,7 +34,7 @@ export class TestServer {
   }
 
   /** @param name of the database, made anew. */
-  static async start(name: string): Promise<TestServer> {
+  static async start(name: string, settings: Partial<Settings> = {}): Promise<TestServer> {
     const admin = connect(DATABASE_URL!);
     await admin.query(`drop database if exists ${name} with (force)`);
     await admin.query(`create database ${name}`);
@@ -42,7 +42,15 @@ export class TestServer {
     const database = connect(DATABASE_URL!.replace(/\/\w+$/, `/${name}`));
     database.on('error', () => undefined);
     await migrate(database);
-    return new TestServer(database, await serve(database, pino({ level: 'silent' }), 0));
+    return new TestServer(
+      database,
+      await serve(database, pino({ level: 'silent' }), {
+        ...DEFAULTS,
+        port: 0,
+        costlyPerMinute: 100_000,
+        ...settings,
+      }),
+    );
   }
 
   get port(): number {

@@ -135,6 +135,15 @@ export interface StoredEffect extends Standing {
   readonly siblings: readonly EffectKin[];
 }
 
+/** Something of a parcel that has the name of something else in the project, and what may be done with it. */
+export interface ParcelClash {
+  /** An asset's hash, or "effect". */
+  readonly of: string;
+  readonly kind: 'effect' | 'rig' | 'picture';
+  readonly name: string;
+}
+export type ParcelChoice = 'both' | 'over' | 'present';
+
 export const api = {
   projects: () => json<ProjectSummary[]>('GET', '/projects'),
   addProject: (name: string) => json<{ id: string }>('POST', '/projects', { name }),
@@ -203,8 +212,11 @@ export const api = {
     (await (
       await ask('POST', `/projects/${projectId}/assets?name=${encodeURIComponent(file.name)}`, file)
     ).json()) as AssetSummary,
-  importParcel: async (projectId: string, file: File) =>
-    (await (await ask('POST', `/projects/${projectId}/parcels`, file)).json()) as { id: string; name: string },
+  /** @throws ApiError with the code "parcel-clash" and the clashes, until each is chosen. */
+  importParcel: async (projectId: string, file: File, choices: Readonly<Record<string, ParcelChoice>> = {}) =>
+    (await (
+      await ask('POST', `/projects/${projectId}/parcels?choices=${encodeURIComponent(JSON.stringify(choices))}`, file)
+    ).json()) as { id: string; name: string; isKnown: boolean },
   asset: async (hash: string) => new Uint8Array(await (await ask('GET', `/assets/${hash}`)).arrayBuffer()),
   savePicture: (id: string, revision: number, png: Blob) =>
     ask('PUT', `/effects/${id}/picture?revision=${revision}`, png),

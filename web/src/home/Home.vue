@@ -4,6 +4,7 @@ import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, type EffectSummary, type ProjectSummary } from '../api';
 import { tell } from '../tell';
+import BringBack from './BringBack.vue';
 import EffectCard from './EffectCard.vue';
 import HomeTop from './HomeTop.vue';
 import { usePictures } from './pictures';
@@ -68,7 +69,7 @@ onMounted(load);
         >
       </div>
       <Popconfirm
-        :title="`Delete ${project.name} with its ${project.effects} effects? There is no way back.`"
+        :title="`Delete ${project.name} with its ${project.effects} effects? It can be brought back for 30 days.`"
         ok-text="Delete"
         cancel-text="Keep"
         @confirm="remove(project.id)"
@@ -85,6 +86,7 @@ onMounted(load);
       />
       <button type="submit" class="primary" :disabled="!name.trim()">Make project</button>
     </form>
+    <BringBack v-if="hasLoaded" :of="projects" @back="load" />
     <p v-if="hasLoaded && projects.length === 0" class="quiet">
       Nothing here yet. Name a project above and make it; its first effect is one step further.
     </p>

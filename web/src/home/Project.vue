@@ -3,12 +3,23 @@ import { newEffect } from '@jinx/core/document';
 import { Input, message, Popconfirm } from 'ant-design-vue';
 import { onMounted, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, ApiError, type EffectSummary, type ProjectDetail, type Start } from '../api';
+import {
+  api,
+  ApiError,
+  type AssetSummary,
+  type EffectSummary,
+  type ParcelChoice,
+  type ParcelClash,
+  type ProjectDetail,
+  type Start,
+} from '../api';
 import { handOver } from '../handOver';
 import { random32 } from '../stores/effect';
+import BringBack from './BringBack.vue';
 import EffectCard from './EffectCard.vue';
 import FindInEffects from './FindInEffects.vue';
 import HomeTop from './HomeTop.vue';
+import ParcelQuestion from './ParcelQuestion.vue';
 import StartingPoints from './StartingPoints.vue';
 import { when } from '../when';
 import { usePictures } from './pictures';
@@ -83,10 +94,26 @@ const bringKit = (file: string) =>
     await api.importKit(props.id, file);
     await load();
   });
-const bringParcel = (file: File) =>
+/** A parcel that met namesakes, until it is chosen what to do with each. */
+const asking = shallowRef<{ file: File; clashes: readonly ParcelClash[] } | null>(null);
+const bringParcel = (file: File, choices: Readonly<Record<string, ParcelChoice>> = {}) =>
   attempt(`Opening ${file.name}…`, async () => {
-    const effect = await api.importParcel(props.id, file);
-    void message.success(`${effect.name} is in this project now, with all it uses.`);
+    asking.value = null;
+    try {
+      const { name: title, isKnown } = await api.importParcel(props.id, file, choices);
+      const sentence = isKnown
+        ? `${title} is here already, with all it uses: nothing was changed.`
+        : `${title} is in this project now, with all it uses.`;
+      void message.success(sentence, 5);
+      await load();
+    } catch (error) {
+      if (!(error instanceof ApiError) || error.body['code'] !== 'parcel-clash') throw error;
+      asking.value = { file, clashes: error.body['clashes'] as ParcelClash[] };
+    }
+  });
+const removeAsset = ({ hash }: AssetSummary) =>
+  attempt('', async () => {
+    await api.deleteAsset(props.id, hash);
     await load();
   });
 function drop(event: DragEvent): void {
@@ -100,6 +127,13 @@ function drop(event: DragEvent): void {
   <main v-if="project" class="home" @dragover.prevent @drop.prevent="drop">
     <h1>{{ project.name }}</h1>
     <p class="quiet" role="status">{{ busy || 'Drop a figure (.glb) or a parcel (.zip) anywhere on this page.' }}</p>
+    <ParcelQuestion
+      v-if="asking"
+      :file="asking.file.name"
+      :clashes="asking.clashes"
+      @choose="bringParcel(asking.file, $event)"
+      @leave="asking = null"
+    />
     <section>
       <h2>Effects</h2>
       <ul class="cards">
@@ -111,7 +145,7 @@ function drop(event: DragEvent): void {
               Hand over
             </button>
             <Popconfirm
-              :title="`Delete ${effect.name}?`"
+              :title="`Delete ${effect.name}? It can be brought back for 30 days.`"
               ok-text="Delete"
               cancel-text="Keep"
               @confirm="remove(effect.id)"
@@ -140,11 +174,20 @@ function drop(event: DragEvent): void {
     <StartingPoints :is-busy="busy !== ''" @begin="begin" />
     <FindInEffects v-if="project.effects.length > 0" :project-id="props.id" />
     <section>
-      <h2>Figures</h2>
+      <h2>Figures and pictures</h2>
       <ul class="list">
         <li v-for="asset in project.assets" :key="asset.hash">
           <span>{{ asset.name }}</span>
           <span class="quiet">{{ asset.hash.slice(0, 12) }}</span>
+          <button
+            type="button"
+            class="plain"
+            :aria-label="`Take ${asset.name} out`"
+            title="Take it out of the project; it can be brought back for 30 days"
+            @click="removeAsset(asset)"
+          >
+            Take out
+          </button>
         </li>
       </ul>
       <p v-if="project.assets.length === 0" class="quiet">
@@ -157,6 +200,7 @@ function drop(event: DragEvent): void {
         </button>
       </div>
     </section>
+    <BringBack :project-id="props.id" :of="project" @back="load" />
   </main>
 </template>
 

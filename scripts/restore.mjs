@@ -1,0 +1,1 @@
+export { restore as run } from './backup.mjs';

@@ -1,0 +1,3 @@
+export * from './attempts.ts';
+export * from './people.ts';
+export * from './password.ts';

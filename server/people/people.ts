@@ -1,0 +1,124 @@
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import type { Database, Session } from '../database.ts';
+import { Refusal } from '../errors.ts';
+import { isPassword, storedPassword } from './password.ts';
+
+export interface Person {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** What somebody may do in a project: look, change, and decide who else may. */
+export type Role = 'viewer' | 'editor' | 'owner';
+const RANK: readonly Role[] = ['viewer', 'editor', 'owner'];
+export const mayAs = (has: Role, needed: Role): boolean => RANK.indexOf(has) >= RANK.indexOf(needed);
+
+const SESSION_DAYS = 30;
+const hashed = (token: string): string => createHash('sha256').update(token).digest('hex');
+
+/** Lets somebody sign in from now on. @throws Refusal when the name is taken, or the password too short. */
+export async function addPerson(session: Session, name: string, password: string): Promise<Person> {
+  const id = randomUUID();
+  const { rowCount } = await session.query(
+    'insert into people (id, name, password) values ($1, $2, $3) on conflict do nothing',
+    [id, name, await storedPassword(password)],
+  );
+  if (rowCount === 0) throw new Refusal(409, 'name-taken', `There is somebody called ${name} already.`);
+  await adopt(session);
+  return { id, name };
+}
+
+/** Projects that nobody owns, as those from before people signed in, are the first person's. */
+export async function adopt(session: Session): Promise<void> {
+  await session.query(
+    `insert into members (project_id, person_id, role)
+     select projects.id, first.id, 'owner'
+     from projects, (select id from people order by created_at, id limit 1) as first
+     where not exists (select 1 from members where project_id = projects.id and role = 'owner')
+     on conflict (project_id, person_id) do update set role = 'owner'`,
+  );
+}
+
+/** A hash to compare with where there is nobody of a name, so that it takes as long to say so. */
+let nobody: Promise<string> | null = null;
+
+/** Signs somebody in. Returns what their cookie holds, or null where name or password are wrong. */
+export async function signIn(
+  database: Database,
+  name: string,
+  password: string,
+): Promise<(Person & { token: string }) | null> {
+  const { rows } = await database.query<Person & { password: string }>(
+    'select id, name, password from people where lower(name) = lower($1)',
+    [name],
+  );
+  nobody ??= storedPassword(randomBytes(16).toString('hex'));
+  const isRight = await isPassword(password, rows[0]?.password ?? (await nobody));
+  const person = rows[0];
+  if (!person || !isRight) return null;
+  const token = randomBytes(32).toString('base64url');
+  await database.query(
+    `with old as (delete from sessions where expires_at < now())
+     insert into sessions (token, person_id, expires_at) values ($1, $2, now() + $3::interval)`,
+    [hashed(token), person.id, `${SESSION_DAYS} days`],
+  );
+  return { id: person.id, name: person.name, token };
+}
+
+export async function signOut(session: Session, token: string): Promise<void> {
+  await session.query('delete from sessions where token = $1', [hashed(token)]);
+}
+
+/** Whose session a cookie's content is, if it is one. */
+export async function personOf(session: Session, token: string | undefined): Promise<Person | null> {
+  if (!token || token.length > 100) return null;
+  const { rows } = await session.query<Person>(
+    `select people.id, name from sessions join people on people.id = person_id where token = $1 and expires_at > now()`,
+    [hashed(token)],
+  );
+  return rows[0] ?? null;
+}
+
+export async function roleIn(session: Session, projectId: string, person: Person): Promise<Role | null> {
+  const { rows } = await session.query<{ role: Role }>(
+    'select role from members where project_id = $1 and person_id = $2',
+    [projectId, person.id],
+  );
+  return rows[0]?.role ?? null;
+}
+
+export interface Member extends Person {
+  readonly role: Role;
+}
+
+export async function membersOf(session: Session, projectId: string): Promise<Member[]> {
+  const { rows } = await session.query<Member>(
+    'select id, name, role from members join people on people.id = person_id where project_id = $1 order by name',
+    [projectId],
+  );
+  return rows;
+}
+
+const mustKeepOwner = async (session: Session, projectId: string): Promise<void> => {
+  const { rowCount } = await session.query(`select 1 from members where project_id = $1 and role = 'owner'`, [
+    projectId,
+  ]);
+  if (rowCount === 0) throw new Refusal(422, 'owner', 'A project keeps at least one owner: name another first.');
+};
+
+/** Gives somebody a role in a project. To be run in one transaction. */
+export async function setRole(session: Session, projectId: string, name: string, role: Role): Promise<void> {
+  const { rowCount } = await session.query(
+    `insert into members (project_id, person_id, role) select $1, id, $3 from people where lower(name) = lower($2)
+     on conflict (project_id, person_id) do update set role = $3`,
+    [projectId, name, role],
+  );
+  if (rowCount === 0)
+    throw new Refusal(404, 'not-found', `There is nobody called ${name}: ./jinx people add lets somebody sign in.`);
+  await mustKeepOwner(session, projectId);
+}
+
+export async function removeMember(session: Session, projectId: string, personId: string): Promise<void> {
+  await session.query('delete from members where project_id = $1 and person_id = $2', [projectId, personId]);
+  await mustKeepOwner(session, projectId);
+}
