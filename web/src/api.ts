@@ -15,6 +15,10 @@ export class ApiError extends Error {
   }
 }
 
+let signedOut = (): void => undefined;
+/** Hears that one must sign in first. */
+export const onSignedOut = (hear: () => void): void => void (signedOut = hear);
+
 async function ask(
   method: string,
   path: string,
@@ -28,6 +32,7 @@ async function ask(
     throw new ApiError(0, 'The server does not answer: is Jinx still running?');
   }
   if (answer.ok) return answer;
+  if (answer.status === 401) signedOut();
   const problem = (await answer.json().catch(() => ({}))) as Record<string, unknown>;
   throw new ApiError(answer.status, String(problem['sentence'] ?? `The server answered ${answer.status}.`), problem);
 }
@@ -144,7 +149,23 @@ export interface ParcelClash {
 }
 export type ParcelChoice = 'both' | 'over' | 'present';
 
+/** What somebody may do in a project. */
+export type Role = 'viewer' | 'editor' | 'owner';
+export interface Members {
+  readonly hasSignIn: boolean;
+  readonly role: Role;
+  readonly members: readonly { readonly id: string; readonly name: string; readonly role: Role }[];
+}
+
 export const api = {
+  session: () => json<{ hasSignIn: boolean; name: string | null }>('GET', '/session'),
+  signIn: (name: string, password: string) => json<{ name: string }>('POST', '/session', { name, password }),
+  signOut: () => json<void>('DELETE', '/session'),
+  members: (projectId: string) => json<Members>('GET', `/projects/${projectId}/members`),
+  setRole: (projectId: string, name: string, role: Role) =>
+    json<void>('PUT', `/projects/${projectId}/members`, { name, role }),
+  removeMember: (projectId: string, personId: string) =>
+    json<void>('DELETE', `/projects/${projectId}/members/${personId}`),
   projects: () => json<ProjectSummary[]>('GET', '/projects'),
   addProject: (name: string) => json<{ id: string }>('POST', '/projects', { name }),
   project: (id: string) => json<ProjectDetail>('GET', `/projects/${id}`),

@@ -1,7 +1,33 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { api, ApiError } from '../api';
+
+const router = useRouter();
+const name = ref<string | null>(null);
+onMounted(async () => {
+  try {
+    ({ name: name.value } = await api.session());
+  } catch (error) {
+    // Without an answer nobody's name is shown; the page tells it with what it asks for itself.
+    if (!(error instanceof ApiError)) throw error;
+  }
+});
+async function signOut(): Promise<void> {
+  await api.signOut();
+  await router.push('/sign-in');
+}
+</script>
+
 <template>
   <header class="top">
     <RouterLink to="/" class="mark">Jinx</RouterLink>
     <slot></slot>
+    <template v-if="name">
+      <span class="space"></span>
+      <span class="quiet">{{ name }}</span>
+      <button type="button" class="plain" @click="signOut">Sign out</button>
+    </template>
   </header>
 </template>
 
@@ -17,5 +43,8 @@
 .mark {
   font-weight: 700;
   color: var(--ink);
+}
+.space {
+  flex: 1;
 }
 </style>

@@ -19,6 +19,7 @@ import BringBack from './BringBack.vue';
 import EffectCard from './EffectCard.vue';
 import FindInEffects from './FindInEffects.vue';
 import HomeTop from './HomeTop.vue';
+import Members from './Members.vue';
 import ParcelQuestion from './ParcelQuestion.vue';
 import StartingPoints from './StartingPoints.vue';
 import { when } from '../when';
@@ -200,6 +201,7 @@ function drop(event: DragEvent): void {
         </button>
       </div>
     </section>
+    <Members :project-id="props.id" />
     <BringBack :project-id="props.id" :of="project" @back="load" />
   </main>
 </template>

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { onMounted, ref, shallowRef } from 'vue';
+import { api, type Members, type Role } from '../api';
+import { tell } from '../tell';
+
+/** Who may do what in a project, where people sign in. */
+const props = defineProps<{ projectId: string }>();
+const found = shallowRef<Members | null>(null);
+const name = ref('');
+const ROLES: readonly (readonly [Role, string])[] = [
+  ['viewer', 'may look'],
+  ['editor', 'may change'],
+  ['owner', 'decides'],
+];
+const textOf = (role: Role) => ROLES.find(([one]) => one === role)![1];
+
+async function attempt(work: () => Promise<unknown>): Promise<void> {
+  try {
+    await work();
+  } catch (error) {
+    tell(error);
+  } finally {
+    found.value = await api.members(props.projectId).catch(() => found.value);
+  }
+}
+onMounted(() => attempt(() => Promise.resolve()));
+const add = () =>
+  attempt(async () => {
+    await api.setRole(props.projectId, name.value.trim(), 'editor');
+    name.value = '';
+  });
+const set = (member: string, role: string) => attempt(() => api.setRole(props.projectId, member, role as Role));
+const remove = (id: string) => attempt(() => api.removeMember(props.projectId, id));
+</script>
+
+<template>
+  <section v-if="found?.hasSignIn">
+    <h2>Members</h2>
+    <ul class="list" aria-label="Members">
+      <li v-for="member in found.members" :key="member.id">
+        <span>{{ member.name }}</span>
+        <span v-if="found.role !== 'owner'" class="quiet">{{ textOf(member.role) }}</span>
+        <template v-else>
+          <select
+            class="chip"
+            :value="member.role"
+            :aria-label="`what ${member.name} may do`"
+            @change="set(member.name, ($event.target as HTMLSelectElement).value)"
+          >
+            <option v-for="[role, text] in ROLES" :key="role" :value="role">{{ text }}</option>
+          </select>
+          <button type="button" class="plain" :aria-label="`Take ${member.name} out`" @click="remove(member.id)">
+            Take out
+          </button>
+        </template>
+      </li>
+    </ul>
+    <form v-if="found.role === 'owner'" class="new" @submit.prevent="add">
+      <input
+        v-model="name"
+        class="chip"
+        placeholder="Name of who is to join"
+        aria-label="who is to join"
+        maxlength="80"
+      />
+      <button type="submit" class="plain act" :disabled="!name.trim()">Let them change things here</button>
+    </form>
+  </section>
+</template>
+
+<style scoped src="./home.css"></style>
