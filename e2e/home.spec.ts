@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { newEffect } from '@jinx/core/document';
-import { readParcel } from '@jinx/core/formats';
+import { readParcel, writeParcel } from '@jinx/core/formats';
 import { addEffect } from './bench.ts';
 
 const NAME = `Home ${Date.now().toString(36)}`;
@@ -46,4 +46,47 @@ test('the list waits for the server, and says so when it is not there', async ({
   await page.route('**/api/projects', (route) => route.abort());
   await page.goto('/');
   await expect(page.getByText('The server does not answer: is Jinx still running?')).toBeVisible();
+});
+
+test('what was deleted is brought back: a project from home, an effect from its project', async ({ page }) => {
+  await addEffect(page, project, newEffect('Marsh light', 12));
+  await page.goto(`/projects/${project}`);
+  await page.getByRole('button', { name: 'Delete Marsh light' }).click();
+  await page.locator('.ant-popconfirm').getByRole('button', { name: 'Delete' }).click();
+  const deleted = page.getByRole('list', { name: 'Deleted' });
+  await expect(deleted).toContainText('Marsh light');
+  await deleted.getByRole('button', { name: 'Bring Marsh light back' }).click();
+  await expect(page.getByRole('button', { name: 'Hand over Marsh light' })).toBeVisible();
+  await expect(deleted).toHaveCount(0);
+
+  await page.request.delete(`/api/projects/${project}`);
+  await page.goto('/');
+  await page
+    .getByRole('button', { name: `Bring ${NAME} back` })
+    .last()
+    .click();
+  await expect(page.getByRole('link', { name: NAME })).toBeVisible();
+});
+
+test('a parcel that meets a namesake asks, changes nothing until then, and a second time changes nothing', async ({
+  page,
+}) => {
+  await addEffect(page, project, newEffect('Marsh light', 12));
+  await page.goto(`/projects/${project}`);
+  const parcel = Buffer.from(writeParcel(newEffect('Marsh light', 99), []));
+  const bring = async () => {
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('button', { name: 'Bring in a parcel…' }).click();
+    await (await chooser).setFiles({ name: 'light.parcel.zip', mimeType: 'application/zip', buffer: parcel });
+  };
+  await bring();
+  const question = page.getByRole('group', { name: 'Namesakes in light.parcel.zip' });
+  await expect(question).toContainText('An effect “Marsh light”');
+  await expect(page.getByRole('button', { name: /^Hand over Marsh light/ })).toHaveCount(1);
+  await question.getByRole('radio', { name: /keep both/ }).check();
+  await question.getByRole('button', { name: 'Take the parcel in' }).click();
+  await expect(page.getByRole('button', { name: 'Hand over Marsh light 2' })).toBeVisible();
+  await bring();
+  await expect(page.getByText('Marsh light 2 is here already, with all it uses: nothing was changed.')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Hand over Marsh light/ })).toHaveCount(2);
 });

@@ -1,20 +1,14 @@
 import { expect, test } from '@playwright/test';
-import pg from 'pg';
 import type { Effect } from '@jinx/core/document';
 import { ServerProcess } from '../server/testing/serverProcess.ts';
 import { saved } from './bench.ts';
+import { CLUSTER_URL, freshDatabase } from './freshDatabase.ts';
 
 // Needs a server that may be killed: one of its own, on a database of its own in the cluster of ./jinx test.
-const CLUSTER = process.env['JINX_TEST_DATABASE_URL'];
 let server: ServerProcess;
 test.beforeAll(async () => {
-  test.skip(!CLUSTER, 'JINX_TEST_DATABASE_URL is not set: ./jinx test sets it');
-  const admin = new pg.Client({ connectionString: CLUSTER });
-  await admin.connect();
-  await admin.query('drop database if exists jinx_killed with (force)');
-  await admin.query('create database jinx_killed');
-  await admin.end();
-  server = new ServerProcess(7435, CLUSTER!.replace(/\/\w+$/, '/jinx_killed'));
+  test.skip(!CLUSTER_URL, 'JINX_TEST_DATABASE_URL is not set: ./jinx test sets it');
+  server = new ServerProcess(7435, await freshDatabase('jinx_killed'));
   await server.start();
 });
 test.afterAll(() => server?.kill());

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { encode } from 'fast-png';
 import { canonicalText, newEffect, newLayer, newStep, structuredCopy, type Effect } from '@jinx/core/document';
 import { writeParcel, type ParcelAsset } from '@jinx/core/formats';
+import { forgetOld } from './index.ts';
 import { imported } from './importing/imported.ts';
 import { DATABASE_URL, TestServer } from './testing/testServer.ts';
 
@@ -97,6 +98,16 @@ describe.skipIf(!DATABASE_URL)('a parcel', () => {
     expect((await server.ask('DELETE', address)).status).toBe(204);
     expect((await inProject(project)).assets).toEqual([]);
     expect((await server.ask('GET', `/projects/${project}/deleted`)).body.assets).toMatchObject([{ name: 'reeds' }]);
+    // However long ago: the effect may be brought back, and needs it then.
+    await server.database.query(
+      `update project_assets set deleted_at = now() - interval '40 days' where project_id = $1`,
+      [project],
+    );
+    await forgetOld(server.database);
+    expect((await server.ask('POST', `/effects/${id}/restore`)).status).toBe(204);
+    expect(await inProject(project)).toEqual({ effects: ['Reeds 1'], assets: ['reeds'] });
+    await server.ask('DELETE', `/effects/${id}`);
+    await server.ask('DELETE', address);
     await take(project, parcel);
     expect((await inProject(project)).assets).toEqual(['reeds']);
   });

@@ -1,4 +1,5 @@
-import { setDeleted, type Deletable } from '../deleted.ts';
+import { inTransaction } from '../database.ts';
+import { restoreEffect, setDeleted, type Deletable } from '../deleted.ts';
 import type { Role } from '../people/index.ts';
 import { THEIRS } from './projects.ts';
 import type { Route, Thing } from './route.ts';
@@ -22,7 +23,9 @@ const both = (path: string, about: Thing, table: Deletable, need: Role): Route[]
     need,
     alsoDeleted: true,
     answer: async ({ house, context, id }) => {
-      await setDeleted(house.database, table, id, false);
+      await inTransaction(house.database, (session) =>
+        table === 'effects' ? restoreEffect(session, id) : setDeleted(session, table, id, false),
+      );
       context.status = 204;
     },
   },

@@ -7,12 +7,17 @@ const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 /** A server in a process of its own, that may be killed and started again. */
 export class ServerProcess {
   readonly port: number;
-  readonly #databaseUrl: string;
+  readonly #environment: Readonly<Record<string, string>>;
   #child: ChildProcess | null = null;
 
-  constructor(port: number, databaseUrl: string) {
+  constructor(port: number, databaseUrl: string, environment: Readonly<Record<string, string>> = {}) {
     this.port = port;
-    this.#databaseUrl = databaseUrl;
+    this.#environment = {
+      JINX_PORT: String(port),
+      JINX_DATABASE_URL: databaseUrl,
+      JINX_COSTLY_A_MINUTE: '1000000',
+      ...environment,
+    };
   }
   get address(): string {
     return `http://127.0.0.1:${this.port}`;
@@ -25,12 +30,7 @@ export class ServerProcess {
     this.#child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
       cwd: ROOT,
       stdio: ['ignore', log, log],
-      env: {
-        ...process.env,
-        JINX_PORT: String(this.port),
-        JINX_DATABASE_URL: this.#databaseUrl,
-        JINX_COSTLY_A_MINUTE: '1000000',
-      },
+      env: { ...process.env, ...this.#environment },
     });
     await this.answers();
   }

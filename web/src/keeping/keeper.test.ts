@@ -11,6 +11,7 @@ import {
 } from '@jinx/core/document';
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { ApiError } from '../api';
 import { FakeServer } from './fakeServer';
 import { Keeper } from './keeper';
 import type { Unsaved } from './outbox';
@@ -32,13 +33,13 @@ class Window {
   last: Unsaved | null = null;
   isFull = false;
   tookIn = 0;
-  constructor(server: FakeServer, name: string) {
+  constructor(server: FakeServer, name: string, send: FakeServer['send'] = server.send) {
     this.document = server.document;
     this.keeper = new Keeper(
       'one',
       { ...server.standing, document: server.document },
       {
-        send: server.send,
+        send,
         since: server.since,
         window: name,
         outbox: {
@@ -174,7 +175,7 @@ describe('an effect that is made', () => {
       { ...server.standing, document: server.document },
       {
         send: async (...sent) => {
-          if (isWary) throw new (await import('../api')).ApiError(422, 'The seed is odd.');
+          if (isWary) throw new ApiError(422, 'The seed is odd.');
           return send(...sent);
         },
         since: server.since,
@@ -207,6 +208,22 @@ describe('an effect that two make', () => {
     await rest(0);
     expect([mine.keeper.state, mine.tookIn]).toEqual(['saved', 2]);
     expect(now(mine.document)).toEqual(now());
+  });
+
+  it('takes in what it could not while its own was refused, once that is undone', async () => {
+    const refusing = new Window(server, 'refusing', async () => {
+      throw new ApiError(403, 'You may look at this project, not change it.');
+    });
+    refusing.change(rate('body', 7));
+    await rest();
+    expect(refusing.keeper.state).toBe('refused');
+    server.change(rate('body', 9));
+    refusing.keeper.announced(server.standing.revision);
+    await rest();
+    refusing.change((draft) => Object.assign(draft, structuredCopy(flame())));
+    await rest();
+    expect(refusing.keeper.state).toBe('saved');
+    expect(now(refusing.document)).toEqual(now());
   });
 
   it('waits for a choice where both changed the same, and overwrites nothing until then', async () => {

@@ -96,7 +96,10 @@ export class Keeper {
     if (isResting) this.#become(this.#mine().length === 0 ? 'saved' : 'waiting');
     this.#keep();
     if (this.state === 'waiting') this.#later(QUIET_MILLISECONDS);
-    else if (this.state === 'saved') clearTimeout(this.#timer);
+    else if (this.state === 'saved') {
+      clearTimeout(this.#timer);
+      if (this.#announced > this.#stand.revision) void this.save();
+    }
   }
 
   /** What the server is known to have of what was made here, with what is on its way. */
