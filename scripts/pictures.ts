@@ -148,6 +148,41 @@ async function stand(name: string, step: number): Promise<void> {
     await window.jinx.hash();
   }, step);
 }
+// What was done and what was put by.
+await stand('Wick Flame', RELEASED['Wick Flame']![0]!);
+const below = (name: string) =>
+  page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name }).click();
+const type = async (label: RegExp, text: string) => {
+  await page.getByRole('button', { name: label }).first().click();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type(text);
+  await page.keyboard.press('Enter');
+};
+const keep = async () => {
+  await page.keyboard.press('t');
+  await page.getByText('Kept in the tray.').waitFor();
+  await page.waitForTimeout(800);
+};
+await page.keyboard.press('Escape');
+await keep();
+await page.getByRole('tab', { name: 'Births' }).click();
+await type(/^rate:/, '320');
+await page.waitForTimeout(1500);
+await keep();
+await type(/^lifetime:/, '1.4');
+await page.waitForTimeout(1500);
+await keep();
+await page.getByLabel('layer name').fill('Tall flame');
+await page.getByLabel('layer name').press('Enter');
+await page.getByRole('button', { name: 'Undo' }).click();
+await below('History');
+await page.waitForTimeout(1500);
+await shoot('history');
+await below('Tray');
+await page.waitForTimeout(1000);
+await shoot('tray');
+for (let n = 0; n < 2; n++) await page.getByRole('button', { name: 'Undo' }).click();
+await page.waitForTimeout(1500);
 // A look, step by step.
 await stand('Peat Smoke', 157);
 await page.getByRole('listitem', { name: 'Puff 1' }).click();

@@ -10,6 +10,8 @@ export const PORT = Number(process.env.JINX_PORT ?? 7411);
 /** Whose data it is that is started, backed up and restored. */
 export const CLUSTER = process.env.JINX_CLUSTER ?? 'main';
 export const DATABASE_PORT = Number(process.env.JINX_DATABASE_PORT ?? 7412);
+/** Where the server is asked whether it answers: at the address it was told to open, if that is one. */
+const HOST = /^(0\.0\.0\.0|::|)$/.test(process.env.JINX_HOST ?? '') ? '127.0.0.1' : process.env.JINX_HOST;
 export const PID_FILE = path.join(DATA, 'server.json');
 
 /** The server this folder started, if it still runs: after a restart of the machine its number may be another program's. */
@@ -37,17 +39,29 @@ export async function serve(port, databaseUrl, logName) {
   let hasEnded = false;
   child.once('exit', () => (hasEnded = true));
   for (let tries = 0; tries < 300 && !hasEnded; tries++) {
-    const answer = await fetch(`http://127.0.0.1:${port}/api/ready`).catch(() => null);
+    const answer = await fetch(`http://${HOST}:${port}/api/ready`).catch(() => null);
     if (answer?.ok) return child.pid;
     await sleep(100);
   }
-  throw new Sentence(`The server did not start: ${log} says why.`);
+  throw new Sentence(`The server did not start: ${lastWords(log) ?? `${log} says why.`}`);
+}
+
+/** What the server said last before it ended by itself, where that is a sentence. */
+function lastWords(log) {
+  const [line] = readFileSync(log, 'utf8').trim().split('\n').slice(-1);
+  try {
+    const { level, msg } = JSON.parse(line);
+    return level === 60 ? msg : null;
+  } catch {
+    return null;
+  }
 }
 
 /** Ends the server that this folder started, and waits until it is gone. */
 export async function stopServer(running) {
   process.kill(running.pid, 'SIGTERM');
-  for (let tries = 0; tries < 50 && runningServer(); tries++) await sleep(100);
+  // It finishes what it has begun first.
+  for (let tries = 0; tries < 150 && runningServer(); tries++) await sleep(100);
   rmSync(PID_FILE, { force: true });
 }
 

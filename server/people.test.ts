@@ -172,7 +172,7 @@ describe('what keeps strangers out', () => {
     expect(() => settingsOf(to)).toThrow(/JINX_SIGN_IN=on/);
     expect(() => settingsOf({ ...to, JINX_SIGN_IN: 'on' })).toThrow(/JINX_NAMES/);
     const open = settingsOf({ ...to, JINX_SIGN_IN: 'on', JINX_NAMES: 'jinx.example, 10.0.0.7' });
-    expect(open).toMatchObject({ hasSignIn: true, names: ['jinx.example', '10.0.0.7'] });
+    expect(open).toMatchObject({ hasSignIn: true, names: ['jinx.example', '10.0.0.7', '0.0.0.0'] });
     expect(() => settingsOf({ JINX_PORT: 'x' })).toThrow(/JINX_PORT/);
   });
 

@@ -294,6 +294,43 @@ describe.skipIf(!DATABASE_URL)('the server', () => {
     expect((await ask('POST', '/projects', { name: 'Fine' }, { Origin: base.replace('/api', '') })).status).toBe(201);
   });
 
+  it('lets no page on another origin read anything, nor stand around it', async () => {
+    const { headers } = await fetch(`${base}/projects`, { headers: { Origin: 'http://elsewhere.test' } });
+    expect(headers.get('access-control-allow-origin')).toBeNull();
+    expect(headers.get('cross-origin-resource-policy')).toBe('same-origin');
+    expect(headers.get('content-security-policy')).toContain("frame-ancestors 'self'");
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+    expect(headers.get('x-powered-by')).toBeNull();
+  });
+
+  it('finishes what it has begun before it is gone', async () => {
+    const own = await TestServer.start('jinx_stop_test');
+    const { id } = await own.makeEffect(await own.makeProject('Last'), newEffect('Lamp', 5));
+    const opened = await own.open(id);
+    const url = own.databaseUrl;
+    // Somebody else holds the effect for a moment, so that the save is under way as the server is told to stop.
+    const holder = connect(url);
+    const client = await holder.connect();
+    await client.query('begin');
+    await client.query('select 1 from effects where id = $1 for update', [id]);
+    const saving = own.change(opened, (draft) => (draft.seed = 6));
+    await new Promise((later) => setTimeout(later, 200));
+    const stopped = own.stop();
+    await new Promise((later) => setTimeout(later, 200));
+    await client.query('commit');
+    client.release();
+    expect((await saving).body.revision).toBe(2);
+    await stopped;
+    const { rows } = await holder.query('select revision from effects where id = $1', [id]);
+    expect(rows[0].revision).toBe(2);
+    await holder.end();
+  });
+
+  it('tells apart that it is well and that it is ready', async () => {
+    expect((await ask('GET', '/health')).body).toEqual({ isWell: true });
+    expect((await ask('GET', '/ready')).body).toEqual({ isReady: true });
+  });
+
   it('answers only to its own name, so that no other name led here can read anything', async () => {
     const statusFor = (host: string) =>
       new Promise<number>((resolve, reject) =>

@@ -48,5 +48,6 @@ export function settingsOf(environment: Readonly<Record<string, string | undefin
     );
   if (!isLoopback(settings.host) && settings.names.length === 0)
     throw new SettingsError('Say by which names others reach Jinx: JINX_NAMES=jinx.example,10.0.0.7');
-  return settings;
+  // At the address itself it answers too.
+  return { ...settings, names: [...settings.names, settings.host] };
 }

@@ -27,8 +27,10 @@ export class TestServer {
   readonly database: Database;
   readonly base: string;
   readonly #serving: Serving;
-  private constructor(database: Database, serving: Serving) {
+  readonly databaseUrl: string;
+  private constructor(database: Database, databaseUrl: string, serving: Serving) {
     this.database = database;
+    this.databaseUrl = databaseUrl;
     this.#serving = serving;
     this.base = `http://127.0.0.1:${(serving.server.address() as AddressInfo).port}/api`;
   }
@@ -39,11 +41,13 @@ export class TestServer {
     await admin.query(`drop database if exists ${name} with (force)`);
     await admin.query(`create database ${name}`);
     await admin.end();
-    const database = connect(DATABASE_URL!.replace(/\/\w+$/, `/${name}`));
+    const url = DATABASE_URL!.replace(/\/\w+$/, `/${name}`);
+    const database = connect(url);
     database.on('error', () => undefined);
     await migrate(database);
     return new TestServer(
       database,
+      url,
       await serve(database, pino({ level: 'silent' }), {
         ...DEFAULTS,
         port: 0,

@@ -39,8 +39,8 @@ const own = () => store.change('take a linked effect in', (draft) => void takeIn
       :choices="PLACES"
       label="linked effect is drawn"
       @choose="place"
-    />. It goes by the opening, hold and closing of {{ store.effect!.name }}; its colours, measures and dials that
-    have the same names here are those of here.
+    />. It goes by the opening, hold and closing of {{ store.effect!.name }}; its colours, measures, signals and dials
+    of numbers, colours and switches that have the same names here are those of here.
   </p>
   <p v-if="lost.length" class="warn">
     Without a match here: {{ lost.join('; ') }}. What hung on it stands in this group instead.

@@ -50,6 +50,9 @@ fieldset {
   margin: 0 0 10px;
 }
 legend {
+  border: 0;
+  margin: 0 0 2px;
+  font-size: inherit;
   color: var(--soft);
 }
 label {
