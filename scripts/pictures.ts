@@ -150,8 +150,6 @@ async function stand(name: string, step: number): Promise<void> {
 }
 // What was done and what was put by.
 await stand('Wick Flame', RELEASED['Wick Flame']![0]!);
-const below = (name: string) =>
-  page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name }).click();
 const type = async (label: RegExp, text: string) => {
   await page.getByRole('button', { name: label }).first().click();
   await page.keyboard.press('ControlOrMeta+a');
@@ -175,10 +173,10 @@ await keep();
 await page.getByLabel('layer name').fill('Tall flame');
 await page.getByLabel('layer name').press('Enter');
 await page.getByRole('button', { name: 'Undo' }).click();
-await below('History');
+await below.getByRole('button', { name: 'History' }).click();
 await page.waitForTimeout(1500);
 await shoot('history');
-await below('Tray');
+await below.getByRole('button', { name: 'Tray' }).click();
 await page.waitForTimeout(1000);
 await shoot('tray');
 for (let n = 0; n < 2; n++) await page.getByRole('button', { name: 'Undo' }).click();
