@@ -106,6 +106,25 @@ describe.skipIf(!DATABASE_URL)('saving', () => {
     expect(rows).toHaveLength(3);
   });
 
+  it('knows an edit again that changed nothing, since others had done the same, and what came after it', async () => {
+    const opened = await server.open(id);
+    const [first, second] = [flame(), flame()];
+    rate('body', 44)(first);
+    rate('body', 45)(second);
+    const edits = [
+      { id: randomUUID(), changes: diff(opened.document, first), labels: [] },
+      { id: randomUUID(), changes: diff(first, second), labels: [] },
+    ];
+    await server.change(opened, rate('body', 44));
+    const { revision, head } = opened;
+    const send = () => server.ask('POST', `/effects/${id}/edits`, { revision, head, edits });
+    expect((await send()).status).toBe(200);
+    const now = await server.open(id);
+    const again = await send();
+    expect([again.status, again.body.revision, again.body.theirs]).toEqual([200, now.revision, []]);
+    expect(now.document).toEqual(second);
+  });
+
   it('takes several in one go, the first of which it may have already, or none of them', async () => {
     const opened = await server.open(id);
     const [first, second] = [flame(), flame()];

@@ -154,8 +154,8 @@ async function write(
   written: Written,
 ): Promise<Now> {
   const { id, projectId, document: current } = now;
+  // One that changes nothing, since others did the same, is written too: sent again, it is known.
   const changes = diff(current, made);
-  if (changes.length === 0) return now;
   const revision = now.revision + 1;
   await mustHaveAssets(session, projectId, made, current);
   if (made.groups !== current.groups) {
@@ -169,7 +169,7 @@ async function write(
     [id, made.name, textOf(made), revision, JSON.stringify(changes), head, labels, author],
   );
   written.set(id, { head, revision, document: made });
-  await letFollow(session, id, current, made, author, written);
+  if (changes.length > 0) await letFollow(session, id, current, made, author, written);
   return { ...now, revision, head, document: made };
 }
 
@@ -201,8 +201,10 @@ async function letFollow(
     for (const { id: other } of ids) {
       const standing = await standingOf(session, other, 'for update');
       const document = await documentOf(session, other, standing.head);
+      const made = change(document);
+      if (diff(document, made).length === 0) continue;
       const edit = { id: randomUUID(), labels: [`follow ${is.name}`] };
-      await write(session, { ...standing, document }, change(document), edit, author, written);
+      await write(session, { ...standing, document }, made, edit, author, written);
     }
   };
   const siblings = 'select id from effects where sibling_of = $1 and deleted_at is null order by id';

@@ -123,7 +123,7 @@ onBeforeUnmount(() => {
 
 async function open(): Promise<void> {
   try {
-    const hadDraft = await saving.open(props.id);
+    const told = await saving.open(props.id);
     const [project, kitFiles] = await Promise.all([api.project(store.projectId), api.kit()]);
     assets.value = project.assets;
     projectName.value = project.name;
@@ -132,7 +132,7 @@ async function open(): Promise<void> {
     isReady.value = true;
     await engine.load(store.effect!, budget.value);
     engine.play();
-    if (hadDraft) void message.info('What a closed window had not saved was taken up. History tells what it was.', 6);
+    if (told) void message.info(told, 6);
   } catch (error) {
     tell(error);
     if (error instanceof ApiError && error.status === 404) void router.replace('/');

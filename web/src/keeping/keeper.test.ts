@@ -131,6 +131,36 @@ describe('an effect that is made', () => {
     expect(mine.kept).toBeNull();
   });
 
+  it('is tried again after a fault that nobody thought of', async () => {
+    const faulty = new Window(server, 'faulty', (...sent) => {
+      if (server.log.length === 1 && isFaulty) throw new TypeError('a fault');
+      return server.send(...sent);
+    });
+    let isFaulty = true;
+    faulty.change(seed(5));
+    const failed = faulty.keeper.save();
+    await expect(failed).rejects.toThrow('a fault');
+    expect(faulty.keeper.state).toBe('refused');
+    isFaulty = false;
+    faulty.change(seed(6));
+    // What was on its way first, then what came after it.
+    await rest(1200);
+    expect([faulty.keeper.state, server.document.seed]).toEqual(['saved', 6]);
+  });
+
+  it('writes nothing more once it is stopped, and leaves what is kept to whoever follows', async () => {
+    server.mode = 'gone';
+    mine.change(seed(5));
+    await rest();
+    const left = structuredCopy(mine.kept!);
+    mine.keeper.stop();
+    server.mode = 'well';
+    await rest(10_000);
+    await mine.keeper.save();
+    expect(mine.kept).toEqual(left);
+    expect(server.log).toHaveLength(1);
+  });
+
   it('is taken once where the answer was lost', async () => {
     server.mode = 'deaf';
     mine.change(seed(5));

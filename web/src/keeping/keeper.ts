@@ -65,6 +65,7 @@ export class Keeper {
   #isWriting = false;
   #mustWrite = false;
   #announced = 0;
+  #isOver = false;
 
   state: SavingState = 'saved';
   sentence = '';
@@ -164,6 +165,7 @@ export class Keeper {
   }
 
   async #write(): Promise<void> {
+    if (this.#isOver) return;
     const { outbox, window } = this.#ports;
     const edits = this.#edits();
     const wasKept = this.isKeptHere;
@@ -193,13 +195,14 @@ export class Keeper {
 
   /** Saves now, after whatever is under way. */
   save(): Promise<void> {
-    this.#running = this.#running.then(() => this.#saveOnce());
+    // A fault in one save must not keep the next from being tried.
+    this.#running = this.#running.catch(() => undefined).then(() => this.#saveOnce());
     return this.#running;
   }
 
   async #saveOnce(): Promise<void> {
     clearTimeout(this.#timer);
-    if (this.state === 'clash') return;
+    if (this.#isOver || this.state === 'clash') return;
     if (!this.#inFlight) {
       const next = this.#next();
       if (!next) {
@@ -349,8 +352,9 @@ export class Keeper {
     return this.#local;
   }
 
-  /** Has nothing more to do with the effect. */
+  /** Has nothing more to do with the effect: whoever follows goes on with what is kept. */
   stop(): void {
+    this.#isOver = true;
     clearTimeout(this.#timer);
   }
 }

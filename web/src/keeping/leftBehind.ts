@@ -19,12 +19,23 @@ export interface Clashing {
   readonly taken: number;
 }
 
-/** Sends what a closed window could not save. Returns null when the server has it, or what it clashes with. */
-export async function sendLeftBehind(unsaved: Unsaved): Promise<Clashing | null> {
+/** What a closed window made and the server will not have, as it is. */
+export interface Refused {
+  readonly unsaved: Unsaved;
+  readonly sentence: string;
+}
+
+/**
+ * Sends what a closed window could not save. Returns null when the server has it, or what it clashes with, or why it will
+ * not have it.
+ * @throws ApiError when there is no answer.
+ */
+export async function sendLeftBehind(unsaved: Unsaved): Promise<Clashing | Refused | null> {
   try {
     await api.sendEdits(unsaved.effectId, unsaved, unsaved.edits);
   } catch (error) {
-    if (!(error instanceof ApiError) || error.body['code'] !== 'clash') throw error;
+    if (!(error instanceof ApiError) || error.isOffline || error.status >= 500 || error.status === 429) throw error;
+    if (error.body['code'] !== 'clash') return { unsaved, sentence: error.message };
     const { stand, theirs, by, taken } = metIn(error);
     return { unsaved, met: { stand, theirs: theirs ?? [], by, sentence: error.message }, taken };
   }

@@ -1,4 +1,5 @@
 import type { Effect } from '@jinx/core/document';
+import { api } from '../api';
 import { outbox } from './outbox';
 import { sendStates } from './leftBehind';
 
@@ -12,8 +13,13 @@ export async function putBy(
 ): Promise<void> {
   const id = crypto.randomUUID();
   const png = picture ? await base64Of(picture) : null;
-  await outbox.keepState({ id, effectId, body: JSON.stringify({ id, name, seconds, document, picture: png }) });
-  await sendStates();
+  const body = JSON.stringify({ id, name, seconds, document, picture: png });
+  const isKept = await outbox.keepState({ id, effectId, body }).then(
+    () => true,
+    () => false,
+  );
+  // Where the browser keeps nothing it goes to the server or not at all, which is told.
+  await (isKept ? sendStates() : api.putBy(effectId, body));
 }
 
 async function base64Of(blob: Blob): Promise<string> {

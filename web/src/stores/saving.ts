@@ -1,14 +1,16 @@
-import type { Effect } from '@jinx/core/document';
+import { apply, DocumentError, type Effect } from '@jinx/core/document';
 import type { Clash } from '@jinx/core/editing';
 import { defineStore } from 'pinia';
 import { ref, shallowRef, watch } from 'vue';
-import { api, type Since } from '../api';
+import { api, type Since, type StoredEffect } from '../api';
 import { Keeper, type Met, type SavingState } from '../keeping/keeper';
-import { leftBehind, sendLeftBehind, type Clashing } from '../keeping/leftBehind';
+import { leftBehind, sendLeftBehind, type Clashing, type Refused } from '../keeping/leftBehind';
 import { outbox } from '../keeping/outbox';
 import { thisWindow } from '../keeping/thisWindow';
 import { putBy } from '../keeping/tray';
 import { useEffectStore } from './effect';
+
+const TAKEN_UP = 'What a closed window had not saved was taken up. History tells what it was.';
 
 /** Keeps the effect on the bench on the server as it is made, and in this browser until the server has it. */
 export const useSavingStore = defineStore('saving', () => {
@@ -30,23 +32,38 @@ export const useSavingStore = defineStore('saving', () => {
     [unsavedSince.value, met.value] = [keeper.unsavedSince, keeper.met];
   }
 
-  /** Opens an effect; what a closed window could not save is sent first. Returns whether there was something. */
-  async function open(id: string): Promise<boolean> {
-    const old = keeper;
-    keeper = null;
-    if (old) {
-      // One that is left goes on until it is saved; of the same effect there is never more than one.
-      void old.save();
-      if (old.id === id) {
-        await old.save();
-        old.stop();
-      }
+  /** Those that are left go on until all is saved; of one effect there is never more than one. */
+  const leftKeepers = new Map<string, Keeper>();
+
+  /** Opens an effect; what a closed window could not save is sent first. Returns what there is to say of that, if anything. */
+  async function open(id: string): Promise<string> {
+    if (keeper) {
+      leftKeepers.set(keeper.id, keeper);
+      void keeper.save();
+      keeper = null;
     }
+    const before = leftKeepers.get(id);
+    await before?.save();
     const left = await leftBehind(id).catch(() => []);
-    let clashing: Clashing | null = null;
-    for (const unsaved of left) clashing = (await sendLeftBehind(unsaved)) ?? clashing;
+    const met: (Clashing | Refused)[] = [];
+    for (const unsaved of left) {
+      const outcome = await sendLeftBehind(unsaved);
+      if (outcome) met.push(outcome);
+    }
     const stored = await api.effect(id);
-    const mine = new Keeper(id, stored, {
+    before?.stop();
+    leftKeepers.delete(id);
+    keeper = keeperOf(id, stored);
+    tookIn.value = null;
+    effects.open(stored);
+    // One at a time: what else was left waits until it is opened again.
+    const told = met[0] ? await takeUp(met[0]) : left.length > 0 ? TAKEN_UP : '';
+    show();
+    return told;
+  }
+
+  function keeperOf(id: string, stored: StoredEffect): Keeper {
+    const mine: Keeper = new Keeper(id, stored, {
       send: api.sendEdits,
       since: api.since,
       outbox,
@@ -58,16 +75,26 @@ export const useSavingStore = defineStore('saving', () => {
         tookIn.value = since;
       },
     });
-    keeper = mine;
-    tookIn.value = null;
-    effects.open(stored);
-    if (clashing) {
-      const { unsaved, met: others, taken } = clashing;
-      effects.takeIn(mine.takeUp(unsaved, others, taken));
-      if (unsaved.window !== thisWindow()) await outbox.forget(id, unsaved.window);
+    return mine;
+  }
+
+  /** Goes on with what a closed window made and could not save. What cannot be gone on with stays kept as it is. */
+  async function takeUp(left: Clashing | Refused): Promise<string> {
+    const { unsaved } = left;
+    try {
+      if ('met' in left) effects.takeIn(keeper!.takeUp(unsaved, left.met, left.taken));
+      else {
+        const made = unsaved.edits.reduce((document, { changes }) => apply(document, changes), effects.effect!);
+        effects.change('take up unsaved work', (draft) => Object.assign(draft, made));
+      }
+    } catch (error) {
+      if (!(error instanceof DocumentError)) throw error;
+      return `What a closed window had not saved does not go with what the effect is now, and stays in this browser: ${error.message}.`;
     }
-    show();
-    return left.length > 0;
+    if (unsaved.window !== thisWindow()) await outbox.forget(unsaved.effectId, unsaved.window);
+    return 'met' in left
+      ? TAKEN_UP
+      : `What a closed window had not saved was taken up, and was not saved: ${left.sentence}`;
   }
 
   watch(

@@ -1,5 +1,6 @@
 import { message } from 'ant-design-vue';
 import { onBeforeUnmount, shallowRef, watch } from 'vue';
+import { sendStates } from '../../keeping/leftBehind';
 import { listen, type Other } from '../../keeping/live';
 import { useSavingStore } from '../../stores/saving';
 
@@ -13,7 +14,10 @@ export function useOthers(id: string) {
   const stop = listen(id, {
     people: (people) => (others.value = people),
     edit: saving.announced,
-    back: saving.isBack,
+    back: () => {
+      saving.isBack();
+      void sendStates();
+    },
   });
   onBeforeUnmount(stop);
   watch(
