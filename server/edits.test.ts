@@ -7,6 +7,7 @@ import {
   namedColour,
   newEffect,
   newLayer,
+  parseEffect,
   removeLayer,
   setNumber,
   structuredCopy,
@@ -225,6 +226,24 @@ describe.skipIf(!DATABASE_URL)('saving', () => {
     expect(answer.status).toBe(status);
     expect(answer.body.sentence).toMatch(sentence);
     expect(await server.open(id)).toMatchObject({ revision: 1, document: flame() });
+  });
+
+  it.each<[string, unknown]>([
+    ['an order that is none', { path: ['layers', 'order'], before: ['body', 'sparks'], after: 'body' }],
+    ['an order from none', { path: ['layers', 'order'], before: 7, after: ['body', 'sparks'] }],
+    ['an order of what is none', { path: ['layers', 'order'], before: [], after: [{}, null, 'ghost'] }],
+    ['an order of something without one', { path: ['name', 'order'], before: [], after: ['x'] }],
+    ['an order that goes', { path: ['layers', 'order'], before: ['body', 'sparks'] }],
+    ['an item that is none', { path: ['layers', 'byId', 'body'], after: 'layer' }],
+    ['an item of no collection', { path: ['seed', 'byId', 'x'], after: {} }],
+  ])('refuses late, or leaves out, %s', async (_, change) => {
+    const opened = await server.open(id);
+    await server.change(opened, (draft) => (draft.seed = 44));
+    const { status, body } = await server.send(opened, [change as never]);
+    if (status !== 200) expect([[409, 422].includes(status), typeof body.sentence]).toEqual([true, 'string']);
+    const { document } = await server.open(id);
+    expect(document.layers.order).toEqual(['body', 'sparks']);
+    expect(parseEffect(document).seed).toBe(44);
   });
 
   it('lets a late change through to whoever follows, merged', async () => {

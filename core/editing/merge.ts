@@ -1,7 +1,18 @@
-import { apply, canonicalText, inverted, isFields, type Change, type Effect, type Id } from '../document/index.ts';
+import {
+  apply,
+  canonicalText,
+  DocumentError,
+  inverted,
+  isFields,
+  type Change,
+  type Effect,
+  type Id,
+} from '../document/index.ts';
 import { mergeOrder } from './orders.ts';
 
 type Path = readonly string[];
+/** No collection holds more. */
+const MOST_ORDER = 512;
 
 /** The same thing of an effect, changed by two people to something different. */
 export interface Clash {
@@ -18,11 +29,12 @@ export interface Merged {
 }
 
 /** Whether a change is of the order of a collection; an item may have the id "order" too. */
-const isOrder = ({ path }: Change): boolean => path[path.length - 1] === 'order' && path[path.length - 2] !== 'byId';
+const isOrder = ({ path, before, after }: Change): boolean =>
+  path[path.length - 1] === 'order' &&
+  path[path.length - 2] !== 'byId' &&
+  Array.isArray(after) &&
+  (before === undefined || Array.isArray(before));
 const keyOf = (path: Path): string => path.join('\n');
-const leadsInto = (path: Path, other: Path): boolean =>
-  path.length <= other.length && path.every((name, n) => name === other[n]);
-
 /**
  * What a change is a change of: an item that comes or goes, or one thing that is set of it, as a whole. A setting's base is
  * never half one person's and half another's.
@@ -40,27 +52,39 @@ function byThing(changes: readonly Change[]): Map<string, Change[]> {
   for (const change of changes) {
     if (isOrder(change)) continue;
     const key = keyOf(thingOf(change.path));
-    things.set(key, [...(things.get(key) ?? []), change]);
+    const known = things.get(key);
+    if (known) known.push(change);
+    else things.set(key, [change]);
   }
   return things;
 }
 
+/** Every path that leads to one, itself the last. */
+const waysTo = (key: string): string[] => {
+  const path = key.split('\n');
+  return path.map((_, n) => keyOf(path.slice(0, n + 1)));
+};
+
 /** What changed on both sides, each once, with all changes of either that touch it. */
 function touchedByBoth(mine: readonly Change[], theirs: readonly Change[]): Clash[] {
   const [own, others] = [byThing(mine), byThing(theirs)];
-  const clashes = new Map<string, { path: Path; mine: Set<Change>; theirs: Set<Change> }>();
-  for (const [ownKey, ownChanges] of own)
-    for (const [otherKey, otherChanges] of others) {
-      const [a, b] = [ownKey.split('\n'), otherKey.split('\n')];
-      if (!leadsInto(a, b) && !leadsInto(b, a)) continue;
-      // The wider of the two holds all of the narrower: an item that went holds all that was set of it.
-      const path = a.length <= b.length ? a : b;
-      const clash = clashes.get(keyOf(path)) ?? { path, mine: new Set(), theirs: new Set() };
-      for (const change of ownChanges) clash.mine.add(change);
-      for (const change of otherChanges) clash.theirs.add(change);
-      clashes.set(keyOf(path), clash);
-    }
-  return [...clashes.values()].map((clash) => ({ ...clash, mine: [...clash.mine], theirs: [...clash.theirs] }));
+  const clashes = new Map<string, { mine: Set<Change>; theirs: Set<Change> }>();
+  // The wider of two holds all of the narrower: an item that went holds all that was set of it.
+  const meet = (wider: string, ownChanges: readonly Change[], otherChanges: readonly Change[]) => {
+    const clash = clashes.get(wider) ?? { mine: new Set(), theirs: new Set() };
+    for (const change of ownChanges) clash.mine.add(change);
+    for (const change of otherChanges) clash.theirs.add(change);
+    clashes.set(wider, clash);
+  };
+  for (const [key, changes] of own)
+    for (const way of waysTo(key)) if (others.has(way)) meet(way, changes, others.get(way)!);
+  for (const [key, changes] of others)
+    for (const way of waysTo(key).slice(0, -1)) if (own.has(way)) meet(way, own.get(way)!, changes);
+  return [...clashes].map(([key, clash]) => ({
+    path: key.split('\n'),
+    mine: [...clash.mine],
+    theirs: [...clash.theirs],
+  }));
 }
 
 const outcome = (changes: readonly Change[]): string =>
@@ -80,8 +104,13 @@ const found = (document: unknown, path: Path): unknown =>
 function withOrder(document: Effect, change: Change): Effect {
   const collection = found(document, change.path.slice(0, -1));
   if (!isListed(collection)) return document;
-  const [was, is] = [change.before, change.after] as [Id[], Id[]];
-  const order = mergeOrder(is ?? [], was ?? [], collection.order).filter((id) => id in collection.byId);
+  const known = (order: unknown): Id[] =>
+    [...new Set(Array.isArray(order) ? (order as Id[]) : [])].filter((id) => Object.hasOwn(collection.byId, id));
+  // What went is put in order too, for what stood after it to find its place; it is left out at the end.
+  const [was, is] = [change.before, change.after].map((order) => (Array.isArray(order) ? (order as Id[]) : []));
+  if (was!.length > MOST_ORDER || is!.length > MOST_ORDER)
+    throw new DocumentError('this order is longer than any may be', change.path.join('.'), 'document.too_big');
+  const order = known(mergeOrder(is!, was!, collection.order));
   return apply(document, [{ path: change.path, before: collection.order, after: order }]);
 }
 

@@ -20,7 +20,12 @@ async function outcomeOf(task: Task): Promise<Outcome> {
     return { taken: task.kind === 'parcel' ? readParcel(task.bytes) : await imported(task.bytes, task.name) };
   } catch (error) {
     if (error instanceof FormatError) return { code: error.code, sentence: error.message };
-    return { fault: String((error as Error)?.stack ?? error) };
+    // Where it failed, and not on what: that may be somebody's.
+    const { name, stack } = error as Error;
+    const frames = String(stack)
+      .split('\n')
+      .filter((line) => line.startsWith('    at '));
+    return { fault: [name, ...frames].join('\n') };
   }
 }
 

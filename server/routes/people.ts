@@ -28,11 +28,10 @@ export const PEOPLE: readonly Route[] = [
       if (!house.settings.hasSignIn) throw new Refusal(409, 'open', 'Nobody needs to sign in here.');
       const keys = [`name ${sent.name.toLowerCase()}`, `address ${context.ip}`];
       for (const key of keys) house.attempts.mustWait(key);
+      // Each counts as wrong until it is seen to be right, so that many at once are no way round.
+      for (const key of keys) house.attempts.wrong(key);
       const person = await signIn(house.database, sent.name, sent.password);
-      if (!person) {
-        for (const key of keys) house.attempts.wrong(key);
-        throw new Refusal(403, 'password', 'The name or the password is not right.');
-      }
+      if (!person) throw new Refusal(403, 'password', 'The name or the password is not right.');
       for (const key of keys) house.attempts.right(key);
       context.cookies.set(COOKIE, person.token, {
         httpOnly: true,
