@@ -5,7 +5,7 @@ import compress from 'koa-compress';
 import helmet from 'koa-helmet';
 import serveStatic from 'koa-static';
 import { mustBeOwn } from './access/own.ts';
-import { answerErrors, Refusal } from './errors.ts';
+import { answerErrors, forLog, Refusal } from './errors.ts';
 import type { House } from './house.ts';
 import { routes } from './routes/index.ts';
 import type { Settings } from './settings.ts';
@@ -35,6 +35,8 @@ const noted =
 export function makeApp(house: House): Koa {
   const app = new Koa();
   app.proxy = house.settings.isBehindProxy;
+  // What goes wrong once an answer is on its way, as when whoever asked no longer listens.
+  app.on('error', (error: unknown) => house.log.info(forLog(error), 'an answer was not heard out'));
   app.use(noted(house));
   app.use(answerErrors(house.log));
   app.use(ownPagesOnly(house.settings));

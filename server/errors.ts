@@ -21,7 +21,7 @@ export const notFound = (what: string): Refusal =>
   new Refusal(404, 'not-found', `There is no such ${what}: it may have been deleted.`);
 
 /** What of an error goes into the log: what PostgreSQL tells of rows stays out of it. */
-function forLog(error: unknown): Record<string, unknown> {
+export function forLog(error: unknown): Record<string, unknown> {
   const { name, code, stack, routine } = error as Partial<Record<string, string>>;
   const frames = stack?.split('\n').filter((line) => line.startsWith('    at '));
   return { name, code, routine, stack: frames?.join('\n') };
