@@ -326,6 +326,19 @@ describe.skipIf(!DATABASE_URL)('the server', () => {
     await holder.end();
   });
 
+  it('does what is costly only so often, and says when again', async () => {
+    const own = await TestServer.start('jinx_often_test', { costlyPerMinute: 3 });
+    const project = await own.makeProject('Often');
+    const search = () => fetch(`${own.base}/projects/${project}/search?text=lamp`);
+    const answers = [];
+    for (let times = 0; times < 4; times++) answers.push(await search());
+    expect(answers.map(({ status }) => status)).toEqual([200, 200, 200, 429]);
+    expect(Number(answers[3]!.headers.get('retry-after'))).toBeGreaterThan(0);
+    // What costs little goes on.
+    expect((await own.ask('GET', `/projects/${project}`)).status).toBe(200);
+    await own.stop();
+  });
+
   it('tells apart that it is well and that it is ready', async () => {
     expect((await ask('GET', '/health')).body).toEqual({ isWell: true });
     expect((await ask('GET', '/ready')).body).toEqual({ isReady: true });

@@ -5,7 +5,8 @@ import { Refusal } from '../errors.ts';
 import type { Outcome, Taken, Task } from './worker.ts';
 
 /** A file has this long to be read, and longer the larger it is. */
-const [LEAST_SECONDS, SECONDS_PER_MEGABYTE] = [10, 0.5];
+const LEAST_SECONDS = 10;
+const SECONDS_PER_MEGABYTE = 0.5;
 const MOST_WORKERS = 2;
 /** More than this many that wait are sent away. */
 const MOST_WAITING = 16;
@@ -33,8 +34,11 @@ export class Importer {
   readonly #waiting: Waiting[] = [];
   #count = 0;
 
-  constructor(log: Logger) {
+  readonly #leastSeconds: number;
+
+  constructor(log: Logger, leastSeconds = LEAST_SECONDS) {
     this.#log = log;
+    this.#leastSeconds = leastSeconds;
   }
 
   /** @throws Refusal when it cannot be read. */
@@ -78,7 +82,7 @@ export class Importer {
   }
 
   #run(thread: Thread, { task, done, fail }: Waiting): void {
-    const seconds = LEAST_SECONDS + (task.bytes.length / 1048576) * SECONDS_PER_MEGABYTE;
+    const seconds = this.#leastSeconds + (task.bytes.length / 1048576) * SECONDS_PER_MEGABYTE;
     const end = (isFit: boolean) => {
       clearTimeout(timer);
       thread.heard = () => undefined;
