@@ -55,12 +55,17 @@ test('another effect stands in a group, moves with it, and is as it was saved la
   expect(await place(page)).toEqual([1.5, 1, 0]);
   await saved(page);
 
-  const { revision, document } = (await (await page.request.get(`/api/effects/${lanternId}`)).json()) as {
+  const { revision, head } = (await (await page.request.get(`/api/effects/${lanternId}`)).json()) as {
     revision: number;
-    document: Effect;
+    head: string;
   };
-  (document.layers.byId['wick']!.source as { place: object }).place = atEffect([0.5, 2, 0]);
-  await page.request.put(`/api/effects/${lanternId}`, { data: { revision, document } });
+  const path = ['layers', 'byId', 'wick', 'source', 'place', 'offset'];
+  const changes = [{ path, before: [0.5, 1, 0], after: [0.5, 2, 0] }];
+  const edits = [{ id: crypto.randomUUID(), changes, labels: ['lift the wick'] }];
+  const answer = await page.request.post(`/api/effects/${lanternId}/edits`, { data: { revision, head, edits } });
+  expect(answer.status()).toBe(200);
+  // Whoever has the host open takes it in, and is told.
+  await expect(page.getByText(/Another window changed this too: .*follow|It was taken in/)).toBeVisible();
   await open(page, hostId);
   await goTo(page, 10);
   expect(await place(page)).toEqual([1.5, 2, 0]);

@@ -122,12 +122,17 @@ for (const [name, hex] of [
   });
   const address = `${new URL(project).origin}/api/effects/${((await made.json()) as { id: string }).id}`;
   siblings.push(address);
-  const { revision, document } = (await (await page.request.get(address)).json()) as {
+  const { revision, head, document } = (await (await page.request.get(address)).json()) as {
     revision: number;
+    head: string;
     document: Effect;
   };
-  for (const { colour } of Object.values(document.palette.byId)) if (colour.kind === 'fixed') colour.hex = hex;
-  await page.request.put(address, { data: { revision, document } });
+  const changes = Object.entries(document.palette.byId)
+    .filter(([, { colour }]) => colour.kind === 'fixed')
+    .map(([id]) => ({ path: ['palette', 'byId', id, 'colour', 'hex'], after: hex }));
+  const edits = [{ id: crypto.randomUUID(), changes, labels: ['another colour'] }];
+  const answer = await page.request.post(`${address}/edits`, { data: { revision, head, edits } });
+  if (!answer.ok()) throw new Error(`a sibling could not be coloured: ${await answer.text()}`);
 }
 await stand('Lamplit Mantle', STEP);
 await page.getByRole('button', { name: 'Whole effect' }).click();
