@@ -3,7 +3,7 @@ import { sweepAssets } from './assets.ts';
 import { loadEffect, mustHaveAssets } from './effects/index.ts';
 
 /** What is deleted can be brought back for this long. */
-export const KEPT_FOR = '30 days';
+const KEPT_FOR = '30 days';
 
 /** Tables whose rows are deleted for a while before they are gone. */
 export type Deletable = 'projects' | 'effects' | 'tray';

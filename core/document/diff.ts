@@ -8,6 +8,15 @@ export interface Change {
   readonly after?: unknown;
 }
 
+/** What somebody changed, as one step of a document's history. */
+export interface Edit {
+  /** Made by who sends it: an edit that is sent twice is taken once. */
+  readonly id: string;
+  readonly changes: readonly Change[];
+  /** What was done, in words. */
+  readonly labels: readonly string[];
+}
+
 type Fields = Record<string, unknown>;
 /** Whether something has fields by name: no list, and not nothing. */
 export const isFields = (value: unknown): value is Fields =>

@@ -4,7 +4,6 @@ import { DocumentError } from './errors.ts';
 const MOST_DEPTH = 100;
 const MOST_STRING = 64 * 1024;
 const MOST_LENGTH = 16 * 1024 * 1024;
-const [QUOTE, ESCAPE, OPEN, CLOSE] = ['"', '\\', '[{', ']}'].map((text) => [...text].map((one) => one.charCodeAt(0)));
 
 /**
  * Reads JSON that may come from anywhere: how deep it nests and how long its strings are is seen before anything is made
@@ -17,17 +16,17 @@ export function readJson(text: string, mostString = MOST_STRING): unknown {
   let depth = 0;
   let stringFrom = -1;
   for (let n = 0; n < text.length; n++) {
-    const code = text.charCodeAt(n);
+    const letter = text[n];
     if (stringFrom >= 0) {
-      if (code === ESCAPE![0]) n++;
-      else if (code === QUOTE![0]) stringFrom = -1;
+      if (letter === '\\') n++;
+      else if (letter === '"') stringFrom = -1;
       else if (n - stringFrom > mostString)
         throw new DocumentError(`a text in it is longer than ${mostString} letters`, '', 'json.string');
-    } else if (code === QUOTE![0]) stringFrom = n;
-    else if (OPEN!.includes(code)) {
+    } else if (letter === '"') stringFrom = n;
+    else if (letter === '[' || letter === '{') {
       if (++depth > MOST_DEPTH)
         throw new DocumentError(`this nests deeper than ${MOST_DEPTH} levels`, '', 'json.deep');
-    } else if (CLOSE!.includes(code)) depth--;
+    } else if (letter === ']' || letter === '}') depth--;
   }
   try {
     return JSON.parse(text);

@@ -15,8 +15,7 @@ function sentenceOf(issue: z.core.$ZodIssue): string {
 /** What is wrong, in the words of programs: the check that failed, as in "document.too_big". */
 const errorOf = (issue: z.core.$ZodIssue, path: readonly PropertyKey[]) =>
   new DocumentError(sentenceOf(issue), path.join('.'), `document.${issue.code}`);
-const misled = ({ sentence, path }: ReferenceProblem) =>
-  new DocumentError(sentence, path, sentence.startsWith('no ') ? 'document.reference' : 'document.circle');
+const misled = ({ sentence, path, code }: ReferenceProblem) => new DocumentError(sentence, path, code);
 
 /**
  * The one door for effects: migrates, checks shape, limits and references.

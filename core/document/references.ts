@@ -8,12 +8,14 @@ import { placesIn, settingsIn } from './walk.ts';
 export interface ReferenceProblem {
   readonly path: string;
   readonly sentence: string;
+  readonly code: 'document.reference' | 'document.circle';
 }
 
 /** Finds ids that lead nowhere (a thing gone from the stage is a finding, not a fault: it may come back) and circles of parents, derived colours or followed layers. */
 export function referenceProblems(effect: Effect): ReferenceProblem[] {
   const problems: ReferenceProblem[] = [];
-  const say = (path: string, sentence: string) => problems.push({ path, sentence });
+  const say = (path: string, sentence: string, code: ReferenceProblem['code'] = 'document.reference') =>
+    problems.push({ path, sentence, code });
 
   const colour = (value: Colour, path: string) => {
     if ('palette' in value && !effect.palette.byId[value.palette]) say(path, `no palette colour "${value.palette}"`);
@@ -115,7 +117,7 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     const seen = new Set<string>();
     for (let id: string | null = start; id !== null; id = next(id)) {
       if (seen.has(id)) {
-        say(`${path}.${start}`, 'leads back to itself');
+        say(`${path}.${start}`, 'leads back to itself', 'document.circle');
         return;
       }
       seen.add(id);
@@ -126,8 +128,8 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     if (parent !== null && !effect.groups.byId[parent]) say(`groups.${id}.parent`, `no group "${parent}"`);
     circle('groups', id, (at) => effect.groups.byId[at]?.parent ?? null);
     const { linked } = effect.groups.byId[id]!;
-    for (const { path, sentence } of linked ? referenceProblems(linked.effect) : [])
-      say(`groups.${id}.linked.effect.${path}`, sentence);
+    for (const { path, sentence, code } of linked ? referenceProblems(linked.effect) : [])
+      say(`groups.${id}.linked.effect.${path}`, sentence, code);
   }
   for (const id of effect.palette.order) {
     const entry = effect.palette.byId[id]!.colour;
@@ -154,7 +156,7 @@ export function referenceProblems(effect: Effect): ReferenceProblem[] {
     const seen = new Set<string>();
     const reach = (at: string): boolean =>
       hangsOn(at).some((next) => next === id || (!seen.has(next) && (seen.add(next), reach(next))));
-    if (reach(id)) say(`layers.${id}.births`, 'hangs on itself');
+    if (reach(id)) say(`layers.${id}.births`, 'hangs on itself', 'document.circle');
   }
   return problems;
 }

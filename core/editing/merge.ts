@@ -104,13 +104,12 @@ const found = (document: unknown, path: Path): unknown =>
 function withOrder(document: Effect, change: Change): Effect {
   const collection = found(document, change.path.slice(0, -1));
   if (!isListed(collection)) return document;
-  const known = (order: unknown): Id[] =>
-    [...new Set(Array.isArray(order) ? (order as Id[]) : [])].filter((id) => Object.hasOwn(collection.byId, id));
-  // What went is put in order too, for what stood after it to find its place; it is left out at the end.
-  const [was, is] = [change.before, change.after].map((order) => (Array.isArray(order) ? (order as Id[]) : []));
-  if (was!.length > MOST_ORDER || is!.length > MOST_ORDER)
+  const [was, is] = [change.before ?? [], change.after ?? []] as [Id[], Id[]];
+  if (was.length > MOST_ORDER || is.length > MOST_ORDER)
     throw new DocumentError('this order is longer than any may be', change.path.join('.'), 'document.too_big');
-  const order = known(mergeOrder(is!, was!, collection.order));
+  // What went is put in order too, for what stood after it to find its place; it is left out at the end.
+  const all = new Set(mergeOrder(is, was, collection.order));
+  const order = [...all].filter((id) => Object.hasOwn(collection.byId, id));
   return apply(document, [{ path: change.path, before: collection.order, after: order }]);
 }
 

@@ -1,5 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import { apply, diff, DocumentError, inverted, parseChanged, type Change, type Effect } from '@jinx/core/document';
+import {
+  apply,
+  diff,
+  DocumentError,
+  inverted,
+  parseChanged,
+  type Change,
+  type Edit,
+  type Effect,
+} from '@jinx/core/document';
 import { followed, linkedInto, merged, relinked } from '@jinx/core/editing';
 import type { Session } from '../database.ts';
 import { Refusal } from '../errors.ts';
@@ -7,15 +16,6 @@ import { mustNotHoldItself, noteLinked } from './linked.ts';
 import { documentOf, textOf } from './memory.ts';
 import { keepRevision } from './revisions.ts';
 import { mustHaveAssets, standingOf, type Standing } from './store.ts';
-
-/** A change of an effect, as one step of its history. */
-export interface Edit {
-  /** Made by who sends it: an edit that is sent twice is taken once. */
-  readonly id: string;
-  readonly changes: readonly Change[];
-  /** What was done, in words. */
-  readonly labels: readonly string[];
-}
 
 /** What somebody made of an effect since a revision, one after another: each from what came of that before it. */
 export interface Edits {

@@ -5,6 +5,7 @@ import { inTransaction } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
 import { kitAsset, kitFiles } from '../kit.ts';
 import { START_INSTANTS, STARTS } from '@jinx/demo';
+import { answerLasting } from './lasting.ts';
 import type { Asked, Route } from './route.ts';
 
 const MOST_FILE = 128 * 1024 * 1024;
@@ -48,9 +49,7 @@ export const ASSETS: readonly Route[] = [
     answer: async (asked) => {
       const bytes = await assetBytes(asked.house.database, hashIn(asked), asked.person);
       if (!bytes) throw notFound('asset');
-      asked.context.set('Cache-Control', 'private, max-age=31536000, immutable');
-      asked.context.type = 'application/octet-stream';
-      asked.context.body = bytes;
+      answerLasting(asked, 'application/octet-stream', bytes);
     },
   },
   {

@@ -5,6 +5,7 @@ import { inTransaction } from '../database.ts';
 import { addSibling, changedSince, kinOf, letSiblingGo, loadEffect, takeEdits } from '../effects/index.ts';
 import { notFound, Refusal } from '../errors.ts';
 import { announce } from './announce.ts';
+import { answerLasting } from './lasting.ts';
 import { nameOf } from './names.ts';
 import type { Route } from './route.ts';
 
@@ -89,15 +90,13 @@ export const EFFECTS: readonly Route[] = [
     method: 'get',
     path: '/effects/:id/picture',
     about: 'effect',
-    answer: async ({ house, context, id }) => {
-      const { rows } = await house.database.query<{ picture: Buffer | null }>(
+    answer: async (asked) => {
+      const { rows } = await asked.house.database.query<{ picture: Buffer | null }>(
         'select picture from effects where id = $1',
-        [id],
+        [asked.id],
       );
       if (!rows[0]?.picture) throw notFound('picture');
-      context.set('Cache-Control', 'private, max-age=31536000, immutable');
-      context.type = 'image/png';
-      context.body = rows[0].picture;
+      answerLasting(asked, 'image/png', rows[0].picture);
     },
   },
   {

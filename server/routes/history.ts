@@ -13,6 +13,7 @@ import {
   trayOf,
 } from '../effects/index.ts';
 import { notFound, Refusal } from '../errors.ts';
+import { answerLasting } from './lasting.ts';
 import { nameOf } from './names.ts';
 import type { Asked, Route } from './route.ts';
 
@@ -99,10 +100,8 @@ export const HISTORY: readonly Route[] = [
     method: 'get',
     path: '/tray/:id/picture',
     about: 'kept',
-    answer: async ({ house, context, id }) => {
-      context.set('Cache-Control', 'private, max-age=31536000, immutable');
-      context.type = 'image/png';
-      context.body = await keptPicture(house.database, id);
+    answer: async (asked) => {
+      answerLasting(asked, 'image/png', await keptPicture(asked.house.database, asked.id));
     },
   },
   {

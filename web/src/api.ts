@@ -1,4 +1,4 @@
-import type { Change, Effect, SetLine } from '@jinx/core/document';
+import type { Change, Edit, Effect, SetLine } from '@jinx/core/document';
 
 /** An answer from the server that is not what was asked for. */
 export class ApiError extends Error {
@@ -176,15 +176,7 @@ export const api = {
   addEffect: (projectId: string, document: Effect) =>
     json<Pick<StoredEffect, 'id' | 'revision'>>('POST', `/projects/${projectId}/effects`, { document }),
   effect: (id: string) => json<StoredEffect>('GET', `/effects/${id}`),
-  sendEdits: (
-    id: string,
-    { revision, head }: Standing,
-    edits: readonly {
-      readonly id: string;
-      readonly changes: readonly Change[];
-      readonly labels: readonly string[];
-    }[],
-  ) =>
+  sendEdits: (id: string, { revision, head }: Standing, edits: readonly Edit[]) =>
     json<Since>('POST', `/effects/${id}/edits`, {
       revision,
       head,

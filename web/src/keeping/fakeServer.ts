@@ -1,7 +1,30 @@
-import { apply, canonicalText, diff, inverted, parseEffect, type Change, type Effect } from '@jinx/core/document';
+import {
+  apply,
+  canonicalText,
+  collectionOf,
+  diff,
+  inverted,
+  newEffect,
+  newLayer,
+  parseEffect,
+  setNumber,
+  type Change,
+  type Edit,
+  type Effect,
+} from '@jinx/core/document';
 import { merged } from '@jinx/core/editing';
 import { ApiError, type Since, type Standing } from '../api';
-import type { Edit } from './outbox';
+
+export const LAYERS = ['body', 'sparks', 'smoke'];
+/** For tests: an effect of three layers. */
+export function flame(): Effect {
+  const effect = newEffect('Flame', 1);
+  effect.layers = collectionOf(LAYERS.map((name, n) => [name, newLayer(name, n)]));
+  return parseEffect(effect);
+}
+/** For tests: lets so many of a layer be born a second. */
+export const rate = (layer: string, value: number) => (draft: Effect) =>
+  setNumber(draft.layers.byId[layer]!, 'births.rate', value);
 
 /** For tests: a server of one effect that takes edits as the real one does, and can be made to fail as it may. */
 export class FakeServer {

@@ -1,27 +1,10 @@
-import {
-  apply,
-  collectionOf,
-  diff,
-  newEffect,
-  newLayer,
-  parseEffect,
-  setNumber,
-  structuredCopy,
-  type Effect,
-} from '@jinx/core/document';
+import { apply, diff, structuredCopy, type Effect } from '@jinx/core/document';
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { ApiError } from '../api';
-import { FakeServer } from './fakeServer';
+import { FakeServer, flame, LAYERS, rate } from './fakeServer';
 import { Keeper } from './keeper';
 import type { Unsaved } from './outbox';
-
-const LAYERS = ['body', 'sparks', 'smoke'];
-function flame(): Effect {
-  const effect = newEffect('Flame', 1);
-  effect.layers = collectionOf(LAYERS.map((name, n) => [name, newLayer(name, n)]));
-  return parseEffect(effect);
-}
 
 /** A window that has the effect open. */
 class Window {
@@ -65,8 +48,6 @@ class Window {
     this.keeper.take(this.document, [label]);
   }
 }
-const rate = (layer: string, value: number) => (draft: Effect) =>
-  setNumber(draft.layers.byId[layer]!, 'births.rate', value);
 const seed = (value: number) => (draft: Effect) => void (draft.seed = value);
 
 let server: FakeServer;

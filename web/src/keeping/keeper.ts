@@ -1,7 +1,16 @@
-import { apply, diff, inverted, parseEffect, wordsOfChange, type Change, type Effect } from '@jinx/core/document';
+import {
+  apply,
+  diff,
+  inverted,
+  parseEffect,
+  wordsOfChange,
+  type Change,
+  type Edit,
+  type Effect,
+} from '@jinx/core/document';
 import { merged, type Clash } from '@jinx/core/editing';
 import { ApiError, type Since, type Standing } from '../api';
-import type { Edit, Outbox, Unsaved } from './outbox';
+import type { Outbox, Unsaved } from './outbox';
 
 /**
  * saved: the server has all. waiting: a change is about to be sent. saving: it is on its way. away: there is no answer, and
@@ -84,9 +93,6 @@ export class Keeper {
 
   get local(): Effect {
     return this.#local;
-  }
-  get stand(): Stand {
-    return this.#stand;
   }
 
   /** Takes an effect as it was just made here, and what was done, in words. */

@@ -1,12 +1,5 @@
-import type { Change } from '@jinx/core/document';
+import type { Edit } from '@jinx/core/document';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-
-/** What was changed and is to be sent, once: its id is made here. */
-export interface Edit {
-  readonly id: string;
-  readonly changes: readonly Change[];
-  readonly labels: readonly string[];
-}
 
 /** What a window has made of an effect and the server is not known to have. */
 export interface Unsaved {

@@ -1,31 +1,13 @@
 import 'fake-indexeddb/auto';
 import { IDBFactory } from 'fake-indexeddb';
-import {
-  apply,
-  collectionOf,
-  diff,
-  newEffect,
-  newLayer,
-  parseEffect,
-  setNumber,
-  structuredCopy,
-  type Effect,
-} from '@jinx/core/document';
+import { apply, collectionOf, diff, setNumber, structuredCopy, type Edit, type Effect } from '@jinx/core/document';
 import { createPinia, setActivePinia } from 'pinia';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { ApiError, type Standing } from '../api';
-import { FakeServer } from '../keeping/fakeServer';
-import type { Edit, Unsaved } from '../keeping/outbox';
+import { FakeServer, flame, rate } from '../keeping/fakeServer';
+import type { Unsaved } from '../keeping/outbox';
 import { useEffectStore } from './effect';
 
-const LAYERS = ['body', 'sparks'];
-function flame(): Effect {
-  const effect = newEffect('Flame', 1);
-  effect.layers = collectionOf(LAYERS.map((name, n) => [name, newLayer(name, n)]));
-  return parseEffect(effect);
-}
-const rate = (layer: string, value: number) => (draft: Effect) =>
-  setNumber(draft.layers.byId[layer]!, 'births.rate', value);
 const changed = (effect: Effect, recipe: (draft: Effect) => void): Effect => {
   const draft = structuredCopy(effect);
   recipe(draft);
