@@ -152,6 +152,17 @@ async function give(): Promise<void> {
   overflow: hidden;
   text-overflow: ellipsis;
 }
+.top > .others {
+  flex-shrink: 6;
+}
+/* It says how long and why: it takes a second line before any of it is cut. */
+.top > .state {
+  white-space: normal;
+  flex-basis: 230px;
+  line-height: 1.15;
+  max-height: 2.3em;
+  text-align: right;
+}
 .state {
   color: var(--soft);
 }
