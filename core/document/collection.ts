@@ -1,7 +1,13 @@
 import { z } from 'zod';
 
-/** Ids are short, lower-case and meaningless; names are for people and may change. */
-export const idSchema = z.string().regex(/^[a-z0-9]{1,32}$/, 'an id is 1 to 32 lower-case letters and digits');
+/**
+ * Ids are short, lower-case and meaningless; names are for people and may change. What every object has by that name, as
+ * "constructor", is no id: it would be found in collections that do not hold it.
+ */
+export const idSchema = z
+  .string()
+  .regex(/^[a-z0-9]{1,32}$/, 'an id is 1 to 32 lower-case letters and digits')
+  .refine((id) => !(id in Object.prototype), 'this word cannot be an id');
 export type Id = string;
 
 /** Things kept by id, with the order in which people see them kept apart. */
@@ -20,9 +26,43 @@ export function collectionSchema<T extends z.ZodType>(item: T, most = 256) {
   return schema;
 }
 
+/** Problems that are gathered of one collection. */
+const MOST_PROBLEMS = 50;
+
+/**
+ * A record of at most so many items. Its keys are counted before any item is read, and the first item with a problem ends
+ * the reading: a document of very many broken items costs no more than one of a few.
+ */
+function itemsSchema<T extends z.ZodType>(item: T, most: number) {
+  const schema = z.record(idSchema, item);
+  const readAll = schema._zod.parse;
+  const read: typeof readAll = (payload, context) => {
+    const input = payload.value as unknown;
+    if (typeof input !== 'object' || input === null || Array.isArray(input)) return readAll(payload, context);
+    const ids = Object.keys(input);
+    if (ids.length > most) {
+      const message = `there are ${ids.length} of these; there may be up to ${most}`;
+      payload.issues.push({ code: 'custom', message, input, inst: schema, params: {}, path: [] });
+      return payload;
+    }
+    for (const id of ids) {
+      const part = { value: { [id]: (input as Record<string, unknown>)[id] }, issues: [] };
+      const problems = (readAll(part as never, context) as z.core.ParsePayload).issues;
+      if (problems.length === 0) continue;
+      payload.issues.push(...problems.slice(0, MOST_PROBLEMS));
+      return payload;
+    }
+    payload.value = { ...input } as never;
+    return payload;
+  };
+  schema._zod.parse = read;
+  schema._zod.run = read;
+  return schema;
+}
+
 function listSchema<T extends z.ZodType>(item: T, most: number) {
   return z
-    .strictObject({ order: z.array(idSchema).max(most), byId: z.record(idSchema, item) })
+    .strictObject({ order: z.array(idSchema).max(most), byId: itemsSchema(item, most) })
     .superRefine((value, context) => {
       const known = new Set(Object.keys(value.byId));
       const seen = new Set<string>();
@@ -48,6 +88,9 @@ export const emptyCollection = <T>(): Collection<T> => ({ order: [], byId: {} })
 export function collectionOf<T>(entries: readonly (readonly [Id, T])[]): Collection<T> {
   return { order: entries.map(([id]) => id), byId: Object.fromEntries(entries) };
 }
+
+/** Whether a collection holds an item: by itself, not as what every object has. */
+export const hasItem = (collection: Collection<unknown>, id: Id): boolean => Object.hasOwn(collection.byId, id);
 
 /** The items in order, each with its id. */
 export function listed<T>(collection: Collection<T>): { id: Id; item: T }[] {

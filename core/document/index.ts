@@ -15,6 +15,7 @@ export * from './make.ts';
 export * from './migrations.ts';
 export * from './parse.ts';
 export * from './placeKeys.ts';
+export * from './plainText.ts';
 export * from './population.ts';
 export * from './references.ts';
 export * from './remove.ts';

@@ -4,10 +4,14 @@ import { DocumentError } from './errors.ts';
 const MOST_DEPTH = 100;
 const MOST_STRING = 64 * 1024;
 const MOST_LENGTH = 16 * 1024 * 1024;
+/** Entries of one list or one record. */
+const MOST_ENTRIES = 20_000;
+/** Values in all, lists and records among them. */
+const MOST_VALUES = 1_000_000;
 
 /**
- * Reads JSON that may come from anywhere: how deep it nests and how long its strings are is seen before anything is made
- * of it.
+ * Reads JSON that may come from anywhere. Depth, length of strings and number of values are checked before anything is
+ * allocated for them.
  * @throws DocumentError with a code that begins with "json".
  */
 export function readJson(text: string, mostString = MOST_STRING): unknown {
@@ -15,6 +19,9 @@ export function readJson(text: string, mostString = MOST_STRING): unknown {
     throw new DocumentError(`this text is longer than ${MOST_LENGTH / 1048576} million letters`, '', 'json.long');
   let depth = 0;
   let stringFrom = -1;
+  let values = 1;
+  /** Commas seen so far in each list or record that is still open. */
+  const commas = new Uint32Array(MOST_DEPTH + 1);
   for (let n = 0; n < text.length; n++) {
     const letter = text[n];
     if (stringFrom >= 0) {
@@ -26,11 +33,23 @@ export function readJson(text: string, mostString = MOST_STRING): unknown {
     else if (letter === '[' || letter === '{') {
       if (++depth > MOST_DEPTH)
         throw new DocumentError(`this nests deeper than ${MOST_DEPTH} levels`, '', 'json.deep');
-    } else if (letter === ']' || letter === '}') depth--;
+      commas[depth] = 0;
+      values++;
+    } else if (letter === ']' || letter === '}') {
+      if (--depth < 0) throw notJson();
+    } else if (letter === ',') {
+      values++;
+      if (++commas[depth]! >= MOST_ENTRIES)
+        throw new DocumentError(`a list in it has more than ${MOST_ENTRIES} entries`, '', 'json.list');
+    }
+    if (values > MOST_VALUES)
+      throw new DocumentError(`there are more than ${MOST_VALUES} values in it`, '', 'json.values');
   }
   try {
     return JSON.parse(text);
   } catch {
-    throw new DocumentError('this is not JSON', '', 'json.none');
+    throw notJson();
   }
 }
+
+const notJson = () => new DocumentError('this is not JSON', '', 'json.none');

@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { collectionSchema, idSchema } from './collection.ts';
+import { isPlainText } from './plainText.ts';
 
 /** Large enough for any effect, small enough for single precision to hold what is made of it. */
 const finite = z.number().min(-1e6).max(1e6);
-export const itemName = z.string().min(1).max(80);
+export const itemName = z.string().min(1).max(80).refine(isPlainText, 'a name has only characters that can be shown');
 export const assetHash = z.string().regex(/^[0-9a-f]{64}$/, 'an asset is named by 64 hexadecimal digits');
 export const hexSchema = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour is written #rrggbb in lower case');
 export const vectorSchema = z.tuple([finite, finite, finite]);

@@ -7,6 +7,7 @@ import {
   hashName,
   importGlb,
   importPicture,
+  mustBeSmallPicture,
   readCanonicalPicture,
   readPicture,
   readRig,
@@ -91,12 +92,31 @@ describe('pictures that are brought in', () => {
       /20000 × 4 pixels; up to 8192.*make it smaller/,
     );
     await expect(importPicture(png(0, 4), noWebp)).rejects.toThrow(/no pixels/);
+    await expect(importPicture(png(8192, 4097), noWebp)).rejects.toThrow(/up to 32 million are read/);
     await expect(importPicture(new Uint8Array(0), noWebp)).rejects.toThrow(/empty/);
     await expect(importPicture(new Uint8Array([1, 2, 3, 4]), noWebp)).rejects.toThrow(/PNG, JPEG and WebP/);
     const whole = encode({ width: 8, height: 8, channels: 4, data: new Uint8Array(256).fill(90) });
     await expect(importPicture(whole.slice(0, 40), noWebp)).rejects.toThrow(FormatError);
     const riff = new TextEncoder().encode('RIFF....WEBPVP8 ');
     await expect(importPicture(riff, noWebp)).rejects.toThrow(/damaged.*no WebP here/);
+  });
+});
+
+describe('large pictures', () => {
+  it('that were kept earlier are still read', () => {
+    const [width, height] = [8192, 4100];
+    const { rgba, ...size } = readCanonicalPicture(
+      writePicture({ width, height, rgba: new Uint8Array(width * height * 4) }),
+    );
+    expect([size, rgba.length]).toEqual([{ width, height }, width * height * 4]);
+  });
+
+  it('are refused as thumbnails by the size they state', () => {
+    const png = encode({ width: 1, height: 1, channels: 4, data: new Uint8Array(4) }).slice();
+    expect(() => mustBeSmallPicture(png, 1024)).not.toThrow();
+    new DataView(png.buffer).setUint32(20, 1025);
+    expect(() => mustBeSmallPicture(png, 1024)).toThrow(/1 × 1025 pixels; up to 1024/);
+    expect(() => mustBeSmallPicture(new Uint8Array([1, 2, 3]), 1024)).toThrow(/how large it is/);
   });
 });
 
@@ -117,7 +137,36 @@ describe('meshes of several parts', () => {
   });
 });
 
+/** A GLB of nothing but what it says of itself. */
+function glbOf(said: unknown): Uint8Array {
+  let text = JSON.stringify(said);
+  while (text.length % 4 !== 0) text += ' ';
+  const bytes = new Uint8Array(20 + text.length);
+  const view = new DataView(bytes.buffer);
+  [0x46546c67, 2, bytes.length, text.length, 0x4e4f534a].forEach((word, n) => view.setUint32(n * 4, word, true));
+  bytes.set(new TextEncoder().encode(text), 20);
+  return bytes;
+}
+
 describe('import', () => {
+  const list = { componentType: 5125, type: 'SCALAR', count: 15_000_000 };
+  it.each([
+    ['no part of the file', { accessors: [list] }],
+    ['a sparse list', { accessors: [{ ...list, sparse: { count: 1 } }] }],
+    [
+      'a part that is far shorter',
+      {
+        buffers: [{ byteLength: 12 }],
+        bufferViews: [{ buffer: 0, byteLength: 12 }],
+        accessors: [{ ...list, bufferView: 0 }],
+      },
+    ],
+  ])('refuses a GLB of a few hundred bytes that states 15 million indices: %s', async (_, said) => {
+    const glb = glbOf({ asset: { version: '2.0' }, scene: 0, scenes: [{ nodes: [] }], ...said });
+    expect(glb.length).toBeLessThan(424);
+    await expect(importGlb(glb, 'x')).rejects.toMatchObject({ code: 'glb.boast' });
+  });
+
   it.each([
     [new Uint8Array(0)],
     [new Uint8Array(12)],

@@ -5,7 +5,8 @@ import { MOST_SIDE } from './canonicalPicture.ts';
 import { FormatError } from './errors.ts';
 import { plainPng, statedSize } from './pictureGate.ts';
 
-const MOST_PIXELS = MOST_SIDE * MOST_SIDE;
+/** Pixels of a picture that is imported: 128 MB when it is unpacked. Larger ones that are kept already are still read. */
+const MOST_PIXELS = 8192 * 4096;
 
 /** Refuses what is too large before it is unpacked: a small file may hold a very large picture. */
 function mustFit(width: number, height: number): void {
@@ -14,6 +15,11 @@ function mustFit(width: number, height: number): void {
     throw new FormatError(
       'picture.large',
       `this picture is ${width} × ${height} pixels; up to ${MOST_SIDE} along each side are read: make it smaller`,
+    );
+  if (width * height > MOST_PIXELS)
+    throw new FormatError(
+      'picture.pixels.many',
+      `this picture is ${width} × ${height} pixels; up to ${MOST_PIXELS / 1048576} million are read, as 8192 × 4096: make it smaller`,
     );
 }
 
@@ -65,6 +71,21 @@ const undecodable = (error: unknown) =>
     'picture.damaged',
     `this picture is damaged, or not what its name says: ${(error as Error).message}`,
   );
+
+/**
+ * Refuses a small picture, as a thumbnail, that states no size or one above `mostSide`: before it is decoded.
+ * @throws FormatError
+ */
+export function mustBeSmallPicture(bytes: Uint8Array, mostSide: number): void {
+  const stated = statedSize(bytes);
+  if (!stated) throw new FormatError('picture.kind', 'this picture does not say how large it is: save it as a PNG');
+  const [width, height] = stated.size;
+  if (width > mostSide || height > mostSide)
+    throw new FormatError(
+      'picture.large',
+      `this picture is ${width} × ${height} pixels; up to ${mostSide} along each side are taken here`,
+    );
+}
 
 /**
  * Decodes a PNG or JPEG into canonical pixels: sRGB, straight alpha, eight bits. The same bits on every machine, which
