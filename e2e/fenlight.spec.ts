@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { EFFECTS, KIT, KIT_FIGURES, KIT_PICTURES, KIT_PROPS, makeKit, RELEASED } from '@jinx/demo';
-import { imported } from '../server/importing/imported.ts';
+import { imported } from '../server/workers/imported.ts';
 import { StageHarness, type Picture } from './stageHarness.ts';
 
 /** Where a figure of 1.8 m is a sixth of the picture's height, seen a little from above. */

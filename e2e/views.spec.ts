@@ -3,7 +3,7 @@ import { atEffect, collectionOf, newEffect, newLayer, newThing, setNumber, type 
 import { linearOf } from '@jinx/core/maths';
 import { readFileSync } from 'node:fs';
 import { KIT, KIT_FIGURES, makeKit } from '@jinx/demo';
-import { imported } from '../server/importing/imported.ts';
+import { imported } from '../server/workers/imported.ts';
 import { layerTone, RAMP } from '../stage/views.ts';
 import { addEffect, goTo, pixels } from './bench.ts';
 import { HEIGHT, StageHarness, WIDTH, type Picture } from './stageHarness.ts';

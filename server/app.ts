@@ -5,6 +5,7 @@ import compress from 'koa-compress';
 import helmet from 'koa-helmet';
 import serveStatic from 'koa-static';
 import { mustBeOwn } from './access/own.ts';
+import { limitRequests } from './access/requests.ts';
 import { answerErrors, forLog, Refusal } from './errors.ts';
 import type { House } from './house.ts';
 import { routes } from './routes/index.ts';
@@ -35,11 +36,14 @@ const noted =
 export function makeApp(house: House): Koa {
   const app = new Koa();
   app.proxy = house.settings.isBehindProxy;
+  // Only the nearest proxy is believed: what stands before its own word may be anybody's.
+  app.maxIpsCount = 1;
   // What goes wrong once an answer is on its way, as when whoever asked no longer listens.
   app.on('error', (error: unknown) => house.log.info(forLog(error), 'an answer was not heard out'));
   app.use(noted(house));
   app.use(answerErrors(house.log));
   app.use(ownPagesOnly(house.settings));
+  app.use(limitRequests(house.settings));
   app.use(
     helmet({
       crossOriginOpenerPolicy: { policy: 'same-origin' },
@@ -50,6 +54,7 @@ export function makeApp(house: House): Koa {
           defaultSrc: ["'self'"],
           scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
           styleSrc: ["'self'", "'unsafe-inline'"],
+          fontSrc: ["'self'"],
           imgSrc: ["'self'", 'data:', 'blob:'],
           mediaSrc: ["'self'", 'blob:'],
           workerSrc: ["'self'", 'blob:'],

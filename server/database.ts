@@ -4,11 +4,15 @@ import pg from 'pg';
 export type Database = pg.Pool;
 export type Session = Pick<pg.PoolClient, 'query'>;
 
-/** A statement or a wait for another's lock that takes longer than this is ended: nobody waits for it any more. */
-const MOST_MILLISECONDS = 30_000;
+/** A statement that takes longer than this is ended by PostgreSQL: nobody waits for it any more. */
+const MOST_MILLISECONDS = 4000;
+/** PostgreSQL does not answer when it takes longer than this to connect, or to end a statement. */
+const HUNG_MILLISECONDS = 4500;
 
-export function connect(url: string): Database {
-  const pool = new pg.Pool({ connectionString: url, max: 10, statement_timeout: MOST_MILLISECONDS });
+/** @param isPatient for work that nobody waits for, as migrations: its statements may take any time. */
+export function connect(url: string, { isPatient = false } = {}): Database {
+  const limits = isPatient ? {} : { statement_timeout: MOST_MILLISECONDS, query_timeout: HUNG_MILLISECONDS };
+  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: HUNG_MILLISECONDS, ...limits });
   // A connection may be cut while it is at work; whoever works with it is told by the query that fails.
   pool.on('connect', (client) => client.on('error', () => undefined));
   return pool;
@@ -38,7 +42,8 @@ async function once<T>(database: Database, work: (session: Session) => Promise<T
     return result;
   } catch (error) {
     // A connection that cannot even take back is lost: it is thrown away, and the first error is the one told.
-    await client.query('rollback').catch((lost: Error) => (broken = lost));
+    if (isUnreachable(error)) broken = error as Error;
+    else await client.query('rollback').catch((lost: Error) => (broken = lost));
     throw error;
   } finally {
     client.release(broken);
@@ -50,7 +55,8 @@ export function isUnreachable(error: unknown): boolean {
   const code = String((error as { code?: unknown }).code ?? '');
   const isNetwork = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT'].includes(code);
   // PostgreSQL's classes 08 (connection) and 57P (shutting down, starting up).
-  return isNetwork || /^08|^57P/.test(code) || /Connection terminated/.test((error as Error).message ?? '');
+  const isLost = /Connection terminated|Query read timeout|timeout exceeded when trying to connect/;
+  return isNetwork || /^08|^57P/.test(code) || isLost.test((error as Error).message ?? '');
 }
 
 const FOLDER = new URL('./migrations/', import.meta.url);
@@ -63,7 +69,6 @@ export class NewerDatabase extends Error {}
 /** Brings the database up to date: each file of migrations/ once, in order of name. */
 export async function migrate(database: Database): Promise<void> {
   await inTransaction(database, async (session) => {
-    await session.query('set local statement_timeout = 0');
     await session.query('select pg_advisory_xact_lock($1)', [MIGRATION_LOCK]);
     await session.query(
       'create table if not exists migrations (name text primary key, run_at timestamptz not null default now())',

@@ -34,7 +34,8 @@ export async function forgetOld(database: Database): Promise<void> {
     KEPT_FOR,
   ]);
   await database.query(
-    `delete from edits where made_at < now() - $1::interval and id not in (select head from effects)`,
+    `delete from edits where made_at < now() - $1::interval and id not in (select head from effects)
+     and not exists (select 1 from following where of_id = edits.effect_id)`,
     [KEPT_FOR],
   );
   await sweepAssets(database);

@@ -17,6 +17,25 @@ export class Refusal extends Error {
   }
 }
 
+/**
+ * What PostgreSQL refuses of what was sent, by the code of its error; the rest is a fault of ours. Routes check what is sent
+ * before; this is behind them.
+ */
+const REFUSED_BY_DATABASE: Readonly<Record<string, () => Refusal>> = {
+  '22021': () => new Refusal(400, 'letters', 'A text that was sent has characters that cannot be kept.'),
+  '22P05': () => new Refusal(400, 'letters', 'A text that was sent has characters that cannot be kept.'),
+  '22003': () => new Refusal(400, 'number', 'A number that was sent is larger than any that is kept.'),
+  '22001': () => new Refusal(400, 'long', 'A text that was sent is longer than may be kept.'),
+  '23505': () => new Refusal(409, 'known', 'Something else has the id that was sent: send it with another.'),
+  '53100': () => new Refusal(507, 'disk', 'The disk of the server is full: make room on it. Nothing was changed.'),
+  '57014': () => new Refusal(503, 'slow', 'This took the database too long: try again in a moment.', { seconds: 5 }),
+};
+
+export const refusalByDatabase = (error: unknown): Refusal | null =>
+  Object.hasOwn(REFUSED_BY_DATABASE, String((error as { code?: unknown }).code))
+    ? REFUSED_BY_DATABASE[(error as { code: string }).code]!()
+    : null;
+
 export const notFound = (what: string): Refusal =>
   new Refusal(404, 'not-found', `There is no such ${what}: it may have been deleted.`);
 
@@ -39,8 +58,11 @@ export const answerErrors =
         context.status = status;
         context.body = body;
       };
-      if (error instanceof Refusal)
-        return say(error.status, { code: error.code, sentence: error.message, ...error.more });
+      const refusal = error instanceof Refusal ? error : refusalByDatabase(error);
+      if (refusal) {
+        if (refusal.status >= 500) log.warn({ code: refusal.code, cause: forLog(error) }, 'a request was put off');
+        return say(refusal.status, { code: refusal.code, sentence: refusal.message, ...refusal.more });
+      }
       if (error instanceof DocumentError)
         return say(422, { code: error.code, sentence: error.message, path: error.path });
       if (error instanceof FormatError) return say(422, { code: error.code, sentence: error.message });

@@ -2,11 +2,12 @@ import { randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { assetsOf, type ParcelAsset } from '@jinx/core/formats';
 import { EFFECTS, KIT, KIT_FIGURES, KIT_PICTURES, KIT_PROPS, makeKit, STARTS } from '@jinx/demo';
-import { keepAsset } from './assets.ts';
+import { keepAsset, type NewAsset } from './assets.ts';
 import { inTransaction, type Database } from './database.ts';
 import { addEffect, type StoredEffect } from './effects/index.ts';
 import { Refusal } from './errors.ts';
-import { imported } from './importing/imported.ts';
+import type { House } from './house.ts';
+import { imported } from './workers/imported.ts';
 
 /** Names of the kit's meshes and figures, which a project may take one by one. */
 export const kitFiles = (): string[] =>
@@ -33,14 +34,15 @@ async function allAssets(): Promise<ParcelAsset[]> {
   });
 }
 const hashesOf = (assets: readonly ParcelAsset[]) => Object.fromEntries(assets.map(({ name, hash }) => [name, hash]));
-const titled = (asset: ParcelAsset): ParcelAsset => ({
+const titled = ({ bytes, ...asset }: ParcelAsset): NewAsset => ({
   ...asset,
+  content: bytes,
   name: asset.name[0]!.toUpperCase() + asset.name.slice(1),
 });
 
 /** Puts a starting point into a project as an effect of its own, with what it uses of the kit: all of it or nothing. */
 export async function begin(
-  database: Database,
+  { database, quota }: Pick<House, 'database' | 'quota'>,
   projectId: string,
   start: string,
   name: string,
@@ -52,6 +54,8 @@ export async function begin(
   const effect = found.make(hashesOf(assets));
   if (name) effect.name = name;
   const used = new Set(assetsOf(effect));
+  const size = assets.filter(({ hash }) => used.has(hash)).reduce((sum, { bytes }) => sum + bytes.length, 0);
+  await quota.mustHaveRoom(database, projectId, size);
   return inTransaction(database, async (session) => {
     for (const asset of assets) if (used.has(asset.hash)) await keepAsset(session, projectId, titled(asset));
     return addEffect(session, projectId, effect, author);

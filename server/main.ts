@@ -1,6 +1,7 @@
 import { pino } from 'pino';
 import { connect, migrate, NewerDatabase, type Database } from './database.ts';
 import { forgetOld } from './deleted.ts';
+import { forLog } from './errors.ts';
 import { seed } from './kit.ts';
 import { adopt } from './people/index.ts';
 import { serve } from './serve.ts';
@@ -19,6 +20,13 @@ async function mustHavePeople(database: Database): Promise<void> {
 }
 
 const log = pino();
+// A fault that nothing caught leaves the process in a state that nobody knows: it ends, and is started anew.
+const endBy = (fault: string) => (error: unknown) => {
+  log.fatal(forLog(error), fault);
+  process.exit(70);
+};
+process.on('uncaughtException', endBy('an error was not caught'));
+process.on('unhandledRejection', endBy('a rejected promise was not caught'));
 const url = process.env['JINX_DATABASE_URL'];
 if (!url) {
   log.fatal('JINX_DATABASE_URL is not set: start Jinx with ./jinx start');
@@ -27,24 +35,28 @@ if (!url) {
 try {
   const settings = settingsOf(process.env);
   const database = connect(url);
-  database.on('error', (error) => log.error(error, 'the database connection was lost'));
-  await migrate(database);
+  const patient = connect(url, { isPatient: true });
+  for (const pool of [database, patient])
+    pool.on('error', (error) => log.error(forLog(error), 'the database connection was lost'));
+  await migrate(patient);
   await seed(database);
   if (settings.hasSignIn) await mustHavePeople(database);
   const { stop } = await serve(database, log, settings);
   log.info(`listening on ${settings.host}:${settings.port}`);
   const forget = () =>
-    forgetOld(database).catch((error: unknown) => log.error(error, 'old things were not forgotten'));
+    forgetOld(patient).catch((error: unknown) => log.error(forLog(error), 'old things were not forgotten'));
   void forget();
   setInterval(forget, FORGET_EVERY_MILLISECONDS).unref();
   const end = () =>
     void stop()
-      .then(() => database.end())
+      .then(() => Promise.all([database.end(), patient.end()]))
       .then(() => process.exit(0));
   process.once('SIGTERM', end);
   process.once('SIGINT', end);
+  // The supervisor is gone: nobody would start this one again, or end it.
+  process.once('disconnect', end);
 } catch (error) {
   if (error instanceof SettingsError || error instanceof NewerDatabase) log.fatal(error.message);
-  else log.fatal(error);
+  else log.fatal(forLog(error), 'the server could not start');
   process.exit(1);
 }

@@ -3,7 +3,7 @@ import { encode } from 'fast-png';
 import { canonicalText, newEffect, newLayer, newStep, structuredCopy, type Effect } from '@jinx/core/document';
 import { writeParcel, type ParcelAsset } from '@jinx/core/formats';
 import { forgetOld } from './index.ts';
-import { imported } from './importing/imported.ts';
+import { imported } from './workers/imported.ts';
 import { DATABASE_URL, TestServer } from './testing/testServer.ts';
 
 const picture = (grey: number): Promise<ParcelAsset> =>

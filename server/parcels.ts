@@ -1,9 +1,9 @@
 import { canonicalText, parseEffect, type Effect } from '@jinx/core/document';
-import type { Parcel } from '@jinx/core/formats';
 import { keepAsset } from './assets.ts';
 import type { Session } from './database.ts';
 import { addEffect, replaceEffect, type Written } from './effects/index.ts';
 import { Refusal } from './errors.ts';
+import type { FileParcel } from './workers/tasks.ts';
 
 /** Something of a parcel that has the name of something else in the project. */
 export interface ParcelClash {
@@ -67,11 +67,11 @@ function withAssets(effect: Effect, replaced: ReadonlyMap<string, string>): Effe
 export async function takeParcel(
   session: Session,
   projectId: string,
-  parcel: Parcel,
+  parcel: FileParcel,
   choices: ParcelChoices,
   author: string,
 ): Promise<TakenParcel> {
-  await session.query('select 1 from projects where id = $1 for update', [projectId]);
+  await session.query('select 1 from projects where id = $1 for no key update', [projectId]);
   const assets = await session.query<{ hash: string; name: string; kind: string }>(
     'select hash, name, kind from project_assets join assets using (hash) where project_id = $1 and deleted_at is null',
     [projectId],
@@ -117,7 +117,7 @@ export async function takeParcel(
     const isNamesake = namesakes.some((one) => one.asset === asset);
     const name = isNamesake ? freeName(asset.name, taken) : asset.name;
     taken.add(name);
-    await keepAsset(session, projectId, { ...asset, name });
+    await keepAsset(session, projectId, { ...asset, name, content: asset.file });
   }
   if (known) return { id: known.id, name: known.name, isKnown: false, written };
   if (namesake && choices['effect'] === 'over') {

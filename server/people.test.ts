@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { WebSocket } from 'ws';
 import { newEffect } from '@jinx/core/document';
-import { Buckets } from './access/buckets.ts';
+import { costlyLimit } from './access/costly.ts';
+import { networkOf } from './access/network.ts';
 import { ROUTES } from './routes/index.ts';
-import { addPerson, Attempts, isPassword, settingsOf, SettingsError, storedPassword } from './index.ts';
+import { addPerson, Attempts, isPassword, settingsOf, SettingsError, storedPassword, type Try } from './index.ts';
 import { DATABASE_URL, TestServer } from './testing/testServer.ts';
 
 const PASSWORD = 'reeds at dusk';
@@ -31,9 +32,11 @@ describe.skipIf(!DATABASE_URL)('where people sign in', () => {
   async function signIn(
     name: string,
     password: string,
+    cookie = '',
   ): Promise<{ status: number; cookie: string; sentence: string }> {
     const answer = await fetch(`${server.base}/session`, {
       method: 'POST',
+      headers: { Cookie: cookie },
       body: JSON.stringify({ name, password }),
     });
     const { sentence } = (await answer.json()) as { sentence: string };
@@ -155,6 +158,9 @@ describe.skipIf(!DATABASE_URL)('where people sign in', () => {
     const waiting = await signIn('Moth', PASSWORD);
     expect(waiting.status).toBe(429);
     expect(waiting.sentence).toMatch(/try again in \d+ s/);
+    // Her own browser is not held up by that.
+    const browser = cookies['Moth']!.match(/jinx-browser=[^;]+/)![0];
+    expect((await signIn('Moth', PASSWORD, browser)).status).toBe(200);
   });
 
   it('forgets a session that is signed out', async () => {
@@ -176,6 +182,33 @@ describe('what keeps strangers out', () => {
     expect(() => settingsOf({ JINX_PORT: 'x' })).toThrow(/JINX_PORT/);
   });
 
+  it('is that a setting is refused that is not understood: nothing is opened by a slip', () => {
+    for (const wrong of ['true', 'yes', '1', 'ON', 'on please'])
+      expect(() => settingsOf({ JINX_SIGN_IN: wrong })).toThrow(/JINX_SIGN_IN is on or off/);
+    expect(settingsOf({ JINX_SIGN_IN: 'off' }).hasSignIn).toBe(false);
+    expect(() => settingsOf({ JINX_SIGNIN: 'on' })).toThrow(/JINX_SIGNIN is no setting/);
+    for (const [name, value] of [
+      ['JINX_PORT', 'abc'],
+      ['JINX_PORT', '0x50'],
+      ['JINX_PORT', '70000'],
+      ['JINX_HOST', 'two words'],
+      ['JINX_BEHIND_PROXY', 'true'],
+      ['JINX_COSTLY_A_MINUTE', '0'],
+      ['JINX_CONNECTIONS', '-1'],
+      ['JINX_CONNECTIONS_AN_ADDRESS', 'many'],
+      ['JINX_GIGABYTES', '1.5'],
+      ['JINX_GIGABYTES_A_PROJECT', ' x'],
+    ] as const)
+      expect(() => settingsOf({ [name]: value }), `${name}=${value}`).toThrow(new RegExp(`${name} is .*not`));
+    expect(() => settingsOf({ JINX_SIGN_IN: 'on', JINX_NAMES: 'http://jinx.example' })).toThrow(/JINX_NAMES/);
+  });
+
+  it('is that names and a proxy are told only to a server where people sign in', () => {
+    expect(() => settingsOf({ JINX_NAMES: 'jinx.example' })).toThrow(/JINX_NAMES is for a server that others reach/);
+    expect(() => settingsOf({ JINX_BEHIND_PROXY: 'on' })).toThrow(/JINX_BEHIND_PROXY is for/);
+    expect(settingsOf({ JINX_BEHIND_PROXY: 'on', JINX_SIGN_IN: 'on' }).isBehindProxy).toBe(true);
+  });
+
   it('is a password that is stored so that it cannot be read', async () => {
     const stored = await storedPassword(PASSWORD);
     expect(stored).not.toContain(PASSWORD);
@@ -185,37 +218,80 @@ describe('what keeps strangers out', () => {
     await expect(storedPassword('short')).rejects.toThrow('10 to 200 letters');
   });
 
-  it('is that each wrong password must be waited for longer, until a right one', () => {
-    let now = 0;
-    const attempts = new Attempts(() => now);
-    const waits = () => {
-      try {
-        attempts.mustWait('Sedge');
-        return 0;
-      } catch (error) {
-        return (error as { more: { seconds: number } }).more.seconds;
-      }
-    };
-    const seconds = Array.from({ length: 8 }, () => {
-      attempts.wrong('Sedge');
-      const wait = waits();
-      now += wait * 1000;
-      return wait;
-    });
-    expect(seconds).toEqual([0, 0, 0, 0, 2, 4, 8, 16]);
-    attempts.wrong('Sedge');
-    attempts.right('Sedge');
-    expect(waits()).toBe(0);
+  const waitsOf = (attempts: Attempts, attempt: Try) => {
+    try {
+      return { delay: attempts.begin(attempt), seconds: 0 };
+    } catch (error) {
+      return { delay: 0, seconds: (error as { more: { seconds: number } }).more.seconds };
+    }
+  };
+  const from = (network: string, person = 'Sedge', browser: string | null = null): Try => ({
+    network,
+    person,
+    browser,
   });
 
-  it('is that what is costly may be asked for only so often', () => {
+  it('is that a network that guesses waits twice as long each time, up to a quarter of an hour', () => {
     let now = 0;
-    const buckets = new Buckets(60, () => now);
-    for (let times = 0; times < 60; times++) buckets.take('Sedge');
-    expect(() => buckets.take('Sedge')).toThrow(/try again in 1 s/);
-    buckets.take('Tallow');
-    now += 1000;
-    buckets.take('Sedge');
-    expect(() => buckets.take('Sedge')).toThrow();
+    const attempts = new Attempts(() => now);
+    const seconds: number[] = [];
+    for (let times = 0; seconds.length < 12; times++) {
+      // Another person each time: it is the network that is counted.
+      const { seconds: wait } = waitsOf(attempts, from('10.0.0.7', `person ${times}`));
+      if (wait > 0) seconds.push(wait);
+      now += wait * 1000;
+    }
+    expect(seconds).toEqual([2, 4, 8, 16, 32, 64, 128, 256, 512, 900, 900, 900]);
+  });
+
+  it('is that a person can be slowed by others, and never locked out', () => {
+    const attempts = new Attempts(() => 0);
+    const delays = Array.from({ length: 40 }, (_, n) => waitsOf(attempts, from(`10.0.0.${n}`)));
+    expect(delays.map(({ delay }) => delay)).toEqual([0, 0, 0, 0, 250, 500, 1000, ...Array(33).fill(2000)]);
+    expect(delays.every(({ seconds }) => seconds === 0)).toBe(true);
+  });
+
+  it('is that a browser that signed in before has a count of its own', () => {
+    const attempts = new Attempts(() => 0);
+    for (let times = 0; times < 5; times++) waitsOf(attempts, from('10.0.0.7'));
+    expect(waitsOf(attempts, from('10.0.0.7')).seconds).toBe(2);
+    expect(waitsOf(attempts, from('10.0.0.7', 'Sedge', 'known'))).toEqual({ delay: 0, seconds: 0 });
+    for (let times = 0; times < 4; times++) waitsOf(attempts, from('10.0.0.8', 'Sedge', 'known'));
+    expect(waitsOf(attempts, from('10.0.0.9', 'Sedge', 'known')).seconds).toBe(2);
+  });
+
+  it('is that a right password of one does not clear the wrong ones of the same network', () => {
+    const attempts = new Attempts(() => 0);
+    for (let times = 0; times < 4; times++) waitsOf(attempts, from('10.0.0.7', 'Tallow'));
+    const own = from('10.0.0.7', 'Moth');
+    expect(waitsOf(attempts, own).seconds).toBe(0);
+    attempts.succeed(own);
+    waitsOf(attempts, from('10.0.0.7', 'Tallow'));
+    expect(waitsOf(attempts, from('10.0.0.7', 'Tallow')).seconds).toBe(2);
+  });
+
+  it('is that a line counts as one, however many addresses it has', () => {
+    expect(networkOf('2001:db8:1:2:aaaa::1')).toBe(networkOf('2001:0db8:1:2::ffff'));
+    expect(networkOf('2001:db8:1:2::1')).not.toBe(networkOf('2001:db8:1:3::1'));
+    expect([networkOf('::ffff:10.0.0.7'), networkOf('10.0.0.7')]).toEqual(['10.0.0.7', '10.0.0.7']);
+    expect(networkOf('::1')).toBe('0:0:0:0::/64');
+  });
+
+  it('is that what is costly may be asked for only so often', async () => {
+    const take = costlyLimit(60);
+    for (let times = 0; times < 60; times++) await take('Sedge');
+    await expect(take('Sedge')).rejects.toThrow(/try again in \d+ s/);
+    await take('Tallow');
+  });
+
+  it('is not thrown off by a clock that is set back', async () => {
+    vi.useFakeTimers({ now: 1_700_000_000_000, toFake: ['Date', 'setTimeout', 'clearTimeout'] });
+    const take = costlyLimit(1);
+    await take('Sedge');
+    vi.setSystemTime(Date.now() - 24 * 3600_000);
+    await expect(take('Sedge')).rejects.toMatchObject({ more: { seconds: 60 } });
+    await vi.advanceTimersByTimeAsync(60_000);
+    await take('Sedge');
+    vi.useRealTimers();
   });
 });

@@ -1,5 +1,6 @@
-import { parseEffect, wordsOf, type SetLine } from '@jinx/core/document';
+import type { SetLine } from '@jinx/core/document';
 import type { Session } from './database.ts';
+import type { Workers } from './workers/workers.ts';
 
 /** Where a word was found in one effect. */
 export interface FoundIn {
@@ -12,22 +13,45 @@ export interface FoundIn {
 
 /** Lines told of one effect at most. */
 const MOST_LINES = 12;
+/** Effects that are looked through at most, and at one time. */
+const MOST_EFFECTS = 2000;
+const EFFECTS_AT_ONCE = 16;
 
 const isIn = (words: readonly string[], text: string): boolean => words.every((word) => text.includes(word));
 
+/** The lines of one effect in which words stand; none where they stand in no line and not in its name. */
+export function findLines(
+  { id, name }: { id: string; name: string },
+  all: readonly SetLine[],
+  words: readonly string[],
+): FoundIn[] {
+  const lines = all.filter((line) => isIn(words, `${line.heading} ${line.name} ${line.value}`.toLowerCase()));
+  const isNamed = isIn(words, name.toLowerCase());
+  if (lines.length === 0 && !isNamed) return [];
+  return [{ id, name, lines: lines.slice(0, MOST_LINES), more: Math.max(0, lines.length - MOST_LINES) }];
+}
+
 /** Looks for words in everything that is set in the effects of a project: pictures, meshes, looks, colours, settings, values. */
-export async function searched(session: Session, projectId: string, text: string): Promise<FoundIn[]> {
+export async function searchProject(
+  session: Session,
+  workers: Workers,
+  projectId: string,
+  text: string,
+): Promise<FoundIn[]> {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   if (words.length === 0) return [];
-  const { rows } = await session.query<{ id: string; name: string; document: string }>(
-    'select id, name, document from effects where project_id = $1 and deleted_at is null order by name, id',
+  const { rows: ids } = await session.query<{ id: string }>(
+    `select id from effects where project_id = $1 and deleted_at is null order by name, id limit ${MOST_EFFECTS}`,
     [projectId],
   );
-  return rows.flatMap(({ id, name, document }) => {
-    const all = wordsOf(parseEffect(JSON.parse(document)));
-    const lines = all.filter((line) => isIn(words, `${line.heading} ${line.name} ${line.value}`.toLowerCase()));
-    const isNamed = isIn(words, name.toLowerCase());
-    if (lines.length === 0 && !isNamed) return [];
-    return [{ id, name, lines: lines.slice(0, MOST_LINES), more: Math.max(0, lines.length - MOST_LINES) }];
-  });
+  const found: FoundIn[] = [];
+  for (let at = 0; at < ids.length; at += EFFECTS_AT_ONCE) {
+    const some = ids.slice(at, at + EFFECTS_AT_ONCE).map(({ id }) => id);
+    const { rows: effects } = await session.query<{ id: string; name: string; document: string }>(
+      'select id, name, document from effects where id = any($1::uuid[]) order by name, id',
+      [some],
+    );
+    found.push(...(await workers.run('searchEffects', { effects, words })));
+  }
+  return found;
 }

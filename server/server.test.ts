@@ -77,8 +77,10 @@ describe.skipIf(!DATABASE_URL)('the server', () => {
     const sibling = (await ask('POST', `/effects/${made.id}/siblings`, { name: 'Blue lamp' })).body;
     const grandchild = (await ask('POST', `/effects/${sibling.id}/siblings`, { name: 'Small blue lamp' })).body;
     const load = (id: string) => server.open(id);
-    const save = async (id: string, change: (draft: Effect) => void) =>
+    const save = async (id: string, change: (draft: Effect) => void) => {
       expect((await server.change(id, change)).status).toBe(200);
+      await server.settle();
+    };
     expect(await load(made.id)).toMatchObject({ siblingOf: null, siblings: [{ id: sibling.id, name: 'Blue lamp' }] });
     expect(await load(sibling.id)).toMatchObject({ siblingOf: { id: made.id, name: 'Lamp' } });
     const listed = (await ask('GET', `/projects/${projectId}`)).body.effects;
@@ -118,7 +120,11 @@ describe.skipIf(!DATABASE_URL)('the server', () => {
     const make = async (name: string) => (await makeEffect(projectId, newEffect(name, 5))).id as string;
     const [flame, lantern, hall] = [await make('Flame'), await make('Lantern'), await make('Hall')];
     const load = (id: string) => server.open(id);
-    const save = (id: string, change: (draft: Effect) => void) => server.change(id, change);
+    const save = async (id: string, change: (draft: Effect) => void) => {
+      const answer = await server.change(id, change);
+      await server.settle();
+      return answer;
+    };
     const link = async (into: string, of: string) => {
       const { document } = await load(of);
       return save(into, (draft) => linkEffect(draft, 'inner', of, document));
@@ -223,7 +229,7 @@ describe.skipIf(!DATABASE_URL)('the server', () => {
       const parcel = await parcelOfMantle();
       const taker = await makeProject('Taker');
       const answer = await ask('POST', `/projects/${taker}/parcels`, parcel);
-      expect(answer.status).toBe(201);
+      expect(answer).toMatchObject({ status: 201 });
       const project = (await ask('GET', `/projects/${taker}`)).body;
       expect(project.assets).toHaveLength(1);
       const effect = (await ask('GET', `/effects/${answer.body.id}`)).body.document;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { importPicture } from '@jinx/core/formats';
-import { imported } from './importing/imported.ts';
+import { imported } from './workers/imported.ts';
 import { fromWebp } from './webp.ts';
 
 /** Two by two pixels without loss: red, half-clear green, near black, clear white. */

@@ -16,6 +16,11 @@ import { FormatError } from './errors.ts';
 import { hashName } from './hashName.ts';
 import { zipIndex, type ZipEntry } from './zipIndex.ts';
 
+/** What a parcel may hold to be read: bytes of its file, bytes of all that is in it, assets. */
+export const MOST_PARCEL_BYTES = 128 * 1024 * 1024;
+export const MOST_PARCEL_UNPACKED = 512 * 1024 * 1024;
+export const MOST_PARCEL_ASSETS = 256;
+
 /**
  * A parcel: one zip with `manifest.json`, `effect.json` (canonical text) and `assets/<hash>.jxa` for every asset the
  * effect uses. Described in docs/formats.md.
@@ -31,7 +36,7 @@ const manifestSchema = z.strictObject({
         kind: z.enum(['rig', 'picture']),
       }),
     )
-    .max(256),
+    .max(MOST_PARCEL_ASSETS),
 });
 
 /** What an asset is: a figure or prop, or a picture that looks show. */
@@ -49,8 +54,6 @@ export interface Parcel {
   readonly assets: readonly ParcelAsset[];
 }
 
-const MOST_PACKED = 128 * 1024 * 1024;
-const MOST_UNPACKED = 512 * 1024 * 1024;
 const MOST_TEXT = 16 * 1024 * 1024;
 const MOST_FILES = 300;
 /** Nothing that is packed unpacks to more times its size. */
@@ -110,7 +113,7 @@ function mustBeModest(entries: readonly ZipEntry[]): void {
   if (entries.length > MOST_FILES)
     throw new FormatError('parcel.files', `this parcel has ${entries.length} files; up to ${MOST_FILES} are read`);
   const size = entries.reduce((sum, { unpacked }) => sum + unpacked, 0);
-  if (size > MOST_UNPACKED)
+  if (size > MOST_PARCEL_UNPACKED)
     throw new FormatError('parcel.unpacked', 'this parcel unpacks to more than a parcel may hold');
   const names = new Set<string>();
   for (const { name, packed, unpacked } of entries) {
@@ -127,11 +130,15 @@ function mustBeModest(entries: readonly ZipEntry[]): void {
   }
 }
 
+/** Refuses a parcel by its size and its index, as reading it does. @throws FormatError */
+export function mustFitParcel(bytes: Uint8Array): void {
+  if (bytes.length > MOST_PARCEL_BYTES)
+    throw new FormatError('parcel.large', `this parcel is over ${MOST_PARCEL_BYTES / 1048576} MB`);
+  mustBeModest(zipIndex(bytes));
+}
+
 function unpack(bytes: Uint8Array): Record<string, Uint8Array> {
-  if (bytes.length > MOST_PACKED)
-    throw new FormatError('parcel.large', `this parcel is over ${MOST_PACKED / 1048576} MB`);
-  const entries = zipIndex(bytes);
-  mustBeModest(entries);
+  mustFitParcel(bytes);
   try {
     return unzipSync(bytes);
   } catch {

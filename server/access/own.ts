@@ -20,3 +20,14 @@ export function mustBeOwn(
   if (!isReading && origin !== undefined && !isOwn)
     throw new Refusal(403, 'origin', 'Changes are taken only from Jinx itself.');
 }
+
+/** The same as an answer, for what is no request yet. */
+export function isOwnRequest(...request: Parameters<typeof mustBeOwn>): boolean {
+  try {
+    mustBeOwn(...request);
+    return true;
+  } catch (error) {
+    if (error instanceof Refusal) return false;
+    throw error;
+  }
+}

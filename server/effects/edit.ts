@@ -9,9 +9,10 @@ import {
   type Edit,
   type Effect,
 } from '@jinx/core/document';
-import { followed, linkedInto, merged, relinked } from '@jinx/core/editing';
+import { linkedInto, merged } from '@jinx/core/editing';
 import type { Session } from '../database.ts';
 import { Refusal } from '../errors.ts';
+import { queueFollowers } from './follow.ts';
 import { mustNotHoldItself, noteLinked } from './linked.ts';
 import { documentOf, textOf } from './memory.ts';
 import { keepRevision } from './revisions.ts';
@@ -46,8 +47,17 @@ interface Past {
   author: string;
 }
 
+/** Edits that are gone back over at most, and bytes of their changes: what is older is shown beside what stands now. */
+const MOST_PAST = 2000;
+const MOST_PAST_BYTES = 32 * 1024 * 1024;
+
 /** What led from a revision to where an effect stands, the newest first; null when that revision is not known any more. */
 async function editsSince(session: Session, id: string, revision: number, head: string): Promise<Past[] | null> {
+  const sum = await session.query<{ count: string; bytes: string | null }>(
+    'select count(*), sum(pg_column_size(changes)) as bytes from edits where effect_id = $1 and revision >= $2',
+    [id, revision],
+  );
+  if (Number(sum.rows[0]!.count) > MOST_PAST || Number(sum.rows[0]!.bytes) > MOST_PAST_BYTES) return null;
   const { rows } = await session.query<Past>(
     'select id, revision, changes, labels, author from edits where effect_id = $1 and revision >= $2 order by revision desc',
     [id, revision],
@@ -144,8 +154,8 @@ function fitting(current: Effect, made: Effect, refused: (why: string) => Refusa
 /** Every effect that was written, as it stands now: to be kept at hand, and told to whoever has it open. */
 export type Written = Map<string, { head: string; revision: number; document: Effect }>;
 
-/** Writes an effect over, and lets whoever hangs on it follow. Returns where it stands then. */
-async function write(
+/** Writes an effect over, and notes which others have yet to follow. Returns where it stands then. */
+export async function write(
   session: Session,
   now: Now,
   made: Effect,
@@ -163,14 +173,20 @@ async function write(
     if (linkedInto(made).join() !== linkedInto(current).join()) await noteLinked(session, id, made);
   }
   await keepRevision(session, id);
+  if (!(await isFree(session, head)))
+    throw new Refusal(409, 'known', 'An edit of another effect has this id: send it with another.');
   await session.query(
     `with edit as (insert into edits (id, effect_id, revision, changes, labels, author) values ($6, $1, $4, $5, $7, $8))
      update effects set name = $2, document = $3, revision = $4, head = $6, saved_at = now(), saved_by = $8 where id = $1`,
     [id, made.name, textOf(made), revision, JSON.stringify(changes), head, labels, author],
   );
   written.set(id, { head, revision, document: made });
-  if (changes.length > 0) await letFollow(session, id, current, made, author, written);
+  if (changes.length > 0) await queueFollowers(session, id, now.revision, revision, author);
   return { ...now, revision, head, document: made };
+}
+
+async function isFree(session: Session, editId: string): Promise<boolean> {
+  return (await session.query('select 1 from edits where id = $1', [editId])).rowCount === 0;
 }
 
 /** Writes an effect over as a whole, from wherever it stands. */
@@ -186,30 +202,4 @@ export async function replaceEffect(
   const document = await documentOf(session, id, standing.head);
   const edit = { id: randomUUID(), labels: [label] };
   await write(session, { ...standing, document }, parseChanged(document, made), edit, author, written);
-}
-
-/** Lets whoever hangs on an effect that was written over go with what was changed in it, and whoever hangs on them: its siblings, and effects it is linked into. */
-async function letFollow(
-  session: Session,
-  id: string,
-  was: Effect,
-  is: Effect,
-  author: string,
-  written: Written,
-): Promise<void> {
-  const follow = async (ids: readonly { id: string }[], change: (own: Effect) => Effect) => {
-    for (const { id: other } of ids) {
-      const standing = await standingOf(session, other, 'for update');
-      const document = await documentOf(session, other, standing.head);
-      const made = change(document);
-      if (diff(document, made).length === 0) continue;
-      const edit = { id: randomUUID(), labels: [`follow ${is.name}`] };
-      await write(session, { ...standing, document }, made, edit, author, written);
-    }
-  };
-  const siblings = 'select id from effects where sibling_of = $1 and deleted_at is null order by id';
-  await follow((await session.query<{ id: string }>(siblings, [id])).rows, (own) => followed(own, was, is));
-  const holders =
-    'select id from effects where id in (select effect_id from linked_effects where of_id = $1) and deleted_at is null order by id';
-  await follow((await session.query<{ id: string }>(holders, [id])).rows, (own) => relinked(own, id, is));
 }

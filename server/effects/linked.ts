@@ -22,6 +22,11 @@ export async function noteLinked(session: Session, id: string, effect: Effect): 
 export async function mustNotHoldItself(session: Session, id: string, effect: Effect): Promise<void> {
   const linked = linkedInto(effect);
   if (linked.length === 0) return;
+  // Two that are linked into each other at once would not see each other.
+  await session.query(
+    'select 1 from projects where id = (select project_id from effects where id = $1) for no key update',
+    [id],
+  );
   const { rowCount } = await session.query(
     `with recursive within (id) as (
        select unnest($2::uuid[])

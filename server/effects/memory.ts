@@ -1,19 +1,17 @@
 import { CanonicalTexts, parseEffect, type Effect } from '@jinx/core/document';
+import { LRUCache } from 'lru-cache';
 import type { Session } from '../database.ts';
 import { Refusal } from '../errors.ts';
 
 /** Effects that are worked on now stay at hand, so that a small change need not read all of one. */
-const MOST = 128;
-const documents = new Map<string, Effect>();
+const documents = new LRUCache<string, Effect>({ max: 128 });
 const texts = new CanonicalTexts();
 
 export const textOf = (effect: Effect): string => texts.of(effect);
 
 /** Keeps at hand what an effect is after an edit. An edit's id is never used twice, so this never goes stale. */
 export function remember(head: string, document: Effect): void {
-  documents.delete(head);
   documents.set(head, document);
-  if (documents.size > MOST) documents.delete(documents.keys().next().value!);
 }
 
 /** The document of an effect that stands at `head`, out of its text unless it is at hand. */

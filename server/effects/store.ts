@@ -118,7 +118,7 @@ export async function addSibling(session: Session, id: string, name: string, aut
   return addEffect(session, projectId, { ...document, name }, author, id);
 }
 
-/** A sibling that no longer follows; it stays as it is. */
+/** A sibling that no longer follows; it stays as it is. What it has yet to take is taken before, see {@link followNow}. */
 export async function letSiblingGo(session: Session, id: string): Promise<void> {
   const { rowCount } = await session.query(
     'update effects set sibling_of = null where id = $1 and deleted_at is null',

@@ -1,6 +1,6 @@
 import { parseEffect, type Effect } from '@jinx/core/document';
 import type { Session } from '../database.ts';
-import { notFound } from '../errors.ts';
+import { notFound, Refusal } from '../errors.ts';
 import { textOf } from './memory.ts';
 
 /** A state of an effect that somebody put by. */
@@ -31,11 +31,15 @@ export async function putBy(
   picture: Uint8Array | null,
   author: string,
 ): Promise<void> {
-  await session.query(
+  const { rowCount } = await session.query(
     `insert into tray (id, effect_id, name, document, seconds, picture, author) values ($1, $2, $3, $4, $5, $6, $7)
      on conflict do nothing`,
     [id, effectId, name, textOf(parseEffect(document)), seconds, picture ? Buffer.from(picture) : null, author],
   );
+  if (rowCount === 1) return;
+  const own = await session.query('select 1 from tray where id = $1 and effect_id = $2', [id, effectId]);
+  if (own.rowCount === 0)
+    throw new Refusal(409, 'known', 'A state of another effect has this id: put it by under another.');
 }
 
 export async function keptDocument(session: Session, id: string): Promise<Effect> {

@@ -1,7 +1,7 @@
 // ./jinx people: lets people sign in, on the machine that serves.
 import { createInterface } from 'node:readline';
 import { Writable } from 'node:stream';
-import { connect, migrate, type Database } from '../database.ts';
+import { connect, inTransaction, migrate, type Database, type Session } from '../database.ts';
 import { Refusal } from '../errors.ts';
 import { addPerson, storedPassword } from './index.ts';
 
@@ -26,12 +26,17 @@ function password(question: string): Promise<string> {
   );
 }
 
-async function removed(database: Database, name: string): Promise<string> {
+async function removed(database: Session, name: string): Promise<string> {
   const { rows } = await database.query<{ id: string; name: string }>(
     'select id, name from people where lower(name) = lower($1)',
     [name],
   );
   if (!rows[0]) return missing(name);
+  // Two owners who are removed at once must not both be seen to leave another behind.
+  await database.query(
+    'select 1 from projects where id in (select project_id from members where person_id = $1) order by id for update',
+    [rows[0].id],
+  );
   const owned = await database.query<{ name: string }>(
     `select projects.name from projects join members on project_id = projects.id
      where person_id = $1 and role = 'owner' and not exists
@@ -73,10 +78,10 @@ async function run(database: Database, [act, ...words]: readonly string[]): Prom
     await addPerson(database, name.slice(0, 80), await password(`Password of ${name}: `));
     return `${name} can sign in now. Owners of a project decide what they may do there.`;
   }
-  return act === 'remove' ? removed(database, name) : changed(database, name);
+  return act === 'remove' ? inTransaction(database, (session) => removed(session, name)) : changed(database, name);
 }
 
-const database = connect(process.env['JINX_DATABASE_URL']!);
+const database = connect(process.env['JINX_DATABASE_URL']!, { isPatient: true });
 try {
   await migrate(database);
   console.log(await run(database, process.argv.slice(2)));

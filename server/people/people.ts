@@ -42,19 +42,40 @@ export async function adopt(session: Session): Promise<void> {
 /** A hash to compare with where there is nobody of a name, so that it takes as long to say so. */
 let nobody: Promise<string> | null = null;
 
-/** Signs somebody in. Returns what their cookie holds, or null where name or password are wrong. */
-export async function signIn(
-  database: Database,
-  name: string,
-  password: string,
-): Promise<(Person & { token: string }) | null> {
-  const { rows } = await database.query<Person & { password: string }>(
-    'select id, name, password from people where lower(name) = lower($1)',
+/** Who is meant by a name at the sign-in. */
+export interface Account {
+  /** How tries at it are counted: the same for every way of writing the name. */
+  readonly key: string;
+  /** Null where there is nobody of that name. */
+  readonly person: (Person & { readonly password: string }) | null;
+}
+
+export async function accountOf(session: Session, name: string): Promise<Account> {
+  const { rows } = await session.query<{ folded: string; id: string | null; name: string; password: string }>(
+    `select lower($1) as folded, people.id, people.name, people.password
+     from (select 1) as one left join people on lower(people.name) = lower($1)`,
     [name],
   );
+  const { folded, id, ...rest } = rows[0]!;
+  return id === null ? { key: `nobody ${folded}`, person: null } : { key: id, person: { id, ...rest } };
+}
+
+/** What the cookies of somebody who signed in hold. */
+export interface SignedIn extends Person {
+  readonly token: string;
+  /** By which this browser is known at the next sign-in. */
+  readonly browser: string;
+}
+
+/** Signs somebody in. Returns null where name or password are wrong. */
+export async function signIn(
+  database: Database,
+  { person }: Account,
+  password: string,
+  browser: string | null,
+): Promise<SignedIn | null> {
   nobody ??= storedPassword(randomBytes(16).toString('hex'));
-  const isRight = await isPassword(password, rows[0]?.password ?? (await nobody));
-  const person = rows[0];
+  const isRight = await isPassword(password, person?.password ?? (await nobody));
   if (!person || !isRight) return null;
   const token = randomBytes(32).toString('base64url');
   await database.query(
@@ -62,7 +83,33 @@ export async function signIn(
      insert into sessions (token, person_id, expires_at) values ($1, $2, now() + $3::interval)`,
     [hashed(token), person.id, `${SESSION_DAYS} days`],
   );
-  return { id: person.id, name: person.name, token };
+  return { id: person.id, name: person.name, token, browser: browser ?? (await rememberBrowser(database, person)) };
+}
+
+const MOST_BROWSERS = 20;
+async function rememberBrowser(database: Database, { id }: Person): Promise<string> {
+  const browser = randomBytes(32).toString('base64url');
+  await database.query(
+    `with old as (delete from browsers where token in
+       (select token from browsers where person_id = $2 order by known_since desc offset ${MOST_BROWSERS - 1}))
+     insert into browsers (token, person_id) values ($1, $2)`,
+    [hashed(browser), id],
+  );
+  return browser;
+}
+
+/** Whether a browser is one that a person signed in with before. */
+export async function isKnownBrowser(
+  session: Session,
+  browser: string | undefined,
+  personId: string,
+): Promise<boolean> {
+  if (!browser || browser.length > 100) return false;
+  const { rowCount } = await session.query('select 1 from browsers where token = $1 and person_id = $2', [
+    hashed(browser),
+    personId,
+  ]);
+  return rowCount === 1;
 }
 
 export async function signOut(session: Session, token: string): Promise<void> {
@@ -99,6 +146,10 @@ export async function membersOf(session: Session, projectId: string): Promise<Me
   return rows;
 }
 
+/** Lets nobody else change who has a part in a project until the transaction ends. */
+const lockMembers = (session: Session, projectId: string) =>
+  session.query('select 1 from projects where id = $1 for update', [projectId]);
+
 const mustKeepOwner = async (session: Session, projectId: string): Promise<void> => {
   const { rowCount } = await session.query(`select 1 from members where project_id = $1 and role = 'owner'`, [
     projectId,
@@ -108,6 +159,7 @@ const mustKeepOwner = async (session: Session, projectId: string): Promise<void>
 
 /** Gives somebody a role in a project. To be run in one transaction. */
 export async function setRole(session: Session, projectId: string, name: string, role: Role): Promise<void> {
+  await lockMembers(session, projectId);
   const { rowCount } = await session.query(
     `insert into members (project_id, person_id, role) select $1, id, $3 from people where lower(name) = lower($2)
      on conflict (project_id, person_id) do update set role = $3`,
@@ -119,6 +171,7 @@ export async function setRole(session: Session, projectId: string, name: string,
 }
 
 export async function removeMember(session: Session, projectId: string, personId: string): Promise<void> {
+  await lockMembers(session, projectId);
   await session.query('delete from members where project_id = $1 and person_id = $2', [projectId, personId]);
   await mustKeepOwner(session, projectId);
 }

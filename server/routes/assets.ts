@@ -1,17 +1,25 @@
+import { Readable } from 'node:stream';
 import { z } from 'zod';
-import { assetBytes, assetUsers, keepAsset, setAssetDeleted } from '../assets.ts';
-import { bytesOf, jsonOf } from '../body.ts';
+import { isPlainText } from '@jinx/core/document';
+import { assetSize, assetSlices, assetUsers, keepAsset, setAssetDeleted } from '../assets.ts';
+import { FILE_BODY, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
 import { kitAsset, kitFiles } from '../kit.ts';
 import { START_INSTANTS, STARTS } from '@jinx/demo';
 import { answerLasting } from './lasting.ts';
-import type { Asked, Route } from './route.ts';
+import { secondsFor } from '../workers/workers.ts';
+import { ownerOf, type Asked, type Route } from './route.ts';
 
-const MOST_FILE = 128 * 1024 * 1024;
+/** A reader that takes nothing for this long is cut off. */
+const STALLED_MILLISECONDS = 20_000;
 
-const fileName = (query: unknown): string =>
-  typeof query === 'string' && query.length > 0 ? query.slice(0, 200) : 'figure.glb';
+function fileName(query: unknown): string {
+  const name = typeof query === 'string' && query.length > 0 ? query.slice(0, 200) : 'figure.glb';
+  if (!isPlainText(name))
+    throw new Refusal(400, 'letters', 'The name of the file has characters that cannot be kept.');
+  return name;
+}
 
 function hashIn({ context }: Asked): string {
   const hash = context.params['hash'] ?? '';
@@ -47,9 +55,16 @@ export const ASSETS: readonly Route[] = [
     path: '/assets/:hash',
     about: null,
     answer: async (asked) => {
-      const bytes = await assetBytes(asked.house.database, hashIn(asked), asked.person);
-      if (!bytes) throw notFound('asset');
-      answerLasting(asked, 'application/octet-stream', bytes);
+      const { house, context, person } = asked;
+      const hash = hashIn(asked);
+      const size = await assetSize(house.database, hash, person);
+      if (size === null) throw notFound('asset');
+      const giveBack = await house.reading.take(ownerOf(asked));
+      context.res.once('close', giveBack);
+      context.req.socket.setTimeout(STALLED_MILLISECONDS, () => context.req.socket.destroy());
+      context.res.once('finish', () => context.req.socket.setTimeout(0));
+      answerLasting(asked, 'application/octet-stream', Readable.from(assetSlices(house.database, hash)));
+      context.length = size;
     },
   },
   {
@@ -57,10 +72,16 @@ export const ASSETS: readonly Route[] = [
     path: '/projects/:id/assets',
     about: 'project',
     isCostly: true,
-    answer: async ({ house, context, id }) => {
-      const asset = await house.importer.file(await bytesOf(context, MOST_FILE), fileName(context.query['name']));
-      context.body = await inTransaction(house.database, (session) => keepAsset(session, id, asset));
-      context.status = 201;
+    answer: async (asked) => {
+      const { house, context, id } = asked;
+      const name = fileName(context.query['name']);
+      await house.incoming.withUpload(context, ownerOf(asked), FILE_BODY, async ({ file, folder, size }) => {
+        const asset = await house.workers.run('importFile', { file, name, folder }, secondsFor(size));
+        await house.quota.mustHaveRoom(house.database, id, asset.size);
+        const kept = { ...asset, content: asset.file };
+        context.body = await inTransaction(house.database, (session) => keepAsset(session, id, kept));
+        context.status = 201;
+      });
     },
   },
   {
@@ -70,8 +91,10 @@ export const ASSETS: readonly Route[] = [
     isCostly: true,
     answer: async ({ house, context, id }) => {
       const { file } = await jsonOf(context, z.strictObject({ file: z.string() }));
-      const asset = await kitAsset(file);
-      context.body = await inTransaction(house.database, (session) => keepAsset(session, id, asset));
+      const { bytes, ...asset } = await kitAsset(file);
+      await house.quota.mustHaveRoom(house.database, id, bytes.length);
+      const kept = { ...asset, content: bytes };
+      context.body = await inTransaction(house.database, (session) => keepAsset(session, id, kept));
       context.status = 201;
     },
   },

@@ -1,35 +1,69 @@
-import { readPicture } from '@jinx/core/formats';
+import { effectSchema, isPlainText } from '@jinx/core/document';
 import { z } from 'zod';
-import { bytesOf, jsonOf } from '../body.ts';
+import { bytesOf, DOCUMENT_BODY, jsonOf, PICTURE_BODY } from '../body.ts';
 import { inTransaction } from '../database.ts';
-import { addSibling, changedSince, kinOf, letSiblingGo, loadEffect, takeEdits } from '../effects/index.ts';
+import {
+  addSibling,
+  changedSince,
+  followingOf,
+  followNow,
+  kinOf,
+  letSiblingGo,
+  loadEffect,
+  takeEdits,
+  type Written,
+} from '../effects/index.ts';
 import { notFound, Refusal } from '../errors.ts';
 import { announce } from './announce.ts';
 import { answerLasting } from './lasting.ts';
 import { nameOf } from './names.ts';
 import type { Route } from './route.ts';
 
-const MOST_PICTURE = 1024 * 1024;
+/** Sides of a thumbnail in pixels. */
+const MOST_SIDE = 1024;
+/** What columns of revisions hold. */
+export const MOST_REVISION = 0x7fffffff;
+/** Changes of one request, whatever edits they are in. */
+const MOST_CHANGES = 20_000;
+
+/** An edit of fewer bytes is taken also where a project has no room left: work is never held up by it. */
+const FREE_OF_QUOTA = 64 * 1024;
 
 /** Names that lead into what every object has are no names of parts of a document. */
 const partName = z
   .string()
   .max(80)
-  .refine((name) => name !== '__proto__' && name !== 'constructor' && name !== 'prototype', 'no part has this name');
+  .refine((name) => !(name in Object.prototype) && name !== 'prototype', 'no part has this name');
+const FIELDS = new Set(Object.keys(effectSchema.shape));
 const changeSchema = z.strictObject({
-  path: z.array(partName).min(1).max(64),
+  path: z
+    .array(partName)
+    .min(1)
+    .max(64)
+    .refine(([field]) => FIELDS.has(field ?? ''), {
+      error: ({ input }) => `an effect has no part "${String((input as unknown[])[0])}"`,
+    }),
   before: z.unknown().optional(),
   after: z.unknown().optional(),
 });
 const editSchema = z.strictObject({
   id: z.uuid(),
-  changes: z.array(changeSchema).min(1).max(20_000),
-  labels: z.array(z.string().max(200)).max(100),
+  changes: z.array(changeSchema).min(1).max(MOST_CHANGES),
+  labels: z.array(z.string().max(200).refine(isPlainText, 'a label has only characters that can be shown')).max(100),
 });
+const revision = z.number().int().min(1).max(MOST_REVISION);
 const editsSchema = z.strictObject({
-  revision: z.number().int().min(1),
+  revision,
   head: z.uuid(),
-  edits: z.array(editSchema).min(1).max(16),
+  edits: z
+    .array(editSchema)
+    .min(1)
+    .max(16)
+    .refine(
+      (edits) => edits.reduce((sum, { changes }) => sum + changes.length, 0) <= MOST_CHANGES,
+      `up to ${MOST_CHANGES} changes are taken at once`,
+    )
+    .refine((edits) => new Set(edits.map(({ id }) => id)).size === edits.length, 'each edit has an id of its own'),
 });
 
 export const EFFECTS: readonly Route[] = [
@@ -38,20 +72,23 @@ export const EFFECTS: readonly Route[] = [
     path: '/effects/:id',
     about: 'effect',
     answer: async ({ house, context, id }) => {
-      context.body = { ...(await loadEffect(house.database, id)), ...(await kinOf(house.database, id)) };
+      const following = await followingOf(house.database, id);
+      context.body = { ...(await loadEffect(house.database, id)), ...(await kinOf(house.database, id)), following };
     },
   },
   {
     method: 'post',
     path: '/effects/:id/edits',
     about: 'effect',
-    answer: async ({ house, context, id, author }) => {
-      const edits = await jsonOf(context, editsSchema);
+    answer: async ({ house, context, id, projectId, author }) => {
+      const edits = await jsonOf(context, editsSchema, DOCUMENT_BODY);
+      const size = Number(context.get('Content-Length')) || 0;
+      if (size > FREE_OF_QUOTA) await house.quota.mustHaveRoom(house.database, projectId, size);
       const { written, ...taken } = await inTransaction(house.database, (session) =>
         takeEdits(session, id, edits, author),
       );
       announce(house, written);
-      context.body = taken;
+      context.body = { ...taken, following: await followingOf(house.database, id) };
     },
   },
   {
@@ -60,7 +97,7 @@ export const EFFECTS: readonly Route[] = [
     about: 'effect',
     answer: async ({ house, context, id }) => {
       const since = z
-        .object({ revision: z.coerce.number().int(), head: z.uuid() })
+        .object({ revision: z.coerce.number().pipe(revision), head: z.uuid() })
         .safeParse({ revision: context.query['revision'], head: context.query['head'] });
       if (!since.success) throw new Refusal(400, 'request', 'Say since which revision, and its head.');
       context.body = await changedSince(house.database, id, since.data.revision, since.data.head);
@@ -70,8 +107,9 @@ export const EFFECTS: readonly Route[] = [
     method: 'post',
     path: '/effects/:id/siblings',
     about: 'effect',
-    answer: async ({ house, context, id, author }) => {
+    answer: async ({ house, context, id, projectId, author }) => {
       const { name } = await jsonOf(context, z.strictObject({ name: nameOf('an effect') }));
+      await house.quota.mustHaveRoom(house.database, projectId, 0);
       const made = await inTransaction(house.database, (session) => addSibling(session, id, name, author));
       context.body = { id: made.id, name };
       context.status = 201;
@@ -82,7 +120,12 @@ export const EFFECTS: readonly Route[] = [
     path: '/effects/:id/sibling',
     about: 'effect',
     answer: async ({ house, context, id }) => {
-      await letSiblingGo(house.database, id);
+      const written: Written = new Map();
+      await inTransaction(house.database, async (session) => {
+        await followNow(session, id, written);
+        await letSiblingGo(session, id);
+      });
+      announce(house, written);
       context.status = 204;
     },
   },
@@ -104,15 +147,14 @@ export const EFFECTS: readonly Route[] = [
     path: '/effects/:id/picture',
     about: 'effect',
     answer: async ({ house, context, id }) => {
-      const revision = Number(context.query['revision']);
-      if (!Number.isInteger(revision) || revision < 1)
-        throw new Refusal(400, 'request', 'A picture names the revision it shows.');
-      const bytes = await bytesOf(context, MOST_PICTURE);
-      readPicture(bytes);
+      const shows = revision.safeParse(Number(context.query['revision']));
+      if (!shows.success) throw new Refusal(400, 'request', 'A picture names the revision it shows.');
+      const bytes = await bytesOf(context, PICTURE_BODY);
+      await house.workers.run('checkPicture', { bytes, mostSide: MOST_SIDE });
       await house.database.query('update effects set picture = $2, picture_revision = $3 where id = $1', [
         id,
         Buffer.from(bytes),
-        revision,
+        shows.data,
       ]);
       context.status = 204;
     },

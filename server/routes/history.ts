@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { readPicture } from '@jinx/core/formats';
 import { z } from 'zod';
-import { jsonOf } from '../body.ts';
+import { DOCUMENT_BODY, jsonOf } from '../body.ts';
 import {
   keptDocument,
   keptPicture,
@@ -13,6 +12,7 @@ import {
   trayOf,
 } from '../effects/index.ts';
 import { notFound, Refusal } from '../errors.ts';
+import type { House } from '../house.ts';
 import { answerLasting } from './lasting.ts';
 import { nameOf } from './names.ts';
 import type { Asked, Route } from './route.ts';
@@ -25,6 +25,8 @@ function revisionIn({ context }: Asked): number {
 
 /** Letters of a picture at most: a megabyte of it. */
 const MOST_PICTURE = 1_400_000;
+/** Sides of it in pixels. */
+const MOST_SIDE = 1024;
 const keptSchema = z.strictObject({
   id: z.uuid().optional(),
   name: nameOf('a state'),
@@ -34,10 +36,10 @@ const keptSchema = z.strictObject({
   picture: z.base64().max(MOST_PICTURE).nullable(),
 });
 
-function pictureOf(base64: string): Uint8Array {
+async function pictureOf({ workers }: House, base64: string): Promise<Uint8Array> {
   const bytes = new Uint8Array(Buffer.from(base64, 'base64'));
   if (bytes[0] !== 0x89) throw new Refusal(400, 'request', 'The picture of a state is a PNG.', { path: 'picture' });
-  readPicture(bytes);
+  await workers.run('checkPicture', { bytes, mostSide: MOST_SIDE });
   return bytes;
 }
 
@@ -80,10 +82,11 @@ export const HISTORY: readonly Route[] = [
     method: 'post',
     path: '/effects/:id/tray',
     about: 'effect',
-    answer: async ({ house, context, id, author }) => {
-      const { picture, ...kept } = await jsonOf(context, keptSchema, MOST_PICTURE);
+    answer: async ({ house, context, id, projectId, author }) => {
+      const { picture, ...kept } = await jsonOf(context, keptSchema, DOCUMENT_BODY, MOST_PICTURE);
+      await house.quota.mustHaveRoom(house.database, projectId, Number(context.get('Content-Length')) || 0);
       const state = { ...kept, id: kept.id ?? randomUUID(), document: kept.document };
-      await putBy(house.database, id, state, picture === null ? null : pictureOf(picture), author);
+      await putBy(house.database, id, state, picture === null ? null : await pictureOf(house, picture), author);
       context.body = { id: state.id };
       context.status = 201;
     },

@@ -1,15 +1,16 @@
+import { createReadStream } from 'node:fs';
+import { pipeline } from 'node:stream/promises';
 import { readJson } from '@jinx/core/document';
-import { assetsOf, writeParcel, type ParcelAsset } from '@jinx/core/formats';
 import { z } from 'zod';
-import { bytesOf } from '../body.ts';
+import { FILE_BODY } from '../body.ts';
 import { inTransaction } from '../database.ts';
 import { loadEffect } from '../effects/index.ts';
 import { Refusal } from '../errors.ts';
+import { sendParcel } from '../export.ts';
 import { takeParcel, type ParcelChoices } from '../parcels.ts';
+import { secondsFor } from '../workers/workers.ts';
 import { announce } from './announce.ts';
-import type { Route } from './route.ts';
-
-const MOST_FILE = 128 * 1024 * 1024;
+import { ownerOf, type Route } from './route.ts';
 
 const choicesSchema = z.record(z.string().max(64), z.enum(['both', 'over', 'present']));
 /** What was chosen for what has the name of something else, as JSON. */
@@ -26,20 +27,19 @@ export const PARCELS: readonly Route[] = [
     path: '/effects/:id/parcel',
     about: 'effect',
     isCostly: true,
-    answer: async ({ house, context, id }) => {
-      const effect = await loadEffect(house.database, id);
-      const { rows } = await house.database.query<ParcelAsset>(
-        'select hash, name, kind, bytes from project_assets join assets using (hash) where project_id = $1 and hash = any($2)',
-        [effect.projectId, assetsOf(effect.document)],
-      );
-      context.type = 'application/zip';
-      context.attachment(`${effect.document.name}.parcel.zip`);
-      context.body = Buffer.from(
-        writeParcel(
-          effect.document,
-          rows.map((row) => ({ ...row, bytes: new Uint8Array(row.bytes) })),
-        ),
-      );
+    answer: async (asked) => {
+      const { house, context, id } = asked;
+      const { projectId, document } = await loadEffect(house.database, id);
+      const giveBack = await house.exporting.take(ownerOf(asked));
+      context.res.once('close', giveBack);
+      await sendParcel(house, projectId, document, async (file, size) => {
+        context.type = 'application/zip';
+        context.attachment(`${document.name}.parcel.zip`);
+        context.length = size;
+        context.respond = false;
+        context.res.statusCode = 200;
+        await pipeline(createReadStream(file), context.res);
+      });
     },
   },
   {
@@ -47,15 +47,20 @@ export const PARCELS: readonly Route[] = [
     path: '/projects/:id/parcels',
     about: 'project',
     isCostly: true,
-    answer: async ({ house, context, id, author }) => {
+    answer: async (asked) => {
+      const { house, context, id, author } = asked;
       const choices = choicesIn(context.query['choices']);
-      const parcel = await house.importer.parcel(await bytesOf(context, MOST_FILE));
-      const { written, ...taken } = await inTransaction(house.database, (session) =>
-        takeParcel(session, id, parcel, choices, author),
-      );
-      announce(house, written);
-      context.body = taken;
-      context.status = taken.isKnown ? 200 : 201;
+      await house.incoming.withUpload(context, ownerOf(asked), FILE_BODY, async ({ file, folder, size }) => {
+        const parcel = await house.workers.run('importParcel', { file, folder }, secondsFor(size));
+        const unpacked = parcel.assets.reduce((sum, asset) => sum + asset.size, 0);
+        await house.quota.mustHaveRoom(house.database, id, unpacked);
+        const { written, ...taken } = await inTransaction(house.database, (session) =>
+          takeParcel(session, id, parcel, choices, author),
+        );
+        announce(house, written);
+        context.body = taken;
+        context.status = taken.isKnown ? 200 : 201;
+      });
     },
   },
 ];

@@ -1,12 +1,16 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import { z } from 'zod';
-import { jsonOf } from '../body.ts';
+import { networkOf } from '../access/network.ts';
+import { jsonOf, SIGN_IN_BODY } from '../body.ts';
 import { inTransaction } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
-import { membersOf, removeMember, setRole, signIn, signOut } from '../people/index.ts';
-import { COOKIE, type Route } from './route.ts';
+import { accountOf, isKnownBrowser, membersOf, removeMember, setRole, signIn, signOut } from '../people/index.ts';
+import { nameOf } from './names.ts';
+import { BROWSER_COOKIE, COOKIE, type Route } from './route.ts';
 
-const name = z.string().trim().min(1).max(80);
+const name = nameOf('a person');
 const DAY_MILLISECONDS = 24 * 3600 * 1000;
+const [SESSION_DAYS, BROWSER_DAYS] = [30, 365];
 
 export const PEOPLE: readonly Route[] = [
   {
@@ -24,21 +28,26 @@ export const PEOPLE: readonly Route[] = [
     about: null,
     need: 'nobody',
     answer: async ({ house, context }) => {
-      const sent = await jsonOf(context, z.strictObject({ name, password: z.string().max(1000) }));
       if (!house.settings.hasSignIn) throw new Refusal(409, 'open', 'Nobody needs to sign in here.');
-      const keys = [`name ${sent.name.toLowerCase()}`, `address ${context.ip}`];
-      for (const key of keys) house.attempts.mustWait(key);
-      // Each counts as wrong until it is seen to be right, so that many at once are no way round.
-      for (const key of keys) house.attempts.wrong(key);
-      const person = await signIn(house.database, sent.name, sent.password);
+      const sent = await jsonOf(context, z.strictObject({ name, password: z.string().max(1000) }), SIGN_IN_BODY);
+      const account = await accountOf(house.database, sent.name);
+      const cookie = context.cookies.get(BROWSER_COOKIE);
+      const isKnown = account.person && (await isKnownBrowser(house.database, cookie, account.person.id));
+      const browser = isKnown ? cookie! : null;
+      const attempt = { network: networkOf(context.ip), person: account.key, browser };
+      await pause(house.attempts.begin(attempt));
+      const person = await signIn(house.database, account, sent.password, browser);
       if (!person) throw new Refusal(403, 'password', 'The name or the password is not right.');
-      for (const key of keys) house.attempts.right(key);
-      context.cookies.set(COOKIE, person.token, {
-        httpOnly: true,
-        sameSite: 'strict',
-        secure: context.secure,
-        maxAge: 30 * DAY_MILLISECONDS,
-      });
+      house.attempts.succeed(attempt);
+      const keep = (cookie: string, value: string, days: number) =>
+        context.cookies.set(cookie, value, {
+          httpOnly: true,
+          sameSite: 'strict',
+          secure: context.secure,
+          maxAge: days * DAY_MILLISECONDS,
+        });
+      keep(COOKIE, person.token, SESSION_DAYS);
+      keep(BROWSER_COOKIE, person.browser, BROWSER_DAYS);
       context.body = { name: person.name };
     },
   },
@@ -49,7 +58,10 @@ export const PEOPLE: readonly Route[] = [
     need: 'nobody',
     answer: async ({ house, context }) => {
       const token = context.cookies.get(COOKIE);
-      if (token) await signOut(house.database, token);
+      if (token) {
+        await signOut(house.database, token);
+        await house.live.checkRights();
+      }
       context.cookies.set(COOKIE, null);
       context.status = 204;
     },
@@ -83,6 +95,7 @@ export const PEOPLE: readonly Route[] = [
       const member = z.uuid().safeParse(context.params['person']);
       if (!member.success) throw notFound('member');
       await inTransaction(house.database, (session) => removeMember(session, id, member.data));
+      await house.live.checkRights();
       context.status = 204;
     },
   },

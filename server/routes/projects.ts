@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { jsonOf } from '../body.ts';
+import { DOCUMENT_BODY, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
 import { addEffect } from '../effects/index.ts';
 import { begin } from '../kit.ts';
-import { searched } from '../search.ts';
+import { searchProject } from '../search.ts';
 import { nameOf } from './names.ts';
 import type { Route } from './route.ts';
 
@@ -58,7 +58,7 @@ export const PROJECTS: readonly Route[] = [
     method: 'get',
     path: '/projects/:id',
     about: 'project',
-    answer: async ({ house: { database }, context, id }) => {
+    answer: async ({ house: { database, quota }, context, id }) => {
       const { rows } = await database.query(
         'select id, name, living_budget as "livingBudget" from projects where id = $1',
         [id],
@@ -74,7 +74,8 @@ export const PROJECTS: readonly Route[] = [
          where project_id = $1 and deleted_at is null order by added_at, hash`,
         [id],
       );
-      context.body = { ...rows[0], effects: effects.rows, assets: assets.rows };
+      const disk = { bytes: await quota.bytesOf(database, id), mostBytes: quota.projectBytes };
+      context.body = { ...rows[0], effects: effects.rows, assets: assets.rows, disk };
     },
   },
   {
@@ -97,7 +98,8 @@ export const PROJECTS: readonly Route[] = [
     isCostly: true,
     answer: async ({ house, context, id }) => {
       const { text } = context.query;
-      context.body = await searched(house.database, id, typeof text === 'string' ? text.slice(0, MOST_SOUGHT) : '');
+      const sought = typeof text === 'string' ? text.slice(0, MOST_SOUGHT) : '';
+      context.body = await searchProject(house.database, house.workers, id, sought);
     },
   },
   {
@@ -105,7 +107,8 @@ export const PROJECTS: readonly Route[] = [
     path: '/projects/:id/effects',
     about: 'project',
     answer: async ({ house, context, id, author }) => {
-      const { document } = await jsonOf(context, z.strictObject({ document: z.unknown() }));
+      const { document } = await jsonOf(context, z.strictObject({ document: z.unknown() }), DOCUMENT_BODY);
+      await house.quota.mustHaveRoom(house.database, id, Number(context.get('Content-Length')) || 0);
       context.body = await inTransaction(house.database, (session) => addEffect(session, id, document, author));
       context.status = 201;
     },
@@ -118,9 +121,9 @@ export const PROJECTS: readonly Route[] = [
     answer: async ({ house, context, id, author }) => {
       const { start, name } = await jsonOf(
         context,
-        z.strictObject({ start: z.string().max(40), name: z.string().trim().max(80) }),
+        z.strictObject({ start: z.string().max(40), name: nameOf('an effect').or(z.literal('')) }),
       );
-      const made = await begin(house.database, id, start, name, author);
+      const made = await begin(house, id, start, name, author);
       context.body = { id: made.id, revision: made.revision, name: made.document.name };
       context.status = 201;
     },

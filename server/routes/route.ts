@@ -1,4 +1,5 @@
 import type { Context } from 'koa';
+import { networkOf } from '../access/network.ts';
 import { idOf } from '../body.ts';
 import { notFound, Refusal } from '../errors.ts';
 import type { House } from '../house.ts';
@@ -17,6 +18,8 @@ export type Thing = keyof typeof LOOKUPS;
 
 /** The cookie of a session. */
 export const COOKIE = 'jinx';
+/** The cookie by which a browser that signed in before is known. */
+export const BROWSER_COOKIE = 'jinx-browser';
 
 /** Someone's request, once it is known that what it is about is there and that they may. */
 export interface Asked {
@@ -47,13 +50,17 @@ export interface Route {
   readonly answer: (asked: Asked) => Promise<void> | void;
 }
 
+/** Whose requests are counted together: a person's, or those of an address where nobody signs in. */
+export const ownerOf = ({ person, context }: Pick<Asked, 'person' | 'context'>): string =>
+  person?.id ?? networkOf(context.ip);
+
 /** Runs a route: finds who asks, what it is about and whether they may, and answers. */
 export async function run(route: Route, house: House, context: Asked['context']): Promise<void> {
   const { hasSignIn } = house.settings;
   const person = hasSignIn ? await personOf(house.database, context.cookies.get(COOKIE)) : null;
   const needed = route.need ?? (route.method === 'get' ? 'viewer' : 'editor');
   if (hasSignIn && !person && needed !== 'nobody') throw new Refusal(401, 'sign-in', 'Sign in first.');
-  if (route.isCostly) house.costly.take(person?.id ?? context.ip);
+  if (route.isCostly) await house.costly(ownerOf({ person, context }));
   const asked = { house, context, person, author: person?.name ?? '' };
   if (!route.about) return route.answer({ ...asked, id: '', projectId: '', role: 'owner' });
 

@@ -52,6 +52,8 @@ export class TestServer {
         ...DEFAULTS,
         port: 0,
         costlyPerMinute: 100_000,
+        connections: 1000,
+        connectionsPerAddress: 1000,
         ...settings,
       }),
     );
@@ -103,6 +105,15 @@ export class TestServer {
     const changes = diff(opened.document, draft);
     const answer = await this.send(opened, changes, randomUUID(), labels);
     return { ...answer, changed: apply(opened.document, changes) };
+  }
+  /** Waits until every effect has taken what it has yet to take of those it follows. */
+  async settle(): Promise<void> {
+    const waiting = async () =>
+      Number((await this.database.query('select count(*) from following where failed is null')).rows[0].count);
+    for (let tries = 0; (await waiting()) > 0; tries++) {
+      if (tries > 500) throw new Error('the followers do not come to an end');
+      await new Promise((later) => setTimeout(later, 20));
+    }
   }
   async count(table: string): Promise<number> {
     return Number((await this.database.query(`select count(*) from ${table}`)).rows[0].count);

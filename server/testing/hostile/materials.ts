@@ -14,7 +14,7 @@ import {
 import { hashName, writeParcel, writeRig, type ParcelAsset } from '@jinx/core/formats';
 import { KIT, lamplitMantle, makeKit } from '@jinx/demo';
 import { bendingTube } from '../../../core/testing/rigs.ts';
-import { imported } from '../../importing/imported.ts';
+import { imported } from '../../workers/imported.ts';
 
 /** What is untouched, and is taken in as it is. */
 export interface Materials {

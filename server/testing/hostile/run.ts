@@ -1,4 +1,5 @@
 import { strToU8 } from 'fflate';
+import { keepAsset } from '../../assets.ts';
 import type { Session } from '../../database.ts';
 import { LIES, type Sent } from './lies.ts';
 import type { Materials } from './materials.ts';
@@ -20,7 +21,17 @@ export interface HostileOutcome {
   readonly refusals: ReadonlyMap<string, number>;
 }
 
-const TABLES = ['projects', 'effects', 'edits', 'assets', 'project_assets', 'revisions', 'tray', 'linked_effects'];
+const TABLES = [
+  'projects',
+  'effects',
+  'edits',
+  'assets',
+  'asset_slices',
+  'project_assets',
+  'revisions',
+  'tray',
+  'linked_effects',
+];
 const MOST_MILLISECONDS = 2000;
 
 const rowsIn = async (database: Session): Promise<string> => {
@@ -75,18 +86,8 @@ export async function hostileRun(
   };
   const refusals = new Map<string, number>();
   // Assets that documents name are there, so that only the lie stands in their way.
-  for (const { hash, name, kind, bytes } of materials.assets) {
-    await database.query('insert into assets (hash, kind, bytes) values ($1, $2, $3) on conflict do nothing', [
-      hash,
-      kind,
-      Buffer.from(bytes),
-    ]);
-    await database.query('insert into project_assets (project_id, hash, name) values ($1, $2, $3)', [
-      made.id,
-      hash,
-      name,
-    ]);
-  }
+  for (const { bytes, ...asset } of materials.assets)
+    await keepAsset(database, made.id, { ...asset, content: bytes });
   for (let n = 0; n < files; n++) {
     const isLie = n % 2 === 0;
     const [name, lie] = LIES[(n / 2) % LIES.length] ?? LIES[0]!;

@@ -2,4 +2,4 @@
 import { register } from 'tsx/esm/api';
 
 register();
-await import('./worker.ts');
+export const { importFile, importParcel, exportParcel, searchEffects, checkPicture } = await import('./tasks.ts');
