@@ -6,7 +6,7 @@ import { format } from 'prettier';
 import { keepReference, keptReference, made, openEmpty, referenceOf } from './actions/make.ts';
 import { RUNS } from './actions/runs.ts';
 import { CHROMIUM } from '../scripts/chromium.ts';
-import { run as startJinx, runningServer, PORT } from '../scripts/start.mjs';
+import { run as startJinx, runningServer, portForWeb } from '../scripts/start.mjs';
 import { run as stopJinx } from '../scripts/stop.mjs';
 import { rounded } from './figures.ts';
 
@@ -23,7 +23,7 @@ try {
   for (const run of RUNS) {
     const context = await browser.newContext({
       viewport: { width: 1280, height: 800 },
-      baseURL: `http://localhost:${runningServer()?.port ?? PORT}`,
+      baseURL: `http://localhost:${runningServer()?.port ?? portForWeb()}`,
     });
     const page = await context.newPage();
     const project = await openEmpty(page, run.what);

@@ -3,7 +3,7 @@
 import { chromium, type Page } from '@playwright/test';
 import { cpus } from 'node:os';
 import { CHROMIUM } from '../scripts/chromium.ts';
-import { run as startJinx, runningServer, PORT } from '../scripts/start.mjs';
+import { run as startJinx, runningServer, portForWeb } from '../scripts/start.mjs';
 import { run as stopJinx } from '../scripts/stop.mjs';
 import { median, rounded } from './figures.ts';
 
@@ -92,7 +92,7 @@ if (!wasRunning) await startJinx();
 const browser = await chromium.launch(CHROMIUM);
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  const address = `http://localhost:${runningServer()?.port ?? PORT}`;
+  const address = `http://localhost:${runningServer()?.port ?? portForWeb()}`;
   await page.goto(`${address}/`);
   await page.getByRole('link', { name: 'Lamplit Mantle' }).first().click();
   await page.waitForFunction(() => (window.jinx?.state().step ?? 0) > 120, undefined, { timeout: 120_000 });

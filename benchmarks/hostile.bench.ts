@@ -49,5 +49,5 @@ try {
 } finally {
   await database.end();
   await server.kill();
-  dropCluster(CLUSTER);
+  await dropCluster(CLUSTER);
 }

@@ -89,5 +89,5 @@ try {
   console.log(JSON.stringify(result));
 } finally {
   await server.kill();
-  dropCluster(CLUSTER);
+  await dropCluster(CLUSTER);
 }

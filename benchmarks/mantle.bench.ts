@@ -8,7 +8,7 @@ import { World } from '@jinx/core/simulation';
 import { KIT, lamplitMantle } from '@jinx/demo';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
 import { CHROMIUM } from '../scripts/chromium.ts';
-import { run as startJinx, runningServer, PORT } from '../scripts/start.mjs';
+import { run as startJinx, runningServer, portForWeb } from '../scripts/start.mjs';
 import { run as stopJinx } from '../scripts/stop.mjs';
 import { median, rounded } from './figures.ts';
 
@@ -92,7 +92,7 @@ async function inChromium() {
   const browser = await chromium.launch(CHROMIUM);
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(`http://localhost:${runningServer()?.port ?? PORT}/`);
+    await page.goto(`http://localhost:${runningServer()?.port ?? portForWeb()}/`);
     await page.getByRole('link', { name: 'Lamplit Mantle' }).first().click();
     await page.waitForFunction(() => (window.jinx?.state().step ?? 0) > 120);
     return { ...(await playing(page)), frameMilliseconds: await drawing(page) };

@@ -1,30 +1,50 @@
-// Writes everything Jinx keeps into one file, and brings it back, while the server runs.
+// Writes everything Jinx keeps into one file, while the server runs.
 import { spawnSync } from 'node:child_process';
-import { existsSync, renameSync, rmSync, statSync } from 'node:fs';
+import { closeSync, existsSync, openSync, readSync, renameSync, rmSync, statSync } from 'node:fs';
 import path from 'node:path';
-import { databaseUrl, startCluster } from './cluster.mjs';
-import { ensurePackages, postgresPrograms } from './install.mjs';
-import { ROOT, Sentence } from './shell.mjs';
-import { CLUSTER, DATABASE_PORT } from './start.mjs';
+import { access, DATABASE, OWNER, startCluster } from './cluster.mjs';
+import { postgresPrograms } from './install.mjs';
+import { withLock } from './lock.mjs';
+import { Sentence } from './shell.mjs';
+import { CLUSTER, portForDatabase } from './start.mjs';
 
-const tool = (name, args) => {
-  const { status, stdout, stderr } = spawnSync(path.join(postgresPrograms(), name), args, {
-    encoding: 'utf8',
-    maxBuffer: 64 * 1024 * 1024,
-  });
-  return { isDone: status === 0, stdout, stderr };
-};
+/** By this PostgreSQL's archives begin. */
+const MAGIC = 'PGDMP';
 
-/** The whole database as it is at one instant, in PostgreSQL's own open archive format. */
-export async function run([file]) {
-  if (!file) throw new Sentence('Into which file? ./jinx backup FILE');
+function beginsAsArchive(file) {
+  const handle = openSync(file, 'r');
+  const head = Buffer.alloc(MAGIC.length);
+  readSync(handle, head);
+  closeSync(handle);
+  return head.toString('latin1') === MAGIC;
+}
+
+/** Removes what a backup that was cut short left behind, and nothing else. */
+function clear(part) {
+  if (!existsSync(part)) return;
+  if (statSync(part).size > 0 && !beginsAsArchive(part))
+    throw new Sentence(`${part} is in the way, and is no backup that was cut short: move it away.`);
+  rmSync(part);
+}
+
+/** The whole database as it is at one instant, in PostgreSQL's own open archive format, but for who is signed in. */
+async function backup(file) {
   const target = path.resolve(file);
   if (existsSync(target)) throw new Sentence(`${target} is there already: name another file, or move it away.`);
-  const url = await startCluster(CLUSTER, DATABASE_PORT);
+  const port = portForDatabase();
+  const url = new URL(await startCluster(CLUSTER, port));
+  // A backup holds all work, and the hashes of passwords: it is for its owner alone.
+  process.umask(0o077);
   // Written beside it and given its name when it is whole.
   const part = `${target}.part`;
-  const { isDone, stderr } = tool('pg_dump', ['--format=custom', '--no-owner', `--file=${part}`, url]);
-  if (!isDone) {
+  clear(part);
+  const { args, env } = access(CLUSTER, Number(url.port), OWNER, DATABASE);
+  const { status, stderr } = spawnSync(
+    path.join(postgresPrograms(), 'pg_dump'),
+    ['--format=custom', '--no-owner', '--no-privileges', '--exclude-table-data=sessions', `--file=${part}`, ...args],
+    { encoding: 'utf8', env },
+  );
+  if (status !== 0) {
     rmSync(part, { force: true });
     throw new Sentence(`The backup could not be written: ${stderr.trim()}`);
   }
@@ -35,30 +55,7 @@ export async function run([file]) {
   return 0;
 }
 
-/** What is restored stands in a database of its own until it is whole and brought up to date; then both change places. */
-const [INCOMING, BEFORE] = ['jinx_incoming', 'jinx_before'];
-
-export async function restore([file]) {
-  if (!file || !existsSync(file))
-    throw new Sentence(`Out of which file? ./jinx restore FILE${file ? ` (there is no ${file})` : ''}`);
-  const listed = tool('pg_restore', ['--list', file]);
-  const isOurs = ['projects', 'effects', 'edits', 'migrations'].every((table) =>
-    listed.stdout.includes(`TABLE DATA public ${table} `),
-  );
-  if (!listed.isDone || !isOurs)
-    throw new Sentence(`${file} is no backup of Jinx, or was cut short. Nothing was changed.`);
-  ensurePackages();
-  await startCluster(CLUSTER, DATABASE_PORT);
-  const work = spawnSync(process.execPath, ['--import', 'tsx', 'server/restore.ts', path.resolve(file)], {
-    cwd: ROOT,
-    stdio: 'inherit',
-    env: {
-      ...process.env,
-      JINX_ADMIN_URL: databaseUrl(CLUSTER, DATABASE_PORT, 'template1'),
-      JINX_INCOMING: INCOMING,
-      JINX_BEFORE: BEFORE,
-      JINX_PG_RESTORE: path.join(postgresPrograms(), 'pg_restore'),
-    },
-  });
-  return work.status ?? 1;
+export async function run([file]) {
+  if (!file) throw new Sentence('Into which file? ./jinx backup FILE');
+  return withLock(() => backup(file));
 }

@@ -1,12 +1,13 @@
 import { spawnSync } from 'node:child_process';
 import { startCluster } from './cluster.mjs';
 import { ensurePackages } from './install.mjs';
-import { ROOT } from './shell.mjs';
-import { CLUSTER, DATABASE_PORT } from './start.mjs';
+import { DATA, mustOwn, ROOT } from './shell.mjs';
+import { CLUSTER, portForDatabase } from './start.mjs';
 
 export async function run(words) {
+  mustOwn(DATA);
   ensurePackages();
-  const url = await startCluster(CLUSTER, DATABASE_PORT);
+  const url = await startCluster(CLUSTER, portForDatabase());
   const { status } = spawnSync(process.execPath, ['--import', 'tsx', 'server/people/cli.ts', ...words], {
     cwd: ROOT,
     stdio: 'inherit',

@@ -6,7 +6,7 @@ import { RELEASED } from '@jinx/demo';
 import { encode } from 'fast-png';
 import { CHROMIUM } from './chromium.ts';
 import type {} from '../e2e/bench.ts';
-import { PORT, runningServer } from './start.mjs';
+import { portForWeb, runningServer } from './start.mjs';
 
 /** The mantle at this step: every layer is at work, and she stands half turned to the camera. */
 const STEP = 172;
@@ -16,7 +16,7 @@ const browser = await chromium.launch(CHROMIUM);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const shoot = (name: string) => page.screenshot({ path: `${folder}${name}.png` });
 
-await page.goto(`http://localhost:${runningServer()?.port ?? PORT}/`);
+await page.goto(`http://localhost:${runningServer()?.port ?? portForWeb()}/`);
 await page.locator('.card img').first().waitFor({ timeout: 120_000 });
 await shoot('home');
 await page.getByRole('link', { name: 'Fenlight', exact: true }).click();

@@ -5,14 +5,14 @@ import { chromium } from '@playwright/test';
 import { START_EVERY, START_INSTANTS, STARTS } from '@jinx/demo';
 import { CHROMIUM } from './chromium.ts';
 import type {} from '../e2e/bench.ts';
-import { PORT, runningServer } from './start.mjs';
+import { portForWeb, runningServer } from './start.mjs';
 
 /** Points of each instant. */
 const [WIDE, TALL] = [200, 125];
 
 const folder = new URL('../web/public/starts/', import.meta.url).pathname;
 mkdirSync(folder, { recursive: true });
-const address = `http://localhost:${runningServer()?.port ?? PORT}`;
+const address = `http://localhost:${runningServer()?.port ?? portForWeb()}`;
 const browser = await chromium.launch(CHROMIUM);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const [project] = (await (await page.request.get(`${address}/api/projects`)).json()) as { id: string }[];

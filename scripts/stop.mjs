@@ -1,10 +1,12 @@
 import { stopCluster } from './cluster.mjs';
+import { withLock } from './lock.mjs';
 import { CLUSTER, runningServer, stopServer } from './start.mjs';
 
-export async function run() {
-  const running = runningServer();
-  if (running) await stopServer(running);
-  const hadDatabase = stopCluster(CLUSTER);
-  console.log(running || hadDatabase ? 'Jinx has stopped.' : 'Jinx was not running.');
-  return 0;
-}
+export const run = () =>
+  withLock(async () => {
+    const running = runningServer();
+    if (running) await stopServer(running);
+    const hadDatabase = await stopCluster(CLUSTER);
+    console.log(running || hadDatabase ? 'Jinx has stopped.' : 'Jinx was not running.');
+    return 0;
+  });

@@ -112,7 +112,7 @@ export async function run() {
     e2e(`http://localhost:${PORT}`, environment);
   } finally {
     if (pid) process.kill(pid, 'SIGTERM');
-    dropCluster('test');
+    await dropCluster('test');
   }
   if (failures.length) console.log(`\n${toldFailures(failures)}`);
   console.log(`\n${tally.passed} passed, ${tally.failed} failed`);

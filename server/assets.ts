@@ -1,7 +1,6 @@
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import type { AssetKind, ParcelAsset } from '@jinx/core/formats';
-import type { QueryConfig } from 'pg';
 import type { Session } from './database.ts';
 import { notFound } from './errors.ts';
 import type { Person } from './people/index.ts';
@@ -55,16 +54,16 @@ export async function assetSize(session: Session, hash: string, person: Person |
   return rows[0] ? Number(rows[0].size) : null;
 }
 
-/** The bytes of an asset, slice by slice, each in a query of its own: nothing is held while the reader is slow. */
+/**
+ * The bytes of an asset, slice by slice, each in a query of its own: nothing is held while the reader is slow. node-postgres
+ * reads results as text only, so that a slice takes twice its size for a moment.
+ */
 export async function* assetSlices(session: Session, hash: string): AsyncGenerator<Buffer> {
   for (let n = 0; ; n++) {
-    const { rows } = await session.query<{ bytes: Buffer }>({
-      text: 'select bytes from asset_slices where hash = $1 and n = $2',
-      values: [hash, n],
-      // As PostgreSQL has them: by default they come as text of twice the length.
-      binary: true,
-      types: { getTypeParser: () => (bytes: Buffer) => bytes },
-    } as QueryConfig);
+    const { rows } = await session.query<{ bytes: Buffer }>(
+      'select bytes from asset_slices where hash = $1 and n = $2',
+      [hash, n],
+    );
     if (!rows[0]) return;
     yield rows[0].bytes;
   }

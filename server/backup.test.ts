@@ -25,12 +25,12 @@ describe.skipIf(!DATABASE_URL)('a backup', () => {
     await server.start();
   };
   beforeAll(async () => {
-    dropCluster(CLUSTER);
+    await dropCluster(CLUSTER);
     await bring();
   });
   afterAll(async () => {
     await server.kill();
-    dropCluster(CLUSTER);
+    await dropCluster(CLUSTER);
     rmSync(folder, { recursive: true });
   });
   const jinx = (...words: string[]) =>
@@ -91,7 +91,7 @@ describe.skipIf(!DATABASE_URL)('a backup', () => {
       expect(await hashes(SOME)).toEqual(before);
 
       await server.kill();
-      dropCluster(CLUSTER);
+      await dropCluster(CLUSTER);
       await bring();
       const { id } = (await effects()).find(({ name }) => name === SOME[0])!;
       await ask(`/effects/${id}`, 'DELETE');

@@ -7,6 +7,8 @@ import { adopt } from './people/index.ts';
 import { serve } from './serve.ts';
 import { SettingsError, settingsOf } from './settings.ts';
 
+/** The supervisor understands by this that starting the server again is of no use. */
+const NO_USE = 78;
 const FORGET_EVERY_MILLISECONDS = 6 * 3600 * 1000;
 
 /** Where people sign in there is somebody who can; whatever nobody owns is theirs. */
@@ -29,8 +31,8 @@ process.on('uncaughtException', endBy('an error was not caught'));
 process.on('unhandledRejection', endBy('a rejected promise was not caught'));
 const url = process.env['JINX_DATABASE_URL'];
 if (!url) {
-  log.fatal('JINX_DATABASE_URL is not set: start Jinx with ./jinx start');
-  process.exit(1);
+  log.fatal('JINX_DATABASE_URL is not set: start Jinx with ./jinx start.');
+  process.exit(NO_USE);
 }
 try {
   const settings = settingsOf(process.env);
@@ -56,7 +58,8 @@ try {
   // The supervisor is gone: nobody would start this one again, or end it.
   process.once('disconnect', end);
 } catch (error) {
-  if (error instanceof SettingsError || error instanceof NewerDatabase) log.fatal(error.message);
+  const isForPeople = error instanceof SettingsError || error instanceof NewerDatabase;
+  if (isForPeople) log.fatal(error.message);
   else log.fatal(forLog(error), 'the server could not start');
-  process.exit(1);
+  process.exit(isForPeople ? NO_USE : 1);
 }

@@ -178,7 +178,7 @@ export async function killRun(
   { kills, port, databasePort }: KillPlan,
   told: (sentence: string) => void = () => undefined,
 ): Promise<KillOutcome> {
-  dropCluster(CLUSTER);
+  await dropCluster(CLUSTER);
   const url = await startCluster(CLUSTER, databasePort);
   const server = new ServerProcess(port, url);
   const clients: Client[] = [];
@@ -197,7 +197,11 @@ export async function killRun(
       clients.push(new Client(server.address, made.id, layer, made));
 
     const look = async () => {
-      const database = new pg.Client({ connectionString: url });
+      const database = new pg.Client({
+        connectionString: url,
+        connectionTimeoutMillis: 10_000,
+        query_timeout: 30_000,
+      });
       await database.connect();
       // Those who work go on meanwhile: what is looked at is of one instant, after what they know.
       const known = clients.map(({ acknowledged }) => [...acknowledged]);
@@ -242,6 +246,6 @@ export async function killRun(
   } finally {
     await Promise.all(clients.map((client) => client.stop().catch(() => undefined)));
     await server.kill();
-    dropCluster(CLUSTER);
+    await dropCluster(CLUSTER);
   }
 }

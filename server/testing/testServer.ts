@@ -63,6 +63,13 @@ export class TestServer {
     return (this.#serving.server.address() as AddressInfo).port;
   }
 
+  /** Connections that are open. */
+  connections(): Promise<number> {
+    return new Promise((done, fail) =>
+      this.#serving.server.getConnections((error, count) => (error ? fail(error) : done(count))),
+    );
+  }
+
   async stop(): Promise<void> {
     await this.#serving.stop();
     await this.database.end();
