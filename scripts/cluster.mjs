@@ -31,6 +31,7 @@ const MAY_CREATE = new Set(['test', 'devtest']);
 /** PostgreSQL does not answer when it takes longer than this. */
 const HUNG_SECONDS = 4;
 const [START_MILLISECONDS, STOP_SECONDS] = [60_000, 20];
+const MOST_TRIES = 5;
 
 /** PostgreSQL will not run as root: then it runs as `postgres`. */
 function databaseUser() {
@@ -135,7 +136,7 @@ const isAnswering = (bin, port) =>
   spawnSync(path.join(bin, 'pg_isready'), ['-h', '127.0.0.1', '-p', String(port), '-t', String(HUNG_SECONDS)])
     .status === 0;
 
-/** Starts the postmaster itself: PostgreSQL's starter would hand its folder to a shell. */
+/** Starts the postmaster itself: PostgreSQL's starter would hand its folder to a shell. False when it ends at once. */
 async function startPostmaster(home, name, port, bin) {
   const { uid, gid } = databaseUser();
   const file = path.join(home, 'postgres.log');
@@ -167,8 +168,19 @@ async function startPostmaster(home, name, port, bin) {
   child.once('exit', () => (isOver = true));
   child.once('error', () => (isOver = true));
   for (const until = Date.now() + START_MILLISECONDS; Date.now() < until && !isOver; await sleep(50))
-    if ((await isListening(port)) && isAnswering(bin, port)) return;
-  throw new Sentence(`The database did not start: ${file} and ${path.join(home, 'log')} say why.`);
+    if ((await isListening(port)) && isAnswering(bin, port)) return true;
+  return false;
+}
+
+/** Processes of a postmaster that was killed may outlive it for a moment, and keep another from starting. */
+async function startAtLast(home, name, port, bin) {
+  for (let tries = 1; !(await startPostmaster(home, name, port, bin)); tries++) {
+    if (tries === MOST_TRIES)
+      throw new Sentence(
+        `The database did not start: ${path.join(home, 'postgres.log')} and ${path.join(home, 'log')} say why.`,
+      );
+    await sleep(tries * 500);
+  }
 }
 
 /** Starts the cluster `name` on `port`, making it first if need be. Returns the address to connect to. */
@@ -190,7 +202,7 @@ export async function startCluster(name, port) {
       throw new Sentence(
         `Port ${port}, meant for the database, is taken: stop what uses it, or set JINX_DATABASE_PORT to a free one.`,
       );
-    await startPostmaster(home, name, port, bin);
+    await startAtLast(home, name, port, bin);
     running = { port };
   } else if (!isAnswering(bin, running.port))
     throw new Sentence(

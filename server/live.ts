@@ -3,6 +3,7 @@ import type { Duplex } from 'node:stream';
 import { z } from 'zod';
 import { WebSocketServer, type WebSocket } from 'ws';
 import { endSoon } from './access/connections.ts';
+import type { Following } from './effects/index.ts';
 
 /** Somebody who has an effect open: a window of theirs, and their name where people sign in. */
 export interface Present {
@@ -14,8 +15,8 @@ export interface Present {
 export type Told =
   | { readonly kind: 'people'; readonly others: readonly Present[] }
   | { readonly kind: 'edit'; readonly revision: number }
-  /** Effects that follow this one and have not taken its last changes yet. */
-  | { readonly kind: 'following'; readonly waiting: number };
+  /** How far the effects that follow this one have come. */
+  | ({ readonly kind: 'following' } & Following);
 
 /** Somebody who may watch an effect. */
 export interface Watching {
@@ -138,10 +139,10 @@ export class Live {
     if (room) this.#announce(room, 'edit', () => ({ kind: 'edit', revision }));
   }
 
-  /** Tells those who have an effect open how many others still take its changes. */
-  tellFollowing(effectId: string, waiting: number): void {
+  /** Tells those who have an effect open how far those that follow it have come. */
+  tellFollowing(effectId: string, following: Following): void {
     const room = this.#rooms.get(effectId);
-    if (room) this.#announce(room, 'following', () => ({ kind: 'following', waiting }));
+    if (room) this.#announce(room, 'following', () => ({ kind: 'following', ...following }));
   }
 
   /** The first news are sent at once; what comes within a moment after is sent together. */

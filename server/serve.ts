@@ -90,7 +90,7 @@ export async function serve(database: Database, log: Logger, settings: Settings)
   incoming.clear();
   const followers = new Followers(database, log, {
     written: (written) => announce({ live, followers }, written),
-    waiting: (effectId, count) => live.tellFollowing(effectId, count),
+    progress: (effectId, following) => live.tellFollowing(effectId, following),
   });
   const house: House = {
     settings,

@@ -3,15 +3,15 @@ import type { Logger } from 'pino';
 import { inTransaction, isUnreachable, type Database } from '../database.ts';
 import { forLog, Refusal } from '../errors.ts';
 import type { Written } from './edit.ts';
-import { follow, followingOf, nextPair, type Pair } from './follow.ts';
+import { follow, followingOf, nextPair, type Following, type Pair } from './follow.ts';
 
 const RETRY_MILLISECONDS = 1000;
 
 /** What the queue of followers tells the rest of the server. */
 export interface FollowerEvents {
   readonly written: (written: Written) => void;
-  /** So many effects have yet to take the changes of one. */
-  readonly waiting: (ofId: string, count: number) => void;
+  /** Those that follow an effect have come further. */
+  readonly progress: (ofId: string, following: Following) => void;
 }
 
 /**
@@ -71,7 +71,7 @@ export class Followers {
       ]);
     }
     this.#events.written(written);
-    this.#events.waiting(pair.ofId, (await followingOf(this.#database, pair.ofId)).waiting);
+    this.#events.progress(pair.ofId, await followingOf(this.#database, pair.ofId));
   }
 
   async stop(): Promise<void> {

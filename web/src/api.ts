@@ -1,5 +1,8 @@
 import type { Change, Edit, Effect, SetLine } from '@jinx/core/document';
 
+/** The server's disk, or the project's share of it, is full. */
+const NO_ROOM = 507;
+
 /** An answer from the server that is not what was asked for. */
 export class ApiError extends Error {
   readonly status: number;
@@ -12,6 +15,11 @@ export class ApiError extends Error {
   /** True when no answer came at all. */
   get isOffline(): boolean {
     return this.status === 0;
+  }
+  /** True when the same would be refused again: it is of no use to send it once more as it is. */
+  get isFinal(): boolean {
+    const mayPass = [401, 408, 429];
+    return this.status === NO_ROOM || (this.status > 0 && this.status < 500 && !mayPass.includes(this.status));
   }
 }
 
@@ -73,6 +81,8 @@ export interface ProjectDetail {
   readonly livingBudget: number;
   readonly effects: EffectSummary[];
   readonly assets: AssetSummary[];
+  /** The disk that it takes, and may take. */
+  readonly disk: { readonly bytes: number; readonly mostBytes: number };
 }
 /** An effect to begin with, by what it is for. */
 export interface Start {
@@ -110,6 +120,13 @@ export interface Standing {
   readonly revision: number;
   readonly head: string;
 }
+/** How far the effects that follow one have come. */
+export interface Following {
+  /** Effects that have yet to take its changes. */
+  readonly waiting: number;
+  /** Those that could not, and why. */
+  readonly failed: readonly { readonly name: string; readonly sentence: string }[];
+}
 /** What others changed of an effect since a revision. */
 export interface Since extends Standing {
   readonly theirs: readonly Change[];
@@ -138,6 +155,7 @@ export interface StoredEffect extends Standing {
   readonly document: Effect;
   readonly siblingOf: EffectKin | null;
   readonly siblings: readonly EffectKin[];
+  readonly following: Following;
 }
 
 /** Something of a parcel that has the name of something else in the project, and what may be done with it. */
@@ -177,7 +195,7 @@ export const api = {
     json<Pick<StoredEffect, 'id' | 'revision'>>('POST', `/projects/${projectId}/effects`, { document }),
   effect: (id: string) => json<StoredEffect>('GET', `/effects/${id}`),
   sendEdits: (id: string, { revision, head }: Standing, edits: readonly Edit[]) =>
-    json<Since>('POST', `/effects/${id}/edits`, {
+    json<Since & { readonly following: Following }>('POST', `/effects/${id}/edits`, {
       revision,
       head,
       edits: edits.map((edit) => ({

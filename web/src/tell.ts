@@ -2,9 +2,16 @@ import { message } from 'ant-design-vue';
 import { ApiError } from './api';
 
 const SECONDS = 6;
+const REFUSED_SECONDS = 12;
 
 /** Shows what the server said in its own sentence. @throws whatever is no answer of the server: that is a fault. */
 export function tell(error: unknown): void {
   if (!(error instanceof ApiError)) throw error;
   void message.error(error.message, SECONDS);
+}
+
+/** Tells of states that were put by and that the server will not have: they stay in this browser and are not sent again. */
+export function tellRefused(refused: readonly string[]): void {
+  for (const sentence of new Set(refused))
+    void message.error(`A state that was put by stays in this browser alone: ${sentence}`, REFUSED_SECONDS);
 }

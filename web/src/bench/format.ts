@@ -112,3 +112,13 @@ export function stepFor(value: number, declaration: Declaration & { value: 'numb
   const size = Math.max(Math.abs(value), 0.02 * Math.min(declaration.most - declaration.least, 10));
   return 10 ** Math.floor(Math.log10(size) - 1);
 }
+
+const ENTITIES: Readonly<Record<string, string>> = {
+  '&': '&amp;',
+  '<': '&lt;',
+  '>': '&gt;',
+  '"': '&quot;',
+  "'": '&#39;',
+};
+/** A text as HTML that shows it: for libraries that write HTML. */
+export const plainHtml = (text: string): string => text.replace(/[&<>"']/g, (sign) => ENTITIES[sign]!);

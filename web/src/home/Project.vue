@@ -16,6 +16,7 @@ import {
 import { handOver } from '../handOver';
 import { random32 } from '../stores/effect';
 import BringBack from './BringBack.vue';
+import DiskUse from './DiskUse.vue';
 import EffectCard from './EffectCard.vue';
 import FindInEffects from './FindInEffects.vue';
 import HomeTop from './HomeTop.vue';
@@ -176,6 +177,7 @@ function drop(event: DragEvent): void {
     <FindInEffects v-if="project.effects.length > 0" :project-id="props.id" />
     <section>
       <h2>Figures and pictures</h2>
+      <DiskUse :bytes="project.disk.bytes" :most-bytes="project.disk.mostBytes" />
       <ul class="list">
         <li v-for="asset in project.assets" :key="asset.hash">
           <span>{{ asset.name }}</span>

@@ -45,6 +45,8 @@ export interface Ports {
 
 const QUIET_MILLISECONDS = 500;
 const RETRY_MILLISECONDS = 3000;
+/** What the server fails at so often is not sent again as it is. */
+const MOST_FAILURES = 5;
 const MOST_LABELS = 60;
 const SAME_THING = 'Somebody else changed the same thing.';
 
@@ -74,6 +76,8 @@ export class Keeper {
   #isWriting = false;
   #mustWrite = false;
   #announced = 0;
+  /** How often the server failed at what is on its way. */
+  #failures = 0;
   #isOver = false;
 
   state: SavingState = 'saved';
@@ -243,6 +247,7 @@ export class Keeper {
       this.#local = together.document;
     }
     [this.#stand, this.#inFlight] = [stand, null];
+    this.#failures = 0;
     if (theirs.length > 0) this.#ports.tookIn(this.#local, since);
     this.#keep();
     if (this.#mine().length === 0) this.#become('saved');
@@ -264,13 +269,21 @@ export class Keeper {
       this.#become('refused', 'Jinx failed at it. Your work is kept in this browser: reload the page.');
       throw error;
     }
-    if (error.isOffline || error.status >= 500 || error.status === 429) {
+    const code = error.body['code'];
+    this.#failures = code === 'server' ? this.#failures + 1 : 0;
+    if (!error.isFinal && this.#failures < MOST_FAILURES) {
       this.#become('away', error.message);
       return this.#later(RETRY_MILLISECONDS);
     }
-    if (error.status === 409 && error.body['code'] === 'clash') return this.#refusedAs(error);
+    if (error.status === 409 && code === 'clash') return this.#refusedAs(error);
+    this.#failures = 0;
     this.#takeBack();
     this.#keep();
+    // Another edit has this id: the next has one of its own.
+    if (error.status === 409 && code === 'known') {
+      this.#become('waiting');
+      return this.#later(0);
+    }
     this.#become('refused', error.message);
   }
 

@@ -1,4 +1,5 @@
 import { api, ApiError } from '../api';
+import { tellRefused } from '../tell';
 import { metIn, type Met } from './keeper';
 import { outbox, type Unsaved } from './outbox';
 import { openWindows, thisWindow } from './thisWindow';
@@ -31,11 +32,15 @@ export interface Refused {
  * @throws ApiError when there is no answer.
  */
 export async function sendLeftBehind(unsaved: Unsaved): Promise<Clashing | Refused | null> {
+  if (unsaved.refused !== undefined) return { unsaved, sentence: unsaved.refused };
   try {
     await api.sendEdits(unsaved.effectId, unsaved, unsaved.edits);
   } catch (error) {
-    if (!(error instanceof ApiError) || error.isOffline || error.status >= 500 || error.status === 429) throw error;
-    if (error.body['code'] !== 'clash') return { unsaved, sentence: error.message };
+    if (!(error instanceof ApiError) || !error.isFinal) throw error;
+    if (error.body['code'] !== 'clash') {
+      await outbox.keep({ ...unsaved, refused: error.message });
+      return { unsaved, sentence: error.message };
+    }
     const { stand, theirs, by, taken } = metIn(error);
     return { unsaved, met: { stand, theirs: theirs ?? [], by, sentence: error.message }, taken };
   }
@@ -47,25 +52,37 @@ export async function sendLeftBehind(unsaved: Unsaved): Promise<Clashing | Refus
 export async function sendAllLeftBehind(): Promise<string[]> {
   const sent: string[] = [];
   for (const unsaved of await leftBehind()) {
+    if (unsaved.refused !== undefined) continue;
     // What clashes waits until its effect is opened; what is refused stays, and so does the rest while there is no answer.
     const met = await sendLeftBehind(unsaved).catch((error: unknown) =>
       error instanceof ApiError ? error : Promise.reject(error),
     );
     if (met === null) sent.push(unsaved.name);
   }
-  await sendStates();
+  tellRefused(await sendStates());
   return [...new Set(sent)];
 }
 
-/** Sends states that were put by while there was no answer. */
-export async function sendStates(): Promise<void> {
-  for (const { id, effectId, body } of await outbox.states())
+/**
+ * Sends states that were put by while there was no answer. What the server will not have stays in this browser, and is not
+ * sent again. Returns why, for each that was refused now.
+ */
+export async function sendStates(): Promise<string[]> {
+  const refused: string[] = [];
+  for (const state of await outbox.states()) {
+    if (state.refused !== undefined) continue;
     try {
-      await api.putBy(effectId, body);
-      await outbox.forgetState(id);
+      await api.putBy(state.effectId, state.body);
+      await outbox.forgetState(state.id);
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       // Of an effect that is gone nothing is put by.
-      if (error.status === 404) await outbox.forgetState(id);
+      if (error.status === 404) await outbox.forgetState(state.id);
+      else if (error.isFinal) {
+        await outbox.keepState({ ...state, refused: error.message });
+        refused.push(error.message);
+      }
     }
+  }
+  return refused;
 }

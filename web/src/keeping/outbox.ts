@@ -12,6 +12,8 @@ export interface Unsaved {
   readonly edits: readonly Edit[];
   /** Milliseconds since 1970. */
   readonly since: number;
+  /** Why the server will not have it, as it is: it is not sent again by itself. */
+  readonly refused?: string;
 }
 
 /** A state that was put by and that the server is not known to have. */
@@ -19,6 +21,8 @@ export interface UnsentState {
   readonly id: string;
   readonly effectId: string;
   readonly body: string;
+  /** Why the server will not have it: it is not sent again. */
+  readonly refused?: string;
 }
 
 interface Kept extends DBSchema {

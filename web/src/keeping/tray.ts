@@ -1,6 +1,7 @@
 import type { Effect } from '@jinx/core/document';
 import { api } from '../api';
 import { outbox } from './outbox';
+import { tellRefused } from '../tell';
 import { sendStates } from './leftBehind';
 
 /** Puts a state of an effect by: in this browser at once, on the server as soon as it answers. */
@@ -19,7 +20,8 @@ export async function putBy(
     () => false,
   );
   // Where the browser keeps nothing it goes to the server or not at all, which is told.
-  await (isKept ? sendStates() : api.putBy(effectId, body));
+  if (isKept) tellRefused(await sendStates());
+  else await api.putBy(effectId, body);
 }
 
 async function base64Of(blob: Blob): Promise<string> {

@@ -2,7 +2,7 @@ import { apply, DocumentError, type Effect } from '@jinx/core/document';
 import type { Clash } from '@jinx/core/editing';
 import { defineStore } from 'pinia';
 import { ref, shallowRef, watch } from 'vue';
-import { api, type Since, type StoredEffect } from '../api';
+import { api, type Following, type Since, type StoredEffect } from '../api';
 import { Keeper, type Met, type SavingState } from '../keeping/keeper';
 import { leftBehind, sendLeftBehind, type Clashing, type Refused } from '../keeping/leftBehind';
 import { outbox } from '../keeping/outbox';
@@ -24,6 +24,8 @@ export const useSavingStore = defineStore('saving', () => {
   const met = shallowRef<Met | null>(null);
   /** What others changed and was taken in, the latest. */
   const tookIn = shallowRef<Since | null>(null);
+  /** How far the effects that follow this one have come. */
+  const following = shallowRef<Following>({ waiting: 0, failed: [] });
   let keeper: Keeper | null = null;
 
   function show(): void {
@@ -55,6 +57,7 @@ export const useSavingStore = defineStore('saving', () => {
     leftKeepers.delete(id);
     keeper = keeperOf(id, stored);
     tookIn.value = null;
+    following.value = stored.following;
     effects.open(stored);
     // One at a time: what else was left waits until it is opened again.
     const told = met[0] ? await takeUp(met[0]) : left.length > 0 ? TAKEN_UP : '';
@@ -64,7 +67,11 @@ export const useSavingStore = defineStore('saving', () => {
 
   function keeperOf(id: string, stored: StoredEffect): Keeper {
     const mine: Keeper = new Keeper(id, stored, {
-      send: api.sendEdits,
+      send: async (...sent) => {
+        const taken = await api.sendEdits(...sent);
+        if (keeper === mine) following.value = taken.following;
+        return taken;
+      },
       since: api.since,
       outbox,
       window: thisWindow(),
@@ -158,6 +165,8 @@ export const useSavingStore = defineStore('saving', () => {
     unsavedSince,
     met,
     tookIn,
+    following,
+    followed: (now: Following) => (following.value = now),
     open,
     save,
     settle,

@@ -1,8 +1,10 @@
 import { message } from 'ant-design-vue';
 import { onBeforeUnmount, shallowRef, watch } from 'vue';
 import { sendStates } from '../../keeping/leftBehind';
+import { api } from '../../api';
 import { listen, type Other } from '../../keeping/live';
 import { useSavingStore } from '../../stores/saving';
+import { tell, tellRefused } from '../../tell';
 
 const SECONDS = 6;
 const MOST_TOLD = 3;
@@ -14,9 +16,12 @@ export function useOthers(id: string) {
   const stop = listen(id, {
     people: (people) => (others.value = people),
     edit: saving.announced,
+    following: saving.followed,
+    // The answer to this says why: it leads to the sign-in, or tells what is gone.
+    forbidden: () => void api.effect(id).catch(tell),
     back: () => {
       saving.isBack();
-      void sendStates();
+      void sendStates().then(tellRefused);
     },
   });
   onBeforeUnmount(stop);

@@ -4,7 +4,7 @@ import type { ApexOptions } from 'apexcharts';
 import { computed, defineAsyncComponent, inject, ref, shallowRef, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { plainNumber } from '../format';
+import { plainHtml, plainNumber } from '../format';
 import { KEPT, type History, type Kept } from '../livingHistory';
 
 /** How each layer fares along the effect's time, as far as it was played: a line each, the chosen one bright. */
@@ -88,8 +88,18 @@ const options = computed<ApexOptions>(() => ({
   },
   colors: lines.value.map((_, n) => (isSummed.value || n === chosen.value ? '#dfe875' : GREYS[n % GREYS.length]!)),
   grid: { borderColor: '#2c2c30' },
-  legend: { position: 'right', fontSize: '12px', itemMargin: { vertical: 0 }, markers: { size: 5, strokeWidth: 0 } },
-  tooltip: { shared: true, x: { formatter: (x: number) => `${plainNumber(x)} s` } },
+  legend: {
+    position: 'right',
+    fontSize: '12px',
+    itemMargin: { vertical: 0 },
+    markers: { size: 5, strokeWidth: 0 },
+    formatter: plainHtml,
+  },
+  tooltip: {
+    shared: true,
+    y: { title: { formatter: (name: string) => `${plainHtml(name)}: ` } },
+    x: { formatter: (x: number) => `${plainNumber(x)} s` },
+  },
   xaxis: {
     type: 'numeric',
     min: 0,
