@@ -1,6 +1,6 @@
 import { FORCE_SETTINGS, LAYER_SETTINGS, type NumberSetting } from '@jinx/core/document';
 import { describe, expect, it } from 'vitest';
-import { plainNumber, settingText, stepFor, sumOf, typedBase } from './format';
+import { plainHtml, plainNumber, settingText, stepFor, sumOf, typedBase } from './format';
 
 const SIZE = LAYER_SETTINGS['life.size'];
 const RATE = LAYER_SETTINGS['births.rate'];
@@ -9,6 +9,11 @@ const setting = (base: NumberSetting['base']): NumberSetting => ({
   shapers: { order: [], byId: {} },
   muted: false,
 });
+
+it('writes a name as HTML that shows it', () =>
+  expect(plainHtml(`<img src=x onerror="a('b')"> & co`)).toBe(
+    '&lt;img src=x onerror=&quot;a(&#39;b&#39;)&quot;&gt; &amp; co',
+  ));
 
 describe('sums typed into fields', () => {
   it.each<[string, number]>([

@@ -178,6 +178,61 @@ describe('an effect that is made', () => {
     expect([mine.keeper.state, mine.keeper.isKeptHere, server.document.seed]).toEqual(['saved', true, 5]);
   });
 
+  it('is sent with another id where another edit has its own', async () => {
+    const ids: string[] = [];
+    const picky = new Window(server, 'picky', async (id, from, edits) => {
+      ids.push(edits[0]!.id);
+      if (ids.length === 1) throw new ApiError(409, 'An edit of another effect has this id.', { code: 'known' });
+      return server.send(id, from, edits);
+    });
+    picky.change(seed(7));
+    await rest(1000);
+    expect([picky.keeper.state, server.document.seed, new Set(ids).size]).toEqual(['saved', 7, 2]);
+  });
+
+  it('is not sent for ever where the server fails at it, and the next change may put it right', async () => {
+    let times = 0;
+    const failing = new Window(server, 'failing', async (id, from, edits) => {
+      times++;
+      if (times <= 5) throw new ApiError(500, 'The server failed at this.', { code: 'server' });
+      return server.send(id, from, edits);
+    });
+    failing.change(seed(7));
+    await rest(60_000);
+    expect([failing.keeper.state, failing.keeper.sentence, times]).toEqual([
+      'refused',
+      'The server failed at this.',
+      5,
+    ]);
+    expect(failing.kept?.edits).toHaveLength(1);
+    failing.change(seed(8));
+    await rest();
+    expect([failing.keeper.state, server.document.seed]).toEqual(['saved', 8]);
+  });
+
+  it('is sent for as long as it takes where the database is away', async () => {
+    let times = 0;
+    const away = new Window(server, 'away', async (id, from, edits) => {
+      if (++times <= 12) throw new ApiError(503, 'The database does not answer.', { code: 'database' });
+      return server.send(id, from, edits);
+    });
+    away.change(seed(7));
+    await rest(60_000);
+    expect([away.keeper.state, times]).toEqual(['saved', 13]);
+  });
+
+  it('is not sent again where there is no room for it', async () => {
+    const full = new Window(server, 'full', async () => {
+      throw new ApiError(507, 'This project takes 4.0 of the 4.0 GB it may.', { code: 'quota' });
+    });
+    full.change(seed(7));
+    await rest(60_000);
+    expect([full.keeper.state, full.keeper.sentence]).toEqual([
+      'refused',
+      'This project takes 4.0 of the 4.0 GB it may.',
+    ]);
+  });
+
   it('is refused with a sentence when the server will not have it, and the next change may put it right', async () => {
     const { send } = server;
     let isWary = true;

@@ -14,7 +14,16 @@ beforeEach(() => {
     ['lamp', standing],
     ['motes', newLayer('Motes', 5)],
   ]);
-  store.open({ id: 'x', projectId: 'p', revision: 1, head: 'h', document, siblingOf: null, siblings: [] });
+  store.open({
+    id: 'x',
+    projectId: 'p',
+    revision: 1,
+    head: 'h',
+    document,
+    siblingOf: null,
+    siblings: [],
+    following: { waiting: 0, failed: [] },
+  });
 });
 const size = () => (store.chosen!.settings['life.size'].base as { value: number }).value;
 const resize = (value: number, gesture: string | null = null) =>

@@ -3,7 +3,8 @@ import { IDBFactory } from 'fake-indexeddb';
 import { apply, collectionOf, diff, setNumber, structuredCopy, type Edit, type Effect } from '@jinx/core/document';
 import { createPinia, setActivePinia } from 'pinia';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { ApiError, type Standing } from '../api';
+import { ApiError, type Following, type Standing } from '../api';
+import { followWords } from '../bench/savingWords';
 import { FakeServer, flame, rate } from '../keeping/fakeServer';
 import type { Unsaved } from '../keeping/outbox';
 import { useEffectStore } from './effect';
@@ -19,6 +20,10 @@ let server: FakeServer;
 let tray: { name: string; document: Effect }[];
 /** Windows of this browser that are open, and what of the page is listened to. */
 let open: string[];
+/** What the server refuses everything with, and how often it was asked. */
+let refusal: { status: number; sentence: string } | null;
+let sent: { edits: number; states: number };
+let following: Following;
 let heard: Map<string, (event: { preventDefault(): void }) => void>;
 
 /** The server as the page asks it. */
@@ -27,12 +32,14 @@ async function answer(address: string, { method = 'GET', body = '' } = {}): Prom
   try {
     if (server.mode === 'gone') throw new TypeError('no connection');
     if (address.endsWith('/tray')) {
+      sent.states++;
+      if (refusal) return say(refusal.status, { code: 'known', sentence: refusal.sentence });
       tray.push(JSON.parse(body));
       return say(201, {});
     }
     if (address.startsWith('/api/projects/')) return say(201, { id: 'copy', revision: 1 });
     if (!address.includes('/edits'))
-      return say(200, { id: 'one', projectId: 'p', ...server.standing, document: server.document });
+      return say(200, { id: 'one', projectId: 'p', ...server.standing, document: server.document, following });
     if (method === 'GET') {
       const { searchParams } = new URL(address, 'http://jinx');
       return say(
@@ -44,7 +51,9 @@ async function answer(address: string, { method = 'GET', body = '' } = {}): Prom
       );
     }
     const { edits, ...from } = JSON.parse(body) as Standing & { edits: Edit[] };
-    return say(200, await server.send('one', from, edits));
+    sent.edits++;
+    if (refusal) return say(refusal.status, { code: 'role', sentence: refusal.sentence });
+    return say(200, { ...(await server.send('one', from, edits)), following });
   } catch (error) {
     if (error instanceof ApiError && !error.isOffline)
       return say(error.status, { sentence: error.message, ...error.body });
@@ -59,6 +68,7 @@ beforeEach(() => {
   vi.resetModules();
   server = new FakeServer(flame());
   [tray, open, heard] = [[], [], new Map()];
+  [refusal, sent, following] = [null, { edits: 0, states: 0 }, { waiting: 0, failed: [] }];
   vi.stubGlobal('indexedDB', new IDBFactory());
   vi.stubGlobal('fetch', answer);
   const storage = () => {
@@ -108,6 +118,61 @@ function left(recipe: (draft: Effect) => void, window = 'closed', from = flame()
   const edit = { id: crypto.randomUUID(), changes, labels: ['left behind'] };
   return { effectId: 'one', window, name: 'Flame', revision: 1, head: 'made', edits: [edit], since: 5 };
 }
+
+describe('what the server will never have', () => {
+  const NO = { status: 403, sentence: 'You may look at this project, not change it.' };
+
+  it('is not sent again from a closed window, stays in this browser, and is gone on with where its effect is opened', async () => {
+    const { saving, outbox, behind, effects } = await parts();
+    await outbox.keep(left(rate('body', 7)));
+    refusal = NO;
+    for (let times = 0; times < 3; times++) expect(await behind.sendAllLeftBehind()).toEqual([]);
+    expect(sent.edits).toBe(1);
+    expect((await outbox.all())[0]).toMatchObject({ refused: NO.sentence });
+    expect(await saving.open('one')).toContain(NO.sentence);
+    expect([effects.effect, sent.edits]).toEqual([changed(flame(), rate('body', 7)), 1]);
+    refusal = null;
+    await saving.save();
+    expect([saving.state, server.document]).toEqual(['saved', changed(flame(), rate('body', 7))]);
+  });
+
+  it('is asked for again where there was no answer, or one that may pass', async () => {
+    const { outbox, behind } = await parts();
+    await outbox.keep(left(rate('body', 7)));
+    for (const status of [401, 408, 429, 500, 503]) {
+      refusal = { status, sentence: 'Not now.' };
+      await behind.sendAllLeftBehind();
+    }
+    refusal = null;
+    expect([await behind.sendAllLeftBehind(), sent.edits]).toEqual([['Flame'], 6]);
+  });
+
+  it('is not sent again of states that were put by, and is told once', async () => {
+    const { outbox, behind } = await parts();
+    await outbox.keepState({ id: 'state', effectId: 'one', body: '{}' });
+    refusal = { status: 409, sentence: 'A state of another effect has this id.' };
+    expect(await behind.sendStates()).toEqual([refusal.sentence]);
+    expect(await behind.sendStates()).toEqual([]);
+    expect([sent.states, (await outbox.states()).length]).toEqual([1, 1]);
+  });
+});
+
+describe('effects that follow', () => {
+  it('are counted behind what is said of saving', async () => {
+    const { saving, effects } = await parts();
+    await saving.open('one');
+    following = { waiting: 60, failed: [] };
+    effects.change('rate', rate('body', 3));
+    await rest();
+    expect([saving.state, followWords(saving.following)]).toEqual(['saved', '; 60 effects follow']);
+    saving.followed({ waiting: 1, failed: [] });
+    expect(followWords(saving.following)).toBe('; 1 effect follows');
+    saving.followed({ waiting: 0, failed: [{ name: 'Wick', sentence: 'no layer "x"' }] });
+    expect(followWords(saving.following)).toBe('; Wick could not follow: no layer "x"');
+    saving.followed({ waiting: 0, failed: [] });
+    expect(followWords(saving.following)).toBe('');
+  });
+});
 
 describe('what a closed window could not save', () => {
   it('is sent before its effect is opened, and then is a part of it', async () => {
