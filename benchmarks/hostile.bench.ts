@@ -2,14 +2,29 @@
 import { cpus } from 'node:os';
 import pg from 'pg';
 import { dropCluster, startCluster } from '../scripts/cluster.mjs';
+import { attackRun } from '../server/testing/attack/run.ts';
 import { makeMaterials } from '../server/testing/hostile/materials.ts';
 import { controls, hostileRun, sendTo } from '../server/testing/hostile/run.ts';
 import { ServerProcess } from '../server/testing/serverProcess.ts';
+import { rounded } from './figures.ts';
 
 const asked = process.argv.find((argument) => argument.startsWith('--files='));
 const FILES = asked ? Number(asked.slice('--files='.length)) : 10_000;
-const CLUSTER = 'hostile';
+const [CLUSTER, ATTACKED] = ['hostile', 'attack'];
+const isQuiet = process.argv.includes('--json');
 
+/** A server of its own is attacked in every way that is known. */
+async function attack() {
+  try {
+    return await attackRun(7446, await startCluster(ATTACKED, 7447), (sentence) => {
+      if (!isQuiet) console.log(sentence);
+    });
+  } finally {
+    await dropCluster(ATTACKED);
+  }
+}
+
+const attacked = await attack();
 const url = await startCluster(CLUSTER, 7438);
 const server = new ServerProcess(7437, url);
 const database = new pg.Pool({ connectionString: url });
@@ -36,14 +51,18 @@ try {
     speechless: outcome.speechless.length,
     distinctRefusals: outcome.refusals.size,
     controlsTaken: answers.filter((status) => status === 201).length,
+    attack: { ...attacked, blockedMs: rounded(attacked.blockedMs), peakMegabytes: rounded(attacked.peakMegabytes) },
     cores: cpus().length,
   };
   for (const kind of ['crashes', 'hangs', 'leftovers', 'believed', 'speechless'] as const)
     for (const what of outcome[kind].slice(0, 10)) console.log(`${kind}: ${what}`);
-  if (!process.argv.includes('--json'))
+  if (!isQuiet)
     for (const [code, times] of [...outcome.refusals].sort()) console.log(`${String(times).padStart(6)}  ${code}`);
   console.log(
     `${result.files} spoilt files: ${result.crashes} crashes, ${result.hangs} over two seconds, ${result.leftovers} left something behind; ${result.distinctRefusals} distinct refusals; ${result.controlsTaken} of ${answers.length} untouched ones were taken in.`,
+  );
+  console.log(
+    `${attacked.requests} raw requests and sockets: the server ended ${attacked.deaths} times, let ${Math.round(attacked.blockedMs)} ms be waited at worst, took ${Math.round(attacked.peakMegabytes)} MB at most; ${attacked.leaks} leaks.`,
   );
   console.log(JSON.stringify(result));
 } finally {

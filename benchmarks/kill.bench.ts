@@ -16,12 +16,13 @@ const result = {
   kills: outcome.kills,
   lost: outcome.lost,
   broken: outcome.broken,
+  behind: outcome.behind,
   acknowledged: outcome.acknowledged,
   editsPerSecond: rounded(outcome.editsPerSecond),
   ...outcome.syncs,
   cores: cpus().length,
 };
 console.log(
-  `Killed ${result.kills} times with ${result.editsPerSecond} edits a second in flight: of ${result.acknowledged} that were acknowledged ${result.lost} were lost; ${result.broken} documents were broken.`,
+  `Killed ${result.kills} times with ${result.editsPerSecond} edits a second in flight: of ${result.acknowledged} that were acknowledged ${result.lost} were lost; ${result.broken} documents were broken, ${result.behind} siblings did not follow.`,
 );
 console.log(JSON.stringify(result));

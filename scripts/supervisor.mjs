@@ -17,6 +17,8 @@ const [file, ...command] = process.argv.slice(2);
 // It is there, and its owner's alone, before the stream opens it.
 closeSync(openSync(file, 'a', 0o600));
 const log = createStream(path.basename(file), { path: path.dirname(file), size: '10M', rotate: 5 });
+// A full disk must not end what keeps the server running.
+log.on('error', () => undefined);
 const say = (level, msg) => log.write(`${JSON.stringify({ level, time: Date.now(), pid: process.pid, msg })}\n`);
 
 let child = null;

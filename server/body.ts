@@ -26,6 +26,8 @@ const PATIENCE = 4;
 /** Bytes of all bodies that are held in memory at one time. */
 const MOST_HELD = 128 * MEGABYTE;
 let held = 0;
+/** A text of more letters takes a while to read. */
+const LONG = 1_000_000;
 
 const tooLong = ({ bytes }: BodyLimit) => {
   const size = bytes >= MEGABYTE ? `${bytes / MEGABYTE} MB` : `${bytes / 1024} kB`;
@@ -81,13 +83,16 @@ export async function bytesOf(context: Context, limit: BodyLimit): Promise<Uint8
         });
       parts.push(part);
     }
-    return new Uint8Array(Buffer.concat(parts));
+    return Buffer.concat(parts);
   } finally {
     held -= size;
   }
 }
 
-/** Reads and checks a JSON body. @throws Refusal */
+/** Lets what waits be answered before the next stretch of work. */
+const nextTurn = (): Promise<void> => new Promise((next) => setImmediate(next));
+
+/** Reads and checks a JSON body, in stretches that let others be answered between them. @throws Refusal */
 export async function jsonOf<T extends z.ZodType>(
   context: Context,
   schema: T,
@@ -101,6 +106,7 @@ export async function jsonOf<T extends z.ZodType>(
     if (!(error instanceof TypeError)) throw error;
     throw new Refusal(400, 'not-text', 'What was sent is no text.');
   }
+  if (text.length > LONG) await nextTurn();
   let value: unknown;
   try {
     value = readJson(text, mostString);
@@ -108,7 +114,9 @@ export async function jsonOf<T extends z.ZodType>(
     if (!(error instanceof DocumentError)) throw error;
     throw new Refusal(400, error.code, `What was sent cannot be read: ${error.message}.`);
   }
+  if (text.length > LONG) await nextTurn();
   const parsed = schema.safeParse(value);
+  if (text.length > LONG) await nextTurn();
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!;
     throw new Refusal(400, 'request', issue.message, { path: issue.path.join('.') });

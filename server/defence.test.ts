@@ -8,7 +8,7 @@ import { WebSocket } from 'ws';
 import { canonicalText, collectionOf, newEffect, newLayer, type Effect } from '@jinx/core/document';
 import { linkEffect } from '@jinx/core/editing';
 import { refusalByDatabase } from './errors.ts';
-import { accountOf, addPerson, DEFAULTS, Live } from './index.ts';
+import { accountOf, addPerson, DEFAULTS, deliver, Live } from './index.ts';
 import { RawSocket, upgrade } from './testing/raw.ts';
 import { DATABASE_URL, TestServer } from './testing/testServer.ts';
 
@@ -226,7 +226,8 @@ describe.skipIf(!DATABASE_URL)('a server under attack', () => {
     expect([refused.status, refused.body.code]).toEqual([507, 'quota']);
     expect(refused.body.sentence).toContain('JINX_GIGABYTES_A_PROJECT');
     const { disk } = (await small.ask('GET', `/projects/${project}`)).body;
-    expect(disk.mostBytes).toBe(400_000);
+    expect([disk.mostBytes, disk.mostAllBytes]).toEqual([400_000, DEFAULTS.totalBytes]);
+    expect(disk.allBytes).toBeGreaterThan(disk.bytes);
     expect(disk.bytes).toBeGreaterThan(160_000);
     expect(disk.bytes).toBeLessThan(400_000);
     await small.stop();
@@ -446,6 +447,18 @@ describe.skipIf(!DATABASE_URL)('live sockets', () => {
     await as('Sedge', 'DELETE', '/session');
     expect(await sedge.closed).toBe(4403);
     await signIn('Sedge');
+  });
+
+  it('are cut off where they do not read what they are sent', () => {
+    const acts: string[] = [];
+    const socket = (bufferedAmount: number) => ({
+      ...{ bufferedAmount, readyState: 1, OPEN: 1 as const },
+      send: () => void acts.push('send'),
+      terminate: () => void acts.push('terminate'),
+    });
+    deliver(socket(1000), [{ kind: 'edit', revision: 2 }]);
+    deliver(socket(100_000), [{ kind: 'edit', revision: 2 }]);
+    expect(acts).toEqual(['send', 'terminate']);
   });
 
   it('are looked at anew with every heartbeat, as after a new password', async () => {

@@ -12,7 +12,7 @@ describe.skipIf(!DATABASE_URL)('what was acknowledged', () => {
       expect(outcome.syncs).toEqual({ fsync: 'on', synchronous_commit: 'on', full_page_writes: 'on' });
       expect(outcome.kills).toBe(20);
       expect(outcome.acknowledged).toBeGreaterThan(200);
-      expect([outcome.lost, outcome.broken]).toEqual([0, 0]);
+      expect([outcome.lost, outcome.broken, outcome.behind]).toEqual([0, 0, 0]);
     },
   );
 });

@@ -66,6 +66,15 @@ function addressOf(request: IncomingMessage): { path: string; query: URLSearchPa
   return { path, query: new URLSearchParams(query) };
 }
 
+/** Sends news to a window; one that does not read what it is sent is cut off. */
+export function deliver(
+  socket: Pick<WebSocket, 'bufferedAmount' | 'readyState' | 'OPEN' | 'send' | 'terminate'>,
+  news: readonly Told[],
+): void {
+  if (socket.bufferedAmount > MOST_BUFFERED) return socket.terminate();
+  if (socket.readyState === socket.OPEN) for (const told of news) socket.send(JSON.stringify(told));
+}
+
 /** Who has which effect open, and the news for them. */
 export class Live {
   readonly #rooms = new Map<string, Room>();
@@ -159,15 +168,12 @@ export class Live {
     const news = [...room.news.values()].map((told) => told());
     room.news.clear();
     const present = [...room.watchers].slice(0, MOST_NAMED + 1).map(({ window, name }) => ({ window, name }));
-    for (const watcher of room.watchers) {
-      const { socket } = watcher;
-      if (socket.bufferedAmount > MOST_BUFFERED) {
-        socket.terminate();
-        continue;
-      }
-      if (socket.readyState !== socket.OPEN) continue;
-      const others = present.filter(({ window }) => window !== watcher.window).slice(0, MOST_NAMED);
-      for (const told of news) socket.send(JSON.stringify(told.kind === 'people' ? { ...told, others } : told));
+    for (const { socket, window } of room.watchers) {
+      const others = present.filter((one) => one.window !== window).slice(0, MOST_NAMED);
+      deliver(
+        socket,
+        news.map((told) => (told.kind === 'people' ? { ...told, others } : told)),
+      );
     }
   }
 

@@ -292,6 +292,10 @@ describe('what keeps strangers out', () => {
     await expect(take('Sedge')).rejects.toMatchObject({ more: { seconds: 60 } });
     await vi.advanceTimersByTimeAsync(60_000);
     await take('Sedge');
+    const attempts = new Attempts();
+    for (let times = 0; times < 5; times++) waitsOf(attempts, from('10.0.0.7'));
+    vi.setSystemTime(Date.now() - 24 * 3600_000);
+    expect(waitsOf(attempts, from('10.0.0.7')).seconds).toBe(2);
     vi.useRealTimers();
   });
 });

@@ -18,6 +18,13 @@ const PROJECT_BYTES = `select
 
 const inGigabytes = (bytes: number): string => (bytes / 1024 ** 3).toFixed(1);
 
+export interface DiskUse {
+  readonly bytes: number;
+  readonly mostBytes: number;
+  readonly allBytes: number;
+  readonly mostAllBytes: number;
+}
+
 /** The disk that projects may take, and take. */
 export class Quota {
   readonly #settings: Pick<Settings, 'projectBytes' | 'totalBytes'>;
@@ -27,8 +34,17 @@ export class Quota {
     this.#settings = settings;
   }
 
-  get projectBytes(): number {
-    return this.#settings.projectBytes;
+  /** The disk that a project and all of them take, and may take. */
+  async useOf(session: Session, projectId: string): Promise<DiskUse> {
+    const { projectBytes: mostBytes, totalBytes: mostAllBytes } = this.#settings;
+    return {
+      ...{ bytes: await this.bytesOf(session, projectId), mostBytes },
+      ...{ allBytes: await this.#allBytes(session), mostAllBytes },
+    };
+  }
+
+  #allBytes(session: Session): Promise<number> {
+    return this.#sum(session, 'all', 'select pg_database_size(current_database()) as bytes', []);
   }
 
   async bytesOf(session: Session, projectId: string): Promise<number> {
@@ -54,7 +70,7 @@ export class Quota {
         'quota',
         `This project takes ${inGigabytes(own)} of the ${inGigabytes(projectBytes)} GB it may, and this needs ${inGigabytes(bytes)} GB more. Delete what is not needed: it counts until it is forgotten after 30 days. The setting is JINX_GIGABYTES_A_PROJECT.`,
       );
-    const all = await this.#sum(session, 'all', 'select pg_database_size(current_database()) as bytes', []);
+    const all = await this.#allBytes(session);
     if (all + bytes > totalBytes)
       throw new Refusal(
         507,

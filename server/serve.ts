@@ -101,7 +101,7 @@ export async function serve(database: Database, log: Logger, settings: Settings)
     incoming,
     followers,
     quota: new Quota(settings),
-    reading: new Slots(24, 8, 10_000),
+    reading: new Slots(12, 6, 20_000),
     exporting: new Slots(2, 1, 20_000),
     costly: costlyLimit(settings.costlyPerMinute),
     attempts: new Attempts(),

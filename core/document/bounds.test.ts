@@ -64,6 +64,13 @@ describe('JSON from anywhere', () => {
     expect(codeOf(() => readJson(lists(20_001, 1)))).toBe('json.list');
     expect(codeOf(() => readJson(lists(19_000, 60)))).toBe('json.values');
     expect(codeOf(() => readJson(']'.repeat(1000)))).toBe('json.none');
+    expect(codeOf(() => readJson('"'.padEnd(70_000, 'x')))).toBe('json.string');
+    expect(codeOf(() => readJson('['.repeat(101)))).toBe('json.deep');
+  });
+
+  it('is read whatever signs stand in its texts', () => {
+    const value = { 'a"b': ['\\', '\\"', '[{,]}', '\\\\"', ''], c: { d: 'x'.repeat(60_000) } };
+    expect(readJson(JSON.stringify(value))).toEqual(value);
   });
 });
 
@@ -95,6 +102,12 @@ describe('a document', () => {
     const byId = Object.fromEntries(Array.from({ length: 100 }, (_, n) => [`l${n}`, layer]));
     expect(() => parseEffect(withLayers(byId))).toThrow(/at layers\.byId\.l0/);
     expect(read).toBeLessThan(10);
+  });
+
+  it('names only some of very many unknown fields', () => {
+    const strange = Object.fromEntries(Array.from({ length: 10_000 }, (_, n) => [`x${n}`, 0]));
+    expect(() => parseEffect({ ...newEffect('Lamp', 1), ...strange })).toThrow(/"x4" and more/);
+    expect(() => parseEffect({ ...newEffect('Lamp', 1), ...strange })).toThrow(/^.{0,200}$/);
   });
 
   it('has no id that every object has: it would lead to what nobody made', () => {

@@ -7,8 +7,14 @@ import { readJson } from './json.ts';
 import { migrated } from './migrations.ts';
 import { referenceProblems, type ReferenceProblem } from './references.ts';
 
+/** Unknown fields that are named, and letters of each. */
+const [MOST_TOLD, MOST_LETTERS] = [5, 40];
+
 function sentenceOf(issue: z.core.$ZodIssue): string {
-  if (issue.code === 'unrecognized_keys') return `unknown field ${issue.keys.map((key) => `"${key}"`).join(', ')}`;
+  if (issue.code === 'unrecognized_keys') {
+    const told = issue.keys.slice(0, MOST_TOLD).map((key) => `"${key.slice(0, MOST_LETTERS)}"`);
+    return `unknown field ${told.join(', ')}${issue.keys.length > MOST_TOLD ? ' and more' : ''}`;
+  }
   return issue.message;
 }
 

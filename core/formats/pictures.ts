@@ -51,6 +51,8 @@ export type WebpDecoder = (bytes: Uint8Array) => Promise<Texture>;
 function fromPng(bytes: Uint8Array): Texture {
   const png = decodePng(bytes);
   const { width, height, channels, depth, data, palette } = png;
+  // As it is kept already: another copy of a large picture would be 128 MB.
+  if (channels === 4 && depth === 8 && !palette && data instanceof Uint8Array) return { width, height, rgba: data };
   const rgba = new Uint8Array(width * height * 4);
   const level = (i: number) => (depth === 16 ? (data[i] ?? 0) >> 8 : (data[i] ?? 0));
   for (let p = 0; p < width * height; p++) {

@@ -74,7 +74,7 @@ export const PROJECTS: readonly Route[] = [
          where project_id = $1 and deleted_at is null order by added_at, hash`,
         [id],
       );
-      const disk = { bytes: await quota.bytesOf(database, id), mostBytes: quota.projectBytes };
+      const disk = await quota.useOf(database, id);
       context.body = { ...rows[0], effects: effects.rows, assets: assets.rows, disk };
     },
   },

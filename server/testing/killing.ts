@@ -30,6 +30,8 @@ export interface KillOutcome {
   readonly lost: number;
   /** Effects whose document cannot be read, or is not what their edits make of it. */
   readonly broken: number;
+  /** Siblings that are not at the end as what they follow. */
+  readonly behind: number;
   readonly syncs: Readonly<Record<string, string>>;
 }
 
@@ -139,6 +141,35 @@ async function makeEffects(address: string): Promise<Made[]> {
   );
 }
 
+const SIBLINGS = 3;
+const FOLLOW_MILLISECONDS = 60_000;
+
+/** Effects that follow one, and change nothing of it. */
+async function makeSiblings(address: string, of: Made): Promise<Made[]> {
+  const siblings: Made[] = [];
+  for (let n = 0; n < SIBLINGS; n++) {
+    const name = `Sibling ${n}`;
+    const body = JSON.stringify({ name });
+    const made = await fetch(`${address}/api/effects/${of.id}/siblings`, { method: 'POST', body });
+    const { id } = (await made.json()) as { id: string };
+    siblings.push({ id, revision: 1, head: '', document: { ...of.document, name } });
+  }
+  return siblings;
+}
+
+/** Waits until all have followed. Returns how many are not as what they follow. */
+async function behind(database: pg.Client, of: Made, siblings: readonly Made[]): Promise<number> {
+  const waiting = async () => (await database.query('select 1 from following')).rowCount ?? 0;
+  for (const until = Date.now() + FOLLOW_MILLISECONDS; Date.now() < until && (await waiting()) > 0;) await pause(100);
+  const { rows } = await database.query<{ id: string; document: string }>(
+    'select id, document from effects where id = any($1::uuid[])',
+    [[of.id, ...siblings.map(({ id }) => id)]],
+  );
+  const layersOf = (id: string) =>
+    canonicalText((JSON.parse(rows.find((row) => row.id === id)!.document) as Effect).layers);
+  return siblings.filter(({ id }) => layersOf(id) !== layersOf(of.id)).length;
+}
+
 /** What of an effect is not as its edits make it. */
 async function flaws(
   database: pg.Client,
@@ -187,6 +218,7 @@ export async function killRun(
   try {
     await server.start();
     const [shared, third, fourth] = (await makeEffects(server.address)) as [Made, Made, Made];
+    const siblings = await makeSiblings(server.address, shared);
     const works = [
       [shared, 'a'],
       [shared, 'b'],
@@ -208,7 +240,7 @@ export async function killRun(
       await database.query('begin transaction isolation level repeatable read');
       for (const name of SYNCS)
         syncs[name] = (await database.query<{ [key: string]: string }>(`show ${name}`)).rows[0]![name]!;
-      for (const made of [shared, third, fourth]) {
+      for (const made of [shared, third, fourth, ...siblings]) {
         const own = known.filter((_, n) => works[n]![0] === made).flat();
         const found = await flaws(database, made, own);
         lost += found.lost;
@@ -240,9 +272,21 @@ export async function killRun(
         );
       }
     await Promise.all(clients.map((client) => client.stop()));
+    const database = new pg.Client({ connectionString: url });
+    await database.connect();
+    const left = await behind(database, shared, siblings);
+    await database.end();
     await look();
     const acknowledged = clients.flatMap((client) => client.acknowledged).length;
-    return { kills: kills * 2, acknowledged, editsPerSecond: acknowledged / (working / 1000), lost, broken, syncs };
+    return {
+      kills: kills * 2,
+      acknowledged,
+      editsPerSecond: acknowledged / (working / 1000),
+      lost,
+      broken,
+      behind: left,
+      syncs,
+    };
   } finally {
     await Promise.all(clients.map((client) => client.stop().catch(() => undefined)));
     await server.kill();

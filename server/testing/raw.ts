@@ -12,8 +12,9 @@ export class RawSocket {
   #text = '';
   #isClosed = false;
 
-  constructor(port: number) {
-    this.socket = connect({ port, host: '127.0.0.1', allowHalfOpen: true });
+  /** @param address of this side; any of the loopback network. */
+  constructor(port: number, address = '127.0.0.1') {
+    this.socket = connect({ port, host: '127.0.0.1', localAddress: address, allowHalfOpen: true });
     this.socket.on('data', (part: Buffer) => (this.#text += part.toString('latin1')));
     this.socket.on('error', () => undefined);
     for (const event of ['end', 'close']) this.socket.on(event, () => (this.#isClosed = true));

@@ -16,11 +16,17 @@ export class ServerProcess {
       JINX_PORT: String(port),
       JINX_DATABASE_URL: databaseUrl,
       JINX_COSTLY_A_MINUTE: '1000000',
+      JINX_CONNECTIONS: '1000',
+      JINX_CONNECTIONS_AN_ADDRESS: '1000',
       ...environment,
     };
   }
   get address(): string {
     return `http://127.0.0.1:${this.port}`;
+  }
+
+  get pid(): number {
+    return this.#child?.pid ?? 0;
   }
 
   /** Starts it, and waits until it answers. */

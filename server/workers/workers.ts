@@ -9,7 +9,7 @@ type Tasks = typeof tasks;
 type Input<K extends keyof Tasks> = Parameters<Tasks[K]>[0];
 type Result<K extends keyof Tasks> = Awaited<ReturnType<Tasks[K]>> extends Outcome<infer T> ? T : never;
 
-const LEAST_SECONDS = 10;
+const LEAST_SECONDS = 20;
 /** Threads for files, and one more for what is quick, so that a thumbnail does not wait for a parcel. */
 const [FILE_THREADS, QUICK_THREADS] = [2, 1];
 const QUICK: ReadonlySet<string> = new Set(['checkPicture', 'searchEffects']);
@@ -73,7 +73,7 @@ export class Workers {
 
   /**
    * Runs a task in a thread.
-   * @param moreSeconds it may take beside ten, for a large file.
+   * @param moreSeconds it may take beside twenty, for a large file.
    * @throws Refusal when it cannot be done, takes too long, or too many wait.
    */
   async run<K extends keyof Tasks & string>(name: K, input: Input<K>, moreSeconds = 0): Promise<Result<K>> {

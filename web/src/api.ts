@@ -75,14 +75,20 @@ export interface EffectSummary {
   /** The name of the effect it keeps what it does not change of; null without one. */
   readonly siblingOf: string | null;
 }
+/** The disk that a project and all of them take, and may take, in bytes. */
+export interface DiskUse {
+  readonly bytes: number;
+  readonly mostBytes: number;
+  readonly allBytes: number;
+  readonly mostAllBytes: number;
+}
 export interface ProjectDetail {
   readonly id: string;
   readonly name: string;
   readonly livingBudget: number;
   readonly effects: EffectSummary[];
   readonly assets: AssetSummary[];
-  /** The disk that it takes, and may take. */
-  readonly disk: { readonly bytes: number; readonly mostBytes: number };
+  readonly disk: DiskUse;
 }
 /** An effect to begin with, by what it is for. */
 export interface Start {

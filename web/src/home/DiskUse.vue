@@ -1,21 +1,24 @@
 <script setup lang="ts">
 import { Progress, Tooltip } from 'ant-design-vue';
 import { computed } from 'vue';
+import type { DiskUse } from '../api';
 
 /** The disk that a project takes, of what it may. */
-const props = defineProps<{ bytes: number; mostBytes: number }>();
+const props = defineProps<{ disk: DiskUse }>();
 const MEGABYTE = 1024 ** 2;
 const words = (bytes: number): string =>
   bytes < 1000 * MEGABYTE ? `${Math.ceil(bytes / MEGABYTE)} MB` : `${(bytes / 1024 / MEGABYTE).toFixed(1)} GB`;
-const percent = computed(() => Math.min(100, (100 * props.bytes) / props.mostBytes));
+const percent = computed(() => Math.min(100, (100 * props.disk.bytes) / props.disk.mostBytes));
+const help = computed(
+  () =>
+    `Effects with their history, figures and pictures. What is deleted counts until it is forgotten, 30 days later. All projects together take ${words(props.disk.allBytes)} of ${words(props.disk.mostAllBytes)}.`,
+);
 </script>
 
 <template>
-  <Tooltip
-    title="Effects with their history, figures and pictures. What is deleted counts until it is forgotten, 30 days later."
-  >
-    <p class="disk" tabindex="0">
-      <span class="quiet number">{{ words(bytes) }} of {{ words(mostBytes) }} on disk</span>
+  <Tooltip :title="help">
+    <p class="disk" tabindex="0" data-disk>
+      <span class="quiet number">{{ words(disk.bytes) }} of {{ words(disk.mostBytes) }} on disk</span>
       <Progress
         class="bar"
         :percent="percent"

@@ -177,7 +177,7 @@ function drop(event: DragEvent): void {
     <FindInEffects v-if="project.effects.length > 0" :project-id="props.id" />
     <section>
       <h2>Figures and pictures</h2>
-      <DiskUse :bytes="project.disk.bytes" :most-bytes="project.disk.mostBytes" />
+      <DiskUse :disk="project.disk" />
       <ul class="list">
         <li v-for="asset in project.assets" :key="asset.hash">
           <span>{{ asset.name }}</span>
