@@ -452,7 +452,7 @@ describe.skipIf(!DATABASE_URL)('live sockets', () => {
   it('are cut off where they do not read what they are sent', () => {
     const acts: string[] = [];
     const socket = (bufferedAmount: number) => ({
-      ...{ bufferedAmount, readyState: 1, OPEN: 1 as const },
+      ...{ bufferedAmount, readyState: 1 as const, OPEN: 1 as const },
       send: () => void acts.push('send'),
       terminate: () => void acts.push('terminate'),
     });
