@@ -6,6 +6,7 @@ export const THEME = {
   token: {
     colorPrimary: '#dfe875',
     colorError: '#f08a5d',
+    colorInfo: '#dfe875',
     colorBgBase: '#131314',
     colorBgElevated: '#212123',
     colorBgContainer: '#1a1a1c',
@@ -19,4 +20,6 @@ export const THEME = {
     motionDurationMid: '0.1s',
     motionDurationSlow: '0.12s',
   },
+  // The accent carries dark text; a tooltip is dark and carries light text.
+  components: { Tooltip: { colorTextLightSolid: '#ececec', colorBgSpotlight: '#303034' } },
 };

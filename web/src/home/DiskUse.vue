@@ -7,7 +7,9 @@ import type { DiskUse } from '../api';
 const props = defineProps<{ disk: DiskUse }>();
 const MEGABYTE = 1024 ** 2;
 const words = (bytes: number): string =>
-  bytes < 1000 * MEGABYTE ? `${Math.ceil(bytes / MEGABYTE)} MB` : `${(bytes / 1024 / MEGABYTE).toFixed(1)} GB`;
+  bytes < 1000 * MEGABYTE
+    ? `${Math.ceil(bytes / MEGABYTE)} MB`
+    : `${Number((bytes / 1024 / MEGABYTE).toFixed(1))} GB`;
 const percent = computed(() => Math.min(100, (100 * props.disk.bytes) / props.disk.mostBytes));
 const help = computed(
   () =>
@@ -16,7 +18,7 @@ const help = computed(
 </script>
 
 <template>
-  <Tooltip :title="help">
+  <Tooltip :title="help" placement="right">
     <p class="disk" tabindex="0" data-disk>
       <span class="quiet number">{{ words(disk.bytes) }} of {{ words(disk.mostBytes) }} on disk</span>
       <Progress
