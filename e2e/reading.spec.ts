@@ -84,6 +84,13 @@ test('what lived and was born is drawn over the effect’s time', async ({ page 
   await expect.poll(() => page.locator('.apexcharts-line-series path.apexcharts-line').count()).toBeGreaterThan(5);
   const peak = async () =>
     Number(/at most ([\d,.]+)/.exec(await page.locator('[data-peak]').innerText())![1]!.replace(/,/g, ''));
+  // A name is a name: the charts show it, and run nothing that stands in it.
+  const name = `<img src=x onerror="document.title='run'">`;
+  await page.getByLabel('layer name').fill(name);
+  await page.getByLabel('layer name').press('Enter');
+  await expect(page.locator('.apexcharts-legend-text', { hasText: name })).toBeVisible();
+  await expect(page.locator('.apexcharts-legend img')).toHaveCount(0);
+  expect(await page.title()).not.toBe('run');
   const living = await page.evaluate(() => window.jinx.state().living);
   expect(await peak()).toBeGreaterThan(living * 0.5);
   await page.getByRole('button', { name: 'Births a second' }).click();

@@ -39,6 +39,8 @@ test('a sibling follows what it does not change, and is laid side by side with w
   await type(page, /^rate:/, '44');
   await type(page, /^lifetime:/, '3.5');
   await saved(page);
+  // That the sibling follows is said until it has.
+  await expect(page.locator('[data-saving]')).toHaveText('Saved');
   await page.goto(`/effects/${made}`);
   await playing(page);
   await embers(page);

@@ -2,6 +2,7 @@ import type { Context } from 'koa';
 import { z } from 'zod';
 import { DocumentError, readJson } from '@jinx/core/document';
 import { Refusal } from './errors.ts';
+import { nextTurn } from './turns.ts';
 
 const MEGABYTE = 1024 * 1024;
 
@@ -88,9 +89,6 @@ export async function bytesOf(context: Context, limit: BodyLimit): Promise<Uint8
     held -= size;
   }
 }
-
-/** Lets what waits be answered before the next stretch of work. */
-const nextTurn = (): Promise<void> => new Promise((next) => setImmediate(next));
 
 /** Reads and checks a JSON body, in stretches that let others be answered between them. @throws Refusal */
 export async function jsonOf<T extends z.ZodType>(

@@ -53,6 +53,9 @@ export const answerErrors =
     try {
       await next();
     } catch (error) {
+      // Who asked has gone, or has a part of the answer already: there is nobody to tell.
+      if (context.headerSent || context.req.socket.destroyed)
+        return log.info(forLog(error), 'an answer was not heard out');
       const say = (status: number, body: Record<string, unknown>) => {
         if (typeof body['seconds'] === 'number') context.set('Retry-After', String(body['seconds']));
         context.status = status;

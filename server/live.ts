@@ -81,6 +81,8 @@ export class Live {
   readonly #perOwner = new Map<string, number>();
   readonly #sockets = new WebSocketServer({ noServer: true, maxPayload: MOST_HEARD });
   readonly #heartbeat: NodeJS.Timeout;
+  #checking: Promise<void> = Promise.resolve();
+  #nextCheck: Promise<void> | null = null;
 
   constructor(heartbeatMilliseconds = HEARTBEAT_MILLISECONDS) {
     this.#heartbeat = setInterval(() => this.#beat(), heartbeatMilliseconds).unref();
@@ -188,7 +190,16 @@ export class Live {
   }
 
   /** Closes the sockets of all who may no longer watch: signed out, with another password, or taken out of a project. */
-  async checkRights(): Promise<void> {
+  checkRights(): Promise<void> {
+    // However often it is asked for, one check runs, and one more after it.
+    this.#nextCheck ??= this.#checking.then(() => {
+      this.#nextCheck = null;
+      return (this.#checking = this.#checkAll());
+    });
+    return this.#nextCheck;
+  }
+
+  async #checkAll(): Promise<void> {
     for (const { watchers } of [...this.#rooms.values()])
       for (const watcher of [...watchers]) {
         const may = await watcher.mayStill().catch(() => true);

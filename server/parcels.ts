@@ -1,4 +1,4 @@
-import { canonicalText, parseEffect, type Effect } from '@jinx/core/document';
+import { canonicalText, readKept, type Effect } from '@jinx/core/document';
 import { keepAsset } from './assets.ts';
 import type { Session } from './database.ts';
 import { addEffect, replaceEffect, type Written } from './effects/index.ts';
@@ -56,7 +56,7 @@ function withAssets(effect: Effect, replaced: ReadonlyMap<string, string>): Effe
   if (replaced.size === 0) return effect;
   let text = canonicalText(effect);
   for (const [from, to] of replaced) text = text.replaceAll(from, to);
-  return parseEffect(JSON.parse(text));
+  return readKept(text);
 }
 
 /**

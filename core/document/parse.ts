@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { partsOfCollection, type Collection, type Id } from './collection.ts';
 import { isFields } from './diff.ts';
 import { DocumentError } from './errors.ts';
-import { effectSchema, type Effect } from './effect.ts';
+import { effectSchema, SCHEMA, type Effect } from './effect.ts';
 import { readJson } from './json.ts';
 import { migrated } from './migrations.ts';
 import { referenceProblems, type ReferenceProblem } from './references.ts';
@@ -38,6 +38,43 @@ export function parseEffect(input: unknown): Effect {
   return result.data;
 }
 
+/** Work that is done in steps, so that who runs it may do something else between them. */
+export type Steps<T> = Generator<void, T>;
+
+/** Does all steps at once. */
+function finish<T>(steps: Steps<T>): T {
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+  }
+}
+
+const FRAME = z.strictObject(
+  Object.fromEntries(
+    Object.entries(effectSchema.shape).map(([field, schema]) => [
+      field,
+      (partsOfCollection(schema)?.frame ?? schema) as z.ZodType,
+    ]),
+  ),
+);
+
+/**
+ * Checks a whole effect as `parseEffect` does, item by item. Of several things wrong it may name another.
+ * @throws DocumentError
+ */
+export function* parseEffectSteps(input: unknown): Steps<Effect> {
+  const made = migrated(input) as Effect;
+  const frame = FRAME.safeParse(made);
+  if (!frame.success) throw errorOf(frame.error.issues[0]!, frame.error.issues[0]!.path);
+  for (const [field, schema] of Object.entries(effectSchema.shape)) {
+    const parts = partsOfCollection(schema);
+    if (parts) yield* checkItems(parts.item, null, made[field as keyof Effect], field);
+  }
+  const problem = referenceProblems(made)[0];
+  if (problem) throw misled(problem);
+  return made;
+}
+
 /** Parts whose items nothing else refers to in a way that a change of theirs, short of going away, could break. */
 const LEAVES = new Set(['name', 'seed', 'stretches', 'stage', 'layers', 'forces', 'surfaces']);
 
@@ -46,13 +83,17 @@ const LEAVES = new Set(['name', 'seed', 'stretches', 'stage', 'layers', 'forces'
  * is looked at. It comes to the same as `parseEffect`, in a small share of its time.
  * @throws DocumentError as `parseEffect` does.
  */
-export function parseChanged(known: Effect, changed: unknown): Effect {
+export const parseChanged = (known: Effect, changed: unknown): Effect => finish(parseChangedSteps(known, changed));
+
+/** The same, item by item. */
+export function* parseChangedSteps(known: Effect, changed: unknown): Steps<Effect> {
   const fields = Object.keys(effectSchema.shape) as (keyof Effect)[];
   if (!isFields(changed) || Object.keys(changed).length !== fields.length || changed['schema'] !== known.schema)
     return parseEffect(changed);
   const made = changed as unknown as Effect;
   const touched = fields.filter((field) => made[field] !== known[field]);
-  for (const field of touched) checkPart(effectSchema.shape[field], known[field], made[field], field);
+  for (const field of touched) yield* checkPart(effectSchema.shape[field], known[field], made[field], field);
+  yield;
   const isFar = touched.some((field) => !LEAVES.has(field) || hasLost(known[field], made[field]));
   const problem = referenceProblems(isFar ? made : onlyNew(known, made))[0];
   if (problem) throw misled(problem);
@@ -68,12 +109,20 @@ function mustFit(schema: z.ZodType, value: unknown, path: string): void {
 
 const itemsOf = (value: unknown): Record<Id, unknown> => (value as Collection<unknown>).byId;
 
-function checkPart(schema: z.ZodType, known: unknown, made: unknown, path: string): void {
+function* checkPart(schema: z.ZodType, known: unknown, made: unknown, path: string): Steps<void> {
   const parts = partsOfCollection(schema);
   if (!parts) return mustFit(schema, made, path);
   mustFit(parts.frame, made, path);
-  for (const [id, item] of Object.entries(itemsOf(made)))
-    if (item !== itemsOf(known)[id]) mustFit(parts.item, item, `${path}.byId.${id}`);
+  yield* checkItems(parts.item, known, made, path);
+}
+
+/** Checks those items of a collection that are not as they were. */
+function* checkItems(schema: z.ZodType, known: unknown, made: unknown, path: string): Steps<void> {
+  for (const [id, item] of Object.entries(itemsOf(made))) {
+    if (known !== null && item === itemsOf(known)[id]) continue;
+    mustFit(schema, item, `${path}.byId.${id}`);
+    yield;
+  }
 }
 
 /** Whether a collection has less than before. */
@@ -93,6 +142,15 @@ function onlyNew(known: Effect, made: Effect): Effect {
     forces: only(known.forces, made.forces),
     surfaces: only(known.surfaces, made.surfaces),
   };
+}
+
+/**
+ * Reads an effect out of a text that was checked before it was kept. One of an older schema is migrated and checked anew.
+ * @throws DocumentError
+ */
+export function readKept(text: string): Effect {
+  const kept = JSON.parse(text) as Partial<Effect>;
+  return kept.schema === SCHEMA ? (kept as Effect) : parseEffect(kept);
 }
 
 /** Parses text as an effect. @throws DocumentError also when the text is not JSON. */

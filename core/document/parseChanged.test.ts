@@ -10,6 +10,8 @@ import {
   newLayer,
   parseChanged,
   parseEffect,
+  parseEffectSteps,
+  readKept,
   setNumber,
   structuredCopy,
   type Change,
@@ -40,11 +42,38 @@ function verdicts(known: Effect, changed: unknown): [string, string] {
       return (error as Error).message;
     }
   };
+  const inSteps = () => [...parseEffectSteps(changed)];
+  // Of several things wrong the steps may name another.
+  expect(of(inSteps) === 'right').toBe(of(() => parseEffect(changed)) === 'right');
   return [of(() => parseChanged(known, changed)), of(() => parseEffect(changed))];
 }
 const at = (path: string, after?: unknown): Change => ({
   path: path.split(' '),
   ...(after === undefined ? {} : { after }),
+});
+
+describe('a document that was kept', () => {
+  it('is read as it was checked, and one of an older schema is migrated', () => {
+    expect(readKept(JSON.stringify(flame()))).toEqual(flame());
+    const old = readFileSync(new URL('./kept/schema6.json', import.meta.url), 'utf8');
+    expect(readKept(old)).toEqual(parseEffect(JSON.parse(old)));
+    expect(() => readKept('{}')).toThrow();
+  });
+
+  it('is checked in steps between which others may be answered, an item at a time', () => {
+    const effect = flame();
+    const steps = parseEffectSteps(effect);
+    let count = 0;
+    let made: Effect | undefined;
+    for (let next = steps.next(); ; next = steps.next()) {
+      if (next.done) {
+        made = next.value;
+        break;
+      }
+      count++;
+    }
+    expect([made, count]).toEqual([effect, 3]);
+  });
 });
 
 describe('a document that was changed', () => {

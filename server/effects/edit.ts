@@ -4,7 +4,7 @@ import {
   diff,
   DocumentError,
   inverted,
-  parseChanged,
+  parseChangedSteps,
   type Change,
   type Edit,
   type Effect,
@@ -12,6 +12,7 @@ import {
 import { linkedInto, merged } from '@jinx/core/editing';
 import type { Session } from '../database.ts';
 import { Refusal } from '../errors.ts';
+import { inTurns } from '../turns.ts';
 import { queueFollowers } from './follow.ts';
 import { mustNotHoldItself, noteLinked } from './linked.ts';
 import { documentOf, textOf } from './memory.ts';
@@ -131,7 +132,9 @@ export async function takeEdits(session: Session, id: string, sent: Edits, autho
         ? merged(now.document, theirs, edit.changes)
         : { document: apply(now.document, edit.changes), clashes: [] };
     if (clashes.length > 0) throw refused(SAME_THING);
-    const made = theirs.length > 0 ? fitting(now.document, document, refused) : checked(now.document, document);
+    const made = await (theirs.length > 0
+      ? checkMerged(now.document, document, refused)
+      : checkMade(now.document, document));
     seen = theirs.length > 0 ? apply(seen, edit.changes) : made;
     now = await write(session, now, made, edit, author, written);
   }
@@ -139,12 +142,13 @@ export async function takeEdits(session: Session, id: string, sent: Edits, autho
   return { revision, head, theirs: diff(seen, now.document), ...others, written };
 }
 
-const checked = (current: Effect, made: Effect): Effect => (made === current ? current : parseChanged(current, made));
+const checkMade = async (current: Effect, made: Effect): Promise<Effect> =>
+  made === current ? current : inTurns(parseChangedSteps(current, made));
 
 /** Two changes that are right each by itself may be wrong together. */
-function fitting(current: Effect, made: Effect, refused: (why: string) => Refusal): Effect {
+async function checkMerged(current: Effect, made: Effect, refused: (why: string) => Refusal): Promise<Effect> {
   try {
-    return checked(current, made);
+    return await checkMade(current, made);
   } catch (error) {
     if (!(error instanceof DocumentError)) throw error;
     throw refused(`This does not go with what somebody else changed: ${error.message}.`);
@@ -201,5 +205,5 @@ export async function replaceEffect(
   const standing = await standingOf(session, id, 'for update');
   const document = await documentOf(session, id, standing.head);
   const edit = { id: randomUUID(), labels: [label] };
-  await write(session, { ...standing, document }, parseChanged(document, made), edit, author, written);
+  await write(session, { ...standing, document }, await checkMade(document, made), edit, author, written);
 }

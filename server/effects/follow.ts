@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { apply, diff, inverted, parseEffect, type Change, type Effect } from '@jinx/core/document';
+import { apply, diff, inverted, readKept, type Change, type Effect } from '@jinx/core/document';
 import { followed, relinked } from '@jinx/core/editing';
 import type { Session } from '../database.ts';
 import { write, type Written } from './edit.ts';
@@ -91,7 +91,7 @@ async function statesOf(
   const before = (document: Effect, edits: typeof row.edits) =>
     edits.reduce((state, { changes }) => apply(state, inverted(JSON.parse(changes) as Change[])), document);
   const is = before(
-    parseEffect(JSON.parse(row.document)),
+    readKept(row.document),
     row.edits.filter(({ n }) => n > to),
   );
   return [

@@ -1,4 +1,4 @@
-import { CanonicalTexts, parseEffect, type Effect } from '@jinx/core/document';
+import { CanonicalTexts, readKept, type Effect } from '@jinx/core/document';
 import { LRUCache } from 'lru-cache';
 import type { Session } from '../database.ts';
 import { Refusal } from '../errors.ts';
@@ -16,7 +16,7 @@ export function remember(head: string, document: Effect): void {
 
 /** The document of an effect that stands at `head`, out of its text unless it is at hand. */
 export function documentFrom(head: string, text: string): Effect {
-  const document = documents.get(head) ?? parseEffect(JSON.parse(text));
+  const document = documents.get(head) ?? readKept(text);
   remember(head, document);
   return document;
 }

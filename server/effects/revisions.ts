@@ -1,4 +1,4 @@
-import { parseEffect, type Effect } from '@jinx/core/document';
+import { readKept, type Effect } from '@jinx/core/document';
 import type { Session } from '../database.ts';
 import { notFound } from '../errors.ts';
 
@@ -67,7 +67,7 @@ export async function loadRevision(session: Session, id: string, revision: numbe
     [id, revision],
   );
   if (!rows[0]) throw notFound('revision');
-  return parseEffect(JSON.parse(rows[0].document));
+  return readKept(rows[0].document);
 }
 
 /** Gives a revision a name, by which it is kept for good; none takes it away. */

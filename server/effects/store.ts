@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { parseEffect, type Effect } from '@jinx/core/document';
+import { parseEffectSteps, type Effect } from '@jinx/core/document';
 import { assetsOf, rigsOf } from '@jinx/core/formats';
 import type { Session } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
+import { inTurns } from '../turns.ts';
 import { noteLinked } from './linked.ts';
 import { documentFrom, documentOf, remember, textOf } from './memory.ts';
 
@@ -94,7 +95,7 @@ export async function addEffect(
   author: string,
   siblingOf: string | null = null,
 ): Promise<StoredEffect> {
-  const effect = parseEffect(document);
+  const effect = await inTurns(parseEffectSteps(document));
   await mustHaveAssets(session, projectId, effect);
   const [id, head] = [randomUUID(), randomUUID()];
   await session.query(

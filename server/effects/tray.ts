@@ -1,6 +1,7 @@
-import { parseEffect, type Effect } from '@jinx/core/document';
+import { parseEffectSteps, readKept, type Effect } from '@jinx/core/document';
 import type { Session } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
+import { inTurns } from '../turns.ts';
 import { textOf } from './memory.ts';
 
 /** A state of an effect that somebody put by. */
@@ -31,10 +32,11 @@ export async function putBy(
   picture: Uint8Array | null,
   author: string,
 ): Promise<void> {
+  const effect = await inTurns(parseEffectSteps(document));
   const { rowCount } = await session.query(
     `insert into tray (id, effect_id, name, document, seconds, picture, author) values ($1, $2, $3, $4, $5, $6, $7)
      on conflict do nothing`,
-    [id, effectId, name, textOf(parseEffect(document)), seconds, picture ? Buffer.from(picture) : null, author],
+    [id, effectId, name, textOf(effect), seconds, picture ? Buffer.from(picture) : null, author],
   );
   if (rowCount === 1) return;
   const own = await session.query('select 1 from tray where id = $1 and effect_id = $2', [id, effectId]);
@@ -45,7 +47,7 @@ export async function putBy(
 export async function keptDocument(session: Session, id: string): Promise<Effect> {
   const { rows } = await session.query<{ document: string }>('select document from tray where id = $1', [id]);
   if (!rows[0]) throw notFound('state in the tray');
-  return parseEffect(JSON.parse(rows[0].document));
+  return readKept(rows[0].document);
 }
 
 export async function keptPicture(session: Session, id: string): Promise<Buffer> {

@@ -1,6 +1,7 @@
 // ./jinx people: lets people sign in, on the machine that serves.
 import { createInterface } from 'node:readline';
 import { Writable } from 'node:stream';
+import { isPlainText } from '@jinx/core/document';
 import { connect, inTransaction, migrate, type Database, type Session } from '../database.ts';
 import { Refusal } from '../errors.ts';
 import { addPerson, storedPassword } from './index.ts';
@@ -75,6 +76,7 @@ async function run(database: Database, [act, ...words]: readonly string[]): Prom
   }
   if (!name || !['add', 'password', 'remove'].includes(act ?? '')) throw new Refusal(400, 'use', USE);
   if (act === 'add') {
+    if (!isPlainText(name)) throw new Refusal(400, 'letters', 'A name has only characters that can be shown.');
     await addPerson(database, name.slice(0, 80), await password(`Password of ${name}: `));
     return `${name} can sign in now. Owners of a project decide what they may do there.`;
   }

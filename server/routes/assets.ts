@@ -7,12 +7,9 @@ import { inTransaction } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
 import { kitAsset, kitFiles } from '../kit.ts';
 import { START_INSTANTS, STARTS } from '@jinx/demo';
-import { answerLasting } from './lasting.ts';
+import { answerLasting, holdSlot } from './lasting.ts';
 import { secondsFor } from '../workers/workers.ts';
 import { ownerOf, type Asked, type Route } from './route.ts';
-
-/** A reader that takes nothing for this long is cut off. */
-const STALLED_MILLISECONDS = 20_000;
 
 function fileName(query: unknown): string {
   const name = typeof query === 'string' && query.length > 0 ? query.slice(0, 200) : 'figure.glb';
@@ -59,10 +56,7 @@ export const ASSETS: readonly Route[] = [
       const hash = hashIn(asked);
       const size = await assetSize(house.database, hash, person);
       if (size === null) throw notFound('asset');
-      const giveBack = await house.reading.take(ownerOf(asked));
-      context.res.once('close', giveBack);
-      context.req.socket.setTimeout(STALLED_MILLISECONDS, () => context.req.socket.destroy());
-      context.res.once('finish', () => context.req.socket.setTimeout(0));
+      await holdSlot(house.reading, asked);
       answerLasting(asked, 'application/octet-stream', Readable.from(assetSlices(house.database, hash)));
       context.length = size;
     },

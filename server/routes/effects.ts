@@ -34,7 +34,8 @@ const partName = z
   .string()
   .max(80)
   .refine((name) => !(name in Object.prototype) && name !== 'prototype', 'no part has this name');
-const FIELDS = new Set(Object.keys(effectSchema.shape));
+/** What an edit may change: all of an effect but which schema it has. */
+const FIELDS = new Set(Object.keys(effectSchema.shape).filter((field) => field !== 'schema'));
 const changeSchema = z.strictObject({
   path: z
     .array(partName)

@@ -1,5 +1,19 @@
 import type { Readable } from 'node:stream';
-import type { Asked } from './route.ts';
+import type { Slots } from '../access/slots.ts';
+import { ownerOf, type Asked } from './route.ts';
+
+/** A reader that takes nothing for this long is cut off. */
+const STALLED_MILLISECONDS = 20_000;
+
+/** Holds one of the slots until an answer is over, and cuts a reader off that takes nothing of it. @throws Refusal */
+export async function holdSlot(slots: Slots, asked: Asked): Promise<void> {
+  const { req, res } = asked.context;
+  const giveBack = await slots.take(ownerOf(asked));
+  // Who asked may have gone while they waited.
+  if (req.socket.destroyed) return giveBack();
+  res.once('close', giveBack);
+  res.setTimeout(STALLED_MILLISECONDS, () => req.socket.destroy());
+}
 
 /** Answers with bytes that are the same for good under their address. */
 export function answerLasting({ context }: Asked, type: string, bytes: Buffer | Readable): void {

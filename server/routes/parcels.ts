@@ -10,6 +10,7 @@ import { sendParcel } from '../export.ts';
 import { takeParcel, type ParcelChoices } from '../parcels.ts';
 import { secondsFor } from '../workers/workers.ts';
 import { announce } from './announce.ts';
+import { holdSlot } from './lasting.ts';
 import { ownerOf, type Route } from './route.ts';
 
 const choicesSchema = z.record(z.string().max(64), z.enum(['both', 'over', 'present']));
@@ -30,8 +31,7 @@ export const PARCELS: readonly Route[] = [
     answer: async (asked) => {
       const { house, context, id } = asked;
       const { projectId, document } = await loadEffect(house.database, id);
-      const giveBack = await house.exporting.take(ownerOf(asked));
-      context.res.once('close', giveBack);
+      await holdSlot(house.exporting, asked);
       await sendParcel(house, projectId, document, async (file, size) => {
         context.type = 'application/zip';
         context.attachment(`${document.name}.parcel.zip`);

@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { parseEffect, wordsOf, type Effect } from '@jinx/core/document';
+import { parseEffect, readKept, wordsOf, type Effect } from '@jinx/core/document';
 import {
   FormatError,
   mustBeSmallPicture,
@@ -110,9 +110,7 @@ export const searchEffects = ({
   words: readonly string[];
 }) =>
   outcomeOf((): FoundIn[] =>
-    effects.flatMap(({ document, ...effect }) =>
-      findLines(effect, wordsOf(parseEffect(JSON.parse(document))), words),
-    ),
+    effects.flatMap(({ document, ...effect }) => findLines(effect, wordsOf(readKept(document)), words)),
   );
 
 /** Decodes a thumbnail to see that it is whole. */

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { encode } from 'fast-png';
-import { newEffect, type Effect } from '@jinx/core/document';
+import { collectionOf, newEffect, newForce, type Effect } from '@jinx/core/document';
 import { linkEffect } from '@jinx/core/editing';
 import { upgrade } from '../raw.ts';
 import { fieldOf, pause, times, type Answered, type Attacker } from './client.ts';
@@ -148,6 +148,26 @@ export const CASES: Readonly<Record<string, Case>> = {
       document({}, { looks: { order: [], byId: items(64, { name: 'x', steps: { order: [], byId: items(64) } }) } }),
     ];
     await times(10, 2, (n) => editor.ask('POST', `/projects/${project}/effects`, bodies[n % bodies.length]));
+  },
+
+  'documents and edits as large as may be, and right': async (field) => {
+    const { editor, project } = field;
+    const layer = field.document.layers.byId['l0']!;
+    const force = newForce('vortex');
+    const forces = collectionOf(Array.from({ length: 34 }, (_, n) => [`f${n}`, force] as const));
+    const document: Effect = {
+      ...newEffect('Large', 1),
+      layers: collectionOf(Array.from({ length: 128 }, (_, n) => [`l${n}`, { ...layer, forces }] as const)),
+    };
+    const made = await times(3, 1, () => editor.ask('POST', `/projects/${project}/effects`, { document }));
+    const [id, head] = [fieldOf(made[0]!.text, 'id'), fieldOf(made[0]!.text, 'head')];
+    const changes = [{ path: ['layers'], after: document.layers }];
+    await editor.ask('POST', `/effects/${id}/edits`, {
+      revision: 1,
+      head,
+      edits: [{ id: randomUUID(), changes, labels: [] }],
+    });
+    await times(3, 1, () => editor.ask('GET', `/effects/${id}`));
   },
 
   'sixteen megabytes at the sign-in, and bodies that never end': async ({ from }) => {
