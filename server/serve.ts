@@ -36,6 +36,13 @@ const TIMES = {
   connectionsCheckingInterval: 1000,
 };
 
+/** Assets that are read at one time (a browser asks for six), and parcels that are made; others wait so long for theirs. */
+const [READERS, EXPORTS] = [
+  { all: 12, perOwner: 6 },
+  { all: 2, perOwner: 1 },
+];
+const SLOT_MILLISECONDS = 20_000;
+
 /** The address a request came from: before a proxy, what the nearest proxy says. */
 function addressOf({ headers, socket }: IncomingMessage, { isBehindProxy }: Settings): string | undefined {
   const forwarded = isBehindProxy
@@ -101,8 +108,8 @@ export async function serve(database: Database, log: Logger, settings: Settings)
     incoming,
     followers,
     quota: new Quota(settings),
-    reading: new Slots(12, 6, 20_000),
-    exporting: new Slots(2, 1, 20_000),
+    reading: new Slots(READERS.all, READERS.perOwner, SLOT_MILLISECONDS),
+    exporting: new Slots(EXPORTS.all, EXPORTS.perOwner, SLOT_MILLISECONDS),
     costly: costlyLimit(settings.costlyPerMinute),
     attempts: new Attempts(),
   };
