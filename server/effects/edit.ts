@@ -13,7 +13,7 @@ import { linkedInto, merged } from '@jinx/core/editing';
 import type { Session } from '../database.ts';
 import { Refusal } from '../errors.ts';
 import { inTurns } from '../turns.ts';
-import { queueFollowers } from './follow.ts';
+import { QUEUE_FOLLOWERS } from './follow.ts';
 import { mustNotHoldItself, noteLinked } from './linked.ts';
 import { documentOf, textOf } from './memory.ts';
 import { keepRevision } from './revisions.ts';
@@ -156,7 +156,16 @@ async function checkMerged(current: Effect, made: Effect, refused: (why: string)
 }
 
 /** Every effect that was written, as it stands now: to be kept at hand, and told to whoever has it open. */
-export type Written = Map<string, { head: string; revision: number; document: Effect }>;
+export type Written = Map<
+  string,
+  {
+    readonly head: string;
+    readonly revision: number;
+    readonly document: Effect;
+    /** Others that have yet to take what was written. */
+    readonly followers: number;
+  }
+>;
 
 /** Writes an effect over, and notes which others have yet to follow. Returns where it stands then. */
 export async function write(
@@ -177,20 +186,15 @@ export async function write(
     if (linkedInto(made).join() !== linkedInto(current).join()) await noteLinked(session, id, made);
   }
   await keepRevision(session, id);
-  if (!(await isFree(session, head)))
-    throw new Refusal(409, 'known', 'An edit of another effect has this id: send it with another.');
-  await session.query(
-    `with edit as (insert into edits (id, effect_id, revision, changes, labels, author) values ($6, $1, $4, $5, $7, $8))
-     update effects set name = $2, document = $3, revision = $4, head = $6, saved_at = now(), saved_by = $8 where id = $1`,
-    [id, made.name, textOf(made), revision, JSON.stringify(changes), head, labels, author],
+  const { rows } = await session.query<{ followers: number }>(
+    `with edit as (insert into edits (id, effect_id, revision, changes, labels, author) values ($6, $1, $4, $5, $7, $8)),
+     followers as (${QUEUE_FOLLOWERS})
+     update effects set name = $2, document = $3, revision = $4, head = $6, saved_at = now(), saved_by = $8 where id = $1
+     returning (select count(*)::integer from followers) as followers`,
+    [id, made.name, textOf(made), revision, JSON.stringify(changes), head, labels, author, changes.length > 0],
   );
-  written.set(id, { head, revision, document: made });
-  if (changes.length > 0) await queueFollowers(session, id, now.revision, revision, author);
+  written.set(id, { head, revision, document: made, followers: rows[0]!.followers });
   return { ...now, revision, head, document: made };
-}
-
-async function isFree(session: Session, editId: string): Promise<boolean> {
-  return (await session.query('select 1 from edits where id = $1', [editId])).rowCount === 0;
 }
 
 /** Writes an effect over as a whole, from wherever it stands. */

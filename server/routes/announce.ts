@@ -7,5 +7,5 @@ export function announce(house: Pick<House, 'live' | 'followers'>, written: Writ
     remember(head, document);
     house.live.tellEdit(effectId, revision);
   }
-  house.followers.wake();
+  if ([...written.values()].some(({ followers }) => followers > 0)) house.followers.wake();
 }

@@ -89,7 +89,9 @@ export const EFFECTS: readonly Route[] = [
         takeEdits(session, id, edits, author),
       );
       announce(house, written);
-      context.body = { ...taken, following: await followingOf(house.database, id) };
+      const hasFollowers = (written.get(id)?.followers ?? 0) > 0;
+      const following = hasFollowers ? await followingOf(house.database, id) : { waiting: 0, failed: [] };
+      context.body = { ...taken, following };
     },
   },
   {
