@@ -62,7 +62,7 @@ describe('JSON from anywhere', () => {
         .join()}]`;
     expect(codeOf(() => readJson(lists(20_000, 1)))).toBe('taken');
     expect(codeOf(() => readJson(lists(20_001, 1)))).toBe('json.list');
-    expect(codeOf(() => readJson(lists(19_000, 30)))).toBe('json.values');
+    expect(codeOf(() => readJson(lists(19_000, 17)))).toBe('json.values');
     expect(codeOf(() => readJson(']'.repeat(1000)))).toBe('json.none');
     expect(codeOf(() => readJson('"'.padEnd(70_000, 'x')))).toBe('json.string');
     expect(codeOf(() => readJson('['.repeat(101)))).toBe('json.deep');

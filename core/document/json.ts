@@ -7,7 +7,7 @@ const MOST_LENGTH = 16 * 1024 * 1024;
 /** Entries of one list or one record. */
 const MOST_ENTRIES = 20_000;
 /** Values in all, lists and records among them. */
-const MOST_VALUES = 500_000;
+const MOST_VALUES = 300_000;
 
 const [QUOTE, BACKSLASH, COMMA] = [0x22, 0x5c, 0x2c];
 const [OPEN_LIST, CLOSE_LIST, OPEN_RECORD, CLOSE_RECORD] = [0x5b, 0x5d, 0x7b, 0x7d];

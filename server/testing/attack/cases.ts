@@ -154,7 +154,7 @@ export const CASES: Readonly<Record<string, Case>> = {
     const { editor, project } = field;
     const layer = field.document.layers.byId['l0']!;
     const force = newForce('vortex');
-    const forces = collectionOf(Array.from({ length: 26 }, (_, n) => [`f${n}`, force] as const));
+    const forces = collectionOf(Array.from({ length: 10 }, (_, n) => [`f${n}`, force] as const));
     const document: Effect = {
       ...newEffect('Large', 1),
       layers: collectionOf(Array.from({ length: 128 }, (_, n) => [`l${n}`, { ...layer, forces }] as const)),
