@@ -17,7 +17,19 @@ import {
 import path from 'node:path';
 import { postgresPrograms } from './install.mjs';
 import { moveToOwnRole } from './roles.mjs';
-import { DATA, hasEnded, isListening, isRoot, mustOwn, ROOT, Sentence, signal, sleep, writeWhole } from './shell.mjs';
+import {
+  DATA,
+  hasEnded,
+  isListening,
+  isRoot,
+  mustOwn,
+  ROOT,
+  Sentence,
+  signal,
+  sleep,
+  userName,
+  writeWhole,
+} from './shell.mjs';
 
 /** The database of Jinx in its cluster; the role that owns it and can do nothing else; the role that may do all. */
 export const DATABASE = 'jinx';
@@ -217,7 +229,7 @@ function mustRunAs(home) {
   const { uid = process.getuid() } = databaseUser();
   const owner = lstatSync(path.join(home, 'cluster')).uid;
   if (owner === uid) return;
-  const name = spawnSync('id', ['-nu', String(owner)], { encoding: 'utf8' }).stdout.trim() || owner;
+  const name = userName(owner);
   throw new Sentence(
     `The database in ${home} belongs to ${name}: run it as ${name} (sudo -u ${name} ./jinx …). Nothing was changed.`,
   );

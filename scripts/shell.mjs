@@ -44,7 +44,7 @@ export function must(program, args, { otherwise, log, ...options } = {}) {
 export const isRoot = () => process.getuid?.() === 0;
 
 /** The name of a user, or the number where it has none. */
-function userName(uid) {
+export function userName(uid) {
   const { stdout } = spawnSync('id', ['-nu', String(uid)], { encoding: 'utf8' });
   return stdout?.trim() || String(uid);
 }

@@ -67,7 +67,8 @@ async function editsSince(session: Session, id: string, revision: number, head: 
   return oldest?.revision === revision && oldest.id === head ? rows : null;
 }
 
-const before = (current: Effect, edits: readonly Past[]): Effect =>
+/** What an effect was before edits, the newest first. */
+export const before = (current: Effect, edits: readonly Pick<Past, 'changes'>[]): Effect =>
   edits.reduce((document, { changes }) => apply(document, inverted(JSON.parse(changes) as Change[])), current);
 
 const byOthers = (edits: readonly Past[], own: ReadonlySet<string>) => {

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import { apply, diff, inverted, readKept, type Change, type Effect } from '@jinx/core/document';
+import { diff, readKept, type Effect } from '@jinx/core/document';
 import { followed, relinked } from '@jinx/core/editing';
 import type { Session } from '../database.ts';
-import { write, type Written } from './edit.ts';
+import { before, write, type Written } from './edit.ts';
 import { documentOf } from './memory.ts';
 import { standingOf } from './store.ts';
 
@@ -81,8 +81,6 @@ async function statesOf(
   );
   const row = rows[0];
   if (!row || row.edits.length !== row.revision - from) return null;
-  const before = (document: Effect, edits: typeof row.edits) =>
-    edits.reduce((state, { changes }) => apply(state, inverted(JSON.parse(changes) as Change[])), document);
   const is = before(
     readKept(row.document),
     row.edits.filter(({ n }) => n > to),

@@ -62,6 +62,8 @@ export class Followers {
       });
     } catch (error) {
       if (isUnreachable(error)) throw error;
+      // What was taken back is not announced.
+      written = new Map();
       const isOurs = error instanceof Refusal || error instanceof DocumentError;
       if (!isOurs) this.#log.error(forLog(error), 'an effect could not follow another');
       await this.#database.query('update following set failed = $3 where effect_id = $1 and of_id = $2', [
