@@ -56,6 +56,7 @@ export class Drawings {
     camera: THREE.PerspectiveCamera,
     figure: (n: number) => FigureMesh | undefined,
     changed: () => void,
+    failed: (sentence: string) => void,
   ) {
     this.#passes = passes;
     this.#common = common;
@@ -74,9 +75,14 @@ export class Drawings {
       hasMirrored: false,
       figure,
       warm: (mesh, material, ready) => {
-        passes.warm(likeness(mesh, material), camera, () => {
+        const goOn = () => {
           ready();
           changed();
+        };
+        // What could not be prepared is tried once more as it is drawn.
+        passes.warm(likeness(mesh, material), camera).then(goOn, (error: unknown) => {
+          failed(`A look could not be prepared for drawing: ${(error as Error).message}`);
+          goOn();
         });
       },
     };

@@ -51,14 +51,18 @@ export class Passes {
     this.pictureSize.value.set(width, height);
   }
 
-  /** Prepares a mesh's program as these passes will want it; calls back when it can be drawn with. */
-  warm(mesh: THREE.Mesh, camera: THREE.Camera, ready: () => void): void {
+  /** Prepares a mesh's program as these passes will want it. Resolves when it can be drawn with. */
+  warm(mesh: THREE.Mesh, camera: THREE.Camera): Promise<unknown> {
     const { renderer } = this;
     const before = renderer.getRenderTarget();
     renderer.setRenderTarget(this.#target);
-    const compiled = renderer.compileAsync(mesh, camera, this.overs);
-    renderer.setRenderTarget(before);
-    void compiled.then(ready);
+    try {
+      return renderer.compileAsync(mesh, camera, this.overs);
+    } catch (error) {
+      return Promise.reject(error as Error);
+    } finally {
+      renderer.setRenderTarget(before);
+    }
   }
 
   /** Draw calls and triangles of the last picture. */

@@ -261,4 +261,6 @@ export type FromStage =
   | { kind: 'pixelSteps'; id: number; steps: readonly PixelStep[] | null }
   /** The graphics card's picture was taken away, or is back. */
   | { kind: 'lost'; isLost: boolean }
+  /** A question that cannot be answered. */
+  | { kind: 'refused'; id: number; sentence: string }
   | { kind: 'failed'; sentence: string };

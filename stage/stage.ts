@@ -53,8 +53,12 @@ export class Stage {
   #fineness = 1;
   #isChanged = true;
 
-  /** `lost` is called when the graphics are taken away, and when they are back. */
-  constructor(canvas: OffscreenCanvas, lost: (isLost: boolean) => void = () => undefined) {
+  /** `lost` is called when the graphics are taken away, and when they are back; `failed` with what cannot be drawn. */
+  constructor(
+    canvas: OffscreenCanvas,
+    lost: (isLost: boolean) => void = () => undefined,
+    failed: (sentence: string) => void = () => undefined,
+  ) {
     this.#renderer = new THREE.WebGLRenderer({ canvas, antialias: false, powerPreference: 'high-performance' });
     // The renderer itself lets the context come back, and then uploads all anew.
     canvas.addEventListener('webglcontextlost', () => lost(true));
@@ -70,6 +74,7 @@ export class Stage {
       this.#camera,
       (n) => this.#figures[n],
       () => (this.#isChanged = true),
+      failed,
     );
     this.#probe = new PixelProbe(this.#passes, this.#drawings, this.#camera);
     this.#passes.solids.add(this.#surroundings.group);

@@ -81,53 +81,60 @@ function drawNow(now: number): void {
   else if (fineness !== 1 && cost < QUICK) drawAt(1);
 }
 
-type PictureOrder = Extract<ToStage, { kind: 'stepPicture' | 'film' }>;
+type Question = Extract<ToStage, { id: number }>;
+
+/** Answers a question; one that cannot be answered is refused, and the stage draws on. */
+async function answer(question: Question, of: Stage): Promise<void> {
+  try {
+    await answerOf(question, of);
+  } catch (error) {
+    tell({ kind: 'refused', id: question.id, sentence: `The stage could not answer: ${(error as Error).message}` });
+  }
+}
+
+async function answerOf(question: Question, of: Stage): Promise<void> {
+  const { id } = question;
+  if (question.kind === 'pixels') {
+    const { width, height } = question;
+    const rgba = of.pixels(width, height, performance.now());
+    tell({ kind: 'pixels', id, width, height, rgba }, [rgba.buffer as ArrayBuffer]);
+  } else if (question.kind === 'stepPicture')
+    await tellPicture(question, of.stepPicture(question.salt, question.step, question.size));
+  else if (question.kind === 'film')
+    await tellPicture(question, of.film(question.salt, question.samples, question.size));
+  else if (question.kind === 'pixel')
+    tell({ kind: 'pixel', id, pixel: of.pixel(question.x, question.y, performance.now()) });
+  else if (question.kind === 'pixelSteps') {
+    const { x, y, salt } = question;
+    tell({ kind: 'pixelSteps', id, steps: await of.pixelSteps(x, y, salt) });
+  } else tell({ kind: 'time', id, milliseconds: drawTimes(of, question.times) });
+}
+
+/** Milliseconds of each of `times` whole pictures. */
+function drawTimes(of: Stage, times: number): number[] {
+  return Array.from({ length: times }, () => {
+    const start = performance.now();
+    of.draw(start, true);
+    of.finish();
+    return performance.now() - start;
+  });
+}
+
 /** Answers with a small picture once it is drawn; of size 0 where there is nothing to draw. */
-async function tellPicture({ kind, id, size }: PictureOrder, drawn: Promise<Uint8Array | null>): Promise<void> {
+async function tellPicture(
+  { kind, id, size }: Extract<ToStage, { kind: 'stepPicture' | 'film' }>,
+  drawn: Promise<Uint8Array | null>,
+): Promise<void> {
   const rgba = await drawn;
   const pixels = rgba ?? new Uint8Array(0);
   tell({ kind, id, size: rgba ? size : 0, rgba: pixels }, [pixels.buffer as ArrayBuffer]);
 }
 
 function take(order: ToStage): void {
-  if (order.kind === 'start') {
-    try {
-      stage = new Stage(order.canvas, (isLost) => tell({ kind: 'lost', isLost }));
-    } catch {
-      tell({
-        kind: 'failed',
-        sentence:
-          'The stage could not start: this browser gave no WebGL 2. Turn on hardware or software drawing and reload.',
-      });
-      return;
-    }
-    stage.take({ kind: 'size', width: order.width, height: order.height });
-    waiting.splice(0).forEach(take);
-    loop();
-  } else if (!stage) waiting.push(order);
-  else if (order.kind === 'pixels') {
-    const rgba = stage.pixels(order.width, order.height, performance.now());
-    tell({ kind: 'pixels', id: order.id, width: order.width, height: order.height, rgba }, [
-      rgba.buffer as ArrayBuffer,
-    ]);
-  } else if (order.kind === 'stepPicture')
-    void tellPicture(order, stage.stepPicture(order.salt, order.step, order.size));
-  else if (order.kind === 'film') void tellPicture(order, stage.film(order.salt, order.samples, order.size));
-  else if (order.kind === 'pixel')
-    tell({ kind: 'pixel', id: order.id, pixel: stage.pixel(order.x, order.y, performance.now()) });
-  else if (order.kind === 'pixelSteps')
-    void stage
-      .pixelSteps(order.x, order.y, order.salt)
-      .then((steps) => tell({ kind: 'pixelSteps', id: order.id, steps }));
-  else if (order.kind === 'time') {
-    const milliseconds = Array.from({ length: order.times }, () => {
-      const start = performance.now();
-      stage!.draw(start, true);
-      stage!.finish();
-      return performance.now() - start;
-    });
-    tell({ kind: 'time', id: order.id, milliseconds });
-  } else {
+  if (order.kind === 'start') start(order);
+  else if (!stage) waiting.push(order);
+  else if ('id' in order) void answer(order, stage);
+  else {
     stage.take(order);
     if (order.kind === 'edited') {
       editedAt = performance.now();
@@ -138,6 +145,28 @@ function take(order: ToStage): void {
     // What stands still is seen as finely as it can be.
     if (!isPlaying) drawAt(1);
   }
+}
+
+function start({ canvas, width, height }: Extract<ToStage, { kind: 'start' }>): void {
+  try {
+    stage = new Stage(
+      canvas,
+      (isLost) => tell({ kind: 'lost', isLost }),
+      (sentence) => tell({ kind: 'failed', sentence }),
+    );
+  } catch {
+    tell({
+      kind: 'failed',
+      sentence:
+        'The stage could not start: this browser gave no WebGL 2. Turn on hardware or software drawing and reload.',
+    });
+    for (const order of waiting.splice(0))
+      if ('id' in order) tell({ kind: 'refused', id: order.id, sentence: 'The stage does not draw.' });
+    return;
+  }
+  stage.take({ kind: 'size', width, height });
+  waiting.splice(0).forEach(take);
+  loop();
 }
 
 self.onmessage = ({ data }: MessageEvent<ToStage>) => take(data);

@@ -11,6 +11,10 @@ import { CONTROL, MOST_THREADS, PROGRAM, SCRATCH } from './memory.ts';
  * | 6 | 1 when the crew is to stop                                                    |
  * | 7 | first particle that no thread has taken yet                                   |
  * | 8 + k | particle-steps taken by thread k (0 is the conductor)                     |
+ * | 24 | helpers that have joined the job; negative once nobody may join any more     |
+ *
+ * A helper that has not joined by the time the conductor finds nothing left to take is not waited for: it may be slow to
+ * wake, or gone.
  *
  * Each thread takes the next stretch of particles until none is left, so that none waits for one that woke late. Who
  * takes which changes nothing: stretches are whole groups of four, each particle is computed by itself, and nothing is
@@ -25,6 +29,18 @@ const THREADS = 5;
 const STOP = 6;
 const NEXT = 7;
 const TAKEN = 8;
+const JOINED = 24;
+const CLOSED = -0x80000000;
+
+/** Longest wait for a helper that has joined. A stretch takes far less than a millisecond. */
+const PATIENCE_MILLISECONDS = 5000;
+
+/** A helper joined a job and never finished it: the state of the world is half stepped. */
+export class CrewError extends Error {
+  constructor() {
+    super('A thread of the simulation stopped answering.');
+  }
+}
 
 const MOST_HELPERS = MOST_THREADS - 1;
 
@@ -40,10 +56,19 @@ const LOOKS = 4000;
 const scratchOf = (thread: number): number => SCRATCH + thread * layout.SCRATCH_BYTES;
 const words = (buffer: ArrayBufferLike): Int32Array => new Int32Array(buffer, CONTROL, 32);
 
-/** Waits while a control word has a value: watching it first, then asleep. */
-function waitWhile(control: Int32Array, word: number, value: number): void {
-  for (let look = 0; look < LOOKS; look++) if (Atomics.load(control, word) !== value) return;
-  Atomics.wait(control, word, value);
+/** Waits while a control word has a value: watching it first, then asleep. Returns false once that took too long. */
+function waitWhile(control: Int32Array, word: number, value: number, milliseconds = Infinity): boolean {
+  for (let look = 0; look < LOOKS; look++) if (Atomics.load(control, word) !== value) return true;
+  return Atomics.wait(control, word, value, milliseconds) !== 'timed-out';
+}
+
+/** Joins the present job. Returns false where it is closed. */
+function join(control: Int32Array): boolean {
+  for (;;) {
+    const joined = Atomics.load(control, JOINED);
+    if (joined < 0) return false;
+    if (Atomics.compareExchange(control, JOINED, joined, joined + 1) === joined) return true;
+  }
 }
 
 /** Takes stretches of the job until none is left. */
@@ -59,7 +84,10 @@ function takeStretches(kernels: Kernels, control: Int32Array, thread: number): v
   }
 }
 
-/** Runs the program over all particles of a layer, shared with `helpers` other threads, and waits for them. */
+/**
+ * Runs the program over all particles of a layer, shared with those of `helpers` other threads that wake in time.
+ * @throws {CrewError} when a helper that has joined does not finish within `patience` milliseconds.
+ */
 export function runShared(
   kernels: Kernels,
   buffer: ArrayBufferLike,
@@ -68,6 +96,7 @@ export function runShared(
   count: number,
   helpers: number,
   worthSharing = WORTH_SHARING,
+  patience = PATIENCE_MILLISECONDS,
 ): void {
   const control = words(buffer);
   const threads = count >= worthSharing ? Math.min(helpers, MOST_HELPERS) + 1 : 1;
@@ -82,11 +111,13 @@ export function runShared(
   control[THREADS] = threads;
   Atomics.store(control, NEXT, 0);
   Atomics.store(control, DONE, 0);
+  Atomics.store(control, JOINED, 0);
   Atomics.add(control, JOB, 1);
   Atomics.notify(control, JOB);
   takeStretches(kernels, control, 0);
-  for (let done = Atomics.load(control, DONE); done < threads - 1; done = Atomics.load(control, DONE))
-    waitWhile(control, DONE, done);
+  const joined = Atomics.or(control, JOINED, CLOSED);
+  for (let done = Atomics.load(control, DONE); done < joined; done = Atomics.load(control, DONE))
+    if (!waitWhile(control, DONE, done, patience)) throw new CrewError();
 }
 
 /** A helper's whole life: waits for jobs, takes its part of each. Returns when the crew is stopped. */
@@ -99,11 +130,10 @@ export function helpCrew(kernels: Kernels, buffer: ArrayBufferLike, thread: numb
     const next = Atomics.load(control, JOB);
     if (next === job) continue;
     job = next;
-    if (thread < control[THREADS]!) {
-      takeStretches(kernels, control, thread);
-      Atomics.add(control, DONE, 1);
-      Atomics.notify(control, DONE);
-    }
+    if (!join(control)) continue;
+    if (thread < control[THREADS]!) takeStretches(kernels, control, thread);
+    Atomics.add(control, DONE, 1);
+    Atomics.notify(control, DONE);
   }
 }
 

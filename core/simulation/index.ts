@@ -1,7 +1,7 @@
 export { censusOf, censusText, type Census, type CensusColumn } from './census.ts';
 export * from './clock.ts';
 export { colourReader, dialShares, numberReader, numberReaders, type Numbers } from './compiled.ts';
-export { helpCrew, stopCrew } from './crew.ts';
+export { CrewError, helpCrew, stopCrew } from './crew.ts';
 export * from './frame.ts';
 export { lookPlan, SHOWN_SETTINGS, type LookPlan, type ValuePlace } from './looks/index.ts';
 export { Fullest } from './fullest.ts';

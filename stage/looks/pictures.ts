@@ -41,7 +41,8 @@ function premultiplied(rgba: Uint8Array): Uint8Array<ArrayBuffer> {
 /** Pictures that looks show, by the hash of their asset; each is uploaded once. */
 export class Pictures {
   readonly #textures = new Map<string, THREE.DataTexture>();
-  readonly #none = new THREE.DataTexture(new Uint8Array([255, 255, 255, 255]), 1, 1);
+  /** Stands for a picture that is not here, or not yet: nothing is seen of it. */
+  readonly #none = new THREE.DataTexture(new Uint8Array([0, 0, 0, 0]), 1, 1);
 
   readonly #raw = new Map<string, THREE.DataTexture>();
   readonly #mirrored = new Map<string, THREE.DataTexture>();
@@ -99,7 +100,7 @@ export class Pictures {
     return made;
   }
 
-  /** The texture of a picture; white where it is not there. */
+  /** The texture of a picture; clear where it is not there. */
   of(hash: string): THREE.Texture {
     return this.#textures.get(hash) ?? this.#none;
   }

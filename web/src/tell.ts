@@ -1,12 +1,14 @@
 import { message } from 'ant-design-vue';
 import { ApiError } from './api';
+import { NoAnswer } from './engine/questions';
 
 const SECONDS = 6;
 const REFUSED_SECONDS = 12;
 
-/** Shows what the server said in its own sentence. @throws whatever is no answer of the server: that is a fault. */
+/** Shows what the server or the engine said in its own sentence. @throws whatever else it is: that is a fault. */
 export function tell(error: unknown): void {
-  if (!(error instanceof ApiError)) throw error;
+  if (error instanceof NoAnswer && error.isClosed) return;
+  if (!(error instanceof ApiError || error instanceof NoAnswer)) throw error;
   void message.error(error.message, SECONDS);
 }
 

@@ -130,7 +130,7 @@ async function open(): Promise<void> {
     kit.value = kitFiles;
     budget.value = project.livingBudget;
     isReady.value = true;
-    await engine.load(store.effect!, budget.value);
+    await engine.edit(store.effect!, budget.value);
     engine.play();
     if (told) void message.info(told, 6);
   } catch (error) {
@@ -149,7 +149,7 @@ async function setBudget(value: number): Promise<void> {
   try {
     await api.setBudget(store.projectId, value);
     budget.value = value;
-    await engine.load(store.effect!, value);
+    await engine.edit(store.effect!, value);
   } catch (error) {
     tell(error);
   }
@@ -158,7 +158,6 @@ watch(
   () => store.told,
   (refused) => refused && void message.info({ content: refused.sentence, key: 'refusal' }),
 );
-watch(engine.failure, (sentence) => sentence && void message.error(sentence, 0));
 
 const { found, mend } = useFindings(engine, budget);
 /** Leads to where a finding is put right. */
@@ -183,6 +182,8 @@ async function bring(work: Promise<AssetSummary>, name: string): Promise<AssetSu
   try {
     const asset = await work;
     if (!assets.value.some(({ hash }) => hash === asset.hash)) assets.value = [...assets.value, asset];
+    // It may be what the effect was missing.
+    engine.retryMissing();
     return asset;
   } catch (error) {
     tell(error);

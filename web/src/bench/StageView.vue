@@ -12,6 +12,7 @@ import StageHandles from './handles/StageHandles.vue';
 import PixelGlass from './reading/PixelGlass.vue';
 import ProbeGlass from './reading/ProbeGlass.vue';
 import { useElementSize } from './elementSize';
+import StageFailure from './StageFailure.vue';
 import { useStageCanvas } from './stageCanvas';
 import { useGuideInstant } from './guides/useGuideInstant';
 
@@ -82,6 +83,11 @@ onMounted(() => {
   look(firstCamera(store.effect!) ?? FIRST_VIEW);
 });
 onBeforeUnmount(() => controls?.dispose());
+watch(canvas, (now, before) => {
+  if (!now || !before) return;
+  controls!.disconnect();
+  controls!.connect(now);
+});
 
 watch(() => props.follows, sendView);
 const instant = useGuideInstant(engine);
@@ -135,6 +141,7 @@ function orbit(event: KeyboardEvent): void {
     @drop.prevent="drop"
   >
     <canvas
+      :key="engine.stageRuns.value"
       ref="canvas"
       tabindex="0"
       aria-label="Stage: drag or use the arrow keys to orbit"
@@ -149,6 +156,7 @@ function orbit(event: KeyboardEvent): void {
     <StageHandles ref="handles" :picture="picture" :is-shown="showGuides"><slot name="foot"></slot></StageHandles>
     <ProbeGlass :picture="picture" />
     <PixelGlass />
+    <StageFailure />
     <slot></slot>
   </div>
 </template>

@@ -1,8 +1,10 @@
 import { findings, SLOW_STEP, type Observed, type StageRigs } from '@jinx/core/checks';
+import { message } from 'ant-design-vue';
 import { computed, onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue';
 import type { CheckAnswer, CheckOrder, ToldFinding } from '../engine/checksWorker';
 import type { Engine } from '../engine/engine';
 import type { SimulationState } from '../engine/protocol';
+import { Restarts } from '../engine/restarts';
 import { useEffectStore } from '../stores/effect';
 
 /** Milliseconds after an edit until it is looked through. */
@@ -48,13 +50,25 @@ export function useFindings(
     budget: budget.value,
     milliseconds: JSON.parse(slowText.value) as Record<string, number>,
   });
-  const worker = new Worker(new URL('../engine/checksWorker.ts', import.meta.url), { type: 'module' });
   let asked = 0;
   let sentRigs: StageRigs | null = null;
-  worker.onmessage = ({ data }: MessageEvent<CheckAnswer>) => {
-    // What was asked of an older state comes too late.
-    if (data.id === asked) found.value = data.found;
-  };
+  const restarts = new Restarts();
+  let worker = begin();
+  function begin(): Worker {
+    const made = new Worker(new URL('../engine/checksWorker.ts', import.meta.url), { type: 'module' });
+    made.onmessage = ({ data }: MessageEvent<CheckAnswer>) => {
+      // What was asked of an older state comes too late.
+      if (data.id === asked) found.value = data.found;
+    };
+    made.onerror = ({ message: reason }) => {
+      made.terminate();
+      sentRigs = null;
+      found.value = [];
+      if (restarts.mayRestart()) worker = begin();
+      void message.error(`This effect could not be looked through for faults: ${reason || 'unknown fault'}.`, 6);
+    };
+    return made;
+  }
   let timer = 0;
   function look(): void {
     if (!store.effect) return;

@@ -1,4 +1,4 @@
-import { diff, listed, picturesOf, type Effect, type Vector } from '@jinx/core/document';
+import { diff, type Effect, type Vector } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { wholeOf } from '@jinx/core/editing';
 import { readCanonicalPicture, readRig, rigsOf } from '@jinx/core/formats';
@@ -10,46 +10,51 @@ import type {
   Guide,
   PixelStep,
   ProbedPixel,
-  StageFigure,
-  StageMesh,
   StagePicture,
   StageView,
   ToStage,
   Tracked,
 } from '@jinx/stage';
 import { shallowReactive, shallowRef } from 'vue';
-import plainUrl from '../../../core/kernels/plain.wasm?url';
-import sharedUrl from '../../../core/kernels/shared.wasm?url';
-import { api } from '../api';
-import { AS_IT_IS, drawnFog, drawnSurroundings, drawnLayers, drawnLens, type Seen, textOfLayers } from './drawn';
-import type { View } from './view';
+import { api, ApiError } from '../api';
+import { AssetCache, type AssetProblem } from './assets';
+import type { Seen } from './drawn';
 import type { FromSimulation, LayerCount, SimulationState, ToSimulation, Outside } from './protocol';
+import { Questions } from './questions';
+import { Restarts } from './restarts';
+import { EditSession } from './session';
+import { SimulationThread } from './simulationThread';
+import { pictureHashes, StageFeed, thingsText, type RigAsset } from './stageFeed';
+import { StageThread } from './stageThread';
+import { BROWSER_THREADS, type Threads } from './threads';
+import type { View } from './view';
 
 const COUNTS_EVERY_MILLISECONDS = 250;
+/** How often assets that could not be had are asked for again. */
+const RETRY_MILLISECONDS = 10_000;
 
-const bytesAt = async (url: string) => new Uint8Array(await (await fetch(url)).arrayBuffer());
-
-/** Which things stand on the stage, what each is made of, and which meshes the effect has beside. */
-const thingsText = (effect: Effect): string =>
-  JSON.stringify([
-    listed(effect.stage.things)
-      .map(({ id, item }) => [id, item.asset])
-      .sort(),
-    rigsOf(effect).sort(),
-  ]);
-
-/** The effect with only those things on its stage that are here: what could not be had leaves the rest alone. */
-function withThingsOf(effect: Effect, known: ReadonlyMap<string, unknown>): Effect {
-  const { things } = effect.stage;
-  const order = things.order.filter((id) => known.has(things.byId[id]!.asset));
-  return order.length === things.order.length
-    ? effect
-    : { ...effect, stage: { ...effect.stage, things: { ...things, order } } };
+/** A document with the budget it is computed within. */
+interface Shown {
+  readonly effect: Effect;
+  readonly budget: number;
 }
 
-/** Whether an effect shows a picture that the stage does not have. */
-const hasNewPictures = (effect: Effect, sent: ReadonlySet<string>): boolean =>
-  picturesOf(effect).some(({ asset }) => !sent.has(asset));
+/** Where the engine's parts come from: the browser and the server, unless a test says otherwise. */
+export interface EngineParts {
+  readonly threads: Threads;
+  /** The canonical bytes of an asset. */
+  readonly asset: (hash: string) => Promise<Uint8Array>;
+}
+const BROWSER_PARTS: EngineParts = { threads: BROWSER_THREADS, asset: (hash) => api.asset(hash) };
+
+const isFinal = (error: unknown): boolean => !(error instanceof ApiError) || error.isFinal;
+
+/** What went wrong with a part of the engine, and whether it has been started again. */
+export interface EngineFailure {
+  readonly sentence: string;
+  /** False where it stands still until somebody starts it again. */
+  readonly isRestarted: boolean;
+}
 
 /**
  * The page's hold on its two workers, the simulation and the stage. What it knows of them arrives as messages; frames go
@@ -67,9 +72,13 @@ export class Engine {
     isPlaying: false,
     progress: 1,
     isLetGo: false,
+    letGoStep: null as number | null,
     speed: 1,
   });
-  readonly failure = shallowRef('');
+  /** The last thing that went wrong; null when nothing did, or it was put right. */
+  readonly failure = shallowRef<EngineFailure | null>(null);
+  /** Counts the stage's workers: each draws on a canvas of its own. */
+  readonly stageRuns = shallowRef(0);
   /** Whether the graphics were taken away, and are not back yet. */
   readonly isLost = shallowRef(false);
   /** Where the matrices that were asked for stand in the picture last drawn. */
@@ -77,66 +86,72 @@ export class Engine {
   /** How many silhouettes of other instants the stage has been given. */
   readonly instants = shallowRef(0);
   #instantsId = 0;
+  #instantSeconds: number[] = [];
   /** The rigs of the things on the stage, by the id of the thing. */
   readonly rigs = shallowRef<StageRigs>(new Map());
   /** Every mesh the effect uses, by the hash of its asset. */
   readonly meshes = shallowRef<ReadonlyMap<string, Rig>>(new Map());
-  /** Pictures that could not be had, by hash, with the reason. */
+  /** Assets that could not be had, by hash, with the reason. */
   readonly missing = shallowRef<ReadonlyMap<string, string>>(new Map());
   /** Blows and signals that came from outside, as far as they are still told of. */
   readonly outside = shallowRef<Outside>({ strikes: [], signals: [] });
-  readonly #simulation = new Worker(new URL('./simulationWorker.ts', import.meta.url), { type: 'module' });
-  readonly #stage = new Worker(new URL('../../../stage/worker.ts', import.meta.url), { type: 'module' });
-  readonly #helper = new Worker(new URL('./helperWorker.ts', import.meta.url), { type: 'module' });
-  readonly #answers = new Map<number, (message: never) => void>();
-  readonly #ready: Promise<void>;
+  readonly #assets: { rigs: AssetCache<RigAsset>; pictures: AssetCache<StagePicture> };
+  readonly #session: EditSession<Shown>;
+  readonly #simulation: SimulationThread;
+  readonly #stage: StageThread;
+  readonly #feed: StageFeed;
+  readonly #questions = new Questions<'simulation' | 'stage'>();
+  readonly #restarts = new Restarts();
   readonly #listeners = new Set<(state: SimulationState) => void>();
+  readonly #retryTimer: ReturnType<typeof setInterval>;
+  readonly #retryNow = () => this.#retryMissing(false);
   #countsAt = 0;
-  #nextAnswer = 1;
-  /** Which thing is made of which asset, as far as it is loaded. */
-  #thingsText = '';
-  #figuresText = '';
-  /** Canonical rigs by their hash, kept once they were fetched. */
-  readonly #assets = new Map<string, { bytes: Uint8Array; rig: Rig }>();
-  readonly #pictures = new Map<string, StagePicture>();
-  /** Those that the stage has. */
-  #sentPictures: ReadonlySet<string> = new Set();
-  #meshesText = '';
-  #layersText = '';
-  /** Edits made so far. */
-  #edits = 0;
   /** Hears of each edit as it is drawn: its number, and when by the system's clock. */
   onShown: ((edit: number, at: number) => void) | null = null;
-  #shown: Effect | null = null;
-  /** The document that the simulation was told last. */
-  #told: Effect | null = null;
-  #seen: Seen = AS_IT_IS;
+  /** The document that the simulation was told last, whole, and what it was computed with. */
+  #told: (Shown & { edit: number; loaded: string }) | null = null;
   /** Where the playhead was last sent, until it is there. */
   #wantedStep: number | null = null;
 
-  constructor() {
-    this.#simulation.onmessage = ({ data }: MessageEvent<FromSimulation>) => this.#hearSimulation(data);
-    this.#stage.onmessage = ({ data }: MessageEvent<FromStage>) => this.#hearStage(data);
-    for (const worker of [this.#simulation, this.#stage, this.#helper])
-      worker.onerror = (event) =>
-        (this.failure.value = `A part of Jinx stopped: ${event.message || 'unknown fault'}. Your work is saved; reload the page.`);
-    this.#ready = this.#start();
-  }
-
-  async #start(): Promise<void> {
-    const kernels = { shared: await bytesAt(sharedUrl), plain: await bytesAt(plainUrl) };
-    const channel = new MessageChannel();
-    this.#helper.postMessage({ kernels, port: channel.port1 }, [channel.port1]);
-    this.#simulation.postMessage({ kind: 'start', kernels, helper: channel.port2 } satisfies ToSimulation, [
-      channel.port2,
-    ]);
+  constructor({ threads, asset }: EngineParts = BROWSER_PARTS) {
+    const onLate = () => this.#session.again();
+    this.#assets = {
+      rigs: new AssetCache({
+        fetch: async (hash) => {
+          const bytes = await asset(hash);
+          return { bytes, rig: readRig(bytes) };
+        },
+        isFinal,
+        onLate,
+      }),
+      pictures: new AssetCache({
+        fetch: async (hash) => ({ hash, texture: readCanonicalPicture(await asset(hash)) }),
+        isFinal,
+        onLate,
+      }),
+    };
+    this.#session = new EditSession({
+      prepare: ({ effect }) => this.#prepare(wholeOf(effect).effect),
+      publish: ({ effect, budget }, edit) => this.#publish(wholeOf(effect).effect, budget, edit),
+    });
+    this.#simulation = new SimulationThread(threads, {
+      message: (message) => this.#hearSimulation(message),
+      failed: (reason) => this.#failSimulation(reason),
+    });
+    this.#stage = new StageThread(() => threads.stage(), {
+      message: (message) => this.#hearStage(message),
+      failed: (reason) => this.#failStage(reason),
+    });
+    this.#feed = new StageFeed(this.#assets, (order) => this.tellStage(order));
+    this.#retryTimer = setInterval(this.#retryNow, RETRY_MILLISECONDS);
+    globalThis.addEventListener?.('online', this.#retryNow);
   }
 
   #tell(order: ToSimulation): void {
-    void this.#ready.then(() => this.#simulation.postMessage(order));
+    this.#simulation.send(order);
   }
   tellStage(order: ToStage, transfer: Transferable[] = []): void {
-    this.#stage.postMessage(order, transfer);
+    this.#stage.send(order, transfer);
   }
 
   #hearSimulation(message: FromSimulation): void {
@@ -149,8 +164,50 @@ export class Engine {
       if (wasPlaying !== this.state.isPlaying) this.#pace();
     } else if (message.kind === 'instant') this.#takeInstant(message);
     else if (message.kind === 'outside') this.outside.value = message.outside;
-    else if (message.kind === 'failed') this.failure.value = message.sentence;
-    else this.#answer(message.id, message);
+    else if (message.kind === 'failed') this.failure.value = { sentence: message.sentence, isRestarted: false };
+    else if (message.kind === 'refused') this.#questions.refuse(message.id, message.sentence);
+    else this.#questions.answer(message.id, message);
+  }
+
+  /** The document is kept here: other workers take it up where these ended. */
+  #failSimulation(reason: string): void {
+    this.#questions.abandon('simulation', 'The simulation stopped before it could answer.');
+    const isRestarted = this.#restarts.mayRestart();
+    this.failure.value = { sentence: `The simulation stopped: ${reason}`, isRestarted };
+    if (isRestarted) this.#restartSimulation();
+  }
+  #restartSimulation(): void {
+    const { step, letGoStep, isPlaying, speed } = this.state;
+    this.#simulation.restart();
+    if (!this.#told) return;
+    const { effect, budget, edit } = this.#told;
+    this.#tellLoad(effect, budget, edit);
+    this.#tell({ kind: 'outside', outside: this.outside.value });
+    this.#tell({ kind: 'speed', speed });
+    this.seek(this.#wantedStep ?? step, letGoStep ?? undefined);
+    if (isPlaying) this.play();
+    this.layInstants(this.#instantSeconds);
+  }
+
+  #failStage(reason: string): void {
+    this.#questions.abandon('stage', 'The stage stopped before it could answer.');
+    const isRestarted = this.#restarts.mayRestart();
+    this.failure.value = { sentence: `The stage stopped: ${reason}`, isRestarted };
+    if (isRestarted) this.#restartStage();
+  }
+  #restartStage(): void {
+    this.#stage.restart();
+    // Whoever holds the canvas gives it another.
+    this.stageRuns.value++;
+    this.layInstants(this.#instantSeconds);
+  }
+
+  /** Starts both workers again with the document as it is: the way on after a failure. */
+  restart(): void {
+    this.failure.value = null;
+    this.#restarts.forget();
+    this.#restartSimulation();
+    this.#restartStage();
   }
 
   #takeInstant({ id, buffer, mostJoints, share }: FromSimulation & { kind: 'instant' }): void {
@@ -180,152 +237,81 @@ export class Engine {
     else if (message.kind === 'tracked') this.tracked.value = message;
     else if (message.kind === 'shown') this.onShown?.(message.edit, message.at);
     else if (message.kind === 'lost') this.isLost.value = message.isLost;
-    else if (message.kind === 'failed') this.failure.value = message.sentence;
-    else this.#answer(message.id, message);
+    else if (message.kind === 'failed') this.failure.value = { sentence: message.sentence, isRestarted: false };
+    else if (message.kind === 'refused') this.#questions.refuse(message.id, message.sentence);
+    else this.#questions.answer(message.id, message);
   }
 
-  #answer(id: number, message: unknown): void {
-    this.#answers.get(id)?.(message as never);
-    this.#answers.delete(id);
-  }
-  #asked<T>(send: (id: number) => void): Promise<T> {
-    const id = this.#nextAnswer++;
-    return new Promise((resolve) => {
-      this.#answers.set(id, resolve as (message: never) => void);
-      send(id);
-    });
+  /** Gets the assets an effect needs; null when all that can be had are here. */
+  #prepare(effect: Effect): Promise<void> | null {
+    const waits = [
+      this.#assets.rigs.ensure(rigsOf(effect)),
+      this.#assets.pictures.ensure(pictureHashes(effect)),
+    ].filter((wait) => wait !== null);
+    return waits.length > 0 ? Promise.all(waits).then(() => undefined) : null;
   }
 
-  /** Fetches the pictures that looks show and hands them to the stage; what cannot be had is told in `missing`, the rest goes on. */
-  async #fetchPictures(effect: Effect): Promise<void> {
-    const hashes = [...new Set(picturesOf(effect).map(({ asset }) => asset))].sort();
-    const missing = new Map<string, string>();
-    await Promise.all(
-      hashes.map(async (hash) => {
-        if (this.#pictures.has(hash)) return;
-        try {
-          this.#pictures.set(hash, { hash, texture: readCanonicalPicture(await api.asset(hash)) });
-        } catch (error) {
-          missing.set(hash, (error as Error).message);
-        }
-      }),
+  #problemsOf(effect: Effect): [string, AssetProblem | undefined][] {
+    const { rigs, pictures } = this.#assets;
+    return [
+      ...rigsOf(effect).map((hash): [string, AssetProblem | undefined] => [hash, rigs.problem(hash)]),
+      ...pictureHashes(effect).map((hash): [string, AssetProblem | undefined] => [hash, pictures.problem(hash)]),
+    ];
+  }
+  #tellMissing(effect: Effect): void {
+    const missing = new Map(
+      this.#problemsOf(effect).flatMap(([hash, problem]) => (problem ? [[hash, problem.sentence]] : [])),
     );
-    this.#tellMissing('pictures', missing);
-    const known = hashes.filter((hash) => this.#pictures.has(hash));
-    if (known.length === this.#sentPictures.size && known.every((hash) => this.#sentPictures.has(hash))) return;
-    this.#sentPictures = new Set(known);
-    this.tellStage({ kind: 'pictures', pictures: hashes.flatMap((hash) => this.#pictures.get(hash) ?? []) });
-  }
-
-  readonly #gone = { rigs: new Map<string, string>(), pictures: new Map<string, string>() };
-
-  #tellMissing(what: 'rigs' | 'pictures', gone: Map<string, string>): void {
-    this.#gone[what] = gone;
-    const missing = new Map([...this.#gone.rigs, ...this.#gone.pictures]);
     if ([...missing].toString() !== [...this.missing.value].toString()) this.missing.value = missing;
   }
 
-  /** Loads an effect and the rigs it uses, and shows it; what cannot be had is told in `missing`, the rest goes on. */
-  async load(document: Effect, budget: number): Promise<void> {
-    const { effect } = wholeOf(document);
-    await Promise.all([this.#fetchThings(effect), this.#fetchPictures(effect)]);
+  /** Asks again for what could not be had: of itself where it may have come meanwhile, or all of it. */
+  #retryMissing(isFinalToo: boolean): void {
+    if (!this.#told || this.missing.value.size === 0) return;
+    this.#assets.rigs.retry(rigsOf(this.#told.effect), isFinalToo);
+    this.#assets.pictures.retry(pictureHashes(this.#told.effect), isFinalToo);
+  }
+  retryMissing(): void {
+    this.#retryMissing(true);
+  }
+
+  /**
+   * Shows a document; only what it changes is computed again. Resolves once it, or a later one, is published. What cannot
+   * be had is told in `missing`, the rest goes on.
+   */
+  edit(effect: Effect, budget: number): Promise<void> {
+    return this.#session.put({ effect, budget });
+  }
+
+  /** The whole document with its assets as far as they are here. */
+  #publish(effect: Effect, budget: number, edit: number): void {
+    this.#tellMissing(effect);
+    const known = rigsOf(effect).filter((hash) => this.#assets.rigs.has(hash));
+    const loaded = JSON.stringify([budget, thingsText(effect), known]);
+    if (this.#told?.loaded === loaded) this.#tell({ kind: 'edit', changes: diff(this.#told.effect, effect), edit });
+    else this.#tellLoad(effect, budget, edit);
+    this.#told = { effect, budget, edit, loaded };
+    this.#showStage();
+  }
+  #tellLoad(effect: Effect, budget: number, edit: number): void {
     const rigs = rigsOf(effect).flatMap((hash): [string, Uint8Array][] => {
-      const asset = this.#assets.get(hash);
+      const asset = this.#assets.rigs.get(hash);
       return asset ? [[hash, asset.bytes]] : [];
     });
-    const edit = ++this.#edits;
-    this.#told = effect;
     this.#tell({ kind: 'load', effect, rigs, budget, edit });
-    this.#showStage(effect, edit);
   }
 
-  async #fetchThings(effect: Effect): Promise<void> {
-    const missing = new Map<string, string>();
-    for (const hash of rigsOf(effect)) {
-      if (this.#assets.has(hash)) continue;
-      try {
-        const bytes = await api.asset(hash);
-        this.#assets.set(hash, { bytes, rig: readRig(bytes) });
-      } catch (error) {
-        missing.set(hash, (error as Error).message);
-      }
-    }
-    this.#tellMissing('rigs', missing);
-    this.#thingsText = thingsText(effect);
-    const known = rigsOf(effect).filter((hash) => this.#assets.has(hash));
-    const staged = withThingsOf(effect, this.#assets);
-    const text = JSON.stringify([thingsText(staged), known]);
-    if (text === this.#figuresText) return;
-    this.#figuresText = text;
-    // In the order of the scene: by id, each thing's bones and then its feet.
-    const things = listed(staged.stage.things).sort((a, b) => (a.id < b.id ? -1 : 1));
-    let boneStart = 0;
-    const figures = things.map(({ item }): StageFigure => {
-      const { rig } = this.#assets.get(item.asset)!;
-      const figure = { mesh: rig.mesh, texture: rig.texture, inverseBind: rig.inverseBind, boneStart };
-      boneStart += rig.bones.length + 1;
-      return figure;
-    });
-    this.rigs.value = new Map(things.map(({ id, item }) => [id, this.#assets.get(item.asset)!.rig]));
-    this.meshes.value = new Map(known.map((hash) => [hash, this.#assets.get(hash)!.rig]));
-    const [first] = staged.stage.things.order;
-    this.tellStage({
-      kind: 'figures',
-      figures,
-      followed: Math.max(
-        0,
-        things.findIndex(({ id }) => id === first),
-      ),
-    });
-  }
-
-  /** Hands the stage the meshes that particles are drawn as. */
-  #sendMeshes(effect: Effect): void {
-    const hashes = listed(effect.layers).flatMap(({ item: { drawn } }) =>
-      drawn.kind === 'mesh' ? listed(drawn.meshes).map(({ item }) => item.asset) : [],
-    );
-    const known = [...new Set(hashes)].sort().filter((hash) => this.#assets.has(hash));
-    if (known.join() === this.#meshesText) return;
-    this.#meshesText = known.join();
-    const meshes = known.map((hash): StageMesh => {
-      const { mesh, texture } = this.#assets.get(hash)!.rig;
-      return { hash, mesh, texture };
-    });
-    this.tellStage({ kind: 'meshes', meshes });
-  }
-
-  /** Takes a changed document; only what it reaches is computed again. */
-  async edit(document: Effect, budget: number): Promise<void> {
-    const { effect } = wholeOf(document);
-    if (thingsText(effect) !== this.#thingsText) return this.load(effect, budget);
-    const edit = ++this.#edits;
-    this.#tell({ kind: 'edit', changes: diff(this.#told, effect), edit });
-    this.#told = effect;
-    if (hasNewPictures(effect, this.#sentPictures)) await this.#fetchPictures(effect);
-    this.#showStage(effect, edit);
-  }
-
-  #showStage(effect: Effect, edit = this.#edits): void {
-    this.#shown = effect;
-    this.#sendMeshes(effect);
-    const layers = drawnLayers(withThingsOf(effect, this.#assets), this.#seen);
-    const text = textOfLayers(layers);
-    if (text !== this.#layersText) this.tellStage({ kind: 'layers', layers });
-    this.#layersText = text;
-    this.tellStage({ kind: 'surround', surround: effect.stage.surround });
-    this.tellStage({ kind: 'lens', lens: drawnLens(effect, this.#seen) });
-    this.tellStage({
-      kind: 'air',
-      fog: drawnFog(effect, this.#seen),
-      mirrored: drawnSurroundings(effect, this.#seen),
-    });
-    this.tellStage({ kind: 'edited', edit });
+  #showStage(): void {
+    const { effect, edit } = this.#told!;
+    this.#feed.show(effect, edit);
+    this.rigs.value = this.#feed.rigs;
+    this.meshes.value = this.#feed.meshes;
   }
 
   /** Shows the effect raw, or dimmed, or a step of a look alone, or as it is. */
   see(seen: Seen): void {
-    this.#seen = seen;
-    if (this.#shown) this.#showStage(this.#shown);
+    this.#feed.see(seen);
+    if (this.#told) this.#showStage();
   }
 
   #pace(): void {
@@ -334,7 +320,7 @@ export class Engine {
 
   /** The number of the last edit that was made. */
   get edits(): number {
-    return this.#edits;
+    return this.#session.edits;
   }
 
   play(): void {
@@ -350,8 +336,11 @@ export class Engine {
   }
   /** Steps on or back from where the playhead is, or is still on its way to. */
   stepBy(steps: number): void {
+    const step = Math.max(0, (this.#wantedStep ?? this.state.step) + steps);
+    const { letGoStep } = this.state;
     this.pause();
-    this.seek(Math.max(0, (this.#wantedStep ?? this.state.step) + steps));
+    // What was let go stays so, unless the step leads to before it was.
+    this.seek(step, letGoStep !== null && step >= letGoStep ? letGoStep : undefined);
   }
   seek(step: number, letGoStep?: number): void {
     this.#wantedStep = step;
@@ -401,6 +390,7 @@ export class Engine {
   /** Lays silhouettes of other instants over the present one, in seconds of the time sheet; none takes them away. */
   layInstants(seconds: number[]): void {
     this.#instantsId++;
+    this.#instantSeconds = seconds;
     this.instants.value = 0;
     this.tellStage({ kind: 'forgetInstants' });
     this.#tell({ kind: 'instants', id: this.#instantsId, seconds });
@@ -412,20 +402,20 @@ export class Engine {
   }
 
   hash(): Promise<{ step: number; hash: string | null }> {
-    return this.#asked((id) => this.#tell({ kind: 'hash', id }));
+    return this.#questions.ask('simulation', (id) => this.#tell({ kind: 'hash', id }));
   }
   inspect(
     layer: string,
   ): Promise<{ step: number; positions: Float32Array; ages: Float32Array; colours: Float32Array }> {
-    return this.#asked((id) => this.#tell({ kind: 'inspect', id, layer }));
+    return this.#questions.ask('simulation', (id) => this.#tell({ kind: 'inspect', id, layer }));
   }
   /** All the living of a layer, as the simulation stands. */
   census(layer: string): Promise<{ census: Census }> {
-    return this.#asked((id) => this.#tell({ kind: 'census', id, layer }));
+    return this.#questions.ask('simulation', (id) => this.#tell({ kind: 'census', id, layer }));
   }
   /** What each force does to a particle, as the simulation stands; null where that was given up for another question. */
   pulls(layer: string, key: number): Promise<{ step: number; pulls: readonly Pull[] | null }> {
-    return this.#asked((id) => this.#tell({ kind: 'pulls', id, layer, key }));
+    return this.#questions.ask('simulation', (id) => this.#tell({ kind: 'pulls', id, layer, key }));
   }
   /** The picture without guides, which come back at once. */
   barePixels(width: number, height: number): Promise<{ rgba: Uint8Array }> {
@@ -436,17 +426,17 @@ export class Engine {
     return bare;
   }
   pixels(width: number, height: number): Promise<{ rgba: Uint8Array }> {
-    return this.#asked((id) => this.tellStage({ kind: 'pixels', id, width, height }));
+    return this.#questions.ask('stage', (id) => this.tellStage({ kind: 'pixels', id, width, height }));
   }
 
   /** What the look of the layer of that salt has become after one of its steps; size 0 where the stage does not show it. */
   stepPicture(salt: number, step: string, size: number): Promise<{ rgba: Uint8Array; size: number }> {
-    return this.#asked((id) => this.tellStage({ kind: 'stepPicture', id, salt, step, size }));
+    return this.#questions.ask('stage', (id) => this.tellStage({ kind: 'stepPicture', id, salt, step, size }));
   }
 
   /** One particle of the layer of that salt at successive ages; size 0 where the stage does not show it. */
   film(salt: number, samples: FilmSample[], size: number): Promise<{ rgba: Uint8Array; size: number }> {
-    return this.#asked((id) => this.tellStage({ kind: 'film', id, salt, samples, size }));
+    return this.#questions.ask('stage', (id) => this.tellStage({ kind: 'film', id, salt, samples, size }));
   }
   /** Lights what has an age in the layers of those salts, and dims the rest; none ends that. */
   lightAge(salts: number[], age: number): void {
@@ -455,18 +445,22 @@ export class Engine {
 
   /** What made a pixel of the stage, 0 to 1 from its left and its top; null while nothing is drawn. */
   pixel(x: number, y: number): Promise<{ pixel: ProbedPixel | null }> {
-    return this.#asked((id) => this.tellStage({ kind: 'pixel', id, x, y }));
+    return this.#questions.ask('stage', (id) => this.tellStage({ kind: 'pixel', id, x, y }));
   }
   /** What the layer of that salt gives to it after each step of its look. */
   pixelSteps(x: number, y: number, salt: number): Promise<{ steps: readonly PixelStep[] | null }> {
-    return this.#asked((id) => this.tellStage({ kind: 'pixelSteps', id, x, y, salt }));
+    return this.#questions.ask('stage', (id) => this.tellStage({ kind: 'pixelSteps', id, x, y, salt }));
   }
 
   timeDrawing(times: number): Promise<{ milliseconds: number[] }> {
-    return this.#asked((id) => this.tellStage({ kind: 'time', id, times }));
+    return this.#questions.ask('stage', (id) => this.tellStage({ kind: 'time', id, times }));
   }
 
   stop(): void {
-    for (const worker of [this.#simulation, this.#stage, this.#helper]) worker.terminate();
+    clearInterval(this.#retryTimer);
+    globalThis.removeEventListener?.('online', this.#retryNow);
+    this.#questions.close();
+    this.#simulation.stop();
+    this.#stage.stop();
   }
 }

@@ -1,4 +1,5 @@
 import type { Effect } from '@jinx/core/document';
+import { watch } from 'vue';
 import { Engine } from './engine';
 import type { View } from './view';
 
@@ -12,13 +13,15 @@ export class PictureTaker {
   /** Pictures have this many points each way. */
   constructor(width: number, height: number) {
     [this.#width, this.#height] = [width, height];
-    this.#engine.startStage(new OffscreenCanvas(width, height), width, height);
+    const start = () => this.#engine.startStage(new OffscreenCanvas(width, height), width, height);
+    start();
+    watch(this.#engine.stageRuns, start, { flush: 'sync' });
     this.#engine.guides([], false);
   }
 
   async load(effect: Effect, budget: number): Promise<void> {
     this.#effect = effect;
-    await this.#engine.load(effect, budget);
+    await this.#engine.edit(effect, budget);
   }
 
   /** One picture, as a file, of an instant in seconds of the time sheet. */

@@ -54,6 +54,8 @@ export interface SimulationState {
   /** Share of a recomputation that is done; 1 when there is none. */
   progress: number;
   isLetGo: boolean;
+  /** The step it was let go at; null while it is held. */
+  letGoStep: number | null;
 }
 
 /** What the worker tells the page. */
@@ -75,4 +77,6 @@ export type FromSimulation =
   | { kind: 'census'; id: number; census: Census }
   /** Null where the question was given up. */
   | { kind: 'pulls'; id: number; step: number; pulls: readonly Pull[] | null }
+  /** A question that cannot be answered. */
+  | { kind: 'refused'; id: number; sentence: string }
   | { kind: 'failed'; sentence: string };

@@ -3,6 +3,7 @@ import { readRig } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
 import {
+  CrewError,
   HEADER_EDIT,
   censusOf,
   FrameWriter,
@@ -473,6 +474,7 @@ class Player {
       isPlaying: this.#isPlaying,
       progress: this.#target ? progressOf(world.step, this.#target.from ?? world.step, this.#target.to) : 1,
       isLetGo: this.#letGoStep !== undefined,
+      letGoStep: this.#letGoStep ?? null,
     };
     tell({ kind: 'state', state });
   }
@@ -503,4 +505,13 @@ class Player {
 }
 
 const player = new Player();
-self.onmessage = ({ data }: MessageEvent<ToSimulation>) => player.take(data);
+self.onmessage = ({ data }: MessageEvent<ToSimulation>) => {
+  if (!('id' in data) || data.kind === 'instants') return player.take(data);
+  try {
+    player.take(data);
+  } catch (error) {
+    // A thread that is gone is a fault of the whole; any other, of the question.
+    if (error instanceof CrewError) throw error;
+    tell({ kind: 'refused', id: data.id, sentence: (error as Error).message });
+  }
+};

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, inject, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { answered } from '../../engine/questions';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 
@@ -17,9 +18,10 @@ let isGone = false;
 const WAIT_MILLISECONDS = 360;
 async function draw(): Promise<void> {
   const density = Math.min(2, window.devicePixelRatio);
-  const { rgba, size } = await engine.stepPicture(salt.value, props.stepId, Math.round(SIZE * density));
+  const answer = await answered(engine.stepPicture(salt.value, props.stepId, Math.round(SIZE * density)));
   const target = canvas.value;
-  if (isGone || !target || size === 0) return;
+  if (isGone || !target || !answer || answer.size === 0) return;
+  const { rgba, size } = answer;
   target.width = target.height = size;
   target.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(rgba), size, size), 0, 0);
 }

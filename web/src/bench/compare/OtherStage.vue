@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { listed } from '@jinx/core/document';
-import { EffectClock } from '@jinx/core/simulation';
 import { inject, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { Engine } from '../../engine/engine';
 import type { View } from '../../engine/view';
@@ -16,6 +15,7 @@ const main = inject(ENGINE)!;
 const store = useEffectStore();
 const other = useOther();
 const engine = new Engine();
+const { stageRuns } = engine;
 const holder = ref<HTMLElement>();
 const canvas = ref<HTMLCanvasElement>();
 const isLoaded = ref(false);
@@ -24,9 +24,8 @@ useStageCanvas(engine, canvas, holder);
 
 /** Goes where the bench's effect is; what was let go there is let go here at the same step. */
 function follow(): void {
-  const { step, sheetTime, isLetGo } = main.state;
-  const { opening, hold } = new EffectClock(store.effect!.stretches);
-  engine.seek(step, isLetGo ? Math.max(0, step - Math.round((sheetTime - opening - hold) * 60)) : undefined);
+  const { step, letGoStep } = main.state;
+  engine.seek(step, letGoStep ?? undefined);
 }
 /** The same blows, and signals of the same name, come here at the same steps. */
 function takeOutside(): void {
@@ -42,15 +41,16 @@ async function load(): Promise<void> {
   const mine = ++loads;
   isLoaded.value = false;
   try {
-    await engine.load({ ...effect, seed: store.effect!.seed }, props.budget);
+    await engine.edit({ ...effect, seed: store.effect!.seed }, props.budget);
+    if (mine !== loads) return;
+    takeOutside();
+    follow();
+    await engine.hash();
+    await engine.pixels(1, 1);
+    if (mine === loads) isLoaded.value = true;
   } catch (error) {
-    return tell(error);
+    tell(error);
   }
-  takeOutside();
-  follow();
-  await engine.hash();
-  await engine.pixels(1, 1);
-  if (mine === loads) isLoaded.value = true;
 }
 onMounted(() => {
   engine.guides([], false);
@@ -93,7 +93,7 @@ function nudge(event: KeyboardEvent): void {
       class="clip"
       :style="other.pictures.value === 'wipe' ? { clipPath: `inset(0 0 0 ${other.share.value * 100}%)` } : {}"
     >
-      <canvas ref="canvas" role="img" :aria-label="`Picture of ${other.name.value}`"></canvas>
+      <canvas :key="stageRuns" ref="canvas" role="img" :aria-label="`Picture of ${other.name.value}`"></canvas>
       <span class="tag right" role="status">{{ other.name.value }}{{ isLoaded ? '' : ': being computed…' }}</span>
     </div>
     <template v-if="other.pictures.value === 'wipe'">

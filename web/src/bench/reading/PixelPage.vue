@@ -4,6 +4,7 @@ import { wholeOf } from '@jinx/core/editing';
 import { brightnessOf } from '@jinx/core/maths';
 import type { PixelColour, PixelLayer } from '@jinx/stage';
 import { computed, inject, ref } from 'vue';
+import { answered } from '../../engine/questions';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import { STEP_NAMES } from '../chapters/lookWords';
@@ -63,8 +64,8 @@ const muteStep = (layerId: string, stepId: string, muted: boolean) =>
     if (step) step.muted = muted;
   });
 async function underGlass({ id }: { id: string }, row: number): Promise<void> {
-  const { census } = await engine.census(id);
-  const key = census.keys[row];
+  const answer = await answered(engine.census(id));
+  const key = answer?.census.keys[row];
   if (key === undefined) return;
   [probe.layerId, probe.key] = [id, key];
   store.page = 'probe';

@@ -1,6 +1,7 @@
 import type { Census } from '@jinx/core/simulation';
 import { onBeforeUnmount, shallowRef, watch, type Ref } from 'vue';
 import type { Engine } from '../../engine/engine';
+import { answered } from '../../engine/questions';
 
 /** While it plays, a census is taken this often; standing still, at each step that is gone to. */
 const EVERY_MILLISECONDS = 500;
@@ -13,9 +14,9 @@ export function useCensus(engine: Engine, layerId: () => string): Ref<Census | n
   async function take(): Promise<void> {
     takenAt = performance.now();
     const id = layerId();
-    const answer = id ? (await engine.census(id)).census : null;
+    const answer = id ? await answered(engine.census(id)) : null;
     // What was asked of another layer meanwhile comes too late.
-    if (id === layerId()) census.value = answer;
+    if (id === layerId()) census.value = answer?.census ?? null;
   }
   function later(): void {
     window.clearTimeout(timer);

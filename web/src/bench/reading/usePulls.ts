@@ -2,6 +2,7 @@ import { forcesOn, ownerOf } from '@jinx/core/document';
 import type { Pull } from '@jinx/core/simulation';
 import { onBeforeUnmount, watch } from 'vue';
 import type { Engine } from '../../engine/engine';
+import { answered } from '../../engine/questions';
 import { useEffectStore } from '../../stores/effect';
 import type { Probe } from './probe';
 
@@ -16,8 +17,8 @@ export function usePulls(engine: Engine, probe: Probe): void {
     const mine = ++asked;
     const { layerId, key } = probe;
     if (key === null || !store.effect?.layers.byId[layerId]) return;
-    const answer = await engine.pulls(layerId, key);
-    if (mine === asked && answer.step === engine.state.step) probe.pulls = answer.pulls;
+    const answer = await answered(engine.pulls(layerId, key));
+    if (answer && mine === asked && answer.step === engine.state.step) probe.pulls = answer.pulls;
   }
   watch(
     [

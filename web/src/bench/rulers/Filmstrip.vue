@@ -2,6 +2,7 @@
 import { ownNumbersAt } from '@jinx/core/checks';
 import type { FilmSample } from '@jinx/stage';
 import { computed, inject, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { answered } from '../../engine/questions';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import { hexOfLinear } from '@jinx/core/maths';
@@ -51,8 +52,9 @@ let strip: HTMLCanvasElement | null = null;
 let timer = 0;
 let isGone = false;
 async function ask(): Promise<void> {
-  const { rgba, size } = await engine.film(layer.value.salt, film(), SIZE);
-  if (isGone) return;
+  const answer = await answered(engine.film(layer.value.salt, film(), SIZE));
+  if (isGone || !answer) return;
+  const { rgba, size } = answer;
   // A layer that was just chosen or made may not be drawn yet.
   if (size === 0 && layer.value.drawn.kind !== 'light')
     timer = window.setTimeout(() => void ask(), AGAIN_MILLISECONDS);

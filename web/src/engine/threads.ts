@@ -1,0 +1,31 @@
+import plainUrl from '../../../core/kernels/plain.wasm?url';
+import sharedUrl from '../../../core/kernels/shared.wasm?url';
+import type { KernelBytes } from '@jinx/core/kernels';
+
+/** As much of a worker as the engine uses. */
+export type Thread = Pick<Worker, 'postMessage' | 'terminate' | 'onmessage' | 'onerror'>;
+
+/** Where the engine's threads and their code come from. */
+export interface Threads {
+  simulation(): Thread;
+  helper(): Thread;
+  stage(): Thread;
+  /** @throws an error with a sentence when it cannot be loaded. */
+  kernels(): Promise<KernelBytes>;
+}
+
+/** The bytes of a part of the application. @throws an error with a sentence when they cannot be had. */
+async function fetchPart(url: string): Promise<Uint8Array<ArrayBuffer>> {
+  const answer = await fetch(url).catch(() => null);
+  if (!answer) throw new Error('The simulation could not be loaded: the server does not answer.');
+  if (!answer.ok) throw new Error(`The simulation could not be loaded: the server answered ${answer.status}.`);
+  return new Uint8Array(await answer.arrayBuffer());
+}
+
+/** The browser's own workers. */
+export const BROWSER_THREADS: Threads = {
+  simulation: () => new Worker(new URL('./simulationWorker.ts', import.meta.url), { type: 'module' }),
+  helper: () => new Worker(new URL('./helperWorker.ts', import.meta.url), { type: 'module' }),
+  stage: () => new Worker(new URL('../../../stage/worker.ts', import.meta.url), { type: 'module' }),
+  kernels: async () => ({ shared: await fetchPart(sharedUrl), plain: await fetchPart(plainUrl) }),
+};
