@@ -12,13 +12,14 @@ import { isDraft, original } from 'immer';
 import { computed, inject, nextTick, ref, useId } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { DRAGS } from './bench';
-import { settingText, stepFor, typedBase } from './format';
+import { settingText, shownUnit, stepFor, typedBase } from './format';
 import { differsHere, setDiffering } from './lookNumbers';
 import { sideways } from './sideways';
 import { lineKey } from './rulers/lines';
 import { useNumberActs } from './useNumberActs';
 import { useSetting } from './useSetting';
 import MenuButton from './MenuButton.vue';
+import Refusal from './Refusal.vue';
 import { ageShaper, newShaper, readsOffered, readyCurveOf, READY_SHAPES, setAgeCurve } from './shapers';
 import ShaperWords from './ShaperWords.vue';
 
@@ -79,16 +80,20 @@ async function open(): Promise<void> {
 /** How far the drawer is moved to the left, so that the page does not cut it off. */
 const aside = ref(0);
 const DRAWER = 280;
+/** Above the chip where there is room, so that the next line's chips stay in reach. */
+const isAbove = ref(false);
+const DRAWER_HEIGHT = 120;
 function keepInside(): void {
   const page = root.value?.closest('.page')?.getBoundingClientRect();
-  const left = root.value?.getBoundingClientRect().left ?? 0;
+  const { left, top } = root.value?.getBoundingClientRect() ?? { left: 0, top: 0 };
   aside.value = page ? Math.min(0, page.right - left - DRAWER) : 0;
+  isAbove.value = page !== undefined && top - page.top > DRAWER_HEIGHT;
 }
 function commit(): boolean {
   if (!isTyping.value) return true;
   try {
     if (isMixed.value && typed.value.trim() === '') return close();
-    const base = typedBase(typed.value, declaration.value);
+    const base = typedBase(typed.value, declaration.value, shownUnit(chosen.value, declaration.value));
     change('set', (target) => {
       if (mixed.value || typed.value !== text.value.replace(/\u00a0/g, ' ')) target.base = base;
     });
@@ -100,11 +105,13 @@ function commit(): boolean {
 }
 function close(): boolean {
   isTyping.value = isOpen.value = false;
+  problem.value = '';
   return true;
 }
 function leave(event: FocusEvent): void {
   if (root.value?.contains(event.relatedTarget as Node)) return;
-  if (!commit()) isTyping.value = isOpen.value = false;
+  // What is refused stays as it was typed, with the reason above it.
+  if (!commit()) isOpen.value = false;
 }
 const cancel = (): void => void close();
 
@@ -216,21 +223,32 @@ function reset(): void {
     >
       {{ isMixed ? 'mixed' : text }}
     </button>
-    <input
-      v-else
-      ref="field"
-      v-model="typed"
-      class="chip number typing"
-      :aria-label="name"
-      :aria-invalid="problem !== ''"
-      @keydown.enter.prevent="commit"
+    <Refusal v-else :problem="isOpen ? '' : problem">
+      <input
+        ref="field"
+        v-model="typed"
+        class="chip number typing"
+        :aria-label="name"
+        :aria-invalid="problem !== ''"
+        @focus="isOpen = true"
+        @keydown.enter.prevent="commit"
+        @keydown.esc.stop="cancel"
+        @blur="leave"
+      />
+    </Refusal>
+    <span
+      v-if="isOpen"
+      class="drawer"
+      :class="{ above: isAbove }"
+      :style="{ left: `${aside}px` }"
+      @focusout="leave"
       @keydown.esc.stop="cancel"
-      @blur="leave"
-    />
-    <span v-if="isOpen" class="drawer" :style="{ left: `${aside}px` }" @focusout="leave" @keydown.esc.stop="cancel">
+    >
       <span v-if="problem" class="problem" role="alert">{{ problem }}</span>
       <span v-else class="hint">{{
-        declaration.bases.includes('spread') ? 'A number, a sum, “2 – 5” or “3 ± 1”' : 'A number or a sum'
+        declaration.bases.includes('spread')
+          ? 'A number, a sum, “2 to 5” or “3 ± 1”, with a unit or without'
+          : 'A number or a sum, with a unit or without'
       }}</span>
       <span class="acts">
         <MenuButton v-if="offered.length" label="Shape it…" :choices="offered" @choose="shape" />
@@ -303,6 +321,10 @@ function reset(): void {
   flex-direction: column;
   gap: 4px;
   font-size: 12.5px;
+}
+.drawer.above {
+  top: auto;
+  bottom: 28px;
 }
 .hint {
   color: var(--soft);

@@ -1,24 +1,26 @@
 <script setup lang="ts">
-import { inject, nextTick, ref, useId } from 'vue';
+import { inject, useId } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { DRAGS } from './bench';
-import { plainNumber, sumOf } from './format';
+import { plainNumber, readNumber, readNumbers, within, type Limits } from './numbers';
+import Refusal from './Refusal.vue';
 import { sideways } from './sideways';
+import { useTyped } from './useTyped';
 
 /** A bare number in a sentence: dragged, typed (sums too), nudged by the arrow keys. */
 const props = defineProps<{
   value: number;
   label: string;
   unit?: string;
+  hidesUnit?: boolean;
   least: number;
   most: number;
   whole?: boolean;
+  /** How many numbers may be typed at once, with commas between; they come as `all`. */
+  several?: number;
 }>();
-const emit = defineEmits<{ change: [value: number, gesture: string | null] }>();
+const emit = defineEmits<{ change: [value: number, gesture: string | null]; all: [values: number[]] }>();
 const store = useEffectStore();
-const isTyping = ref(false);
-const typed = ref('');
-const field = ref<HTMLInputElement>();
 
 /** Tells this chip's steps of undo from those of another with the same label. */
 const gesture = useId();
@@ -28,22 +30,20 @@ function take(value: number, ofGesture: string | null): void {
   const fitted = Math.min(props.most, Math.max(props.least, rounded));
   if (fitted !== props.value) emit('change', fitted, ofGesture);
 }
-async function open(): Promise<void> {
-  typed.value = plainNumber(props.value);
-  isTyping.value = true;
-  await nextTick();
-  field.value?.select();
-}
-function commit(): void {
-  if (!isTyping.value) return;
-  isTyping.value = false;
-  if (typed.value === plainNumber(props.value)) return;
-  try {
-    take(sumOf(typed.value), null);
-  } catch {
-    // What is no number leaves the value as it was.
-  }
-}
+const limits = (): Limits => ({ ...props, name: props.label.split(':')[0]!, unit: props.unit ?? '' });
+const { isTyping, typed, problem, hold, open, commit, cancel } = useTyped(
+  () => plainNumber(props.value),
+  (text) => {
+    const { several, unit = '' } = props;
+    if (several === undefined || !/[,;]/.test(text)) return take(within(readNumber(text, { unit }), limits()), null);
+    const values = readNumbers(text, { unit });
+    if (values.length !== several) throw new Error(`Type one number, or ${several} with commas between`);
+    emit(
+      'all',
+      values.map((value) => within(value, limits())),
+    );
+  },
+);
 
 const step = () => (props.whole ? 1 : 0.01);
 let start = 0;
@@ -78,17 +78,19 @@ function nudge(event: KeyboardEvent, direction: number): void {
   >
     {{ plainNumber(value) }}
   </button>
-  <input
-    v-else
-    ref="field"
-    v-model="typed"
-    class="chip number"
-    :aria-label="label"
-    @blur="commit"
-    @keydown.enter.prevent="commit"
-    @keydown.esc.stop="isTyping = false"
-  />
-  <span v-if="unit">&nbsp;{{ unit }}</span>
+  <Refusal v-else :problem="problem">
+    <input
+      :ref="hold"
+      v-model="typed"
+      class="chip number"
+      :aria-label="label"
+      :aria-invalid="problem !== ''"
+      @blur="commit"
+      @keydown.enter.prevent="commit"
+      @keydown.esc.stop="cancel"
+    />
+  </Refusal>
+  <span v-if="unit && !hidesUnit">&nbsp;{{ unit }}</span>
 </template>
 
 <style scoped>

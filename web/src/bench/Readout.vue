@@ -2,12 +2,13 @@
 import { inject } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
-import { sumOf } from './format';
+
 import PlainChip from './PlainChip.vue';
-import TextField from './TextField.vue';
+import NumberField from './NumberField.vue';
+import { countText } from './numbers';
 
 /** Counts and milliseconds, in the stage's corner. */
-const props = defineProps<{ budget: number }>();
+defineProps<{ budget: number }>();
 const emit = defineEmits<{ setBudget: [value: number] }>();
 const { state } = inject(ENGINE)!;
 const store = useEffectStore();
@@ -17,26 +18,19 @@ const toggleArea = () =>
   store.change('keep the area or not', (draft) => {
     draft.stage.density.keepsArea = !draft.stage.density.keepsArea;
   });
-function commit(text: string): void {
-  let value = props.budget;
-  try {
-    value = Math.round(Math.min(4_000_000, Math.max(1000, sumOf(text.replace(/,/g, '')))));
-  } catch {
-    // What cannot be read leaves the budget as it was.
-  }
-  if (value !== props.budget) emit('setBudget', value);
-}
+const LIMITS = { name: 'the budget', least: 1000, most: 4_000_000, unit: '', whole: true };
 </script>
 
 <template>
   <div class="readout number" aria-label="Counts">
     <div>
-      <b data-living>{{ state.living.toLocaleString('en') }}</b> alive of
-      <TextField
-        :value="budget.toLocaleString('en')"
-        aria-label="Budget: most particles living at once"
+      <b data-living>{{ countText(state.living) }}</b> alive of
+      <NumberField
+        :text="countText(budget)"
+        :limits="LIMITS"
+        label="Budget: most particles living at once"
         title="The project’s budget: most particles of one effect living at once"
-        @commit="commit"
+        @change="emit('setBudget', $event)"
       />
     </div>
     <div>
@@ -86,7 +80,7 @@ function commit(text: string): void {
   padding: 2px 8px;
   border-radius: 4px;
 }
-input {
+:deep(input) {
   width: 62px;
   background: none;
   border: 0;
@@ -94,8 +88,8 @@ input {
   text-align: right;
   color: #c8c8ca;
 }
-input:hover,
-input:focus {
+:deep(input:hover),
+:deep(input:focus) {
   background: var(--chip);
 }
 b {

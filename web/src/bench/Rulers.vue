@@ -9,7 +9,7 @@ import { computed, inject, nextTick, ref } from 'vue';
 import type { LayerCount } from '../engine/protocol';
 import { useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
-import { plainNumber } from './format';
+import { plainNumber } from './numbers';
 import MenuButton from './MenuButton.vue';
 import GroupHead from './rulers/GroupHead.vue';
 import LifeStrip from './rulers/LifeStrip.vue';

@@ -33,7 +33,10 @@ function set(axis: number, number: number, gesture: string | null): void {
       :label="`${label}, ${axis}`"
       :least="least"
       :most="most"
-      :unit="index === 2 ? unit : undefined"
+      :unit="unit"
+      :hides-unit="index < 2"
+      :several="3"
+      @all="emit('change', $event as Vector, null)"
       @change="(number, gesture) => set(index, number, gesture)"
     />
     <button

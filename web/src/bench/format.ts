@@ -1,23 +1,18 @@
 import type { Declaration, NumberDeclaration, NumberSetting } from '@jinx/core/document';
+import { plainNumber, readRange, unitText, within } from './numbers';
 
 /** Lengths below this many metres read better in centimetres. */
 const SMALL_METRES = 0.1;
-
-/** A number as people write it: as many digits as say something. */
-export function plainNumber(value: number): string {
-  const size = Math.abs(value);
-  const digits = size >= 100 ? 0 : size >= 10 ? 1 : size >= 1 ? 2 : 3;
-  return String(Number(value.toFixed(digits)));
-}
 
 const usesCentimetres = (declaration: NumberDeclaration, values: number[]) =>
   declaration.unit === 'm' &&
   values.some((value) => value !== 0) &&
   values.every((value) => Math.abs(value) < SMALL_METRES);
 
-function unitText(unit: string): string {
-  if (unit === '' || unit === 'count') return '';
-  return unit === '%' || unit === '°' || unit === '°/s' || unit.startsWith('/') ? unit : `\u00a0${unit}`;
+/** The unit a chip shows a base in: lengths that are all small in centimetres. What is typed without a unit has it too. */
+export function shownUnit({ base }: NumberSetting, declaration: NumberDeclaration): string {
+  const values = base.kind === 'fixed' ? [base.value] : base.kind === 'spread' ? [base.low, base.high] : [];
+  return usesCentimetres(declaration, values) ? 'cm' : declaration.unit;
 }
 
 /** A number setting's base as a chip shows it. */
@@ -31,79 +26,24 @@ export function settingText(
   if (base.kind === 'taken') return `the ${base.from}'s`;
   if (declaration.zero && base.kind === 'fixed' && base.value === 0) return declaration.zero;
   const values = base.kind === 'fixed' ? [base.value] : [base.low, base.high];
-  const isSmall = usesCentimetres(declaration, values);
-  const text = values.map((value) => plainNumber(isSmall ? value * 100 : value)).join(' – ');
-  return text + unitText(isSmall ? 'cm' : declaration.unit);
-}
-
-/** A sum of numbers with + − × ÷ and brackets, such as "2*(3+1)". @throws Error when it is not one. */
-export function sumOf(text: string): number {
-  let at = 0;
-  const source = text.replace(/\s+/g, '').replace(/,/g, '.').replace(/×/g, '*').replace(/÷/g, '/').replace(/−/g, '-');
-  const fail = () => new Error(`"${text}" is not a number or a sum`);
-  if (/[\d.,]\s+[\d.,]/.test(text)) throw fail();
-  const atom = (): number => {
-    if (source[at] === '(') {
-      at++;
-      const inner = sum();
-      if (source[at++] !== ')') throw fail();
-      return inner;
-    }
-    if (source[at] === '-') {
-      at++;
-      return -atom();
-    }
-    const match = /^\d*\.?\d+(e[-+]?\d+)?/i.exec(source.slice(at));
-    if (!match) throw fail();
-    at += match[0].length;
-    return Number(match[0]);
-  };
-  const product = (): number => {
-    let value = atom();
-    while (source[at] === '*' || source[at] === '/') value = source[at++] === '*' ? value * atom() : value / atom();
-    return value;
-  };
-  const sum = (): number => {
-    let value = product();
-    while (source[at] === '+' || source[at] === '-')
-      value = source[at++] === '+' ? value + product() : value - product();
-    return value;
-  };
-  const value = sum();
-  if (at !== source.length || !Number.isFinite(value)) throw fail();
-  return value;
+  const shown = shownUnit(setting, declaration);
+  const text = values.map((value) => plainNumber(shown === 'cm' ? value * 100 : value)).join(' – ');
+  return text + unitText(shown);
 }
 
 /**
- * What was typed into a chip: a number or a sum, or two with "–" or "to" between for a spread, or "middle ± how far".
- * A trailing unit may be left out; "cm" and "mm" are understood for lengths.
+ * What was typed into a chip: a number or a sum, or two for a spread. Without a unit it has the one the chip shows.
  * @throws Error with a sentence.
  */
-export function typedBase(text: string, declaration: NumberDeclaration): NumberSetting['base'] {
-  const inCentimetres = declaration.unit === 'm' && /cm\s*$/.test(text);
-  const inMillimetres = declaration.unit === 'm' && /mm\s*$/.test(text);
-  const bare = text.replace(/\s*(m\/s²|m\/s|°\/s|cm|mm|m|\/s|\/m|s|°|%|×)\s*$/u, '');
-  const scale = inMillimetres ? 0.001 : inCentimetres ? 0.01 : 1;
-  const within = (value: number) => {
-    const { least, most, unit, name } = declaration;
-    const fitted = Number(((declaration.whole ? Math.round(value) : value) * scale).toPrecision(6));
-    if (fitted < least || fitted > most)
-      throw new Error(
-        `${name} may be ${least.toLocaleString('en')} to ${most.toLocaleString('en')}${unitText(unit)}`,
-      );
-    return fitted;
-  };
-  const around = bare.split('±');
-  const parts = bare.split(/\s+to\s+|\s*–\s*|\s+-\s+/);
-  if (around.length === 2 || parts.length === 2) {
-    if (!declaration.bases.includes('spread')) throw new Error(`${declaration.name} is one number, not a spread`);
-    const [a, b] =
-      around.length === 2
-        ? [sumOf(around[0]!) - sumOf(around[1]!), sumOf(around[0]!) + sumOf(around[1]!)]
-        : [sumOf(parts[0]!), sumOf(parts[1]!)];
-    return { kind: 'spread', low: Math.min(within(a), within(b)), high: Math.max(within(a), within(b)) };
-  }
-  return { kind: 'fixed', value: within(sumOf(bare)) };
+export function typedBase(
+  text: string,
+  declaration: NumberDeclaration,
+  shown: string = declaration.unit,
+): NumberSetting['base'] {
+  const read = readRange(text, { unit: declaration.unit, shown });
+  if (typeof read === 'number') return { kind: 'fixed', value: within(read, declaration) };
+  if (!declaration.bases.includes('spread')) throw new Error(`${declaration.name} is one number, not a spread`);
+  return { kind: 'spread', low: within(read.low, declaration), high: within(read.high, declaration) };
 }
 
 /** The step by which a number is dragged or nudged: about a hundredth of what it is. */

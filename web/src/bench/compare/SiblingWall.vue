@@ -7,7 +7,7 @@ import type { View } from '../../engine/view';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
 import { ENGINE } from '../bench';
-import { plainNumber } from '../format';
+import { plainNumber } from '../numbers';
 
 /** This effect and its siblings side by side, of one instant and from one place. Pressing one compares with it. */
 const props = defineProps<{ view: View; budget: number }>();

@@ -2,7 +2,7 @@ import type { Effect } from '@jinx/core/document';
 import type { Engine } from '../../engine/engine';
 import { answered } from '../../engine/questions';
 import { putBy } from '../../keeping/tray';
-import { plainNumber } from '../format';
+import { plainNumber } from '../numbers';
 
 const [WIDTH, HEIGHT] = [400, 250];
 

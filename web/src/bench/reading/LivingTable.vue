@@ -5,7 +5,8 @@ import { message } from 'ant-design-vue';
 import { computed, inject, reactive } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { plainNumber } from '../format';
+import { countText, plainNumber, readNumber } from '../numbers';
+import Refusal from '../Refusal.vue';
 import { saveText } from '../files';
 import { useProbe } from './probe';
 import { rowsWanted, type Wanted } from './rows';
@@ -36,8 +37,19 @@ function sort(id: string): void {
   if (wanted.by === id) wanted.isDown = !wanted.isDown;
   else [wanted.by, wanted.isDown] = [id, false];
 }
-const bound = (text: string): number | null =>
-  text.trim() === '' || Number.isNaN(Number(text)) ? null : Number(text);
+/** Why a bound is not taken, while it is not. */
+const problems = reactive({ least: '', most: '' });
+function bound(which: 'least' | 'most', event: Event): void {
+  const text = (event.target as HTMLInputElement).value;
+  const { unit = '' } = columns.value.find(({ id }) => id === wanted.where) ?? {};
+  try {
+    wanted[which] = text.trim() === '' ? null : readNumber(text, { unit });
+    problems[which] = '';
+  } catch (error) {
+    wanted[which] = null;
+    problems[which] = (error as Error).message;
+  }
+}
 function choose(row: number): void {
   [probe.layerId, probe.key] = [store.chosenId, keyOf(row)];
   store.page = 'probe';
@@ -57,7 +69,7 @@ const sortOf = (id: string) => (wanted.by !== id ? 'none' : wanted.isDown ? 'des
     <div class="bar">
       <strong>{{ store.chosen?.name ?? 'No layer' }}</strong>
       <span class="quiet number" data-shown
-        >{{ rows.length.toLocaleString('en') }} of {{ (census?.rows ?? 0).toLocaleString('en') }} living</span
+        >{{ countText(rows.length) }} of {{ countText(census?.rows ?? 0) }} living</span
       >
       <label
         >where
@@ -67,20 +79,14 @@ const sortOf = (id: string) => (wanted.by !== id ? 'none' : wanted.isDown ? 'des
       >
       <label
         >is at least
-        <input
-          class="chip"
-          size="6"
-          aria-label="at least"
-          @input="wanted.least = bound(($event.target as HTMLInputElement).value)"
-      /></label>
+        <Refusal :problem="problems.least"
+          ><input class="chip" size="6" aria-label="at least" @input="bound('least', $event)" /></Refusal
+      ></label>
       <label
         >and at most
-        <input
-          class="chip"
-          size="6"
-          aria-label="at most"
-          @input="wanted.most = bound(($event.target as HTMLInputElement).value)"
-      /></label>
+        <Refusal :problem="problems.most"
+          ><input class="chip" size="6" aria-label="at most" @input="bound('most', $event)" /></Refusal
+      ></label>
       <span class="space"></span>
       <button type="button" class="plain act" :disabled="!rows.length" @click="copy">Copy</button>
       <button type="button" class="plain act" :disabled="!rows.length" @click="save">Save as CSV</button>

@@ -4,7 +4,8 @@ import type { ApexOptions } from 'apexcharts';
 import { computed, defineAsyncComponent, inject, ref, shallowRef, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { plainHtml, plainNumber } from '../format';
+import { plainHtml } from '../format';
+import { countText, plainNumber } from '../numbers';
 import { KEPT, type History, type Kept } from '../livingHistory';
 
 /** How each layer fares along the effect's time, as far as it was played: a line each, the chosen one bright. */
@@ -61,8 +62,7 @@ const limit = computed(() =>
 );
 const highest = computed(() => Math.max(0, ...lines.value.flatMap(({ data }) => data.map(([, y]) => y ?? 0))));
 const peak = computed(
-  () =>
-    `${Number(plainNumber(highest.value)).toLocaleString('en')}${WORDS[shown.value].unit && ` ${WORDS[shown.value].unit}`}`,
+  () => `${countText(Number(plainNumber(highest.value)))}${WORDS[shown.value].unit && ` ${WORDS[shown.value].unit}`}`,
 );
 
 const options = computed<ApexOptions>(() => ({
@@ -147,7 +147,7 @@ const options = computed<ApexOptions>(() => ({
       <span class="quiet number" data-peak>
         at most {{ peak
         }}<template v-if="limit !== null"
-          >, of {{ Math.round(limit).toLocaleString('en') }} {{ WORDS[shown].unit }} that there are</template
+          >, of {{ countText(Math.round(limit)) }} {{ WORDS[shown].unit }} that there are</template
         >
       </span>
     </div>

@@ -8,7 +8,7 @@ import { answered } from '../../engine/questions';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import { STEP_NAMES } from '../chapters/lookWords';
-import { plainNumber } from '../format';
+import { plainNumber } from '../numbers';
 import { doneTo, seenHex } from './pixel';
 import { pickOne, useProbe } from './probe';
 import { usePixel } from './usePixel';

@@ -2,6 +2,7 @@
 import { layersWithin, wholeOf } from '@jinx/core/editing';
 import { computed } from 'vue';
 import type { LayerCount } from '../../engine/protocol';
+import { countText } from '../numbers';
 import { useEffectStore } from '../../stores/effect';
 
 /** The head of a group's row: its name, and what its layers together have alive and cost. */
@@ -39,7 +40,7 @@ const sum = (of: (count: LayerCount) => number) =>
     <span class="name">{{ group.name }}</span>
     <span v-if="group.linked" class="quiet">{{ group.linked.hidden ? 'linked, hidden' : 'linked' }}</span>
     <span v-else class="quiet">{{ layers.length }} {{ layers.length === 1 ? 'layer' : 'layers' }}</span>
-    <span class="count number">{{ sum(({ living }) => living).toLocaleString('en') }}</span>
+    <span class="count number">{{ countText(sum(({ living }) => living)) }}</span>
     <span class="cost number">{{ sum(({ milliseconds }) => milliseconds).toFixed(1) }} ms</span>
   </div>
 </template>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Key, KeyPlace } from '@jinx/core/document';
 import { computed } from 'vue';
-import { plainNumber, sumOf } from '../format';
-import TextField from '../TextField.vue';
+import { plainNumber } from '../numbers';
+import NumberField from '../NumberField.vue';
 import { placed, tidy } from './keyPlaces';
 
 /** Where the chosen key stands and what it says, as fields: typed, and held by a share of life or by seconds. */
@@ -20,29 +20,27 @@ const isShare = computed(() => props.keyOf.at.anchor === 'share');
 const placeText = computed(() =>
   isShare.value ? `${plainNumber(props.keyOf.at.value * 100)}%` : `${plainNumber(props.keyOf.at.value)} s`,
 );
-const within = (value: number, most: number, least = 0) => tidy(Math.min(most, Math.max(least, value)));
 const isPercent = computed(() => props.unit === '%');
 const valueText = computed(() =>
   isPercent.value ? `${plainNumber(props.keyOf.value * 100)}%` : `${plainNumber(props.keyOf.value)} ${props.unit}`,
 );
 
-function typed(text: string, take: (number: number) => Key): void {
-  try {
-    emit('change', take(sumOf(text.replace(/[^\d.)]+$/, ''))));
-  } catch {
-    // What is no number leaves the key where it was.
-  }
-}
-const typePlace = (text: string) =>
-  typed(text, (number) => ({
+const placeLimits = computed(() =>
+  isShare.value
+    ? { name: 'the place in life', least: 0, most: 100, unit: '%' }
+    : { name: 'the time', least: 0, most: 3600, unit: 's' },
+);
+const valueLimits = computed(() => {
+  const times = isPercent.value ? 100 : 1;
+  return { name: 'the value', least: props.least * times, most: props.most * times, unit: props.unit };
+});
+const setPlace = (value: number) =>
+  emit('change', {
     ...props.keyOf,
-    at: { ...props.keyOf.at, value: isShare.value ? within(number / 100, 1) : within(number, 3600) },
-  }));
-const typeValue = (text: string) =>
-  typed(text, (number) => ({
-    ...props.keyOf,
-    value: within(isPercent.value ? number / 100 : number, props.most, props.least),
-  }));
+    at: { ...props.keyOf.at, value: tidy(isShare.value ? value / 100 : value) },
+  });
+const setValue = (value: number) =>
+  emit('change', { ...props.keyOf, value: tidy(isPercent.value ? value / 100 : value) });
 /** Another anchor holds the key where it now stands. */
 const anchor = (value: string) =>
   emit('change', { ...props.keyOf, at: placed(value as KeyPlace['anchor'], props.x, props.life) });
@@ -50,7 +48,7 @@ const anchor = (value: string) =>
 
 <template>
   <div class="tool">
-    <TextField class="number" :value="placeText" aria-label="place of the key" @commit="typePlace" />
+    <NumberField :text="placeText" :limits="placeLimits" label="place of the key" @change="setPlace" />
     <select
       class="chip"
       :value="keyOf.at.anchor"
@@ -62,7 +60,7 @@ const anchor = (value: string) =>
       <option value="beforeDeath">before death</option>
     </select>
     <span class="quiet">at</span>
-    <TextField class="number" :value="valueText" aria-label="value of the key" @commit="typeValue" />
+    <NumberField :text="valueText" :limits="valueLimits" label="value of the key" @change="setValue" />
   </div>
 </template>
 
@@ -78,18 +76,18 @@ const anchor = (value: string) =>
   white-space: nowrap;
 }
 select,
-input {
+:deep(input) {
   font-size: 12px;
 }
-input {
+:deep(input) {
   width: 46px;
   padding: 0 2px;
   border: 0;
   background: none;
   text-align: right;
 }
-input:hover,
-input:focus {
+:deep(input:hover),
+:deep(input:focus) {
   background: var(--chip);
 }
 </style>

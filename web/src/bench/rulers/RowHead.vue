@@ -4,6 +4,7 @@ import type { LayerCount } from '../../engine/protocol';
 import { useEffectStore } from '../../stores/effect';
 import { hexOfLinear } from '@jinx/core/maths';
 import { settingText } from '../format';
+import { countText } from '../numbers';
 import { useLayer } from '../life';
 import { ageGradient, ageShaper } from '../shapers';
 import { linesOf, readLine } from './lines';
@@ -51,7 +52,7 @@ const states = computed(() =>
       <span class="dot" :style="{ '--dot': dot }" aria-hidden="true"></span>
       <span class="name" :class="{ off: layer.hidden }">{{ layer.name }}</span>
       <span v-if="states" class="states">{{ states }}</span>
-      <span class="count number" :data-count="layer.name">{{ (count?.living ?? 0).toLocaleString('en') }}</span>
+      <span class="count number" :data-count="layer.name">{{ countText(count?.living ?? 0) }}</span>
       <span class="cost number">{{ (count?.milliseconds ?? 0).toFixed(1) }} ms</span>
     </div>
     <div v-if="isOpen" class="lines" role="radiogroup" aria-label="Line on the life sheet">

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { plainNumber, sumOf } from '../format';
-import TextField from '../TextField.vue';
+import { plainNumber } from '../numbers';
+import NumberField from '../NumberField.vue';
 import { dragBy } from './dragBy';
 import { PAD } from './layout';
 import { snappedTime, STEP, useTimeView } from './timeView';
@@ -14,6 +14,7 @@ const store = useEffectStore();
 const holder = ref<HTMLElement>();
 const { clock, seconds: shown, dead, keepScale } = useTimeView();
 const room = computed(() => props.width - 2 * PAD);
+const MOST_SECONDS = 600;
 type StretchName = 'opening' | 'hold' | 'closing';
 const parts = computed(() => {
   const { opening, hold, closing } = clock.value;
@@ -48,7 +49,7 @@ const borders = computed(() =>
   parts.value.map(({ name, from, share, seconds }) => ({ name, at: from + share, seconds })),
 );
 function setStretch(name: StretchName, seconds: number, gesture: string | null = null): void {
-  const length = Number(Math.min(600, Math.max(0, seconds)).toFixed(4));
+  const length = Number(Math.min(MOST_SECONDS, Math.max(0, seconds)).toFixed(4));
   store.change(
     `set the ${name}`,
     (draft) => {
@@ -62,13 +63,6 @@ function setStretch(name: StretchName, seconds: number, gesture: string | null =
     },
     gesture,
   );
-}
-function set(name: StretchName, text: string): void {
-  try {
-    setStretch(name, sumOf(text.replace(/s\s*$/, '')));
-  } catch {
-    return;
-  }
 }
 function pull(event: PointerEvent, name: StretchName, from: number): void {
   if (event.button !== 0) return;
@@ -141,11 +135,11 @@ function scrub(event: PointerEvent): void {
       :class="{ none: part.share === 0 }"
     >
       <span>{{ part.word }}</span>
-      <TextField
-        class="number"
-        :value="`${plainNumber(part.seconds)} s`"
-        :aria-label="`${part.name} in seconds`"
-        @commit="set(part.name, $event)"
+      <NumberField
+        :text="`${plainNumber(part.seconds)} s`"
+        :limits="{ name: `the ${part.name}`, least: 0, most: MOST_SECONDS, unit: 's' }"
+        :label="`${part.name} in seconds`"
+        @change="setStretch(part.name, $event)"
       />
     </label>
     <i class="border first" :style="{ left: `${PAD}px` }"></i>
@@ -193,7 +187,7 @@ function scrub(event: PointerEvent): void {
 .part > * {
   background: #161617;
 }
-.part input {
+.part :deep(input) {
   pointer-events: auto;
 }
 .none {
@@ -233,13 +227,13 @@ function scrub(event: PointerEvent): void {
   height: 100%;
   background: repeating-linear-gradient(135deg, #55555a 0 1px, transparent 1px 6px);
 }
-input {
+:deep(input) {
   width: 42px;
   border: 0;
   padding: 0 2px;
   color: var(--soft);
 }
-input:focus {
+:deep(input:focus) {
   background: var(--deep);
 }
 </style>

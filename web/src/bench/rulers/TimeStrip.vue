@@ -4,7 +4,7 @@ import { withItem } from '@jinx/core/document';
 import { dialShares, newReading, numberReader, windowOf } from '@jinx/core/simulation';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { plainNumber } from '../format';
+import { countText, plainNumber } from '../numbers';
 import { useLayer } from '../life';
 import BirthEnds from './BirthEnds.vue';
 import { PAD } from './layout';
@@ -229,7 +229,7 @@ function addBurst(event: MouseEvent): void {
     </template>
     <text v-if="isOpen && words" class="words" :x="PAD + 8" :y="16">{{ words }}</text>
     <text v-if="isOpen && livingLine" class="words" :x="PAD + inner - 4" :y="16" text-anchor="end">
-      line: alive, up to {{ Math.max(...living, 0).toLocaleString('en') }}
+      line: alive, up to {{ countText(Math.max(...living, 0)) }}
     </text>
   </svg>
 </template>
