@@ -70,6 +70,32 @@ test('on a screen of finer pixels the stage is drawn in all of them', async ({ b
   await context.close();
 });
 
+test('workers that end are started again, and the picture is as it was', async ({ page }) => {
+  const { withIt: before } = await pictures(
+    page,
+    disc(() => undefined),
+  );
+  await page.getByRole('button', { name: 'Show' }).click();
+  for (const [part, said] of [
+    ['simulationWorker', 'The simulation stopped: tried out'],
+    ['/worker', 'The stage stopped: tried out'],
+  ] as const) {
+    const worker = page.workers().find((each) => each.url().includes(part))!;
+    await worker.evaluate(() => {
+      setTimeout(() => {
+        throw new Error('tried out');
+      });
+    });
+    await expect(page.getByRole('alert')).toContainText(said);
+    await expect
+      .poll(async () =>
+        differing(before, await pixels(page, WIDTH, HEIGHT).catch(() => new Uint8Array(before.length))),
+      )
+      .toBe(0);
+    await page.getByRole('button', { name: 'Close' }).click();
+  }
+});
+
 test('a sprite has the size it is given, and lies flat when told to', async ({ page }) => {
   const extent = async (change: (layer: Layer) => void) => {
     const { without, withIt } = await pictures(page, disc(change));

@@ -32,7 +32,7 @@ const { failure } = engine;
 <style scoped>
 .failure {
   position: absolute;
-  top: 44px;
+  bottom: 40px;
   left: 50%;
   width: min(520px, calc(100% - 24px));
   transform: translateX(-50%);

@@ -5,6 +5,7 @@ import type { CheckAnswer, CheckOrder, ToldFinding } from '../engine/checksWorke
 import type { Engine } from '../engine/engine';
 import type { SimulationState } from '../engine/protocol';
 import { Restarts } from '../engine/restarts';
+import { reasonOf } from '../engine/threads';
 import { useEffectStore } from '../stores/effect';
 
 /** Milliseconds after an edit until it is looked through. */
@@ -60,12 +61,12 @@ export function useFindings(
       // What was asked of an older state comes too late.
       if (data.id === asked) found.value = data.found;
     };
-    made.onerror = ({ message: reason }) => {
+    made.onerror = (event) => {
       made.terminate();
       sentRigs = null;
       found.value = [];
       if (restarts.mayRestart()) worker = begin();
-      void message.error(`This effect could not be looked through for faults: ${reason || 'unknown fault'}.`, 6);
+      void message.error(`This effect could not be looked through for faults: ${reasonOf(event)}.`, 6);
     };
     return made;
   }

@@ -197,6 +197,7 @@ export class Engine {
   }
   #restartStage(): void {
     this.#stage.restart();
+    this.#tell({ kind: 'frames' });
     // Whoever holds the canvas gives it another.
     this.stageRuns.value++;
     this.layInstants(this.#instantSeconds);

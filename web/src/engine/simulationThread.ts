@@ -1,6 +1,6 @@
 import type { KernelBytes } from '@jinx/core/kernels';
 import type { FromSimulation, ToSimulation } from './protocol';
-import type { Thread, Threads } from './threads';
+import { reasonOf, type Thread, type Threads } from './threads';
 
 interface Heard {
   message(message: FromSimulation): void;
@@ -29,7 +29,7 @@ export class SimulationThread {
     const workers = [simulation, helper];
     this.#workers = workers;
     simulation.onmessage = ({ data }: MessageEvent<FromSimulation>) => this.#heard.message(data);
-    for (const worker of workers) worker.onerror = (event) => this.#fail(workers, event.message || 'unknown fault');
+    for (const worker of workers) worker.onerror = (event) => this.#fail(workers, reasonOf(event));
     try {
       this.#kernels ??= await this.#threads.kernels();
     } catch (error) {

@@ -90,6 +90,10 @@ class Player {
       case 'edit':
         this.#editNumber = order.edit;
         return this.#edit(order.changes);
+      case 'frames':
+        if (!this.#world) return;
+        this.#beginFrames(this.#world);
+        return this.#target ? undefined : this.#publish();
       case 'play':
         this.#isPlaying = true;
         this.#restartClock();
@@ -324,11 +328,15 @@ class Player {
     }
     if (before) this.#world.inherit(before);
     this.#helper?.postMessage(this.#world.memory);
-    const { address, mostRecords, mostJoints } = this.#world.frames!;
-    const { buffer } = this.#world.memory;
-    this.#writer = new FrameWriter(tripleBuffer(buffer, this.#world.frames!, address));
-    tell({ kind: 'frames', buffer, address, mostRecords, mostJoints });
+    this.#beginFrames(this.#world);
     this.#goTo(step);
+  }
+
+  /** Begins the buffer of frames anew, and tells the stage where it lies. */
+  #beginFrames({ frames, memory: { buffer } }: World): void {
+    const { address, mostRecords, mostJoints } = frames!;
+    this.#writer = new FrameWriter(tripleBuffer(buffer, frames!, address));
+    tell({ kind: 'frames', buffer, address, mostRecords, mostJoints });
   }
 
   /** Goes to a step; the old picture stays until it is computed. */

@@ -1,9 +1,11 @@
 import type { FromStage, ToStage } from '@jinx/stage';
-import type { Thread } from './threads';
+import { reasonOf, type Thread } from './threads';
 
 /** Orders that are done with once they are carried out: all others say how the stage is from then on. */
 const PASSING: ReadonlySet<ToStage['kind']> = new Set<ToStage['kind']>([
   'start',
+  // The simulation tells a new stage of them itself: the buffer has to begin anew with its reader.
+  'frames',
   'instant',
   'forgetInstants',
   'pixels',
@@ -36,7 +38,7 @@ export class StageThread {
   #begin(): Thread {
     const worker = this.#make();
     worker.onmessage = ({ data }: MessageEvent<FromStage>) => this.#heard.message(data);
-    worker.onerror = (event) => this.#heard.failed(event.message || 'unknown fault');
+    worker.onerror = (event) => this.#heard.failed(reasonOf(event));
     return worker;
   }
 

@@ -5,6 +5,10 @@ import type { KernelBytes } from '@jinx/core/kernels';
 /** As much of a worker as the engine uses. */
 export type Thread = Pick<Worker, 'postMessage' | 'terminate' | 'onmessage' | 'onerror'>;
 
+/** What ended a worker, without the browser's words before it. */
+export const reasonOf = ({ message }: ErrorEvent): string =>
+  message?.replace(/^Uncaught (Error: )?/, '') || 'unknown fault';
+
 /** Where the engine's threads and their code come from. */
 export interface Threads {
   simulation(): Thread;
