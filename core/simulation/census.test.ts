@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { carryChannel, setNumber } from '../document/index.ts';
+import {
+  carryChannel,
+  collectionOf,
+  curveShaper,
+  listed,
+  newLayer,
+  newRibbon,
+  setNumber,
+  withItem,
+  type Shaper,
+} from '../document/index.ts';
 import { effectOf, stormOnTube, TUBE } from '../testing/effects.ts';
 import { bendingTube } from '../testing/rigs.ts';
 import { censusOf, censusText, type Census } from './census.ts';
@@ -51,6 +61,66 @@ describe('a census', () => {
     expect(Math.max(...heat)).toBeLessThanOrEqual(5);
     expect(new Set(heat).size).toBeGreaterThan(50);
   });
+
+  it('tells what a dial makes of a channel', () => {
+    const effect = effectOf((layer, own) => {
+      own.dials = collectionOf([['power', { kind: 'number', name: 'Power', value: 1, least: 0, most: 2 }]]);
+      carryChannel(own, 'motes', 'heat', 'Heat');
+      const shape = (id: string, reads: Shaper['reads']) => {
+        const channel = layer.channels.byId[id]!;
+        channel.base = { kind: 'fixed', value: 8 };
+        const ramp = curveShaper([
+          [0, 0],
+          [1, 1],
+        ]);
+        channel.shapers = collectionOf([['by', { ...ramp, reads }]]);
+      };
+      shape('heat', { kind: 'dial', dial: 'power' });
+      setNumber(layer, 'births.rate', 200);
+    });
+    const world = new World(effect, new Map());
+    world.advance(60);
+    const heat = column(censusOf(world, effect, 'motes'), 'channel/heat');
+    expect(heat.length).toBeGreaterThan(100);
+    expect(new Set(heat)).toEqual(new Set([4]));
+  });
+
+  it('tells of those that a follower shows, with what it makes of them', () => {
+    const effect = effectOf((layer) => setNumber(layer, 'births.rate', 200));
+    const follower = newLayer('halo', 99);
+    follower.population = { kind: 'follows', layer: 'motes' };
+    setNumber(follower, 'life.size', 0.5);
+    effect.layers = withItem(effect.layers, 'halo', follower);
+    const world = new World(effect, new Map());
+    world.advance(60);
+    const [own, shown] = [censusOf(world, effect, 'motes'), censusOf(world, effect, 'halo')];
+    expect(shown.rows).toBe(own.rows);
+    expect(shown.rows).toBeGreaterThan(100);
+    expect(column(shown, 'x')).toEqual(column(own, 'x'));
+    expect(new Set(column(shown, 'size'))).toEqual(new Set([0.5]));
+    expect(new Set(column(own, 'size'))).not.toContain(0.5);
+  });
+
+  it.each(['trail', 'strand'] as const)(
+    'tells of the particles that draw a %s, and of a follower drawn so',
+    (kind) => {
+      const effect = effectOf((layer) => setNumber(layer, 'births.rate', 200));
+      const follower = newLayer('halo', 99);
+      follower.population = { kind: 'follows', layer: 'motes' };
+      effect.layers = withItem(effect.layers, 'halo', follower);
+      for (const layer of listed(effect.layers)) layer.item.drawn = newRibbon(kind);
+      const world = new World(effect, new Map());
+      world.advance(60);
+      const living = world.population('motes')!.living;
+      expect(living).toBeGreaterThan(100);
+      for (const id of ['motes', 'halo']) {
+        const census = censusOf(world, effect, id);
+        expect(census.rows).toBe(living);
+        expect(new Set(column(census, 'x')).size).toBeGreaterThan(50);
+        expect(Math.max(...column(census, 'opacity'))).toBeGreaterThan(0);
+      }
+    },
+  );
 
   it('is written as comma-separated values, all rows or some', () => {
     const effect = effectOf((_, own) => carryChannel(own, 'motes', 'heat', 'Heat, "wet"'));

@@ -1,6 +1,6 @@
 import { ownerOf, type Effect, type Id } from '../document/index.ts';
+import { dialShares } from './compiled.ts';
 import {
-  newFrame,
   RECORD_AGE,
   RECORD_ANGLE,
   RECORD_COLOUR,
@@ -8,7 +8,6 @@ import {
   RECORD_SIZE,
   RECORD_TO,
   RECORD_WORDS,
-  RECORDS,
 } from './frame.ts';
 import { Channels } from './channels.ts';
 import { groupFrame } from './groups.ts';
@@ -72,24 +71,22 @@ export function censusOf(world: World, effect: Effect, layerId: Id): Census {
       unit: '',
     })),
   ];
-  const frame = newFrame(world);
-  world.writeFrame(frame);
-  const told = layer && frame.layer(layer.salt);
-  if (!told || !population || !channels)
+  const records = world.records(layerId);
+  const count = records.length / RECORD_WORDS;
+  if (count === 0 || !population || !channels)
     return { step: world.step, columns, rows: 0, values: new Float32Array(0), keys: new Uint32Array(0) };
-  const values = new Float32Array(told.count * columns.length);
-  const keys = new Uint32Array(told.count);
-  const reading = newReading();
+  const values = new Float32Array(count * columns.length);
+  const keys = new Uint32Array(count);
+  const reading = { ...newReading(), channels, dials: dialShares(effect) };
   const { clock } = world;
   const time = clock.timeOf(world.step);
   const seconds = clock.length;
   reading.effectTime = clock.share(time);
   reading.stretchTime = clock.stretchShare(time);
   let row = 0;
-  for (let place = 0; place < population.count && row < told.count; place++) {
+  for (let place = 0; place < population.count && row < count; place++) {
     if (population.isDead(place)) continue;
-    const record = RECORDS + (told.start + row) * RECORD_WORDS;
-    const of = (word: number) => frame.f32[record + word]!;
+    const of = (word: number) => records[row * RECORD_WORDS + word]!;
     const velocity = population.velocity.map((axis) => axis[place]!);
     const life = population.life[place]!;
     population.readInto(reading, place, world.step, world.rate, clock.standingAge(time), seconds);

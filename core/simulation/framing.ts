@@ -179,6 +179,17 @@ export class Framer {
     return this.#ribbonOwn;
   }
 
+  /** The records of a layer's particles, whatever they are drawn as: RECORD_WORDS numbers each, a copy. */
+  records(effect: Effect, all: readonly Drawn[], layerId: string, moment: DressMoment): Float32Array {
+    const index = all.findIndex(({ id }) => id === layerId);
+    const shown = all[index];
+    if (!shown) return new Float32Array(0);
+    const { population } = shown.running;
+    const dress = this.#dressOf(shown, effect);
+    const count = this.#dressers[index]!.write(this.#kernels, population, dress, moment, this.#records);
+    return new Float32Array(this.#buffer, this.#records, count * RECORD_WORDS).slice();
+  }
+
   write(frame: Frame, effect: Effect, all: readonly Drawn[], trails: readonly Trail[], moment: FrameMoment): void {
     const { f32, u32 } = frame;
     let start = 0;

@@ -7,6 +7,7 @@ import { dialShares, type CompiledLayer } from './compiled.ts';
 import { compileEffect, type Compiled } from './compiling.ts';
 import { stepsTaken } from './crew.ts';
 import { newFrame, type Frame } from './frame.ts';
+import type { DressMoment } from './dressing.ts';
 import { drawnLayers, Framer } from './framing.ts';
 import type { FrontReader } from './fronts/index.ts';
 import { hashOf } from './hashing.ts';
@@ -564,14 +565,23 @@ export class World {
     const to = this.#clock.timeOf(step);
     this.#scene.pose(step > this.#firstStep ? this.#clock.timeOf(step - 1) : to, to);
     this.#framer.write(frame, this.#effect, drawnLayers(this.#effect, this.#running), this.#trails, {
-      step,
-      rate: this.rate,
-      clock: this.#clock,
-      dials: dialShares(this.#effect),
+      ...this.#dressMoment(),
       isExact: this.isExact,
       scene: this.#scene,
       fronts: this.#fronts,
     });
+  }
+
+  #dressMoment(): DressMoment {
+    return { step: this.step, rate: this.rate, clock: this.#clock, dials: dialShares(this.#effect) };
+  }
+
+  /**
+   * What a layer makes of each of its living particles now, by the words of a record (frame.ts), in the order of their births:
+   * its own, or those of the layer it follows; of a ribbon, the particles that draw it. Empty where the layer has none.
+   */
+  records(layerId: string): Float32Array {
+    return this.#framer.records(this.#effect, drawnLayers(this.#effect, this.#running), layerId, this.#dressMoment());
   }
 
   /** Hash of state and dress, by layer salt then birth order; null while the run is not exact. */

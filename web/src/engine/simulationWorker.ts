@@ -8,14 +8,12 @@ import {
   censusOf,
   FrameWriter,
   Fullest,
-  newFrame,
   PullRun,
   reachBetween,
   RECORD_AGE,
   RECORD_COLOUR,
   RECORD_TO,
   RECORD_WORDS,
-  RECORDS,
   stopCrew,
   tripleBuffer,
   World,
@@ -495,18 +493,18 @@ class Player {
   #inspect(id: number, layerId: string): void {
     const world = this.#world;
     if (!world || !this.#effect) return;
-    const frame = newFrame(world);
-    world.writeFrame(frame);
-    const layer = frame.layer(this.#effect.layers.byId[layerId]?.salt ?? -1);
-    const count = layer?.count ?? 0;
+    // The dead are cleared away first: a record for each that lives.
+    world.population(ownerOf(this.#effect, layerId));
+    const records = world.records(layerId);
+    const count = records.length / RECORD_WORDS;
     const positions = new Float32Array(count * 3);
     const colours = new Float32Array(count * 3);
     const ages = new Float32Array(count);
     for (let i = 0; i < count; i++) {
-      const at = RECORDS + (layer!.start + i) * RECORD_WORDS;
-      positions.set(frame.f32.subarray(at + RECORD_TO, at + RECORD_TO + 3), i * 3);
-      colours.set(frame.f32.subarray(at + RECORD_COLOUR, at + RECORD_COLOUR + 3), i * 3);
-      ages[i] = frame.f32[at + RECORD_AGE]!;
+      const at = i * RECORD_WORDS;
+      positions.set(records.subarray(at + RECORD_TO, at + RECORD_TO + 3), i * 3);
+      colours.set(records.subarray(at + RECORD_COLOUR, at + RECORD_COLOUR + 3), i * 3);
+      ages[i] = records[at + RECORD_AGE]!;
     }
     tell({ kind: 'inspection', id, step: world.step, positions, ages, colours });
   }
