@@ -14,6 +14,7 @@ export * from './look.ts';
 export * from './make.ts';
 export * from './migrations.ts';
 export * from './parse.ts';
+export * from './passing.ts';
 export * from './placeKeys.ts';
 export * from './plainText.ts';
 export * from './population.ts';

@@ -1,6 +1,6 @@
 import { listed, type Id } from './collection.ts';
-import type { Effect } from './effect.ts';
-import { stepsOf, type Step } from './look.ts';
+import type { Effect, Layer, Place } from './effect.ts';
+import { stepsOf, type PictureRef, type Step } from './look.ts';
 import type { Colour, Setting } from './setting.ts';
 import { placesOfLayer, settingsIn } from './walk.ts';
 
@@ -32,6 +32,45 @@ function uses({ base, shapers }: Setting, table: NamedTable, id: Id): boolean {
 const gradientUses = (step: Step, id: Id): boolean =>
   step.kind === 'gradient' && listed(step.stops).some(({ item }) => isOf(item.colour, id));
 
+/** Where a dial gives a place, a direction, a picture or a mesh, in words. */
+function dialUses(effect: Effect, id: Id): string[] {
+  const isAt = (place: Place) => place.kind === 'dial' && place.dial === id;
+  const found: string[] = [];
+  for (const { id: layerId, item } of listed(effect.layers)) {
+    if (item.seenBy === id) found.push(`${item.name}: whether it is seen`);
+    if (placesOfLayer(effect, layerId).some(isAt)) found.push(`${item.name}: where it stands`);
+  }
+  for (const { item } of listed(effect.forces))
+    if (isAt(item.force.place)) found.push(`The effect: force, where it stands`);
+  for (const { item } of listed(effect.surfaces))
+    if ('place' in item && isAt(item.place)) found.push('The effect: surface, where it stands');
+  for (const { item } of listed(effect.fronts)) if (isAt(item.place)) found.push(`${item.name}: where it stands`);
+  const dial = effect.dials.byId[id];
+  if (dial?.kind === 'picture') found.push(...pictureUses(effect, dial.standsFor.asset));
+  if (dial?.kind === 'mesh') found.push(...meshUses(effect, dial.standsFor.asset));
+  return found;
+}
+
+function pictureUses(effect: Effect, asset: string): string[] {
+  const isShown = (picture: PictureRef | null) => picture?.asset === asset;
+  const isInLook = (layer: Pick<Layer, 'look'>) =>
+    stepsOf(effect, layer).some(({ item }) => 'picture' in item && isShown(item.picture));
+  return [
+    ...listed(effect.layers).flatMap(({ item }) => [
+      ...(isInLook(item) ? [`${item.name}: look, picture`] : []),
+      ...(item.drawn.kind === 'haze' && isShown(item.drawn.picture) ? [`${item.name}: what bends it`] : []),
+    ]),
+    ...(isShown(effect.stage.air.surroundings.picture) ? ['The effect: what is mirrored'] : []),
+  ];
+}
+
+const meshUses = (effect: Effect, asset: string): string[] =>
+  listed(effect.layers)
+    .filter(
+      ({ item: { drawn } }) => drawn.kind === 'mesh' && listed(drawn.meshes).some(({ item }) => item.asset === asset),
+    )
+    .map(({ item }) => `${item.name}: what it is drawn as`);
+
 /** Where a colour, a measure or a dial is used, in words, each place once: as in "Motes: size". */
 export function usesOf(effect: Effect, table: NamedTable, id: Id): string[] {
   const nameOf = (layer: Id | null) => (layer === null ? 'The effect' : effect.layers.byId[layer]!.name);
@@ -46,13 +85,8 @@ export function usesOf(effect: Effect, table: NamedTable, id: Id): string[] {
       found.push(`${nameOf(layerId)}: look, gradient`);
     if (table === 'measures' && item.births.from.measure === id) found.push(`${item.name}: when births begin`);
     if (table === 'measures' && item.births.until?.measure === id) found.push(`${item.name}: when births end`);
-    if (table === 'dials' && item.seenBy === id) found.push(`${item.name}: whether it is seen`);
-    if (
-      table === 'dials' &&
-      placesOfLayer(effect, layerId).some((place) => place.kind === 'dial' && place.dial === id)
-    )
-      found.push(`${item.name}: where it stands`);
   }
+  if (table === 'dials') found.push(...dialUses(effect, id));
   if (table === 'palette')
     for (const { id: other, item } of listed(effect.palette))
       if (other !== id && item.colour.kind === 'derived' && item.colour.from === id)

@@ -5,6 +5,7 @@ import {
   collectionOf,
   inWorld,
   newForce,
+  newFront,
   newLayer,
   newLink,
   newSurface,
@@ -16,6 +17,7 @@ import {
 import { stormOnTube, TUBE } from '../testing/effects.ts';
 import { bendingTube } from '../testing/rigs.ts';
 import { kernelBytes } from '../testing/kernelBytes.ts';
+import { newFrame } from './frame.ts';
 import { World, type Inputs, type WorldOptions } from './world.ts';
 
 const rigs = new Map([[TUBE, bendingTube()]]);
@@ -205,7 +207,19 @@ describe('an edit', () => {
     world.advance(100);
     const draft = structuredCopy(effect);
     setNumber(draft.layers.byId['dust']!, 'births.cap', 77);
+    draft.fronts = collectionOf([['f', newFront('Rim', 'sphere', atEffect([0, 1, 0]))]]);
+    draft.layers.byId['dust']!.links = collectionOf([['l', newLink('death', draft.layers.order[0]!, 9)]]);
+    const before = newFrame(world);
+    world.writeFrame(before);
     expect(world.adopt(draft)).toBe(false);
+    const after = newFrame(world);
+    world.writeFrame(after);
+    expect(after.u32).toEqual(before.u32);
+    world.advance(120);
+    expect(world.hash()).toBe(fromZero(effect, 120));
+    world.advance(100);
+    draft.fronts = effect.fronts;
+    draft.layers.byId['dust']!.links = effect.layers.byId['dust']!.links;
     const next = made(draft);
     next.inherit(world);
     next.advance(100);

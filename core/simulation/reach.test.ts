@@ -9,10 +9,12 @@ import {
   structuredCopy,
   type Effect,
   type Layer,
+  type Link,
   type NumberSetting,
   namedColour,
 } from '../document/index.ts';
 import { describe, expect, it } from 'vitest';
+import { passedOn } from './links/index.ts';
 import { reachBetween } from './reach.ts';
 
 const effect = (): Effect => {
@@ -110,6 +112,28 @@ describe('what an edit reaches', () => {
     const sized = structuredCopy(linked);
     setNumber(sized.layers.byId['motes']!, 'life.size', 0.4);
     expect(reachBetween(linked, sized).kind).toBe('dress');
+  });
+
+  it.each<[string, (link: Link) => void, boolean]>([
+    ['passes all of it', (link) => (link.settings.colour.base = { kind: 'fixed', value: 100 }), true],
+    ['is muted', (link) => (link.muted = true), false],
+    ['has the share muted', (link) => (link.settings.colour.muted = true), false],
+    ['passes none', () => undefined, false],
+    [
+      'passes none but what a shaper adds',
+      (link) => (link.settings.colour.shapers = collectionOf([['s', curveShaper([[0, 50]], 'add')]])),
+      true,
+    ],
+  ])('says the same as the world does where a link %s', (_, shape, isPassed) => {
+    const linked = effect();
+    const link = newLink('death', 'other', 4);
+    link.settings.colour.base = { kind: 'fixed', value: 0 };
+    shape(link);
+    linked.layers.byId['motes']!.links = collectionOf([['l', link]]);
+    const draft = structuredCopy(linked);
+    draft.layers.byId['motes']!.settings['life.colour'].base = { kind: 'fixed', value: { hex: '#102030' } };
+    expect(reachBetween(linked, draft).kind).toBe(isPassed ? 'state' : 'dress');
+    expect(passedOn(linked).colour.has('other')).toBe(isPassed);
   });
 
   it('is nothing for a dial that nothing reads, and all for one that something does', () => {

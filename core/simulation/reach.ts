@@ -6,12 +6,14 @@ import {
   layersMeeting,
   RIBBON_SETTINGS,
   listed,
+  takersOf,
   usesOf,
   waitingFor,
   type Acts,
   type Change,
   type Effect,
   type Id,
+  type Passed,
 } from '../document/index.ts';
 import { keepDistance } from './distance.ts';
 
@@ -34,14 +36,9 @@ const PASSED: Readonly<Record<string, 'colour' | 'size'>> = { 'life.colour': 'co
 type Reached = 'nothing' | 'dress' | 'all' | readonly Id[];
 
 /** Layers that take or pass on a colour or a size: what is kept at birth is state. */
-function passing(effect: Effect, what: 'colour' | 'size' | 'channels', id: Id): Id[] {
-  const found = new Set<Id>();
-  for (const { id: from, item } of listed(effect.layers))
-    for (const { item: link } of listed(item.links)) {
-      const { muted, base } = link.settings[what];
-      const passes = !muted && !(base.kind === 'fixed' && base.value === 0);
-      if (passes && (from === id || link.layer === id)) found.add(link.layer);
-    }
+function passing(effect: Effect, what: Passed, id: Id): Id[] {
+  const found = takersOf(effect, what, id);
+  if (takersOf(effect, what).has(id)) found.add(id);
   const layer = effect.layers.byId[id];
   if (what === 'colour' && layer?.settings['life.colour'].base.kind === 'taken') found.add(id);
   return [...found];

@@ -91,8 +91,8 @@ export class World {
   /** The same in the order in which they are stepped. */
   #stepping: Running[] = [];
   readonly #kins: Kins;
-  #lineage!: Lineage;
-  #fronts!: readonly FrontReader[];
+  #lineage: Lineage;
+  #fronts: readonly FrontReader[];
   #inboxes: ReadonlyMap<string, Inbox> = new Map();
   #inputs: Inputs;
   #stepsTaken = 0;
@@ -109,7 +109,9 @@ export class World {
     this.#scene = new Scene(effect.stage, rigs);
     this.#clock = this.#newClock();
     this.#scene.clock = this.#clock;
-    const { compiled, trails: bound } = this.#compile();
+    const { compiled, trails: bound, lineage, fronts } = this.#compile();
+    this.#lineage = lineage;
+    this.#fronts = fronts;
     const caps = compiled.map((layer) => this.#capOf(layer));
     const laid = new WorldMemory(
       effect,
@@ -281,16 +283,13 @@ export class World {
   }
 
   #compile(): Compiled {
-    const made = compileEffect(this.#effect, {
+    return compileEffect(this.#effect, {
       scene: this.#scene,
       clock: this.#clock,
       populationOf: (id) => this.#runningOf(id)?.population ?? null,
       strikes: () => this.#inputs.strikes ?? [],
       announced: () => this.#inputs.signals ?? [],
     });
-    this.#lineage = made.lineage;
-    this.#fronts = made.fronts;
-    return made;
   }
 
   /** The step before which nothing is computed: below 0 with pre-roll. */
@@ -449,7 +448,9 @@ export class World {
     return this.#running.reduce((sum, { population }) => sum + population.cap, 0) <= this.budget;
   }
 
-  #takeCompiled({ compiled, trails }: Compiled): void {
+  #takeCompiled({ compiled, trails, lineage, fronts }: Compiled): void {
+    this.#lineage = lineage;
+    this.#fronts = fronts;
     compiled.forEach((layer, index) => (this.#running[index]!.compiled = layer));
     trails.forEach((bound, index) => {
       const trail = this.#trails[index]!;

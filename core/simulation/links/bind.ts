@@ -1,11 +1,13 @@
 import {
   LINK_SETTINGS,
   listed,
+  takersOf,
   type Effect,
   type Lineage,
   type Link,
   type NumberDeclaration,
   type NumberSetting,
+  type Passed,
 } from '../../document/index.ts';
 import { NumberReader } from '../reader.ts';
 
@@ -75,18 +77,11 @@ const bothCarry = (effect: Effect, from: string, to: string): { id: string; n: n
     .map((id, n) => ({ id, n }))
     .filter(({ id }) => effect.layers.byId[from]!.channels.byId[id]);
 
-type Passed = 'colour' | 'size' | 'channels';
-
 /** Layers whose particles may begin with another's colour, with another's size, with what another carries. */
 export function passedOn(effect: Effect): Readonly<Record<Passed, ReadonlySet<string>>> {
-  const to = (name: Passed) =>
-    new Set(
-      listed(effect.layers).flatMap(({ item }) =>
-        listed(item.links).flatMap((link) => {
-          const { base } = link.item.settings[name];
-          return base.kind === 'fixed' && base.value === 0 ? [] : [link.item.layer];
-        }),
-      ),
-    );
-  return { colour: to('colour'), size: to('size'), channels: to('channels') };
+  return {
+    colour: takersOf(effect, 'colour'),
+    size: takersOf(effect, 'size'),
+    channels: takersOf(effect, 'channels'),
+  };
 }

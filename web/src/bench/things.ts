@@ -16,6 +16,7 @@ function missingThings(effect: Effect): string[] {
     if ('place' in item.source) look(item.source.place);
     if (item.source.kind === 'hits') for (const hit of listed(item.source.hits)) look(hit.item.place);
     look(item.aim);
+    look(item.drawn);
     if ('from' in item.drawn) [item.drawn.from, item.drawn.to].forEach(look);
     for (const force of listed(item.forces)) look(force.item.place);
   }
