@@ -38,7 +38,9 @@ async function once<T>(database: Database, work: (session: Session) => Promise<T
   try {
     await client.query('begin');
     const result = await work(client);
-    await client.query('commit');
+    await client.query('commit').catch((error: unknown) => {
+      throw isUnreachable(error) ? new OutcomeUnknown(error) : error;
+    });
     return result;
   } catch (error) {
     // A connection that cannot even take back is lost: it is thrown away, and the first error is the one told.
@@ -50,8 +52,16 @@ async function once<T>(database: Database, work: (session: Session) => Promise<T
   }
 }
 
+/** The connection broke while a transaction was being kept: it may have been, or not. */
+export class OutcomeUnknown extends Error {
+  constructor(cause: unknown) {
+    super('the connection broke at the commit', { cause });
+  }
+}
+
 /** Whether an error says that the database cannot be reached, rather than that it refused something. */
 export function isUnreachable(error: unknown): boolean {
+  if (error instanceof OutcomeUnknown) return true;
   const code = String((error as { code?: unknown }).code ?? '');
   const isNetwork = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT'].includes(code);
   // PostgreSQL's classes 08 (connection) and 57P (shutting down, starting up).

@@ -126,6 +126,25 @@ describe.skipIf(!DATABASE_URL)('saving', () => {
     expect(now.document).toEqual(second);
   });
 
+  it('does not say that nothing was changed where the database went away at the commit, and takes the same again', async () => {
+    const opened = await server.open(id);
+    const first = flame();
+    rate('body', 44)(first);
+    const [changes, edit] = [diff(opened.document, first), randomUUID()];
+    // The database ends the connection as the transaction is committed.
+    await server.database.query(`
+      create function cut() returns trigger language plpgsql as $$
+        begin perform pg_terminate_backend(pg_backend_pid()); return null; end $$;
+      create constraint trigger cut after insert on edits deferrable initially deferred
+        for each row execute function cut()`);
+    const cut = await server.send(opened, changes, edit);
+    expect([cut.status, cut.body.code]).toEqual([503, 'outcome.unknown']);
+    await server.database.query('drop trigger cut on edits; drop function cut()');
+    expect((await server.send(opened, changes, edit)).status).toBe(200);
+    expect((await server.send(opened, changes, edit)).status).toBe(200);
+    expect(await server.open(id)).toMatchObject({ revision: 2, document: first });
+  });
+
   it('takes several in one go, the first of which it may have already, or none of them', async () => {
     const opened = await server.open(id);
     const [first, second] = [flame(), flame()];

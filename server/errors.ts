@@ -2,7 +2,7 @@ import type { Middleware } from 'koa';
 import { DocumentError } from '@jinx/core/document';
 import { FormatError } from '@jinx/core/formats';
 import type { Logger } from 'pino';
-import { isUnreachable } from './database.ts';
+import { isUnreachable, OutcomeUnknown } from './database.ts';
 
 /** An answer that is not what was asked for: a status, a code for programs and a sentence for people. */
 export class Refusal extends Error {
@@ -70,6 +70,13 @@ export const answerErrors =
         return say(422, { code: error.code, sentence: error.message, path: error.path });
       if (error instanceof FormatError) return say(422, { code: error.code, sentence: error.message });
       log.error(forLog(error), 'a request failed');
+      if (error instanceof OutcomeUnknown)
+        return say(503, {
+          code: 'outcome.unknown',
+          sentence:
+            'The database went away while this was written down, so it may be kept or not: send the same again.',
+          seconds: 3,
+        });
       if (isUnreachable(error))
         return say(503, {
           code: 'database',

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
-import { describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it } from 'vitest';
 import {
   apply,
   canonicalText,
@@ -11,10 +11,13 @@ import {
   DocumentError,
   effectJsonSchema,
   FORCE_KINDS,
+  FORCE_SETTINGS,
   inverted,
   inWorld,
   LAYER_SETTINGS,
+  LINK_SETTINGS,
   listed,
+  migrated,
   moved,
   newEffect,
   newForce,
@@ -23,6 +26,7 @@ import {
   parseEffect,
   parseEffectText,
   removeLayer,
+  RIBBON_SETTINGS,
   SCHEMA,
   structuredCopy,
   withItem,
@@ -224,6 +228,26 @@ describe('the door', () => {
     expect(settings.strength.base).toEqual({ kind: 'fixed', value: 4 });
     expect(settings.share.base).toEqual({ kind: 'fixed', value: 100 });
     expect(effect.forces.order).toEqual([]);
+  });
+});
+
+describe('a migration', () => {
+  /** Defaults as a later Jinx might have them. */
+  const changed = [
+    LAYER_SETTINGS['life.width'],
+    LAYER_SETTINGS['source.radius'],
+    FORCE_SETTINGS.vortex.softness,
+    LINK_SETTINGS.channels,
+    RIBBON_SETTINGS.strand.bulge,
+  ] as { byDefault: unknown }[];
+  const before = changed.map(({ byDefault }) => byDefault);
+  afterEach(() => changed.forEach((declaration, n) => (declaration.byDefault = before[n])));
+
+  it.each([0, 1, 2, 3, 4, 5, 6])('of schema %d says the same whatever is the default now', (schema) => {
+    const text = readFileSync(new URL(`./kept/schema${schema}.json`, import.meta.url), 'utf8');
+    const was = migrated(JSON.parse(text));
+    for (const declaration of changed) declaration.byDefault = 77;
+    expect(migrated(JSON.parse(text))).toEqual(was);
   });
 });
 

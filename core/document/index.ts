@@ -12,7 +12,7 @@ export * from './lineage.ts';
 export * from './law.ts';
 export * from './look.ts';
 export * from './make.ts';
-export * from './migrations.ts';
+export * from './migrations/index.ts';
 export * from './parse.ts';
 export * from './passing.ts';
 export * from './placeKeys.ts';

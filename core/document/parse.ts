@@ -4,7 +4,7 @@ import { isFields } from './diff.ts';
 import { DocumentError } from './errors.ts';
 import { effectSchema, SCHEMA, type Effect } from './effect.ts';
 import { readJson } from './json.ts';
-import { migrated } from './migrations.ts';
+import { migrated } from './migrations/index.ts';
 import { referenceProblems, type ReferenceProblem } from './references.ts';
 
 /** Unknown fields that are named, and letters of each. */

@@ -2,11 +2,16 @@
 import { ConfigProvider, message } from 'ant-design-vue';
 import { onMounted } from 'vue';
 import { sendAllLeftBehind } from './keeping/leftBehind';
+import { outbox } from './keeping/outbox';
 import { THEME } from './theme';
+
+const UNREADABLE =
+  'Unsaved work of a closed window could not be read. It is kept in this browser under “jinx unreadable”; the rest is whole.';
 
 /** What closed windows could not save is sent as soon as Jinx is opened again, whatever is looked at. */
 onMounted(async () => {
   const names = await sendAllLeftBehind().catch(() => []);
+  if (outbox.unreadable > 0) void message.warning(UNREADABLE, 12);
   if (names.length > 0) void message.success(`Saved now, from a window that was closed: ${names.join(', ')}.`, 6);
 });
 </script>

@@ -201,7 +201,7 @@ describe('the engine', () => {
     const { engine, made } = setUp();
     await settled();
     made.simulation[0]!.say({ kind: 'state', state: { ...STATE, isPlaying: false } });
-    const lastSeek = () => made.simulation[0]!.orders.findLast(({ kind }) => kind === 'seek')!;
+    const lastSeek = () => made.simulation[0]!.orders.filter(({ kind }) => kind === 'seek').at(-1)!;
     engine.stepBy(1);
     expect(lastSeek()).toMatchObject({ step: 91, letGoStep: 60 });
     engine.stepBy(-40);

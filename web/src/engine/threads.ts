@@ -1,3 +1,4 @@
+/// <reference types="vite/client" />
 import plainUrl from '../../../core/kernels/plain.wasm?url';
 import sharedUrl from '../../../core/kernels/shared.wasm?url';
 import type { KernelBytes } from '@jinx/core/kernels';

@@ -78,6 +78,8 @@ export class Keeper {
   #announced = 0;
   /** How often the server failed at what is on its way. */
   #failures = 0;
+  /** Whether the server may have taken what is on its way, though it did not say so. */
+  #isUncertain = false;
   #isOver = false;
 
   state: SavingState = 'saved';
@@ -247,6 +249,7 @@ export class Keeper {
       this.#local = together.document;
     }
     [this.#stand, this.#inFlight] = [stand, null];
+    this.#isUncertain = false;
     this.#failures = 0;
     if (theirs.length > 0) this.#ports.tookIn(this.#local, since);
     this.#keep();
@@ -266,10 +269,13 @@ export class Keeper {
 
   #fail(error: unknown): void {
     if (!(error instanceof ApiError)) {
-      this.#become('refused', 'Jinx failed at it. Your work is kept in this browser: reload the page.');
-      throw error;
+      // Nobody waits for what this was called by: it is said on the page, and for engineers in the console.
+      console.error(error);
+      return this.#become('refused', 'Jinx failed at it. Your work is kept in this browser: reload the page.');
     }
     const code = error.body['code'];
+    // Without an answer, or cut off as it was written down, it may have been taken.
+    if (error.isOffline || code === 'outcome.unknown') this.#isUncertain = true;
     this.#failures = code === 'server' ? this.#failures + 1 : 0;
     if (!error.isFinal && this.#failures < MOST_FAILURES) {
       this.#become('away', error.message);
@@ -277,6 +283,8 @@ export class Keeper {
     }
     if (error.status === 409 && code === 'clash') return this.#refusedAs(error);
     this.#failures = 0;
+    // What the server may have is sent again under the same id, and in no other way, until it says what became of it.
+    if (code === 'server' && this.#isUncertain) return this.#become('refused', error.message);
     this.#takeBack();
     this.#keep();
     // Another edit has this id: the next has one of its own.
@@ -291,6 +299,7 @@ export class Keeper {
   #takeBack(): void {
     if (this.#inFlight) this.#labels = [...this.#inFlight.labels, ...this.#labels];
     this.#inFlight = null;
+    this.#isUncertain = false;
   }
 
   #refusedAs(error: ApiError): void {

@@ -31,10 +31,23 @@ interface Kept extends DBSchema {
 }
 
 const LAST = 'jinx last ';
+/** What cannot be read is kept under another name: somebody may still make something of it. */
+const UNREADABLE = 'jinx unreadable ';
+
+/** @throws an error where it is not what `keepLast` wrote. */
+function readUnsaved(text: string): Unsaved {
+  const unsaved = JSON.parse(text) as Partial<Unsaved> | null;
+  const { effectId, window, edits } = unsaved ?? {};
+  if (typeof effectId !== 'string' || typeof window !== 'string' || !Array.isArray(edits))
+    throw new Error('not unsaved work');
+  return unsaved as Unsaved;
+}
 
 /** Keeps in this browser what the server does not have yet, also when the page is closed. */
 export class Outbox {
   #opened: Promise<IDBPDatabase<Kept>> | null = null;
+  /** How many entries of this browser could not be read, since the page was opened. */
+  unreadable = 0;
 
   #database(): Promise<IDBPDatabase<Kept>> {
     this.#opened ??= openDB<Kept>('jinx', 1, {
@@ -61,7 +74,17 @@ export class Outbox {
   /** Puts what was kept last by pages that are gone with the rest. */
   async #takeLast(): Promise<void> {
     for (const name of Object.keys(localStorage).filter((key) => key.startsWith(LAST))) {
-      await this.keep(JSON.parse(localStorage.getItem(name)!) as Unsaved);
+      const text = localStorage.getItem(name)!;
+      let unsaved: Unsaved;
+      try {
+        unsaved = readUnsaved(text);
+      } catch {
+        localStorage.setItem(UNREADABLE + name.slice(LAST.length), text);
+        localStorage.removeItem(name);
+        this.unreadable++;
+        continue;
+      }
+      await this.keep(unsaved);
       localStorage.removeItem(name);
     }
   }

@@ -248,6 +248,21 @@ describe('what a closed window could not save', () => {
     expect((await outbox.all()).map(({ edits }) => edits.length)).toEqual([1]);
     expect(Object.keys(localStorage)).toHaveLength(0);
   });
+
+  it.each(['{"effectId":', 'null', '{"edits":3}'])(
+    'is there beside an entry that cannot be read, which is kept aside: %s',
+    async (text) => {
+      const { outbox, behind } = await parts();
+      outbox.keepLast(left(rate('body', 7), 'first'));
+      localStorage.setItem('jinx last broken', text);
+      outbox.keepLast(left(rate('body', 8), 'second'));
+      expect((await behind.leftBehind()).map(({ window }) => window).sort()).toEqual(['first', 'second']);
+      expect(outbox.unreadable).toBe(1);
+      expect(Object.keys(localStorage)).toEqual(['jinx unreadable broken']);
+      expect(localStorage.getItem('jinx unreadable broken')).toBe(text);
+      expect(await behind.leftBehind()).toHaveLength(2);
+    },
+  );
 });
 
 describe('saving', () => {
