@@ -2,6 +2,7 @@ export * from './chapters.ts';
 export * from './clip.ts';
 export * from './compare.ts';
 export * from './dialled.ts';
+export { setDialRange } from './dialRange.ts';
 export * from './follow.ts';
 export * from './linked.ts';
 export * from './merge.ts';

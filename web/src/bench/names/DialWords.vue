@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { listed, usesOf, withItem, type Dial } from '@jinx/core/document';
-import { dropDial } from '@jinx/core/editing';
+import { listed, usesOf, withItem, type Dial, type Effect } from '@jinx/core/document';
+import { dropDial, setDialRange } from '@jinx/core/editing';
 import { message } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
@@ -14,6 +14,7 @@ import UsedBy from './UsedBy.vue';
 
 /** What is brought out of the effect, for whoever places it: numbers with ranges, switches, places, directions, pictures, meshes. */
 const store = useEffectStore();
+type NumberDial = Extract<Dial, { kind: 'number' }>;
 const KINDS = [
   { value: 'number', text: 'a number' },
   { value: 'switch', text: 'a switch' },
@@ -32,19 +33,18 @@ const dials = computed(() =>
 const colours = computed(() => listed(store.effect!.palette).filter(({ item }) => item.isDial));
 const set = (id: string, part: Partial<Dial>, gesture: string | null = null) =>
   store.change('set a dial', (draft) => void Object.assign(draft.dials.byId[id]!, part), gesture);
-/** A range holds where the dial stands. */
+/** The effect as it was before a range was dragged, and as the last change left it: anything else that is done ends that. */
+let dragged: { readonly before: Effect; readonly after: Effect } | null = null;
+/** Another range holds where the dial stands, and changes nothing of what it gives there. */
 function setRange(id: string, part: { least?: number; most?: number }, gesture: string | null): void {
-  store.change(
-    'set a dial’s range',
-    (draft) => {
-      const dial = draft.dials.byId[id]!;
-      if (dial.kind !== 'number') return;
-      Object.assign(dial, part);
-      dial.value = Math.min(dial.most, Math.max(dial.least, dial.value));
-    },
-    gesture,
-  );
+  const effect = store.effect!;
+  const before = gesture !== null && dragged?.after === effect ? dragged.before : effect;
+  const { least, most } = effect.dials.byId[id] as NumberDial;
+  store.change('set a dial’s range', (draft) => setDialRange(draft, id, { least, most, ...part }, before), gesture);
+  dragged = { before, after: store.effect! };
 }
+/** A range has some width. */
+const gap = ({ least, most }: NumberDial) => 1e-4 * Math.max(1, Math.abs(least), Math.abs(most));
 function rename(id: string, name: string): void {
   const plain = name.trim().slice(0, 80);
   if (plain) store.change('rename a dial', (draft) => (draft.dials.byId[id]!.name = plain));
@@ -77,14 +77,14 @@ const drop = (id: string) => store.change('take a dial away', (draft) => dropDia
         :value="item.least"
         :label="`${item.name} at least`"
         :least="-1000000"
-        :most="item.most"
+        :most="item.most - gap(item)"
         @change="(least, drag) => setRange(id, { least }, drag)"
       />
       and
       <PlainChip
         :value="item.most"
         :label="`${item.name} at most`"
-        :least="item.least"
+        :least="item.least + gap(item)"
         :most="1000000"
         @change="(most, drag) => setRange(id, { most }, drag)"
       />
