@@ -166,7 +166,7 @@ export function drawn<K extends 'mesh' | 'light' | 'haze' | 'body'>(
   made.drawn = as;
   return made;
 }
-/** A light that stands at a place and goes with it, as strong over the effect's time as `over` says. */
+/** A light that stands at a place and goes with it, as strong over its life, which is the effect's, as `over` says. */
 export const standingLight = (
   name: string,
   salt: number,
@@ -185,7 +185,7 @@ export const standingLight = (
         {
           'births.standing': 1,
           'motion.ride': 100,
-          'life.intensity': { base: strength, over, reads: 'effectTime' },
+          'life.intensity': { base: strength, over },
         },
       ),
       'light',

@@ -8,8 +8,10 @@ import {
   structuredCopy,
   type Effect,
   type Id,
+  type Key,
   type Layer,
   type Place,
+  type Shaper,
   type Vector,
 } from '../document/index.ts';
 import { colour, drawn, force, forces, gradient, hex, inAndOut, layer, standingLight, step } from './build.ts';
@@ -74,32 +76,17 @@ export function readyLayer(
     case 'ribbons':
       return ribbons(name, salt, place);
     case 'glow':
-      return glow(name, salt, place);
+      return lasts(glow(name, salt, place), effect);
     case 'mark':
-      return mark(name, salt);
+      return lasts(mark(name, salt), effect);
     case 'line':
       return line(name, salt);
     case 'blade':
       return sweep(name, salt, blade);
     case 'skin':
-      return skin(name, salt, place, thing ?? 'figure');
+      return lasts(skin(name, salt, place, thing ?? 'figure'), effect);
     case 'light':
-      return standingLight(
-        name,
-        salt,
-        place,
-        2.5,
-        [
-          [0, 0],
-          [0.1, 1],
-          [0.85, 1],
-          [1, 0],
-        ],
-        hex('#ffca7a'),
-        {
-          reach: 3,
-        },
-      );
+      return lasts(standingLight(name, salt, place, 2.5, [], hex('#ffca7a'), { reach: 3 }), effect, 'life.intensity');
   }
 }
 /** Tongues of fire that rise and lean. */
@@ -263,9 +250,44 @@ function ribbons(name: string, salt: number, place: Place): Layer {
   return colour(fall(made), [0, hex('#fff6dc')], [1, hex('#ffb454')]);
 }
 
-/** In at the effect's beginning and out at its end. */
-const LASTING = { base: 100, over: inAndOut(0.1, 0.85), reads: 'effectTime' as const };
-const STANDING = { 'births.standing': 1, 'motion.ride': 100, 'life.opacity': LASTING };
+const STANDING = { 'births.standing': 1, 'motion.ride': 100 };
+const [FADE_IN, FADE_OUT] = [0.3, 0.4];
+
+/** A way in when the effect begins and out when it ends, in seconds: what stands is as it is for as long as it is held. */
+function lasting({ stretches: { opening, hold, closing } }: Pick<Effect, 'stretches'>): Shaper {
+  const whole = opening + closing + (hold.kind === 'none' ? 0 : hold.seconds);
+  const fadeIn = Math.min(FADE_IN, whole / 4);
+  // Held without a closing it ends at once when it is let go: there is no time to fade in.
+  const fadeOut = Math.min(FADE_OUT, hold.kind === 'none' ? whole / 4 : closing);
+  const key = (anchor: Key['at']['anchor'], seconds: number, value: number): Key => ({
+    at: { anchor, value: seconds },
+    value,
+    slopeIn: 0,
+    slopeOut: 0,
+  });
+  const keys: (readonly [Id, Key])[] = [
+    ['in', key('afterBirth', 0, 0)],
+    ['full', key('afterBirth', fadeIn, 1)],
+    ...(fadeOut > 0
+      ? ([
+          ['last', key('beforeDeath', fadeOut, 1)],
+          ['out', key('beforeDeath', 0, 0)],
+        ] as const)
+      : []),
+  ];
+  return {
+    reads: { kind: 'age' },
+    mapping: { kind: 'curve', curve: { keys: collectionOf(keys) } },
+    combine: 'multiply',
+    amount: 1,
+    muted: false,
+  };
+}
+/** Lets a standing layer last as long as its effect, by one of its settings. */
+function lasts(made: Layer, effect: Effect, setting: 'life.opacity' | 'life.intensity' = 'life.opacity'): Layer {
+  made.settings[setting].shapers = collectionOf([['lasts', lasting(effect)]]);
+  return made;
+}
 
 const glow = (name: string, salt: number, place: Place): Layer =>
   colour(
@@ -273,7 +295,7 @@ const glow = (name: string, salt: number, place: Place): Layer =>
       name,
       salt,
       { kind: 'point', place },
-      { ...STANDING, 'life.size': 0.7, 'life.opacity': { ...LASTING, base: 55 }, 'life.intensity': 1.6 },
+      { ...STANDING, 'life.size': 0.7, 'life.opacity': 55, 'life.intensity': 1.6 },
       step('drawn', { shape: 'soft dot', softness: 100 }),
     ),
     [0, hex('#ffd79a')],

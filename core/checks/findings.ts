@@ -29,6 +29,7 @@ import { whyNothingIsBorn, type StageRigs } from './sources.ts';
 import { surfaceProblems } from './surfaces.ts';
 import { deadSeconds, timingProblems } from './timing.ts';
 import { trailProblems } from './trails.ts';
+import { turnProblems } from './turns.ts';
 import { evenAges, lifeSamples, lifetimes, samplesAt } from './lifeSamples.ts';
 
 export interface Finding {
@@ -49,6 +50,8 @@ export interface Observed extends ObservedCost {
   readonly refused: Readonly<Record<string, number>>;
   /** Whether as many live as the project's budget lets. */
   readonly isBudgetFull: boolean;
+  /** Births that found no particle of another layer to be born on, by layer id. */
+  readonly lost?: Readonly<Record<string, number>>;
   /** Pictures that could not be had. */
   readonly missing?: Missing;
 }
@@ -59,7 +62,7 @@ type Told = Omit<Problem, 'id'>;
 const POP_SHARE = 0.02;
 const FADE_SECONDS = 0.08;
 /** How near to birth and death is looked, short beside any fade that can be seen. */
-const NEAR_SECONDS = 0.0005;
+const NEAR_SECONDS = 0.00001;
 
 const fixed = (setting: NumberSetting): number =>
   setting.muted
@@ -73,10 +76,24 @@ const fixed = (setting: NumberSetting): number =>
 const set = (layerId: string, name: keyof Layer['settings'], value: number) => (draft: Effect) =>
   setNumber(draft.layers.byId[layerId]!, name, value);
 
+/** Whether another layer shows a layer's particles, is born on them or set off by them, is drawn inside it, or meets it. */
+const isUsed = (effect: Effect, id: Id): boolean =>
+  listed(effect.layers).some(
+    ({ id: other, item: { population, source, inside } }) =>
+      other !== id &&
+      ((population.kind === 'follows' && population.layer === id) ||
+        (source.kind === 'particles' && source.layer === id) ||
+        inside === id),
+  ) ||
+  effect.layers.byId[id]!.links.order.length > 0 ||
+  listed(effect.surfaces).some(({ item }) => item.kind === 'layer' && item.layer === id);
+
 /** Why a layer cannot show anything, and the way out; null when it can. */
 function whyNothing(effect: Effect, id: string, layer: Layer, rigs: StageRigs): Told | null {
   const say = (why: string, mend: Mend | null) => ({ sentence: `${layer.name} shows nothing: ${why}.`, mend });
   const { settings } = layer;
+  // Others may be meant to be seen in its place.
+  if (layer.hidden && isUsed(effect, id)) return null;
   if (layer.hidden)
     return say('it is hidden', { label: 'Show it', apply: (draft) => (draft.layers.byId[id]!.hidden = false) });
   if (!layer.solo && listed(effect.layers).some(({ item }) => item.solo))
@@ -164,9 +181,10 @@ function addFade(layer: Layer, end: 'birth' | 'death'): void {
 
 function pops(effect: Effect, id: string, layer: Layer): Told[] {
   const owner = effect.layers.byId[ownerOf(effect, id)]!.settings;
-  if (fixed(owner['births.standing']) > 0 && fixed(owner['births.rate']) === 0) return [];
+  const stand = fixed(owner['births.standing']) > 0 || fixed(owner['births.perArea']) > 0;
+  if (stand && fixed(owner['births.rate']) === 0) return [];
   // The ends as they are neared: a curve that leaps at the very end has all its light there until then.
-  const near = Math.min(0.001, NEAR_SECONDS / Math.max(0.02, lifetimes(effect, id)[1]));
+  const near = Math.min(0.00002, NEAR_SECONDS / Math.max(0.02, lifetimes(effect, id)[1]));
   const ages = [0, near, 1 - near, 1, ...evenAges(128)];
   const left = leftAt(effect, layer, lifetimes(effect, id)[1], ages);
   const energies = samplesAt(effect, id, ages).map(({ energy }, n) => energy * left[n]!);
@@ -209,6 +227,22 @@ function refusals(effect: Effect, id: string, layer: Layer, observed: Observed):
   };
 }
 
+/** Births that were due while there was nothing to be born on. */
+function losses(effect: Effect, id: string, layer: Layer, observed: Observed): Problem[] {
+  const lost = observed.lost?.[id] ?? 0;
+  if (lost === 0 || layer.source.kind !== 'particles') return [];
+  const parent = effect.layers.byId[layer.source.layer]!.name;
+  return [
+    {
+      id: 'lost',
+      sentence: `${layer.name} lost ${lost} ${lost === 1 ? 'birth' : 'births'}: no particle of ${parent} lived to be born on.`,
+      severity: 'doubtful',
+      measure: lost,
+      mend: null,
+    },
+  ];
+}
+
 /** A problem as a finding of a layer, or of the effect. */
 const asFinding = (problem: Problem, layerId: Id | null, where: Where): Finding => ({
   id: layerId === null ? problem.id : `${layerId}/${problem.id}`,
@@ -248,12 +282,14 @@ function howItShows(effect: Effect, id: Id, rigs: StageRigs, observed: Observed)
   const chapters: Chaptered = [
     ['life', pops(effect, id, layer).map((found, index) => ({ id: `pop${index}`, ...found }))],
     ['births', refused ? [{ id: 'refused', ...refused }] : []],
+    ['births', losses(effect, id, layer, observed)],
     ['births', capProblems(effect, id, refused !== null)],
     ['life', releaseProblems(effect, id)],
     ['life', sizeProblems(effect, id, rigs)],
     ['life', lightProblems(effect, id)],
     ['appearance', trailProblems(effect, id)],
     ['appearance', flickerProblems(effect, id)],
+    ['rulers', turnProblems(effect, id)],
   ];
   return told(chapters, id);
 }

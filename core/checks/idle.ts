@@ -3,15 +3,16 @@ import {
   diff,
   LAYER_SETTINGS,
   listed,
-  SHAPE_MEASURES,
   stepsOf,
   withoutItem,
   type Chapter,
+  type Declaration,
   type Effect,
   type Id,
   type Layer,
   type LayerSettingName,
   type NumberSetting,
+  type Setting,
 } from '../document/index.ts';
 import type { Problem } from './mend.ts';
 import { isNothing, layerMend } from './numbers.ts';
@@ -24,23 +25,11 @@ const isSprite = ({ drawn }: Layer) => drawn.kind === 'sprite';
 /** Kinds whose particles stand each by itself, and can be turned and stretched. */
 const stands = ({ drawn }: Layer) => ['sprite', 'mesh', 'haze'].includes(drawn.kind);
 const isFlat = (layer: Layer) => ['ground', 'own frame'].includes(String(value(layer, 'appearance.facing')));
-const isBorn = ({ population }: Layer) => population.kind === 'own';
-/** A layer that follows has no births of its own for now; what was set for them waits. */
-const shapeHas = (name: LayerSettingName) => (layer: Layer) =>
-  (SHAPE_MEASURES[layer.source.kind] ?? []).includes(name) || !isBorn(layer);
-
-/** Settings that act only where something else is so: when, and what they lack otherwise. */
+/**
+ * Settings that act only where something else is so: when, and what they lack otherwise. Measures of a source are not among
+ * them: those of one shape wait while another is tried.
+ */
 const ACTS_WHEN: Partial<Record<LayerSettingName, readonly [(layer: Layer) => boolean, string]>> = {
-  'source.radius': [shapeHas('source.radius'), 'its source has no radius'],
-  'source.length': [shapeHas('source.length'), 'its source has no length'],
-  'source.size': [shapeHas('source.size'), 'its source is no box'],
-  'source.thickness': [shapeHas('source.thickness'), 'its source is no ring'],
-  'source.arc': [shapeHas('source.arc'), 'its source does not go round'],
-  'source.rise': [shapeHas('source.rise'), 'its source is no sphere'],
-  'source.angle': [shapeHas('source.angle'), 'its source is no cone'],
-  'source.ring': [({ source }) => source.kind === 'particles', 'it is not born on particles'],
-  'source.perHit': [({ source }) => source.kind === 'hits', 'nothing hits it'],
-  'source.walk': [(layer) => value(layer, 'source.order') === 'walking', 'births do not walk along'],
   'motion.axis': [(layer) => value(layer, 'motion.launch') === 'axis', 'it is not launched along an axis'],
   'motion.angle': [(layer) => value(layer, 'motion.launch') === 'tangent', 'it is not launched along a tangent'],
   'release.heldSize': [({ front }) => front !== null, 'nothing holds it'],
@@ -64,6 +53,13 @@ const ACTS_WHEN: Partial<Record<LayerSettingName, readonly [(layer: Layer) => bo
   'appearance.threshold': [(layer) => value(layer, 'appearance.blend') === 'holes', 'it has no holes'],
 };
 
+/** Whether somebody gave a setting more than a size: sizes and times go along when an effect is made larger or faster. */
+function isSet(setting: Setting, declaration: Declaration): boolean {
+  if (setting.muted || diff(defaultSetting(declaration), setting).length === 0) return false;
+  const goesAlong = declaration.value === 'number' && ['m', 's', 'm/s'].includes(declaration.unit);
+  return !goesAlong || setting.shapers.order.length > 0;
+}
+
 /** Settings that were set and cannot act, as one finding of a layer: they may have been left from another try. */
 function idleSettings(effect: Effect, layerId: Id): Problem[] {
   const layer = effect.layers.byId[layerId]!;
@@ -71,8 +67,7 @@ function idleSettings(effect: Effect, layerId: Id): Problem[] {
     const name = key as LayerSettingName;
     const setting = layer.settings[name];
     const declaration = LAYER_SETTINGS[name];
-    const isSet = !setting.muted && diff(defaultSetting(declaration), setting).length > 0;
-    return isSet && !acts(layer) ? [{ name, word: declaration.name, why }] : [];
+    return isSet(setting, declaration) && !acts(layer) ? [{ name, word: declaration.name, why }] : [];
   });
   if (idle.length === 0) return [];
   return [

@@ -14,6 +14,20 @@ const stands = ({ settings }: Layer) => {
 /** Sizes nearer to each other than this share stand in each other's surface. */
 const SAME_SIZE = 0.004;
 
+/** What turns a mesh or stretches it where it stands: turned by it, two may be halves of one. */
+const TURNED = [
+  'life.tilt',
+  'life.angle',
+  'life.turning',
+  'life.axle',
+  'life.width',
+  'life.height',
+  'life.depth',
+] as const;
+const areTurnedAlike = (a: Layer, b: Layer) =>
+  TURNED.every((name) => diff(a.settings[name], b.settings[name]).length === 0) &&
+  diff(a.settings['appearance.facing'], b.settings['appearance.facing']).length === 0;
+
 /** Two layers whose solid meshes stand in the same place flicker through each other: told with the one behind. */
 export function flickerProblems(effect: Effect, layerId: Id): Problem[] {
   const layer = effect.layers.byId[layerId]!;
@@ -29,6 +43,7 @@ export function flickerProblems(effect: Effect, layerId: Id): Problem[] {
       [...meshesOf(other)].some((asset) => own.has(asset)) &&
       diff(other.source, layer.source).length === 0 &&
       other.parent === layer.parent &&
+      areTurnedAlike(other, layer) &&
       diff(other.settings['appearance.nudge'], layer.settings['appearance.nudge']).length === 0;
     const [a, b] = [sizeOf(otherId), sizeOf(layerId)];
     if (!isSame || Math.abs(a - b) > SAME_SIZE * Math.max(a, b)) return [];

@@ -117,8 +117,12 @@ export class Midwife {
     // Where a front frees particles anywhere in the list, none is known to live the whole step.
     population.evenTo = layer.front ? 0 : population.count;
     setTime(reading, clock, step.from);
-    if (layer.source.canBear) due.collect(layer, reading, step, travel);
-    else due.count = 0;
+    const { canBear, needsParents } = layer.source;
+    if (canBear || needsParents) due.collect(layer, reading, step, travel);
+    if (!canBear) {
+      if (needsParents) population.lost += due.count;
+      due.count = 0;
+    }
     inbox.open(step.step);
     const lineage = hash2(step.seed, layer.layer.salt);
     let linked = 0;

@@ -29,6 +29,8 @@ export class Population {
   numbered = 0;
   born = 0;
   refused = 0;
+  /** Births that were due while there was no particle of another layer to be born on. */
+  lost = 0;
   dead = 0;
 
   readonly position: Three;
@@ -126,7 +128,15 @@ export class Population {
   }
 
   empty(): void {
-    this.count = this.numbered = this.born = this.refused = this.dead = this.newbornFrom = this.evenTo = 0;
+    this.count =
+      this.numbered =
+      this.born =
+      this.refused =
+      this.lost =
+      this.dead =
+      this.newbornFrom =
+      this.evenTo =
+        0;
     this.#deadPlaces = 0;
   }
 

@@ -6,7 +6,7 @@ export interface SavedLayer {
   /** Fields of the living, one after another. */
   readonly words: Uint32Array;
   readonly count: number;
-  readonly counters: readonly [numbered: number, born: number, refused: number, dead: number];
+  readonly counters: readonly [numbered: number, born: number, refused: number, dead: number, lost: number];
   /** Births that links have set off and that are still to come. */
   readonly pending: Float64Array;
   readonly unheard: number;
@@ -25,7 +25,7 @@ export function saveLayer({ population, inbox, travel, turnStart }: Running, buf
   return {
     words,
     count,
-    counters: [population.numbered, population.born, population.refused, population.dead],
+    counters: [population.numbered, population.born, population.refused, population.dead, population.lost],
     pending: inbox.rows.slice(0, inbox.count * ROW),
     unheard: inbox.refused,
     travelled: travel.metres,
@@ -42,7 +42,7 @@ export function restoreLayer(running: Running, saved: SavedLayer, buffer: ArrayB
   for (let field = 0; field < fields; field++)
     new Uint32Array(buffer, base + field * stride, count).set(words.subarray(field * count, (field + 1) * count));
   population.count = count;
-  [population.numbered, population.born, population.refused, population.dead] = saved.counters;
+  [population.numbered, population.born, population.refused, population.dead, population.lost] = saved.counters;
   inbox.take(saved.pending, saved.unheard);
   travel.metres = saved.travelled;
   running.turnStart = saved.turnStart;

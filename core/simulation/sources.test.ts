@@ -4,7 +4,9 @@ import {
   atEffect,
   burst,
   collectionOf,
+  newLayer,
   setNumber,
+  withItem,
   type Effect,
   type Layer,
   type Vector,
@@ -575,6 +577,30 @@ describe('a layer that follows another', () => {
     for (let i = 0; i < 1000; i += 50)
       expect(frame.drawn(glow.start + i, 1)).toEqual(frame.drawn(motes.start + i, 1));
     expect(world.living).toBe(1000);
+  });
+});
+
+describe('a layer born on the particles of another', () => {
+  it('counts the births for which none lived, also after going back and on again', () => {
+    const effect = effectOf((layer, whole) => {
+      setNumber(layer, 'births.rate', 0);
+      setNumber(layer, 'births.life', 0.5);
+      layer.bursts = collectionOf([['b', burst('opening', 0, 20)]]);
+      const buds = newLayer('Buds', 8);
+      buds.source = { kind: 'particles', layer: 'motes' };
+      setNumber(buds, 'births.rate', 60);
+      whole.layers = withItem(whole.layers, 'buds', buds);
+    });
+    const world = new World(effect, new Map());
+    const counts = () => world.counts().find(({ salt }) => salt === 8)!;
+    world.advance(29);
+    expect(counts()).toMatchObject({ lost: 0, refused: 0 });
+    world.advance(90);
+    const { born, lost } = counts();
+    expect([born + lost, lost > 50]).toEqual([90, true]);
+    world.advance(40);
+    world.advance(90);
+    expect(counts()).toMatchObject({ born, lost });
   });
 });
 

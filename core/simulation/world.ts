@@ -220,12 +220,21 @@ export class World {
     return this.#clock.timeOf(this.step) >= this.#clock.endsAt && this.living === 0;
   }
   /** What each layer with particles of its own has, and what its last step cost. */
-  counts(): { salt: number; living: number; born: number; refused: number; microseconds: number }[] {
+  counts(): {
+    salt: number;
+    living: number;
+    born: number;
+    refused: number;
+    /** Births that found no particle of another layer to be born on. */
+    lost: number;
+    microseconds: number;
+  }[] {
     return this.#running.map(({ compiled, population, microseconds }) => ({
       salt: compiled.layer.salt,
       living: population.living,
       born: population.born,
       refused: population.refused,
+      lost: population.lost,
       microseconds,
     }));
   }

@@ -18,7 +18,7 @@ export const meshes = (
   });
 
 /** How opaque dark water is over the effect's time. */
-const WELLING = { base: 88, over: inAndOut(0.15, 0.85), reads: 'effectTime' } as const;
+const WELLING = { base: 88, over: inAndOut(0.15, 0.85) } as const;
 
 /**
  * A pool of dark marsh water that wells up under an effect and sinks with it: it darkens bright ground, so that what
@@ -46,7 +46,6 @@ export function darkWater(
           [0.2, 1],
           [1, 1],
         ],
-        reads: 'effectTime',
       },
       'life.opacity': WELLING,
       'appearance.facing': 'ground',

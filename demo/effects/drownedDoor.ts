@@ -314,8 +314,8 @@ export function drownedDoor(kit: KitAssets): Effect {
           base: 3.2,
           over: [
             [0, 0],
-            [0.2, 1.2],
-            [0.3, 1],
+            [0.2, 1],
+            [0.3, 1.1],
             [0.5, 0.85],
             [0.7, 1.05],
             [0.84, 1],

@@ -23,6 +23,7 @@ const SLOT_TURN = slotOf('source/ringTurn');
 export class ParticlesSource implements SourceReader {
   readonly rides = 'nothing';
   readonly area = 0;
+  readonly needsParents = true;
   readonly #layer: string;
   readonly #populationOf: (id: string) => Population | null;
 

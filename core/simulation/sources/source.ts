@@ -49,6 +49,8 @@ export type TakeEvent = (share: number, count: number, event: number) => void;
 export interface SourceReader {
   /** False where nothing can be born: no such thing, no such bone, no skin. */
   readonly canBear: boolean;
+  /** Whether it bears on particles of another layer: what is due while none lives is lost. */
+  readonly needsParents?: boolean;
   /** What particles ride on: the source as a whole, or their own bone or spot of skin. */
   readonly rides: 'whole' | 'bone' | 'spot' | 'nothing';
   /** Square metres that births can fall on; 0 where that means nothing. */

@@ -30,7 +30,8 @@ export function useFindings(
       }),
     ) as Record<string, T>;
   const refused = computed(() => byLayer(engine.state, (count) => count.refused));
-  const refusedText = computed(() => JSON.stringify(refused.value));
+  const lost = computed(() => byLayer(engine.state, (count) => count.lost));
+  const countsText = computed(() => JSON.stringify([refused.value, lost.value]));
 
   /** Milliseconds of each layer's step, as a mean that no single slow step moves. */
   const means: Record<string, number> = {};
@@ -46,6 +47,7 @@ export function useFindings(
 
   const observed = (): Observed => ({
     refused: refused.value,
+    lost: lost.value,
     isBudgetFull: engine.state.living >= budget.value,
     missing: engine.missing.value,
     budget: budget.value,
@@ -78,7 +80,7 @@ export function useFindings(
     worker.postMessage({ id: ++asked, effect: store.effect, observed: observed(), rigs } satisfies CheckOrder);
   }
   watch(
-    [() => store.effect, engine.rigs, engine.missing, refusedText, slowText, budget],
+    [() => store.effect, engine.rigs, engine.missing, countsText, slowText, budget],
     () => {
       window.clearTimeout(timer);
       timer = window.setTimeout(look, AFTER);

@@ -40,6 +40,8 @@ export interface LayerCount {
   readonly living: number;
   readonly born: number;
   readonly refused: number;
+  /** Births that found no particle of another layer to be born on. */
+  readonly lost: number;
   readonly milliseconds: number;
 }
 

@@ -463,11 +463,12 @@ class Player {
     const now = performance.now();
     if (!world || (!isForced && now - this.#reportedAt < REPORT_EVERY_MILLISECONDS)) return;
     this.#reportedAt = now;
-    const layers = world.counts().map(({ salt, living, born, refused, microseconds }) => ({
+    const layers = world.counts().map(({ salt, living, born, refused, lost, microseconds }) => ({
       salt,
       living,
       born,
       refused,
+      lost,
       milliseconds: microseconds / 1000,
     }));
     const state = {
