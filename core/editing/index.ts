@@ -3,6 +3,7 @@ export * from './clip.ts';
 export * from './compare.ts';
 export * from './dialled.ts';
 export { setDialRange } from './dialRange.ts';
+export * from './drawnAs.ts';
 export * from './follow.ts';
 export * from './linked.ts';
 export * from './merge.ts';

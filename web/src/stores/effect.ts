@@ -10,7 +10,7 @@ import {
   type Effect,
   type Layer,
 } from '@jinx/core/document';
-import { applyOver, type ChapterName } from '@jinx/core/editing';
+import { applyOver, type ChapterName, type DrawnBefore } from '@jinx/core/editing';
 import { produce } from 'immer';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -179,6 +179,9 @@ export const useEffectStore = defineStore('effect', () => {
     if (name) told.value = { sentence: `${name} is locked. Unlock it in its row to change it.` };
   }
 
+  /** How layers were drawn before they were drawn otherwise, by effect, layer and kind: until the page is left. */
+  const drawnBefore = new Map<string, DrawnBefore>();
+
   /** Ends a drag: the next change is a step of its own. */
   function endGesture(): void {
     const last = past.value[past.value.length - 1];
@@ -257,6 +260,7 @@ export const useEffectStore = defineStore('effect', () => {
     open,
     change,
     changeLayer,
+    drawnBefore,
     endGesture,
     takeIn,
     takeLabels,

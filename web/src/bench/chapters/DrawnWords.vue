@@ -1,14 +1,6 @@
 <script setup lang="ts">
-import {
-  atEffect,
-  fitLook,
-  isRibbon,
-  newDrawn,
-  newRibbon,
-  type DrawnAs,
-  type Layer,
-  type Place,
-} from '@jinx/core/document';
+import { atEffect, isRibbon, newDrawn, newRibbon, type DrawnAs, type Layer, type Place } from '@jinx/core/document';
+import { drawLayerAs, drawnNow } from '@jinx/core/editing';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
@@ -48,17 +40,13 @@ function made(kind: DrawnAs['kind'], layer: Layer): DrawnAs {
         : [atEffect([0, 1, 0]), atEffect([2, 1, 0])];
   return newRibbon(kind, ...places);
 }
-/** What comes with a kind, so that it is seen at once: a mesh is solid and lit. */
+/** Each chosen layer is drawn as it was when it was drawn so last, or as a new one of that kind. */
 function choose(kind: string): void {
-  store.changeLayers('choose how particles are drawn', (layer) => {
-    const { settings } = layer;
-    if (kind === 'mesh' && settings['appearance.blend'].base.value === 'additive') {
-      settings['appearance.blend'].base.value = 'solid';
-      settings['appearance.lit'].base.value = 'card';
-      if (layer.look.kind === 'own') layer.look.steps = { order: [], byId: {} };
-    }
-    layer.drawn = made(kind as DrawnAs['kind'], layer);
-    fitLook(layer, isRibbon(layer.drawn));
+  store.changeLayers('choose how particles are drawn', (layer, id, draft) => {
+    if (layer.drawn.kind === kind) return;
+    const key = (of: string) => `${store.id}/${id}/${of}`;
+    store.drawnBefore.set(key(layer.drawn.kind), drawnNow(layer));
+    drawLayerAs(draft, id, made(kind as DrawnAs['kind'], layer), store.drawnBefore.get(key(kind)) ?? null);
   });
 }
 </script>

@@ -1,0 +1,89 @@
+import {
+  defaultSetting,
+  fitLook,
+  isRibbon,
+  LAYER_SETTINGS,
+  newStep,
+  setStep,
+  stepsOf,
+  structuredCopy,
+  type DrawnAs,
+  type Effect,
+  type Id,
+  type Layer,
+  type Place,
+} from '../document/index.ts';
+
+const FITTED = ['appearance.blend', 'appearance.lit'] as const;
+
+/** How a layer was drawn, with what goes with it. */
+export type DrawnBefore = Pick<Layer, 'drawn'> & {
+  readonly look: Layer['look'] | null;
+  readonly settings: Pick<Layer['settings'], (typeof FITTED)[number]>;
+};
+
+/** What a layer is drawn as, to be put back when it is drawn so again. A look with a name stays by itself. */
+export const drawnNow = ({ drawn, look, settings }: Layer): DrawnBefore =>
+  structuredCopy({
+    drawn,
+    look: look.kind === 'own' ? look : null,
+    settings: { 'appearance.blend': settings['appearance.blend'], 'appearance.lit': settings['appearance.lit'] },
+  });
+
+/** Whether a layer's own look is nothing but the shape a new layer has. */
+function isPlain(effect: Effect, layer: Layer): boolean {
+  const steps = stepsOf(effect, layer);
+  const [only] = steps;
+  return layer.look.kind === 'own' && steps.length === 1 && only!.item.kind === 'drawn';
+}
+const isAsIs = (layer: Layer, name: (typeof FITTED)[number], value: string): boolean => {
+  const { base } = layer.settings[name];
+  return base.kind === 'fixed' && base.value === value;
+};
+
+/**
+ * Draws a layer as something else. Drawn so before, it has what it had then; else it gets what shows it at once: a mesh is
+ * solid and lit, what comes from a mesh adds its light. Pictures and steps that somebody made are kept.
+ */
+export function drawLayerAs(draft: Effect, layerId: Id, drawn: DrawnAs, before: DrawnBefore | null): void {
+  const layer = draft.layers.byId[layerId]!;
+  const was = layer.drawn.kind;
+  if (before) {
+    const kept = structuredCopy(before);
+    layer.drawn = withKnown(draft, kept.drawn, drawn);
+    if (kept.look && layer.look.kind === 'own') layer.look = kept.look;
+    Object.assign(layer.settings, kept.settings);
+    return;
+  }
+  layer.drawn = drawn;
+  if (drawn.kind === 'mesh') {
+    if (isAsIs(layer, 'appearance.blend', 'additive')) {
+      layer.settings['appearance.blend'].base = { kind: 'fixed', value: 'solid' };
+      layer.settings['appearance.lit'].base = { kind: 'fixed', value: 'card' };
+    }
+    if (layer.look.kind === 'own' && isPlain(draft, layer)) layer.look.steps = { order: [], byId: {} };
+  } else if (was === 'mesh') {
+    for (const [name, value] of [
+      ['appearance.blend', 'solid'],
+      ['appearance.lit', 'card'],
+    ] as const)
+      if (isAsIs(layer, name, value))
+        (layer.settings as Record<string, unknown>)[name] = defaultSetting(LAYER_SETTINGS[name]);
+    if (layer.look.kind === 'own' && layer.look.steps.order.length === 0) {
+      const step = newStep('drawn');
+      setStep(step, 'shape', 'soft dot');
+      layer.look.steps = { order: ['shape'], byId: { shape: step } };
+    }
+  }
+  fitLook(layer, isRibbon(layer.drawn));
+}
+
+/** What it was drawn as, without what is no longer in the effect; where its ends hung on that, a new one. */
+function withKnown(effect: Effect, drawn: DrawnAs, made: DrawnAs): DrawnAs {
+  const isGone = (place: Place) => place.kind === 'dial' && !effect.dials.byId[place.dial];
+  if ('from' in drawn && (isGone(drawn.from) || isGone(drawn.to))) return made;
+  if (drawn.kind === 'mesh') return { ...drawn, parts: drawn.parts.filter(({ look }) => effect.looks.byId[look]) };
+  if (drawn.kind === 'body' && drawn.front !== null && !effect.fronts.byId[drawn.front])
+    return { ...drawn, front: null };
+  return drawn;
+}
