@@ -52,6 +52,14 @@ test('keys are boxed, moved together, held and turned round, each one step of un
   expect(held.map((key) => key.held ?? false)).toEqual([false, true, true, false]);
   for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Undo' }).click();
   expect(places(curveOf((await layerOf(page, 'Motes')).settings['life.size']))).toEqual(before);
+  // Of several chosen layers all are changed, also after the sheet was pressed.
+  const embers = page.getByRole('listitem', { name: 'Embers', exact: true });
+  await embers.getByText('Embers').click({ modifiers: ['ControlOrMeta'] });
+  await keysOf(page, 'size').nth(1).click();
+  await page.keyboard.press('ArrowUp');
+  const [motes, others] = [await layerOf(page, 'Motes'), await layerOf(page, 'Embers')];
+  expect(places(curveOf(others.settings['life.size']))).toEqual(places(curveOf(motes.settings['life.size'])));
+  expect(places(curveOf(motes.settings['life.size']))).not.toEqual(before);
 });
 
 test('keys are copied from one setting to another of another layer', async ({ page }) => {

@@ -254,7 +254,8 @@ defineExpose({ add: acts.add });
               :living="props.living[row.id] ?? []"
               :is-open="isOpen(row)"
             />
-            <OpenLife v-if="isOpen(row)" :width="lifeWidth" :height="openHeight" />
+            <!-- What is done on the open sheet is for all that are chosen: it leaves the choice alone. -->
+            <OpenLife v-if="isOpen(row)" :width="lifeWidth" :height="openHeight" @click.stop />
             <LifeStrip v-else :layer-id="row.id" :width="lifeWidth" :height="ROW" />
             <div
               v-if="isOpen(row)"

@@ -29,8 +29,7 @@ export function useHistory(engine: Engine): Ref<History> {
   const bornBefore = new Map<string, number>();
 
   /** Births a second since the step that was last told of; −1 after a jump. */
-  function birthsASecond(id: string, count: LayerCount | undefined, step: number): number {
-    const born = count?.born ?? 0;
+  function birthsASecond(id: string, { born }: LayerCount, step: number): number {
     const before = bornBefore.get(id);
     bornBefore.set(id, born);
     const steps = step - lastStep;
@@ -48,14 +47,17 @@ export function useHistory(engine: Engine): Ref<History> {
       const { salt } = effect.layers.byId[ownerOf(effect, id)]!;
       const count = layers.find((layer) => layer.salt === salt);
       const isOwn = salt === effect.layers.byId[id]!.salt;
+      for (const what of KEPT) kept[what][id] ??= new Array<number>(BUCKETS + 1).fill(-1);
+      // A layer that the simulation does not know yet was not played.
+      if (!count) continue;
       const now: Record<Kept, number> = {
-        living: count?.living ?? 0,
+        living: count.living,
         born: isOwn ? birthsASecond(id, count, step) : 0,
-        refused: isOwn ? (count?.refused ?? 0) : 0,
-        milliseconds: isOwn ? (count?.milliseconds ?? 0) : 0,
+        refused: isOwn ? count.refused : 0,
+        milliseconds: isOwn ? count.milliseconds : 0,
       };
       for (const what of KEPT) {
-        const line = (kept[what][id] ??= new Array<number>(BUCKETS + 1).fill(-1));
+        const line = kept[what][id]!;
         if (now[what] >= 0) fill(line, isPlaying ? lastBucket : bucket, bucket, now[what]);
       }
     }

@@ -5,9 +5,11 @@ import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { copiedKeys } from '../copied';
 import {
+  actOn,
   easeKeys,
   flipKeys,
   inOrder,
+  keysMeant,
   moveKeys,
   withKeyAt,
   withoutKeys,
@@ -17,6 +19,7 @@ import {
   type KeyIds,
 } from './curveEdit';
 import { CurveScale, lineThrough } from './curveScale';
+import { freeSpot } from './freeSpot';
 import KeyTool from './KeyTool.vue';
 import { useCurveDrags } from './useCurveDrags';
 
@@ -43,6 +46,7 @@ const store = useEffectStore();
 const svg = ref<SVGSVGElement>();
 const chosen = ref<KeyIds>(new Set());
 const SLOPE_ARM = 46;
+const TOOL = { width: 226, height: 24 };
 const scale = computed(() => new CurveScale([props.curve, ...props.beside], props.width, props.height));
 const bounds = computed((): Bounds => ({ life: props.life, least: props.least, most: props.most }));
 const keys = computed(() =>
@@ -61,6 +65,9 @@ const group = computed(() => {
   return { left: Math.min(...xs), right: Math.max(...xs), top: Math.min(...ys), bottom: Math.max(...ys) };
 });
 
+/** Where the fields of the only chosen key stand: over no key. */
+const toolSpot = computed(() => freeSpot(TOOL, props, keys.value, only.value!.x));
+
 const change = (curve: Curve, gesture: string | null = null) => emit('change', curve, gesture);
 const drags = useCurveDrags({
   svg,
@@ -72,8 +79,6 @@ const drags = useCurveDrags({
   done: () => emit('done'),
 });
 const { boxed } = drags;
-/** What a command is for: the chosen keys, or all where none is. */
-const meant = (): KeyIds => (chosen.value.size > 0 ? chosen.value : new Set(props.curve.keys.order));
 
 function add(event: MouseEvent): void {
   const { x, y } = drags.pointOf(event);
@@ -85,10 +90,11 @@ function remove(): void {
   change(withoutKeys(props.curve, chosen.value));
   chosen.value = new Set();
 }
-const ease = (to: Ease) => change(easeKeys(props.curve, meant(), to, props.life));
-const flip = () => change(flipKeys(props.curve, meant(), props.life));
+const ease = (to: Ease) =>
+  change(actOn(props.curve, chosen.value, (ids) => easeKeys(props.curve, ids, to, props.life)));
+const flip = () => change(flipKeys(props.curve, keysMeant(props.curve, chosen.value, 2), props.life));
 const copy = () => {
-  const ids = meant();
+  const ids = keysMeant(props.curve, chosen.value);
   copiedKeys.value = listed(props.curve.keys).flatMap(({ id, item }) => (ids.has(id) ? [item] : []));
 };
 function paste(): void {
@@ -236,10 +242,7 @@ const valueText = (value: number) =>
       :least="least"
       :most="most"
       class="tool"
-      :style="{
-        left: `${Math.min(width - 226, Math.max(0, only.x - 113))}px`,
-        top: only.y > 60 ? '2px' : `${height - 26}px`,
-      }"
+      :style="{ left: `${toolSpot.x}px`, top: `${toolSpot.y}px` }"
       @change="setKey"
     />
   </div>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { listed, withItem, withoutItem, type Collection, type Colour, type Stop } from '@jinx/core/document';
+import { listed, withoutItem, type Collection, type Colour, type Stop } from '@jinx/core/document';
 import { gradientInto, hexOfLinear, placeOnLife, readyGradient } from '@jinx/core/maths';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { cssOf } from '../colour';
+import { cssOf, withStopAt } from '../colour';
 import ColourWords from '../ColourWords.vue';
 import { dragBy } from './dragBy';
 import { tidy } from './keyPlaces';
@@ -53,14 +53,9 @@ function pull(event: PointerEvent, id: string): void {
 }
 function add(event: MouseEvent): void {
   const x = shareAt(event);
-  const near = [...items.value].sort((a, b) => Math.abs(a.x - x) - Math.abs(b.x - x))[0];
   const id = store.newId();
   selected.value = id;
-  emit(
-    'change',
-    withItem(props.stops, id, { at: { anchor: 'share', value: x }, colour: near?.stop.colour ?? { hex: '#ffffff' } }),
-    null,
-  );
+  emit('change', withStopAt(props.stops, id, x, props.life, store.effect!.palette), null);
 }
 function keyDown(event: KeyboardEvent, id: string): void {
   const stop = props.stops.byId[id]!;

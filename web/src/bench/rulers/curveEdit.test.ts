@@ -3,8 +3,10 @@ import { curveAt, fitToLife, placeOnLife, readyCurve } from '@jinx/core/maths';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  actOn,
   easeKeys,
   flipKeys,
+  keysMeant,
   keysWithin,
   moveKeys,
   scaleKeys,
@@ -31,6 +33,32 @@ const read = (curve: Curve, x: number) => {
 };
 const points = (curve: Curve) =>
   listed(curve.keys).map(({ item }) => [Number(placeOnLife(item.at, LIFE).toFixed(4)), item.value]);
+
+describe('a command', () => {
+  const sharp = (curve: Curve) => (ids: ReadonlySet<string>) => easeKeys(curve, ids, 'sharp', LIFE);
+
+  it('is for the chosen keys, as far as the curve has them, or else for all', () => {
+    expect([...keysMeant(hill(), new Set(['k1', 'gone']))]).toEqual(['k1']);
+    expect([...keysMeant(hill(), new Set(['gone']))]).toEqual(hill().keys.order);
+    expect([...keysMeant(hill(), new Set())]).toEqual(hill().keys.order);
+  });
+
+  it('is for all where the chosen keys are as it would make them', () => {
+    const one = sharp(hill())(new Set(['k1']));
+    expect(actOn(hill(), new Set(['k1']), sharp(hill()))).toEqual(one);
+    expect(actOn(one, new Set(['k1']), sharp(one))).toEqual(sharp(one)(all(one)));
+  });
+
+  it('turns all keys end for end where only one is chosen', () => {
+    const flipped = flipKeys(hill(), keysMeant(hill(), new Set(['k1']), 2), LIFE);
+    expect(points(flipped)).toEqual([
+      [0, 0],
+      [0.4, 0.5],
+      [0.8, 1],
+      [1, 0],
+    ]);
+  });
+});
 
 describe('keys of a curve', () => {
   it('are moved together, and stop together at the ends of the ruler', () => {

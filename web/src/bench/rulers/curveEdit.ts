@@ -15,6 +15,21 @@ export interface Bounds {
 const share = (x: number) => Math.min(1, Math.max(0, x));
 const within = (value: number, { least, most }: Bounds) => tidy(Math.min(most, Math.max(least, value)));
 
+/**
+ * The keys a command is for: those that are chosen, as far as the curve still has them. Where fewer are chosen than it
+ * takes, it is for all.
+ */
+export function keysMeant({ keys }: Curve, chosen: KeyIds, least = 1): KeyIds {
+  const known = keys.order.filter((id) => chosen.has(id));
+  return new Set(known.length >= least ? known : keys.order);
+}
+
+/** Does something to the keys it is meant for, or to all where it would leave those as they are. */
+export function actOn(curve: Curve, chosen: KeyIds, act: (ids: KeyIds) => Curve): Curve {
+  const some = act(keysMeant(curve, chosen));
+  return JSON.stringify(some) === JSON.stringify(curve) ? act(new Set(curve.keys.order)) : some;
+}
+
 /** Keys in order of place, so that the curve never folds back. */
 export function inOrder({ keys }: Curve, life: number): Curve {
   const at = (id: string) => placeOnLife(keys.byId[id]!.at, life);
