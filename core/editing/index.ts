@@ -11,3 +11,4 @@ export * from './mirror.ts';
 export * from './names.ts';
 export * from './regroup.ts';
 export * from './resize.ts';
+export * from './stretches.ts';

@@ -1,4 +1,5 @@
 import { layout, type Kernels } from '../kernels/index.ts';
+import { beginTurn } from './ahead.ts';
 import { addDistance } from './distance.ts';
 import { Midwife, type BirthStep } from './births.ts';
 import { Releaser } from './fronts/index.ts';
@@ -89,15 +90,6 @@ export class Stepper {
     population.bury(this.#kernels, step, this.#room);
     population.compact(this.#kernels, this.#room);
   }
-}
-
-/** In a hold without a seam every turn counts its births anew. */
-function beginTurn(running: Running, { clock, from }: WorldStep): void {
-  const { population, travel } = running;
-  if (!clock.isSeamless || clock.stepOfHold(from) !== 0) return;
-  if (from <= clock.opening && clock.preRoll === 0) running.turnStart = population.numbered;
-  population.numbered = running.turnStart;
-  travel.metres = 0;
 }
 
 function endStanding({ compiled, population }: Running, { clock, step }: WorldStep): void {

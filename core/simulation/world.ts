@@ -5,13 +5,14 @@ import { twinKernels, wasmKernels, type KernelBytes, type Kernels } from '../ker
 import { EffectClock } from './clock.ts';
 import { dialShares, type CompiledLayer } from './compiled.ts';
 import { compileEffect, type Compiled } from './compiling.ts';
+import { Ahead, lookBackOf, mostStanding } from './ahead.ts';
 import { stepsTaken } from './crew.ts';
 import { newFrame, type Frame } from './frame.ts';
 import type { DressMoment } from './dressing.ts';
 import { drawnLayers, Framer } from './framing.ts';
 import type { FrontReader } from './fronts/index.ts';
 import { hashOf } from './hashing.ts';
-import { Kins } from './kins.ts';
+import { Kins, type Kin } from './kins.ts';
 import { Inbox } from './links/index.ts';
 import { Mover } from './moving.ts';
 import type { Population } from './population.ts';
@@ -62,7 +63,12 @@ export interface WorldOptions {
   readonly historyBytes?: number;
   /** Only these layers, and whoever hangs together with them, are ever computed. */
   readonly only?: ReadonlySet<string>;
+  /** False: every run begins at zero, also where its end does not hang on all of it. */
+  readonly skipsAhead?: boolean;
 }
+
+/** Steps that must be saved for births to be counted beforehand. */
+const WORTH_SKIPPING = 120;
 
 /** A world of one effect: everything that is computed about it, step by step. */
 export class World {
@@ -454,10 +460,14 @@ export class World {
 
   /** Whether no layer's births hang on how many of the others live. */
   get #isLoose(): boolean {
-    return this.#running.reduce((sum, { population }) => sum + population.cap, 0) <= this.budget;
+    const setOff = new Set(this.#running.flatMap(({ compiled }) => compiled.links.map(({ to }) => to)));
+    const most = (running: Running) =>
+      Math.min(running.population.cap, mostStanding(running, setOff.has(running.compiled.id)));
+    return this.#running.reduce((sum, running) => sum + most(running), 0) <= this.budget;
   }
 
   #takeCompiled({ compiled, trails, lineage, fronts }: Compiled): void {
+    this.#aheads = [];
     this.#lineage = lineage;
     this.#fronts = fronts;
     compiled.forEach((layer, index) => (this.#running[index]!.compiled = layer));
@@ -529,8 +539,42 @@ export class World {
   advance(toStep: number, isCancelled?: () => boolean): void {
     for (const kin of this.#kins.all) this.#kins.goBack(kin, toStep, this.#firstStep);
     this.#idleStep = toStep;
+    for (const kin of this.#kins.all) if (!this.#skipAhead(kin, toStep, isCancelled)) return;
     while (this.step < toStep && !isCancelled?.()) this.#advanceOne(this.step);
   }
+
+  /**
+   * Lets a group that stands before its first step begin no further back than what will live at `toStep` hangs on. Returns
+   * false while that is still being counted.
+   */
+  #skipAhead(kin: Kin, toStep: number, isCancelled?: () => boolean): boolean {
+    const [first] = kin as readonly [Running];
+    const firstStep = this.#firstStep;
+    if (first.at !== firstStep || !first.isExact || this.#fromZero.has(first.compiled)) return true;
+    let ahead = this.#aheads.find((each) => each.isFor(kin));
+    if (!ahead || ahead.startStep > toStep) {
+      this.#aheads = this.#aheads.filter((each) => each !== ahead);
+      const isPlain =
+        this.#options.skipsAhead !== false && this.#isLoose && kin.every((running) => !('bound' in running));
+      const lookBack = isPlain ? lookBackOf(kin, this.rate) : Infinity;
+      if (toStep - lookBack < firstStep + WORTH_SKIPPING) return true;
+      ahead = new Ahead(kin, firstStep, lookBack, toStep, {
+        clock: this.#clock,
+        scene: this.#scene,
+        dials: dialShares(this.#effect),
+        seed: this.#effect.seed,
+      });
+      this.#aheads.push(ahead);
+    }
+    if (!ahead.advance(isCancelled)) return false;
+    this.#aheads = this.#aheads.filter((each) => each !== ahead);
+    if (ahead.hadRoom) ahead.place();
+    else this.#fromZero.add(first.compiled);
+    return true;
+  }
+  #aheads: Ahead[] = [];
+  /** The first layers of groups that had no room for all their births: what lives of those hangs on all that went before. */
+  readonly #fromZero = new WeakSet<CompiledLayer>();
 
   /** Computes a step for whoever stands at its start. */
   #advanceOne(step: number): void {

@@ -62,7 +62,7 @@ const LIMITS = { name: 'the budget', least: 1000, most: 4_000_000, unit: '', who
       v-else-if="!state.isExact"
       title="A change was taken up in mid-run; what it gives from the start is being computed behind"
     >
-      settling
+      settling {{ Math.floor(state.settled * 100) }}%
     </div>
   </div>
 </template>

@@ -23,10 +23,7 @@ const SPEEDS = [1, 0.5, 0.25, 0.1];
 const toggle = () => (state.isPlaying ? engine.pause() : engine.play());
 const step = (by: number) => engine.stepBy(by);
 const slower = () => engine.setSpeed(SPEEDS[(SPEEDS.indexOf(state.speed) + 1) % SPEEDS.length]!);
-const again = () => {
-  engine.seek(0);
-  engine.play();
-};
+const again = () => engine.replay();
 const anotherThrow = () => store.change('another throw', (draft) => (draft.seed = random32()));
 const signals = computed(() => listed(store.effect!.signals).map(({ id, item }) => ({ value: id, text: item.name })));
 const stretches = computed(() => store.effect!.stretches);

@@ -79,6 +79,7 @@ const STATE = {
   isExact: true,
   isPlaying: true,
   progress: 1,
+  settled: 1,
   isLetGo: true,
   letGoStep: 60,
 };
@@ -195,6 +196,14 @@ describe('the engine', () => {
     const open = engine.hash();
     engine.stop();
     await expect(open).rejects.toMatchObject({ isClosed: true });
+  });
+
+  it('plays when it is replayed, also from a pause', async () => {
+    const { engine, made } = setUp();
+    await settled();
+    engine.pause();
+    engine.replay();
+    expect(made.simulation[0]!.orders.slice(-2)).toEqual([{ kind: 'seek', step: 0 }, { kind: 'play' }]);
   });
 
   it('stays let go when it is stepped on, and not when it is stepped back before that', async () => {

@@ -71,6 +71,7 @@ export class Engine {
     isExact: true,
     isPlaying: false,
     progress: 1,
+    settled: 1,
     isLetGo: false,
     letGoStep: null as number | null,
     speed: 1,
@@ -346,6 +347,11 @@ export class Engine {
   seek(step: number, letGoStep?: number): void {
     this.#wantedStep = step;
     this.#tell(letGoStep === undefined ? { kind: 'seek', step } : { kind: 'seek', step, letGoStep });
+  }
+  /** Plays from the beginning. */
+  replay(): void {
+    this.seek(0);
+    this.play();
   }
   /** Goes to a place on the time sheet, in seconds; past the hold the effect is seen as let go after one turn of it. */
   seekSheet(stretches: Effect['stretches'], seconds: number): void {

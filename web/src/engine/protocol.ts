@@ -57,6 +57,8 @@ export interface SimulationState {
   isPlaying: boolean;
   /** Share of a recomputation that is done; 1 when there is none. */
   progress: number;
+  /** Share of the exact run behind what plays that is done; 1 when there is none. */
+  settled: number;
   isLetGo: boolean;
   /** The step it was let go at; null while it is held. */
   letGoStep: number | null;

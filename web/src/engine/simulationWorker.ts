@@ -52,6 +52,8 @@ class Player {
   #writer: FrameWriter | null = null;
   /** Where layers that an edit reached while playing are computed from zero, until they have caught up. */
   #behind: World | null = null;
+  /** Where the run behind began, once it has counted up to there. */
+  #behindFrom: number | null = null;
   #editedAt = 0;
   #letGoStep: number | undefined;
   #isPlaying = false;
@@ -172,11 +174,22 @@ class Player {
   #followBehind(world: World, milliseconds: number): void {
     if (world.isExact) return;
     const now = performance.now();
-    if (!this.#behind && now - this.#editedAt > QUIET_MILLISECONDS) this.#behind = this.#worldBehind(world);
+    if (!this.#behind && now - this.#editedAt > QUIET_MILLISECONDS) {
+      this.#behind = this.#worldBehind(world);
+      this.#behindFrom = null;
+    }
     const behind = this.#behind;
     if (!behind) return;
     if (behind.step < world.step) behind.advance(world.step, () => performance.now() > now + milliseconds);
     if (behind.step === world.step) this.#swap(world, behind);
+  }
+
+  /** How far the run behind has come, from where it began. */
+  #settledShare(world: World): number {
+    if (!this.#behind) return 0;
+    const { step } = this.#behind;
+    if (this.#behindFrom === null && step > 0) this.#behindFrom = step;
+    return this.#behindFrom === null ? 0 : progressOf(step, this.#behindFrom, world.step);
   }
 
   #swap(world: World, behind: World): void {
@@ -480,6 +493,7 @@ class Player {
       isExact: world.isExact,
       isPlaying: this.#isPlaying,
       progress: this.#target ? progressOf(world.step, this.#target.from ?? world.step, this.#target.to) : 1,
+      settled: world.isExact ? 1 : this.#settledShare(world),
       isLetGo: this.#letGoStep !== undefined,
       letGoStep: this.#letGoStep ?? null,
     };

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LEAST_HOLD, MOST_STRETCH, setStretch } from '@jinx/core/editing';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { plainNumber } from '../numbers';
@@ -14,7 +15,6 @@ const store = useEffectStore();
 const holder = ref<HTMLElement>();
 const { clock, seconds: shown, dead, keepScale } = useTimeView();
 const room = computed(() => props.width - 2 * PAD);
-const MOST_SECONDS = 600;
 type StretchName = 'opening' | 'hold' | 'closing';
 const parts = computed(() => {
   const { opening, hold, closing } = clock.value;
@@ -48,22 +48,8 @@ const words = computed(() => {
 const borders = computed(() =>
   parts.value.map(({ name, from, share, seconds }) => ({ name, at: from + share, seconds })),
 );
-function setStretch(name: StretchName, seconds: number, gesture: string | null = null): void {
-  const length = Number(Math.min(MOST_SECONDS, Math.max(0, seconds)).toFixed(4));
-  store.change(
-    `set the ${name}`,
-    (draft) => {
-      const { hold } = draft.stretches;
-      if (name !== 'hold') draft.stretches[name] = length;
-      else
-        draft.stretches.hold =
-          length < 0.1
-            ? { kind: 'none' }
-            : { kind: hold.kind === 'seamless' ? 'seamless' : 'continuing', seconds: length };
-    },
-    gesture,
-  );
-}
+const setLength = (name: StretchName, seconds: number, gesture: string | null = null): void =>
+  store.change(`set the ${name}`, (draft) => setStretch(draft, name, seconds), gesture);
 function pull(event: PointerEvent, name: StretchName, from: number): void {
   if (event.button !== 0) return;
   event.stopPropagation();
@@ -75,10 +61,10 @@ function pull(event: PointerEvent, name: StretchName, from: number): void {
     event,
     ({ clientX }) =>
       // Dragged, a hold is not lost: that takes a typed 0.
-      setStretch(
+      setLength(
         name,
         Math.max(
-          name === 'hold' ? 0.1 : 0,
+          name === 'hold' ? LEAST_HOLD : 0,
           snappedTime(before + from + (clientX - start) * perPixel, [], perPixel) - before,
         ),
         `border ${name}`,
@@ -93,9 +79,9 @@ function walk(event: KeyboardEvent, name: StretchName, from: number): void {
   const way = { ArrowLeft: -STEP, ArrowRight: STEP }[event.key];
   if (way === undefined) return;
   event.preventDefault();
-  setStretch(
+  setLength(
     name,
-    Math.max(name === 'hold' ? 0.1 : 0, from + way * (event.shiftKey ? 10 : 1)),
+    Math.max(name === 'hold' ? LEAST_HOLD : 0, from + way * (event.shiftKey ? 10 : 1)),
     `walk border ${name}`,
   );
 }
@@ -137,9 +123,9 @@ function scrub(event: PointerEvent): void {
       <span>{{ part.word }}</span>
       <NumberField
         :text="`${plainNumber(part.seconds)} s`"
-        :limits="{ name: `the ${part.name}`, least: 0, most: MOST_SECONDS, unit: 's' }"
+        :limits="{ name: `the ${part.name}`, least: 0, most: MOST_STRETCH, unit: 's' }"
         :label="`${part.name} in seconds`"
-        @change="setStretch(part.name, $event)"
+        @change="setLength(part.name, $event)"
       />
     </label>
     <i class="border first" :style="{ left: `${PAD}px` }"></i>
