@@ -1,4 +1,4 @@
-import { lineageOf, listed, withoutItem, type Effect } from '../document/index.ts';
+import { lineageOf, listed, passes, withoutItem, type Effect, type Layer, type Link } from '../document/index.ts';
 import type { Mend, Problem } from './mend.ts';
 
 /** Links of a layer that do nothing, and why. */
@@ -42,6 +42,30 @@ export function linkProblems(effect: Effect, layerId: string): Problem[] {
           mend: remove(id),
         },
       ];
-    return [];
+    return colourLost(item, layer, other);
   });
+}
+
+/** A colour that is passed on, to a layer whose own gradient takes its place. */
+function colourLost(link: Link, from: Layer, to: Layer): Problem[] {
+  const setting = to.settings['life.colour'];
+  const gradients = listed(setting.shapers).filter(
+    ({ item }) => !item.muted && item.combine === 'replace' && item.mapping.kind === 'gradient',
+  );
+  const [first] = gradients;
+  if (!first || setting.muted || !passes(link, 'colour')) return [];
+  return [
+    {
+      id: `colour/${link.salt}`,
+      sentence: `${from.name} passes its colour on to ${to.name}, whose own gradient takes its place: nothing is seen of it.`,
+      severity: 'doubtful',
+      mend: {
+        label: 'Let the gradient tint it',
+        apply: (draft) => {
+          const own = Object.values(draft.layers.byId).find(({ salt }) => salt === to.salt)!;
+          for (const { id } of gradients) own.settings['life.colour'].shapers.byId[id]!.combine = 'multiply';
+        },
+      },
+    },
+  ];
 }

@@ -5,6 +5,7 @@ export * from './dialled.ts';
 export { setDialRange } from './dialRange.ts';
 export * from './drawnAs.ts';
 export * from './follow.ts';
+export * from './forcePlace.ts';
 export * from './linked.ts';
 export * from './merge.ts';
 export * from './mirror.ts';

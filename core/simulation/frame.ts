@@ -3,7 +3,7 @@
  *
  * | from            | what                                                                                  |
  * | 0               | header: see HEADER_*                                                                  |
- * | HEADER          | 12 words a layer (MOST_LAYERS of them): see LAYER_*                                    |
+ * | HEADER          | 20 words a layer (MOST_LAYERS of them): see LAYER_*                                    |
  * | BONES           | skin matrices of all things at the start of the step, 16 f32 a bone, then at its end  |
  * | FRONTS          | 44 words a release front (MOST_FRONTS of them), by id: see FRONT_*                      |
  * | SHARED          | MOST_SHARED f32 a layer: numbers of its look that are the same for all its particles  |
@@ -14,7 +14,7 @@
  */
 export const HEADER = 16;
 export const MOST_LAYERS = 128;
-export const LAYER_WORDS = 12;
+export const LAYER_WORDS = 20;
 export const MOST_BONES = 512;
 export const BONES = HEADER + MOST_LAYERS * LAYER_WORDS;
 export const MOST_SHARED = 128;
@@ -48,6 +48,8 @@ export const LAYER_JOINT_COUNT = 8;
 /** Which plan its look's numbers are written by (looks/plan.ts), and how many words each particle has of its own. */
 export const LAYER_PLAN = 9;
 export const LAYER_OWN = 10;
+/** How its source is turned at the start and at the end of the step: two quaternions, for what stands as it is turned. */
+export const LAYER_TURNS = 12;
 
 /** The furthest its border has come by the start and the end of the step; metres and size of its rags. */
 export const FRONT_BORDERS = 0;
@@ -124,6 +126,8 @@ export interface FrameLayer {
   plan: number;
   ownWords: number;
   shared: number;
+  /** The word at which the turns of its source begin. */
+  turns: number;
 }
 
 /** A layer of which a frame tells nothing. */
@@ -140,6 +144,7 @@ export const NO_LAYER: FrameLayer = {
   plan: 0,
   ownWords: 0,
   shared: 0,
+  turns: 0,
 };
 
 /** Views of one frame's memory. */
@@ -208,6 +213,7 @@ export class Frame {
       layer.plan = u32[at + LAYER_PLAN]!;
       layer.ownWords = u32[at + LAYER_OWN]!;
       layer.shared = SHARED + index * MOST_SHARED;
+      layer.turns = at + LAYER_TURNS;
     }
     out.length = count;
     return out;

@@ -20,6 +20,7 @@ import {
   LAYER_REFUSED,
   LAYER_SALT,
   LAYER_START,
+  LAYER_TURNS,
   LAYER_WORDS,
   LAYER_OWN,
   LAYER_PLAN,
@@ -36,6 +37,7 @@ import {
 import { lookPlan, LookValues } from './looks/index.ts';
 import type { FrontReader } from './fronts/index.ts';
 import type { Arrays } from './memory.ts';
+import { sourceTurnInto } from './orientation.ts';
 import type { Population } from './population.ts';
 import type { Running } from './running.ts';
 import { RibbonWriter, type Trail } from './ribbons/index.ts';
@@ -82,6 +84,7 @@ export class Framer {
   readonly #trailLooks = new Map<string, LookValues>();
   readonly #ribbons = new RibbonWriter();
   #ribbonOwn = new Float32Array(0);
+  readonly #turn = new Float64Array(4);
 
   constructor(
     kernels: Kernels,
@@ -190,6 +193,13 @@ export class Framer {
     return new Float32Array(this.#buffer, this.#records, count * RECORD_WORDS).slice();
   }
 
+  #writeTurns(f32: Float32Array, at: number, { compiled }: Running, { scene, clock, step }: FrameMoment): void {
+    for (let end = 0; end < 2; end++) {
+      sourceTurnInto(this.#turn, compiled, scene, clock.timeOf(step - 1 + end));
+      f32.set(this.#turn, at + end * 4);
+    }
+  }
+
   write(frame: Frame, effect: Effect, all: readonly Drawn[], trails: readonly Trail[], moment: FrameMoment): void {
     const { f32, u32 } = frame;
     let start = 0;
@@ -223,6 +233,7 @@ export class Framer {
       u32[at + LAYER_REFUSED] = isOwn ? population.refused : 0;
       u32[at + LAYER_DEAD] = isOwn ? population.dead : 0;
       u32[at + LAYER_MICROSECONDS] = isOwn ? running.microseconds : 0;
+      this.#writeTurns(f32, at + LAYER_TURNS, running, moment);
       start += written;
     });
     this.#ribbons.finish();

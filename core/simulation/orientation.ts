@@ -1,6 +1,8 @@
 import { LAYER_SETTINGS, type Layer, type Vector, type VectorSetting } from '../document/index.ts';
-import { cos, draw, sin, slotOf, type Quaternion } from '../maths/index.ts';
+import { cos, draw, RIGID_WORDS, sin, slotOf, type Quaternion } from '../maths/index.ts';
+import type { CompiledLayer } from './compiled.ts';
 import { turnOf } from './groups.ts';
+import type { Scene } from './scene.ts';
 
 /** A vector drawn for each particle between two ends, axis by axis. */
 export interface DrawnVector {
@@ -33,21 +35,50 @@ export const ownFrames = ({ settings }: Layer): OwnFrames => ({
 const drawn = ({ low, high, slots }: DrawnVector, lot: number): Vector =>
   slots.map((slot, axis) => low[axis]! + (high[axis]! - low[axis]!) * draw(lot, slot)) as Vector;
 
+/** Nothing is turned. */
+export const UNTURNED: Quaternion = [0, 0, 0, 1];
+
+const multiplied = (
+  [ax, ay, az, aw]: Quaternion | readonly [number, number, number, number],
+  [bx, by, bz, bw]: Quaternion | readonly [number, number, number, number],
+): Quaternion => [
+  aw * bx + ax * bw + ay * bz - az * by,
+  aw * by - ax * bz + ay * bw + az * bx,
+  aw * bz + ax * by - ay * bx + az * bw,
+  aw * bw - ax * bx - ay * by - az * bz,
+];
+
 /**
- * The orientation of a particle: its tilt, then its turn about its axle. `lot` and `angle` (radians) are those of its record.
- * The stage's shader does the same sums.
+ * Writes how the source of a layer is turned at a time, as a quaternion. Particles that stay with it are turned as it is, as
+ * are those of a source that never moves; those that leave one that moves are not turned after it.
  */
-export function orientationOf({ tilt, axle }: OwnFrames, lot: number, angle: number): Quaternion {
+export function sourceTurnInto(
+  out: Float64Array,
+  { layer, source, ride }: Pick<CompiledLayer, 'layer' | 'source' | 'ride'>,
+  scene: Scene,
+  time: number,
+): void {
+  out.set(UNTURNED);
+  if (!('place' in layer.source) || !source.canBear || !(ride === 1 || scene.isStill(layer.source.place))) return;
+  source.carrierInto(RIGID, 0, time, 0, 0, 0);
+  for (let k = 0; k < 4; k++) out[k] = RIGID[k]!;
+}
+const RIGID = new Float64Array(RIGID_WORDS);
+
+/**
+ * The orientation of a particle: its tilt, turned as its source is, then its turn about its axle. `lot` and `angle` (radians)
+ * are those of its record. The stage's shader does the same sums.
+ */
+export function orientationOf(
+  { tilt, axle }: OwnFrames,
+  lot: number,
+  angle: number,
+  source: Quaternion = UNTURNED,
+): Quaternion {
   const [x, y, z] = drawn(axle, lot);
   const size = Math.sqrt(x * x + y * y + z * z);
   const [ax, ay, az] = size > 1e-6 ? [x / size, y / size, z / size] : [0, 0, 1];
   const [s, w] = [sin(angle / 2), cos(angle / 2)];
-  const [qx, qy, qz] = [ax * s, ay * s, az * s];
-  const [tx, ty, tz, tw] = turnOf(drawn(tilt, lot));
-  return [
-    w * tx + qx * tw + qy * tz - qz * ty,
-    w * ty - qx * tz + qy * tw + qz * tx,
-    w * tz + qx * ty - qy * tx + qz * tw,
-    w * tw - qx * tx - qy * ty - qz * tz,
-  ];
+  const stood = multiplied(source, turnOf(drawn(tilt, lot)));
+  return multiplied([ax * s, ay * s, az * s, w], stood);
 }

@@ -194,7 +194,7 @@ export function seedWreath(kit: KitAssets): Effect {
     step('warp', { strength: 8, grains: 4, change: 0.6 }),
     step('drawn', { shape: 'ring', width: 20, softness: 90 }),
   );
-  halo.settings['life.tilt'].base = { kind: 'fixed', value: [90 - 16, 0, -12] };
+  halo.settings['life.tilt'].base = { kind: 'fixed', value: [90, 0, 0] };
   colour(halo, [0, named('daze')]);
 
   const glow = layer(

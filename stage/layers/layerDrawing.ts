@@ -124,6 +124,9 @@ export abstract class LayerDrawing {
     // Most kinds are drawn in the order of their births.
   }
 
+  /** How its source is turned at the start and at the end of the step, as quaternions. */
+  readonly #turns = { value: [new THREE.Vector4(0, 0, 0, 1), new THREE.Vector4(0, 0, 0, 1)] };
+
   /** Takes the tone it has where layers are told apart: sRGB, 0 to 1. */
   setTone(tone: readonly [number, number, number]): void {
     this.#tone.value.setRGB(...tone, THREE.SRGBColorSpace);
@@ -185,6 +188,7 @@ export abstract class LayerDrawing {
         ...this.around.common,
         layer_tone: this.#tone,
         lit_here: this.#lit,
+        source_turns: this.#turns,
         shared_values: { value: shared },
         ...textures,
         ...uniforms,
@@ -221,6 +225,7 @@ export abstract class LayerDrawing {
     if (!current || (found && found.plan !== current.layer.look.plan)) return;
     this.take(frame, found);
     if (!found) return;
+    this.#turns.value.forEach((turn, end) => turn.fromArray(frame.f32, found.turns + end * 4));
     const values = current.materials[0]?.uniforms['shared_values']!.value as THREE.Vector4[] | undefined;
     const count = Math.min(values?.length ?? 0, MOST_SHARED / 4);
     for (let n = 0; n < count; n++) values![n]!.fromArray(frame.f32, found.shared + n * 4);

@@ -29,6 +29,7 @@ const ALIGNED = `
 const OWN_FRAME = /* glsl */ `
   uniform vec3 tilt_low, tilt_high, axle_low, axle_high;  // degrees; directions
   uniform uvec3 tilt_slots, axle_slots;
+  uniform vec4 source_turns[2];
   // core/simulation/orientation.ts
   vec3 drawnBetween(vec3 low, vec3 high, uint lot, uvec3 slots) {
     return low + (high - low) * vec3(drawnAt(lot, slots.x), drawnAt(lot, slots.y), drawnAt(lot, slots.z));
@@ -43,6 +44,9 @@ const OWN_FRAME = /* glsl */ `
     v = about(vec3(1.0, 0.0, 0.0), tilt.x, v);
     v = about(vec3(0.0, 1.0, 0.0), tilt.y, v);
     v = about(vec3(0.0, 0.0, 1.0), tilt.z, v);
+    vec4 from = source_turns[0];
+    vec4 turn = normalize(mix(dot(from, source_turns[1]) < 0.0 ? -from : from, source_turns[1], share));
+    v += 2.0 * cross(turn.xyz, cross(turn.xyz, v) + turn.w * v);
     return about(axis, angle, v);
   }`;
 

@@ -7,10 +7,19 @@ import {
   type NumberSetting,
 } from '../../document/index.ts';
 import { inflated, longestSide } from '../../geometry/index.ts';
-import { composeInto, cos, particleKey, radians, sin } from '../../maths/index.ts';
+import {
+  composeInto,
+  cos,
+  packRigidOf,
+  particleKey,
+  radians,
+  RIGID_WORDS,
+  sin,
+  type Quaternion,
+} from '../../maths/index.ts';
 import { numberReaders, sizeForDensity } from '../compiled.ts';
 import { groupFrame } from '../groups.ts';
-import { orientationOf, ownFrames } from '../orientation.ts';
+import { orientationOf, ownFrames, UNTURNED } from '../orientation.ts';
 import { newReading, NumberReader, setTime } from '../reader.ts';
 import type { SurfaceSurroundings } from './bind.ts';
 import type { MatrixInto } from './plane.ts';
@@ -55,6 +64,8 @@ export function bodyOfLayer(id: string, offset: number, around: SurfaceSurroundi
   };
   const metre = 1 / longestSide(mesh.positions);
   const place = new Float64Array(16);
+  const rigid = new Float64Array(RIGID_WORDS);
+  const isWithSource = numbers['motion.ride'].read(newReading()) === 100 || scene.isStill(source.place);
   const matrixInto: MatrixInto = (out, time) => {
     take(time);
     scene.placeInto(place, source.place, time, group.matrix);
@@ -65,7 +76,11 @@ export function bodyOfLayer(id: string, offset: number, around: SurfaceSurroundi
     // On the ground a mesh stands as it was made, turned about what is up.
     const turned = numbers['life.turning'].read(reading) * Math.max(0, time - clock.beginsAt);
     const angle = radians(numbers['life.angle'].read(reading) + turned);
-    const turn = isOnGround ? [0, sin(angle / 2), 0, cos(angle / 2)] : [...orientationOf(frames, key >>> 8, angle)];
+    packRigidOf(place, rigid, 0);
+    const stood: Quaternion = isWithSource ? [rigid[0]!, rigid[1]!, rigid[2]!, rigid[3]!] : UNTURNED;
+    const turn = isOnGround
+      ? [0, sin(angle / 2), 0, cos(angle / 2)]
+      : [...orientationOf(frames, key >>> 8, angle, stood)];
     composeInto(out, 0, place, 12, turn, 0, sides, 0);
   };
   const { positions, indices, otherShape } = mesh;

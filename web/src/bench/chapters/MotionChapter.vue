@@ -1,7 +1,5 @@
 <script setup lang="ts">
 import {
-  atBone,
-  atEffect,
   FORCE_KINDS,
   forceOfKind,
   forcesOn,
@@ -11,6 +9,7 @@ import {
   type ForceKind,
   type Place,
 } from '@jinx/core/document';
+import { placeForForce } from '@jinx/core/editing';
 import { computed, inject, provide } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { DRAGS, ENGINE } from '../bench';
@@ -43,18 +42,9 @@ const LAUNCHES = {
 const setAim = (aim: Place, gesture: string | null) =>
   store.changeLayers('place the aim', (target) => (target.aim = aim), gesture);
 
-/** A new force that needs a place stands where another already does, else on what the source hangs on, over the figure, or in the middle. */
-function placeForNew(): Place {
-  const other = forces.value.find(({ item }) => item.kind === 'attraction' || item.kind === 'vortex');
-  if (other) return other.item.place;
-  const { source } = layer.value;
-  if ('place' in source && (source.place.kind === 'bone' || source.place.kind === 'thing')) return source.place;
-  const [thing] = store.effect!.stage.things.order;
-  const hasChest = thing && engine.rigs.value.get(thing)?.bones.some(({ name }) => name === 'chest');
-  return hasChest ? atBone(thing, 'chest', [0.35, 0.45, -0.1]) : atEffect([0, 1.5, 0]);
-}
+const bonesOf = (thing: string) => (engine.rigs.value.get(thing)?.bones ?? []).map(({ name }) => name);
 function add(kind: string): void {
-  const [id, place] = [store.newId(), placeForNew()];
+  const [id, place] = [store.newId(), placeForForce(store.effect!, store.chosenId, bonesOf)];
   store.changeLayers(`add ${FORCE_NAMES[kind as ForceKind].toLowerCase()}`, (target) => {
     target.forces = withItem(target.forces, id, newForce(kind as ForceKind, structuredCopy(place)));
   });
