@@ -22,6 +22,7 @@ test('deleting asks first, and can be left be', async ({ page }) => {
   expect((await page.request.get(`/api/projects/${project}`)).status()).toBe(200);
   await page.getByRole('button', { name: `Delete ${NAME}` }).click();
   await page.locator('.ant-popconfirm').getByRole('button', { name: 'Delete' }).click();
+  await expect(page.getByText(`${NAME} was deleted. It can be brought back for 30 days`)).toBeVisible();
   await expect(page.getByRole('link', { name: NAME })).toHaveCount(0);
   expect((await page.request.get(`/api/projects/${project}`)).status()).toBe(404);
 });
@@ -53,6 +54,7 @@ test('what was deleted is brought back: a project from home, an effect from its 
   await page.goto(`/projects/${project}`);
   await page.getByRole('button', { name: 'Delete Marsh light' }).click();
   await page.locator('.ant-popconfirm').getByRole('button', { name: 'Delete' }).click();
+  await expect(page.getByText('Marsh light was deleted.')).toBeVisible();
   const deleted = page.getByRole('list', { name: 'Deleted' });
   await expect(deleted).toContainText('Marsh light');
   await deleted.getByRole('button', { name: 'Bring Marsh light back' }).click();

@@ -9,10 +9,10 @@ import { Refusal } from './errors.ts';
 import type { House } from './house.ts';
 import { imported } from './workers/imported.ts';
 
-/** Names of the kit's meshes and figures, which a project may take one by one. */
+/** Names of the kit's meshes, figures and pictures, which a project may take one by one. */
 export const kitFiles = (): string[] =>
   readdirSync(KIT)
-    .filter((name) => name.endsWith('.glb'))
+    .filter((name) => /\.(glb|png)$/.test(name))
     .sort();
 
 const fromKit = (file: string): Promise<ParcelAsset> =>

@@ -6,7 +6,7 @@ import { encode } from 'fast-png';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { newEffect, newLayer, newStep, type Effect, collectionOf, namedColour } from '@jinx/core/document';
 import { linkEffect } from '@jinx/core/editing';
-import { KIT, KIT_FIGURES, KIT_PROPS, lamplitMantle, makeKit } from '@jinx/demo';
+import { KIT, KIT_FIGURES, KIT_PICTURES, KIT_PROPS, lamplitMantle, makeKit } from '@jinx/demo';
 import { connect, DEFAULTS, forgetOld, inTransaction, migrate, serve, type Database } from './index.ts';
 import { DATABASE_URL, TestServer } from './testing/testServer.ts';
 
@@ -413,7 +413,7 @@ describe.skipIf(!DATABASE_URL)('the server', () => {
   });
 
   it('gives only what lies in the kit', async () => {
-    expect((await ask('GET', '/kit')).body).toEqual([...KIT_FIGURES, ...KIT_PROPS].sort());
+    expect((await ask('GET', '/kit')).body).toEqual([...KIT_FIGURES, ...KIT_PROPS, ...KIT_PICTURES].sort());
     const answer = await ask('POST', `/projects/${await makeProject('Ten')}/kit`, { file: '../make.ts' });
     expect(answer.status).toBe(404);
     expect(answer.body.sentence).toContain('"../make.ts"');

@@ -1,6 +1,7 @@
 import {
   defaultSetting,
   diff,
+  forceWord,
   LAYER_SETTINGS,
   listed,
   stepsOf,
@@ -163,7 +164,7 @@ function idleForces(effect: Effect, layerId: Id): Problem[] {
     return [
       {
         id: `force/${id}`,
-        sentence: `${name} has ${item.kind} that does nothing: ${isWeak ? 'it has no strength' : 'it acts on none of them'}.`,
+        sentence: `${name} has ${forceWord(item.kind)} that does nothing: ${isWeak ? 'it has no strength' : 'it acts on none of them'}.`,
         severity: 'doubtful',
         where: 'motion',
         mend: layerMend(layerId, 'Take it away', (own) => (own.forces = withoutItem(own.forces, id))),

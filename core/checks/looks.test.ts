@@ -4,9 +4,11 @@ import {
   curveShaper,
   inWorld,
   newDrawn,
+  newForce,
   newStep,
   newSurface,
   newThing,
+  setNumber,
   setStep,
   structuredCopy,
   type Effect,
@@ -113,9 +115,21 @@ describe('findings of looks', () => {
       return step;
     });
     expect(said(looked(...steps))[0]!.sentence).toMatch(
-      /softness of its drawn, width of its drawn.*stand at their middle/,
+      /softness of its drawn shape, width of its drawn shape.*stand at their middle/,
     );
     expect(said(looked(...steps.slice(0, 2)))).toEqual([]);
+  });
+
+  it('names numbers and forces as the interface does', () => {
+    const step = newStep('scroll');
+    for (const name of ['offsetAcross', 'offsetAlong', 'turn'] as const) setStep(step, name, [0, 1]);
+    const effect = looked(step, structuredCopy(step) as Step, structuredCopy(step) as Step);
+    expect(said(effect)[0]!.sentence).toContain('shifted along of its scroll');
+    const layer = effect.layers.byId['motes']!;
+    layer.forces = collectionOf([['c', newForce('curl')]]);
+    setNumber(layer.forces.byId['c']!, 'strength', 0);
+    const all = findings(effect, new Map(), quiet).map(({ sentence }) => sentence);
+    expect(all).toContain('motes has curl noise that does nothing: it has no strength.');
   });
 
   it('do not take a particle that dissolves before its death for one that pops out', () => {

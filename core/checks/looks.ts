@@ -9,6 +9,7 @@ import {
   type Effect,
   type Layer,
   type Step,
+  STEP_NAMES,
   STEP_SETTINGS,
 } from '../document/index.ts';
 import type { Problem } from './mend.ts';
@@ -174,10 +175,9 @@ export function stageProblems({ stage }: Effect, missing: Missing): Problem[] {
 function roomProblem(effect: Effect, layer: Layer, steps: readonly { id: string; item: Step }[]): Problem[] {
   const { refused } = lookPlan(effect, layer);
   if (refused.length === 0) return [];
-  const words = refused.map((name) => {
-    const [, id, setting] = name.split('/');
-    const step = steps.find((known) => known.id === id);
-    return step ? `${setting} of its ${step.item.kind}` : (setting ?? name);
+  const words = refused.map(({ name, word }) => {
+    const step = steps.find(({ id }) => name.split('/')[1] === id);
+    return step ? `${word} of its ${STEP_NAMES[step.item.kind].toLowerCase()}` : word;
   });
   return [
     {

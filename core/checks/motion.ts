@@ -1,4 +1,13 @@
-import { atEffect, forcesOn, LINK_SETTINGS, listed, type Effect, type Force, type Id } from '../document/index.ts';
+import {
+  forceWord,
+  atEffect,
+  forcesOn,
+  LINK_SETTINGS,
+  listed,
+  type Effect,
+  type Force,
+  type Id,
+} from '../document/index.ts';
 import { boneNamed } from '../geometry/index.ts';
 import { NumberReader } from '../simulation/index.ts';
 import { lifetimes, samplesAt } from './lifeSamples.ts';
@@ -51,7 +60,7 @@ function forcesAdrift(effect: Effect, layerId: Id, rigs: StageRigs): Problem[] {
     return [
       {
         id: `adrift/${id}`,
-        sentence: `${name}: its ${item.kind} hangs on ${what}.`,
+        sentence: `${name}: its ${forceWord(item.kind)} hangs on ${what}.`,
         where: 'motion',
         mend: layerMend(layerId, 'Hang it on the effect', (own) => {
           own.forces.byId[id]!.place = atEffect([0, 1, 0]);

@@ -152,7 +152,8 @@ function leaps(effect: Effect, layerId: Id, clock: EffectClock): Problem[] {
     .flatMap(({ id, name: what, place }): Problem[] => {
       hungInto(begin, place, clock.opening);
       hungInto(end, place, clock.opening + clock.hold);
-      const metres = Math.sqrt(begin.offset.reduce((sum, x, axis) => sum + (x - end.offset[axis]!) ** 2, 0));
+      const apart = begin.offset.map((x, axis) => x - end.offset[axis]!);
+      const metres = Math.sqrt(apart.reduce((sum, x) => sum + x * x, 0));
       if (metres <= SEEN_METRES) return [];
       return [
         {

@@ -1,5 +1,6 @@
 import { listed, withItem, withoutItem, type Id } from './collection.ts';
 import { forcesOn, surfacesFor } from './concerns.ts';
+import { forceWord } from './declarations/index.ts';
 import type { Effect, Force, Place, PlaceKey } from './effect.ts';
 import type { Vector } from './setting.ts';
 
@@ -104,8 +105,8 @@ export function placesOf(effect: Effect, layerId: Id): NamedPlace[] {
       .filter(({ item }) => isSomewhere(item))
       .map(({ id, item, isShared }) =>
         isShared
-          ? effects(`shared/${id}`, `${item.kind} of all`, item.place)
-          : own(`force/${id}`, item.kind, item.place),
+          ? effects(`shared/${id}`, `${forceWord(item.kind)} of all`, item.place)
+          : own(`force/${id}`, forceWord(item.kind), item.place),
       ),
     ...surfacesFor(effect, layerId).flatMap(({ id, item }) =>
       'place' in item && !item.muted ? [effects(`surface/${id}`, `${item.kind} that is met`, item.place)] : [],

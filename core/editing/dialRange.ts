@@ -101,7 +101,8 @@ function cutAfter(keys: readonly Placed[], ready: ReadyCurve, to: number): Place
   const there = keys.filter(({ item: { at } }) => at.value === to);
   const after = keys.find(({ item: { at } }) => at.value > to);
   if (there.length > 0 || !after) return there;
-  const { held: _, ...item } = keyAt(after.item, ready, to);
+  const item = keyAt(after.item, ready, to);
+  delete item.held;
   return [{ id: after.id, item }];
 }
 

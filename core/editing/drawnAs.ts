@@ -14,12 +14,12 @@ import {
   type Place,
 } from '../document/index.ts';
 
-const FITTED = ['appearance.blend', 'appearance.lit'] as const;
+type Fitted = 'appearance.blend' | 'appearance.lit';
 
 /** How a layer was drawn, with what goes with it. */
 export type DrawnBefore = Pick<Layer, 'drawn'> & {
   readonly look: Layer['look'] | null;
-  readonly settings: Pick<Layer['settings'], (typeof FITTED)[number]>;
+  readonly settings: Pick<Layer['settings'], Fitted>;
 };
 
 /** What a layer is drawn as, to be put back when it is drawn so again. A look with a name stays by itself. */
@@ -36,7 +36,7 @@ function isPlain(effect: Effect, layer: Layer): boolean {
   const [only] = steps;
   return layer.look.kind === 'own' && steps.length === 1 && only!.item.kind === 'drawn';
 }
-const isAsIs = (layer: Layer, name: (typeof FITTED)[number], value: string): boolean => {
+const isAsIs = (layer: Layer, name: Fitted, value: string): boolean => {
   const { base } = layer.settings[name];
   return base.kind === 'fixed' && base.value === value;
 };

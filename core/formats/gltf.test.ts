@@ -58,6 +58,41 @@ function firstVertex(rig: Awaited<ReturnType<typeof importGlb>>, clip: string, t
   return skinnedVertex(rig, skin, 0).map((x) => Number(x.toFixed(4)));
 }
 
+describe('triangles of a GLB', () => {
+  const SQUARE = [0, 0, 0, 1, 0, 0, 0, 1, 0, 1, 1, 0];
+  const read = async (mode: number, positions: number[], indices: number[] | null) => {
+    const bytes = await glb((document, { accessor, primitive }) => {
+      primitive
+        .setMode(mode as 4)
+        .setAttribute('POSITION', accessor('VEC3', positions))
+        .setAttribute('NORMAL', null);
+      if (indices)
+        primitive.setIndices(
+          document
+            .createAccessor()
+            .setType('SCALAR')
+            .setArray(Uint16Array.from(indices))
+            .setBuffer(document.getRoot().listBuffers()[0]!),
+        );
+    });
+    const { mesh } = await importGlb(bytes, 'square.glb');
+    return { indices: [...mesh.indices], normals: [...mesh.normals] };
+  };
+
+  it.each([
+    ['a strip', 5, SQUARE, null, [0, 1, 2, 1, 3, 2]],
+    ['an indexed strip', 5, SQUARE, [1, 3, 0, 2], [1, 3, 0, 3, 2, 0]],
+    ['a fan', 6, [0, 0, 0, 1, 0, 0, 1, 1, 0, 0, 1, 0], null, [1, 2, 0, 2, 3, 0]],
+    ['triangles', 4, SQUARE.slice(0, 9), null, [0, 1, 2]],
+  ])('of %s are read, all facing one way', async (_, mode, positions, indices, expected) => {
+    const found = await read(mode, positions, indices);
+    expect(found.indices).toEqual(expected);
+    // Made of the triangles: turned the other way they would cancel out.
+    for (let n = 2; n < found.normals.length; n += 3) expect(Math.abs(found.normals[n]!)).toBeCloseTo(1, 5);
+    expect(new Set(found.normals.filter((_, n) => n % 3 === 2).map(Math.sign)).size).toBe(1);
+  });
+});
+
 describe('a GLB', () => {
   it('makes a bone of every node, and hangs a stiff mesh on its own', async () => {
     const rig = await importGlb(await glb(), 'leaf');

@@ -66,13 +66,27 @@ interface Growing {
   turns: number[];
 }
 
+const [TRIANGLES, STRIP, FAN] = [4, 5, 6];
+
+/** The corners of a primitive's triangles, three after one another; null where it has none, as lines and points. */
+function cornersOf(primitive: Primitive): ((count: number) => number[]) | null {
+  const mode = primitive.getMode();
+  const triangles = (count: number) => Array.from({ length: Math.max(0, count - 2) }, (_, n) => n);
+  if (mode === TRIANGLES) return (count) => Array.from({ length: count - (count % 3) }, (_, n) => n);
+  // Every second triangle of a strip goes round the other way (glTF 2.0, 3.7.2.1).
+  if (mode === STRIP) return (count) => triangles(count).flatMap((n) => [n, n + 1 + (n % 2), n + 2 - (n % 2)]);
+  if (mode === FAN) return (count) => triangles(count).flatMap((n) => [n + 1, n + 2, 0]);
+  return null;
+}
+
 function addPrimitive(
   into: Growing,
   primitive: Primitive,
   jointOf: (slot: number) => number,
   place: Float64Array,
 ): void {
-  if (primitive.getMode() !== 4) return;
+  const corners = cornersOf(primitive);
+  if (!corners) return;
   const position = primitive.getAttribute('POSITION');
   if (!position) return;
   const normal = primitive.getAttribute('NORMAL');
@@ -113,8 +127,7 @@ function addPrimitive(
   }
   const indices = primitive.getIndices();
   const count = indices ? indices.getCount() : position.getCount();
-  for (let i = 0; i + 2 < count; i += 3)
-    for (let k = 0; k < 3; k++) into.indices.push(start + (indices ? indices.getScalar(i + k) : i + k));
+  for (const corner of corners(count)) into.indices.push(start + (indices ? indices.getScalar(corner) : corner));
   addPart(into, primitive.getMaterial()?.getName() ?? '');
 }
 

@@ -12,6 +12,10 @@ export function tell(error: unknown): void {
   void message.error(error.message, SECONDS);
 }
 
+/** Says that something was deleted, and that it is not lost yet. */
+export const tellDeleted = (name: string): void =>
+  void message.success(`${name} was deleted. It can be brought back for 30 days, at the foot of this page.`, SECONDS);
+
 /** Tells of states that were put by and that the server will not have: they stay in this browser and are not sent again. */
 export function tellRefused(refused: readonly string[]): void {
   for (const sentence of new Set(refused))

@@ -212,3 +212,22 @@ export const FORCE_SETTINGS = {
 
 export type ForceKind = keyof typeof FORCE_SETTINGS;
 export const FORCE_KINDS = Object.keys(FORCE_SETTINGS) as ForceKind[];
+
+/** What each kind of force is called. */
+export const FORCE_NAMES: Record<ForceKind, string> = {
+  gravity: 'Gravity',
+  wind: 'Wind',
+  drag: 'Drag',
+  attraction: 'Attraction',
+  vortex: 'Vortex',
+  orbit: 'Orbit',
+  curl: 'Curl noise',
+  jitter: 'Jitter',
+  push: 'Spreading push',
+  limit: 'Speed limit',
+  velocity: 'Velocity',
+  displacement: 'Displacement',
+};
+
+/** What a kind of force is called within a sentence. */
+export const forceWord = (kind: ForceKind): string => FORCE_NAMES[kind].toLowerCase();

@@ -146,3 +146,18 @@ export const STEP_SETTINGS = {
 
 export type StepKind = keyof typeof STEP_SETTINGS;
 export const STEP_KINDS = Object.keys(STEP_SETTINGS) as StepKind[];
+
+/** What each kind of step is called. */
+export const STEP_NAMES: Record<StepKind, string> = {
+  picture: 'Picture',
+  drawn: 'Drawn shape',
+  levels: 'Levels',
+  scroll: 'Scroll',
+  warp: 'Warp',
+  dissolve: 'Dissolve',
+  rim: 'Rim',
+  gradient: 'Gradient',
+  tint: 'Tint',
+  intensity: 'Intensity',
+  soft: 'Soft meeting',
+};

@@ -119,7 +119,7 @@ export const RIBBON_SETTINGS = {
         least: 0,
         most: 1000,
         byDefault: 0,
-        zero: 'any length',
+        zero: 'never cut',
       },
     ),
     atHead: AT_HEAD,

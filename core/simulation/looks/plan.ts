@@ -60,7 +60,7 @@ export interface LookPlan {
   /** Words that each particle has, a multiple of four. */
   readonly ownWords: number;
   /** Numbers that differ between particles and had no room: all particles show their middle. */
-  readonly refused: readonly string[];
+  readonly refused: readonly { readonly name: string; readonly word: string }[];
 }
 
 interface Asked {
@@ -118,7 +118,7 @@ const readsSeconds = (step: Step): boolean =>
 /** The numbers a layer is drawn with; `group` is the scale of the groups it stands in. */
 export function lookPlan(effect: Effect, layer: Layer, group = 1): LookPlan {
   const numbers: LookNumber[] = [];
-  const refused: string[] = [];
+  const refused: { name: string; word: string }[] = [];
   const secondsAt = stepsOf(effect, layer).some(({ item }) => readsSeconds(item)) ? 0 : null;
   let [shared, own] = [0, secondsAt === null ? 0 : 1];
   let id = 0x9e3779b9;
@@ -126,10 +126,10 @@ export function lookPlan(effect: Effect, layer: Layer, group = 1): LookPlan {
     const reader = new NumberReader(setting, declaration, name, effect, { group });
     const differs = !reader.isShared;
     const hasRoom = own < OWN_WORDS;
-    if (differs && !hasRoom) refused.push(name);
+    if (differs && !hasRoom) refused.push({ name, word: declaration.name });
     const kind = differs && hasRoom ? 'own' : 'shared';
     if (kind === 'shared' && shared >= MOST_SHARED) {
-      refused.push(name);
+      refused.push({ name, word: declaration.name });
       continue;
     }
     const at = kind === 'own' ? own++ : shared++;

@@ -14,7 +14,7 @@ import { FIRST_VIEW, type View as Camera } from '../engine/view';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
-import { ALONE, ASSETS, BRING, ENGINE, BELOW, type Below } from './bench';
+import { ALONE, ASSETS, BRING, ENGINE, BELOW, KIT, type Below } from './bench';
 import BenchTop from './BenchTop.vue';
 import Chapters from './Chapters.vue';
 import Compared from './compare/Compared.vue';
@@ -198,8 +198,10 @@ async function dropFile(file: File, layerId = store.chosenId): Promise<void> {
   const asset = await bringFile(file);
   if (asset) put(asset, layerId);
 }
+const takeFromKit = (file: string) => bring(api.importKit(store.projectId, file), file);
+provide(KIT, { files: kit, bring: takeFromKit });
 async function bringKit(file: string): Promise<void> {
-  const asset = await bring(api.importKit(store.projectId, file), file);
+  const asset = await takeFromKit(file);
   if (asset) put(asset, '');
 }
 

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import type { PictureRef } from '@jinx/core/document';
 import { computed, inject } from 'vue';
-import { ASSETS, BRING } from './bench';
+import type { AssetSummary } from '../api';
+import { ASSETS, BRING, KIT } from './bench';
 import { pickFile } from './files';
+import { kitFile, kitOffered } from './kitChoices';
 import MenuButton from './MenuButton.vue';
 import { PICTURE_FILES } from './pictures';
 
@@ -11,23 +13,27 @@ const props = defineProps<{ picture: PictureRef | null; none?: string; without?:
 const emit = defineEmits<{ choose: [picture: PictureRef | null] }>();
 const assets = inject(ASSETS)!;
 const bring = inject(BRING)!;
+const kit = inject(KIT)!;
 const [FILE, NONE] = ['', 'none'];
 const choices = computed(() => [
   ...(props.without && props.picture ? [{ value: NONE, text: props.without }] : []),
   ...assets.value
     .filter(({ kind, hash }) => kind === 'picture' && hash !== props.picture?.asset)
     .map(({ hash, name }) => ({ value: hash, text: name })),
+  ...kitOffered(kit.files.value, assets.value, 'picture'),
   { value: FILE, text: 'a file (PNG, JPEG, WebP)…' },
 ]);
 
-function choose(value: string): void {
+function take(brought: AssetSummary | null): void {
+  if (brought?.kind === 'picture') emit('choose', { asset: brought.hash, name: brought.name });
+}
+async function choose(value: string): Promise<void> {
   if (value === NONE) return emit('choose', null);
   const asset = assets.value.find(({ hash }) => hash === value);
-  if (asset) return emit('choose', { asset: asset.hash, name: asset.name });
-  pickFile(PICTURE_FILES, async (file) => {
-    const brought = await bring(file);
-    if (brought?.kind === 'picture') emit('choose', { asset: brought.hash, name: brought.name });
-  });
+  const fromKit = kitFile(value);
+  if (asset) take(asset);
+  else if (fromKit !== null) take(await kit.bring(fromKit));
+  else pickFile(PICTURE_FILES, async (file) => take(await bring(file)));
 }
 </script>
 

@@ -7,6 +7,7 @@ import { useEffectStore } from '../stores/effect';
 import CarrierChip from './CarrierChip.vue';
 import ChoiceChip from './ChoiceChip.vue';
 import { pickFile } from './files';
+import { kitFile, kitOffered } from './kitChoices';
 import LensChip from './LensChip.vue';
 import MenuButton from './MenuButton.vue';
 import ThingChip from './ThingChip.vue';
@@ -33,10 +34,6 @@ const store = useEffectStore();
 const stage = computed(() => store.effect!.stage);
 const things = computed(() => listed(stage.value.things));
 const SURROUNDS = ['dusk', 'overcast', 'noon', 'busy'] as const;
-/** Kit files that the project has not taken in yet, by name. */
-const offered = computed(() =>
-  props.kit.filter((file) => !props.assets.some(({ name }) => `${name.toLowerCase()}.glb` === file)),
-);
 
 const set = (label: string, recipe: (draft: Effect['stage']) => void) =>
   store.change(label, (draft) => recipe(draft.stage));
@@ -44,7 +41,7 @@ const set = (label: string, recipe: (draft: Effect['stage']) => void) =>
 /** What can be put on the stage: what the project has, the kit's figures that are not here yet, and any file. */
 const brought = computed(() => [
   ...props.assets.map(({ hash, name }) => ({ value: `asset:${hash}`, text: name })),
-  ...offered.value.map((file) => ({ value: file, text: `${file.replace('.glb', '')}, from the Fenlight kit` })),
+  ...kitOffered(props.kit, props.assets, 'rig'),
   { value: '', text: 'a .glb file…' },
 ]);
 function bring(chosen: string): void {
@@ -53,7 +50,7 @@ function bring(chosen: string): void {
     store.change(`put ${asset.name} on the stage`, (draft) =>
       placeThing(draft, asset.name, asset.hash, store.newId()),
     );
-  else if (chosen) emit('importKit', chosen);
+  else if (kitFile(chosen) !== null) emit('importKit', kitFile(chosen)!);
   else pickFile('.glb', (file) => emit('importFile', file));
 }
 

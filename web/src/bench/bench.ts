@@ -14,6 +14,12 @@ export const DRAGS: InjectionKey<(isDragged: boolean) => void> = Symbol('drags')
 /** Takes a file into the project, and tells when it could not; null then. */
 export const BRING: InjectionKey<(file: File) => Promise<AssetSummary | null>> = Symbol('bring');
 
+/** The files of the sample kit, and taking one of them into the project; null when it could not. */
+export const KIT: InjectionKey<{
+  readonly files: Readonly<Ref<readonly string[]>>;
+  readonly bring: (file: string) => Promise<AssetSummary | null>;
+}> = Symbol('kit');
+
 /** What the project has that can stand on the stage or be met. */
 export const ASSETS: InjectionKey<Readonly<Ref<readonly AssetSummary[]>>> = Symbol('assets');
 

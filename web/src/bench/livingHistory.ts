@@ -41,7 +41,8 @@ export function useHistory(engine: Engine): Ref<History> {
   function note({ sheetTime, layers, progress, isPlaying, step }: SimulationState): void {
     const effect = store.effect;
     const length = effect ? new EffectClock(effect.stretches).length : 0;
-    if (!effect || length === 0 || progress < 1) return;
+    // Before the first step nothing was played.
+    if (!effect || length === 0 || progress < 1 || step === 0) return;
     const bucket = Math.min(BUCKETS, Math.max(0, Math.round((sheetTime / length) * BUCKETS)));
     for (const id of effect.layers.order) {
       const { salt } = effect.layers.byId[ownerOf(effect, id)]!;

@@ -3,7 +3,7 @@ import { Input, Popconfirm } from 'ant-design-vue';
 import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, type EffectSummary, type ProjectSummary } from '../api';
-import { tell } from '../tell';
+import { tell, tellDeleted } from '../tell';
 import BringBack from './BringBack.vue';
 import EffectCard from './EffectCard.vue';
 import HomeTop from './HomeTop.vue';
@@ -42,10 +42,11 @@ async function add(): Promise<void> {
     tell(error);
   }
 }
-async function remove(id: string): Promise<void> {
+async function remove({ id, name: gone }: ProjectSummary): Promise<void> {
   try {
     await api.deleteProject(id);
     await load();
+    tellDeleted(gone);
   } catch (error) {
     tell(error);
   }
@@ -72,7 +73,7 @@ onMounted(load);
         :title="`Delete ${project.name} with its ${project.effects} effects? It can be brought back for 30 days.`"
         ok-text="Delete"
         cancel-text="Keep"
-        @confirm="remove(project.id)"
+        @confirm="remove(project)"
       >
         <button type="button" class="plain" :aria-label="`Delete ${project.name}`">Delete</button>
       </Popconfirm>

@@ -15,6 +15,7 @@ import {
 } from '../api';
 import { handOver } from '../handOver';
 import { random32 } from '../stores/effect';
+import { tellDeleted } from '../tell';
 import BringBack from './BringBack.vue';
 import DiskUse from './DiskUse.vue';
 import EffectCard from './EffectCard.vue';
@@ -74,10 +75,11 @@ const begin = ({ id: start, intent }: Start) =>
     await router.push(`/effects/${id}`);
   });
 const give = ({ id, name: title }: EffectSummary) => attempt('Packing it…', () => handOver(id, title));
-const remove = (id: string) =>
+const remove = ({ id, name: gone }: EffectSummary) =>
   attempt('', async () => {
     await api.deleteEffect(id);
     await load();
+    tellDeleted(gone);
   });
 function pick(accept: string, use: (file: File) => Promise<void>): void {
   const input = document.createElement('input');
@@ -150,7 +152,7 @@ function drop(event: DragEvent): void {
               :title="`Delete ${effect.name}? It can be brought back for 30 days.`"
               ok-text="Delete"
               cancel-text="Keep"
-              @confirm="remove(effect.id)"
+              @confirm="remove(effect)"
             >
               <button type="button" class="plain" :aria-label="`Delete ${effect.name}`">Delete</button>
             </Popconfirm>

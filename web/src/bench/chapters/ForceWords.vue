@@ -1,11 +1,18 @@
 <script setup lang="ts">
-import { FORCE_SETTINGS, structuredCopy, type Declaration, type Force, type Place } from '@jinx/core/document';
+import {
+  FORCE_NAMES,
+  FORCE_SETTINGS,
+  structuredCopy,
+  type Declaration,
+  type Force,
+  type Place,
+} from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import PlaceWords from '../PlaceWords.vue';
 import SettingChip from '../SettingChip.vue';
 import { changeForce } from './changeForce';
-import { FORCE_NAMES, forceSentence, whereSentence } from './forceWords';
+import { forceSentence, whereSentence } from './forceWords';
 
 /** One force as sentences: what it does, and on whom and where. */
 const props = defineProps<{ id: string; force: Force }>();

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  STEP_NAMES,
   listed,
   moved,
   nameLook,
@@ -24,7 +25,7 @@ import { ALONE } from '../bench';
 import { copiedStep } from '../copied';
 import MenuButton from '../MenuButton.vue';
 import TextField from '../TextField.vue';
-import { STEP_NAMES } from './lookWords';
+import { WITHOUT_STEPS } from './ribbonWords';
 import StepPicture from './StepPicture.vue';
 import StepWords from './StepWords.vue';
 
@@ -46,6 +47,11 @@ const changed = computed(() =>
     ? Object.values(layer.value.look.changes).reduce((sum, names) => sum + Object.keys(names).length, 0)
     : 0,
 );
+/** What is seen without any step. */
+const plain = computed(() => {
+  const { kind } = layer.value.drawn;
+  return WITHOUT_STEPS[kind === 'sprite' || kind === 'mesh' || kind === 'body' ? kind : 'other'];
+});
 onBeforeUnmount(() => (alone.value = null));
 
 /** Changes the steps: the layer's own, or those of the look it uses, for all who use it. */
@@ -121,7 +127,7 @@ const choices = STEP_KINDS.map((kind) => ({ value: kind, text: STEP_NAMES[kind] 
     </button>
     <MenuButton v-if="uses.length" label="Use a look…" :choices="uses" @choose="take" />
   </p>
-  <p v-if="steps.length === 0" class="quiet">No step: each particle is a plain square of its colour.</p>
+  <p v-if="steps.length === 0" class="quiet">No step: {{ plain }}.</p>
   <ol class="steps">
     <li v-for="({ id, item }, n) in steps" :key="id" :class="{ muted: item.muted }" :data-step="item.kind">
       <StepPicture :step-id="id" :name="STEP_NAMES[item.kind]" />

@@ -2,10 +2,12 @@
 import { partsOf } from '@jinx/core/geometry';
 import { listed, withItem, withoutItem, type DrawnAs } from '@jinx/core/document';
 import { computed, inject } from 'vue';
+import type { AssetSummary } from '../../api';
 import { useEffectStore } from '../../stores/effect';
-import { ASSETS, BRING, ENGINE } from '../bench';
+import { ASSETS, BRING, ENGINE, KIT } from '../bench';
 import ChoiceChip from '../ChoiceChip.vue';
 import { pickFile } from '../files';
+import { kitFile, kitOffered } from '../kitChoices';
 import MenuButton from '../MenuButton.vue';
 import PlainChip from '../PlainChip.vue';
 import SettingChip from '../SettingChip.vue';
@@ -16,9 +18,11 @@ const store = useEffectStore();
 const engine = inject(ENGINE)!;
 const assets = inject(ASSETS)!;
 const bring = inject(BRING)!;
+const kit = inject(KIT)!;
 const meshes = computed(() => listed(props.drawn.meshes));
 const choices = computed(() => [
   ...assets.value.filter(({ kind }) => kind === 'rig').map(({ hash, name }) => ({ value: hash, text: name })),
+  ...kitOffered(kit.files.value, assets.value, 'rig'),
   { value: '', text: 'a .glb file…' },
 ]);
 const change = (label: string, recipe: (drawn: MeshDrawn) => void, gesture: string | null = null) =>
@@ -28,13 +32,15 @@ const add = (asset: string, name: string) =>
     `draw ${name}`,
     (drawn) => (drawn.meshes = withItem(drawn.meshes, store.newId(), { asset, name, chance: 1 })),
   );
-function choose(hash: string): void {
-  const asset = assets.value.find((known) => known.hash === hash);
-  if (asset) return void add(asset.hash, asset.name);
-  pickFile('.glb', async (file) => {
-    const brought = await bring(file);
-    if (brought?.kind === 'rig') add(brought.hash, brought.name);
-  });
+function take(brought: AssetSummary | null): void {
+  if (brought?.kind === 'rig') add(brought.hash, brought.name);
+}
+async function choose(value: string): Promise<void> {
+  const asset = assets.value.find(({ hash }) => hash === value);
+  const fromKit = kitFile(value);
+  if (asset) take(asset);
+  else if (fromKit !== null) take(await kit.bring(fromKit));
+  else pickFile('.glb', async (file) => take(await bring(file)));
 }
 const remove = (id: string) => change('take a mesh out', (drawn) => (drawn.meshes = withoutItem(drawn.meshes, id)));
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  FORCE_NAMES,
   FORCE_KINDS,
   forceOfKind,
   forcesOn,
@@ -18,7 +19,6 @@ import MenuButton from '../MenuButton.vue';
 import PlaceWords from '../PlaceWords.vue';
 import SettingChip from '../SettingChip.vue';
 import ForceWords from './ForceWords.vue';
-import { FORCE_NAMES } from './forceWords';
 import MetWords from './MetWords.vue';
 import SharedWords from './SharedWords.vue';
 

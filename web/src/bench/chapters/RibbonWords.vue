@@ -5,29 +5,18 @@ import { useEffectStore } from '../../stores/effect';
 import PlaceWords from '../PlaceWords.vue';
 import SettingChip from '../SettingChip.vue';
 import { pieces } from './forceWords';
+import { ribbonSentences } from './ribbonWords';
 
 /** The sentences of the chosen layer's ribbons. */
 const store = useEffectStore();
 const drawn = computed(() => store.chosen!.drawn as Ribbon);
 
-const SENTENCES: Record<Ribbon['kind'], readonly string[]> = {
-  trail: [
-    'A point is laid every {every}, by the clock {seconds}, and stays for {lasts}',
-    'Laid points keep {drift} of the velocity and {feels} forces. When its particle dies the trail {ends}. At most {most} lie at once',
-  ],
-  strand: ['Strung on {strands} strands in the order of their births, cut at gaps over {longest}'],
-  blade: ['While a particle lives, what the blade has passed over stays for {lasts}'],
-  beam: [
-    'While a particle lives it sags by {sag}, and is thrown aside by {jag} every {jagSize}, striking anew {strikes}',
-    'It has {branches} of up to {branchLength}, and reaches out at {speed}',
-  ],
-};
 const WORDS: Record<string, Record<string, string>> = {
   feels: { yes: 'feel their', no: 'feel no' },
   form: { flat: 'a flat band', crossed: 'two bands crossed', tube: 'a round tube' },
   ends: { stays: 'stays until it has faded', 'goes too': 'goes with it' },
 };
-const sentences = computed(() => SENTENCES[drawn.value.kind].map(pieces));
+const sentences = computed(() => ribbonSentences(drawn.value).map(pieces));
 const nameOf = (setting: string) => {
   const table = RIBBON_SETTINGS[drawn.value.kind] as Record<string, { name: string }>;
   return table[setting]?.name ?? setting;

@@ -207,8 +207,8 @@ const keep = (names: string[]) =>
   <template v-if="'bones' in source">
     <p v-if="!isThere" class="quiet">
       No figure stands on the stage yet: put one there, above the stage, and its
-      {{ source.kind === 'mesh' ? 'skin' : 'bones' }}
-      bear the particles.
+      {{ source.kind === 'mesh' ? 'skin bears' : 'bones bear' }}
+      the particles.
     </p>
     <p v-else>
       {{ source.kind === 'mesh' ? 'Kept to the skin of' : 'Kept to' }}

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  STEP_NAMES,
   stepSettings,
   stepTable,
   stepToChange,
@@ -14,7 +15,7 @@ import ColourWords from '../ColourWords.vue';
 import PictureChip from '../PictureChip.vue';
 import GradientEditor from '../rulers/GradientEditor.vue';
 import SettingChip from '../SettingChip.vue';
-import { STEP_CHOICES, STEP_NAMES, stepSentences } from './lookWords';
+import { STEP_CHOICES, stepSentences } from './lookWords';
 
 /** One step of a look as sentences. */
 const props = defineProps<{ id: string; step: Step }>();

@@ -3,21 +3,6 @@ import { FORCE_SETTINGS, SAME_EVERYWHERE, type Declaration, type Force, type For
 /** A piece of a force's sentence: plain words, one of its settings, or its place. */
 export type Piece = string | { readonly setting: string } | { readonly place: true };
 
-export const FORCE_NAMES: Record<ForceKind, string> = {
-  gravity: 'Gravity',
-  wind: 'Wind',
-  drag: 'Drag',
-  attraction: 'Attraction',
-  vortex: 'Vortex',
-  orbit: 'Orbit',
-  curl: 'Curl noise',
-  jitter: 'Jitter',
-  push: 'Spreading push',
-  limit: 'Speed limit',
-  velocity: 'Velocity',
-  displacement: 'Displacement',
-};
-
 const PLACE: Piece = { place: true };
 
 /** A sentence in which {name} is a setting and {@} a place. */

@@ -1,19 +1,5 @@
-import type { Step, StepKind } from '@jinx/core/document';
+import type { Step } from '@jinx/core/document';
 import { pieces, type Piece } from './forceWords';
-
-export const STEP_NAMES: Record<StepKind, string> = {
-  picture: 'Picture',
-  drawn: 'Drawn shape',
-  levels: 'Levels',
-  scroll: 'Scroll',
-  warp: 'Warp',
-  dissolve: 'Dissolve',
-  rim: 'Rim',
-  gradient: 'Gradient',
-  tint: 'Tint',
-  intensity: 'Intensity',
-  soft: 'Soft meeting',
-};
 
 /** Choices whose plain value would not read as a part of the sentence. */
 export const STEP_CHOICES: Record<string, Record<string, string>> = {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { stepsOf, stepToChange } from '@jinx/core/document';
+import { STEP_NAMES, stepsOf, stepToChange } from '@jinx/core/document';
 import { wholeOf } from '@jinx/core/editing';
 import { brightnessOf } from '@jinx/core/maths';
 import type { PixelColour, PixelLayer } from '@jinx/stage';
@@ -7,7 +7,6 @@ import { computed, inject, ref } from 'vue';
 import { answered } from '../../engine/questions';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { STEP_NAMES } from '../chapters/lookWords';
 import { plainNumber } from '../numbers';
 import { doneTo, seenHex } from './pixel';
 import { pickOne, useProbe } from './probe';
