@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { goTo } from './bench.ts';
 import { keptReference, made, openEmpty, referenceOf } from '../benchmarks/actions/make.ts';
 import { RUNS } from '../benchmarks/actions/runs.ts';

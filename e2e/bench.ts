@@ -1,4 +1,4 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, type Page } from './test.ts';
 import { decode } from 'fast-png';
 import type { Effect } from '@jinx/core/document';
 import { lamplitMantle } from '@jinx/demo';
@@ -26,9 +26,7 @@ declare global {
 
 /** Stops playing and goes to a step; returns once it is computed. */
 export async function goTo(page: Page, step: number): Promise<{ step: number; hash: string | null }> {
-  if (await page.evaluate(() => window.jinx.state().isPlaying))
-    await page.getByRole('button', { name: 'Pause' }).click();
-  await expect.poll(() => page.evaluate(() => window.jinx.state().isPlaying)).toBe(false);
+  await pause(page);
   await page.evaluate((to) => window.jinx.seek(to), step);
   return page.evaluate(() => window.jinx.hash());
 }
@@ -78,7 +76,23 @@ export async function addEffect(page: Page, project: string, document: Effect): 
   return ((await answer.json()) as { id: string }).id;
 }
 
-/** Opens a fresh copy of the demo's Lamplit Mantle, so that tests do not meet each other's edits. Returns its id. */
+/** Stops playing, so that the stage draws only what changes. */
+export async function pause(page: Page): Promise<void> {
+  if (await page.evaluate(() => window.jinx.state().isPlaying))
+    await page.getByRole('button', { name: 'Pause' }).click();
+  await expect.poll(() => page.evaluate(() => window.jinx.state().isPlaying)).toBe(false);
+}
+
+/** Plays on from where it stands. */
+export async function play(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await expect.poll(() => page.evaluate(() => window.jinx.state().isPlaying)).toBe(true);
+}
+
+/**
+ * Opens a fresh copy of the demo's Lamplit Mantle, so that tests do not meet each other's edits; once something lives it
+ * stands still. Returns its id.
+ */
 export async function openMantle(page: Page): Promise<string> {
   const projects = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
   const { id: projectId } = projects.find(({ name }) => name === 'Fenlight')!;
@@ -90,6 +104,7 @@ export async function openMantle(page: Page): Promise<string> {
   await page.goto(`/effects/${id}`);
   await expect(page.getByRole('listitem', { name: 'Motes' })).toBeVisible();
   await expect.poll(() => page.evaluate(() => window.jinx.state().living), { timeout: 60_000 }).toBeGreaterThan(100);
+  await pause(page);
   return id;
 }
 

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { assetsOf, readParcel, readRig } from '@jinx/core/formats';
 import { atBone, type Effect } from '@jinx/core/document';
 import type { Rig } from '@jinx/core/geometry';

@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import { expect, test, type Page, type TestInfo } from '@playwright/test';
+import { expect, test, type Page, type TestInfo } from './test.ts';
 import { chapter, differing, goTo, openMantle, screen, type } from './bench.ts';
 
 let id = '';

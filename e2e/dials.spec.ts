@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { newStep, type Effect } from '@jinx/core/document';
 import { addEffect, differing, goTo, particlesOf, pixels } from './bench.ts';
 import { one } from './oneLayer.ts';

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { beginWith, chapter, differing, goTo, openMantle, particlesOf, pixels, saved, type } from './bench.ts';
+import { expect, test } from './test.ts';
+import { beginWith, chapter, differing, goTo, openMantle, particlesOf, pixels, saved, type, play } from './bench.ts';
 
 let id = '';
 test.beforeEach(async ({ page }) => {
@@ -158,6 +158,7 @@ test('what is typed wrongly is told, and nothing is lost', async ({ page }) => {
 });
 
 test('what is being typed is not overwritten while the effect plays', async ({ page }) => {
+  await play(page);
   const budget = page.getByLabel(/^Budget/);
   await budget.click();
   await page.keyboard.press('ControlOrMeta+a');
@@ -168,6 +169,7 @@ test('what is being typed is not overwritten while the effect plays', async ({ p
 });
 
 test('a change made while it plays acts at once, and is exact soon after, without a pause', async ({ page }) => {
+  await play(page);
   const motes = () => page.evaluate(() => window.jinx.state().layers.map(({ living }) => living));
   await page.getByRole('listitem', { name: 'Motes' }).click();
   await chapter(page, 'Births');
@@ -184,6 +186,7 @@ test('a change made while it plays acts at once, and is exact soon after, withou
 });
 
 test('letting go ends the hold; what lives lives out; then it begins again', async ({ page }) => {
+  await play(page);
   await expect.poll(() => page.evaluate(() => window.jinx.state().step), { timeout: 60_000 }).toBeGreaterThan(60);
   await page.getByRole('button', { name: 'Let go' }).click();
   await expect(page.getByRole('button', { name: 'Let go' })).toBeDisabled();
@@ -192,7 +195,6 @@ test('letting go ends the hold; what lives lives out; then it begins again', asy
 });
 
 test('a lost connection is said; nothing typed is lost', async ({ page, context }) => {
-  await page.getByRole('button', { name: 'Pause' }).click();
   await context.setOffline(true);
   await page.getByLabel('layer name').fill('Motes in the dark');
   await page.getByLabel('layer name').press('Enter');

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { EFFECTS, KIT, KIT_FIGURES, KIT_PICTURES, KIT_PROPS, makeKit, RELEASED } from '@jinx/demo';
 import { imported } from '../server/workers/imported.ts';
 import { StageHarness, type Picture } from './stageHarness.ts';

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { atEffect, burst, collectionOf, newEffect, newLayer, setNumber, type Effect } from '@jinx/core/document';
 import { addEffect, chapter, differing, goTo, particlesOf, pixels } from './bench.ts';
 

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { goTo, particlesOf, saved } from './bench.ts';
 
 /** Tabs on until what is focused has this name. */

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import type { Effect } from '@jinx/core/document';
 import { ServerProcess } from '../server/testing/serverProcess.ts';
 import { saved } from './bench.ts';

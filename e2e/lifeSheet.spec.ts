@@ -1,4 +1,4 @@
-import { expect, test, type Locator, type Page } from '@playwright/test';
+import { expect, test, type Locator, type Page } from './test.ts';
 import type { Curve, Effect, NumberSetting } from '@jinx/core/document';
 import { chapter, differing, goTo, openMantle, pixels, saved } from './bench.ts';
 

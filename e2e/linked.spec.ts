@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { atEffect, newEffect, setNumber, type Effect } from '@jinx/core/document';
 import { addEffect, differing, goTo, particlesOf, pixels, saved } from './bench.ts';
 import { one, standing } from './oneLayer.ts';

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import pg from 'pg';
 import { addPerson } from '@jinx/server';
 import { ServerProcess } from '../server/testing/serverProcess.ts';

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { hashesOn, ROUTES, worldOf } from '../core/testing/bits.ts';
 import { BrowserBits } from '../core/testing/browserBits.ts';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
 import { beginWith, chapter, differing, goTo, openMantle, pixels, type } from './bench.ts';

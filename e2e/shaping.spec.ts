@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { atEffect, collectionOf, drawnLook, newEffect, newLayer, setNumber, type Effect } from '@jinx/core/document';
 import { particleKey, rotate } from '@jinx/core/maths';
 import { orientationOf, ownFrames } from '@jinx/core/simulation';

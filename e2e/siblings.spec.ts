@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { chapter, goTo, openMantle, saved, type } from './bench.ts';
 
 let id = '';

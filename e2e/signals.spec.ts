@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { setNumber } from '@jinx/core/document';
 import { addEffect, chapter, goTo, screen } from './bench.ts';
 import { one } from './oneLayer.ts';

@@ -1,4 +1,4 @@
-import { test, type Page } from '@playwright/test';
+import { test, type Page } from './test.ts';
 import type { Effect } from '@jinx/core/document';
 import { build } from 'esbuild';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';

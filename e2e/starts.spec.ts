@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import type { Effect } from '@jinx/core/document';
 import { differing, goTo, pixels, saved } from './bench.ts';
 

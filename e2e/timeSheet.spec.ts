@@ -1,4 +1,4 @@
-import { expect, test, type Locator, type Page } from '@playwright/test';
+import { expect, test, type Locator, type Page } from './test.ts';
 import type { Effect, Layer } from '@jinx/core/document';
 import { goTo, openMantle, particlesOf, saved } from './bench.ts';
 
@@ -6,7 +6,6 @@ let id = '';
 test.beforeEach(async ({ page }) => {
   id = await openMantle(page);
   await page.getByRole('listitem', { name: 'Embers', exact: true }).getByText('Embers').click();
-  await page.getByRole('button', { name: 'Pause' }).click();
 });
 test.afterEach(async ({ page }) => {
   await page.request.delete(`/api/effects/${id}`);

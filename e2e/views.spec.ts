@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { atEffect, collectionOf, newEffect, newLayer, newThing, setNumber, type Effect } from '@jinx/core/document';
 import { linearOf } from '@jinx/core/maths';
 import { readFileSync } from 'node:fs';

@@ -8,10 +8,10 @@ import {
   newStep,
   newSurface,
   newThing,
-  setNumber,
   setStep,
   structuredCopy,
   type Effect,
+  type Force,
   type Layer,
   type Step,
 } from '../document/index.ts';
@@ -126,8 +126,9 @@ describe('findings of looks', () => {
     const effect = looked(step, structuredCopy(step) as Step, structuredCopy(step) as Step);
     expect(said(effect)[0]!.sentence).toContain('shifted along of its scroll');
     const layer = effect.layers.byId['motes']!;
-    layer.forces = collectionOf([['c', newForce('curl')]]);
-    setNumber(layer.forces.byId['c']!, 'strength', 0);
+    const curl = newForce('curl') as Extract<Force, { kind: 'curl' }>;
+    curl.settings.strength.base = { kind: 'fixed', value: 0 };
+    layer.forces = collectionOf([['c', curl]]);
     const all = findings(effect, new Map(), quiet).map(({ sentence }) => sentence);
     expect(all).toContain('motes has curl noise that does nothing: it has no strength.');
   });

@@ -1,0 +1,36 @@
+import { test as base, type BrowserContext } from '@playwright/test';
+
+export { expect, type Locator, type Page, type TestInfo } from '@playwright/test';
+
+/**
+ * Tests with one browser context a worker, so that Chromium compiles the application once and keeps what it compiled. Each
+ * test has a page of its own, and finds nothing stored in the browser.
+ */
+export const test = base.extend<object, { workerContext: BrowserContext }>({
+  workerContext: [
+    async ({ browser }, use, { project }) => {
+      const { viewport, baseURL } = project.use;
+      const context = await browser.newContext({ viewport, baseURL });
+      context.setDefaultTimeout(project.use.actionTimeout ?? 0);
+      await use(context);
+      await context.close();
+    },
+    { scope: 'worker' },
+  ],
+  context: async ({ workerContext }, use) => {
+    await use(workerContext);
+    await workerContext.setOffline(false);
+    await workerContext.clearCookies();
+    for (const page of workerContext.pages()) await page.close();
+  },
+  page: async ({ context, baseURL }, use) => {
+    const page = await context.newPage();
+    const session = await context.newCDPSession(page);
+    await session.send('Storage.clearDataForOrigin', {
+      origin: new URL(baseURL!).origin,
+      storageTypes: 'local_storage,indexeddb',
+    });
+    await session.detach();
+    await use(page);
+  },
+});
