@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { ADDRESSES } from './e2e/addresses.ts';
 import { CHROMIUM } from './scripts/chromium.ts';
 
 export default defineConfig({
@@ -6,15 +7,18 @@ export default defineConfig({
   testMatch: '*.spec.ts',
   timeout: 240_000,
   expect: { timeout: 20_000 },
-  workers: 1,
+  // A server each (e2e/test.ts).
+  workers: ADDRESSES.length,
   fullyParallel: false,
   forbidOnly: !!process.env['CI'],
   reporter: [['list'], ['json', { outputFile: 'data/e2e.json' }]],
   outputDir: 'test-results',
   use: {
-    baseURL: process.env['JINX_ADDRESS'] ?? 'http://localhost:7411',
+    baseURL: ADDRESSES[0],
     actionTimeout: 20_000,
     viewport: { width: 1280, height: 800 },
+    // A screen of half as many pixels each way: most of a test's time would be the drawing of pixels, in software.
+    deviceScaleFactor: 0.5,
     launchOptions: CHROMIUM,
   },
 });

@@ -76,17 +76,25 @@ export async function addEffect(page: Page, project: string, document: Effect): 
   return ((await answer.json()) as { id: string }).id;
 }
 
+/** Waits until more than so many live. */
+export async function living(page: Page, least = 0): Promise<void> {
+  await page.waitForFunction((count) => (window.jinx?.state().living ?? 0) > count, least, {
+    polling: 50,
+    timeout: 60_000,
+  });
+}
+
 /** Stops playing, so that the stage draws only what changes. */
 export async function pause(page: Page): Promise<void> {
   if (await page.evaluate(() => window.jinx.state().isPlaying))
     await page.getByRole('button', { name: 'Pause' }).click();
-  await expect.poll(() => page.evaluate(() => window.jinx.state().isPlaying)).toBe(false);
+  await page.waitForFunction(() => !window.jinx.state().isPlaying, undefined, { polling: 50 });
 }
 
 /** Plays on from where it stands. */
 export async function play(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Play', exact: true }).click();
-  await expect.poll(() => page.evaluate(() => window.jinx.state().isPlaying)).toBe(true);
+  await page.waitForFunction(() => window.jinx.state().isPlaying, undefined, { polling: 50 });
 }
 
 /**
@@ -103,7 +111,7 @@ export async function openMantle(page: Page): Promise<string> {
   const id = await addEffect(page, projectId, document);
   await page.goto(`/effects/${id}`);
   await expect(page.getByRole('listitem', { name: 'Motes' })).toBeVisible();
-  await expect.poll(() => page.evaluate(() => window.jinx.state().living), { timeout: 60_000 }).toBeGreaterThan(100);
+  await living(page, 100);
   await pause(page);
   return id;
 }

@@ -5,7 +5,7 @@ import type { Rig } from '@jinx/core/geometry';
 import { World } from '@jinx/core/simulation';
 import { stormOnTube } from '../core/testing/effects.ts';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
-import { addEffect, goTo, openMantle } from './bench.ts';
+import { addEffect, goTo, openMantle, living } from './bench.ts';
 
 const INSTANTS = [70, 110, 150, 190, 230];
 
@@ -41,9 +41,7 @@ test('frames are the same bits in Node and in Chromium, played and scrubbed', as
   const expected = inNode(parcel.effect, rigs);
   expect(new Set(Object.values(expected)).size).toBe(INSTANTS.length);
   await page.goto(`/effects/${stormId}`);
-  await expect
-    .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
-    .toBeGreaterThan(500);
+  await living(page, 500);
   const seen: Record<number, string | null> = {};
   for (const step of [190, 70, 230, 150, 110]) seen[step] = (await goTo(page, step)).hash;
   expect(seen).toEqual(expected);

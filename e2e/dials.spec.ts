@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import { newStep, type Effect } from '@jinx/core/document';
-import { addEffect, differing, goTo, particlesOf, pixels } from './bench.ts';
+import { addEffect, differing, goTo, particlesOf, pixels, living } from './bench.ts';
 import { one } from './oneLayer.ts';
 
 interface Asset {
@@ -18,9 +18,7 @@ async function open(page: Page, effect: (pictures: Asset[]) => Effect): Promise<
   expect(pictures.length).toBeGreaterThan(1);
   id = await addEffect(page, project, effect(pictures));
   await page.goto(`/effects/${id}`);
-  await expect
-    .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
-    .toBeGreaterThan(0);
+  await living(page, 0);
   await page.keyboard.press('c');
 }
 test.afterEach(async ({ page }) => {

@@ -1,7 +1,7 @@
 import { expect, test } from './test.ts';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { chapter, differing, goTo, particlesOf, pixels, saved, type } from './bench.ts';
+import { chapter, differing, goTo, particlesOf, pixels, saved, type, living } from './bench.ts';
 
 const SEDGE = fileURLToPath(new URL('../demo/kit/sedge.glb', import.meta.url));
 
@@ -145,9 +145,7 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   // A reload finds all of it.
   await page.reload();
   await expect(page.getByRole('listitem', { name: 'Motes' })).toBeVisible();
-  await expect
-    .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
-    .toBeGreaterThan(50);
+  await living(page, 50);
   expect(await goTo(page, 150)).toEqual(first);
 
   // Handed over; the first project and its figure deleted; brought into a second.
@@ -164,9 +162,7 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   await page.getByRole('button', { name: 'Bring in a parcel…' }).click();
   await (await chooser).setFiles({ name: 'mantle.zip', mimeType: 'application/zip', buffer: readFileSync(parcel) });
   await page.getByRole('link', { name: 'First mantle' }).click();
-  await expect
-    .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
-    .toBeGreaterThan(50);
+  await living(page, 50);
   const again = await goTo(page, 150);
   expect(again.hash).not.toBeNull();
   expect(again).toEqual(first);

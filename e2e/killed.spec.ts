@@ -1,7 +1,7 @@
 import { expect, test } from './test.ts';
 import type { Effect } from '@jinx/core/document';
 import { ServerProcess } from '../server/testing/serverProcess.ts';
-import { saved } from './bench.ts';
+import { saved, living } from './bench.ts';
 import { CLUSTER_URL, freshDatabase } from './freshDatabase.ts';
 
 // Needs a server that may be killed: one of its own, on a database of its own in the cluster of ./jinx test.
@@ -19,9 +19,7 @@ test('the server killed in mid-edit and back: nothing is lost, and the page says
   const address = `http://localhost:${server.port}`;
   await page.goto(`${address}/`);
   await page.getByRole('link', { name: 'Wick Flame' }).first().click();
-  await expect
-    .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
-    .toBeGreaterThan(0);
+  await living(page, 0);
   const id = page.url().split('/').pop()!;
   const name = page.getByLabel('layer name');
   const first = await name.inputValue();

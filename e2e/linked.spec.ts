@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import { atEffect, newEffect, setNumber, type Effect } from '@jinx/core/document';
-import { addEffect, differing, goTo, particlesOf, pixels, saved } from './bench.ts';
+import { addEffect, differing, goTo, particlesOf, pixels, saved, living } from './bench.ts';
 import { one, standing } from './oneLayer.ts';
 
 const made: string[] = [];
@@ -15,9 +15,7 @@ async function add(page: Page, effect: Effect): Promise<string> {
 }
 async function open(page: Page, id: string): Promise<void> {
   await page.goto(`/effects/${id}`);
-  await expect
-    .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
-    .toBeGreaterThan(0);
+  await living(page, 0);
 }
 const place = async (page: Page) => [...(await particlesOf(page, 'Wick')).positions].map((x) => Number(x.toFixed(3)));
 

@@ -10,7 +10,7 @@ import {
   setNumber,
   type Effect,
 } from '@jinx/core/document';
-import { addEffect, chapter, differing, goTo, pixels, type } from './bench.ts';
+import { addEffect, chapter, differing, goTo, pixels, type, living } from './bench.ts';
 
 /** Two still dots side by side. */
 function dots(): Effect {
@@ -43,9 +43,7 @@ test.afterEach(async ({ page }) => {
 
 async function open(page: Page, effect = dots()): Promise<void> {
   await page.goto(`/effects/${await addEffect(page, project, effect)}`);
-  await expect
-    .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
-    .toBeGreaterThan(0);
+  await living(page, 0);
   await page.keyboard.press('c');
   await goTo(page, 30);
   await page.getByRole('listitem', { name: 'Left' }).click();

@@ -10,7 +10,7 @@ import {
   setNumber,
   type Effect,
 } from '@jinx/core/document';
-import { addEffect, chapter, differing, goTo, particlesOf, pixels } from './bench.ts';
+import { addEffect, chapter, differing, goTo, particlesOf, pixels, living } from './bench.ts';
 
 /** Thirty drops fall from two metres up, all at once, and live long; a layer of sparks has no births of its own. */
 function rain(): Effect {
@@ -41,7 +41,7 @@ async function open(page: Page): Promise<void> {
   id = await addEffect(page, projects.find(({ name }) => name === 'Fenlight')!.id, rain());
   await page.goto(`/effects/${id}`);
   await expect(page.getByRole('listitem', { name: 'Drops' })).toBeVisible();
-  await expect.poll(() => page.evaluate(() => window.jinx.state().living), { timeout: 60_000 }).toBeGreaterThan(0);
+  await living(page, 0);
 }
 test.beforeEach(({ page }) => open(page));
 test.afterEach(async ({ page }) => {

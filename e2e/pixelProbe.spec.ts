@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import { atEffect, collectionOf, newEffect, newForce, newStep, setNumber, type Effect } from '@jinx/core/document';
-import { addEffect, differing, goTo, particlesOf, pixels } from './bench.ts';
+import { addEffect, differing, goTo, particlesOf, pixels, living } from './bench.ts';
 import { choose, standing, VIEW } from './oneLayer.ts';
 
 const SIZE = 0.5;
@@ -53,9 +53,7 @@ async function open(page: Page, effect: Effect): Promise<void> {
   const projects = (await (await page.request.get('/api/projects')).json()) as { id: string }[];
   id = await addEffect(page, projects[0]!.id, effect);
   await page.goto(`/effects/${id}`);
-  await expect
-    .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
-    .toBeGreaterThan(0);
+  await living(page, 0);
 }
 test.afterEach(async ({ page }) => {
   await page.request.delete(`/api/effects/${id}`);

@@ -10,7 +10,7 @@ import {
   type Effect,
   type Layer,
 } from '@jinx/core/document';
-import { addEffect, chapter, goTo, openMantle, particlesOf, pixels, type } from './bench.ts';
+import { addEffect, chapter, goTo, openMantle, particlesOf, pixels, type, living } from './bench.ts';
 
 /** A layer whose light is seen all along; nothing of it moves. */
 function still(shape: (layer: Layer) => void): Effect {
@@ -38,7 +38,7 @@ async function open(page: Page, document: Effect, step = 60): Promise<void> {
   id = await addEffect(page, projects.find(({ name }) => name === 'Fenlight')!.id, document);
   await page.goto(`/effects/${id}`);
   await expect(page.getByRole('listitem', { name: 'Ribbons' })).toBeVisible();
-  await expect.poll(() => page.evaluate(() => window.jinx.state().living), { timeout: 60_000 }).toBeGreaterThan(0);
+  await living(page, 0);
   await goTo(page, step);
   await page.keyboard.press('c');
 }

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from './test.ts';
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
-import { beginWith, chapter, differing, goTo, openMantle, pixels, type } from './bench.ts';
+import { beginWith, chapter, differing, goTo, openMantle, pixels, type, living } from './bench.ts';
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -182,9 +182,7 @@ test.describe('the bench', () => {
     await expect(page.getByText(/births refused/).first()).toBeVisible();
     await page.getByLabel(/^Budget/).fill('100000');
     await page.getByLabel(/^Budget/).press('Enter');
-    await expect
-      .poll(() => page.evaluate(() => window.jinx.state().living), { timeout: 60_000 })
-      .toBeGreaterThan(1000);
+    await living(page, 1000);
   });
 
   test('lets a layer show another’s particles, and undoes it', async ({ page }) => {

@@ -9,7 +9,7 @@ import {
   type Effect,
   type Layer,
 } from '@jinx/core/document';
-import { addEffect, differing, goTo, pixels } from './bench.ts';
+import { addEffect, differing, goTo, pixels, living } from './bench.ts';
 
 const [WIDTH, HEIGHT] = [480, 300];
 const COLOUR = '#b0602a';
@@ -45,9 +45,7 @@ test.afterEach(async ({ page }) => {
 /** The picture with the effect and without it. */
 async function pictures(page: Page, effect: Effect): Promise<{ without: Uint8Array; withIt: Uint8Array }> {
   await page.goto(`/effects/${await addEffect(page, project, effect)}`);
-  await expect
-    .poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 })
-    .toBeGreaterThan(0);
+  await living(page, 0);
   await page.keyboard.press('c');
   await goTo(page, 60);
   const withIt = await pixels(page, WIDTH, HEIGHT);

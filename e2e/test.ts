@@ -1,22 +1,25 @@
 import { test as base, type BrowserContext } from '@playwright/test';
+import { addressOf } from './addresses.ts';
 
 export { expect, type Locator, type Page, type TestInfo } from '@playwright/test';
 
 /**
- * Tests with one browser context a worker, so that Chromium compiles the application once and keeps what it compiled. Each
+ * Tests with a server and one browser context a worker, so that Chromium compiles the application once and keeps what it compiled. Each
  * test has a page of its own, and finds nothing stored in the browser.
  */
 export const test = base.extend<object, { workerContext: BrowserContext }>({
   workerContext: [
-    async ({ browser }, use, { project }) => {
-      const { viewport, baseURL } = project.use;
-      const context = await browser.newContext({ viewport, baseURL });
+    async ({ browser }, use, { project, parallelIndex }) => {
+      const { viewport, deviceScaleFactor } = project.use;
+      const baseURL = addressOf(parallelIndex);
+      const context = await browser.newContext({ viewport, baseURL, deviceScaleFactor });
       context.setDefaultTimeout(project.use.actionTimeout ?? 0);
       await use(context);
       await context.close();
     },
     { scope: 'worker' },
   ],
+  baseURL: async ({}, use, { parallelIndex }) => use(addressOf(parallelIndex)),
   context: async ({ workerContext }, use) => {
     await use(workerContext);
     await workerContext.setOffline(false);

@@ -11,6 +11,8 @@ import { serve } from './start.mjs';
 
 const bin = (name) => path.join(ROOT, 'node_modules', '.bin', name);
 const PORT = Number(process.env.JINX_TEST_PORT ?? 7421);
+/** Of the servers that e2e tests look at, one a worker. */
+const PORTS = [PORT, PORT + 2];
 const DATABASE_PORT = Number(process.env.JINX_TEST_DATABASE_PORT ?? 7422);
 
 const tally = { passed: 0, failed: 0 };
@@ -78,13 +80,13 @@ const units = (environment) =>
     }),
   });
 
-const e2e = (address, environment) =>
+const e2e = (addresses, environment) =>
   suite({
     name: 'e2e',
     report: 'e2e.json',
     program: 'playwright',
     args: () => ['test'],
-    environment: { JINX_ADDRESS: address, ...environment },
+    environment: { JINX_ADDRESSES: addresses.join(' '), ...environment },
     countsOf: (report) => ({
       passed: report?.stats?.expected ?? 0,
       failed: report?.stats?.unexpected ?? 0,
@@ -92,26 +94,41 @@ const e2e = (address, environment) =>
     }),
   });
 
+/** Makes another database beside the one at an address. Returns its address. */
+async function addDatabase(url, name) {
+  const { default: pg } = await import('pg');
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  await client.query(`create database ${name}`);
+  await client.end();
+  return url.replace(/\/\w+$/, `/${name}`);
+}
+
 export async function run() {
   ensurePackages();
   ensureBrowser();
   postgresPrograms();
   build();
   await checks();
-  for (const port of [PORT, DATABASE_PORT])
+  for (const port of [...PORTS, DATABASE_PORT])
     if (await isListening(port))
       throw new Sentence(
         `Port ${port}, meant for the tests, is taken: stop what uses it, or set JINX_TEST_PORT and JINX_TEST_DATABASE_PORT.`,
       );
-  let pid = 0;
+  const pids = [];
   try {
     const url = await startCluster('test', DATABASE_PORT);
     const environment = { JINX_TEST_DATABASE_URL: url };
     units(environment);
-    pid = await serve(PORT, url, 'test-server.log');
-    e2e(`http://localhost:${PORT}`, environment);
+    // A server and a database for each of the workers, so that none meets what another does.
+    for (const [n, port] of PORTS.entries())
+      pids.push(await serve(port, n === 0 ? url : await addDatabase(url, `worker${n}`), `test-server${n}.log`));
+    e2e(
+      PORTS.map((port) => `http://localhost:${port}`),
+      environment,
+    );
   } finally {
-    if (pid) process.kill(pid, 'SIGTERM');
+    for (const pid of pids) process.kill(pid, 'SIGTERM');
     await dropCluster('test');
   }
   if (failures.length) console.log(`\n${toldFailures(failures)}`);
