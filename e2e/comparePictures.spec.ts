@@ -2,6 +2,9 @@ import { writeFileSync } from 'node:fs';
 import { expect, test, type Page, type TestInfo } from './test.ts';
 import { chapter, differing, goTo, openMantle, screen, type } from './bench.ts';
 
+// What is compared is what is on the screen.
+test.use({ deviceScaleFactor: 1 });
+
 let id = '';
 test.beforeEach(async ({ page }) => {
   id = await openMantle(page);

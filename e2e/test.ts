@@ -20,7 +20,14 @@ export const test = base.extend<object, { workerContext: BrowserContext }>({
     { scope: 'worker' },
   ],
   baseURL: async ({}, use, { parallelIndex }) => use(addressOf(parallelIndex)),
-  context: async ({ workerContext }, use) => {
+  context: async ({ workerContext, browser, baseURL, viewport, deviceScaleFactor }, use, { project }) => {
+    // A screen of other pixels is a context of its own.
+    if (deviceScaleFactor !== project.use.deviceScaleFactor) {
+      const own = await browser.newContext({ viewport, baseURL, deviceScaleFactor });
+      own.setDefaultTimeout(project.use.actionTimeout ?? 0);
+      await use(own);
+      return own.close();
+    }
     await use(workerContext);
     await workerContext.setOffline(false);
     await workerContext.clearCookies();
