@@ -1,7 +1,7 @@
 import { expect, test, type Page } from './test.ts';
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
-import { beginWith, chapter, differing, goTo, openMantle, pixels, type, living } from './bench.ts';
+import { beginWith, chapter, differing, goTo, openMantle, pixels, type, living, play } from './bench.ts';
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -50,7 +50,6 @@ test.describe('the bench', () => {
   });
 
   test('has enough contrast and a name for everything, in every chapter', async ({ page }) => {
-    await page.getByRole('button', { name: 'Pause' }).click();
     for (const name of ['Source', 'Births', 'Motion', 'Life', 'Appearance', 'Links']) {
       await chapter(page, name);
       expect(await complaints(page)).toEqual([]);
@@ -58,7 +57,6 @@ test.describe('the bench', () => {
   });
 
   test('has them in everything that stands below the stage, and on every page', async ({ page }) => {
-    await page.getByRole('button', { name: 'Pause' }).click();
     for (const name of ['Living', 'Over time', 'In words', 'Compared', 'Instants', 'Rulers']) {
       await page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name }).click();
       await page.waitForTimeout(700);
@@ -107,6 +105,7 @@ test.describe('the bench', () => {
   });
 
   test('plays, pauses, steps and scrubs, by hand and by key', async ({ page }) => {
+    await play(page);
     const step = () => page.evaluate(() => window.jinx.state().step);
     const first = await step();
     await expect.poll(step).toBeGreaterThan(first + 5);
@@ -134,6 +133,7 @@ test.describe('the bench', () => {
   });
 
   test('plays slower when told to', async ({ page }) => {
+    await play(page);
     for (let i = 0; i < 3; i++) await page.getByTitle('Slow motion').click();
     await expect(page.getByText('Slow ×0.1')).toBeVisible();
     const before = await page.evaluate(() => window.jinx.state().step);

@@ -3,6 +3,14 @@ import { addressOf } from './addresses.ts';
 
 export { expect, type Locator, type Page, type TestInfo } from '@playwright/test';
 
+/** Lets a test's own requests be sent again where the server had closed a connection that was kept for the next one. */
+function resend({ request }: BrowserContext): void {
+  for (const method of ['get', 'post', 'put', 'delete'] as const) {
+    const send = request[method].bind(request);
+    request[method] = (url, options) => send(url, { maxRetries: 3, ...options });
+  }
+}
+
 /**
  * Tests with a server and one browser context a worker, so that Chromium compiles the application once and keeps what it compiled. Each
  * test has a page of its own, and finds nothing stored in the browser.
@@ -14,6 +22,7 @@ export const test = base.extend<object, { workerContext: BrowserContext }>({
       const baseURL = addressOf(parallelIndex);
       const context = await browser.newContext({ viewport, baseURL, deviceScaleFactor });
       context.setDefaultTimeout(project.use.actionTimeout ?? 0);
+      resend(context);
       await use(context);
       await context.close();
     },

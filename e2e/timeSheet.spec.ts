@@ -82,7 +82,7 @@ test('the borders of the stretches and the ends of births are dragged', async ({
   expect(stretches.hold).toMatchObject({ seconds: 4 });
   expect(stretches.closing).toBe(1.2);
   await page.getByRole('button', { name: 'Undo' }).click();
-  expect((await effectOf(page)).stretches.opening).toBe(0.8);
+  await expect.poll(async () => (await effectOf(page)).stretches.opening).toBe(0.8);
 
   await drag(page, page.getByRole('slider', { name: 'Births begin' }), 70);
   const { births } = await embers(page);
