@@ -48,7 +48,7 @@ try {
   const forget = () =>
     forgetOld(patient).catch((error: unknown) => log.error(forLog(error), 'old things were not forgotten'));
   void forget();
-  setInterval(forget, FORGET_EVERY_MILLISECONDS).unref();
+  setInterval(() => void forget(), FORGET_EVERY_MILLISECONDS).unref();
   const end = () =>
     void stop()
       .then(() => Promise.all([database.end(), patient.end()]))

@@ -83,7 +83,7 @@ describe('a dial with another range', () => {
     held: fc.boolean(),
   });
   const keys = fc
-    .array(key, { minLength: 1, maxLength: 5 })
+    .uniqueArray(key, { minLength: 1, maxLength: 5, selector: ({ at }) => at.value })
     .map((all) =>
       all
         .sort((a, b) => a.at.value - b.at.value)
@@ -98,7 +98,8 @@ describe('a dial with another range', () => {
         combine,
         fc.integer({ min: -20, max: 30 }),
         fc.integer({ min: 1, max: 40 }),
-        fc.double({ min: 0, max: 1, noNaN: true }),
+        // No nearer to a step than the twelve digits that places are written with.
+        fc.integer({ min: 0, max: 97 }).map((n) => n / 97),
         (all, how, least, width, share) => {
           const effect = withRate();
           Object.assign(effect.dials.byId['d']!, { least: 0, most: 20, value: 10 });

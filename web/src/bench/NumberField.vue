@@ -13,14 +13,13 @@ const props = defineProps<{
   shown?: string;
 }>();
 const emit = defineEmits<{ change: [value: number] }>();
-const { isTyping, typed, problem, open, commit, cancel } = useTyped(
+const { isTyping, typed, problem, commit, cancel } = useTyped(
   () => props.text,
   (text) => emit('change', within(readNumber(text, { unit: props.limits.unit, shown: props.shown }), props.limits)),
 );
-async function begin(event: FocusEvent): Promise<void> {
-  if (problem.value) return;
-  await open();
-  (event.target as HTMLInputElement).select();
+/** Until something is typed it shows what is so, whatever changes that meanwhile. */
+function begin(event: FocusEvent): void {
+  if (!problem.value) (event.target as HTMLInputElement).select();
 }
 function input(event: Event): void {
   isTyping.value = true;

@@ -74,7 +74,8 @@ export function holderIn(effect: Effect, layerId: string, of?: string): Holder |
   }
   const layer = effect.layers.byId[layerId];
   if (kind === 'step') {
-    const steps = layer && (layer.look.kind === 'own' ? layer.look.steps : effect.looks.byId[layer.look.look]?.steps);
+    if (!layer) return null;
+    const steps = layer.look.kind === 'own' ? layer.look.steps : effect.looks.byId[layer.look.look]?.steps;
     const step = steps?.byId[id];
     if (!step) return null;
     // Numbers that differ in this layer are the layer's own.
