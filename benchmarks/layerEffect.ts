@@ -10,6 +10,7 @@ import {
 } from '../core/document/index.ts';
 import { effectOf } from '../core/testing/effects.ts';
 import { withNumber } from '../core/testing/storms.ts';
+import { settingsByName } from '@jinx/core/document';
 
 /** Mean life of a particle of the layer, in seconds. */
 export const LIFE_SECONDS = 4;
@@ -24,7 +25,7 @@ export function layerOf(living: number): Effect {
     setNumber(layer, 'motion.speed', [0.2, 1]);
     const drawn = withNumber(newForce('attraction'), 'reach', 8);
     const stirred = withNumber(newForce('curl'), 'strength', 2);
-    const strength = (drawn.settings as unknown as Record<string, NumberSetting>)['strength']!;
+    const strength = settingsByName<NumberSetting>(drawn)['strength']!;
     strength.base = { kind: 'fixed', value: 3 };
     layer.forces = collectionOf([
       ['a', drawn],

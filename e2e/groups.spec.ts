@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './test.ts';
-import type { Effect, NumberSetting } from '@jinx/core/document';
+import { type Effect, type NumberSetting, settingsByName } from '@jinx/core/document';
 import { chapter, differing, goTo, openMantle, pixels, saved, type } from './bench.ts';
 
 let id = '';
@@ -136,7 +136,7 @@ test('sources, bursts, forces and colours of several layers are set together', a
   await type(page, /^wind, wind speed/, '5');
   for (const { forces } of await both()) {
     const wind = Object.values(forces.byId).find(({ kind }) => kind === 'wind')!;
-    expect((wind.settings as unknown as Record<string, NumberSetting>)['speed']!.base).toMatchObject({ value: 5 });
+    expect(settingsByName(wind)['speed']!.base).toMatchObject({ value: 5 });
   }
   await chapter(page, 'Life');
   await page.getByRole('button', { name: 'One colour instead' }).click();

@@ -8,10 +8,10 @@ import {
   setNumber,
   type Effect,
   type Layer,
-  type NumberSetting,
+  settingsByName,
 } from '@jinx/core/document';
 import { writePicture, writeRig } from '@jinx/core/formats';
-import { cross, subtract, unit, type Vec3 } from '@jinx/core/maths';
+import { cross, subtract, unit, vec3At, mapAxes, AXES } from '@jinx/core/maths';
 import { closedBox, withTallerShape } from '../core/testing/rigs.ts';
 import { HEIGHT, WIDTH, type StageHarness } from './stageHarness.ts';
 
@@ -28,9 +28,9 @@ export const SLOPE = 'd'.repeat(64);
 function box() {
   const rig = closedBox();
   const { positions, indices } = rig.mesh;
-  const corners = [...indices].map((index) => [...positions.subarray(index * 3, index * 3 + 3)] as unknown as Vec3);
+  const corners = [...indices].map((index) => vec3At(positions, index * 3));
   const normals = corners.map((_, n) => {
-    const [a, b, c] = [0, 1, 2].map((k) => corners[n - (n % 3) + k]!) as [Vec3, Vec3, Vec3];
+    const [a, b, c] = mapAxes(AXES, (k) => corners[n - (n % 3) + k]!);
     return unit(cross(subtract(b, a), subtract(c, a)));
   });
   const count = corners.length;
@@ -96,7 +96,7 @@ export const choose = (layer: Layer, name: keyof Layer['settings'], value: unkno
   layer.settings[name].base = { kind: 'fixed', value } as never;
 };
 export const setDrawn = (layer: Layer, name: string, value: unknown) => {
-  const settings = (layer.drawn as unknown as { settings: Record<string, NumberSetting> }).settings;
+  const settings = settingsByName(layer.drawn as { settings: object });
   settings[name]!.base = { kind: 'fixed', value } as never;
 };
 export const near = (value: number, expected: number, off: number, what = '') =>

@@ -23,6 +23,7 @@ import {
   type Step,
   type StepKind,
   type Vector,
+  settingsByName,
 } from '../document/index.ts';
 
 export type Points = readonly (readonly [number, number])[];
@@ -135,7 +136,7 @@ export const picture = (asset: string, name: string, values: Parameters<typeof s
 /** A force with its numbers. */
 export function force(kind: ForceKind, place: Place | null, values: Record<string, Shaped | string | Vector>): Force {
   const made = place ? newForce(kind, place) : newForce(kind);
-  const settings = made.settings as unknown as Record<string, NumberSetting>;
+  const settings = settingsByName<NumberSetting>(made);
   for (const [name, value] of Object.entries(values)) {
     if (typeof value === 'string' || (Array.isArray(value) && value.length === 3))
       settings[name]!.base = { kind: 'fixed', value } as never;

@@ -13,6 +13,8 @@ import {
   type Place,
   type Shaper,
   type Vector,
+  settingsByName,
+  type NumberSetting,
 } from '../document/index.ts';
 import { colour, drawn, force, forces, gradient, hex, inAndOut, layer, standingLight, step } from './build.ts';
 
@@ -244,7 +246,7 @@ function ribbons(name: string, salt: number, place: Place): Layer {
     gradient('across', [0, '#3a2408'], [0.35, '#ffb454'], [0.5, '#fff6dc'], [0.65, '#ffb454'], [1, '#3a2408']),
   );
   made.drawn = newRibbon('trail');
-  const settings = made.drawn.settings as unknown as Record<string, { base: unknown }>;
+  const settings = settingsByName<NumberSetting>(made.drawn);
   for (const [setting, value] of Object.entries({ seconds: 0.4, atHead: 100, atTail: 0 }))
     settings[setting]!.base = { kind: 'fixed', value };
   return colour(fall(made), [0, hex('#fff6dc')], [1, hex('#ffb454')]);

@@ -14,6 +14,7 @@ import {
   type LayerSettingName,
   type NumberSetting,
   type Setting,
+  settingsByName,
 } from '../document/index.ts';
 import type { Problem } from './mend.ts';
 import { isNothing, layerMend } from './numbers.ts';
@@ -79,8 +80,7 @@ function idleSettings(effect: Effect, layerId: Id): Problem[] {
       where: LAYER_SETTINGS[idle[0]!.name].chapter as Chapter,
       measure: idle.length,
       mend: layerMend(layerId, 'Set back what cannot act', (own) => {
-        for (const { name } of idle)
-          (own.settings as unknown as Record<string, unknown>)[name] = defaultSetting(LAYER_SETTINGS[name]);
+        for (const { name } of idle) settingsByName(own)[name] = defaultSetting(LAYER_SETTINGS[name]);
       }),
     },
   ];
@@ -156,7 +156,7 @@ const STRENGTHS: Partial<Record<string, readonly string[]>> = {
 function idleForces(effect: Effect, layerId: Id): Problem[] {
   const { name, forces } = effect.layers.byId[layerId]!;
   return listed(forces).flatMap(({ id, item }) => {
-    const settings = item.settings as unknown as Record<string, NumberSetting>;
+    const settings = settingsByName<NumberSetting>(item);
     const strengths = STRENGTHS[item.kind];
     const isWeak = strengths?.every((each) => isNothing(settings[each]!, effect)) ?? false;
     const isForNone = 'share' in settings && isNothing(settings['share']!, effect);

@@ -1,4 +1,12 @@
-import { curveShaper, ownerOf, type Effect, type Layer, type NumberSetting, type Shaper } from '../document/index.ts';
+import {
+  curveShaper,
+  ownerOf,
+  type Effect,
+  type Layer,
+  type NumberSetting,
+  type Shaper,
+  settingsByName,
+} from '../document/index.ts';
 import { brightnessOf, curveAt, readyCurve } from '../maths/index.ts';
 import { colourReader, dialShares, lookPlan, newReading, numberReader } from '../simulation/index.ts';
 
@@ -45,7 +53,7 @@ function shapedAtTheirHighest(setting: NumberSetting): NumberSetting {
 /** The layer with every spread at its middle: one particle that stands for all. */
 function middling(layer: Layer): Layer {
   const settings = Object.fromEntries(
-    Object.entries(layer.settings as unknown as Record<string, NumberSetting>).map(([name, setting]) => {
+    Object.entries(settingsByName<NumberSetting>(layer)).map(([name, setting]) => {
       const { base } = setting;
       const shaped = setting.shapers.order.length > 0 ? shapedAtTheirHighest(setting) : setting;
       if (base.kind !== 'spread' || typeof base.low !== 'number') return [name, shaped];

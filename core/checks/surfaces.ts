@@ -7,6 +7,7 @@ import {
   type Effect,
   type NumberSetting,
   type Surface,
+  settingsByName,
 } from '../document/index.ts';
 import { boneNamed } from '../geometry/index.ts';
 import { whyNotMet } from '../simulation/index.ts';
@@ -15,7 +16,7 @@ import type { Mend, Problem } from './mend.ts';
 import type { StageRigs } from './sources.ts';
 
 const isNothing = (surface: Surface, name: string): boolean => {
-  const { base, shapers } = (surface.settings as unknown as Record<string, NumberSetting>)[name]!;
+  const { base, shapers } = settingsByName<NumberSetting>(surface)[name]!;
   return base.kind === 'fixed' && base.value === 0 && shapers.order.length === 0;
 };
 

@@ -21,6 +21,7 @@ export * from './population.ts';
 export * from './references.ts';
 export * from './remove.ts';
 export * from './setting.ts';
+export * from './settingsByName.ts';
 export * from './settingSchema.ts';
 export * from './shown.ts';
 export * from './signals.ts';

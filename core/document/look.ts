@@ -4,6 +4,7 @@ import { STEP_SETTINGS, type Declaration, type StepKind } from './declarations/i
 import type { Effect, Layer } from './effect.ts';
 import { assetHash, itemName, numberSettingSchema, stopSchema, type NumberSetting, type Setting } from './setting.ts';
 import { defaultSettings, settingsSchema } from './settingSchema.ts';
+import { settingsByName } from './settingsByName.ts';
 
 /** A picture that was brought in: the hash of its canonical pixels, and the name its file had. */
 export const pictureSchema = z.strictObject({ asset: assetHash, name: itemName });
@@ -50,8 +51,7 @@ export const layerLookSchema = z.discriminatedUnion('kind', [
 export type LayerLook = z.infer<typeof layerLookSchema>;
 
 export const stepTable = (kind: StepKind): Record<string, Declaration> => STEP_SETTINGS[kind];
-export const stepSettings = (step: Pick<Step, 'settings'>): Record<string, Setting> =>
-  step.settings as unknown as Record<string, Setting>;
+export const stepSettings = (step: Pick<Step, 'settings'>): Record<string, Setting> => settingsByName(step);
 
 /** A step of a kind, as it is by default. */
 export function newStep<K extends StepKind>(kind: K): Extract<Step, { kind: K }> {

@@ -30,19 +30,9 @@ import {
   type Moment,
 } from './effect.ts';
 import { drawnLook } from './look.ts';
-import type {
-  Colour,
-  Combine,
-  Curve,
-  Key,
-  KeyPlace,
-  NumberSetting,
-  Setting,
-  Shaper,
-  Stop,
-  Vector,
-} from './setting.ts';
+import type { Colour, Combine, Curve, Key, KeyPlace, NumberSetting, Shaper, Stop, Vector } from './setting.ts';
 import { defaultSettings } from './settingSchema.ts';
+import { settingsByName } from './settingsByName.ts';
 
 /** 32 random bits, handed in: `crypto` in the browser, a counter in tests and demo scripts. */
 export type Random32 = () => number;
@@ -260,15 +250,17 @@ export const newLink = (on: Link['on'], layer: Id, salt: number): Link => ({
   settings: defaultSettings(LINK_SETTINGS),
 });
 
+const forceTable = (kind: ForceKind): Record<string, Declaration> => FORCE_SETTINGS[kind];
+
 /** A force of another kind in the same place, keeping every setting both kinds have by the same name and unit. */
 export function forceOfKind(force: Force, kind: ForceKind): Force {
   const made = newForce(kind, force.place);
   made.muted = force.muted;
-  const [from, to] = [FORCE_SETTINGS[force.kind], FORCE_SETTINGS[kind]] as unknown as Record<string, Declaration>[];
-  const [old, settings] = [force.settings, made.settings] as unknown as Record<string, Setting>[];
-  for (const name of Object.keys(to!)) {
-    const [a, b] = [from![name], to![name]!];
-    if (a && a.value === b.value && unitOf(a) === unitOf(b)) settings![name] = old![name]!;
+  const [from, to] = [forceTable(force.kind), forceTable(kind)];
+  const [old, settings] = [settingsByName(force), settingsByName(made)];
+  for (const name of Object.keys(to)) {
+    const [a, b] = [from[name], to[name]!];
+    if (a && a.value === b.value && unitOf(a) === unitOf(b)) settings[name] = old[name]!;
   }
   return made;
 }

@@ -7,6 +7,7 @@ import {
   type Layer,
   type LayerSettingName,
   type Random32,
+  settingsByName,
 } from '../document/index.ts';
 import { pasteLayers, type Clip, type Pasted } from './clip.ts';
 
@@ -26,7 +27,7 @@ const PARTS: Record<ChapterName, readonly (keyof Layer)[]> = {
 /** Gives a layer a whole chapter of another of the same effect, in a draft. */
 export function giveChapter(draft: Effect, from: Layer, toId: Id, chapter: ChapterName, random: Random32): void {
   const to = draft.layers.byId[toId]!;
-  const settings = to.settings as unknown as Record<string, unknown>;
+  const settings = settingsByName(to);
   for (const [name, { chapter: of }] of Object.entries(LAYER_SETTINGS))
     if (of === chapter) settings[name] = structuredCopy(from.settings[name as LayerSettingName]);
   const parts = to as unknown as Record<string, unknown>;

@@ -9,6 +9,7 @@ import {
   transformPoint,
   unit,
   type Vec3,
+  vec3At,
 } from '../maths/index.ts';
 import { FormatError } from './errors.ts';
 import { mustNotBoast } from './glbGate.ts';
@@ -102,17 +103,15 @@ function addPrimitive(
     throw new FormatError('glb.vertices', `this file has more than ${MOST_VERTICES} vertices: thin it out first`);
   const element: number[] = [];
   for (let i = 0; i < position.getCount(); i++) {
-    into.positions.push(...transformPoint(place, 0, position.getElement(i, element) as unknown as Vec3));
+    into.positions.push(...transformPoint(place, 0, vec3At(position.getElement(i, element))));
     into.normals.push(
-      ...(normal ? unit(transformDirection(place, 0, normal.getElement(i, element) as unknown as Vec3)) : [0, 0, 0]),
+      ...(normal ? unit(transformDirection(place, 0, vec3At(normal.getElement(i, element)))) : [0, 0, 0]),
     );
     for (const [all, given] of [
       [into.shifts, shift],
       [into.turns, turn],
     ] as const)
-      all.push(
-        ...(given ? transformDirection(place, 0, given.getElement(i, element) as unknown as Vec3) : [0, 0, 0]),
-      );
+      all.push(...(given ? transformDirection(place, 0, vec3At(given.getElement(i, element))) : [0, 0, 0]));
     into.uvs.push(...(uv ? uv.getElement(i, element).slice(0, 2) : [0, 0]));
     into.colours.push(...(colour ? colour.getElement(i, element).slice(0, 3) : [1, 1, 1]));
     if (joints && weights) {

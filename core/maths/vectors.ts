@@ -12,6 +12,21 @@ export const cross = (a: Vec3, b: Vec3): Vec3 => [
   a[2] * b[0] - a[0] * b[2],
   a[0] * b[1] - a[1] * b[0],
 ];
+
+/** Makes three of three: what `f` makes of each, given its place (0 to 2). */
+export const mapAxes = <T, U>([x, y, z]: readonly [T, T, T], f: (value: T, axis: number) => U): [U, U, U] => [
+  f(x, 0),
+  f(y, 1),
+  f(z, 2),
+];
+export const AXES = [0, 1, 2] as const;
+/** The three numbers from `at` of a list on. */
+export const vec3At = (list: ArrayLike<number>, at = 0): [number, number, number] => [
+  list[at]!,
+  list[at + 1]!,
+  list[at + 2]!,
+];
+
 export const length = (a: Vec3): number => Math.sqrt(dot(a, a));
 /** The unit vector along `a`, or `otherwise` where `a` has no length. */
 export function unit(a: Vec3, otherwise: Vec3 = [0, 1, 0]): Vec3 {

@@ -1,4 +1,4 @@
-import { MOTION_WORDS, moveDirection, movePoint, motionInto, type Axes } from '../maths/index.ts';
+import { MOTION_WORDS, moveDirection, movePoint, motionInto, type Axes, mapAxes, AXES } from '../maths/index.ts';
 import {
   HEADER,
   HEADER_JOINTS,
@@ -160,7 +160,7 @@ function carry(
   motion: Float64Array,
 ): void {
   for (const offset of offsets) {
-    const axes = [0, 1, 2].map((axis) => words.subarray(at + offset + axis)) as unknown as Axes;
+    const axes: Axes = mapAxes(AXES, (axis) => words.subarray(at + offset + axis));
     for (let n = 0; n < count; n++) move(motion, axes, n * width);
   }
 }

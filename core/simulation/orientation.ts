@@ -1,5 +1,5 @@
 import { LAYER_SETTINGS, type Layer, type Vector, type VectorSetting } from '../document/index.ts';
-import { cos, draw, RIGID_WORDS, sin, slotOf, type Quaternion } from '../maths/index.ts';
+import { cos, draw, RIGID_WORDS, sin, slotOf, type Quaternion, mapAxes } from '../maths/index.ts';
 import type { CompiledLayer } from './compiled.ts';
 import { turnOf } from './groups.ts';
 import type { Scene } from './scene.ts';
@@ -20,7 +20,7 @@ export interface OwnFrames {
 
 function drawnVector(setting: VectorSetting, byDefault: Vector, name: string): DrawnVector {
   const { base, muted } = setting;
-  const slots = ['x', 'y', 'z'].map((axis) => slotOf(`${name}/${axis}`)) as unknown as DrawnVector['slots'];
+  const slots = mapAxes(['x', 'y', 'z'], (axis) => slotOf(`${name}/${axis}`));
   if (muted) return { low: byDefault, high: byDefault, slots };
   return base.kind === 'spread'
     ? { low: base.low, high: base.high, slots }

@@ -1,6 +1,6 @@
 import { forcesOn, ownerOf, structuredCopy, type Effect, type Id } from '../document/index.ts';
 import type { Rig } from '../geometry/index.ts';
-import type { Vec3 } from '../maths/index.ts';
+import { mapAxes, type Axes, type Vec3 } from '../maths/index.ts';
 import { World, type Inputs, type WorldOptions } from './world.ts';
 
 /** What one force does to one particle in one step: the step with it, less the same step without it. */
@@ -84,15 +84,15 @@ export class PullRun {
     const population = world.population(this.#owner);
     const place = population ? population.key.subarray(0, population.count).indexOf(this.#key) : -1;
     if (!population || place < 0) return null;
-    const of = (axes: readonly Float32Array[]) => axes.map((axis) => axis[place]!) as unknown as Vec3;
+    const of = (axes: Axes) => mapAxes(axes, (axis) => axis[place]!);
     return { at: of(population.position), velocity: of(population.velocity) };
   }
 
   #between(one: Motion, other: Motion): Pick<Pull, 'change' | 'shift'> {
     const { rate } = this.#base;
-    const change = one.velocity.map((axis, n) => (axis - other.velocity[n]!) * rate) as unknown as Vec3;
+    const change = mapAxes(one.velocity, (axis, n) => (axis - other.velocity[n]!) * rate);
     // What a changed velocity moves within the step is told by the change already.
-    const shift = one.at.map((axis, n) => (axis - other.at[n]!) * rate - change[n]! / rate / 2) as unknown as Vec3;
+    const shift = mapAxes(one.at, (axis, n) => (axis - other.at[n]!) * rate - change[n]! / rate / 2);
     return { change, shift };
   }
 }

@@ -34,6 +34,7 @@ import {
   type Source,
   type Step,
   type Surface,
+  settingsByName,
 } from '../document/index.ts';
 import type { Rig } from '../geometry/index.ts';
 import type { Inputs } from '../simulation/index.ts';
@@ -159,7 +160,7 @@ const heatOf = (dice: Dice): NumberSetting => ({
 
 function forceOf(kind: (typeof FORCE_KINDS)[number], dice: Dice): Force {
   const force = newForce(kind, dice.place());
-  const settings = force.settings as unknown as Record<string, NumberSetting | undefined>;
+  const settings = settingsByName<NumberSetting>(force);
   const strength = settings['strength'];
   if (strength && dice.comes(0.4)) strength.base = { kind: 'spread', low: 0.5, high: 2 };
   if (strength && dice.comes(0.4)) {

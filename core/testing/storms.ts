@@ -9,6 +9,7 @@ import {
   type Shaper,
   type Vector,
   type VectorSetting,
+  settingsByName,
 } from '../document/index.ts';
 import { World, type WorldOptions } from '../simulation/index.ts';
 import { effectOf } from './effects.ts';
@@ -20,7 +21,7 @@ export function withNumber(
   value: number | readonly [number, number],
   shaper?: Shaper,
 ): Force {
-  const setting = (force.settings as unknown as Record<string, NumberSetting>)[name]!;
+  const setting = settingsByName<NumberSetting>(force)[name]!;
   setting.base =
     typeof value === 'number' ? { kind: 'fixed', value } : { kind: 'spread', low: value[0], high: value[1] };
   if (shaper) setting.shapers = collectionOf([['shaper', shaper]]);
@@ -29,7 +30,7 @@ export function withNumber(
 
 /** Sets a vector or a choice of a force in place, and returns the force. */
 export function withValue(force: Force, name: string, value: Vector | string): Force {
-  (force.settings as unknown as Record<string, VectorSetting>)[name]!.base = {
+  settingsByName<VectorSetting>(force)[name]!.base = {
     kind: 'fixed',
     value: value as Vector,
   };

@@ -9,6 +9,8 @@ import {
   type Effect,
   type Vector,
   namedColour,
+  settingsByName,
+  type NumberSetting,
 } from '@jinx/core/document';
 import {
   colour,
@@ -53,7 +55,7 @@ export function eelLeash(kit: KitAssets): Effect {
   ) => {
     const made = layer(name, salt, { kind: 'point', place: HAND }, { 'births.standing': 1, ...values }, ...steps);
     made.drawn = newRibbon('beam', HAND, LAMP);
-    const settings = made.drawn.settings as unknown as Record<string, { base: unknown }>;
+    const settings = settingsByName<NumberSetting>(made.drawn);
     for (const [setting, value] of Object.entries(shape)) settings[setting]!.base = { kind: 'fixed', value };
     return made;
   };

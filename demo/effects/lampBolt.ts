@@ -9,6 +9,8 @@ import {
   type Effect,
   type Place,
   type Vector,
+  settingsByName,
+  type NumberSetting,
 } from '@jinx/core/document';
 import {
   colour,
@@ -135,7 +137,7 @@ export function lampBolt(kit: KitAssets): Effect {
   );
   tail.drawn = newRibbon('trail');
   for (const [name, value] of Object.entries({ seconds: 0.34, atTail: 0, atHead: 90 }))
-    (tail.drawn.settings as unknown as Record<string, { base: unknown }>)[name]!.base = { kind: 'fixed', value };
+    settingsByName<NumberSetting>(tail.drawn)[name]!.base = { kind: 'fixed', value };
   colour(tail, [0, named('lamp')]);
 
   const sparks = layer(

@@ -22,6 +22,7 @@ import {
   type Step,
   derivedColour,
   namedColour,
+  settingsByName,
 } from '@jinx/core/document';
 import { darkWater, shimmer } from './build.ts';
 
@@ -47,7 +48,7 @@ function coloured(layer: Layer, stops: readonly (readonly [number, Colour])[]): 
 }
 
 function strength(force: Force, value: number | readonly [number, number], shaper?: Shaper, name = 'strength'): void {
-  const setting = (force.settings as unknown as Record<string, NumberSetting>)[name]!;
+  const setting = settingsByName<NumberSetting>(force)[name]!;
   setting.base =
     typeof value === 'number' ? { kind: 'fixed', value } : { kind: 'spread', low: value[0], high: value[1] };
   if (shaper) setting.shapers = collectionOf([['age', shaper]]);

@@ -10,6 +10,7 @@ import {
   type Effect,
   type NumberSetting,
   type Vector,
+  settingsByName,
 } from '@jinx/core/document';
 import {
   colour,
@@ -87,7 +88,7 @@ export function seedWreath(kit: KitAssets): Effect {
     [drift, lift]: [number, number],
   ) => {
     const orbit = force('orbit', CROWN, { distance, speed, axis: AXIS });
-    const grip = (orbit.settings as unknown as Record<string, NumberSetting>)['grip']!;
+    const grip = settingsByName<NumberSetting>(orbit)['grip']!;
     grip.shapers = collectionOf([['let', { ...curveShaper(HOLDS), reads: { kind: 'effectTime' } as const }]]);
     const late = (base: number) => ({ base, over: LETS_GO, reads: 'effectTime' as const });
     return forces(

@@ -1,4 +1,4 @@
-import type { Vec3 } from '@jinx/core/maths';
+import { type Vec3, mapAxes } from '@jinx/core/maths';
 
 /** A limb: a rounded cone from `a` to `b`; `flat` narrows it front to back. */
 export interface Limb {
@@ -118,8 +118,8 @@ export function surfaceNets(distance: (p: Vec3) => number, low: Vec3, high: Vec3
 export function normalOf(distance: (p: Vec3) => number, p: Vec3): Vec3 {
   const h = 0.004;
   const slope = (axis: number) => {
-    const ahead = p.map((x, i) => (i === axis ? x + h : x)) as unknown as Vec3;
-    const behind = p.map((x, i) => (i === axis ? x - h : x)) as unknown as Vec3;
+    const ahead = mapAxes(p, (x, i) => (i === axis ? x + h : x));
+    const behind = mapAxes(p, (x, i) => (i === axis ? x - h : x));
     return distance(ahead) - distance(behind);
   };
   const n = [slope(0), slope(1), slope(2)];

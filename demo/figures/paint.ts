@@ -1,5 +1,4 @@
-import type { Vec3 } from '@jinx/core/maths';
-import { draw } from '@jinx/core/maths';
+import { type Vec3, draw, mapAxes } from '@jinx/core/maths';
 import type { Texture } from '@jinx/core/geometry';
 
 export const SIZE = 512;
@@ -42,17 +41,19 @@ export function paintTexture(
         const second = ((u - a.uv[0]) * (c.uv[1] - a.uv[1]) - (c.uv[0] - a.uv[0]) * (v - a.uv[1])) / area;
         const third = ((b.uv[0] - a.uv[0]) * (v - a.uv[1]) - (u - a.uv[0]) * (b.uv[1] - a.uv[1])) / area;
         if (second < -0.01 || third < -0.01 || second + third > 1.01) continue;
-        const p = a.p.map(
-          (value, i) => value + (b.p[i]! - value) * second + (c.p[i]! - value) * third,
-        ) as unknown as Vec3;
+        const p = mapAxes(a.p, (value, i) => value + (b.p[i]! - value) * second + (c.p[i]! - value) * third);
         const grain = 0.92 + 0.16 * draw(y * SIZE + x, 5);
-        set(x, y, bodyColour(p).map((value) => Math.min(255, Math.round(value * grain))) as unknown as Vec3);
+        set(
+          x,
+          y,
+          mapAxes(bodyColour(p), (value) => Math.min(255, Math.round(value * grain))),
+        );
       }
   }
   // What is held, in the free column between the two halves.
   for (let y = 0; y < SIZE; y++)
     for (let x = SIZE / 2 - 3; x < SIZE / 2 + 3; x++)
-      set(x, y, heldColour(1 - (y + 0.5) / SIZE).map(Math.round) as unknown as Vec3);
+      set(x, y, mapAxes(heldColour(1 - (y + 0.5) / SIZE), Math.round));
   for (let round = 0; round < 6; round++) bleed(rgba);
   for (let i = 3; i < rgba.length; i += 4) rgba[i] = 255;
   return { width: SIZE, height: SIZE, rgba };

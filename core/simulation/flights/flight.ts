@@ -1,4 +1,17 @@
-import { cos, draw, length, levelInto, radians, sin, slotOf, subtract, unit, type Vec3 } from '../../maths/index.ts';
+import {
+  cos,
+  draw,
+  length,
+  levelInto,
+  radians,
+  sin,
+  slotOf,
+  subtract,
+  unit,
+  type Vec3,
+  mapAxes,
+  AXES,
+} from '../../maths/index.ts';
 
 const SLOT_ROUND = slotOf('flight/round');
 const SLOT_ASIDE = slotOf('flight/aside');
@@ -44,9 +57,10 @@ export class Flight {
     const aside = ((sin(angle) / cos(angle)) * span) / 4;
     const [level, upward] = [LEVEL, UPWARD];
     levelInto(level, upward, ...unit(way, AHEAD));
-    this.#bulge = [0, 1, 2].map(
+    this.#bulge = mapAxes(
+      AXES,
       (axis) => aside * (cos(turn) * level[axis]! + sin(turn) * upward[axis]!) + (axis === 1 ? shape.arc : 0),
-    ) as unknown as Vec3;
+    );
     this.seconds = shape.speed > 0 ? this.#length() / shape.speed : Infinity;
   }
 

@@ -1,6 +1,6 @@
 import type { Effect, Force } from '../../document/index.ts';
 import { curlField } from '../../kernels/index.ts';
-import { hash2, slotOf, type Vec3 } from '../../maths/index.ts';
+import { hash2, slotOf, type Vec3, mapAxes, AXES } from '../../maths/index.ts';
 import { forceNumber, forceVector, forceWhere, type BoundForce, type ForceSurroundings } from './force.ts';
 
 const seedOf = ({ seed }: Pick<Effect, 'seed'>, id: string): number => hash2(seed, slotOf(`force/${id}/field`));
@@ -43,9 +43,9 @@ export function swirlsOf(effect: Pick<Effect, 'seed'>, id: string, { size, chang
   const blend = eased(changes - now);
   const fields = [0, 1].map((n) => ({ seed: hash2(seed, now + n) | 0, out: new Float32Array(3) }));
   return (at: Vec3): Vec3 => {
-    const [x, y, z] = at.map((metres, axis) => Math.fround((metres - drifted[axis]!) / size)) as unknown as Vec3;
+    const [x, y, z] = mapAxes(at, (metres, axis) => Math.fround((metres - drifted[axis]!) / size));
     for (const field of fields) curlField(x, y, z, field.seed, field.out);
     const [one, two] = fields as [(typeof fields)[0], (typeof fields)[0]];
-    return [0, 1, 2].map((axis) => one.out[axis]! * (1 - blend) + two.out[axis]! * blend) as unknown as Vec3;
+    return mapAxes(AXES, (axis) => one.out[axis]! * (1 - blend) + two.out[axis]! * blend);
   };
 }

@@ -8,6 +8,11 @@ import {
   type Place,
   type Vector,
   type VectorSetting,
+  settingsByName,
+  type ChoiceSetting,
+  tableByName,
+  type VectorDeclaration,
+  type ChoiceDeclaration,
 } from '../../document/index.ts';
 import { FALLOFFS, type CallName, type Falloff } from '../../kernels/index.ts';
 import type { Vec3 } from '../../maths/index.ts';
@@ -88,8 +93,8 @@ export interface ForceWhere {
 /** Reads one number setting of a force, as the layer's groups make it, and `times` as much. */
 export function forceNumber(force: Force, name: string, around: ForceSurroundings, times = 1): NumberReader {
   const { id, effect, group } = around;
-  const table = FORCE_SETTINGS[force.kind] as Record<string, NumberDeclaration>;
-  const settings = force.settings as unknown as Record<string, NumberSetting>;
+  const table = tableByName<NumberDeclaration>(FORCE_SETTINGS[force.kind]);
+  const settings = settingsByName<NumberSetting>(force);
   return new NumberReader(settings[name]!, table[name]!, `force/${id}/${name}`, effect, {
     group: group.scale,
     times,
@@ -98,15 +103,15 @@ export function forceNumber(force: Force, name: string, around: ForceSurrounding
 
 /** A vector setting that does not vary. */
 export function forceVector(force: Force, name: string): Vector {
-  const setting = (force.settings as unknown as Record<string, VectorSetting>)[name]!;
-  const table = FORCE_SETTINGS[force.kind] as unknown as Record<string, { byDefault: Vector }>;
+  const setting = settingsByName<VectorSetting>(force)[name]!;
+  const table = tableByName<VectorDeclaration>(FORCE_SETTINGS[force.kind]);
   const [x, y, z] = setting.muted || setting.base.kind !== 'fixed' ? table[name]!.byDefault : setting.base.value;
   return [x, y, z];
 }
 
 export function forceChoice(force: Force, name: string): string {
-  const setting = (force.settings as unknown as Record<string, { base: { value: string }; muted: boolean }>)[name]!;
-  const table = FORCE_SETTINGS[force.kind] as unknown as Record<string, { byDefault: string }>;
+  const setting = settingsByName<ChoiceSetting>(force)[name]!;
+  const table = tableByName<ChoiceDeclaration>(FORCE_SETTINGS[force.kind]);
   return setting.muted ? table[name]!.byDefault : setting.base.value;
 }
 

@@ -8,6 +8,8 @@ import {
   type NumberDeclaration,
   type NumberSetting,
   type Passed,
+  settingsByName,
+  tableByName,
 } from '../../document/index.ts';
 import { NumberReader } from '../reader.ts';
 
@@ -43,8 +45,8 @@ export function bindLinks(layerId: string, effect: Effect, lineage: Lineage): Bo
     .map(({ id, item }) => {
       const number = (name: string, times = 1) =>
         new NumberReader(
-          (item.settings as unknown as Record<string, NumberSetting>)[name]!,
-          (LINK_SETTINGS as unknown as Record<string, NumberDeclaration>)[name]!,
+          settingsByName<NumberSetting>(item)[name]!,
+          tableByName<NumberDeclaration>(LINK_SETTINGS)[name]!,
           `link/${id}/${name}`,
           effect,
           { times },

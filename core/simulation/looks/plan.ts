@@ -14,6 +14,7 @@ import {
   type NumberDeclaration,
   type NumberSetting,
   type Step,
+  settingsByName,
 } from '../../document/index.ts';
 import { mix } from '../../maths/index.ts';
 import { MOST_SHARED, OWN_WORDS } from '../frame.ts';
@@ -72,7 +73,7 @@ interface Asked {
 /** Numbers of what a layer's particles are drawn as, as in "drawn/reach"; those of ribbons are in their joints. */
 function ofDrawn({ drawn }: Layer): Asked[] {
   if (drawn.kind === 'sprite' || isRibbon(drawn)) return [];
-  const settings = drawn.settings as unknown as Record<string, NumberSetting>;
+  const settings = settingsByName<NumberSetting>(drawn);
   return Object.entries(DRAWN_SETTINGS[drawn.kind] as Record<string, Declaration>).flatMap(([name, declaration]) =>
     declaration.value === 'number' ? [{ name: `drawn/${name}`, setting: settings[name]!, declaration }] : [],
   );

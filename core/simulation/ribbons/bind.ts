@@ -8,6 +8,8 @@ import {
   type NumberSetting,
   type Place,
   type Ribbon,
+  settingsByName,
+  tableByName,
 } from '../../document/index.ts';
 import { boundForces, type CompiledLayer, type Compiling } from '../compiled.ts';
 import { newReading, NumberReader } from '../reader.ts';
@@ -32,8 +34,8 @@ export interface BoundTrail {
 
 /** A number setting of a ribbon, as it stands when nothing drives it; `group` is the scale of the groups it stands in. */
 export function ribbonNumber(ribbon: Ribbon, name: string, effect: Pick<Effect, 'measures'>, group: number): number {
-  const table = RIBBON_SETTINGS[ribbon.kind] as unknown as Record<string, NumberDeclaration>;
-  const settings = ribbon.settings as unknown as Record<string, NumberSetting>;
+  const table = tableByName<NumberDeclaration>(RIBBON_SETTINGS[ribbon.kind]);
+  const settings = settingsByName<NumberSetting>(ribbon);
   return new NumberReader(settings[name]!, table[name]!, `ribbon/${name}`, effect, { group }).read(newReading());
 }
 

@@ -1,5 +1,5 @@
 import type { Vector } from '../../document/index.ts';
-import { acrossInto, cos, cross, sin, unit, type Vec3 } from '../../maths/index.ts';
+import { acrossInto, cos, cross, sin, unit, type Vec3, mapAxes, AXES } from '../../maths/index.ts';
 import type { LocalPoint } from './shapes.ts';
 
 /** Straight pieces between two points of a drawn path, by which its length is measured. */
@@ -39,10 +39,10 @@ export class PathCurve {
 
   #at(span: number, t: number): Vec3 {
     const [a, b, c, d] = [-1, 0, 1, 2].map((k) => this.#point(span + k)) as [Vec3, Vec3, Vec3, Vec3];
-    return [0, 1, 2].map((axis) => {
+    return mapAxes(AXES, (axis) => {
       const [p, q, r, s] = [a[axis]!, b[axis]!, c[axis]!, d[axis]!];
       return 0.5 * (2 * q + t * (r - p + t * (2 * p - 5 * q + 4 * r - s + t * (3 * (q - r) + s - p))));
-    }) as unknown as Vec3;
+    });
   }
 
   /** Writes the point at a share `u` of the length; `turn` is a share of a full turn about the path. */

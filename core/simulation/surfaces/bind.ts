@@ -6,6 +6,8 @@ import {
   type NumberDeclaration,
   type NumberSetting,
   type Surface,
+  settingsByName,
+  tableByName,
 } from '../../document/index.ts';
 import { inflated, type MeetingSide, type Rig } from '../../geometry/index.ts';
 import { slotOf } from '../../maths/index.ts';
@@ -101,8 +103,8 @@ export const surfacesMet = (effect: Effect): string =>
 type Numbered = (name: string, times?: number) => NumberReader;
 
 function numbersOf(id: string, surface: Surface, { effect }: SurfaceSurroundings): Numbered {
-  const table = SURFACE_SETTINGS[surface.kind] as unknown as Record<string, NumberDeclaration>;
-  const settings = surface.settings as unknown as Record<string, NumberSetting>;
+  const table = tableByName<NumberDeclaration>(SURFACE_SETTINGS[surface.kind]);
+  const settings = settingsByName<NumberSetting>(surface);
   return (name, times = 1) =>
     new NumberReader(settings[name]!, table[name]!, `surface/${id}/${name}`, effect, { times });
 }

@@ -1,4 +1,4 @@
-import { draw } from '../../maths/index.ts';
+import { draw, vec3At } from '../../maths/index.ts';
 import type { Reading } from '../reader.ts';
 import type { BoundSurface } from './bind.ts';
 import { AT, CONTACT_WORDS, NORMAL, SHARE, SPOT, VELOCITY } from './body.ts';
@@ -164,7 +164,7 @@ export class Contacts {
 
   #faceAsBefore(): void {
     const { contact } = this;
-    const [x, y, z] = this.#normal as unknown as [number, number, number];
+    const [x, y, z] = vec3At(this.#normal);
     if (x * contact[NORMAL]! + y * contact[NORMAL + 1]! + z * contact[NORMAL + 2]! >= 0) return;
     for (let axis = 0; axis < 3; axis++) contact[NORMAL + axis]! *= -1;
   }

@@ -1,5 +1,6 @@
 import { atBone, atEffect, type Place, type Vector } from '@jinx/core/document';
 import type { Rig } from '@jinx/core/geometry';
+import { vec3At } from '@jinx/core/maths';
 
 /** A bone that a figure holds something by: the one it names so, or a hand. */
 const holdingBone = ({ bones }: Rig): number => {
@@ -16,7 +17,7 @@ function tipOf({ mesh, inverseBind }: Rig, bone: number): Vector {
     let weight = 0;
     for (let k = 0; k < 4; k++) if (mesh.joints[v * 4 + k] === bone) weight += mesh.weights[v * 4 + k]!;
     if (weight < 0.5) continue;
-    const [x, y, z] = mesh.positions.subarray(v * 3, v * 3 + 3) as unknown as Vector;
+    const [x, y, z] = vec3At(mesh.positions, v * 3);
     const at = [0, 1, 2].map((row) => m[row]! * x + m[4 + row]! * y + m[8 + row]! * z + m[12 + row]!) as Vector;
     const distance = Math.hypot(...at);
     if (distance > furthest) [furthest, best] = [distance, at];

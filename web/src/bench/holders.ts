@@ -14,6 +14,7 @@ import {
   type Effect,
   type Force,
   type Setting,
+  settingsByName,
 } from '@jinx/core/document';
 
 /** Settings by name, and the table that declares them. */
@@ -33,36 +34,32 @@ export function holderIn(effect: Effect, layerId: string, of?: string): Holder |
     const force = forceIn(effect, layerId, id);
     return (
       force && {
-        settings: force.settings as unknown as Holder['settings'],
+        settings: settingsByName(force),
         table: FORCE_SETTINGS[force.kind],
       }
     );
   }
   if (kind === 'surface') {
     const surface = effect.surfaces.byId[id];
-    return surface
-      ? { settings: surface.settings as unknown as Holder['settings'], table: SURFACE_SETTINGS[surface.kind] }
-      : null;
+    return surface ? { settings: settingsByName(surface), table: SURFACE_SETTINGS[surface.kind] } : null;
   }
   if (kind === 'front') {
     const front = effect.fronts.byId[id];
-    return front ? { settings: front.settings as unknown as Holder['settings'], table: FRONT_SETTINGS } : null;
+    return front ? { settings: settingsByName(front), table: FRONT_SETTINGS } : null;
   }
   if (kind === 'ribbon') {
     const drawn = effect.layers.byId[layerId]?.drawn;
-    return drawn && isRibbon(drawn)
-      ? { settings: drawn.settings as unknown as Holder['settings'], table: RIBBON_SETTINGS[drawn.kind] }
-      : null;
+    return drawn && isRibbon(drawn) ? { settings: settingsByName(drawn), table: RIBBON_SETTINGS[drawn.kind] } : null;
   }
   if (kind === 'drawn') {
     const drawn = effect.layers.byId[layerId]?.drawn;
     return drawn && drawn.kind !== 'sprite' && !isRibbon(drawn)
-      ? { settings: drawn.settings as unknown as Holder['settings'], table: DRAWN_SETTINGS[drawn.kind] }
+      ? { settings: settingsByName(drawn), table: DRAWN_SETTINGS[drawn.kind] }
       : null;
   }
   if (kind === 'link') {
     const link = effect.layers.byId[layerId]?.links.byId[id];
-    return link ? { settings: link.settings as unknown as Holder['settings'], table: LINK_SETTINGS } : null;
+    return link ? { settings: settingsByName(link), table: LINK_SETTINGS } : null;
   }
   if (kind === 'channels') {
     const own = effect.layers.byId[layerId]?.channels;
@@ -83,7 +80,7 @@ export function holderIn(effect: Effect, layerId: string, of?: string): Holder |
     const settings = stepSettings(step);
     return { settings: changes ? { ...settings, ...changes } : settings, table: stepTable(step.kind) };
   }
-  return layer ? { settings: layer.settings as unknown as Holder['settings'], table: LAYER_SETTINGS } : null;
+  return layer ? { settings: settingsByName(layer), table: LAYER_SETTINGS } : null;
 }
 
 /** The force of another layer that answers to one of the chosen layer's: of the same id, or else of the same kind. */

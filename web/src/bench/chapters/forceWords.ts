@@ -1,4 +1,11 @@
-import { FORCE_SETTINGS, SAME_EVERYWHERE, type Declaration, type Force, type ForceKind } from '@jinx/core/document';
+import {
+  FORCE_SETTINGS,
+  SAME_EVERYWHERE,
+  type Declaration,
+  type Force,
+  type ForceKind,
+  settingsByName,
+} from '@jinx/core/document';
 
 /** A piece of a force's sentence: plain words, one of its settings, or its place. */
 export type Piece = string | { readonly setting: string } | { readonly place: true };
@@ -32,8 +39,8 @@ const SENTENCES: Record<ForceKind, string> = {
 const PLACE_ONLY_FOR_REACH: readonly ForceKind[] = [...SAME_EVERYWHERE, 'wind', 'velocity'];
 
 const isFixedAt = (force: Force, name: string, value: unknown): boolean => {
-  const setting = (force.settings as unknown as Record<string, { base: { kind: string; value?: unknown } }>)[name];
-  return setting?.base.kind === 'fixed' && setting.base.value === value;
+  const base = settingsByName(force)[name]?.base;
+  return base?.kind === 'fixed' && base.value === value;
 };
 
 /** What a force does, as a sentence of pieces; what is not in use is left out. */

@@ -1,4 +1,4 @@
-import type { Step } from '@jinx/core/document';
+import { type Step, settingsByName } from '@jinx/core/document';
 import { pieces, type Piece } from './forceWords';
 
 /** Choices whose plain value would not read as a part of the sentence. */
@@ -19,8 +19,10 @@ export const STEP_CHOICES: Record<string, Record<string, string>> = {
   does: { 'brightens the rim': 'shines', 'shows the rim only': 'is all that shows', 'hides the rim': 'is hidden' },
 };
 
-const choiceOf = (step: Step, name: string): unknown =>
-  (step.settings as unknown as Record<string, { base: { value?: unknown } }>)[name]?.base.value;
+const choiceOf = (step: Step, name: string): unknown => {
+  const base = settingsByName(step)[name]?.base;
+  return base?.kind === 'fixed' ? base.value : undefined;
+};
 
 const isNumber = (step: Step, name: string, value: number) => choiceOf(step, name) === value;
 

@@ -1,18 +1,19 @@
-import type { Force, NumberSetting, VectorSetting } from '@jinx/core/document';
+import { type Force, type NumberSetting, type VectorSetting, settingsByName } from '@jinx/core/document';
 import type { Guide } from '@jinx/stage';
-import { across, along, arrow, circle, cross, moved, ORIGIN, spin, X, Y, Z, type Point } from './lines';
+import { across, arrow, circle, cross, ORIGIN, spin, X, Y, Z, type Point } from './lines';
 import type { Matrices } from './matrices';
+import { scale, add } from '@jinx/core/maths';
 
 /** A number setting of a force by name, where its kind has it. */
 function numberOf(force: Force, name: string, matrices: Matrices): number {
-  const setting = (force.settings as unknown as Record<string, NumberSetting | undefined>)[name];
+  const setting = settingsByName<NumberSetting>(force)[name];
   return setting ? matrices.now(setting) : 0;
 }
 function axisOf(force: Force): Point {
-  const { axis } = force.settings as unknown as { axis?: VectorSetting };
-  const way = axis?.base.kind === 'fixed' ? axis.base.value : [0, 1, 0];
+  const { axis } = settingsByName<VectorSetting>(force);
+  const way: Point = axis?.base.kind === 'fixed' ? axis.base.value : [0, 1, 0];
   const size = Math.hypot(...way);
-  return size > 0 ? (way.map((x) => x / size) as unknown as Point) : [0, 1, 0];
+  return size > 0 ? scale(way, 1 / size) : [0, 1, 0];
 }
 /** What a force does, drawn about its place: lines, and whether they are the force itself or only its reach. */
 function drawing(force: Force, centre: Point, matrices: Matrices): number[] {
@@ -24,11 +25,11 @@ function drawing(force: Force, centre: Point, matrices: Matrices): number[] {
       return arrow(centre, [0, -0.05 * numberOf(force, 'strength', matrices), 0]);
     case 'wind':
       return [-0.5, 0, 0.5].flatMap((side) =>
-        arrow(moved(centre, along(v, side)), along(axis, 0.25 * numberOf(force, 'speed', matrices))),
+        arrow(add(centre, scale(v, side)), scale(axis, 0.25 * numberOf(force, 'speed', matrices))),
       );
     case 'attraction': {
       const half = force.settings.toward.base.value === 'line' ? numberOf(force, 'length', matrices) / 2 : 0;
-      return [...cross(centre, 0.05), ...moved(centre, along(axis, -half)), ...moved(centre, along(axis, half))];
+      return [...cross(centre, 0.05), ...add(centre, scale(axis, -half)), ...add(centre, scale(axis, half))];
     }
     case 'vortex':
       return [
@@ -44,8 +45,8 @@ function drawing(force: Force, centre: Point, matrices: Matrices): number[] {
       return force.settings.about.base.value === 'axis' ? round : [...round, ...circle(centre, distance, u, axis)];
     }
     case 'push':
-      return [X, along(X, -1), Z, along(Z, -1), Y].flatMap((way) =>
-        arrow(moved(centre, along(way, 0.15)), along(way, Math.sign(numberOf(force, 'strength', matrices)) * 0.3)),
+      return [X, scale(X, -1), Z, scale(Z, -1), Y].flatMap((way) =>
+        arrow(add(centre, scale(way, 0.15)), scale(way, Math.sign(numberOf(force, 'strength', matrices)) * 0.3)),
       );
     case 'velocity':
     case 'displacement': {
@@ -54,7 +55,7 @@ function drawing(force: Force, centre: Point, matrices: Matrices): number[] {
         numberOf(force, 'y', matrices),
         numberOf(force, 'z', matrices),
       ];
-      return Math.hypot(...way) > 0 ? arrow(centre, along(way, 0.25)) : [];
+      return Math.hypot(...way) > 0 ? arrow(centre, scale(way, 0.25)) : [];
     }
     default:
       return reach > 0 ? cross(centre, 0.05) : [];
@@ -75,14 +76,14 @@ function swirlLines(swirls: (at: Point) => Point, middle: Point, size: number): 
   for (const x of spread)
     for (const y of [-0.5 * half, 0.5 * half])
       for (const z of spread) {
-        let at = moved(middle, [x, y, z]);
+        let at = add(middle, [x, y, z]);
         for (let piece = 0; piece < PIECES; piece++) {
           const way = swirls(at);
           const long = Math.hypot(...way);
           if (long < 1e-6) break;
-          const on = along(way, (size * 0.12) / long);
-          const next = moved(at, on);
-          points.push(...(piece === PIECES - 1 ? arrow(at, along(on, 1.6)) : [...at, ...next]));
+          const on = scale(way, (size * 0.12) / long);
+          const next = add(at, on);
+          points.push(...(piece === PIECES - 1 ? arrow(at, scale(on, 1.6)) : [...at, ...next]));
           at = next;
         }
       }

@@ -1,8 +1,9 @@
 import { previewOf, type StageRigs } from '@jinx/core/checks';
 import type { Effect, Front } from '@jinx/core/document';
 import type { Guide } from '@jinx/stage';
-import { arrow, ballLines, boxLines, cross, ORIGIN, Y, type Point } from './lines';
+import { arrow, ballLines, boxLines, cross, ORIGIN, Y } from './lines';
 import { fixed, vectorOf, type Matrices } from './matrices';
+import { vec3At, scale } from '@jinx/core/maths';
 
 /** Half the side of the square by which a plane is drawn, metres. */
 const PLANE_SIDE = 0.8;
@@ -21,7 +22,7 @@ function borderLines({ kind, settings }: Front, border: number): number[] {
     [-1, 1],
   ].map(([x, z]) => [x! * PLANE_SIDE, border, z! * PLANE_SIDE]);
   const square = corners.flatMap((corner, n) => [...corner, ...corners[(n + 1) % 4]!]);
-  return [...square, ...(border === 0 ? [] : arrow(ORIGIN, Y.map((y) => y * border) as unknown as Point))];
+  return [...square, ...(border === 0 ? [] : arrow(ORIGIN, scale(Y, border)))];
 }
 
 /** How far the chosen layer's front reaches now and in the end, and a cross on each that it never frees. */
@@ -31,7 +32,7 @@ export function frontGuides(effect: Effect, layerId: string, matrices: Matrices,
   if (!front) return [];
   const never = previewOf(effect, layerId, rigs)?.never ?? new Float32Array(0);
   const crosses = Array.from({ length: never.length / 3 }, (_, n) => {
-    const [x, y, z] = never.subarray(n * 3, n * 3 + 3) as unknown as [number, number, number];
+    const [x, y, z] = vec3At(never, n * 3);
     return cross([x, y, z], CROSS_SIZE);
   }).flat();
   const borderAt = (metres: number, tone: Guide['tone']): Guide => ({

@@ -1,4 +1,6 @@
-export type Point = readonly [number, number, number];
+import { add, cross as crossProduct, mapAxes, unit, type Vec3 as Point } from '@jinx/core/maths';
+
+export type { Point };
 
 const AROUND = 96;
 /** A circle about `centre` in the plane of the axes `u` and `v`. */
@@ -22,7 +24,7 @@ export function cross(centre: Point, size: number): number[] {
 
 /** An arrow from `from` along `way`, with a head. */
 export function arrow(from: Point, way: Point): number[] {
-  const tip = from.map((x, i) => x + way[i]!) as unknown as Point;
+  const tip = add(from, way);
   const size = Math.hypot(...way) || 1;
   const aside: Point = Math.abs(way[1]) > 0.9 * size ? X : Y;
   const barb = (sign: number) => [...tip, ...tip.map((x, i) => x - way[i]! * 0.2 + sign * aside[i]! * size * 0.08)];
@@ -34,8 +36,8 @@ export function spin(centre: Point, radius: number, u: Point, v: Point, isBack: 
   return [0, 1, 2].flatMap((k) => {
     const angle = (k / 3) * 2 * Math.PI;
     const [c, s] = [Math.cos(angle), Math.sin(angle)];
-    const from = centre.map((x, i) => x + radius * (c * u[i]! + s * v[i]!)) as unknown as Point;
-    const way = u.map((x, i) => (isBack ? -0.3 : 0.3) * radius * (c * v[i]! - s * x)) as unknown as Point;
+    const from = mapAxes(centre, (x, i) => x + radius * (c * u[i]! + s * v[i]!));
+    const way = mapAxes(u, (x, i) => (isBack ? -0.3 : 0.3) * radius * (c * v[i]! - s * x));
     return arrow(from, way);
   });
 }
@@ -45,18 +47,9 @@ export const ORIGIN: Point = [0, 0, 0];
 /** Two directions at right angles to an axis and to each other. */
 export function across(axis: Point): [Point, Point] {
   const other = Math.abs(axis[1]) > 0.9 ? X : Y;
-  const cross = (a: Point, b: Point): Point => [
-    a[1] * b[2] - a[2] * b[1],
-    a[2] * b[0] - a[0] * b[2],
-    a[0] * b[1] - a[1] * b[0],
-  ];
-  const u = cross(other, axis);
-  const size = Math.hypot(...u);
-  const first = u.map((x) => x / size) as unknown as Point;
-  return [first, cross(axis, first)];
+  const first = unit(crossProduct(other, axis));
+  return [first, crossProduct(axis, first)];
 }
-export const along = (axis: Point, metres: number) => axis.map((x) => x * metres) as unknown as Point;
-export const moved = (point: Point, way: Point) => point.map((x, i) => x + way[i]!) as unknown as Point;
 
 /** The edges of a box about the origin. */
 export const boxLines = (wide: number, tall: number, deep: number): number[] =>

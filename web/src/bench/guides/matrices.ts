@@ -8,7 +8,7 @@ import {
 } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { boneNamed } from '@jinx/core/geometry';
-import { transformPoint } from '@jinx/core/maths';
+import { transformPoint, vec3At, scale as scaled } from '@jinx/core/maths';
 import {
   EffectClock,
   groupFrame,
@@ -108,7 +108,7 @@ export class Matrices {
       swirling: {
         size: Math.max(1e-3, scale * size),
         changes: clock.changesAt(this.instant.seconds, this.now(force.settings.change)).changes,
-        drifted: drift.map((metres) => metres * scale * seconds) as unknown as Point,
+        drifted: scaled(drift, scale * seconds),
       },
     };
   }
@@ -123,7 +123,7 @@ export class Matrices {
     return (points) => {
       const out = new Float32Array(points.length);
       for (let i = 0; i < points.length; i += 3) {
-        const point = turned([points[i]!, points[i + 1]!, points[i + 2]!], [...at.turn] as unknown as Point);
+        const point = turned([points[i]!, points[i + 1]!, points[i + 2]!], vec3At(at.turn));
         for (let axis = 0; axis < 3; axis++) out[i + axis] = at.offset[axis]! + point[axis]!;
       }
       return this.grouped(out, place, parent);

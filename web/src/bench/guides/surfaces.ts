@@ -1,4 +1,4 @@
-import type { NumberSetting, Surface } from '@jinx/core/document';
+import { type NumberSetting, type Surface, settingsByName } from '@jinx/core/document';
 import type { Rig } from '@jinx/core/geometry';
 import type { Guide } from '@jinx/stage';
 import { arrow, ballLines, boxLines, ORIGIN, Y } from './lines';
@@ -12,7 +12,7 @@ const MOST_EDGES = 3000;
 const GROUND_SIDE = 2;
 
 const sizeOf = (surface: Surface, name: string, matrices: Matrices): number =>
-  matrices.now((surface.settings as unknown as Record<string, NumberSetting>)[name]!);
+  matrices.now(settingsByName<NumberSetting>(surface)[name]!);
 
 /** The edges of a mesh, each once; of a fine mesh every so-and-so-manyth. */
 function meshLines({ mesh }: Rig, times: readonly number[]): number[] {

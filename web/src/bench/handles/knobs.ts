@@ -9,6 +9,7 @@ import type {
 import { across, type Point } from '../guides/lines';
 import { holderIn, type Holder } from '../holders';
 import { tidy } from '../rulers/keyPlaces';
+import { mapAxes, AXES, scale } from '@jinx/core/maths';
 
 /** A size that can be pulled on the stage: a length along one direction of a place's own frame. */
 export interface Knob {
@@ -85,7 +86,7 @@ export function knobsOf(effect: Effect, layerId: string, placeId: string): Knob[
     return ['width', 'height', 'depth'].map((label, axis) => ({
       id: `${name}/${axis}`,
       name: label,
-      way: [0, 1, 2].map((other) => (other === axis ? stretch[axis]! / 2 : 0)) as unknown as Point,
+      way: mapAxes(AXES, (other) => (other === axis ? stretch[axis]! / 2 : 0)),
       value: value[axis]!,
       write: (draft: Effect, to: number) => {
         const { base } = same(draft).settings[name] as VectorSetting;
@@ -95,9 +96,9 @@ export function knobsOf(effect: Effect, layerId: string, placeId: string): Knob[
   };
   const axis = (): Point => {
     const setting = holder.settings['axis'] as VectorSetting | undefined;
-    const way = setting?.base.kind === 'fixed' ? setting.base.value : [0, 1, 0];
+    const way: Point = setting?.base.kind === 'fixed' ? setting.base.value : [0, 1, 0];
     const size = Math.hypot(...way) || 1;
-    return way.map((x) => x / size) as unknown as Point;
+    return scale(way, 1 / size);
   };
 
   const [kind] = placeId.split('/');
@@ -128,7 +129,7 @@ export function knobsOf(effect: Effect, layerId: string, placeId: string): Knob[
     return [
       ...number('reach', [-1, 0, 0]),
       ...number('distance', u),
-      ...(isLine ? number('length', axis().map((part) => part / 2) as unknown as Point) : []),
+      ...(isLine ? number('length', scale(axis(), 0.5)) : []),
     ];
   }
   if (kind === 'surface')

@@ -3,6 +3,7 @@ import { hungInto, newHung } from '@jinx/core/simulation';
 import { Matrix4, Vector3 } from 'three';
 import { turned } from '../guides/turns';
 import type { Point } from '../guides/lines';
+import { mapAxes } from '@jinx/core/maths';
 
 const ORDER = [0, 1, 2] as const;
 
@@ -46,7 +47,7 @@ export class Standing {
   turnAxis(axis: number): Vector3 {
     const unit: Point = [axis === 0 ? 1 : 0, axis === 1 ? 1 : 0, axis === 2 ? 1 : 0];
     const { turn } = this.hung;
-    const after = ORDER.map((n) => (n > axis ? turn[n] : 0)) as unknown as Point;
+    const after = mapAxes(ORDER, (n) => (n > axis ? turn[n] : 0));
     return new Vector3(...turned(unit, after)).transformDirection(this.#matrix);
   }
 
