@@ -1,4 +1,5 @@
-// Two rules of the house: which way imports may point, and which maths may reach simulation state.
+// Three rules of the house: which way imports may point, which packages they may name, and which maths may reach simulation state.
+import { readFileSync } from 'node:fs';
 import path from 'node:path';
 
 const root = path.resolve(import.meta.dirname, '../..');
@@ -48,19 +49,63 @@ function complaint(from, to) {
   return to.door ? null : `come into core/${to.folder} by its door, index.ts`;
 }
 
+const isTest = (file) => /\.(test|spec)\.ts$/.test(file) || file.includes(`${path.sep}testing${path.sep}`);
+
 const direction = {
   meta: { type: 'problem', schema: [] },
   create(context) {
     const file = context.filename;
-    const isTest = /\.(test|spec)\.ts$/.test(file) || file.includes(`${path.sep}testing${path.sep}`);
     const check = (node) => {
       const source = node.source;
-      if (!source || isTest) return;
+      if (!source || isTest(file)) return;
       const to = targetOf(String(source.value), file);
       const message = to && complaint(placeOf(file), to);
       if (message) context.report({ node: source, message });
     };
     return { ImportDeclaration: check, ExportNamedDeclaration: check, ExportAllDeclaration: check };
+  },
+};
+
+const packages = new Map();
+/** The packages that a folder's package.json names. */
+function namedBy(folder) {
+  if (!packages.has(folder)) {
+    const { dependencies, devDependencies } = JSON.parse(
+      readFileSync(path.join(root, folder, 'package.json'), 'utf8'),
+    );
+    packages.set(folder, new Set([...Object.keys(dependencies ?? {}), ...Object.keys(devDependencies ?? {})]));
+  }
+  return packages.get(folder);
+}
+
+/** The package of an import; null of a file, and of what comes with Node. */
+function packageOf(specifier) {
+  if (/^(\.|\/|node:|virtual:)/.test(specifier)) return null;
+  return specifier
+    .split('/')
+    .slice(0, specifier.startsWith('@') ? 2 : 1)
+    .join('/');
+}
+
+const declared = {
+  meta: { type: 'problem', schema: [] },
+  create(context) {
+    const file = context.filename;
+    const { workspace } = placeOf(file);
+    if (!WORKSPACES.includes(workspace)) return {};
+    const check = ({ source }) => {
+      const name = source && packageOf(String(source.value));
+      if (!name || name === `@jinx/${workspace}` || namedBy(workspace).has(name)) return;
+      // The tools of all tests stand once, at the root; a test may look at what stands above its workspace.
+      if (isTest(file) && (namedBy('.').has(name) || name.startsWith('@jinx/'))) return;
+      context.report({ node: source, message: `${name} is not in ${workspace}/package.json` });
+    };
+    return {
+      ImportDeclaration: check,
+      ExportNamedDeclaration: check,
+      ExportAllDeclaration: check,
+      ImportExpression: check,
+    };
   },
 };
 
@@ -97,4 +142,4 @@ const sameBits = {
   },
 };
 
-export const house = { rules: { direction, 'same-bits': sameBits } };
+export const house = { rules: { direction, declared, 'same-bits': sameBits } };

@@ -31,6 +31,23 @@ tester.run('the direction of imports', house.rules.direction as never, {
   ],
 });
 
+tester.run('packages that a workspace does not declare', house.rules.declared as never, {
+  valid: [
+    from('stage/a.ts', `import * as THREE from 'three'`),
+    from('server/a.ts', `import { readFile } from 'node:fs/promises'; import { z } from 'zod'`),
+    from('web/src/a.ts', `import { x } from '@jinx/core/document'; import('./b.ts')`),
+    from('core/maths/a.test.ts', `import { test } from 'vitest'`),
+    from('scripts/a.mjs', `import three from 'three'`),
+  ],
+  invalid: [
+    wrong('core/maths/a.ts', `import * as THREE from 'three'`),
+    wrong('stage/a.ts', `import { test } from 'vitest'`),
+    wrong('server/a.ts', `const three = await import('three')`),
+    wrong('web/src/a.test.ts', `import pg from 'pg'`),
+    wrong('demo/a.ts', `export * from '@jinx/web/engine'`),
+  ],
+});
+
 tester.run('maths whose bits differ between engines', house.rules['same-bits'] as never, {
   valid: [`Math.sqrt(2) + Math.fround(1) + Math.imul(2, 3) + Math.floor(1.5)`, `sin(1)`],
   invalid: ['Math.sin(1)', 'Math.pow(2, 3)', 'Math.hypot(1, 2)', 'Math.random()', '2 ** 3'].map((code) => ({
