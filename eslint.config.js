@@ -2,6 +2,7 @@ import tseslint from 'typescript-eslint';
 import vue from 'eslint-plugin-vue';
 import vueParser from 'vue-eslint-parser';
 import { house } from './scripts/lint/house.mjs';
+import { typedParser } from './scripts/lint/types.mjs';
 
 export default [
   { ignores: ['**/node_modules/', '**/dist/', 'data/', 'core/kernels/assembly/', 'test-results/'] },
@@ -12,12 +13,21 @@ export default [
     plugins: { house },
     rules: {
       'house/direction': 'error',
+      'house/declared': 'error',
       'no-undef': 'off',
       'vue/multi-word-component-names': 'off',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
     },
   },
-  { files: ['**/*.vue'], languageOptions: { parser: vueParser, parserOptions: { parser: tseslint.parser } } },
+  { files: ['**/*.vue'], languageOptions: { parser: vueParser, parserOptions: { parser: typedParser } } },
+  { files: ['**/*.ts'], languageOptions: { parser: typedParser } },
+  {
+    files: ['**/*.ts', '**/*.vue'],
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': 'error',
+    },
+  },
   {
     files: ['core/**/*.ts'],
     ignores: ['core/**/*.test.ts', 'core/testing/**'],
