@@ -1,6 +1,6 @@
-// Runs everything: types, lint, format, units and server tests, e2e. Its last line counts them all.
+// Runs everything: types, lint, format, units and server tests, e2e; or the tests of one name. Its last line counts them.
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { build } from './build.mjs';
 import { dropCluster, startCluster } from './cluster.mjs';
@@ -67,12 +67,20 @@ function suite({ name, report, countsOf, program, args, environment }) {
   failures.push(...(isBroken && told.length === 0 ? [{ name, lines: [] }] : told));
 }
 
-const units = (environment) =>
+/** @param {{ files?: string[], title?: string }} only What is run; everything where nothing is said. */
+const units = (environment, { files = [], title } = {}) =>
   suite({
     name: 'units and server',
     report: 'units.json',
     program: 'vitest',
-    args: (file) => ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${file}`],
+    args: (file) => [
+      'run',
+      '--reporter=default',
+      '--reporter=json',
+      `--outputFile.json=${file}`,
+      ...(title ? ['-t', exactly(title)] : []),
+      ...files,
+    ],
     environment,
     countsOf: (report) => ({
       passed: report?.numPassedTests ?? 0,
@@ -81,13 +89,13 @@ const units = (environment) =>
     }),
   });
 
-const e2e = (addresses, environment) =>
+const e2e = (addresses, environment, { files = [], title } = {}) =>
   suite({
     name: 'e2e',
     report: 'e2e.json',
     program: 'playwright',
-    args: () => ['test'],
-    environment: { JINX_ADDRESSES: addresses.join(' '), ...environment },
+    args: () => ['test', ...(title ? ['-g', exactly(title)] : []), ...files],
+    environment: { JINX_TEST_ADDRESSES: addresses.join(' '), ...environment },
     countsOf: (report) => ({
       passed: report?.stats?.expected ?? 0,
       failed: report?.stats?.unexpected ?? 0,
@@ -105,13 +113,23 @@ async function addDatabase(url, name) {
   return url.replace(/\/\w+$/, `/${name}`);
 }
 
-export async function run() {
-  ensurePackages();
-  ensureBrowser();
-  postgresPrograms();
-  build();
-  await checks();
-  for (const port of [...PORTS, DATABASE_PORT])
+/** A part of a title, as a pattern. */
+const exactly = (text) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+
+/** The files with tests whose path has this in it. @throws Sentence where there is none. */
+function filesOf(name) {
+  const files = ['core', 'stage', 'web/src', 'server', 'demo', 'scripts', 'e2e']
+    .flatMap((folder) => readdirSync(path.join(ROOT, folder), { recursive: true }).map((file) => `${folder}/${file}`))
+    .filter((file) => /\.(test|spec)\.ts$/.test(file) && file.includes(name));
+  if (files.length > 0) return files.sort();
+  throw new Sentence(
+    `No file with tests has “${name}” in its path; ./jinx test NAME runs those that have, as “stage.spec”.`,
+  );
+}
+
+/** PostgreSQL and servers for as long as something runs. */
+async function withServers(ports, work) {
+  for (const port of [...ports, DATABASE_PORT])
     if (await isListening(port))
       throw new Sentence(
         `Port ${port}, meant for the tests, is taken: stop what uses it, or set JINX_TEST_PORT and JINX_TEST_DATABASE_PORT.`,
@@ -119,19 +137,47 @@ export async function run() {
   const pids = [];
   try {
     const url = await startCluster('test', DATABASE_PORT);
-    const environment = { JINX_TEST_DATABASE_URL: url };
-    units(environment);
-    // A server and a database for each of the workers, so that none meets what another does.
-    for (const [n, port] of PORTS.entries())
-      pids.push(await serve(port, n === 0 ? url : await addDatabase(url, `worker${n}`), `test-server${n}.log`));
-    e2e(
-      PORTS.map((port) => `http://localhost:${port}`),
-      environment,
-    );
+    /** A server and a database for each of the workers, so that none meets what another does. */
+    const startServers = async () => {
+      for (const [n, port] of ports.entries())
+        pids.push(await serve(port, n === 0 ? url : await addDatabase(url, `worker${n}`), `test-server${n}.log`));
+      return ports.map((port) => `http://localhost:${port}`);
+    };
+    await work({ JINX_TEST_DATABASE_URL: url }, startServers);
   } finally {
     for (const pid of pids) process.kill(pid, 'SIGTERM');
     await dropCluster('test');
   }
+}
+
+async function everything() {
+  await checks();
+  await withServers(PORTS, async (environment, startServers) => {
+    units(environment);
+    e2e(await startServers(), environment);
+  });
+}
+
+/** The tests of the files with `name` in their path; of them, those with `title` in their title. */
+async function some(name, title) {
+  const files = filesOf(name);
+  const screens = files.filter((file) => file.startsWith('e2e/'));
+  const others = files.filter((file) => !file.startsWith('e2e/'));
+  // The others ask nothing but their own code.
+  if (!files.some((file) => /^(server|scripts|e2e)\//.test(file))) return units({}, { files, title });
+  await withServers(PORTS.slice(0, 1), async (environment, startServers) => {
+    if (others.length > 0) units(environment, { files: others, title });
+    if (screens.length > 0) e2e(await startServers(), environment, { files: screens, title });
+  });
+}
+
+export async function run([name, ...title] = []) {
+  ensurePackages();
+  ensureBrowser();
+  postgresPrograms();
+  if (name) filesOf(name);
+  build();
+  await (name ? some(name, title.join(' ')) : everything());
   if (failures.length) console.log(`\n${toldFailures(failures)}`);
   console.log(`\n${tally.passed} passed, ${tally.failed} failed`);
   return tally.failed === 0 && tally.passed > 0 ? 0 : 1;

@@ -54,7 +54,8 @@ export class ServerProcess {
   async kill(): Promise<void> {
     const child = this.#child;
     this.#child = null;
-    if (!child) return;
+    // One that has ended by itself tells of it no more.
+    if (!child || child.exitCode !== null) return;
     const gone = new Promise((done) => child.once('exit', done));
     child.kill('SIGKILL');
     await gone;
