@@ -1,4 +1,5 @@
-import { expect, type Page } from './test.ts';
+import { expect, goWithin, type Page } from './test.ts';
+import { inflateRawSync } from 'node:zlib';
 import { decode } from 'fast-png';
 import type { Effect } from '@jinx/core/document';
 import { lamplitMantle } from '@jinx/demo';
@@ -36,7 +37,17 @@ export const particlesOf = (page: Page, layer: string) =>
 
 /** The stage's picture: four bytes a pixel, rows from the top. */
 export async function pixels(page: Page, width = 480, height = 300): Promise<Uint8Array> {
-  return Buffer.from(await page.evaluate(([w, h]) => window.jinx.pixels(w!, h!), [width, height]), 'base64');
+  // Deflated on the way: a picture is mostly alike, and a long text takes long to hand over.
+  const coded = await page.evaluate(
+    async ([w, h]) => {
+      const rgba = Uint8Array.from(atob(await window.jinx.pixels(w!, h!)), (letter) => letter.charCodeAt(0));
+      const deflated = new Blob([rgba]).stream().pipeThrough(new CompressionStream('deflate-raw'));
+      const bytes = new Uint8Array(await new Response(deflated).arrayBuffer());
+      return btoa(bytes.reduce((text, byte) => text + String.fromCharCode(byte), ''));
+    },
+    [width, height],
+  );
+  return inflateRawSync(Buffer.from(coded, 'base64'));
 }
 
 /** A part of the page as it is on the screen: four bytes a pixel, rows from the top. */
@@ -109,7 +120,7 @@ export async function openMantle(page: Page): Promise<string> {
   };
   const document = lamplitMantle(project.assets.find(({ name }) => name === 'Sedge')!.hash);
   const id = await addEffect(page, projectId, document);
-  await page.goto(`/effects/${id}`);
+  await goWithin(page, `/effects/${id}`);
   await expect(page.getByRole('listitem', { name: 'Motes' })).toBeVisible();
   await living(page, 100);
   await pause(page);

@@ -1,4 +1,4 @@
-import { expect, test } from './test.ts';
+import { expect, goWithin, test } from './test.ts';
 import { assetsOf, readParcel, readRig } from '@jinx/core/formats';
 import { atBone, type Effect } from '@jinx/core/document';
 import type { Rig } from '@jinx/core/geometry';
@@ -40,7 +40,7 @@ test('frames are the same bits in Node and in Chromium, played and scrubbed', as
 
   const expected = inNode(parcel.effect, rigs);
   expect(new Set(Object.values(expected)).size).toBe(INSTANTS.length);
-  await page.goto(`/effects/${stormId}`);
+  await goWithin(page, `/effects/${stormId}`);
   await living(page, 500);
   const seen: Record<number, string | null> = {};
   for (const step of [190, 70, 230, 150, 110]) seen[step] = (await goTo(page, step)).hash;

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from './test.ts';
+import { expect, goWithin, test, type Page } from './test.ts';
 import { newStep, type Effect } from '@jinx/core/document';
 import { addEffect, differing, goTo, particlesOf, pixels, living } from './bench.ts';
 import { one } from './oneLayer.ts';
@@ -17,7 +17,7 @@ async function open(page: Page, effect: (pictures: Asset[]) => Effect): Promise<
   pictures = assets.filter(({ kind }) => kind === 'picture');
   expect(pictures.length).toBeGreaterThan(1);
   id = await addEffect(page, project, effect(pictures));
-  await page.goto(`/effects/${id}`);
+  await goWithin(page, `/effects/${id}`);
   await living(page, 0);
   await page.keyboard.press('c');
 }

@@ -37,23 +37,18 @@ for (const make of EFFECTS) {
   const { name } = make(new Proxy({}, { get: () => 'a'.repeat(64) }));
   test(`${name} stands out at game distance on every surround: 2% of the picture are 1.5 times as bright or dark`, async () => {
     const effect = make(kit);
-    for (const surround of SURROUNDS) {
-      effect.stage.surround = surround;
-      const shares: number[] = [];
-      for (const step of RELEASED[name]!) {
+    const own = effect.stage.surround;
+    const most: Record<string, number> = {};
+    const drawn: number[] = [];
+    for (const step of RELEASED[name]!)
+      for (const surround of SURROUNDS) {
+        effect.stage.surround = surround;
         const { withIt, without } = await stage.pair(effect, step, { view: GAME as never });
-        shares.push(standingOut(withIt, without, 1.5));
+        most[surround] = Math.max(most[surround] ?? 0, standingOut(withIt, without, 1.5));
+        if (surround === own) drawn.push(withIt.changed(without).length);
       }
-      expect(Math.max(...shares), `${name} at ${surround}`).toBeGreaterThanOrEqual(0.02);
-    }
+    for (const surround of SURROUNDS) expect(most[surround], `${name} at ${surround}`).toBeGreaterThanOrEqual(0.02);
+    // In its own light it is drawn at its release.
+    expect(drawn[0]).toBeGreaterThan(400);
   });
 }
-
-test('every effect of the kit is drawn at its release, with all its layers, and nothing is found wrong with its looks', async () => {
-  for (const make of EFFECTS) {
-    const effect = make(kit);
-    const [step] = RELEASED[effect.name]!;
-    const { withIt, without } = await stage.pair(effect, step, { view: GAME as never });
-    expect(withIt.changed(without).length, effect.name).toBeGreaterThan(400);
-  }
-});

@@ -55,6 +55,8 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   await chapter(page, 'Births');
   await type(page, /^rate/, '300+100');
   await type(page, /^lifetime/, '1.2 – 2');
+  await expect(page.getByRole('button', { name: 'rate: 400/s' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'lifetime: 1.2 – 2 s' })).toBeVisible();
   await chapter(page, 'Motion');
   await type(page, /^speed/, '0.1');
   for (const force of ['Attraction', 'Vortex', 'Drag']) {
@@ -99,6 +101,7 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
 
   // What is seen and counted.
   const first = await goTo(page, 150);
+  expect(first.step).toBe(150);
   const counts = {
     motes: (await particlesOf(page, 'Motes')).ages.length,
     ripples: (await particlesOf(page, 'Ripples')).ages.length,

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from './test.ts';
+import { expect, goWithin, test, type Page } from './test.ts';
 import { atEffect, burst, collectionOf, newEffect, newLayer, setNumber, type Effect } from '@jinx/core/document';
 import { addEffect, chapter, differing, goTo, particlesOf, pixels } from './bench.ts';
 
@@ -29,7 +29,7 @@ let id = '';
 test.beforeEach(async ({ page }) => {
   const projects = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
   id = await addEffect(page, projects.find(({ name }) => name === 'Fenlight')!.id, ringAndFlash());
-  await page.goto(`/effects/${id}`);
+  await goWithin(page, `/effects/${id}`);
   await expect(page.getByRole('listitem', { name: 'Motes' })).toBeVisible();
   // Once round, so that the fullest instant of each layer has been seen.
   await expect.poll(() => page.evaluate(() => window.jinx.state().step), { timeout: 60_000 }).toBeGreaterThan(70);

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from './test.ts';
+import { expect, goWithin, test, type Page } from './test.ts';
 import { atEffect, newEffect, setNumber, type Effect } from '@jinx/core/document';
 import { addEffect, differing, goTo, particlesOf, pixels, saved, living } from './bench.ts';
 import { one, standing } from './oneLayer.ts';
@@ -14,7 +14,7 @@ async function add(page: Page, effect: Effect): Promise<string> {
   return id;
 }
 async function open(page: Page, id: string): Promise<void> {
-  await page.goto(`/effects/${id}`);
+  await goWithin(page, `/effects/${id}`);
   await living(page, 0);
 }
 const place = async (page: Page) => [...(await particlesOf(page, 'Wick')).positions].map((x) => Number(x.toFixed(3)));

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from './test.ts';
+import { expect, goWithin, test, type Page } from './test.ts';
 import { encode } from 'fast-png';
 import {
   atEffect,
@@ -42,7 +42,7 @@ test.afterEach(async ({ page }) => {
 });
 
 async function open(page: Page, effect = dots()): Promise<void> {
-  await page.goto(`/effects/${await addEffect(page, project, effect)}`);
+  await goWithin(page, `/effects/${await addEffect(page, project, effect)}`);
   await living(page, 0);
   await page.keyboard.press('c');
   await goTo(page, 30);
@@ -202,7 +202,7 @@ test('a picture that is gone is a finding with its layer, its name and a mend; t
   await open(page);
   await drop(page, '.stage canvas', 'reeds.png', png([255, 0, 0]));
   await expect(
-    page.getByText(/Left shows reeds white, for it could not be had: There is no such asset/),
+    page.getByText(/Left shows nothing of reeds, for it could not be had: There is no such asset/),
   ).toBeVisible();
   await page.getByRole('button', { name: 'Draw a soft dot instead' }).click();
   expect(await steps(page)).toEqual(['drawn']);

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from './test.ts';
+import { expect, goWithin, test, type Page } from './test.ts';
 import { atEffect, collectionOf, newEffect, newForce, newStep, setNumber, type Effect } from '@jinx/core/document';
 import { addEffect, differing, goTo, particlesOf, pixels, living } from './bench.ts';
 import { choose, standing, VIEW } from './oneLayer.ts';
@@ -52,7 +52,7 @@ let id = '';
 async function open(page: Page, effect: Effect): Promise<void> {
   const projects = (await (await page.request.get('/api/projects')).json()) as { id: string }[];
   id = await addEffect(page, projects[0]!.id, effect);
-  await page.goto(`/effects/${id}`);
+  await goWithin(page, `/effects/${id}`);
   await living(page, 0);
 }
 test.afterEach(async ({ page }) => {

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from './test.ts';
+import { expect, goWithin, test, type Page } from './test.ts';
 import {
   atEffect,
   burst,
@@ -36,7 +36,7 @@ let id = '';
 async function open(page: Page, document: Effect, step = 60): Promise<void> {
   const projects = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
   id = await addEffect(page, projects.find(({ name }) => name === 'Fenlight')!.id, document);
-  await page.goto(`/effects/${id}`);
+  await goWithin(page, `/effects/${id}`);
   await expect(page.getByRole('listitem', { name: 'Ribbons' })).toBeVisible();
   await living(page, 0);
   await goTo(page, step);

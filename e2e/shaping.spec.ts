@@ -1,4 +1,4 @@
-import { expect, test, type Page } from './test.ts';
+import { expect, goWithin, test, type Page } from './test.ts';
 import { atEffect, collectionOf, drawnLook, newEffect, newLayer, setNumber, type Effect } from '@jinx/core/document';
 import { particleKey, rotate } from '@jinx/core/maths';
 import { orientationOf, ownFrames } from '@jinx/core/simulation';
@@ -26,7 +26,7 @@ let id = '';
 async function open(page: Page, document: Effect): Promise<void> {
   const projects = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
   id = await addEffect(page, projects.find(({ name }) => name === 'Fenlight')!.id, document);
-  await page.goto(`/effects/${id}`);
+  await goWithin(page, `/effects/${id}`);
   await expect(page.getByRole('listitem', { name: 'Disc' })).toBeVisible();
   await expect.poll(() => page.evaluate(() => window.jinx.state().living), { timeout: 60_000 }).toBe(1);
   await goTo(page, 30);

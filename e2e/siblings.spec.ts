@@ -1,4 +1,4 @@
-import { expect, test, type Page } from './test.ts';
+import { expect, goWithin, test, type Page } from './test.ts';
 import { chapter, goTo, openMantle, saved, type } from './bench.ts';
 
 let id = '';
@@ -32,7 +32,7 @@ test('a sibling follows what it does not change, and is laid side by side with w
   await saved(page);
 
   // In whom it follows, the same and another setting are changed.
-  await page.goto(`/effects/${id}`);
+  await goWithin(page, `/effects/${id}`);
   await playing(page);
   await embers(page);
   await chapter(page, 'Births');
@@ -41,7 +41,7 @@ test('a sibling follows what it does not change, and is laid side by side with w
   await saved(page);
   // That the sibling follows is said until it has.
   await expect(page.locator('[data-saving]')).toHaveText('Saved');
-  await page.goto(`/effects/${made}`);
+  await goWithin(page, `/effects/${made}`);
   await playing(page);
   await embers(page);
   await chapter(page, 'Births');
@@ -58,7 +58,7 @@ test('a sibling follows what it does not change, and is laid side by side with w
   // Taken over from there, it is the same, and follows from then on.
   await page.getByRole('button', { name: 'Take rate of Embers from Lamplit Mantle' }).click();
   await saved(page);
-  await page.goto(`/effects/${id}`);
+  await goWithin(page, `/effects/${id}`);
   await playing(page);
   await embers(page);
   await chapter(page, 'Births');

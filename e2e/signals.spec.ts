@@ -1,4 +1,4 @@
-import { expect, test, type Page } from './test.ts';
+import { expect, goWithin, test, type Page } from './test.ts';
 import { setNumber } from '@jinx/core/document';
 import { addEffect, chapter, goTo, screen } from './bench.ts';
 import { one } from './oneLayer.ts';
@@ -12,7 +12,7 @@ test.beforeEach(async ({ page }) => {
   });
   effect.stretches = { opening: 1, hold: { kind: 'continuing', seconds: 2 }, closing: 1, preRoll: 0 };
   id = await addEffect(page, projects[0]!.id, effect);
-  await page.goto(`/effects/${id}`);
+  await goWithin(page, `/effects/${id}`);
   await expect
     .poll(() => page.evaluate(() => window.jinx?.state().step ?? 0), { timeout: 60_000 })
     .toBeGreaterThan(0);

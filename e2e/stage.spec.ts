@@ -1,4 +1,4 @@
-import { expect, test, type Page } from './test.ts';
+import { expect, goWithin, test, type Page } from './test.ts';
 import {
   atEffect,
   collectionOf,
@@ -44,7 +44,7 @@ test.afterEach(async ({ page }) => {
 
 /** The picture with the effect and without it. */
 async function pictures(page: Page, effect: Effect): Promise<{ without: Uint8Array; withIt: Uint8Array }> {
-  await page.goto(`/effects/${await addEffect(page, project, effect)}`);
+  await goWithin(page, `/effects/${await addEffect(page, project, effect)}`);
   await living(page, 0);
   await page.keyboard.press('c');
   await goTo(page, 60);

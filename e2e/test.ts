@@ -1,4 +1,4 @@
-import { test as base, type BrowserContext } from '@playwright/test';
+import { test as base, type BrowserContext, type Page } from '@playwright/test';
 import { addressOf } from './addresses.ts';
 
 export { expect, type Locator, type Page, type TestInfo } from '@playwright/test';
@@ -11,11 +11,47 @@ function resend({ request }: BrowserContext): void {
   }
 }
 
+/** What leaves something behind in a page, so that the next test needs another. */
+const MARKS = ['addInitScript', 'emulateMedia', 'exposeFunction', 'on', 'route', 'setViewportSize'] as const;
+
+/** Pages in which a test did what would be felt by the next. */
+const marked = new WeakSet<Page>();
+
+function watchMarks(page: Page): void {
+  for (const name of MARKS) {
+    const act = page[name].bind(page) as (...args: unknown[]) => unknown;
+    Object.assign(page, { [name]: (...args: unknown[]) => (marked.add(page), act(...args)) });
+  }
+}
+
+/** A page that finds nothing stored in the browser. */
+async function freshPage(context: BrowserContext, origin: string): Promise<Page> {
+  const page = await context.newPage();
+  const session = await context.newCDPSession(page);
+  await session.send('Storage.clearDataForOrigin', { origin, storageTypes: 'local_storage,indexeddb' });
+  await session.detach();
+  watchMarks(page);
+  return page;
+}
+
+/** Goes to a place of the application, within it where the page shows it already: that spares most of a test's time. */
+export async function goWithin(page: Page, path: string): Promise<void> {
+  const isInside = await page.evaluate(() => (document.querySelector('#app')?.childElementCount ?? 0) > 0);
+  if (!isInside) return void (await page.goto(path));
+  await page.evaluate(async (to) => {
+    const before = window.jinx as unknown;
+    history.pushState({}, '', to);
+    dispatchEvent(new PopStateEvent('popstate', { state: {} }));
+    while (before !== undefined && (window.jinx as unknown) === before)
+      await new Promise((later) => setTimeout(later, 10));
+  }, path);
+}
+
 /**
- * Tests with a server and one browser context a worker, so that Chromium compiles the application once and keeps what it compiled. Each
- * test has a page of its own, and finds nothing stored in the browser.
+ * Tests with a server, a browser context and, as long as nothing is wrong with it, a page each worker: Chromium loads and
+ * compiles the application once. Each test finds the application on a page without an effect.
  */
-export const test = base.extend<object, { workerContext: BrowserContext }>({
+export const test = base.extend<object, { workerContext: BrowserContext; kept: { page: Page | null } }>({
   workerContext: [
     async ({ browser }, use, { project, parallelIndex }) => {
       const { viewport, deviceScaleFactor } = project.use;
@@ -28,8 +64,9 @@ export const test = base.extend<object, { workerContext: BrowserContext }>({
     },
     { scope: 'worker' },
   ],
+  kept: [async ({}, use) => use({ page: null }), { scope: 'worker' }],
   baseURL: async ({}, use, { parallelIndex }) => use(addressOf(parallelIndex)),
-  context: async ({ workerContext, browser, baseURL, viewport, deviceScaleFactor }, use, { project }) => {
+  context: async ({ workerContext, kept, browser, baseURL, viewport, deviceScaleFactor }, use, { project }) => {
     // A screen of other pixels is a context of its own.
     if (deviceScaleFactor !== project.use.deviceScaleFactor) {
       const own = await browser.newContext({ viewport, baseURL, deviceScaleFactor });
@@ -40,16 +77,17 @@ export const test = base.extend<object, { workerContext: BrowserContext }>({
     await use(workerContext);
     await workerContext.setOffline(false);
     await workerContext.clearCookies();
-    for (const page of workerContext.pages()) await page.close();
+    for (const page of workerContext.pages()) if (page !== kept.page) await page.close();
   },
-  page: async ({ context, baseURL }, use) => {
-    const page = await context.newPage();
-    const session = await context.newCDPSession(page);
-    await session.send('Storage.clearDataForOrigin', {
-      origin: new URL(baseURL!).origin,
-      storageTypes: 'local_storage,indexeddb',
-    });
-    await session.detach();
+  page: async ({ context, workerContext, kept, baseURL }, use, info) => {
+    const mayKeep = context === workerContext;
+    const page = (mayKeep && kept.page) || (await freshPage(context, baseURL!));
+    kept.page = null;
     await use(page);
+    const isWhole = info.status === info.expectedStatus && !marked.has(page) && !page.isClosed();
+    if (!mayKeep || !isWhole || !page.url().startsWith(baseURL!)) return;
+    await goWithin(page, '/sign-in');
+    await page.getByRole('heading', { name: 'Sign in' }).waitFor();
+    kept.page = page;
   },
 });

@@ -1,4 +1,4 @@
-import { expect, test } from './test.ts';
+import { expect, goWithin, test } from './test.ts';
 import { atEffect, collectionOf, newEffect, newLayer, newThing, setNumber, type Effect } from '@jinx/core/document';
 import { linearOf } from '@jinx/core/maths';
 import { readFileSync } from 'node:fs';
@@ -157,7 +157,7 @@ test('a view is chosen above the stage or by its key, tells what its tones mean,
   page,
 }) => {
   const project = (await (await page.request.post('/api/projects', { data: { name: 'Views' } })).json()).id;
-  await page.goto(`/effects/${await addEffect(page, project, discs())}`);
+  await goWithin(page, `/effects/${await addEffect(page, project, discs())}`);
   await expect.poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 }).toBe(2);
   await page.keyboard.press('c');
   await goTo(page, 30);

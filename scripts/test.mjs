@@ -165,7 +165,7 @@ async function some(name, title) {
   const others = files.filter((file) => !file.startsWith('e2e/'));
   // The others ask nothing but their own code.
   if (!files.some((file) => /^(server|scripts|e2e)\//.test(file))) return units({}, { files, title });
-  await withServers(PORTS.slice(0, 1), async (environment, startServers) => {
+  await withServers(PORTS.slice(0, screens.length), async (environment, startServers) => {
     if (others.length > 0) units(environment, { files: others, title });
     if (screens.length > 0) e2e(await startServers(), environment, { files: screens, title });
   });

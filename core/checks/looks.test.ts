@@ -35,7 +35,7 @@ describe('findings of looks', () => {
     expect(said(effect)).toEqual([]);
     const missing = new Map([[PICTURE.asset, 'this picture is damaged']]);
     const [finding] = said(effect, missing);
-    expect(finding!.sentence).toMatch(/shows Reeds white.*this picture is damaged/);
+    expect(finding!.sentence).toMatch(/shows nothing of Reeds.*this picture is damaged/);
     const mended = structuredCopy(effect);
     finding!.mend!.apply(mended);
     expect(said(mended, missing)).toEqual([]);

@@ -76,7 +76,10 @@ function pictureProblem(layerId: string, layer: Layer, id: string, step: Step, m
     : [
         {
           id: `picture/${id}`,
-          sentence: `${layer.name} shows ${step.picture.name} white, for it could not be had: ${why}`,
+          sentence:
+            step.kind === 'picture'
+              ? `${layer.name} shows nothing of ${step.picture.name}, for it could not be had: ${why}`
+              : `${layer.name} dissolves without ${step.picture.name}, for it could not be had: ${why}`,
           mend,
         },
       ];

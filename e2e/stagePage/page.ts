@@ -35,7 +35,8 @@ export interface PictureOrder {
 export interface StagePage {
   /** Takes canonical bytes of all that effects use, by hash, in base64. */
   keep(assets: Readonly<Record<string, string>>): void;
-  picture(order: PictureOrder): Promise<string>;
+  /** Draws what a `PictureOrder` says, given as JSON. Returns four bytes a pixel, rows from the top: deflated, in base64. */
+  picture(order: string): Promise<string>;
   /** Takes the graphics away and gives them back; how often the stage heard of each. */
   loseContext(): Promise<{ lost: number; restored: number }>;
   /** Draw calls and triangles of the last picture. */
@@ -52,6 +53,11 @@ function textOf(bytes: Uint8Array): string {
   let text = '';
   for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192));
   return btoa(text);
+}
+/** Bytes as text to hand over, deflated: a picture is mostly alike, and a long text takes longer to hand over than to deflate. */
+async function handedOver(bytes: Uint8Array<ArrayBuffer>): Promise<string> {
+  const deflated = new Blob([bytes]).stream().pipeThrough(new CompressionStream('deflate-raw'));
+  return textOf(new Uint8Array(await new Response(deflated).arrayBuffer()));
 }
 const wasm = async (name: string) => new Uint8Array(await (await fetch(`/${name}.wasm`)).arrayBuffer());
 const kernels = Promise.all([wasm('shared'), wasm('plain')]).then(([shared, plain]): KernelBytes => ({
@@ -116,7 +122,8 @@ window.stagePage = {
     }
     stage.take({ kind: 'pictures', pictures });
   },
-  async picture(order) {
+  async picture(text) {
+    const order = JSON.parse(text) as PictureOrder;
     const effect = parseEffect(order.effect);
     const world = await worldOf(effect, order.inputs ?? {});
     world.advance(order.step);
@@ -147,7 +154,7 @@ window.stagePage = {
       stage.take({ kind: 'instant', buffer: frame.f32.buffer as ArrayBuffer, mostJoints, share });
     }
     stage.take({ kind: 'frames', buffer, address: 0, ...room });
-    return textOf(stage.pixels(order.width, order.height, 0));
+    return handedOver(stage.pixels(order.width, order.height, 0) as Uint8Array<ArrayBuffer>);
   },
   async loseContext() {
     const context = canvas.getContext('webgl2')!.getExtension('WEBGL_lose_context')!;

@@ -24,6 +24,9 @@ export interface Entry {
   gesture: string | null;
 }
 
+/** The line that the life sheet opens with. */
+const FIRST_LINE = 'life.size';
+
 /** What may be changed of a layer that is locked. */
 const FREE_OF_LOCK: readonly (string | undefined)[] = ['locked', 'hidden', 'solo'];
 
@@ -60,7 +63,7 @@ export const useEffectStore = defineStore('effect', () => {
   /** The chapter of the chosen layers that is open. */
   const chapter = ref<ChapterName>('source');
   /** The line of the life sheet that is edited, as `LifeLine.key`. */
-  const lifeLine = ref('life.size');
+  const lifeLine = ref(FIRST_LINE);
   const past = shallowRef<Entry[]>([]);
   const future = shallowRef<Entry[]>([]);
   /** What was done and not sent yet, in words. */
@@ -102,6 +105,9 @@ export const useEffectStore = defineStore('effect', () => {
         stored.document.layers.order[0] ??
         '',
     ]);
+    // Lines of another document may be none of this one's.
+    lifeLine.value = FIRST_LINE;
+    chapter.value = 'source';
     past.value = [];
     future.value = [];
     labels = [];
