@@ -1,5 +1,4 @@
 import { expect, goWithin, type Page } from './test.ts';
-import { inflateRawSync } from 'node:zlib';
 import { decode } from 'fast-png';
 import type { Effect } from '@jinx/core/document';
 import { lamplitMantle } from '@jinx/demo';
@@ -37,17 +36,7 @@ export const particlesOf = (page: Page, layer: string) =>
 
 /** The stage's picture: four bytes a pixel, rows from the top. */
 export async function pixels(page: Page, width = 480, height = 300): Promise<Uint8Array> {
-  // Deflated on the way: a picture is mostly alike, and a long text takes long to hand over.
-  const coded = await page.evaluate(
-    async ([w, h]) => {
-      const rgba = Uint8Array.from(atob(await window.jinx.pixels(w!, h!)), (letter) => letter.charCodeAt(0));
-      const deflated = new Blob([rgba]).stream().pipeThrough(new CompressionStream('deflate-raw'));
-      const bytes = new Uint8Array(await new Response(deflated).arrayBuffer());
-      return btoa(bytes.reduce((text, byte) => text + String.fromCharCode(byte), ''));
-    },
-    [width, height],
-  );
-  return inflateRawSync(Buffer.from(coded, 'base64'));
+  return Buffer.from(await page.evaluate(([w, h]) => window.jinx.pixels(w!, h!), [width, height]), 'base64');
 }
 
 /** A part of the page as it is on the screen: four bytes a pixel, rows from the top. */

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { expect, test, type Page, type TestInfo } from './test.ts';
-import { chapter, differing, goTo, openMantle, screen, type } from './bench.ts';
+import { chapter, differing, goTo, openMantle, pixels, screen, type } from './bench.ts';
 
 // What is compared is what is on the screen.
 test.use({ deviceScaleFactor: 1 });
@@ -20,8 +20,18 @@ const below = (page: Page, name: string) =>
 
 /** The lower part of the stage as it is on the screen, free of the bar above and the words below. */
 async function seen(page: Page): Promise<Uint8Array> {
-  await page.waitForTimeout(1200);
-  return screen(page, { x: 0, y: 116, width: 890, height: 240 });
+  const look = () => screen(page, { x: 0, y: 116, width: 890, height: 240 });
+  // All that was asked for is drawn, and has come to rest on the screen.
+  await pixels(page, 8, 8);
+  let before = await look();
+  await expect
+    .poll(async () => {
+      const last = before;
+      before = await look();
+      return differing(last, before, 0);
+    })
+    .toBe(0);
+  return before;
 }
 /** The columns of a picture of 890 across. */
 function columns(picture: Uint8Array, from: number, to: number): Uint8Array {

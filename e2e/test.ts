@@ -47,45 +47,52 @@ export async function goWithin(page: Page, path: string): Promise<void> {
   }, path);
 }
 
+/** A browser context, and the page in it that goes on to the next test. */
+interface Kept {
+  readonly context: BrowserContext;
+  page: Page | null;
+}
+
 /**
  * Tests with a server, a browser context and, as long as nothing is wrong with it, a page each worker: Chromium loads and
  * compiles the application once. Each test finds the application on a page without an effect.
  */
-export const test = base.extend<object, { workerContext: BrowserContext; kept: { page: Page | null } }>({
-  workerContext: [
+export const test = base.extend<{ kept: Kept }, { keptFor: (deviceScaleFactor: number) => Promise<Kept> }>({
+  keptFor: [
     async ({ browser }, use, { project, parallelIndex }) => {
-      const { viewport, deviceScaleFactor } = project.use;
-      const baseURL = addressOf(parallelIndex);
-      const context = await browser.newContext({ viewport, baseURL, deviceScaleFactor });
-      context.setDefaultTimeout(project.use.actionTimeout ?? 0);
-      resend(context);
-      await use(context);
-      await context.close();
+      const { viewport, actionTimeout = 0 } = project.use;
+      const all = new Map<number, Kept>();
+      // A screen of other pixels is a context of its own.
+      await use(async (deviceScaleFactor) => {
+        const known = all.get(deviceScaleFactor);
+        if (known) return known;
+        const baseURL = addressOf(parallelIndex);
+        const context = await browser.newContext({ viewport, baseURL, deviceScaleFactor });
+        context.setDefaultTimeout(actionTimeout);
+        resend(context);
+        const made: Kept = { context, page: null };
+        all.set(deviceScaleFactor, made);
+        return made;
+      });
+      for (const { context } of all.values()) await context.close();
     },
     { scope: 'worker' },
   ],
-  kept: [async ({}, use) => use({ page: null }), { scope: 'worker' }],
   baseURL: async ({}, use, { parallelIndex }) => use(addressOf(parallelIndex)),
-  context: async ({ workerContext, kept, browser, baseURL, viewport, deviceScaleFactor }, use, { project }) => {
-    // A screen of other pixels is a context of its own.
-    if (deviceScaleFactor !== project.use.deviceScaleFactor) {
-      const own = await browser.newContext({ viewport, baseURL, deviceScaleFactor });
-      own.setDefaultTimeout(project.use.actionTimeout ?? 0);
-      await use(own);
-      return own.close();
-    }
-    await use(workerContext);
-    await workerContext.setOffline(false);
-    await workerContext.clearCookies();
-    for (const page of workerContext.pages()) if (page !== kept.page) await page.close();
+  kept: async ({ keptFor, deviceScaleFactor }, use) => use(await keptFor(deviceScaleFactor ?? 1)),
+  context: async ({ kept }, use) => {
+    const { context } = kept;
+    await use(context);
+    await context.setOffline(false);
+    await context.clearCookies();
+    for (const page of context.pages()) if (page !== kept.page) await page.close();
   },
-  page: async ({ context, workerContext, kept, baseURL }, use, info) => {
-    const mayKeep = context === workerContext;
-    const page = (mayKeep && kept.page) || (await freshPage(context, baseURL!));
+  page: async ({ context, kept, baseURL }, use, info) => {
+    const page = kept.page ?? (await freshPage(context, baseURL!));
     kept.page = null;
     await use(page);
     const isWhole = info.status === info.expectedStatus && !marked.has(page) && !page.isClosed();
-    if (!mayKeep || !isWhole || !page.url().startsWith(baseURL!)) return;
+    if (!isWhole || !page.url().startsWith(baseURL!)) return;
     await goWithin(page, '/sign-in');
     await page.getByRole('heading', { name: 'Sign in' }).waitFor();
     kept.page = page;

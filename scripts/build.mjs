@@ -7,12 +7,12 @@ import { DATA, must, ROOT } from './shell.mjs';
 const log = path.join(DATA, 'logs', 'build.log');
 const SKIPPED = new Set(['node_modules', 'dist', 'kit', 'data']);
 
-/** A hash of all sources in these folders. */
+/** A hash of all sources in these folders, wherever this folder lies. */
 export function fingerprint(folders) {
   const hash = createHash('sha256');
   const visit = (place) => {
     if (statSync(place).isFile()) {
-      if (!/\.test\.ts$|\.wasm$/.test(place)) hash.update(place).update(readFileSync(place));
+      if (!/\.test\.ts$|\.wasm$/.test(place)) hash.update(path.relative(ROOT, place)).update(readFileSync(place));
       return;
     }
     for (const name of readdirSync(place).sort()) if (!SKIPPED.has(name)) visit(path.join(place, name));
@@ -60,6 +60,14 @@ function buildKernels() {
   });
 }
 
+/** The server, as the commands start it. */
+export function buildServer() {
+  const sources = ['server', 'core', 'demo', 'scripts/bundleServer.mjs'];
+  whenChanged('the server', sources, ['server/dist/main.mjs'], () =>
+    must(process.execPath, ['scripts/bundleServer.mjs'], { log, otherwise: 'the server could not be built' }),
+  );
+}
+
 export function build({ web = true } = {}) {
   whenChanged('kernels', ['core/kernels'], ['core/kernels/plain.wasm', 'core/kernels/shared.wasm'], buildKernels);
   whenChanged(
@@ -68,6 +76,7 @@ export function build({ web = true } = {}) {
     ['sedge', 'tallow', 'bogling'].map((name) => `demo/kit/${name}.glb`),
     () => must(bin('tsx'), ['demo/make.ts'], { log, otherwise: 'the Fenlight kit could not be made' }),
   );
+  buildServer();
   if (web)
     whenChanged('the application', ['web', 'stage', 'core', 'demo/effects'], ['web/dist/index.html'], () =>
       must(bin('vite'), ['build', 'web', '--logLevel', 'warn'], {

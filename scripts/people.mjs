@@ -1,4 +1,5 @@
 import { spawnSync } from 'node:child_process';
+import { buildServer } from './build.mjs';
 import { startCluster } from './cluster.mjs';
 import { ensurePackages } from './install.mjs';
 import { DATA, mustOwn, ROOT } from './shell.mjs';
@@ -7,8 +8,9 @@ import { CLUSTER, portForDatabase } from './start.mjs';
 export async function run(words) {
   mustOwn(DATA);
   ensurePackages();
+  buildServer();
   const url = await startCluster(CLUSTER, portForDatabase());
-  const { status } = spawnSync(process.execPath, ['--import', 'tsx', 'server/people/cli.ts', ...words], {
+  const { status } = spawnSync(process.execPath, ['server/dist/people.mjs', ...words], {
     cwd: ROOT,
     stdio: 'inherit',
     env: { ...process.env, JINX_DATABASE_URL: url },

@@ -2,6 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
+import { buildServer } from './build.mjs';
 import { access, ask, DATABASE, databaseUrl, OWNER, startCluster } from './cluster.mjs';
 import { ensurePackages, postgresPrograms } from './install.mjs';
 import { withLock } from './lock.mjs';
@@ -46,7 +47,7 @@ function bringUp(file, port) {
     { encoding: 'utf8', env },
   );
   if (status !== 0) throw unchanged(`The backup cannot be read: ${stderr.trim().slice(0, 500)}`);
-  const migrated = spawnSync(process.execPath, ['--import', 'tsx', 'server/bringUp.ts'], {
+  const migrated = spawnSync(process.execPath, ['server/dist/bringUp.mjs'], {
     cwd: ROOT,
     encoding: 'utf8',
     env: { ...process.env, JINX_DATABASE_URL: databaseUrl(CLUSTER, port, INCOMING) },
@@ -86,6 +87,7 @@ function rename(port, pairs) {
 async function restore(file) {
   mustBeOurs(file);
   ensurePackages();
+  buildServer();
   const port = Number(new URL(await startCluster(CLUSTER, portForDatabase())).port);
   try {
     bringUp(path.resolve(file), port);

@@ -41,8 +41,9 @@ function ownCommand(pid) {
     return null;
   }
 }
-const isServer = (command) =>
-  command?.some((word) => word === 'server/main.ts' || word === 'scripts/supervisor.mjs') ?? false;
+/** By the words of their commands; one that was started by an older Jinx too. */
+const SERVERS = new Set(['server/dist/main.mjs', 'server/main.ts', 'scripts/supervisor.mjs']);
+const isServer = (command) => command?.some((word) => SERVERS.has(word)) ?? false;
 
 function stateIn(file) {
   try {
@@ -133,7 +134,7 @@ export async function serve(port, databaseUrl, logName) {
   const log = path.join(DATA, 'logs', logName);
   const file = openLog(log);
   const environment = environmentOf(port, databaseUrl);
-  const pid = inBackground(['--import', 'tsx', 'server/main.ts'], environment, ['ignore', file, file]);
+  const pid = inBackground(['server/dist/main.mjs'], environment, ['ignore', file, file]);
   return mustAnswer(port, pid, log);
 }
 

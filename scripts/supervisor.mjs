@@ -27,7 +27,7 @@ let timer;
 const ends = [];
 
 function start() {
-  const [program, ...args] = command.length > 0 ? command : [process.execPath, '--import', 'tsx', 'server/main.ts'];
+  const [program, ...args] = command.length > 0 ? command : [process.execPath, 'server/dist/main.mjs'];
   // By the fourth, the server notices when this process is killed.
   child = spawn(program, args, { stdio: ['ignore', 'pipe', 'pipe', 'ipc'] });
   for (const stream of [child.stdout, child.stderr]) stream.pipe(log, { end: false });

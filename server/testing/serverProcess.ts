@@ -33,7 +33,7 @@ export class ServerProcess {
   async start(): Promise<void> {
     mkdirSync(`${ROOT}/data/logs`, { recursive: true });
     const log = openSync(`${ROOT}/data/logs/killed-server.log`, 'a');
-    this.#child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+    this.#child = spawn(process.execPath, ['server/dist/main.mjs'], {
       cwd: ROOT,
       stdio: ['ignore', log, log],
       env: { ...process.env, ...this.#environment },

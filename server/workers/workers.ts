@@ -48,6 +48,10 @@ class Lane {
   }
 }
 
+/** Set where this is a part of the bundle (scripts/bundleServer.mjs). */
+declare const IS_BUNDLE: boolean | undefined;
+const THREAD = typeof IS_BUNDLE === 'undefined' ? './thread.mjs' : '../dist/tasks.mjs';
+
 /**
  * Threads for what comes from outside or takes long: reading files, making parcels, searching. Each can be ended:
  * whatever it is at, nothing else waits for it or falls with it.
@@ -56,7 +60,7 @@ export class Workers {
   readonly #log: Logger;
   readonly #leastSeconds: number;
   readonly #pool = new Piscina({
-    filename: new URL('./thread.mjs', import.meta.url).href,
+    filename: new URL(THREAD, import.meta.url).href,
     execArgv: [],
     minThreads: 1,
     maxThreads: FILE_THREADS + QUICK_THREADS,
