@@ -36,12 +36,17 @@ async function freshPage(context: BrowserContext, origin: string): Promise<Page>
 
 /** Goes to a place of the application, within it where the page shows it already: that spares most of a test's time. */
 export async function goWithin(page: Page, path: string): Promise<void> {
-  const isInside = await page.evaluate(() => (document.querySelector('#app')?.childElementCount ?? 0) > 0);
-  if (!isInside) return void (await page.goto(path));
+  const isElsewhere = await page.evaluate(
+    (to) => (document.querySelector('#app')?.childElementCount ?? 0) > 0 && location.pathname !== to,
+    path,
+  );
+  if (!isElsewhere) return void (await page.goto(path));
   await page.evaluate(async (to) => {
     const before = window.jinx as unknown;
-    history.pushState({}, '', to);
-    dispatchEvent(new PopStateEvent('popstate', { state: {} }));
+    // As the router itself leaves it, which goes on from there.
+    const state = { back: null, current: to, forward: null, position: history.length, replaced: false, scroll: null };
+    history.pushState(state, '', to);
+    dispatchEvent(new PopStateEvent('popstate', { state }));
     while (before !== undefined && (window.jinx as unknown) === before)
       await new Promise((later) => setTimeout(later, 10));
   }, path);

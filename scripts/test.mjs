@@ -12,7 +12,7 @@ import { serve } from './start.mjs';
 const bin = (name) => path.join(ROOT, 'node_modules', '.bin', name);
 const PORT = Number(process.env.JINX_TEST_PORT ?? 7421);
 /** Of the servers that e2e tests look at, one a worker. */
-const WORKERS = Number(process.env.JINX_TEST_WORKERS ?? 1);
+const WORKERS = Number(process.env.JINX_TEST_WORKERS ?? 2);
 const PORTS = Array.from({ length: WORKERS }, (_, n) => PORT + 2 * n);
 const DATABASE_PORT = Number(process.env.JINX_TEST_DATABASE_PORT ?? 7422);
 
