@@ -164,7 +164,9 @@ export function plainNumber(value: number): string {
 }
 
 /** A large number with its thousands apart. */
-export const countText = (value: number): string => value.toLocaleString('en', { maximumFractionDigits: 6 });
+export const countText = (value: number): string => COUNTS.format(value);
+/** Made once: a number's own way to do so makes one each time. */
+const COUNTS = new Intl.NumberFormat('en', { maximumFractionDigits: 6 });
 
 /** A unit as it is written after a number. */
 export function unitText(unit: string): string {
