@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { wholeOf } from '@jinx/core/editing';
+import type { Guide } from '@jinx/stage';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { computed, inject, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { firstCamera, FIRST_VIEW, type View } from '../engine/view';
 import { ENGINE } from './bench';
-import { guidesFor } from './guides';
+import { areSame, guidesFor } from './guides';
 import { Picture } from './handles/picture';
 import StageHandles from './handles/StageHandles.vue';
 import PixelGlass from './reading/PixelGlass.vue';
@@ -91,7 +92,7 @@ watch(canvas, (now, before) => {
 
 watch(() => props.follows, sendView);
 const instant = useGuideInstant(engine);
-let guidesText = '';
+let drawn: { readonly isShown: boolean; readonly guides: readonly Guide[] } | null = null;
 watch(
   () =>
     [
@@ -105,9 +106,8 @@ watch(
   ([effect, chosenId, rigs, meshes, isShown, at]) => {
     const guides = guidesFor(effect, chosenId, rigs, meshes, at);
     // Most edits leave them as they are; lines made anew at every movement of a drag would cost a frame.
-    const text = JSON.stringify([isShown, guides.map(({ matrix, tone, points }) => [matrix, tone, [...points]])]);
-    if (text === guidesText) return;
-    guidesText = text;
+    if (drawn?.isShown === isShown && areSame(drawn.guides, guides)) return;
+    drawn = { isShown, guides };
     engine.guides(guides, isShown);
   },
   { immediate: true },

@@ -90,6 +90,9 @@ function swirlLines(swirls: (at: Point) => Point, middle: Point, size: number): 
   return points;
 }
 
+/** The lines of each curl as it was drawn last: hundreds of readings of its field, which most edits leave as it is. */
+const drawnLast = new WeakMap<Force, { readonly key: string; readonly points: Float32Array }>();
+
 /** A force as it is drawn; `parent` is the group its layer stands in, `isOnThing` whether that is born on a thing of the stage. */
 export function forceGuides(
   id: string,
@@ -101,8 +104,14 @@ export function forceGuides(
   if (force.muted) return [];
   if (force.kind === 'curl') {
     const { middle, swirling } = matrices.swirling(force, numberOf(force, 'size', matrices), parent, isOnThing);
-    const lines = swirlLines(matrices.swirlsOf(id, swirling), middle, swirling.size);
-    return [{ matrix: -1, points: Float32Array.from(lines), tone: 'faint' }];
+    const key = JSON.stringify([id, matrices.seed, middle, swirling]);
+    let drawn = drawnLast.get(force);
+    if (drawn?.key !== key) {
+      const lines = swirlLines(matrices.swirlsOf(id, swirling), middle, swirling.size);
+      drawn = { key, points: Float32Array.from(lines) };
+      drawnLast.set(force, drawn);
+    }
+    return [{ matrix: -1, points: drawn.points, tone: 'faint' }];
   }
   const reach = numberOf(force, 'reach', matrices);
   // Gravity is the world's own: its arrow stands beside the effect unless it has a reach.

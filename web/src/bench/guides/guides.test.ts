@@ -18,7 +18,7 @@ import {
 } from '@jinx/core/document';
 import { describe, expect, it } from 'vitest';
 import { bendingTube, closedBox } from '../../../../core/testing/rigs';
-import { guidesFor } from '.';
+import { areSame, guidesFor } from '.';
 
 const RIGS = new Map([['figure', bendingTube()]]);
 
@@ -74,6 +74,22 @@ describe('drawings on the stage', () => {
     expect(Math.min(...bends)).toBeLessThan(0.95);
     expect([...stirred(3, [0, 0, 0]).points]).not.toEqual([...still.points]);
     expect([...stirred(0, [1, 0, 0]).points]).toEqual([...still.points]);
+  });
+
+  it('keep the lines of a curl that an edit leaves alone, and draw it anew for another throw', () => {
+    const effect = newEffect('Test', 1);
+    const layer = newLayer('Motes', 5);
+    layer.forces = collectionOf([['f', newForce('curl')]]);
+    effect.layers = collectionOf([['motes', layer]]);
+    const drawn = (seed: number) => guidesFor({ ...effect, seed }, 'motes', RIGS, new Map());
+    const first = drawn(1);
+    const again = drawn(1);
+    expect(again.find(({ tone }) => tone === 'faint')!.points).toBe(
+      first.find(({ tone }) => tone === 'faint')!.points,
+    );
+    expect(areSame(first, again)).toBe(true);
+    expect(areSame(first, drawn(2))).toBe(false);
+    expect(areSame(first, first.slice(1))).toBe(false);
   });
 
   it('stand, turn and grow with the group of their layer, but on a bone', () => {

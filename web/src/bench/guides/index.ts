@@ -33,3 +33,12 @@ export function guidesFor(
     ...wayGuides(effect, layerId, matrices),
   ];
 }
+
+/** Whether two drawings are the same lines. */
+export const areSame = (some: readonly Guide[], others: readonly Guide[]): boolean =>
+  some.length === others.length &&
+  some.every(({ matrix, tone, points }, n) => {
+    const other = others[n]!;
+    if (matrix !== other.matrix || tone !== other.tone || points.length !== other.points.length) return false;
+    return points === other.points || points.every((value, i) => value === other.points[i]);
+  });

@@ -112,6 +112,9 @@ export class Matrices {
       },
     };
   }
+  get seed(): number {
+    return this.#effect.seed;
+  }
   swirlsOf(id: string, swirling: Swirling): (at: Point) => Point {
     return swirlsOf(this.#effect, id, swirling);
   }
