@@ -28,6 +28,11 @@ declare const self: DedicatedWorkerGlobalScope;
 
 /** Longest stretch of computing before messages are heard again. */
 const SLICE_MILLISECONDS = 25;
+/**
+ * Of each round, what the exact run has at least: where a machine is too slow for both, what plays slows down until it is
+ * exact, rather than that it never is.
+ */
+const LEAST_SETTLING_MILLISECONDS = 16;
 /** After the last edit of a drag, before the exact run is begun behind what plays. */
 const QUIET_MILLISECONDS = 200;
 const REPORT_EVERY_MILLISECONDS = 60;
@@ -402,10 +407,11 @@ class Player {
       return this.#instants || this.#pulls ? this.#schedule() : undefined;
     }
     this.#play(world);
-    const spare = () => Math.min(SLICE_MILLISECONDS, Math.max(2, this.#millisecondsAhead(world) - 2));
-    this.#followBehind(world, spare());
-    this.#followInstants(spare());
-    this.#followPulls(spare());
+    const spare = (least: number) =>
+      Math.min(SLICE_MILLISECONDS, Math.max(least, this.#millisecondsAhead(world) - 2));
+    this.#followBehind(world, spare(LEAST_SETTLING_MILLISECONDS));
+    this.#followInstants(spare(2));
+    this.#followPulls(spare(2));
     this.#schedule(Math.max(0, Math.min(100, this.#millisecondsAhead(world))));
   }
 
