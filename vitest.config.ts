@@ -1,5 +1,4 @@
 import { defineConfig } from 'vitest/config';
-import LongestFirst from './scripts/longestFirst.ts';
 
 export default defineConfig({
   test: {
@@ -14,7 +13,6 @@ export default defineConfig({
     // Vitest leaves a core free for watching; here nothing watches. No test changes what another reads.
     maxWorkers: 2,
     isolate: false,
-    sequence: { sequencer: LongestFirst },
     testTimeout: 60_000,
     hookTimeout: 60_000,
   },
