@@ -64,6 +64,7 @@ test('a sibling follows what it does not change, and is laid side by side with w
   await chapter(page, 'Births');
   await type(page, /^rate:/, '55');
   await saved(page);
+  await expect(page.locator('[data-saving]')).toHaveText('Saved');
   const kept = (await (await page.request.get(`/api/effects/${made}`)).json()) as {
     document: { layers: { byId: Record<string, { name: string; settings: Record<string, { base: object }> }> } };
   };

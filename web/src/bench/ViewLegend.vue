@@ -24,7 +24,7 @@ const ramp = `linear-gradient(to right, ${RAMP.join(', ')})`;
 </script>
 
 <template>
-  <div v-if="view !== 'picture'" class="legend" role="status">
+  <div v-if="view !== 'picture'" class="legend" role="status" aria-label="what the tones mean">
     <span v-if="SENTENCES[view]">{{ SENTENCES[view] }}</span>
     <template v-if="view === 'silhouette'">
       <span class="scale">
