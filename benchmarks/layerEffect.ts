@@ -5,12 +5,12 @@ import {
   gradientShaper,
   newForce,
   setNumber,
+  settingsByName,
   type Effect,
   type NumberSetting,
 } from '../core/document/index.ts';
 import { effectOf } from '../core/testing/effects.ts';
 import { withNumber } from '../core/testing/storms.ts';
-import { settingsByName } from '@jinx/core/document';
 
 /** Mean life of a particle of the layer, in seconds. */
 export const LIFE_SECONDS = 4;

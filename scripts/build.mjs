@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { DATA, must, ROOT } from './shell.mjs';
+import { bin, DATA, must, ROOT } from './shell.mjs';
 
 const log = path.join(DATA, 'logs', 'build.log');
 const SKIPPED = new Set(['node_modules', 'dist', 'kit', 'data']);
@@ -31,8 +31,6 @@ function whenChanged(name, sources, results, build) {
   mkdirSync(path.dirname(stamp), { recursive: true });
   writeFileSync(stamp, wanted);
 }
-
-const bin = (name) => path.join(ROOT, 'node_modules', '.bin', name);
 
 function buildKernels() {
   const common = [
@@ -68,7 +66,8 @@ export function buildServer() {
   );
 }
 
-export function build({ web = true } = {}) {
+/** The kernels and the Fenlight kit: what the sources need to run as they are. */
+export function buildKernelsAndKit() {
   whenChanged('kernels', ['core/kernels'], ['core/kernels/plain.wasm', 'core/kernels/shared.wasm'], buildKernels);
   whenChanged(
     'the Fenlight kit',
@@ -76,12 +75,15 @@ export function build({ web = true } = {}) {
     ['sedge', 'tallow', 'bogling'].map((name) => `demo/kit/${name}.glb`),
     () => must(bin('tsx'), ['demo/make.ts'], { log, otherwise: 'the Fenlight kit could not be made' }),
   );
+}
+
+export function build() {
+  buildKernelsAndKit();
   buildServer();
-  if (web)
-    whenChanged('the application', ['web', 'stage', 'core', 'demo/effects'], ['web/dist/index.html'], () =>
-      must(bin('vite'), ['build', 'web', '--logLevel', 'warn'], {
-        log,
-        otherwise: 'the application could not be built',
-      }),
-    );
+  whenChanged('the application', ['web', 'stage', 'core', 'demo/effects'], ['web/dist/index.html'], () =>
+    must(bin('vite'), ['build', 'web', '--logLevel', 'warn'], {
+      log,
+      otherwise: 'the application could not be built',
+    }),
+  );
 }

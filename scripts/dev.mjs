@@ -3,13 +3,12 @@
 import { spawn } from 'node:child_process';
 import { watch } from 'node:fs';
 import path from 'node:path';
-import { build } from './build.mjs';
+import { buildKernelsAndKit } from './build.mjs';
 import { startCluster, stopCluster } from './cluster.mjs';
 import { ensurePackages } from './install.mjs';
-import { isListening, portOf, ROOT, Sentence } from './shell.mjs';
+import { bin, isListening, portOf, ROOT, Sentence } from './shell.mjs';
 
 const CLUSTER = 'dev';
-const bin = (name) => path.join(ROOT, 'node_modules', '.bin', name);
 const begin = (program, args, environment) =>
   spawn(program, args, {
     cwd: ROOT,
@@ -24,9 +23,9 @@ function watchKernels() {
     clearTimeout(timer);
     timer = setTimeout(() => {
       try {
-        build({ web: false });
+        buildKernelsAndKit();
       } catch (error) {
-        // A slip of the pen: the next change builds again.
+        // An error in the code: the next change builds again.
         console.error(error.message);
       }
     }, 200);
@@ -43,7 +42,7 @@ export async function run() {
       throw new Sentence(
         `Port ${each} is taken: stop what uses it, or set JINX_PORT; the server stands two above it.`,
       );
-  build({ web: false });
+  buildKernelsAndKit();
   const url = await startCluster(CLUSTER, databasePort);
   const kernels = watchKernels();
   const server = begin(bin('tsx'), ['watch', '--clear-screen=false', 'server/main.ts'], {

@@ -16,6 +16,8 @@ import path from 'node:path';
 
 export const ROOT = path.resolve(import.meta.dirname, '..');
 export const DATA = path.join(ROOT, 'data');
+/** Where the program of a package lies. */
+export const bin = (name) => path.join(ROOT, 'node_modules', '.bin', name);
 
 /** An error that is a sentence for the person at the keyboard, shown without a trace. */
 export class Sentence extends Error {

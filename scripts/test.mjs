@@ -6,10 +6,9 @@ import { build } from './build.mjs';
 import { dropCluster, startCluster } from './cluster.mjs';
 import { failedScreens, failedUnits, toldFailures } from './failures.mjs';
 import { ensureBrowser, ensurePackages, postgresPrograms } from './install.mjs';
-import { DATA, isListening, ROOT, Sentence } from './shell.mjs';
+import { bin, DATA, isListening, ROOT, Sentence } from './shell.mjs';
 import { serve } from './start.mjs';
 
-const bin = (name) => path.join(ROOT, 'node_modules', '.bin', name);
 const PORT = Number(process.env.JINX_TEST_PORT ?? 7421);
 /** Of the servers that e2e tests look at, one a worker. */
 const WORKERS = Number(process.env.JINX_TEST_WORKERS ?? 2);
@@ -158,9 +157,8 @@ async function everything() {
   });
 }
 
-/** The tests of the files with `name` in their path; of them, those with `title` in their title. */
-async function some(name, title) {
-  const files = filesOf(name);
+/** The tests of some files; of them, those with `title` in their title. */
+async function some(files, title) {
   const screens = files.filter((file) => file.startsWith('e2e/'));
   const others = files.filter((file) => !file.startsWith('e2e/'));
   // The others ask nothing but their own code.
@@ -175,9 +173,10 @@ export async function run([name, ...title] = []) {
   ensurePackages();
   ensureBrowser();
   postgresPrograms();
-  if (name) filesOf(name);
+  // Asked for by a name that no file has, nothing is built.
+  const files = name ? filesOf(name) : null;
   build();
-  await (name ? some(name, title.join(' ')) : everything());
+  await (files ? some(files, title.join(' ')) : everything());
   if (failures.length) console.log(`\n${toldFailures(failures)}`);
   console.log(`\n${tally.passed} passed, ${tally.failed} failed`);
   return tally.failed === 0 && tally.passed > 0 ? 0 : 1;

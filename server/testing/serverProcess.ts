@@ -55,7 +55,7 @@ export class ServerProcess {
     const child = this.#child;
     this.#child = null;
     // One that has ended by itself tells of it no more.
-    if (!child || child.exitCode !== null) return;
+    if (!child || child.exitCode !== null || child.signalCode !== null) return;
     const gone = new Promise((done) => child.once('exit', done));
     child.kill('SIGKILL');
     await gone;

@@ -407,11 +407,10 @@ class Player {
       return this.#instants || this.#pulls ? this.#schedule() : undefined;
     }
     this.#play(world);
-    const spare = (least: number) =>
-      Math.min(SLICE_MILLISECONDS, Math.max(least, this.#millisecondsAhead(world) - 2));
+    const spare = (least = 2) => Math.min(SLICE_MILLISECONDS, Math.max(least, this.#millisecondsAhead(world) - 2));
     this.#followBehind(world, spare(LEAST_SETTLING_MILLISECONDS));
-    this.#followInstants(spare(2));
-    this.#followPulls(spare(2));
+    this.#followInstants(spare());
+    this.#followPulls(spare());
     this.#schedule(Math.max(0, Math.min(100, this.#millisecondsAhead(world))));
   }
 

@@ -2,7 +2,7 @@ import { type Force, type NumberSetting, type VectorSetting, settingsByName } fr
 import type { Guide } from '@jinx/stage';
 import { across, arrow, circle, cross, ORIGIN, spin, X, Y, Z, type Point } from './lines';
 import type { Matrices } from './matrices';
-import { scale, add } from '@jinx/core/maths';
+import { add, scale, unit } from '@jinx/core/maths';
 
 /** A number setting of a force by name, where its kind has it. */
 function numberOf(force: Force, name: string, matrices: Matrices): number {
@@ -11,9 +11,7 @@ function numberOf(force: Force, name: string, matrices: Matrices): number {
 }
 function axisOf(force: Force): Point {
   const { axis } = settingsByName<VectorSetting>(force);
-  const way: Point = axis?.base.kind === 'fixed' ? axis.base.value : [0, 1, 0];
-  const size = Math.hypot(...way);
-  return size > 0 ? scale(way, 1 / size) : [0, 1, 0];
+  return unit(axis?.base.kind === 'fixed' ? axis.base.value : Y);
 }
 /** What a force does, drawn about its place: lines, and whether they are the force itself or only its reach. */
 function drawing(force: Force, centre: Point, matrices: Matrices): number[] {

@@ -3,9 +3,7 @@ import { hungInto, newHung } from '@jinx/core/simulation';
 import { Matrix4, Vector3 } from 'three';
 import { turned } from '../guides/turns';
 import type { Point } from '../guides/lines';
-import { mapAxes } from '@jinx/core/maths';
-
-const ORDER = [0, 1, 2] as const;
+import { AXES, mapAxes } from '@jinx/core/maths';
 
 /** A place as it stands at an instant, beside the matrix of what it hangs on. */
 export class Standing {
@@ -47,7 +45,7 @@ export class Standing {
   turnAxis(axis: number): Vector3 {
     const unit: Point = [axis === 0 ? 1 : 0, axis === 1 ? 1 : 0, axis === 2 ? 1 : 0];
     const { turn } = this.hung;
-    const after = mapAxes(ORDER, (n) => (n > axis ? turn[n] : 0));
+    const after = mapAxes(AXES, (n) => (n > axis ? turn[n] : 0));
     return new Vector3(...turned(unit, after)).transformDirection(this.#matrix);
   }
 
@@ -61,7 +59,7 @@ export class Standing {
 
   /** A point of the place's own frame after a move through the world. */
   pointMovedBy(point: Point, delta: Vector3): Vector {
-    const [x, y, z] = ORDER.map((axis) => {
+    const [x, y, z] = AXES.map((axis) => {
       const way = this.innerWay([axis === 0 ? 1 : 0, axis === 1 ? 1 : 0, axis === 2 ? 1 : 0]);
       return point[axis]! + delta.dot(way) / Math.max(1e-12, way.lengthSq());
     });
