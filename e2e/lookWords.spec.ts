@@ -12,7 +12,7 @@ import {
 } from '@jinx/core/document';
 import { addEffect, chapter, differing, goTo, pixels, type, living } from './bench.ts';
 
-/** Two still dots side by side. */
+/** Two still dots side by side, and a layer without a particle. */
 function dots(): Effect {
   const effect = newEffect('Dots', 7);
   effect.stage.lens.bloom.isOn = false;
@@ -26,9 +26,12 @@ function dots(): Effect {
     made.settings['life.opacity'].shapers = collectionOf([]);
     return made;
   };
+  const none = newLayer('None', 3);
+  setNumber(none, 'births.rate', 0);
   effect.layers = collectionOf([
     ['left', layer('Left', 1, -0.6)],
     ['right', layer('Right', 2, 0.6)],
+    ['none', none],
   ]);
   return effect;
 }
@@ -68,6 +71,15 @@ async function changed(page: Page, before: Uint8Array, least = 100): Promise<Uin
     .toBeGreaterThan(least);
   return now;
 }
+/** The brightest byte of the first step's picture. */
+const brightest = (page: Page) =>
+  page
+    .locator('.steps canvas')
+    .first()
+    .evaluate((one: HTMLCanvasElement) => {
+      const { data } = one.getContext('2d')!.getImageData(0, 0, one.width, one.height);
+      return data.reduce((most, byte, n) => (n % 4 < 3 ? Math.max(most, byte) : most), 0);
+    });
 const add = async (page: Page, name: string) => {
   await page.getByRole('button', { name: 'Add a step' }).click();
   await page.getByRole('menuitem', { name }).click();
@@ -94,6 +106,11 @@ test('steps are added, muted, moved, seen alone and taken away, and the stage an
       .nth(n)
       .evaluate((c: HTMLCanvasElement) => c.toDataURL());
   await expect.poll(async () => (await picture(0)) === (await picture(1))).toBe(false);
+  // A layer that has no particle now has pictures as well.
+  await page.getByRole('listitem', { name: 'None' }).click();
+  await expect(page.locator('.steps > li')).toHaveCount(1);
+  await expect.poll(() => brightest(page)).toBeGreaterThan(100);
+  await page.getByRole('listitem', { name: 'Left' }).click();
   const second = page.locator('.steps > li').nth(1);
   await second.getByRole('button', { name: 'mute' }).click();
   await expect.poll(async () => differing(plain, await pixels(page), 6)).toBe(0);

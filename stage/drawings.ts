@@ -12,10 +12,17 @@ import { Ribbons } from './layers/ribbons.ts';
 import { Sprites } from './layers/sprites.ts';
 import type { CommonUniforms } from './looks/light.ts';
 import { Pictures } from './looks/pictures.ts';
-import { StepPictures } from './looks/stepPictures.ts';
+import { ParticlePictures } from './looks/particlePictures.ts';
 import type { Needs, Passes } from './passes.ts';
 import { layerTone } from './views.ts';
-import type { DrawnAs, DrawnLayer, StageMesh, StagePicture, StageSurroundings, FilmSample } from './protocol.ts';
+import type {
+  DrawnAs,
+  DrawnLayer,
+  StageMesh,
+  StagePicture,
+  StageSurroundings,
+  ParticlePicturesAsked,
+} from './protocol.ts';
 
 /** Layers that others are drawn inside of: each takes one bit of the stencil. */
 const MOST_MASKS = 8;
@@ -41,7 +48,7 @@ export class Drawings {
   #all: { readonly salt: number; readonly drawing: LayerDrawing }[] = [];
   readonly #lights = new Lights();
   readonly #glow: FogGlow;
-  readonly #stepPictures: StepPictures;
+  readonly #particlePictures: ParticlePictures;
   #mirrored: StageSurroundings | null = null;
   #lit: LitLayer[] = [];
   /** Which layers are drawn inside which others; those others, each at its bit of the stencil. */
@@ -86,7 +93,7 @@ export class Drawings {
         });
       },
     };
-    this.#stepPictures = new StepPictures(passes.renderer, this.#around);
+    this.#particlePictures = new ParticlePictures(passes.renderer, this.#around);
   }
 
   setPictures(pictures: readonly StagePicture[]): void {
@@ -259,14 +266,9 @@ export class Drawings {
     return false;
   }
 
-  /** What a layer's look has become after one of its steps; null while it is not drawn. */
-  stepPicture(salt: number, step: string, size: number): Promise<Uint8Array | null> {
-    return this.#stepPictures.draw(this.#layers.get(salt), step, size);
-  }
-
-  /** One particle of a layer at successive ages; null while it is not drawn. */
-  film(salt: number, samples: readonly FilmSample[], size: number): Promise<Uint8Array | null> {
-    return this.#stepPictures.strip(this.#layers.get(salt), samples, size);
+  /** Particles of a layer with some numbers; null while it is not drawn. */
+  particlePictures(asked: ParticlePicturesAsked): Promise<Uint8Array | null> {
+    return this.#particlePictures.draw(this.#layers.get(asked.salt), asked);
   }
 
   /** Lights what has an age in some layers, and dims the rest; with none, all is as it is. */

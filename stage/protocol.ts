@@ -171,13 +171,22 @@ export interface Tracked {
 }
 
 /** One particle as it is at an age: what its look reads of it. */
-export interface FilmSample {
+export interface ParticleSample {
   readonly age: number;
   readonly seconds: number;
   /** Linear colour times intensity, and opacity 0 to 1. */
   readonly colour: readonly [number, number, number, number];
   /** Numbers of its look that differ between particles, as they are laid out in a frame. */
   readonly own: readonly number[];
+}
+
+/** Particles of the layer of a salt, as its look has made them after one of its steps, or, with null, after its last. */
+export interface ParticlePicturesAsked {
+  readonly salt: number;
+  readonly step: string | null;
+  readonly samples: readonly ParticleSample[];
+  /** Pixels of the side of a picture: they lie side by side. */
+  readonly size: number;
 }
 
 /** What a pixel holds before the lens: linear red, green, blue, and how much it covers. */
@@ -233,10 +242,7 @@ export type ToStage =
   | { kind: 'figureShown'; isShown: boolean }
   | { kind: 'pace'; isPlaying: boolean; stepsPerSecond: number }
   | { kind: 'pixels'; id: number; width: number; height: number }
-  /** One particle of a layer as its look has made it after one of its steps, a square of `size` pixels. */
-  | { kind: 'stepPicture'; id: number; salt: number; step: string; size: number }
-  /** One particle of a layer at several ages, squares of `size` pixels side by side. */
-  | { kind: 'film'; id: number; salt: number; samples: FilmSample[]; size: number }
+  | ({ kind: 'particlePictures'; id: number } & ParticlePicturesAsked)
   /** Particles of the layers of those salts that have an age are lit, and all else is dimmed; none ends that. */
   | { kind: 'lightAge'; salts: number[]; age: number }
   /** Draws the present picture `times` over, each to its end. */
@@ -253,8 +259,8 @@ export type FromStage =
   | { kind: 'shown'; edit: number; at: number }
   | ({ kind: 'tracked' } & Tracked)
   | { kind: 'pixels'; id: number; width: number; height: number; rgba: Uint8Array }
-  | { kind: 'stepPicture'; id: number; size: number; rgba: Uint8Array }
-  | { kind: 'film'; id: number; size: number; rgba: Uint8Array }
+  /** Of size 0 where there was nothing to draw. */
+  | { kind: 'particlePictures'; id: number; size: number; rgba: Uint8Array }
   | { kind: 'time'; id: number; milliseconds: number[] }
   /** Null where nothing is drawn yet. */
   | { kind: 'pixel'; id: number; pixel: ProbedPixel | null }

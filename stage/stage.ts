@@ -10,7 +10,7 @@ import { Passes } from './passes.ts';
 import { PixelProbe, type Probed } from './pixelProbe.ts';
 import { VIEW_KINDS } from './looks/viewTones.ts';
 import type {
-  FilmSample,
+  ParticlePicturesAsked,
   PixelStep,
   ProbedPixel,
   StageFigure,
@@ -83,7 +83,7 @@ export class Stage {
 
   /** Takes one order from the page. */
   take(
-    order: Exclude<ToStage, { kind: 'start' | 'pixels' | 'time' | 'stepPicture' | 'film' | 'pixel' | 'pixelSteps' }>,
+    order: Exclude<ToStage, { kind: 'start' | 'pixels' | 'time' | 'particlePictures' | 'pixel' | 'pixelSteps' }>,
   ): void {
     this.#isChanged = true;
     if (order.kind !== 'instant' && order.kind !== 'track') this.#instants.drawAnew();
@@ -363,13 +363,9 @@ export class Stage {
     this.#isChanged = true;
   }
 
-  /** One particle of a layer at successive ages; null while it is not drawn. */
-  film(salt: number, samples: readonly FilmSample[], size: number): Promise<Uint8Array | null> {
-    return this.#drawings.film(salt, samples, size);
-  }
-  /** What a layer's look has become after one of its steps; null while it is not drawn. */
-  stepPicture(salt: number, step: string, size: number): Promise<Uint8Array | null> {
-    return this.#drawings.stepPicture(salt, step, size);
+  /** Particles of a layer with some numbers; null while it is not drawn. */
+  particlePictures(asked: ParticlePicturesAsked): Promise<Uint8Array | null> {
+    return this.#drawings.particlePictures(asked);
   }
 
   /** Draw calls and triangles of the last picture. */

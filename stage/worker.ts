@@ -98,11 +98,13 @@ async function answerOf(question: Question, of: Stage): Promise<void> {
     const { width, height } = question;
     const rgba = of.pixels(width, height, performance.now());
     tell({ kind: 'pixels', id, width, height, rgba }, [rgba.buffer as ArrayBuffer]);
-  } else if (question.kind === 'stepPicture')
-    await tellPicture(question, of.stepPicture(question.salt, question.step, question.size));
-  else if (question.kind === 'film')
-    await tellPicture(question, of.film(question.salt, question.samples, question.size));
-  else if (question.kind === 'pixel')
+  } else if (question.kind === 'particlePictures') {
+    const rgba = await of.particlePictures(question);
+    const pixels = rgba ?? new Uint8Array(0);
+    tell({ kind: 'particlePictures', id, size: rgba ? question.size : 0, rgba: pixels }, [
+      pixels.buffer as ArrayBuffer,
+    ]);
+  } else if (question.kind === 'pixel')
     tell({ kind: 'pixel', id, pixel: of.pixel(question.x, question.y, performance.now()) });
   else if (question.kind === 'pixelSteps') {
     const { x, y, salt } = question;
@@ -118,16 +120,6 @@ function drawTimes(of: Stage, times: number): number[] {
     of.finish();
     return performance.now() - start;
   });
-}
-
-/** Answers with a small picture once it is drawn; of size 0 where there is nothing to draw. */
-async function tellPicture(
-  { kind, id, size }: Extract<ToStage, { kind: 'stepPicture' | 'film' }>,
-  drawn: Promise<Uint8Array | null>,
-): Promise<void> {
-  const rgba = await drawn;
-  const pixels = rgba ?? new Uint8Array(0);
-  tell({ kind, id, size: rgba ? size : 0, rgba: pixels }, [pixels.buffer as ArrayBuffer]);
 }
 
 function take(order: ToStage): void {

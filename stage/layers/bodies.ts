@@ -172,14 +172,6 @@ export class Bodies extends LayerDrawing {
     const body = bodyOf(layer);
     return body.isInPlace ? body.figure : null;
   }
-
-  sampleInto(own: THREE.Vector4[], colour: THREE.Vector4): void {
-    if (this.#count === 0) return;
-    const { uniforms } = (this.part(0) as THREE.Mesh<THREE.BufferGeometry, THREE.ShaderMaterial>).material;
-    if (!uniforms) return;
-    colour.copy(uniforms['skin_tint']!.value as THREE.Vector4).setW(1);
-    own.forEach((vector, v) => vector.copy((uniforms['skin_own']!.value as THREE.Vector4[])[v]!));
-  }
 }
 
 const IDENTITY = new THREE.Matrix4();

@@ -94,8 +94,4 @@ export class Haze extends LayerDrawing {
   get isSeen(): boolean {
     return this.isShown && this.#buffers.count > 0;
   }
-
-  sampleInto(own: THREE.Vector4[], colour: THREE.Vector4): void {
-    this.#buffers.sampleInto(own, colour);
-  }
 }

@@ -97,8 +97,6 @@ export abstract class LayerDrawing {
   protected abstract shaders(layer: DrawnLayer, part: number, isMask: boolean): Shaders;
   /** Takes a frame's particles or ribbons of this layer. */
   protected abstract take(frame: Frame, layer: FrameLayer | undefined): void;
-  /** Writes the numbers of its own, and the colour, of one particle that is there; leaves them where there is none. */
-  abstract sampleInto(own: THREE.Vector4[], colour: THREE.Vector4): void;
 
   /** The mesh of a part; made when first asked for. */
   protected part(n: number): THREE.Mesh {

@@ -155,10 +155,6 @@ export class Meshes extends LayerDrawing {
     mesh.geometry = buffers.geometry;
     mesh.onBeforeRender = () => mesh.geometry.setDrawRange(start, count);
   }
-
-  sampleInto(own: THREE.Vector4[], colour: THREE.Vector4): void {
-    this.#buffers.find((buffers) => buffers.count > 0)?.sampleInto(own, colour);
-  }
 }
 
 const QUAD = new THREE.PlaneGeometry(2, 2);

@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { OWN_WORDS, RECORD_COLOUR, RECORD_WORDS, RECORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
+import { OWN_WORDS, RECORD_WORDS, RECORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
 import type { DrawnLayer } from '../protocol.ts';
 import type { Order } from './order.ts';
 
@@ -71,15 +71,6 @@ export class ParticleBuffers {
   }
   get count(): number {
     return this.#records ? this.geometry.instanceCount : 0;
-  }
-
-  /** Writes the numbers of its own, and the colour, of the particle in the middle. */
-  sampleInto(own: THREE.Vector4[], colour: THREE.Vector4): void {
-    if (this.count === 0) return;
-    const n = Math.floor(this.count / 2);
-    colour.fromArray(this.records, n * RECORD_WORDS + RECORD_COLOUR).setW(1);
-    for (let v = 0; v * 4 < this.#ownWords; v++)
-      own[v]!.fromArray(this.#own!.array as Float32Array, n * this.#ownWords + v * 4);
   }
 }
 

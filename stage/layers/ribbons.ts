@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { JOINT_COLOUR, JOINT_OWN, JOINT_WORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
+import { JOINT_WORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
 import type { DrawnLayer, DrawnRibbon } from '../protocol.ts';
 import { fragmentShader } from './fragment.ts';
 import { LayerDrawing, type Shaders } from './layerDrawing.ts';
@@ -55,15 +55,6 @@ export class Ribbons extends LayerDrawing {
     texture.clearUpdateRanges();
     for (let start = 0; start < count * JOINT_WORDS; start += row) texture.addUpdateRange(start, row);
     texture.needsUpdate = true;
-  }
-
-  sampleInto(own: THREE.Vector4[], colour: THREE.Vector4): void {
-    const count = (this.part(0).geometry as THREE.InstancedBufferGeometry).instanceCount;
-    const words = this.#joints.value?.image.data as Float32Array | undefined;
-    if (!words || !(count > 0)) return;
-    const at = Math.floor(count / 2) * JOINT_WORDS;
-    colour.fromArray(words, at + JOINT_COLOUR).setW(1);
-    own.forEach((vector, v) => vector.fromArray(words, at + JOINT_OWN + v * 4));
   }
 
   override dispose(): void {

@@ -42,10 +42,6 @@ export class Sprites extends LayerDrawing {
     this.#buffers.fill(frame, found!, this.#order);
   }
 
-  sampleInto(own: THREE.Vector4[], colour: THREE.Vector4): void {
-    this.#buffers.sampleInto(own, colour);
-  }
-
   /** Puts those nearest to the eye in front, if that is wanted; `way` is the direction of sight. */
   override sort(eye: THREE.Vector3, way: THREE.Vector3): void {
     const found = this.#found;

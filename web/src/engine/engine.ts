@@ -5,7 +5,7 @@ import { readCanonicalPicture, readRig, rigsOf } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import { EffectClock, type Census, type Pull } from '@jinx/core/simulation';
 import type {
-  FilmSample,
+  ParticlePicturesAsked,
   FromStage,
   Guide,
   PixelStep,
@@ -436,14 +436,9 @@ export class Engine {
     return this.#questions.ask('stage', (id) => this.tellStage({ kind: 'pixels', id, width, height }));
   }
 
-  /** What the look of the layer of that salt has become after one of its steps; size 0 where the stage does not show it. */
-  stepPicture(salt: number, step: string, size: number): Promise<{ rgba: Uint8Array; size: number }> {
-    return this.#questions.ask('stage', (id) => this.tellStage({ kind: 'stepPicture', id, salt, step, size }));
-  }
-
-  /** One particle of the layer of that salt at successive ages; size 0 where the stage does not show it. */
-  film(salt: number, samples: FilmSample[], size: number): Promise<{ rgba: Uint8Array; size: number }> {
-    return this.#questions.ask('stage', (id) => this.tellStage({ kind: 'film', id, salt, samples, size }));
+  /** Particles of a layer with some numbers, side by side; size 0 where the stage does not show it, or has no such step. */
+  particlePictures(asked: ParticlePicturesAsked): Promise<{ rgba: Uint8Array; size: number }> {
+    return this.#questions.ask('stage', (id) => this.tellStage({ kind: 'particlePictures', id, ...asked }));
   }
   /** Lights what has an age in the layers of those salts, and dims the rest; none ends that. */
   lightAge(salts: number[], age: number): void {

@@ -130,7 +130,7 @@ const choices = STEP_KINDS.map((kind) => ({ value: kind, text: STEP_NAMES[kind] 
   <p v-if="steps.length === 0" class="quiet">No step: {{ plain }}.</p>
   <ol class="steps">
     <li v-for="({ id, item }, n) in steps" :key="id" :class="{ muted: item.muted }" :data-step="item.kind">
-      <StepPicture :step-id="id" :name="STEP_NAMES[item.kind]" />
+      <StepPicture :step-id="id" :name="STEP_NAMES[item.kind]" :muted="item.muted" />
       <div class="words">
         <span class="kind">{{ STEP_NAMES[item.kind] }}</span>
         <span class="acts">

@@ -1,40 +1,37 @@
 <script setup lang="ts">
-import { computed, inject, onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { answered } from '../../engine/questions';
+import { samplesAt } from '@jinx/core/checks';
+import { ref, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { ENGINE } from '../bench';
+import { useLayer } from '../life';
+import { particleSamples, useParticlePictures } from '../particlePictures';
 
-/** What the look has become after one of its steps, on one particle. */
-const props = defineProps<{ stepId: string; name: string }>();
+/** What the look has become after one of its steps, on one particle halfway through its life. */
+const props = defineProps<{ stepId: string; name: string; muted: boolean }>();
 const SIZE = 44;
-const engine = inject(ENGINE)!;
+const HALFWAY = [0.5];
 const store = useEffectStore();
 const canvas = ref<HTMLCanvasElement>();
-const salt = computed(() => store.chosen?.salt ?? 0);
-let timer = 0;
-let isGone = false;
+const { layer, lifetimes } = useLayer(() => store.chosenId);
 
-/** Asked for a little after the last change, so that a drag asks seldom. */
-const WAIT_MILLISECONDS = 360;
-async function draw(): Promise<void> {
-  const density = Math.min(2, window.devicePixelRatio);
-  const answer = await answered(engine.stepPicture(salt.value, props.stepId, Math.round(SIZE * density)));
-  const target = canvas.value;
-  if (isGone || !target || !answer || answer.size === 0) return;
-  const { rgba, size } = answer;
-  target.width = target.height = size;
-  target.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(rgba), size, size), 0, 0);
-}
-const ask = () => {
-  window.clearTimeout(timer);
-  timer = window.setTimeout(() => void draw(), WAIT_MILLISECONDS);
-};
-watch(() => [store.effect, props.stepId], ask);
-onMounted(ask);
-onBeforeUnmount(() => {
-  isGone = true;
-  window.clearTimeout(timer);
-});
+const { later } = useParticlePictures(
+  () => {
+    // The stage leaves out what is muted.
+    if (props.muted) return null;
+    const id = store.chosenId;
+    const life = samplesAt(store.effect!, id, HALFWAY);
+    // It is seen as if it covered, however faint the layer is.
+    const samples = particleSamples(store.effect!, id, life, lifetimes.value[1], () => 1);
+    const size = Math.round(SIZE * Math.min(2, window.devicePixelRatio));
+    return { salt: layer.value.salt, step: props.stepId, samples, size };
+  },
+  (picture) => {
+    const target = canvas.value;
+    if (!target || !picture) return;
+    [target.width, target.height] = [picture.width, picture.height];
+    target.getContext('2d')!.putImageData(picture, 0, 0);
+  },
+);
+watch(() => [store.effect, props.stepId], later);
 </script>
 
 <template>

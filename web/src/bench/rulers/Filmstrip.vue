@@ -1,12 +1,9 @@
 <script setup lang="ts">
-import { ownNumbersAt } from '@jinx/core/checks';
-import type { FilmSample } from '@jinx/stage';
-import { computed, inject, onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { answered } from '../../engine/questions';
+import { computed, onMounted, ref, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { ENGINE } from '../bench';
 import { hexOfLinear } from '@jinx/core/maths';
 import { useLayer } from '../life';
+import { particleSamples, useParticlePictures } from '../particlePictures';
 import { PAD, readable } from './layout';
 
 /** Small pictures of one particle at successive ages, drawn by the stage with the layer's own look. */
@@ -14,10 +11,6 @@ const props = defineProps<{ layerId: string; width: number; height: number }>();
 const PICTURES = 12;
 /** Pixels of a picture as the stage draws it. */
 const SIZE = 48;
-/** Asked for a little after the last change, so that a drag asks seldom. */
-const WAIT_MILLISECONDS = 320;
-const AGAIN_MILLISECONDS = 700;
-const engine = inject(ENGINE)!;
 const store = useEffectStore();
 const canvas = ref<HTMLCanvasElement>();
 const { layer, life, lifetimes, palette } = useLayer(() => props.layerId);
@@ -32,40 +25,28 @@ const frames = computed(() => {
     side: Math.max(2, (size / largest) * room),
   }));
 });
-/** The particle at each age: a faint layer is shown as opaque as it can be read. */
-function film(): FilmSample[] {
-  const densest = Math.max(1e-9, ...samples.value.map(({ opacity }) => opacity));
-  const own = ownNumbersAt(
-    store.effect!,
-    props.layerId,
-    samples.value.map(({ age }) => age),
-  );
-  return samples.value.map(({ age, rgb, intensity, opacity }, n) => ({
-    age,
-    seconds: age * lifetimes.value[1],
-    colour: [rgb[0] * intensity, rgb[1] * intensity, rgb[2] * intensity, readable(opacity, densest)],
-    own: own[n]!,
-  }));
-}
-
 let strip: HTMLCanvasElement | null = null;
-let timer = 0;
-let isGone = false;
-async function ask(): Promise<void> {
-  const answer = await answered(engine.film(layer.value.salt, film(), SIZE));
-  if (isGone || !answer) return;
-  const { rgba, size } = answer;
-  // A layer that was just chosen or made may not be drawn yet.
-  if (size === 0 && layer.value.drawn.kind !== 'light')
-    timer = window.setTimeout(() => void ask(), AGAIN_MILLISECONDS);
-  strip = null;
-  if (size > 0) {
-    strip = document.createElement('canvas');
-    [strip.width, strip.height] = [rgba.length / (4 * size), size];
-    strip.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(rgba), strip.width, size), 0, 0);
-  }
-  draw();
-}
+const { later } = useParticlePictures(
+  () => {
+    if (layer.value.drawn.kind === 'light') return null;
+    const life = samples.value;
+    // A faint layer is shown as opaque as it can be read.
+    const densest = Math.max(1e-9, ...life.map(({ opacity }) => opacity));
+    const seen = particleSamples(store.effect!, props.layerId, life, lifetimes.value[1], ({ opacity }) =>
+      readable(opacity, densest),
+    );
+    return { salt: layer.value.salt, step: null, samples: seen, size: SIZE };
+  },
+  (pictures) => {
+    strip = null;
+    if (pictures) {
+      strip = document.createElement('canvas');
+      [strip.width, strip.height] = [pictures.width, pictures.height];
+      strip.getContext('2d')!.putImageData(pictures, 0, 0);
+    }
+    draw();
+  },
+);
 /** What the stage does not draw by its look, such as a light, is shown as soft dots. */
 function dotsInto(context: CanvasRenderingContext2D): void {
   frames.value.forEach(({ x, side }, n) => {
@@ -93,21 +74,10 @@ function draw(): void {
     context.drawImage(strip!, n * SIZE, 0, SIZE, SIZE, x - side / 2, (props.height - side) / 2, side, side),
   );
 }
-const later = () => {
-  window.clearTimeout(timer);
-  timer = window.setTimeout(() => void ask(), WAIT_MILLISECONDS);
-};
 /** Asked for anew when the particle, or its look, is another: most edits of an effect are of neither. */
 watch([samples, layer, () => store.effect!.looks, palette], later);
 watch(frames, draw, { flush: 'post' });
-onMounted(() => {
-  draw();
-  later();
-});
-onBeforeUnmount(() => {
-  isGone = true;
-  window.clearTimeout(timer);
-});
+onMounted(draw);
 </script>
 
 <template>

@@ -2,7 +2,7 @@ import * as THREE from 'three';
 import { fragmentShader, needsNormal, varyings } from '../layers/fragment.ts';
 import type { Around, LayerDrawing } from '../layers/layerDrawing.ts';
 import { Lens } from '../lens.ts';
-import type { DrawnLayer, FilmSample } from '../protocol.ts';
+import type { DrawnLayer, ParticlePicturesAsked } from '../protocol.ts';
 
 /** One particle that fills the picture, with the numbers it is given. */
 function vertexShader(layer: DrawnLayer): string {
@@ -21,10 +21,7 @@ function vertexShader(layer: DrawnLayer): string {
   }`;
 }
 
-/** The age, and the seconds, at which a step's picture shows its particle. */
-const MIDDLE = 0.5;
-
-/** The dark that a step's picture lies on, linear. */
+/** The dark that the pictures lie on, linear. */
 const BEHIND = 0.0043;
 
 interface Made {
@@ -34,7 +31,7 @@ interface Made {
 }
 
 /** Small pictures of one particle: after each step of its look, or at successive ages. One shader draws them all. */
-export class StepPictures {
+export class ParticlePictures {
   readonly #renderer: THREE.WebGLRenderer;
   readonly #around: Around;
   readonly #lens = new Lens();
@@ -64,8 +61,8 @@ export class StepPictures {
         ...drawing.lookUniforms,
         sample_own: { value: [new THREE.Vector4(), new THREE.Vector4()] },
         sample_colour: { value: new THREE.Vector4(1, 1, 1, 1) },
-        sample_age: { value: MIDDLE },
-        sample_seconds: { value: MIDDLE },
+        sample_age: { value: 0 },
+        sample_seconds: { value: 0 },
         upto: { value: 0 },
       },
       depthTest: false,
@@ -81,37 +78,23 @@ export class StepPictures {
     return made;
   }
 
-  /** The picture after the step of that id, or null while the layer is not drawn: rows from the top. */
-  async draw(drawing: LayerDrawing | undefined, step: string, size: number): Promise<Uint8Array | null> {
-    const layer = drawing?.layer;
-    const at = layer?.look.steps.findIndex(({ id }) => id === step) ?? -1;
-    if (!drawing || !layer || at < 0) return null;
-    const { material, ready } = this.#materialOf(drawing, layer);
-    await ready;
-    const { uniforms } = material;
-    uniforms['upto']!.value = at + 1;
-    uniforms['sample_age']!.value = uniforms['sample_seconds']!.value = MIDDLE;
-    drawing.sampleInto(
-      uniforms['sample_own']!.value as THREE.Vector4[],
-      uniforms['sample_colour']!.value as THREE.Vector4,
-    );
-    return this.#taken(material, size, 1, () => undefined);
-  }
-
-  /** One particle as it looks with each of some numbers, side by side, or null while the layer is not drawn: rows from the top. */
-  async strip(
-    drawing: LayerDrawing | undefined,
-    samples: readonly FilmSample[],
-    size: number,
-  ): Promise<Uint8Array | null> {
+  /**
+   * Particles with some numbers, side by side, as the look has made them after the step of that id, or after its last:
+   * rows from the top. Null while the layer is not drawn, or has no such step.
+   */
+  async draw(drawing: LayerDrawing | undefined, asked: ParticlePicturesAsked): Promise<Uint8Array | null> {
     const layer = drawing?.layer;
     if (!drawing || !layer) return null;
+    const { step, samples, size } = asked;
+    const { steps } = layer.look;
+    const upto = step === null ? steps.length : steps.findIndex(({ id }) => id === step) + 1;
+    if (step !== null && upto === 0) return null;
     const { material, ready } = this.#materialOf(drawing, layer);
     await ready;
     const { uniforms } = material;
-    uniforms['upto']!.value = layer.look.steps.length;
     return this.#taken(material, size, samples.length, (n) => {
       const { age, seconds, colour, own } = samples[n]!;
+      uniforms['upto']!.value = upto;
       uniforms['sample_age']!.value = age;
       uniforms['sample_seconds']!.value = seconds;
       (uniforms['sample_colour']!.value as THREE.Vector4).fromArray(colour);
