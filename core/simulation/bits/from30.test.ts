@@ -1,0 +1,3 @@
+import { testSameBits } from '../../testing/sameBits.ts';
+
+testSameBits(30, 10);
