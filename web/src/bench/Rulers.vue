@@ -9,6 +9,7 @@ import { computed, inject, nextTick, ref } from 'vue';
 import type { LayerCount } from '../engine/protocol';
 import { useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
+import { keptComputed } from './keptComputed';
 import { plainNumber } from './numbers';
 import MenuButton from './MenuButton.vue';
 import GroupHead from './rulers/GroupHead.vue';
@@ -40,6 +41,7 @@ const { height: rowsHeight } = useElementSize(rowsHolder);
 const split = ref(0.46);
 const READY_KINDS = Object.entries(READY).map(([value, text]) => ({ value, text }));
 const ROW = 24;
+const NONE: readonly number[] = [];
 const LEAST_OPEN = 152;
 
 const headWidth = useStorage('jinx rulers head', 236);
@@ -49,7 +51,7 @@ const chosenArrangement = useStorage<Arrangement>('jinx rulers arrangement', 'gr
 const folded = ref<ReadonlySet<string>>(new Set());
 const hasGroups = computed(() => store.effect!.groups.order.length > 0);
 const arrangement = computed(() => (hasGroups.value ? chosenArrangement.value : 'drawn'));
-const rows = computed(() => rowsOf(store.effect!, arrangement.value, folded.value));
+const rows = keptComputed(() => rowsOf(store.effect!, arrangement.value, folded.value));
 const layerOf = (id: string): Layer => store.effect!.layers.byId[id]!;
 
 const timeWidth = computed(() => Math.round((width.value - headWidth.value) * split.value));
@@ -216,9 +218,7 @@ defineExpose({ add: acts.add });
           role="listitem"
           tabindex="0"
           :aria-current="isChosen(row)"
-          :aria-label="
-            row.kind === 'group' ? `group ${store.effect!.groups.byId[row.id]!.name}` : layerOf(row.id).name
-          "
+          :aria-label="row.kind === 'group' ? `group ${row.name}` : row.name"
           :data-row="row.id"
           :data-kind="row.kind"
           :style="{ ...columns, height: `${isOpen(row) ? openHeight : ROW}px`, '--depth': row.depth }"
@@ -237,12 +237,7 @@ defineExpose({ add: acts.add });
               @fold="fold(row.id)"
             />
             <template v-else>
-              <RowHead
-                :id="row.id"
-                :count="countOf(row.id)"
-                :draw-number="arrangement === 'grouped' ? store.effect!.layers.order.indexOf(row.id) + 1 : null"
-                :is-open="isOpen(row)"
-              />
+              <RowHead :id="row.id" :count-of="countOf" :draw-number="row.drawNumber" :is-open="isOpen(row)" />
               <RowActs v-if="isOpen(row)" :id="row.id" :acts="acts" @clip="clipboard.copy" />
             </template>
           </div>
@@ -251,7 +246,7 @@ defineExpose({ add: acts.add });
               :layer-id="row.id"
               :width="timeWidth"
               :height="isOpen(row) ? openHeight : ROW"
-              :living="props.living[row.id] ?? []"
+              :living="props.living[row.id] ?? NONE"
               :is-open="isOpen(row)"
             />
             <!-- What is done on the open sheet is for all that are chosen: it leaves the choice alone. -->

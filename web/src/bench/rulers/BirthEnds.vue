@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { atBorder, type Layer } from '@jinx/core/document';
 import { windowOf } from '@jinx/core/simulation';
-import { computed, inject } from 'vue';
+import { inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
+import { keptComputed } from '../keptComputed';
 import { dragBy } from './dragBy';
 import { snappedTime, STEP, useTimeView } from './timeView';
 
@@ -21,7 +22,7 @@ const { clock, seconds: shown } = useTimeView();
 const { state } = inject(ENGINE)!;
 const SLACK = 3;
 
-const ends = computed(() => {
+const ends = keptComputed(() => {
   const { from, until } = windowOf(props.layer, store.effect!, clock.value);
   const last = clock.value.opening + clock.value.hold + (clock.value.hold > 0 ? 0 : clock.value.closing);
   return [

@@ -2,6 +2,7 @@
 import { layersWithin, wholeOf } from '@jinx/core/editing';
 import { computed } from 'vue';
 import type { LayerCount } from '../../engine/protocol';
+import { keptComputed } from '../keptComputed';
 import { countText } from '../numbers';
 import { useEffectStore } from '../../stores/effect';
 
@@ -15,15 +16,17 @@ const emit = defineEmits<{ fold: [] }>();
 const store = useEffectStore();
 const group = computed(() => store.effect!.groups.byId[props.id]!);
 /** Its own layers, and those that a linked effect brings. */
-const layers = computed(() => [
+const layers = keptComputed(() => [
   ...layersWithin(store.effect!, props.id),
   ...(wholeOf(store.effect!).layersOf.get(props.id) ?? []),
 ]);
-const sum = (of: (count: LayerCount) => number) =>
+const sumOf = (of: (count: LayerCount) => number) =>
   layers.value.reduce(
     (total, id) => total + of(props.countOf(id) ?? ({ living: 0, milliseconds: 0 } as LayerCount)),
     0,
   );
+const living = computed(() => countText(sumOf(({ living }) => living)));
+const cost = computed(() => `${sumOf(({ milliseconds }) => milliseconds).toFixed(1)} ms`);
 </script>
 
 <template>
@@ -40,8 +43,8 @@ const sum = (of: (count: LayerCount) => number) =>
     <span class="name">{{ group.name }}</span>
     <span v-if="group.linked" class="quiet">{{ group.linked.hidden ? 'linked, hidden' : 'linked' }}</span>
     <span v-else class="quiet">{{ layers.length }} {{ layers.length === 1 ? 'layer' : 'layers' }}</span>
-    <span class="count number">{{ countText(sum(({ living }) => living)) }}</span>
-    <span class="cost number">{{ sum(({ milliseconds }) => milliseconds).toFixed(1) }} ms</span>
+    <span class="count number">{{ living }}</span>
+    <span class="cost number">{{ cost }}</span>
   </div>
 </template>
 

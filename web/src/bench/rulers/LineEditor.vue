@@ -12,6 +12,7 @@ import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../ChoiceChip.vue';
 import MenuButton from '../MenuButton.vue';
 import { ageShaper, curvesOf, READY_SHAPES, readyCurveOf, shapeByAge } from '../shapers';
+import { keptComputed } from '../keptComputed';
 import { useSetting } from '../useSetting';
 import { copiedKeys } from '../copied';
 import CurveEditor from './CurveEditor.vue';
@@ -50,6 +51,7 @@ const limits = computed(() => {
     : { least: least < 0 ? -100 : 0, most: 1000 };
 });
 const unit = computed(() => (isShare.value ? '%' : declaration.value.unit === 'count' ? '' : declaration.value.unit));
+const SHAPE_CHOICES = READY_SHAPES.map(({ name }) => ({ value: name, text: name }));
 const COMBINES = [
   { value: 'multiply', text: 'times' },
   { value: 'add', text: 'plus' },
@@ -151,7 +153,7 @@ function act(value: string): void {
 }
 
 /** The other lines, each on a scale of its own, faintly behind. */
-const behind = computed(() =>
+const behind = keptComputed(() =>
   props.others.flatMap((other) => {
     const read = readLine(store.effect!, store.chosenId, other);
     const own = read && ageShaper(read.setting);
@@ -190,11 +192,7 @@ function spreadOn(scale: CurveScale): string {
         :label="`how age shapes ${line.word}`"
         @choose="combine"
       />
-      <MenuButton
-        label="begin with…"
-        :choices="READY_SHAPES.map(({ name }) => ({ value: name, text: name }))"
-        @choose="begin"
-      />
+      <MenuButton label="begin with…" :choices="SHAPE_CHOICES" @choose="begin" />
       <span class="group">
         <button type="button" class="plain" title="Round through the chosen keys (S)" @click="editor?.ease('smooth')">
           smooth

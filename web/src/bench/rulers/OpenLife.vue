@@ -2,6 +2,7 @@
 import type { Collection, Stop } from '@jinx/core/document';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import { keptComputed } from '../keptComputed';
 import { useLayer } from '../life';
 import { ageGradient, setAgeGradient } from '../shapers';
 import AgePointer from './AgePointer.vue';
@@ -20,8 +21,9 @@ const inner = computed(() => props.width - 2 * PAD);
 const gradient = computed(() => ageGradient(layer.value.settings['life.colour']));
 const filmHeight = computed(() => (props.height > 140 ? 30 : 0));
 const curveHeight = computed(() => Math.max(50, props.height - filmHeight.value - 26 - (gradient.value ? 34 : 4)));
-const lines = computed(() => linesOf(store.effect!, store.chosenId));
+const lines = keptComputed(() => linesOf(store.effect!, store.chosenId));
 const line = computed(() => lines.value.find(({ key }) => key === store.lifeLine) ?? lines.value[0]!);
+const others = computed(() => lines.value.filter((other) => other !== line.value));
 const pointed = ref<number | null>(null);
 /** On the filmstrip, pointing lights what has that age on the stage; over the curves the effect is seen as it is. */
 const isLit = ref(false);
@@ -71,7 +73,7 @@ const setStops = (stops: Collection<Stop>, gesture: string | null) =>
     <LineEditor
       :key="`${store.chosenId} ${line.key}`"
       :line="line"
-      :others="lines.filter((other) => other !== line)"
+      :others="others"
       :width="inner"
       :height="curveHeight"
       :life="life"

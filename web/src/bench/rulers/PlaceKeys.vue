@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { listed, placesOf, retimed, setPlace, withoutPlaceKey } from '@jinx/core/document';
-import { computed, inject } from 'vue';
+import { inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
+import { keptComputed } from '../keptComputed';
 
 /** Keys of a layer's places along the effect's time: pressed to go there, dragged to other times, with Shift all of a place together. */
 const props = defineProps<{ layerId: string; y: number; left: number; width: number; seconds: number }>();
@@ -12,7 +13,7 @@ const STEP = 1 / 60;
 const SLACK = 3;
 const SIZE = 5;
 
-const keys = computed(() =>
+const keys = keptComputed(() =>
   placesOf(store.effect!, props.layerId).flatMap(({ id: path, name, place }) =>
     listed(place.keys).map(({ id, item }) => ({ path, name, place, id, at: item.at })),
   ),

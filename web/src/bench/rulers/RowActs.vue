@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import { keptComputed } from '../keptComputed';
 import MenuButton from '../MenuButton.vue';
 import type { LayerActs } from './useLayerActs';
 
@@ -10,7 +11,7 @@ const emit = defineEmits<{ clip: [] }>();
 const store = useEffectStore();
 const layer = computed(() => store.effect!.layers.byId[props.id]!);
 const isMany = computed(() => store.chosenIds.length > 1);
-const more = computed(() => [
+const more = keptComputed(() => [
   { value: 'group', text: isMany.value ? 'group these (G)' : 'group it (G)' },
   ...props.acts.homes().filter(({ value }) => value !== `into/${layer.value.parent}`),
   ...(layer.value.parent === null ? [] : [{ value: 'out', text: 'take out of its group' }]),

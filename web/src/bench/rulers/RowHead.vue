@@ -4,6 +4,7 @@ import type { LayerCount } from '../../engine/protocol';
 import { useEffectStore } from '../../stores/effect';
 import { hexOfLinear } from '@jinx/core/maths';
 import { settingText } from '../format';
+import { keptComputed } from '../keptComputed';
 import { countText } from '../numbers';
 import { useLayer } from '../life';
 import { ageGradient, ageShaper } from '../shapers';
@@ -12,7 +13,7 @@ import { linesOf, readLine } from './lines';
 /** A row's head: the layer's picture, name, living count and cost; when open, its lines on the life sheet. */
 const props = defineProps<{
   id: string;
-  count: LayerCount | undefined;
+  countOf: (layerId: string) => LayerCount | undefined;
   /** Its place front to back, where rows do not stand so themselves. */
   drawNumber: number | null;
   isOpen: boolean;
@@ -24,7 +25,10 @@ const dot = computed(() => {
   const best = samples.value.reduce((a, b) => (b.energy > a.energy ? b : a));
   return hexOfLinear(best.rgb);
 });
-const lines = computed(() =>
+const count = computed(() => props.countOf(props.id));
+const living = computed(() => countText(count.value?.living ?? 0));
+const cost = computed(() => `${(count.value?.milliseconds ?? 0).toFixed(1)} ms`);
+const lines = keptComputed(() =>
   props.isOpen
     ? linesOf(store.effect!, props.id).flatMap((line) => {
         const read = readLine(store.effect!, props.id, line);
@@ -52,8 +56,8 @@ const states = computed(() =>
       <span class="dot" :style="{ '--dot': dot }" aria-hidden="true"></span>
       <span class="name" :class="{ off: layer.hidden }">{{ layer.name }}</span>
       <span v-if="states" class="states">{{ states }}</span>
-      <span class="count number" :data-count="layer.name">{{ countText(count?.living ?? 0) }}</span>
-      <span class="cost number">{{ (count?.milliseconds ?? 0).toFixed(1) }} ms</span>
+      <span class="count number" :data-count="layer.name">{{ living }}</span>
+      <span class="cost number">{{ cost }}</span>
     </div>
     <div v-if="isOpen" class="lines" role="radiogroup" aria-label="Line on the life sheet">
       <button

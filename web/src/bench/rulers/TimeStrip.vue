@@ -4,6 +4,7 @@ import { withItem } from '@jinx/core/document';
 import { dialShares, newReading, numberReader, windowOf } from '@jinx/core/simulation';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import { keptComputed } from '../keptComputed';
 import { countText, plainNumber } from '../numbers';
 import { useLayer } from '../life';
 import BirthEnds from './BirthEnds.vue';
@@ -89,7 +90,7 @@ const tails = computed(() => {
 const ownerId = computed(() =>
   shown.value.population.kind === 'follows' ? shown.value.population.layer : props.layerId,
 );
-const marks = computed(() => marksOf(layer.value, store.effect!, clock.value));
+const marks = keptComputed(() => marksOf(layer.value, store.effect!, clock.value));
 const livingLine = computed(() => {
   const most = Math.max(...props.living, 1);
   return props.living

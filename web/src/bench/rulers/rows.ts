@@ -8,6 +8,9 @@ export type Arrangement = 'drawn' | 'grouped';
 export interface Row {
   readonly kind: 'layer' | 'group';
   readonly id: string;
+  readonly name: string;
+  /** Its place front to back, from 1, where rows do not stand so themselves. */
+  readonly drawNumber: number | null;
   /** How many groups it stands in, as far as rows show it. */
   readonly depth: number;
 }
@@ -18,7 +21,11 @@ export function rowsOf(
   arrangement: Arrangement,
   folded: ReadonlySet<string>,
 ): Row[] {
-  if (arrangement === 'drawn') return effect.layers.order.map((id) => ({ kind: 'layer', id, depth: 0 }));
+  const layerRow = (id: string, depth: number, drawNumber: number | null): Row => {
+    const { name } = effect.layers.byId[id]!;
+    return { kind: 'layer', id, name, drawNumber, depth };
+  };
+  if (arrangement === 'drawn') return effect.layers.order.map((id) => layerRow(id, 0, null));
   const rank = new Map(effect.layers.order.map((id, n) => [id, n]));
   const foremost = (group: string): number => {
     const { layers, groups } = childrenOf(effect, group);
@@ -32,10 +39,12 @@ export function rowsOf(
     ];
     // Empty groups come last; sorting keeps their own order.
     children.sort((a, b) => (a.at === b.at ? 0 : a.at - b.at));
-    return children.flatMap(({ kind, id }) => [
-      { kind, id, depth },
-      ...(kind === 'group' && !folded.has(id) ? within(id, depth + 1) : []),
-    ]);
+    return children.flatMap(({ kind, id, at }): Row[] => {
+      if (kind === 'layer') return [layerRow(id, depth, at + 1)];
+      const { name } = effect.groups.byId[id]!;
+      const head: Row = { kind, id, name, drawNumber: null, depth };
+      return [head, ...(folded.has(id) ? [] : within(id, depth + 1))];
+    });
   };
   return within(null, 0);
 }

@@ -1,6 +1,7 @@
 import { deadSpans, presenceOf, sheetClock, type Presence, type Span } from '@jinx/core/checks';
 import type { Effect } from '@jinx/core/document';
 import type { EffectClock } from '@jinx/core/simulation';
+import { keptComputed } from '../keptComputed';
 import { computed, inject, provide, ref, type ComputedRef, type InjectionKey } from 'vue';
 
 /** The time sheet as all rows share it. */
@@ -38,7 +39,7 @@ export function provideTimeView(effect: () => Effect): TimeView {
     clock,
     seconds: computed(() => Math.max(0.001, clock.value.length, kept.value ?? 0)),
     presence,
-    dead: computed(() => deadSpans(effect(), presence.value)),
+    dead: keptComputed(() => deadSpans(effect(), presence.value)),
     keepScale: (isKept) => (kept.value = isKept ? clock.value.length : null),
   };
   provide(TIME_VIEW, view);
