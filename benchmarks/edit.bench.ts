@@ -1,11 +1,9 @@
 // How long after a key is pressed its change is drawn, on the bench with Lamplit Mantle playing: 200 edits of ten kinds,
 // dress (seen of the same particles) and state (simulated anew) apart. Every drawn frame carries the number of its edit.
-import { chromium, type Page } from '@playwright/test';
+import type { Browser, Page } from '@playwright/test';
 import { cpus } from 'node:os';
-import { CHROMIUM } from '../scripts/chromium.ts';
-import { run as startJinx, runningServer, portForWeb } from '../scripts/start.mjs';
-import { run as stopJinx } from '../scripts/stop.mjs';
 import { median, rounded } from './figures.ts';
+import { inChromium } from './inChromium.ts';
 
 const EDITS_A_KIND = 20;
 const KINDS = [
@@ -109,7 +107,7 @@ function mainThreads(events: readonly Traced[]): ReadonlySet<string> {
   return new Set(mains.map(({ pid, tid }) => `${pid}/${tid}`));
 }
 
-async function measured(page: Page) {
+async function measured(browser: Browser, page: Page) {
   await page.getByRole('listitem', { name: 'Motes', exact: true }).getByText('Motes').click();
   await page.waitForTimeout(1500);
   await listen(page);
@@ -161,39 +159,31 @@ async function frameMilliseconds(page: Page): Promise<number> {
   return median(times);
 }
 
-const wasRunning = runningServer() !== null;
-if (!wasRunning) await startJinx();
-const browser = await chromium.launch(CHROMIUM);
-try {
+const { frameMs, latencies, long, scripts, settles } = await inChromium(async (browser, address) => {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  const address = `http://localhost:${runningServer()?.port ?? portForWeb()}`;
   await page.goto(`${address}/`);
   await page.getByRole('link', { name: 'Lamplit Mantle' }).first().click();
   await page.waitForFunction(() => (window.jinx?.state().step ?? 0) > 120, undefined, { timeout: 120_000 });
   // Each edit is undone by the next one, so the demo is left as it was.
   const frameMs = await frameMilliseconds(page);
-  const { latencies, long, scripts } = await measured(page);
-  const settles = await settleMilliseconds(page);
-  const result = {
-    benchmark: 'edit',
-    edits: latencies.dress.length + latencies.state.length,
-    frameMs: rounded(frameMs),
-    dressMedianMs: rounded(median(latencies.dress)),
-    dressWorstMs: rounded(Math.max(...latencies.dress)),
-    stateMedianMs: rounded(median(latencies.state)),
-    stateWorstMs: rounded(Math.max(...latencies.state)),
-    settleMs: rounded(median(settles)),
-    longScriptTasks: scripts.filter((milliseconds) => milliseconds > 50).length,
-    longestScriptMs: rounded(Math.max(0, ...scripts)),
-    longTasks: long.filter((duration) => duration > 50).length,
-    longestTaskMs: rounded(Math.max(0, ...long)),
-    cores: cpus().length,
-  };
-  console.log(
-    `A change is drawn ${result.dressMedianMs} ms after its key (dress; ${result.stateMedianMs} ms state), at worst ${result.dressWorstMs} (${result.stateWorstMs}); a picture takes ${result.frameMs} ms. ${result.longScriptTasks} tasks of the page had over 50 ms of script and layout, the longest ${result.longestScriptMs}; ${result.longTasks} were over 50 ms with the browser's own painting, the longest ${result.longestTaskMs}. After ${PLAYED_SECONDS} s of playing an edit is exact after ${result.settleMs} ms.`,
-  );
-  console.log(JSON.stringify(result));
-} finally {
-  await browser.close();
-  if (!wasRunning) await stopJinx();
-}
+  return { frameMs, ...(await measured(browser, page)), settles: await settleMilliseconds(page) };
+});
+const result = {
+  benchmark: 'edit',
+  edits: latencies.dress.length + latencies.state.length,
+  frameMs: rounded(frameMs),
+  dressMedianMs: rounded(median(latencies.dress)),
+  dressWorstMs: rounded(Math.max(...latencies.dress)),
+  stateMedianMs: rounded(median(latencies.state)),
+  stateWorstMs: rounded(Math.max(...latencies.state)),
+  settleMs: rounded(median(settles)),
+  longScriptTasks: scripts.filter((milliseconds) => milliseconds > 50).length,
+  longestScriptMs: rounded(Math.max(0, ...scripts)),
+  longTasks: long.filter((duration) => duration > 50).length,
+  longestTaskMs: rounded(Math.max(0, ...long)),
+  cores: cpus().length,
+};
+console.log(
+  `A change is drawn ${result.dressMedianMs} ms after its key (dress; ${result.stateMedianMs} ms state), at worst ${result.dressWorstMs} (${result.stateWorstMs}); a picture takes ${result.frameMs} ms. ${result.longScriptTasks} tasks of the page had over 50 ms of script and layout, the longest ${result.longestScriptMs}; ${result.longTasks} were over 50 ms with the browser's own painting, the longest ${result.longestTaskMs}. After ${PLAYED_SECONDS} s of playing an edit is exact after ${result.settleMs} ms.`,
+);
+console.log(JSON.stringify(result));

@@ -1,16 +1,14 @@
 // Lamplit Mantle: milliseconds a simulation step (here, one thread) and a drawn frame (in Chromium), how many live, and
 // how the bench keeps up while it plays: steps a second, and the page's longest task, also while a value is dragged.
-import { chromium, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { importGlb } from '@jinx/core/formats';
 import { World } from '@jinx/core/simulation';
 import { KIT, lamplitMantle } from '@jinx/demo';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
-import { CHROMIUM } from '../scripts/chromium.ts';
-import { run as startJinx, runningServer, portForWeb } from '../scripts/start.mjs';
-import { run as stopJinx } from '../scripts/stop.mjs';
 import { median, rounded } from './figures.ts';
+import { inChromium } from './inChromium.ts';
 
 const WARM_STEPS = 240;
 const STEPS = 600;
@@ -86,25 +84,15 @@ async function drawing(page: Page): Promise<number> {
   );
 }
 
-async function inChromium() {
-  const wasRunning = runningServer() !== null;
-  if (!wasRunning) await startJinx();
-  const browser = await chromium.launch(CHROMIUM);
-  try {
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(`http://localhost:${runningServer()?.port ?? portForWeb()}/`);
-    await page.getByRole('link', { name: 'Lamplit Mantle' }).first().click();
-    await page.waitForFunction(() => (window.jinx?.state().step ?? 0) > 120);
-    return { ...(await playing(page)), frameMilliseconds: await drawing(page) };
-  } finally {
-    await browser.close();
-    if (!wasRunning) await stopJinx();
-  }
-}
-
 const step = await stepping(true);
 const twin = await stepping(false);
-const seen = await inChromium();
+const seen = await inChromium(async (browser, address) => {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${address}/`);
+  await page.getByRole('link', { name: 'Lamplit Mantle' }).first().click();
+  await page.waitForFunction(() => (window.jinx?.state().step ?? 0) > 120);
+  return { ...(await playing(page)), frameMilliseconds: await drawing(page) };
+});
 const result = {
   benchmark: 'mantle',
   living: step.living,

@@ -1,0 +1,20 @@
+import { chromium, type Browser } from '@playwright/test';
+import { CHROMIUM } from '../scripts/chromium.ts';
+import { portForWeb, run as startJinx, runningServer } from '../scripts/start.mjs';
+import { run as stopJinx } from '../scripts/stop.mjs';
+
+/**
+ * Measures in Chromium, at the address of a running Jinx: where none runs, it is started, and stopped again. Results are
+ * printed afterwards, so that they come last.
+ */
+export async function inChromium<T>(measure: (browser: Browser, address: string) => Promise<T>): Promise<T> {
+  const wasRunning = runningServer() !== null;
+  if (!wasRunning) await startJinx();
+  const browser = await chromium.launch(CHROMIUM);
+  try {
+    return await measure(browser, `http://localhost:${runningServer()?.port ?? portForWeb()}`);
+  } finally {
+    await browser.close();
+    if (!wasRunning) await stopJinx();
+  }
+}
