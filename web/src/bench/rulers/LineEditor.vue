@@ -152,17 +152,20 @@ function act(value: string): void {
   acts[value]?.();
 }
 
-/** The other lines, each on a scale of its own, faintly behind. */
-const behind = keptComputed(() =>
+const curvesBehind = keptComputed(() =>
   props.others.flatMap((other) => {
     const read = readLine(store.effect!, store.chosenId, other);
     const own = read && ageShaper(read.setting);
-    if (!own) return [];
-    const all = curvesOf(own.shaper);
+    return own ? [{ key: other.key, curves: curvesOf(own.shaper) }] : [];
+  }),
+);
+/** The other lines, each on a scale of its own, faintly behind. */
+const behind = computed(() =>
+  curvesBehind.value.flatMap(({ key, curves: all }) => {
     const scale = new CurveScale(all, props.width, props.height);
     return all.map((curve, n) => ({
-      key: `${other.key} ${n}`,
-      isDashed: other.key === 'life.opacity',
+      key: `${key} ${n}`,
+      isDashed: key === 'life.opacity',
       line: lineThrough(scale.points(curve, props.life)),
     }));
   }),

@@ -92,12 +92,14 @@ const ownerId = computed(() =>
 );
 const marks = keptComputed(() => marksOf(layer.value, store.effect!, clock.value));
 const livingLine = computed(() => {
-  const most = Math.max(...props.living, 1);
-  return props.living
+  const { living } = props;
+  const [zero, full] = [base.value, (room.value * 0.96) / Math.max(...living, 1)];
+  const cell = ((clock.value.length / (living.length - 1)) * inner.value) / seconds.value;
+  return living
     .map((count, i) =>
       count < 0
         ? ''
-        : `${i && props.living[i - 1]! >= 0 ? 'L' : 'M'}${x((i / (props.living.length - 1)) * clock.value.length).toFixed(1)} ${(base.value - (count / most) * room.value * 0.96).toFixed(1)}`,
+        : `${i && living[i - 1]! >= 0 ? 'L' : 'M'}${(PAD + i * cell).toFixed(1)} ${(zero - count * full).toFixed(1)}`,
     )
     .join('');
 });

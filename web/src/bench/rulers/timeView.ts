@@ -1,8 +1,19 @@
 import { deadSpans, presenceOf, sheetClock, type Presence, type Span } from '@jinx/core/checks';
 import type { Effect } from '@jinx/core/document';
 import type { EffectClock } from '@jinx/core/simulation';
-import { keptComputed } from '../keptComputed';
-import { computed, inject, provide, ref, type ComputedRef, type InjectionKey } from 'vue';
+import equal from 'fast-deep-equal';
+import {
+  computed,
+  inject,
+  onScopeDispose,
+  provide,
+  ref,
+  shallowRef,
+  watch,
+  type ComputedRef,
+  type InjectionKey,
+  type Ref,
+} from 'vue';
 
 /** The time sheet as all rows share it. */
 export interface TimeView {
@@ -10,9 +21,9 @@ export interface TimeView {
   readonly clock: ComputedRef<EffectClock>;
   /** Seconds that the sheet shows from its left end to its right. */
   readonly seconds: ComputedRef<number>;
-  readonly presence: ComputedRef<ReadonlyMap<string, Presence>>;
+  readonly presence: Readonly<Ref<ReadonlyMap<string, Presence>>>;
   /** Where nothing lives. */
-  readonly dead: ComputedRef<readonly Span[]>;
+  readonly dead: Readonly<Ref<readonly Span[]>>;
   /** Keeps the scale while a border is dragged, so that it stays under the pointer. */
   readonly keepScale: (isKept: boolean) => void;
 }
@@ -28,18 +39,31 @@ export function provideTimeView(effect: () => Effect): TimeView {
   const kept = ref<number | null>(null);
   /** Layers whose presence is as it was keep theirs, so that their rows are not drawn anew. */
   let before: ReadonlyMap<string, Presence> = new Map();
-  const presence = computed(() => {
+  function presenceNow(): ReadonlyMap<string, Presence> {
     const now = [...presenceOf(effect())].map(([id, own]) => {
       const known = before.get(id);
       return [id, known && isSame(known, own) ? known : own] as const;
     });
     return (before = new Map(now));
+  }
+  const presence = shallowRef(presenceNow());
+  const dead = shallowRef<readonly Span[]>(deadSpans(effect(), presence.value));
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  // In a task of its own: it takes a few milliseconds, and the edit itself is to be drawn at once.
+  watch(effect, () => {
+    clearTimeout(timer);
+    timer = setTimeout(() => {
+      presence.value = presenceNow();
+      const spans = deadSpans(effect(), presence.value);
+      if (!equal(spans, dead.value)) dead.value = spans;
+    });
   });
+  onScopeDispose(() => clearTimeout(timer));
   const view: TimeView = {
     clock,
     seconds: computed(() => Math.max(0.001, clock.value.length, kept.value ?? 0)),
     presence,
-    dead: keptComputed(() => deadSpans(effect(), presence.value)),
+    dead,
     keepScale: (isKept) => (kept.value = isKept ? clock.value.length : null),
   };
   provide(TIME_VIEW, view);
