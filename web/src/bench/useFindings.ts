@@ -7,11 +7,10 @@ import type { SimulationState } from '../engine/protocol';
 import { Restarts } from '../engine/restarts';
 import { reasonOf } from '../engine/threads';
 import { useEffectStore } from '../stores/effect';
+import { StepTimes } from './stepTimes';
 
 /** Milliseconds after an edit until it is looked through. */
 const AFTER = 400;
-/** How far one step's milliseconds move a layer's mean. */
-const SHARE = 0.03;
 
 /** What is wrong with the effect on the bench, looked through anew, beside the page, once an edit has come to rest; and what mends it. */
 export function useFindings(
@@ -33,15 +32,12 @@ export function useFindings(
   const lost = computed(() => byLayer(engine.state, (count) => count.lost));
   const countsText = computed(() => JSON.stringify([refused.value, lost.value]));
 
-  /** Milliseconds of each layer's step, as a mean that no single slow step moves. */
-  const means: Record<string, number> = {};
+  const times = new StepTimes(SLOW_STEP);
   const slowText = ref('{}');
   function note(state: SimulationState): void {
     if (!state.isPlaying || !state.isExact) return;
-    for (const [id, ms] of Object.entries(byLayer(state, ({ milliseconds }) => milliseconds)))
-      means[id] = (means[id] ?? ms) + (ms - (means[id] ?? ms)) * SHARE;
-    const slow = Object.entries(means).filter(([, ms]) => ms > SLOW_STEP);
-    slowText.value = JSON.stringify(Object.fromEntries(slow.map(([id, ms]) => [id, Math.round(ms)])));
+    for (const [id, ms] of Object.entries(byLayer(state, ({ milliseconds }) => milliseconds))) times.note(id, ms);
+    slowText.value = JSON.stringify(times.slow());
   }
   onBeforeUnmount(engine.listen(note));
 
