@@ -155,6 +155,15 @@ test('what is typed wrongly is told, and nothing is lost', async ({ page }) => {
   await expect(page.getByRole('alert')).toContainText('ride may be 0 to 100%');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: 'ride: 55%' })).toBeVisible();
+  const moved = (axis: string) => page.getByRole('button', { name: `attraction, place, moved by, ${axis}` });
+  await moved('x: 0.36').click();
+  await page.keyboard.type('abc');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('“abc” is not a number or a sum');
+  // The number beside it is not covered.
+  await moved('y: 0.46').click({ trial: true });
+  await page.keyboard.press('Escape');
+  await expect(moved('x: 0.36')).toBeVisible();
 });
 
 test('what is being typed is not overwritten while the effect plays', async ({ page }) => {

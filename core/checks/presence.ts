@@ -121,7 +121,8 @@ function delayOf(link: Layer['links']['byId'][string], effect: Effect): Delay {
   return [reader.low, reader.high];
 }
 
-const standsIn = ({ settings }: Layer, effect: Effect): boolean =>
+/** Whether some of a layer's particles live as long as the effect does. */
+export const standsIn = ({ settings }: Layer, effect: Effect): boolean =>
   mostOf(settings['births.standing'], effect) > 0 || mostOf(settings['births.perArea'], effect) > 0;
 
 /** Where each layer's particles are born and may live in one pass, in the order in which they set each other off. */

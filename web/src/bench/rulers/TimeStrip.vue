@@ -1,13 +1,14 @@
 <script setup lang="ts">
-import { PRESENCE_CELLS } from '@jinx/core/checks';
+import { PRESENCE_CELLS, standsIn } from '@jinx/core/checks';
 import { withItem } from '@jinx/core/document';
 import { dialShares, newReading, numberReader, windowOf } from '@jinx/core/simulation';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { keptComputed } from '../keptComputed';
-import { countText, plainNumber } from '../numbers';
+import { countText } from '../numbers';
 import { useLayer } from '../life';
 import BirthEnds from './BirthEnds.vue';
+import { birthWords } from './birthWords';
 import { PAD } from './layout';
 import PlaceKeys from './PlaceKeys.vue';
 import ShapeKeys from './ShapeKeys.vue';
@@ -52,10 +53,7 @@ const rates = computed(() => {
 });
 const tickAt = (i: number) => from.value + ((i - 0.5) / 24) * (until.value - from.value);
 const peak = computed(() => Math.max(...rates.value));
-const isStanding = computed(() => {
-  const { base: standing } = layer.value.settings['births.standing'];
-  return standing.kind === 'fixed' && standing.value > 0;
-});
+const isStanding = computed(() => standsIn(layer.value, store.effect!));
 const perMetre = computed(() => {
   const { base: metre } = layer.value.settings['births.perMetre'];
   return metre.kind === 'fixed' ? metre.value : 0;
@@ -103,20 +101,10 @@ const livingLine = computed(() => {
     )
     .join('');
 });
-const birthWords = computed(() =>
-  isStanding.value
-    ? 'stands'
-    : [
-        peak.value > 0 ? `${plainNumber(peak.value)} a second` : '',
-        perMetre.value > 0 ? `${plainNumber(perMetre.value)} a metre` : '',
-        marks.value.length > 0 ? marks.value.map(({ words }) => words.replace(/^A /, '')).join(', ') : '',
-      ]
-        .filter(Boolean)
-        .join(', '),
-);
-const words = computed(() =>
-  layer.value === shown.value ? birthWords.value : `those of ${layer.value.name}: ${birthWords.value}`,
-);
+const words = computed(() => {
+  const own = birthWords(store.effect!, ownerId.value, peak.value, marks.value);
+  return layer.value === shown.value ? own : `those of ${layer.value.name}: ${own}`;
+});
 
 const isHits = computed(() => layer.value.source.kind === 'hits');
 const what = computed(() => (isHits.value ? 'hit' : 'burst'));

@@ -1,0 +1,31 @@
+import { standsIn } from '@jinx/core/checks';
+import { listed, type Effect, type Layer } from '@jinx/core/document';
+import { plainNumber } from '../numbers';
+import type { TimedMark } from './timedMarks';
+
+/** Other layers whose particles set births of a layer off, by name. */
+function settersOf(effect: Effect, layerId: string): string[] {
+  const setters = listed(effect.layers).filter(({ item }) =>
+    listed(item.links).some(({ item: link }) => link.layer === layerId && !link.muted),
+  );
+  return setters.map(({ item }) => item.name);
+}
+
+/**
+ * What bears the particles of a layer, in the few words of its row; empty where nothing does.
+ * @param peak births a second at most, as the row draws them.
+ */
+export function birthWords(effect: Effect, layerId: string, peak: number, marks: readonly TimedMark[]): string {
+  const layer: Layer = effect.layers.byId[layerId]!;
+  const { base: metre } = layer.settings['births.perMetre'];
+  const setters = settersOf(effect, layerId);
+  return [
+    standsIn(layer, effect) ? 'stands' : '',
+    peak > 0 ? `${plainNumber(peak)} a second` : '',
+    metre.kind === 'fixed' && metre.value > 0 ? `${plainNumber(metre.value)} a metre` : '',
+    marks.map(({ words }) => words.replace(/^A /, '')).join(', '),
+    setters.length > 0 ? `set off by ${setters.join(', ')}` : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
