@@ -38,7 +38,7 @@ function both(effect: Effect, step: number, inputs: Inputs = {}) {
 function chain(): Effect {
   const effect = stormOnTube(5);
   const motes = effect.layers.byId['motes']!;
-  setNumber(motes, 'births.rate', 200);
+  setNumber(motes, 'births.rate', 100);
   setNumber(motes, 'births.perMetre', 3);
   setNumber(motes, 'births.life', [0.4, 0.9]);
   setNumber(motes, 'births.cap', 4000);
@@ -74,7 +74,7 @@ describe('a run that begins shortly before its end', () => {
     ['a hold without a seam', changed((_, { stretches }) => (stretches.hold = { kind: 'seamless', seconds: 1.3 }))],
     ['a pre-roll', changed((_, { stretches }) => (stretches.preRoll = 3))],
     ['half of the births', changed((_, { stage }) => (stage.density.share = 50))],
-    ['births that end', changed((motes) => setNumber(motes, 'births.rate', 400))],
+    ['births that end', changed((motes) => setNumber(motes, 'births.rate', 200))],
   ])('is to the bit what a run from zero is, with %s, in far fewer steps', (_, effect) => {
     const { skipped, whole } = both(effect, 900);
     expect(skipped).toBeLessThan(whole / 3);
