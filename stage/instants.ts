@@ -1,6 +1,7 @@
 import * as THREE from 'three';
 import { Frame } from '@jinx/core/simulation';
 import { RAMP } from './views.ts';
+import { PREMULTIPLIED } from './premultiplied.ts';
 
 const vertexShader = `
   varying vec2 at;
@@ -48,12 +49,7 @@ export class Instants {
   readonly #material = new THREE.ShaderMaterial({
     vertexShader,
     fragmentShader,
-    depthTest: false,
-    depthWrite: false,
-    transparent: true,
-    blending: THREE.CustomBlending,
-    blendSrc: THREE.OneFactor,
-    blendDst: THREE.OneMinusSrcAlphaFactor,
+    ...PREMULTIPLIED,
     uniforms: { picture: { value: null }, tone: { value: new THREE.Color() } },
   });
   readonly #scene = new THREE.Scene();

@@ -54,16 +54,15 @@ export function testSameBits(first: number, count: number): void {
     });
 
     it('is the same bits on two or three threads', async () => {
-      for (const count of [1 + (seed % 2)]) {
-        const world = worldOf(seed, { ...options, shared: true, helpers: count });
-        const crew = helpers.slice(0, count);
-        await Promise.all(crew.map((helper, n) => helper.join(world.memory, n + 1)));
-        const hashes = hashesOn(world, 'played');
-        const left = Promise.all(crew.map((helper) => helper.left()));
-        stopCrew(world.memory.buffer);
-        await left;
-        same(world, hashes);
-      }
+      const count = 1 + (seed % 2);
+      const world = worldOf(seed, { ...options, shared: true, helpers: count });
+      const crew = helpers.slice(0, count);
+      await Promise.all(crew.map((helper, n) => helper.join(world.memory, n + 1)));
+      const hashes = hashesOn(world, 'played');
+      const left = Promise.all(crew.map((helper) => helper.left()));
+      stopCrew(world.memory.buffer);
+      await left;
+      same(world, hashes);
     });
   });
 }

@@ -2,6 +2,7 @@ import * as THREE from 'three';
 import { fragmentShader, needsNormal, varyings } from '../layers/fragment.ts';
 import type { Around, LayerDrawing } from '../layers/layerDrawing.ts';
 import { Lens } from '../lens.ts';
+import { PREMULTIPLIED } from '../premultiplied.ts';
 import type { DrawnLayer, ParticlePicturesAsked } from '../protocol.ts';
 
 /** One particle that fills the picture, with the numbers it is given. */
@@ -65,12 +66,7 @@ export class ParticlePictures {
         sample_seconds: { value: 0 },
         upto: { value: 0 },
       },
-      depthTest: false,
-      depthWrite: false,
-      transparent: true,
-      blending: THREE.CustomBlending,
-      blendSrc: THREE.OneFactor,
-      blendDst: THREE.OneMinusSrcAlphaFactor,
+      ...PREMULTIPLIED,
     });
     const ready = new Promise<void>((resolve) => this.#around.warm(this.#quad, material, resolve));
     const made = { layer: drawn, material, ready };

@@ -8,7 +8,7 @@ import { keptComputed } from '../keptComputed';
 import { countText } from '../numbers';
 import { useLayer } from '../life';
 import BirthEnds from './BirthEnds.vue';
-import { birthWords } from './birthWords';
+import { birthsPerMetre, birthWords } from './birthWords';
 import { PAD } from './layout';
 import PlaceKeys from './PlaceKeys.vue';
 import ShapeKeys from './ShapeKeys.vue';
@@ -54,10 +54,7 @@ const rates = computed(() => {
 const tickAt = (i: number) => from.value + ((i - 0.5) / 24) * (until.value - from.value);
 const peak = computed(() => Math.max(...rates.value));
 const isStanding = computed(() => standsIn(layer.value, store.effect!));
-const perMetre = computed(() => {
-  const { base: metre } = layer.value.settings['births.perMetre'];
-  return metre.kind === 'fixed' ? metre.value : 0;
-});
+const perMetre = computed(() => birthsPerMetre(layer.value));
 const birthArea = computed(() => {
   if (peak.value === 0 || from.value === until.value) return '';
   const points = rates.value.map((rate, i) => {

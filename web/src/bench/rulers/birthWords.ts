@@ -11,18 +11,24 @@ function settersOf(effect: Effect, layerId: string): string[] {
   return setters.map(({ item }) => item.name);
 }
 
+/** Births for every metre its source travels, as a row draws them: 0 where that is no fixed number. */
+export function birthsPerMetre(layer: Layer): number {
+  const { base } = layer.settings['births.perMetre'];
+  return base.kind === 'fixed' ? base.value : 0;
+}
+
 /**
  * What bears the particles of a layer, in the few words of its row; empty where nothing does.
  * @param peak births a second at most, as the row draws them.
  */
 export function birthWords(effect: Effect, layerId: string, peak: number, marks: readonly TimedMark[]): string {
-  const layer: Layer = effect.layers.byId[layerId]!;
-  const { base: metre } = layer.settings['births.perMetre'];
+  const layer = effect.layers.byId[layerId]!;
+  const perMetre = birthsPerMetre(layer);
   const setters = settersOf(effect, layerId);
   return [
     standsIn(layer, effect) ? 'stands' : '',
     peak > 0 ? `${plainNumber(peak)} a second` : '',
-    metre.kind === 'fixed' && metre.value > 0 ? `${plainNumber(metre.value)} a metre` : '',
+    perMetre > 0 ? `${plainNumber(perMetre)} a metre` : '',
     marks.map(({ words }) => words.replace(/^A /, '')).join(', '),
     setters.length > 0 ? `set off by ${setters.join(', ')}` : '',
   ]
