@@ -71,7 +71,7 @@ describe.skipIf(!DATABASE_URL)('a server under attack', () => {
     const before = await server.connections();
     const sockets = Array.from({ length: 60 }, () => raw().send(upgrade('/api/nothing')));
     await Promise.all(sockets.map((socket) => socket.until(({ text }) => text !== '')));
-    await expect.poll(() => server.connections(), { timeout: 5000 }).toBeLessThanOrEqual(before);
+    await expect.poll(() => server.connections()).toBeLessThanOrEqual(before);
   });
 
   it('takes no more of a sign-in than a password is long, and waits only so long for it', async () => {
@@ -211,7 +211,7 @@ describe.skipIf(!DATABASE_URL)('a server under attack', () => {
     await Promise.all(sockets.slice(0, 6).map((socket) => socket.until(({ text }) => text !== '', 300)));
     expect(sockets.filter(({ text }) => text.startsWith('HTTP/1.1 503'))).toHaveLength(2);
     for (const socket of sockets) socket.end();
-    await expect.poll(() => readdirSync(incomingFolder), { timeout: 5000 }).toEqual([]);
+    await expect.poll(() => readdirSync(incomingFolder)).toEqual([]);
   });
 
   it('refuses what there is no room for, of a project and of all, and tells what is used', async () => {

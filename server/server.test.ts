@@ -320,9 +320,9 @@ describe.skipIf(!DATABASE_URL)('the server', () => {
     await client.query('begin');
     await client.query('select 1 from effects where id = $1 for update', [id]);
     const saving = own.change(opened, (draft) => (draft.seed = 6));
-    await new Promise((later) => setTimeout(later, 200));
+    const waits = `select 1 from pg_stat_activity where datname = 'jinx_stop_test' and wait_event_type = 'Lock'`;
+    await expect.poll(async () => (await holder.query(waits)).rowCount).toBe(1);
     const stopped = own.stop();
-    await new Promise((later) => setTimeout(later, 200));
     await client.query('commit');
     client.release();
     expect((await saving).body.revision).toBe(2);
