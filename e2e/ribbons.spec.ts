@@ -87,13 +87,13 @@ test('a strand closes the gaps between the particles it is strung through', asyn
   const dots = await light(page);
   expect(dots.gaps).toBeGreaterThan(60);
   await drawAs(page, 'strands through them');
-  await expect.poll(async () => (await light(page)).gaps, { timeout: 15_000 }).toBeLessThan(4);
+  await expect.poll(async () => (await light(page)).gaps).toBeLessThan(4);
   const strand = await light(page);
   expect(Math.abs(strand.left - dots.left)).toBeLessThan(10);
   expect(strand.count).toBeGreaterThan(dots.count);
   // Cut at gaps wider than what is said: none is left where all neighbours lie further apart.
   await type(page, /cut at|longest|gap/, '0.1');
-  await expect.poll(async () => (await light(page)).count, { timeout: 15_000 }).toBeLessThan(10);
+  await expect.poll(async () => (await light(page)).count).toBeLessThan(10);
 });
 
 test('a beam reaches from place to place, sags, and goes where its end is set', async ({ page }) => {
@@ -105,12 +105,10 @@ test('a beam reaches from place to place, sags, and goes where its end is set', 
   const straight = await light(page);
   expect(straight.bottom - straight.top).toBeLessThan(30);
   await type(page, /^sag/, '0.5');
-  await expect
-    .poll(async () => (await light(page)).bottom, { timeout: 15_000 })
-    .toBeGreaterThan(straight.bottom + 25);
+  await expect.poll(async () => (await light(page)).bottom).toBeGreaterThan(straight.bottom + 25);
   await type(page, /^sag/, '0');
   await type(page, /^ribbon, to, moved by, y/, '2');
-  await expect.poll(async () => (await light(page)).top, { timeout: 15_000 }).toBeLessThan(straight.top - 40);
+  await expect.poll(async () => (await light(page)).top).toBeLessThan(straight.top - 40);
 });
 
 test('a blade leaves what it has passed over, and it fades', async ({ page }) => {

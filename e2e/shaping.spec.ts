@@ -46,7 +46,7 @@ async function lit(page: Page): Promise<number> {
   return count;
 }
 const settle = async (page: Page, test: (count: number) => boolean) =>
-  expect.poll(async () => test(await lit(page)), { timeout: 15_000 }).toBe(true);
+  expect.poll(async () => test(await lit(page))).toBe(true);
 const shapeBy = async (page: Page, chip: RegExp, what: string) => {
   await page.getByRole('button', { name: chip }).first().click();
   await page.getByRole('button', { name: 'Shape it…' }).click();

@@ -173,6 +173,6 @@ test('a view is chosen above the stage or by its key, tells what its tones mean,
   expect(Buffer.compare(await pixels(page), before)).toBe(0);
   await page.getByLabel('what the stage shows').selectOption('silhouette');
   await expect(legend).toContainText('other instants');
-  await expect(page.getByText('computing', { exact: false })).toHaveCount(0, { timeout: 20_000 });
+  await expect(page.getByText('computing', { exact: false })).toHaveCount(0);
   await page.request.delete(`/api/projects/${project}`);
 });

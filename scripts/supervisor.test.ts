@@ -49,9 +49,7 @@ describe.concurrent('a supervisor', () => {
       'deaf',
       `process.on('SIGTERM', () => {}); setInterval(() => {}, 1000); console.log(process.pid)`,
     );
-    await expect
-      .poll(() => existsSync(log) && /^\d+$/m.test(readFileSync(log, 'utf8')), { timeout: 10_000 })
-      .toBe(true);
+    await expect.poll(() => existsSync(log) && /^\d+$/m.test(readFileSync(log, 'utf8'))).toBe(true);
     const server = Number(/^\d+$/m.exec(readFileSync(log, 'utf8'))![0]);
     child.kill('SIGTERM');
     expect(await ended).toBe(0);

@@ -28,7 +28,7 @@ export class RawSocket {
   }
 
   /** Waits until it holds, or the time is over. */
-  async until(holds: (exchange: Exchange) => boolean, milliseconds = 5000): Promise<Exchange> {
+  async until(holds: (exchange: Exchange) => boolean, milliseconds = 20_000): Promise<Exchange> {
     for (const last = performance.now() + milliseconds; performance.now() < last;) {
       if (holds(this)) break;
       await new Promise((later) => setTimeout(later, 10));
