@@ -130,7 +130,7 @@ describe.skipIf(!process.env['JINX_TEST_DATABASE_URL'])('the commands', () => {
 
   it('start what is down: the database under a running server', { timeout: 60_000 }, async () => {
     process.kill(postmaster(), 'SIGKILL');
-    await expect.poll(() => checkout.answers(), { timeout: 20_000 }).toBe(false);
+    await expect.poll(() => checkout.answers()).toBe(false);
     expect(checkout.jinx(['start'])).toMatchObject({ status: 0, stderr: '' });
     expect(await checkout.answers()).toBe(true);
   });
@@ -161,7 +161,7 @@ describe.skipIf(!process.env['JINX_TEST_DATABASE_URL'])('the commands', () => {
     } finally {
       for (const pid of pids) process.kill(pid, 'SIGCONT');
     }
-    await expect.poll(() => checkout.answers(), { timeout: 20_000 }).toBe(true);
+    await expect.poll(() => checkout.answers()).toBe(true);
   });
 
   it('change no setting of a running server unasked', { timeout: 90_000 }, async () => {

@@ -323,6 +323,12 @@ describe.skipIf(!DATABASE_URL)('the server', () => {
     const waits = `select 1 from pg_stat_activity where datname = 'jinx_stop_test' and wait_event_type = 'Lock'`;
     await expect.poll(async () => (await holder.query(waits)).rowCount).toBe(1);
     const stopped = own.stop();
+    const takesMore = () =>
+      fetch(`${own.base}/health`).then(
+        () => true,
+        () => false,
+      );
+    await expect.poll(takesMore).toBe(false);
     await client.query('commit');
     client.release();
     expect((await saving).body.revision).toBe(2);

@@ -1,12 +1,14 @@
 import { findings, SLOW_STEP, type Observed, type StageRigs } from '@jinx/core/checks';
 import { message } from 'ant-design-vue';
-import { computed, onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue';
+import equal from 'fast-deep-equal';
+import { onBeforeUnmount, shallowRef, watch, type Ref } from 'vue';
 import type { CheckAnswer, CheckOrder, ToldFinding } from '../engine/checksWorker';
 import type { Engine } from '../engine/engine';
 import type { SimulationState } from '../engine/protocol';
 import { Restarts } from '../engine/restarts';
 import { reasonOf } from '../engine/threads';
 import { useEffectStore } from '../stores/effect';
+import { keptComputed } from './keptComputed';
 import { StepTimes } from './stepTimes';
 
 /** Milliseconds after an edit until it is looked through. */
@@ -28,16 +30,16 @@ export function useFindings(
         return count ? [[id, of(count)]] : [];
       }),
     ) as Record<string, T>;
-  const refused = computed(() => byLayer(engine.state, (count) => count.refused));
-  const lost = computed(() => byLayer(engine.state, (count) => count.lost));
-  const countsText = computed(() => JSON.stringify([refused.value, lost.value]));
+  const refused = keptComputed(() => byLayer(engine.state, (count) => count.refused));
+  const lost = keptComputed(() => byLayer(engine.state, (count) => count.lost));
 
   const times = new StepTimes(SLOW_STEP);
-  const slowText = ref('{}');
+  const slow = shallowRef<Record<string, number>>({});
   function note(state: SimulationState): void {
     if (!state.isPlaying || !state.isExact) return;
     for (const [id, ms] of Object.entries(byLayer(state, ({ milliseconds }) => milliseconds))) times.note(id, ms);
-    slowText.value = JSON.stringify(times.slow());
+    const now = times.slow();
+    if (!equal(now, slow.value)) slow.value = now;
   }
   onBeforeUnmount(engine.listen(note));
 
@@ -47,7 +49,7 @@ export function useFindings(
     isBudgetFull: engine.state.living >= budget.value,
     missing: engine.missing.value,
     budget: budget.value,
-    milliseconds: JSON.parse(slowText.value) as Record<string, number>,
+    milliseconds: slow.value,
   });
   let asked = 0;
   let sentRigs: StageRigs | null = null;
@@ -76,7 +78,7 @@ export function useFindings(
     worker.postMessage({ id: ++asked, effect: store.effect, observed: observed(), rigs } satisfies CheckOrder);
   }
   watch(
-    [() => store.effect, engine.rigs, engine.missing, countsText, slowText, budget],
+    [() => store.effect, engine.rigs, engine.missing, refused, lost, slow, budget],
     () => {
       window.clearTimeout(timer);
       timer = window.setTimeout(look, AFTER);

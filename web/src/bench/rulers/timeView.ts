@@ -37,26 +37,25 @@ export function provideTimeView(effect: () => Effect): TimeView {
   const stretches = computed(() => effect().stretches);
   const clock = computed(() => sheetClock({ stretches: stretches.value }));
   const kept = ref<number | null>(null);
-  /** Layers whose presence is as it was keep theirs, so that their rows are not drawn anew. */
-  let before: ReadonlyMap<string, Presence> = new Map();
-  function presenceNow(): ReadonlyMap<string, Presence> {
+  const presence = shallowRef<ReadonlyMap<string, Presence>>(new Map());
+  const dead = shallowRef<readonly Span[]>([]);
+  /** What is as it was stays the same object, so that its row is not drawn anew. */
+  function look(): void {
+    const before = presence.value;
     const now = [...presenceOf(effect())].map(([id, own]) => {
       const known = before.get(id);
       return [id, known && isSame(known, own) ? known : own] as const;
     });
-    return (before = new Map(now));
+    presence.value = new Map(now);
+    const spans = deadSpans(effect(), presence.value);
+    if (!equal(spans, dead.value)) dead.value = spans;
   }
-  const presence = shallowRef(presenceNow());
-  const dead = shallowRef<readonly Span[]>(deadSpans(effect(), presence.value));
+  look();
   let timer: ReturnType<typeof setTimeout> | undefined;
   // In a task of its own: it takes a few milliseconds, and the edit itself is to be drawn at once.
   watch(effect, () => {
     clearTimeout(timer);
-    timer = setTimeout(() => {
-      presence.value = presenceNow();
-      const spans = deadSpans(effect(), presence.value);
-      if (!equal(spans, dead.value)) dead.value = spans;
-    });
+    timer = setTimeout(look);
   });
   onScopeDispose(() => clearTimeout(timer));
   const view: TimeView = {
