@@ -1,22 +1,14 @@
-import { readFileSync } from 'node:fs';
-import { beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { findings } from '@jinx/core/checks';
 import { listed, parseEffect } from '@jinx/core/document';
-import { assetsOf, importGlb } from '@jinx/core/formats';
-import type { Rig } from '@jinx/core/geometry';
-import { EFFECTS, KIT, KIT_FIGURES, KIT_PICTURES, KIT_PROPS, makeKit, RELEASED } from '../index.ts';
+import { assetsOf } from '@jinx/core/formats';
+import { pinOf, type Pin } from '@jinx/core/testing/pins';
+import { EFFECTS, RELEASED } from '../index.ts';
+import { kitForTests } from '../testing/kit.ts';
+import { pinnedEffects } from '../testing/pins.ts';
+import pins from '../testing/pins.json' with { type: 'json' };
 
-const files = [...KIT_FIGURES, ...KIT_PROPS, ...KIT_PICTURES];
-const names = files.map((file) => file.replace(/\.\w+$/, ''));
-const hashOf = (name: string) => names.indexOf(name).toString(16).padStart(64, '0');
-const kit = Object.fromEntries(names.map((name) => [name, hashOf(name)]));
-const rigs = new Map<string, Rig>();
-beforeAll(async () => {
-  await makeKit();
-  for (const [n, file] of files.entries())
-    if (file.endsWith('.glb'))
-      rigs.set(hashOf(names[n]!), await importGlb(new Uint8Array(readFileSync(new URL(file, KIT))), names[n]!));
-});
+const { kit, rigs } = await kitForTests();
 
 describe('every effect of Fenlight', () => {
   const all = EFFECTS.map((make) => [make(kit).name, make(kit)] as const);
@@ -31,6 +23,16 @@ describe('every effect of Fenlight', () => {
     const stage = new Map(listed(effect.stage.things).map(({ id, item }) => [id, rigs.get(item.asset)!]));
     const found = findings(effect, stage, { refused: {}, isBudgetFull: false });
     expect(found.map(({ sentence }) => sentence)).toEqual([]);
+  });
+
+  const pinned = Object.entries(pinnedEffects(kit));
+  // Starting points are the same effects: what is the same is played once.
+  const played = new Map<string, Pin>();
+  it.each(pinned)('%s is computed and drawn as it was', (name, effect) => {
+    const text = JSON.stringify(effect);
+    const pin = played.get(text) ?? pinOf(effect, rigs);
+    played.set(text, pin);
+    expect(pin).toEqual((pins as Record<string, readonly string[]>)[name]);
   });
 
   it('has a name and a seed of its own', () => {

@@ -1,0 +1,2 @@
+export * from './meaning.ts';
+export * from './pin.ts';
