@@ -1,7 +1,7 @@
 import { listed, withoutItem, type Collection, type Id } from './collection.ts';
 import type { Effect, Moment } from './effect.ts';
 import { dropUnusedLook } from './look.ts';
-import { atBorder, atEffect } from './make.ts';
+import { atEffect } from './make.ts';
 
 /** Takes a layer out of the lists of those something is for; what was for it alone goes with it. */
 function withoutLayerIn<T>(all: Collection<T>, layersOf: (item: T) => Id[], id: Id): Collection<T> {
@@ -33,7 +33,7 @@ export function removeLayer(draft: Effect, id: Id): void {
     for (const link of listed(item.links)) if (link.item.layer === id) item.links = withoutItem(item.links, link.id);
     if (item.source.kind === 'particles' && item.source.layer === id)
       item.source = { kind: 'point', place: atEffect([0, 1, 0]) };
-    if (hangsOnIt(item.births.from)) item.births.from = atBorder('start', item.births.from.seconds);
+    if (hangsOnIt(item.births.from)) item.births.from.after = { kind: 'border', border: 'start' };
     if (hangsOnIt(item.births.until)) item.births.until = null;
   }
 }

@@ -142,6 +142,21 @@ describe('copied layers', () => {
     expect(new Set(listed(effect.layers).map(({ item }) => item.salt)).size).toBe(5);
   });
 
+  it('hang on no layer that is not here: births begin at the start, and end as by themselves', () => {
+    const from = lantern();
+    const after = { kind: 'layer', layer: 'sparks', event: 'lastDeath' } as const;
+    from.layers.byId['motes']!.births = {
+      from: { after, seconds: 0.2, measure: null },
+      until: { after, seconds: 1, measure: null },
+    };
+    const { pasted, effect } = paste(newEffect('Empty', 1), from, ['motes']);
+    expect(pasted.lost).toContain('the layer Sparks, on which births hung');
+    expect(effect.layers.byId['motes']!.births).toEqual({
+      from: { after: { kind: 'border', border: 'start' }, seconds: 0.2, measure: null },
+      until: null,
+    });
+  });
+
   it('of every kind leave a whole document behind', () => {
     for (let seed = 0; seed < 24; seed++) {
       const from = randomEffect(seed).effect;

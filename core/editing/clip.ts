@@ -183,12 +183,13 @@ class Paster {
     return null;
   }
 
-  #moment(moment: Moment | null): void {
-    if (!moment) return;
+  /** Lets a moment hang on what is here; false where it hangs on a layer that is not. */
+  #moment(moment: Moment): boolean {
     if (moment.measure) moment.measure = this.#entry('measures', moment.measure);
-    if (moment.after.kind !== 'layer') return;
+    if (moment.after.kind !== 'layer') return true;
     const layer = this.#layer(moment.after.layer, 'on which births hung');
     moment.after = layer === null ? { kind: 'border', border: 'start' } : { ...moment.after, layer };
+    return layer !== null;
   }
 
   /** A dial by which something stands; one of its name that gives something else does not serve, and this one comes along beside it. */
@@ -236,7 +237,7 @@ class Paster {
     }
     for (const { item } of listed(layer.bursts)) if (item.signal) item.signal = this.#entry('signals', item.signal);
     this.#moment(layer.births.from);
-    this.#moment(layer.births.until);
+    if (layer.births.until && !this.#moment(layer.births.until)) layer.births.until = null;
     layer.channels = collectionOf(
       listed(layer.channels).map(({ id: channel, item }) => [this.#entry('channels', channel), item] as const),
     );
