@@ -1,2 +1,3 @@
 export * from './meaning.ts';
 export * from './pin.ts';
+export * from './editing.ts';
