@@ -72,11 +72,7 @@ const missed = (effect: Effect) =>
         items.order = items.order.filter((other) => other !== id);
         delete (items.byId as Record<string, unknown>)[id];
       });
-      return [
-        table,
-        id,
-        sorted(referenceProblems(gone).map(({ path, sentence, code }) => `${path}|${sentence}|${code}`)),
-      ];
+      return [table, id, sorted(referenceProblems(gone).map(({ sentence, code }) => `${sentence}|${code}`))];
     }),
   );
 
@@ -144,10 +140,10 @@ export function editingPinOf(seed: number): EditingPin {
   );
   return {
     walked: hashOf([
-      settingsIn(effect).map(({ at, name }) => `${at}.${name}`),
+      settingsIn(effect).map(({ layer, declaration, setting }) => [layer, declaration.name, setting]),
       placesIn(effect).map(canonicalText).sort(),
     ]),
-    words: hashOf(wordsOf(effect, 'all')),
+    words: hashOf(wordsOf(effect, 'all').map(({ heading, name, value }) => [heading, name, value])),
     uses: hashOf(uses(effect)),
     missed: hashOf(missed(effect)),
     removed: hashOf(removed(effect)),
