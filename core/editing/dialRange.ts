@@ -20,6 +20,13 @@ interface Window {
   readonly to: number;
 }
 const placeIn = (x: number, { from, to }: Window): number => withoutDust((x - from) / (to - from));
+/** Twelve digits are kept of a place. */
+const DUST = 1e-12;
+/** A key at which a step comes stands no later than it did, so that a dial which stands on the step is still past it. */
+function stepIn(x: number, window: Window): number {
+  const place = placeIn(x, window);
+  return place > (x - window.from) / (window.to - window.from) - DUST / 1000 ? place - DUST : place;
+}
 
 /** The slope of a curve at `x`, which is no key of it. */
 function slopeAt({ x: xs, y: ys, slopeIn, slopeOut }: ReadyCurve, x: number): number {
@@ -76,11 +83,14 @@ export function curveIn(curve: Curve, window: Window, limits: Limits): Curve {
   const end = cutAfter(keys, ready, to);
   keys = [...keys.filter(({ item: { at } }) => at.value < to), ...end];
   const times = to - from;
-  const placed = keys.map(({ id, item }): [Id, Key] => [
+  const placed = keys.map(({ id, item }, n): [Id, Key] => [
     id,
     {
       ...item,
-      at: { anchor: 'share', value: Math.min(1, Math.max(0, placeIn(item.at.value, window))) },
+      at: {
+        anchor: 'share',
+        value: Math.min(1, Math.max(0, (keys[n - 1]?.item.held ? stepIn : placeIn)(item.at.value, window))),
+      },
       value: withoutDust(item.value),
       slopeIn: withoutDust(item.slopeIn * times),
       slopeOut: withoutDust(item.slopeOut * times),
