@@ -14,6 +14,7 @@ export default [
     rules: {
       'house/direction': 'error',
       'house/declared': 'error',
+      'house/addresses': 'error',
       'no-undef': 'off',
       'vue/multi-word-component-names': 'off',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],

@@ -178,8 +178,8 @@ export function stageProblems({ stage }: Effect, missing: Missing): Problem[] {
 function roomProblem(effect: Effect, layer: Layer, steps: readonly { id: string; item: Step }[]): Problem[] {
   const { refused } = lookPlan(effect, layer);
   if (refused.length === 0) return [];
-  const words = refused.map(({ name, word }) => {
-    const step = steps.find(({ id }) => name.split('/')[1] === id);
+  const words = refused.map(({ step: of, word }) => {
+    const step = steps.find(({ id }) => id === of);
     return step ? `${word} of its ${STEP_NAMES[step.item.kind].toLowerCase()}` : word;
   });
   return [

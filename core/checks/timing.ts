@@ -1,4 +1,6 @@
 import {
+  formatAddress,
+  isSameAddress,
   listed,
   placesOf,
   settingsOfLayer,
@@ -76,7 +78,7 @@ function keysPastLife(effect: Effect, layerId: Id): Problem[] {
   const { name } = effect.layers.byId[layerId]!;
   const [shortest, middle] = lifetimes(effect, layerId);
   const settings = settingsOfLayer(effect, layerId);
-  return settings.flatMap(({ at, name: setting, declaration, setting: found }) => {
+  return settings.flatMap(({ address, declaration, setting: found }) => {
     const late = listed((found as NumberSetting).shapers).flatMap(({ item: { reads, mapping, muted } }) => {
       if (muted || reads.kind !== 'age' || mapping.kind === 'gradient') return [];
       const curves = mapping.kind === 'curve' ? [mapping.curve] : [mapping.low, mapping.high];
@@ -90,7 +92,7 @@ function keysPastLife(effect: Effect, layerId: Id): Problem[] {
     const ids = new Set(late.map(({ id }) => id));
     return [
       {
-        id: `keys/${at}.${setting}`,
+        id: `keys/${formatAddress(address)}`,
         sentence: `${declaration.name} of ${name} has a key ${said(item.at.value)} s ${wherefrom}, past the shortest life of ${said(shortest)} s.`,
         severity: 'doubtful',
         where: 'life',
@@ -98,7 +100,7 @@ function keysPastLife(effect: Effect, layerId: Id): Problem[] {
         mend: {
           label: 'Let it stand at a share of life',
           apply: (draft) => {
-            const own = settingsOfLayer(draft, layerId).find((each) => each.at === at && each.name === setting);
+            const own = settingsOfLayer(draft, layerId).find((each) => isSameAddress(each.address, address));
             for (const shaper of listed((own!.setting as NumberSetting).shapers)) {
               const { mapping } = shaper.item;
               if (shaper.item.reads.kind !== 'age' || mapping.kind === 'gradient') continue;
@@ -126,13 +128,13 @@ function keysPastLife(effect: Effect, layerId: Id): Problem[] {
 function keysPastEnd(effect: Effect, layerId: Id, clock: EffectClock): Problem[] {
   const { name } = effect.layers.byId[layerId]!;
   return placesOf(effect, layerId)
-    .filter(({ id }) => !id.startsWith('group/') && !id.startsWith('shared/'))
-    .flatMap(({ id, name: what, place }): Problem[] => {
+    .filter(({ address }) => address.kind !== 'group' && address.kind !== 'sharedForce')
+    .flatMap(({ address, name: what, place }): Problem[] => {
       const last = Math.max(0, ...listed(place.keys).map(({ item }) => item.at));
       if (last <= clock.length + 1e-6) return [];
       return [
         {
-          id: `placeKeys/${id}`,
+          id: `placeKeys/${formatAddress(address)}`,
           sentence: `${name}: the ${what} has a key at ${said(last)} s, past the end at ${said(clock.length)} s.`,
           severity: 'doubtful',
           where: 'rulers',

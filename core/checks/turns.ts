@@ -1,4 +1,6 @@
 import {
+  formatAddress,
+  isSameAddress,
   listed,
   ownerOf,
   placesOf,
@@ -57,12 +59,12 @@ function readings(effect: Effect, { from, to }: Turn): readonly [end: Reading, b
 }
 
 /** How far a setting jumps at the seam, in words; null where it does not. */
-function jumpOf({ name, of, declaration, setting }: FoundSetting, effect: Effect, turn: Turn): string | null {
+function jumpOf({ address, declaration, setting }: FoundSetting, effect: Effect, turn: Turn): string | null {
   const isDress = 'acts' in declaration && declaration.acts === 'dress';
-  if (setting.muted || !(isDress || of.startsWith('front/'))) return null;
+  if (setting.muted || !(isDress || address.kind === 'front')) return null;
   if (!listed(setting.shapers).some(readsTime)) return null;
   const [end, begin] = readings(effect, turn);
-  const slot = `${of}/${name}`;
+  const slot = formatAddress(address);
   if (declaration.value === 'number') {
     const reader = new NumberReader(setting as NumberSetting, declaration as NumberDeclaration, slot, effect);
     const [a, b] = [reader.read(end), reader.read(begin)];
@@ -100,8 +102,8 @@ function levelled(curve: Curve, { from, to }: Turn): Curve {
 }
 
 function levelOut(draft: Effect, layerId: Id, found: FoundSetting, turn: Turn): void {
-  const own = [...settingsOfLayer(draft, layerId), ...cutOf(draft, layerId)].find(
-    ({ at, name }) => at === found.at && name === found.name,
+  const own = [...settingsOfLayer(draft, layerId), ...cutOf(draft, layerId)].find(({ address }) =>
+    isSameAddress(address, found.address),
   );
   for (const { item } of listed(own!.setting.shapers)) {
     if (!readsTime({ item }) || item.mapping.kind !== 'curve') continue;
@@ -114,7 +116,9 @@ function levelOut(draft: Effect, layerId: Id, found: FoundSetting, turn: Turn): 
 function cutOf(effect: Effect, layerId: Id): FoundSetting[] {
   const { drawn } = effect.layers.byId[layerId]!;
   if (drawn.kind !== 'body' || drawn.front === null) return [];
-  return settingsIn(effect).filter(({ of, name }) => of === `front/${drawn.front}` && name === 'border');
+  return settingsIn(effect).filter(
+    ({ address }) => address.kind === 'front' && address.id === drawn.front && address.setting === 'border',
+  );
 }
 
 /** What of a layer's dress leaps as the hold begins anew. */
@@ -128,7 +132,7 @@ function jumps(effect: Effect, layerId: Id, turn: Turn): Problem[] {
     );
     return [
       {
-        id: `turn/${found.at}.${found.name}`,
+        id: `turn/${formatAddress(found.address)}`,
         sentence: `${name}: ${found.declaration.name} jumps ${jump} each time the hold begins anew.`,
         severity: 'doubtful',
         where: 'rulers',
@@ -148,8 +152,10 @@ function leaps(effect: Effect, layerId: Id, clock: EffectClock): Problem[] {
   const { name } = effect.layers.byId[layerId]!;
   const [begin, end] = [newHung(), newHung()];
   return placesOf(effect, layerId)
-    .filter(({ id, place }) => place.keys.order.length > 1 && !id.startsWith('shared/') && !id.startsWith('hit/'))
-    .flatMap(({ id, name: what, place }): Problem[] => {
+    .filter(
+      ({ address, place }) => place.keys.order.length > 1 && address.kind !== 'sharedForce' && address.kind !== 'hit',
+    )
+    .flatMap(({ address, name: what, place }): Problem[] => {
       hungInto(begin, place, clock.opening);
       hungInto(end, place, clock.opening + clock.hold);
       const apart = begin.offset.map((x, axis) => x - end.offset[axis]!);
@@ -157,7 +163,7 @@ function leaps(effect: Effect, layerId: Id, clock: EffectClock): Problem[] {
       if (metres <= SEEN_METRES) return [];
       return [
         {
-          id: `turn/place/${id}`,
+          id: `turn/${formatAddress(address)}`,
           sentence: `${name}: the ${what} jumps ${said(metres)} m each time the hold begins anew.`,
           severity: 'doubtful',
           where: 'rulers',

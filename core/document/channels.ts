@@ -1,9 +1,12 @@
+import { layerOf, type HolderAddress } from './address.ts';
 import { listed, withItem, withoutItem, type Id } from './collection.ts';
 import { CHANNEL_SETTING } from './declarations/index.ts';
 import type { Effect } from './effect.ts';
-import { stepsOf } from './look.ts';
+import { refsTo } from './foundRefs.ts';
+import { holderAt, nameOfPart } from './parts.ts';
 import { defaultSetting } from './settingSchema.ts';
 import type { Setting } from './setting.ts';
+import { holdersOfLayer } from './walk.ts';
 
 /** One setting that a channel shapes. */
 export interface ChannelReader {
@@ -17,32 +20,26 @@ export interface ChannelReader {
 const isReader = (setting: Setting, id: Id): boolean =>
   listed(setting.shapers).some(({ item }) => item.reads.kind === 'channel' && item.reads.channel === id);
 
-const readersIn = (settings: object, id: Id, layer: Id | null, of: string): ChannelReader[] =>
-  Object.entries(settings as Record<string, Setting>)
-    .filter(([, setting]) => isReader(setting, id))
-    .map(([setting]) => ({ layer, of, setting }));
-
-/** The settings of a layer, of its forces and ribbons, that a channel shapes. */
-export function channelReadersOf(effect: Effect, layerId: Id, id: Id): ChannelReader[] {
-  const layer = effect.layers.byId[layerId]!;
-  const { settings, forces, drawn } = layer;
-  return [
-    ...readersIn(settings, id, layerId, ''),
-    ...listed(forces).flatMap(({ item }) => readersIn(item.settings, id, layerId, item.kind)),
-    ...(drawn.kind === 'sprite' ? [] : readersIn(drawn.settings, id, layerId, drawn.kind)),
-    ...stepsOf(effect, layer).flatMap(({ item }) => readersIn(item.settings, id, layerId, item.kind)),
-  ];
+function readersAt(effect: Effect, address: HolderAddress, id: Id): ChannelReader[] {
+  const { settings } = holderAt(effect, address)!;
+  const of = address.kind === 'layer' ? '' : nameOfPart(effect, address);
+  return Object.entries(settings).flatMap(([setting, own]) =>
+    isReader(own, id) ? [{ layer: layerOf(address), of, setting }] : [],
+  );
 }
+
+/** The settings of a layer, of its forces, its look and what it is drawn as, that a channel shapes. */
+export const channelReadersOf = (effect: Effect, layerId: Id, id: Id): ChannelReader[] =>
+  holdersOfLayer(effect, layerId).flatMap((address) => readersAt(effect, address, id));
 
 /** Which layers' particles carry a channel, and which settings are shaped by it. */
 export function channelUse(effect: Effect, id: Id): { carriedBy: Id[]; readBy: ChannelReader[] } {
+  const shared = effect.forces.order.flatMap((force) => readersAt(effect, { kind: 'sharedForce', id: force }, id));
   return {
     carriedBy: effect.layers.order.filter((layer) => effect.layers.byId[layer]!.channels.byId[id]),
     readBy: [
       ...effect.layers.order.flatMap((layer) => channelReadersOf(effect, layer, id)),
-      ...listed(effect.forces).flatMap(({ item }) =>
-        readersIn(item.force.settings, id, null, `${item.force.kind} of all`),
-      ),
+      ...shared.map((reader) => ({ ...reader, of: `${reader.of} of all` })),
     ],
   };
 }
@@ -59,6 +56,5 @@ export function carryChannel(draft: Effect, layerId: Id, id: Id, name: string): 
 export function dropChannel(draft: Effect, layerId: Id, id: Id): void {
   const layer = draft.layers.byId[layerId];
   if (layer) layer.channels = withoutItem(layer.channels, id);
-  const { carriedBy, readBy } = channelUse(draft, id);
-  if (carriedBy.length === 0 && readBy.length === 0) draft.channels = withoutItem(draft.channels, id);
+  if (refsTo(draft, 'channels', id).length === 0) draft.channels = withoutItem(draft.channels, id);
 }

@@ -16,13 +16,14 @@ export interface Collection<T> {
   byId: Record<Id, T>;
 }
 
-/** The schema of each collection's items, and of the collection without them. */
-const PARTS = new WeakMap<object, { item: z.ZodType; frame: z.ZodType }>();
+/** The schemas of each collection's items, of their ids, and of the collection without them. */
+const PARTS = new WeakMap<object, { item: z.ZodType; id: z.ZodType; frame: z.ZodType }>();
 export const partsOfCollection = (schema: object) => PARTS.get(schema);
 
-export function collectionSchema<T extends z.ZodType>(item: T, most = 256) {
+/** A collection of at most so many items; `id` is another schema of their ids where these refer to something. */
+export function collectionSchema<T extends z.ZodType>(item: T, most = 256, id: z.ZodType<Id> = idSchema) {
   const schema = listSchema(item, most);
-  PARTS.set(schema, { item, frame: listSchema(z.unknown(), most) });
+  PARTS.set(schema, { item, id, frame: listSchema(z.unknown(), most) });
   return schema;
 }
 

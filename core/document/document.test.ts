@@ -173,7 +173,7 @@ describe('the door', () => {
       'a palette colour that is gone',
       (e) =>
         ((e.layers.byId['motes']!.settings['life.colour'].base as { value: unknown }).value = { palette: 'gone' }),
-      'layers.motes.settings.life.colour.base',
+      'layers.motes.settings.life.colour.base.value.palette',
       /no palette colour "gone"/,
     ],
     [

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { collectionSchema, idSchema } from './collection.ts';
+import { collectionSchema, emptyCollection } from './collection.ts';
 import {
   CHANNEL_SETTING,
   DRAWN_SETTINGS,
@@ -11,8 +11,9 @@ import {
   SURFACE_SETTINGS,
   type ForceKind,
 } from './declarations/index.ts';
-import { layerLookSchema, lookSchema, pictureSchema } from './look.ts';
-import { assetHash as hash, hexSchema, itemName as name, vectorSchema, type NumberSetting } from './setting.ts';
+import { layerLookSchema, lookSchema } from './look.ts';
+import { asset, assetHash, ref, type RefRule } from './refs.ts';
+import { hexSchema, itemName as name, vectorSchema, type NumberSetting } from './setting.ts';
 import { settingSchema, settingsSchema } from './settingSchema.ts';
 
 export const SCHEMA = 7;
@@ -32,16 +33,26 @@ export type PlaceKey = z.infer<typeof placeKeySchema>;
 /** How far a place is from what it hangs on, and how it is turned (degrees round X, then Y, then Z); with keys, these rule. */
 const hung = { offset: vectorSchema, turn: vectorSchema, keys: collectionSchema(placeKeySchema, 64) };
 
+/** What hangs on something else hangs on the effect instead, as far from it. */
+const onEffect = ({ offset, turn, keys }: Hung): Place => ({ kind: 'effect', offset, turn, keys });
+const STANDS = 'where it stands';
+const hungOn = ref('things', { whenGone: 'stays', without: onEffect, use: STANDS });
+
 /** Where something stands: in the effect, in the world, at the feet of a thing on the stage, on one of its bones, or where a dial says. */
 export const placeSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('effect'), ...hung }),
   z.strictObject({ kind: z.literal('world'), ...hung }),
-  z.strictObject({ kind: z.literal('thing'), thing: idSchema, ...hung }),
-  z.strictObject({ kind: z.literal('bone'), thing: idSchema, bone: z.string().max(80), ...hung }),
+  z.strictObject({ kind: z.literal('thing'), thing: hungOn, ...hung }),
+  z.strictObject({ kind: z.literal('bone'), thing: hungOn, bone: z.string().max(80), ...hung }),
   /** Where a dial says: from its place in the world, or in the effect, turned by its direction. */
-  z.strictObject({ kind: z.literal('dial'), dial: idSchema, ...hung }),
+  z.strictObject({
+    kind: z.literal('dial'),
+    dial: ref('dials', { kinds: ['place', 'direction'], whenGone: 'value', use: STANDS }),
+    ...hung,
+  }),
 ]);
 export type Place = z.infer<typeof placeSchema>;
+type Hung = Pick<Place, keyof typeof hung>;
 
 const boneNames = z.array(z.string().max(80)).max(256);
 const placed = { place: placeSchema };
@@ -54,6 +65,8 @@ export const hitSchema = z.strictObject({
   strength: z.number().min(0).max(1000),
 });
 export type Hit = z.infer<typeof hitSchema>;
+
+const onThing = ref('things', { whenGone: 'stays', use: 'source' });
 
 /** Where particles are born. A mesh names bones to keep to the skin they move most; none is the whole skin. */
 export const sourceSchema = z.discriminatedUnion('kind', [
@@ -72,12 +85,24 @@ export const sourceSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('sphere'), ...placed }),
   z.strictObject({ kind: z.literal('cylinder'), ...placed }),
   z.strictObject({ kind: z.literal('cone'), ...placed }),
-  z.strictObject({ kind: z.literal('mesh'), thing: idSchema, bones: boneNames }),
-  z.strictObject({ kind: z.literal('bones'), thing: idSchema, bones: boneNames }),
+  z.strictObject({ kind: z.literal('mesh'), thing: onThing, bones: boneNames }),
+  z.strictObject({ kind: z.literal('bones'), thing: onThing, bones: boneNames }),
   /** Where and when something is struck: by this list, and by strikes from outside, at which it listens. */
   z.strictObject({ kind: z.literal('hits'), hits: collectionSchema(hitSchema, 64) }),
   /** Where another layer's particles are. */
-  z.strictObject({ kind: z.literal('particles'), layer: idSchema }),
+  z.strictObject({
+    kind: z.literal('particles'),
+    layer: ref('layers', {
+      whenGone: () => ({
+        kind: 'point',
+        place: onEffect({ offset: [0, 1, 0], turn: [0, 0, 0], keys: emptyCollection() }),
+      }),
+      without: (_: object, { aim }: { readonly aim: Place }) => ({ kind: 'point', place: aim }),
+      purpose: 'to be born on',
+      lost: 'on whose particles they were born',
+      use: 'source',
+    }),
+  }),
 ]);
 export type Source = z.infer<typeof sourceSchema>;
 export type SourceKind = Source['kind'];
@@ -107,13 +132,16 @@ export const anyForceSchema = z.discriminatedUnion('kind', [
 export type Force = z.infer<typeof anyForceSchema>;
 
 /** A force of the effect's own: it acts on some layers, or with an empty list on all of them. */
-export const sharedForceSchema = z.strictObject({ force: anyForceSchema, layers: z.array(idSchema).max(128) });
+export const sharedForceSchema = z.strictObject({
+  force: anyForceSchema,
+  layers: z.array(ref('layers', { whenGone: 'entry', purpose: 'to act on', use: 'force' })).max(128),
+});
 export type SharedForce = z.infer<typeof sharedForceSchema>;
 
 const surfaceCommon = {
   muted: z.boolean(),
   /** Layers whose particles meet it; an empty list is every layer. */
-  layers: z.array(idSchema).max(128),
+  layers: z.array(ref('layers', { whenGone: 'entry', purpose: 'to be met by', use: 'surface' })).max(128),
 };
 /** Something particles can hit or keep to. A thing is met as it stands and moves on the stage, a mesh where it is placed. */
 export const surfaceSchema = z.discriminatedUnion('kind', [
@@ -137,14 +165,14 @@ export const surfaceSchema = z.discriminatedUnion('kind', [
   }),
   z.strictObject({
     kind: z.literal('thing'),
-    thing: idSchema,
+    thing: ref('things', { whenGone: 'stays', use: 'surface' }),
     ...surfaceCommon,
     settings: settingsSchema(SURFACE_SETTINGS.thing),
   }),
   z.strictObject({
     kind: z.literal('mesh'),
     place: placeSchema,
-    asset: hash,
+    asset: asset('mesh', 'surface'),
     name,
     ...surfaceCommon,
     settings: settingsSchema(SURFACE_SETTINGS.mesh),
@@ -152,7 +180,7 @@ export const surfaceSchema = z.discriminatedUnion('kind', [
   /** The mesh that the first particle of a standing layer is drawn as, in the shape it has. */
   z.strictObject({
     kind: z.literal('layer'),
-    layer: idSchema,
+    layer: ref('layers', { whenGone: 'item', purpose: 'whose mesh is met', use: 'surface' }),
     ...surfaceCommon,
     settings: settingsSchema(SURFACE_SETTINGS.layer),
   }),
@@ -171,7 +199,7 @@ export type Front = z.infer<typeof frontSchema>;
 /** Births at one instant: `count` to `most` of them, `at` seconds after the start of a stretch, or after a signal; and again if wanted. */
 export const burstSchema = z.strictObject({
   /** Which signal it waits for; then its stretch says nothing. */
-  signal: idSchema.nullable(),
+  signal: ref('signals', { whenGone: 'value', use: 'burst' }).nullable(),
   stretch: z.enum(['opening', 'hold', 'closing']),
   at: z.number().min(0).max(3600),
   count: z.number().int().min(0).max(1_000_000),
@@ -183,19 +211,22 @@ export const burstSchema = z.strictObject({
 export type Burst = z.infer<typeof burstSchema>;
 
 /** A moment of the effect's time: so many seconds, or a measure, after a border of its stretches or an event of a layer. */
-export const momentSchema = z.strictObject({
-  after: z.discriminatedUnion('kind', [
-    z.strictObject({ kind: z.literal('border'), border: z.enum(['start', 'hold', 'letGo', 'end']) }),
-    z.strictObject({
-      kind: z.literal('layer'),
-      layer: idSchema,
-      event: z.enum(['firstBirth', 'lastBirth', 'lastDeath']),
-    }),
-  ]),
-  seconds: z.number().min(-3600).max(3600),
-  measure: idSchema.nullable(),
-});
-export type Moment = z.infer<typeof momentSchema>;
+const momentOf = (use: string, whenGone: RefRule['whenGone']) =>
+  z.strictObject({
+    after: z.discriminatedUnion('kind', [
+      z.strictObject({ kind: z.literal('border'), border: z.enum(['start', 'hold', 'letGo', 'end']) }),
+      z.strictObject({
+        kind: z.literal('layer'),
+        layer: ref('layers', { whenGone, lost: 'on which births hung', use }),
+        event: z.enum(['firstBirth', 'lastBirth', 'lastDeath']),
+      }),
+    ]),
+    seconds: z.number().min(-3600).max(3600),
+    measure: ref('measures', { whenGone: 'value', use }).nullable(),
+  });
+const beginning = momentOf('when births begin', () => ({ kind: 'border', border: 'start' }));
+const ending = momentOf('when births end', 'null');
+export type Moment = z.infer<typeof beginning>;
 
 const ribbon = <K extends keyof typeof RIBBON_SETTINGS>(kind: K) => ({
   kind: z.literal(kind),
@@ -206,7 +237,11 @@ const drawnAs = <K extends keyof typeof DRAWN_SETTINGS>(kind: K) => ({
   settings: settingsSchema(DRAWN_SETTINGS[kind]),
 });
 /** One of the meshes a layer's particles are drawn as, and how likely it is beside the others. */
-export const drawnMeshSchema = z.strictObject({ asset: hash, name, chance: z.number().min(0).max(1000) });
+export const drawnMeshSchema = z.strictObject({
+  asset: asset('mesh', 'what it is drawn as', true),
+  name,
+  chance: z.number().min(0).max(1000),
+});
 export type DrawnMesh = z.infer<typeof drawnMeshSchema>;
 
 /** What a layer's particles are drawn as: each by itself, as ribbons, or on the skin of a thing. */
@@ -216,11 +251,28 @@ export const drawnSchema = z.discriminatedUnion('kind', [
     ...drawnAs('mesh'),
     meshes: collectionSchema(drawnMeshSchema, 16),
     /** Parts of the meshes, by name, that have another look than the rest. */
-    parts: z.array(z.strictObject({ part: name, look: idSchema })).max(32),
+    parts: z
+      .array(
+        z.strictObject({
+          part: name,
+          look: ref('looks', {
+            whenGone: 'stays',
+            purpose: ({ part }: { part: string }) => `for the part "${part}"`,
+          }),
+        }),
+      )
+      .max(32),
   }),
   z.strictObject(drawnAs('light')),
-  z.strictObject({ ...drawnAs('haze'), picture: pictureSchema.nullable() }),
-  z.strictObject({ ...drawnAs('body'), thing: idSchema, front: idSchema.nullable() }),
+  z.strictObject({
+    ...drawnAs('haze'),
+    picture: z.strictObject({ asset: asset('picture', 'what bends it', true), name }).nullable(),
+  }),
+  z.strictObject({
+    ...drawnAs('body'),
+    thing: ref('things', { whenGone: 'stays', use: 'what it is drawn as' }),
+    front: ref('fronts', { whenGone: 'null', use: 'what it is drawn as' }).nullable(),
+  }),
   z.strictObject(ribbon('trail')),
   z.strictObject(ribbon('strand')),
   z.strictObject({ ...ribbon('blade'), from: placeSchema, to: placeSchema }),
@@ -233,7 +285,7 @@ export const isRibbon = (drawn: DrawnAs): drawn is Ribbon => drawn.kind in RIBBO
 /** What one layer's particles set off in another: at an event of each, or along its way. */
 export const linkSchema = z.strictObject({
   on: z.enum(['birth', 'death', 'hit', 'release', 'along']),
-  layer: idSchema,
+  layer: ref('layers', { whenGone: 'item', lost: 'which was set off', use: 'link' }),
   salt: seed,
   muted: z.boolean(),
   settings: settingsSchema(LINK_SETTINGS),
@@ -252,10 +304,18 @@ export const layerSchema = z.strictObject({
   drawn: drawnSchema,
   /** Keeps every particle's random draws through renaming, reordering and import. */
   salt: seed,
-  parent: idSchema.nullable(),
+  parent: ref('groups', { whenGone: 'value', use: 'the group it stands in' }).nullable(),
   population: z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('own') }),
-    z.strictObject({ kind: z.literal('follows'), layer: idSchema }),
+    z.strictObject({
+      kind: z.literal('follows'),
+      layer: ref('layers', {
+        whenGone: () => ({ kind: 'own' }),
+        purpose: 'to follow',
+        lost: 'which was followed',
+        use: 'what it follows',
+      }),
+    }),
   ]),
   hidden: z.boolean(),
   solo: z.boolean(),
@@ -264,27 +324,37 @@ export const layerSchema = z.strictObject({
   /** What a launch toward or round something aims at. */
   aim: placeSchema,
   /** The release front that frees its particles; until it has passed them they are held where they were born. */
-  front: idSchema.nullable(),
+  front: ref('fronts', { whenGone: 'null', use: 'what frees it' }).nullable(),
   /** When births may happen; without an end they fade out over the closing. */
-  births: z.strictObject({ from: momentSchema, until: momentSchema.nullable() }),
+  births: z.strictObject({ from: beginning, until: ending.nullable() }),
   bursts: collectionSchema(burstSchema),
   forces: collectionSchema(anyForceSchema, 64),
   links: collectionSchema(linkSchema, 64),
   /** What it looks like: steps of its own, or a look that others use too. */
   look: layerLookSchema,
   /** Drawn only where that layer's particles cover the picture. */
-  inside: idSchema.nullable(),
+  inside: ref('layers', {
+    whenGone: 'null',
+    isOther: true,
+    purpose: 'to be drawn inside of',
+    lost: 'inside of which it was drawn',
+    use: 'where it is seen',
+  }).nullable(),
   /** The switch among the dials by which it is seen; without one it always is. */
-  seenBy: idSchema.nullable(),
+  seenBy: ref('dials', { kinds: ['switch'], whenGone: 'null', use: 'whether it is seen' }).nullable(),
   /** What its particles carry, by the id of the channel. */
-  channels: collectionSchema(settingSchema(CHANNEL_SETTING) as z.ZodType<NumberSetting>, MOST_CHANNELS),
+  channels: collectionSchema(
+    settingSchema(CHANNEL_SETTING) as z.ZodType<NumberSetting>,
+    MOST_CHANNELS,
+    ref('channels', { whenGone: 'item', use: 'what it carries' }),
+  ),
   settings: settingsSchema(LAYER_SETTINGS),
 });
 export type Layer = z.infer<typeof layerSchema>;
 
 const grouped = {
   name,
-  parent: idSchema.nullable(),
+  parent: ref('groups', { whenGone: 'value', use: 'the group it stands in' }).nullable(),
   translation: vectorSchema,
   /** Degrees round X, then Y, then Z. */
   rotation: vectorSchema,
@@ -298,7 +368,7 @@ export const paletteEntrySchema = z.strictObject({
     /** Another entry, its hue turned by degrees, then mixed toward white (lighter above 0) or black (below 0). */
     z.strictObject({
       kind: z.literal('derived'),
-      from: idSchema,
+      from: ref('palette', { whenGone: 'value' }),
       turned: z.number().min(-180).max(180),
       lighter: z.number().min(-1).max(1),
     }),
@@ -315,6 +385,8 @@ export const measureSchema = z.strictObject({
 });
 export type Measure = z.infer<typeof measureSchema>;
 
+const standsFor = z.strictObject({ asset: assetHash, name });
+
 /** A value brought out of the effect. What shapers read of a number is its share of the range, of a switch 0 or 1. */
 export const dialSchema = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -330,8 +402,18 @@ export const dialSchema = z.discriminatedUnion('kind', [
   /** Degrees round X, then Y, then Z. */
   z.strictObject({ kind: z.literal('direction'), name, turn: vectorSchema }),
   /** Whatever in the effect shows the one picture, or is drawn as the one mesh, shows or is the other. */
-  z.strictObject({ kind: z.literal('picture'), name, standsFor: pictureSchema, shows: pictureSchema }),
-  z.strictObject({ kind: z.literal('mesh'), name, standsFor: pictureSchema, shows: pictureSchema }),
+  z.strictObject({
+    kind: z.literal('picture'),
+    name,
+    standsFor,
+    shows: z.strictObject({ asset: asset('picture', 'dial'), name }),
+  }),
+  z.strictObject({
+    kind: z.literal('mesh'),
+    name,
+    standsFor,
+    shows: z.strictObject({ asset: asset('mesh', 'dial'), name }),
+  }),
 ]);
 export type Dial = z.infer<typeof dialSchema>;
 
@@ -362,7 +444,7 @@ export type Stretches = z.infer<typeof stretchesSchema>;
 /** A figure or a prop on the stage. */
 export const thingSchema = z.strictObject({
   name,
-  asset: hash,
+  asset: asset('figure', 'stage'),
   clip: z.string().max(80),
   /** Seconds into its clip at which it begins. */
   from: z.number().min(0).max(3600),
@@ -393,7 +475,7 @@ export const airSchema = z.strictObject({
   /** What shining things mirror: a picture of all directions (as wide as twice its height, up above), or without one the sky of the surround. */
   surroundings: z.strictObject({
     isOn: z.boolean(),
-    picture: pictureSchema.nullable(),
+    picture: z.strictObject({ asset: asset('picture', 'what is mirrored', true), name }).nullable(),
     /** How many times as bright as the picture, and degrees it is turned round the vertical. */
     brightness: z.number().min(0).max(100),
     turn: z.number().min(-360).max(360),
@@ -440,7 +522,11 @@ export const stageSchema = z.strictObject({
       arc: z.number().min(-100).max(100),
     }),
     /** A thing's feet, or with a name one of its bones. */
-    z.strictObject({ kind: z.literal('thing'), thing: idSchema, bone: z.string().max(80) }),
+    z.strictObject({
+      kind: z.literal('thing'),
+      thing: ref('things', { whenGone: 'stays', use: 'what it rides on' }),
+      bone: z.string().max(80),
+    }),
   ]),
   /** For now: a share of the births, the same ones each time; sizes may make up for the area of those left out. */
   density: z.strictObject({ share: z.number().min(1).max(100), keepsArea: z.boolean() }),

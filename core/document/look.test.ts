@@ -3,22 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { collectionOf, listed } from './collection.ts';
 import { STEP_KINDS, type StepKind } from './declarations/index.ts';
 import { SCHEMA, type Effect } from './effect.ts';
-import {
-  changedNumber,
-  drawnLook,
-  fitLook,
-  nameLook,
-  newStep,
-  ownLook,
-  picturesOf,
-  setStep,
-  stepsOf,
-  stepSettings,
-  stepTable,
-  useLook as takeLook,
-  usersOf,
-} from './look.ts';
+import { changedNumber, drawnLook, fitLook, newStep, setStep, stepsOf, stepSettings, stepTable } from './look.ts';
+import { assetsIn } from './foundRefs.ts';
 import { newDrawn, newEffect, newLayer } from './make.ts';
+import { nameLook, ownLook, useLook as takeLook, usersOf } from './namedLooks.ts';
 import { parseEffect, parseEffectText } from './parse.ts';
 import { removeLayer } from './remove.ts';
 
@@ -115,7 +103,8 @@ describe('a look', () => {
       ]),
     } as never;
     effect.layers.byId['b']!.drawn = { ...newDrawn('haze'), picture: third! };
-    expect(picturesOf(effect).map(({ name }) => name)).toEqual(['1', '2', '3']);
+    const shown = assetsIn(effect).map(({ holder }) => (holder as typeof one)!.name);
+    expect(shown.sort()).toEqual(['1', '2', '3']);
   });
 
   it('is a band for what runs along and a dot for what stands by itself, and else is left alone', () => {

@@ -1,28 +1,32 @@
 import { z } from 'zod';
-import { collectionSchema, emptyCollection, idSchema, listed, type Collection, type Id } from './collection.ts';
+import { collectionSchema, idSchema, listed, type Id } from './collection.ts';
 import { STEP_SETTINGS, type Declaration, type StepKind } from './declarations/index.ts';
 import type { Effect, Layer } from './effect.ts';
-import { assetHash, itemName, numberSettingSchema, stopSchema, type NumberSetting, type Setting } from './setting.ts';
+import { asset, ref } from './refs.ts';
+import { itemName, numberSettingSchema, stopSchema, type NumberSetting, type Setting } from './setting.ts';
 import { defaultSettings, settingsSchema } from './settingSchema.ts';
 import { settingsByName } from './settingsByName.ts';
 
 /** A picture that was brought in: the hash of its canonical pixels, and the name its file had. */
-export const pictureSchema = z.strictObject({ asset: assetHash, name: itemName });
-export type PictureRef = z.infer<typeof pictureSchema>;
+export interface PictureRef {
+  asset: string;
+  name: string;
+}
 
 const stepOf = <K extends StepKind>(kind: K) => ({
   kind: z.literal(kind),
   muted: z.boolean(),
   settings: settingsSchema(STEP_SETTINGS[kind]),
 });
+const pictureOf = z.strictObject({ asset: asset('picture', 'look, picture', true), name: itemName });
 /** One step of a look. A picture step without a picture shows nothing of its own. */
 export const stepSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ ...stepOf('picture'), picture: pictureSchema.nullable() }),
+  z.strictObject({ ...stepOf('picture'), picture: pictureOf.nullable() }),
   z.strictObject(stepOf('drawn')),
   z.strictObject(stepOf('levels')),
   z.strictObject(stepOf('scroll')),
   z.strictObject(stepOf('warp')),
-  z.strictObject({ ...stepOf('dissolve'), picture: pictureSchema.nullable() }),
+  z.strictObject({ ...stepOf('dissolve'), picture: pictureOf.nullable() }),
   z.strictObject(stepOf('rim')),
   z.strictObject({ ...stepOf('gradient'), stops: collectionSchema(stopSchema, 64) }),
   z.strictObject(stepOf('tint')),
@@ -44,7 +48,7 @@ export const layerLookSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('own'), steps: stepsSchema }),
   z.strictObject({
     kind: z.literal('named'),
-    look: idSchema,
+    look: ref('looks', { whenGone: 'stays' }),
     changes: z.record(idSchema, z.record(z.string().max(40), numberSettingSchema)),
   }),
 ]);
@@ -118,76 +122,6 @@ export function stepToChange(draft: Effect, layerId: Id, stepId: Id): Step | nul
   if (!look) return null;
   const steps = look.kind === 'own' ? look.steps : draft.looks.byId[look.look]?.steps;
   return steps?.byId[stepId] ?? null;
-}
-
-/** The layers that use a named look. */
-export const usersOf = (effect: Pick<Effect, 'layers'>, lookId: Id): Id[] =>
-  effect.layers.order.filter((id) => {
-    const { look, drawn } = effect.layers.byId[id]!;
-    const isOfPart = drawn.kind === 'mesh' && drawn.parts.some((part) => part.look === lookId);
-    return isOfPart || (look.kind === 'named' && look.look === lookId);
-  });
-
-/** Gives a layer's own steps a name, under which other layers may use them. */
-export function nameLook(draft: Effect, layerId: Id, lookId: Id, name: string): void {
-  const layer = draft.layers.byId[layerId];
-  if (layer?.look.kind !== 'own') return;
-  draft.looks.order.push(lookId);
-  draft.looks.byId[lookId] = { name, steps: layer.look.steps };
-  layer.look = { kind: 'named', look: lookId, changes: {} };
-}
-
-/** Lets a layer go its own way: the steps of the look it used, as it saw them, become its own. A look that nobody uses goes. */
-export function ownLook(draft: Effect, layerId: Id): void {
-  const layer = draft.layers.byId[layerId];
-  if (layer?.look.kind !== 'named') return;
-  const lookId = layer.look.look;
-  const entries = stepsOf(draft, layer).map(({ id, item }): [Id, Step] => [
-    id,
-    JSON.parse(JSON.stringify(item)) as Step,
-  ]);
-  layer.look = { kind: 'own', steps: { order: entries.map(([id]) => id), byId: Object.fromEntries(entries) } };
-  dropUnusedLook(draft, lookId);
-}
-
-/** Lets a layer use a named look instead of what it has. */
-export function useLook(draft: Effect, layerId: Id, lookId: Id): void {
-  const layer = draft.layers.byId[layerId];
-  if (!layer || !draft.looks.byId[lookId]) return;
-  const before = layer.look;
-  layer.look = { kind: 'named', look: lookId, changes: {} };
-  if (before.kind === 'named' && before.look !== lookId) dropUnusedLook(draft, before.look);
-}
-
-/** Takes out a named look that no layer uses. */
-export function dropUnusedLook(draft: Effect, lookId: Id): void {
-  if (usersOf(draft, lookId).length > 0) return;
-  draft.looks.order = draft.looks.order.filter((id) => id !== lookId);
-  delete draft.looks.byId[lookId];
-}
-
-/** The pictures that the steps of an effect's looks show, that haze is bent by, that shining things mirror, and that dials may bring. */
-export const picturesOf = (effect: Pick<Effect, 'looks' | 'layers' | 'stage' | 'dials'>): PictureRef[] => [
-  ...picturesIn(effect),
-  ...listed(effect.dials).flatMap(({ item }) => (item.kind === 'picture' ? [item.shows] : [])),
-];
-
-/** The same but for those that dials may bring: the very objects. */
-export function picturesIn(effect: Pick<Effect, 'looks' | 'layers' | 'stage'>): PictureRef[] {
-  const all: Collection<Step>[] = [
-    ...listed(effect.looks).map(({ item }) => item.steps),
-    ...listed(effect.layers).map(({ item }) =>
-      item.look.kind === 'own' ? item.look.steps : emptyCollection<Step>(),
-    ),
-  ];
-  const bends = listed(effect.layers).flatMap(({ item }) =>
-    item.drawn.kind === 'haze' && item.drawn.picture ? [item.drawn.picture] : [],
-  );
-  const shown = all.flatMap((steps) =>
-    listed(steps).flatMap(({ item }) => ('picture' in item && item.picture ? [item.picture] : [])),
-  );
-  const { picture } = effect.stage.air.surroundings;
-  return [...shown, ...bends, ...(picture ? [picture] : [])];
 }
 
 /** A number of a step with what the layer changes of it, if it does. */

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { formatAddress } from './address.ts';
 import { collectionOf, listed } from './collection.ts';
 import type { Effect, Place } from './effect.ts';
 import { atEffect, newEffect, newForce, newFront, newLayer, newSurface } from './make.ts';
@@ -68,37 +69,40 @@ describe('the places a layer has to do with', () => {
     return effect;
   }
 
+  const namesOf = (effect: Effect) => placesOf(effect, 'motes').map(({ address }) => formatAddress(address));
+
   it('are its source, aim, forces, what it meets and its front; not what acts on others', () =>
-    expect(placesOf(full(), 'motes').map(({ id }) => id)).toEqual([
-      'source',
-      'aim',
-      'force/f',
-      'shared/all',
+    expect(namesOf(full())).toEqual([
+      'source/motes',
+      'aim/motes',
+      'force/motes/f',
+      'sharedForce/all',
       'surface/s',
-      'front',
+      'front/front',
     ]));
 
   it('are not those of forces that are the same everywhere, until they have a reach', () => {
     const effect = full();
     const curl = newForce('curl');
     effect.layers.byId['motes']!.forces = collectionOf([['c', curl]]);
-    expect(placesOf(effect, 'motes').map(({ id }) => id)).not.toContain('force/c');
+    expect(namesOf(effect)).not.toContain('force/motes/c');
     if (curl.kind === 'curl') curl.settings.reach.base = { kind: 'fixed', value: 2 };
-    expect(placesOf(effect, 'motes').map(({ id }) => id)).toContain('force/c');
+    expect(namesOf(effect)).toContain('force/motes/c');
   });
 
   it('can each be set, and nothing else changes', () => {
-    for (const { id } of placesOf(full(), 'motes')) {
+    for (const { address } of placesOf(full(), 'motes')) {
       const effect = full();
-      setPlace(effect, 'motes', id, atEffect([7, 0, 0]));
+      setPlace(effect, address, atEffect([7, 0, 0]));
       const moved = placesOf(effect, 'motes').filter(({ place }) => place.offset[0] === 7);
-      expect(moved.map((place) => place.id)).toEqual([id]);
+      expect(moved.map((place) => place.address)).toEqual([address]);
     }
   });
 
   it('leave a document alone that has no such place by now', () => {
     const effect = full();
-    setPlace(effect, 'motes', 'force/gone', atEffect([7, 0, 0]));
+    setPlace(effect, { kind: 'force', layer: 'motes', id: 'gone' }, atEffect([7, 0, 0]));
+    setPlace(effect, { kind: 'from', layer: 'motes' }, atEffect([7, 0, 0]));
     expect(effect).toEqual(full());
   });
 });

@@ -1,7 +1,9 @@
+import type { PartAddress } from './address.ts';
 import { listed, withItem, withoutItem, type Id } from './collection.ts';
 import { forcesOn, surfacesFor } from './concerns.ts';
 import { forceWord } from './declarations/index.ts';
 import type { Effect, Force, Place, PlaceKey } from './effect.ts';
+import { findPart } from './parts.ts';
 import type { Vector } from './setting.ts';
 
 /** Instants this near each other, in seconds, are the same key: half a step. */
@@ -59,10 +61,9 @@ const inTime = (keys: Place['keys']): Place['keys'] => ({
   order: [...keys.order].sort((a, b) => keys.byId[a]!.at - keys.byId[b]!.at || (a < b ? -1 : 1)),
 });
 
-/** A place of an effect that one layer has to do with: its name for people, and its path in the document. */
+/** A place of an effect that one layer has to do with: whose it is, and its name for people. */
 export interface NamedPlace {
-  /** As in "source", "aim", "from", "to", "force/ID", "shared/ID", "surface/ID", "front", "hit/ID" or "group/ID". */
-  readonly id: string;
+  readonly address: PartAddress;
   readonly name: string;
   readonly place: Place;
   /** The group it stands in; what hangs on a bone feels none. */
@@ -81,38 +82,54 @@ function isSomewhere({ kind, muted, settings }: Force): boolean {
 export function placesOf(effect: Effect, layerId: Id): NamedPlace[] {
   const layer = effect.layers.byId[layerId];
   if (!layer) return [];
-  const own = (id: string, name: string, place: Place): NamedPlace => ({
-    id,
+  const at = { layer: layerId };
+  const own = (address: PartAddress, name: string, place: Place): NamedPlace => ({
+    address,
     name,
     place,
     group: place.kind === 'bone' ? null : layer.parent,
   });
-  const effects = (id: string, name: string, place: Place): NamedPlace => ({ id, name, place, group: null });
+  const effects = (address: PartAddress, name: string, place: Place): NamedPlace => ({
+    address,
+    name,
+    place,
+    group: null,
+  });
   const isRound = ['toward', 'round'].includes(String(layer.settings['motion.launch'].base.value));
   return [
-    ...('place' in layer.source ? [own('source', layer.source.kind, layer.source.place)] : []),
+    ...('place' in layer.source ? [own({ kind: 'source', ...at }, layer.source.kind, layer.source.place)] : []),
     ...(layer.source.kind === 'hits'
-      ? listed(layer.source.hits).map(({ id, item }, n) => own(`hit/${id}`, `hit ${n + 1}`, item.place))
+      ? listed(layer.source.hits).map(({ id, item }, n) =>
+          own({ kind: 'hit', ...at, id }, `hit ${n + 1}`, item.place),
+        )
       : []),
-    ...(isRound ? [own('aim', 'aim of the launch', layer.aim)] : []),
+    ...(isRound ? [own({ kind: 'aim', ...at }, 'aim of the launch', layer.aim)] : []),
     ...('from' in layer.drawn
       ? [
-          own('from', `beginning of the ${layer.drawn.kind}`, layer.drawn.from),
-          own('to', `end of the ${layer.drawn.kind}`, layer.drawn.to),
+          own({ kind: 'from', ...at }, `beginning of the ${layer.drawn.kind}`, layer.drawn.from),
+          own({ kind: 'to', ...at }, `end of the ${layer.drawn.kind}`, layer.drawn.to),
         ]
       : []),
     ...forcesOn(effect, layerId)
       .filter(({ item }) => isSomewhere(item))
       .map(({ id, item, isShared }) =>
         isShared
-          ? effects(`shared/${id}`, `${forceWord(item.kind)} of all`, item.place)
-          : own(`force/${id}`, forceWord(item.kind), item.place),
+          ? effects({ kind: 'sharedForce', id }, `${forceWord(item.kind)} of all`, item.place)
+          : own({ kind: 'force', ...at, id }, forceWord(item.kind), item.place),
       ),
     ...surfacesFor(effect, layerId).flatMap(({ id, item }) =>
-      'place' in item && !item.muted ? [effects(`surface/${id}`, `${item.kind} that is met`, item.place)] : [],
+      'place' in item && !item.muted
+        ? [effects({ kind: 'surface', id }, `${item.kind} that is met`, item.place)]
+        : [],
     ),
     ...(layer.front !== null && effect.fronts.byId[layer.front]
-      ? [effects('front', effect.fronts.byId[layer.front]!.name, effect.fronts.byId[layer.front]!.place)]
+      ? [
+          effects(
+            { kind: 'front', id: layer.front },
+            effect.fronts.byId[layer.front]!.name,
+            effect.fronts.byId[layer.front]!.place,
+          ),
+        ]
       : []),
   ];
 }
@@ -121,41 +138,28 @@ export function placesOf(effect: Effect, layerId: Id): NamedPlace[] {
 export function placeOfGroup({ groups }: Pick<Effect, 'groups'>, id: Id): NamedPlace {
   const { name, parent, translation, rotation } = groups.byId[id]!;
   const place: Place = { kind: 'effect', offset: translation, turn: rotation, keys: { order: [], byId: {} } };
-  return { id: `group/${id}`, name, place, group: parent };
+  return { address: { kind: 'group', id }, name, place, group: parent };
 }
 
 /** Sets one of `placesOf`, or a group's, in a document that may be written into; what is gone by now is left alone. */
-export function setPlace(draft: Effect, layerId: Id, path: string, place: Place): void {
-  const [kind, id = ''] = path.split('/');
-  const group = kind === 'group' ? draft.groups.byId[id] : undefined;
-  if (group) [group.translation, group.rotation] = [place.offset, place.turn];
-  const layer = draft.layers.byId[layerId];
-  if (!layer) return;
-  const holder = (): { place: Place } | null | undefined => {
-    switch (kind) {
-      case 'source':
-        return 'place' in layer.source ? layer.source : null;
-      case 'hit':
-        return layer.source.kind === 'hits' ? layer.source.hits.byId[id] : null;
-      case 'force':
-        return layer.forces.byId[id];
-      case 'shared':
-        return draft.forces.byId[id]?.force;
-      case 'surface': {
-        const surface = draft.surfaces.byId[id];
-        return surface && 'place' in surface ? surface : null;
-      }
-      case 'front':
-        return layer.front === null ? null : draft.fronts.byId[layer.front];
-      default:
-        return null;
-    }
-  };
-  if (kind === 'aim') layer.aim = place;
-  else if (kind === 'from' || kind === 'to') {
-    if ('from' in layer.drawn) layer.drawn[kind] = place;
-  } else {
-    const found = holder();
-    if (found) found.place = place;
+export function setPlace(draft: Effect, address: PartAddress, place: Place): void {
+  const part = findPart(draft, address);
+  if (part === null) return;
+  switch (address.kind) {
+    case 'group':
+      Object.assign(part, { translation: place.offset, rotation: place.turn });
+      return;
+    case 'aim':
+      draft.layers.byId[address.layer]!.aim = place;
+      return;
+    case 'from':
+    case 'to':
+      Object.assign(draft.layers.byId[address.layer]!.drawn, { [address.kind]: place });
+      return;
+    case 'sharedForce':
+      draft.forces.byId[address.id]!.force.place = place;
+      return;
+    default:
+      if ('place' in part) part.place = place;
   }
 }

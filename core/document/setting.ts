@@ -1,17 +1,20 @@
 import { z } from 'zod';
-import { collectionSchema, idSchema } from './collection.ts';
+import { collectionSchema } from './collection.ts';
 import { isPlainText } from './plainText.ts';
+import { ref } from './refs.ts';
 
 /** Large enough for any effect, small enough for single precision to hold what is made of it. */
 const finite = z.number().min(-1e6).max(1e6);
 export const itemName = z.string().min(1).max(80).refine(isPlainText, 'a name has only characters that can be shown');
-export const assetHash = z.string().regex(/^[0-9a-f]{64}$/, 'an asset is named by 64 hexadecimal digits');
 export const hexSchema = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour is written #rrggbb in lower case');
 export const vectorSchema = z.tuple([finite, finite, finite]);
 export type Vector = [number, number, number];
 
 /** A colour by value (sRGB) or by the id of a palette entry. */
-export const colourSchema = z.union([z.strictObject({ hex: hexSchema }), z.strictObject({ palette: idSchema })]);
+export const colourSchema = z.union([
+  z.strictObject({ hex: hexSchema }),
+  z.strictObject({ palette: ref('palette', { whenGone: 'value' }) }),
+]);
 export type Colour = z.infer<typeof colourSchema>;
 
 /** Where on the age ruler a key stands: a share of life 0..1, seconds after birth, or seconds before death. */
@@ -52,8 +55,8 @@ export const readsSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('stretchTime') }),
   z.strictObject({ kind: z.literal('speed') }),
   z.strictObject({ kind: z.literal('distance') }),
-  z.strictObject({ kind: z.literal('channel'), channel: idSchema }),
-  z.strictObject({ kind: z.literal('dial'), dial: idSchema }),
+  z.strictObject({ kind: z.literal('channel'), channel: ref('channels', { whenGone: 'value' }) }),
+  z.strictObject({ kind: z.literal('dial'), dial: ref('dials', { whenGone: 'value' }) }),
 ]);
 export type Reads = z.infer<typeof readsSchema>;
 
@@ -76,7 +79,7 @@ const takenSchema = z.strictObject({ kind: z.literal('taken'), from: z.enum(['so
 const numberBase = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('fixed'), value: finite }),
   z.strictObject({ kind: z.literal('spread'), low: finite, high: finite }),
-  z.strictObject({ kind: z.literal('measure'), measure: idSchema }),
+  z.strictObject({ kind: z.literal('measure'), measure: ref('measures', { whenGone: 'value' }) }),
   takenSchema,
 ]);
 const vectorBase = z.discriminatedUnion('kind', [

@@ -20,6 +20,9 @@ const SCHEMAS = {
   switch: switchSettingSchema,
 } as const;
 
+/** The shape of every setting of a type of value. */
+export const schemaOfValue = (value: Declaration['value']): z.ZodType => SCHEMAS[value];
+
 /** The numbers a base holds: each must lie within the declared limits. */
 function numbersOf(base: Setting['base']): number[] {
   if (base.kind === 'fixed')

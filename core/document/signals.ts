@@ -1,5 +1,8 @@
+import { layerOf } from './address.ts';
 import { listed, type Id } from './collection.ts';
 import type { Burst, Effect, Layer } from './effect.ts';
+import { refsTo } from './foundRefs.ts';
+import { addressAt } from './parts.ts';
 
 /** A burst as far as the time sheet can tell: one that waits for a signal comes where that comes on the stage, or not at all. */
 export function timedBursts(
@@ -14,5 +17,6 @@ export function timedBursts(
 }
 
 /** The layers whose births wait for a signal. */
-export const waitingFor = ({ layers }: Pick<Effect, 'layers'>, signal: Id): Id[] =>
-  layers.order.filter((id) => listed(layers.byId[id]!.bursts).some(({ item }) => item.signal === signal));
+export const waitingFor = (effect: Effect, signal: Id): Id[] => [
+  ...new Set(refsTo(effect, 'signals', signal).flatMap(({ path }) => layerOf(addressAt(path)) ?? [])),
+];

@@ -1,127 +1,87 @@
-import { listed, type Collection, type Id } from './collection.ts';
-import {
-  CHANNEL_SETTING,
-  DRAWN_SETTINGS,
-  FORCE_SETTINGS,
-  FRONT_SETTINGS,
-  LAYER_SETTINGS,
-  LINK_SETTINGS,
-  RIBBON_SETTINGS,
-  SURFACE_SETTINGS,
-  type Declaration,
-} from './declarations/index.ts';
-import { isRibbon, type DrawnAs, type Effect, type Layer, type Place } from './effect.ts';
-import { stepSettings, stepTable, type Step } from './look.ts';
+import { layerOf, type HolderAddress, type SettingAddress } from './address.ts';
+import { listed, type Id } from './collection.ts';
+import type { Declaration } from './declarations/index.ts';
+import { effectSchema, layerSchema, linkedSchema, placeSchema, type Effect, type Place } from './effect.ts';
+import { holderAt } from './parts.ts';
 import type { Setting } from './setting.ts';
+import { stepsOf } from './look.ts';
+import { visitorOf } from './visit.ts';
 
 /** A setting where it stands in a document: the very object, so that a draft may be written into. */
 export interface FoundSetting {
-  /** Where it stands, as problems name it: as in "layers.ID.forces.ID", with its own name to follow. */
-  readonly at: string;
-  /** As the chapters name its holder: "" for a layer's own, "force/ID", "link/ID", "ribbon", "drawn", "channels", "step/ID". */
-  readonly of: string;
-  readonly name: string;
+  readonly address: SettingAddress;
   readonly declaration: Declaration;
   readonly setting: Setting;
   /** The layer it belongs to; null where it is the effect's own. */
   readonly layer: Id | null;
 }
 
-const tableOfDrawn = (drawn: Exclude<DrawnAs, { kind: 'sprite' }>): Record<string, Declaration> =>
-  isRibbon(drawn) ? RIBBON_SETTINGS[drawn.kind] : DRAWN_SETTINGS[drawn.kind];
+/** The parts of a layer that have settings, its own first. */
+export function holdersOfLayer(effect: Pick<Effect, 'layers' | 'looks'>, layerId: Id): HolderAddress[] {
+  const layer = effect.layers.byId[layerId]!;
+  const at = { layer: layerId };
+  return [
+    { kind: 'layer', ...at },
+    ...layer.forces.order.map((id) => ({ kind: 'force' as const, ...at, id })),
+    ...layer.links.order.map((id) => ({ kind: 'link' as const, ...at, id })),
+    { kind: 'channels', ...at },
+    ...(layer.drawn.kind === 'sprite' ? [] : [{ kind: 'drawn' as const, ...at }]),
+    ...stepsOf(effect, layer).map(({ id }) => ({ kind: 'step' as const, ...at, id })),
+  ];
+}
 
-type Where = Pick<FoundSetting, 'at' | 'of' | 'layer'>;
+/** The parts of the effect's own that have settings. */
+export const holdersOfEffect = ({ forces, surfaces, fronts, looks }: Effect): HolderAddress[] => [
+  ...forces.order.map((id) => ({ kind: 'sharedForce' as const, id })),
+  ...surfaces.order.map((id) => ({ kind: 'surface' as const, id })),
+  ...fronts.order.map((id) => ({ kind: 'front' as const, id })),
+  ...listed(looks).flatMap(({ id: look, item }) =>
+    item.steps.order.map((id) => ({ kind: 'lookStep' as const, look, id })),
+  ),
+];
 
-const held = (where: Where, settings: object, table: Record<string, Declaration>): FoundSetting[] =>
-  Object.entries(settings as Record<string, Setting>).flatMap(([name, setting]) => {
-    const declaration = table[name];
-    return declaration ? [{ ...where, name, declaration, setting }] : [];
+function settingsAt(effect: Effect, address: HolderAddress): FoundSetting[] {
+  const { settings, table } = holderAt(effect, address)!;
+  const layer = layerOf(address);
+  // Of a named look, only what a layer changes is its own.
+  const own = address.kind === 'step' ? changesOf(effect, address) : null;
+  return Object.entries(own ?? settings).flatMap(([name, setting]): FoundSetting[] => {
+    const declaration = Object.hasOwn(table, name) ? table[name] : undefined;
+    return declaration ? [{ address: { ...address, setting: name }, declaration, setting, layer }] : [];
   });
+}
 
-const inSteps = (steps: Collection<Step>, at: string, layer: Id | null): FoundSetting[] =>
-  listed(steps).flatMap(({ id, item }) =>
-    held({ at: `${at}.${id}`, of: `step/${id}`, layer }, stepSettings(item), stepTable(item.kind)),
-  );
-
-function inLook({ look }: Layer, { looks }: Pick<Effect, 'looks'>, at: string, layer: Id): FoundSetting[] {
-  if (look.kind === 'own') return inSteps(look.steps, `${at}.steps`, layer);
-  const named = looks.byId[look.look];
-  return Object.entries(look.changes).flatMap(([id, changes]) => {
-    const step = named?.steps.byId[id];
-    return step ? held({ at: `${at}.changes.${id}`, of: `step/${id}`, layer }, changes, stepTable(step.kind)) : [];
-  });
+/** What a layer changes of a step of a named look; null where the step is its own. */
+function changesOf({ layers }: Effect, { layer, id }: { readonly layer: Id; readonly id: Id }) {
+  const { look } = layers.byId[layer]!;
+  return look.kind === 'named' ? (look.changes[id] ?? {}) : null;
 }
 
 /** Every setting of one layer: its own, its forces', links', channels', look's, and those of what it is drawn as. */
-export function settingsOfLayer(effect: Pick<Effect, 'layers' | 'looks' | 'channels'>, id: Id): FoundSetting[] {
-  const layer = effect.layers.byId[id]!;
-  const at = `layers.${id}`;
-  const channel = (of: Id): Declaration => ({ ...CHANNEL_SETTING, name: effect.channels.byId[of]?.name ?? '' });
-  return [
-    ...held({ at: `${at}.settings`, of: '', layer: id }, layer.settings, LAYER_SETTINGS),
-    ...listed(layer.forces).flatMap(({ id: force, item }) =>
-      held(
-        { at: `${at}.forces.${force}`, of: `force/${force}`, layer: id },
-        item.settings,
-        FORCE_SETTINGS[item.kind],
-      ),
-    ),
-    ...listed(layer.links).flatMap(({ id: link, item }) =>
-      held({ at: `${at}.links.${link}`, of: `link/${link}`, layer: id }, item.settings, LINK_SETTINGS),
-    ),
-    ...listed(layer.channels).map(({ id: name, item }) => ({
-      at: `${at}.channels`,
-      of: 'channels',
-      layer: id,
-      name,
-      declaration: channel(name),
-      setting: item,
-    })),
-    ...(layer.drawn.kind === 'sprite'
-      ? []
-      : held(
-          { at: `${at}.drawn`, of: isRibbon(layer.drawn) ? 'ribbon' : 'drawn', layer: id },
-          layer.drawn.settings,
-          tableOfDrawn(layer.drawn),
-        )),
-    ...inLook(layer, effect, `${at}.look`, id),
-  ];
-}
+export const settingsOfLayer = (effect: Effect, id: Id): FoundSetting[] =>
+  holdersOfLayer(effect, id).flatMap((address) => settingsAt(effect, address));
 
 /** Every setting of an effect, its layers' first. */
-export function settingsIn(effect: Effect): FoundSetting[] {
-  const own = (at: string, of: string) => ({ at, of, layer: null });
-  return [
-    ...effect.layers.order.flatMap((id) => settingsOfLayer(effect, id)),
-    ...listed(effect.forces).flatMap(({ id, item: { force } }) =>
-      held(own(`forces.${id}`, `force/${id}`), force.settings, FORCE_SETTINGS[force.kind]),
-    ),
-    ...listed(effect.surfaces).flatMap(({ id, item }) =>
-      held(own(`surfaces.${id}`, `surface/${id}`), item.settings, SURFACE_SETTINGS[item.kind]),
-    ),
-    ...listed(effect.fronts).flatMap(({ id, item }) =>
-      held(own(`fronts.${id}`, `front/${id}`), item.settings, FRONT_SETTINGS),
-    ),
-    ...listed(effect.looks).flatMap(({ id, item }) => inSteps(item.steps, `looks.${id}.steps`, null)),
-  ];
+export const settingsIn = (effect: Effect): FoundSetting[] => [
+  ...effect.layers.order.flatMap((id) => settingsOfLayer(effect, id)),
+  ...holdersOfEffect(effect).flatMap((address) => settingsAt(effect, address)),
+];
+
+/** What is linked into an effect is a document of its own. */
+export const isLinkedEffect = (schema: object): boolean => schema === linkedSchema.shape.effect;
+const PLACES = { isFound: (schema: object) => schema === placeSchema, isClosed: isLinkedEffect };
+const visitInEffect = visitorOf(effectSchema, PLACES);
+const visitInLayer = visitorOf(layerSchema, PLACES);
+
+function placesBy(visit: typeof visitInEffect, value: object): Place[] {
+  const places: Place[] = [];
+  visit(value, (_, place) => places.push(place as Place));
+  return places;
 }
 
 /** Every place that belongs to one layer: the very objects. */
-export function placesOfLayer(effect: Pick<Effect, 'layers'>, id: Id): Place[] {
-  const { source, aim, forces, drawn } = effect.layers.byId[id]!;
-  return [
-    ...('place' in source ? [source.place] : []),
-    ...(source.kind === 'hits' ? listed(source.hits).map(({ item }) => item.place) : []),
-    aim,
-    ...listed(forces).map(({ item }) => item.place),
-    ...('from' in drawn ? [drawn.from, drawn.to] : []),
-  ];
-}
+export const placesOfLayer = (effect: Pick<Effect, 'layers'>, id: Id): Place[] =>
+  placesBy(visitInLayer, effect.layers.byId[id]!);
 
-/** Every place of an effect, its layers' first. */
-export const placesIn = (effect: Effect): Place[] => [
-  ...effect.layers.order.flatMap((id) => placesOfLayer(effect, id)),
-  ...listed(effect.forces).map(({ item }) => item.force.place),
-  ...listed(effect.surfaces).flatMap(({ item }) => ('place' in item ? [item.place] : [])),
-  ...listed(effect.fronts).map(({ item }) => item.place),
-];
+/** Every place of an effect: the very objects. */
+export const placesIn = (effect: Effect): Place[] => placesBy(visitInEffect, effect);

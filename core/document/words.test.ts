@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { formatAddress } from './address.ts';
 import {
   atBone,
   collectionOf,
@@ -64,13 +65,13 @@ describe('everything that was set, in words', () => {
     expect([...ids].filter((id) => id.includes('appearance.'))).toEqual([]);
     // Change any one setting, and a line of its own appears or changes.
     const before = wordsOf(effect);
-    for (const { at, name, declaration, setting } of settingsIn(effect)) {
+    for (const { address, declaration, setting } of settingsIn(effect)) {
       setting.muted = true;
       const told = differencesOf(before, wordsOf(effect));
       expect(
         told.map(({ id }) => id),
-        `${at}.${name}, ${declaration.name}`,
-      ).toEqual([`${at}.${name}`]);
+        declaration.name,
+      ).toEqual([formatAddress(address)]);
       setting.muted = false;
     }
   });

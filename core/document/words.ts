@@ -1,3 +1,4 @@
+import { formatAddress, type HolderAddress } from './address.ts';
 import { listed, type Id } from './collection.ts';
 import type { Declaration, NumberDeclaration } from './declarations/index.ts';
 import { diff } from './diff.ts';
@@ -5,6 +6,7 @@ import type { Dial, Effect, Force, Place, Source } from './effect.ts';
 import { stepsOf } from './look.ts';
 import { defaultSetting } from './settingSchema.ts';
 import type { Colour, Curve, KeyPlace, NumberSetting, Setting, Shaper } from './setting.ts';
+import { nameOfPart } from './parts.ts';
 import { settingsIn, type FoundSetting } from './walk.ts';
 
 /** One thing that is set, in words: under what heading, its name, and what it is. */
@@ -304,29 +306,19 @@ function ofLayer(effect: Effect, id: Id): SetLine[] {
   ];
 }
 
-/** Whose part a setting is, as in "gravity" or "look, dissolve". */
-function partName({ of, at }: FoundSetting, effect: Effect): string {
-  const [kind, id = ''] = of.split('/');
-  const layer = effect.layers.byId[at.split('.')[1] ?? ''];
-  if (kind === 'force') return `${(layer?.forces.byId[id] ?? effect.forces.byId[id]?.force)?.kind ?? 'force'}, `;
-  if (kind === 'link') return 'link, ';
-  if (kind === 'step') {
-    const step = layer
-      ? stepsOf(effect, layer).find((each) => each.id === id)?.item
-      : effect.looks.byId[at.split('.')[1]!]?.steps.byId[id];
-    return `${step?.kind ?? 'step'}, `;
-  }
-  if (kind === 'surface') return `${effect.surfaces.byId[id]?.kind ?? 'surface'}, `;
-  return kind === 'front' ? `${effect.fronts.byId[id]?.name ?? 'front'}, ` : '';
+/** Whose part a setting is, as in "gravity, "; nothing for a layer's own and for what it is drawn as. */
+function partName(address: HolderAddress, effect: Effect): string {
+  const isPlain = address.kind === 'layer' || address.kind === 'drawn' || address.kind === 'channels';
+  return isPlain ? '' : `${nameOfPart(effect, address)}, `;
 }
 
 /** Everything that was set, a line each: the effect, then its layers front to back. What is as it is by default is left out, unless all is asked for. */
 export function wordsOf(effect: Effect, which: 'set' | 'all' = 'set'): SetLine[] {
   const settings = settingsIn(effect).filter((found) => which === 'all' || isSet(found));
   const lineOf = (found: FoundSetting, heading: string): SetLine => ({
-    id: `${found.at}.${found.name}`,
+    id: formatAddress(found.address),
     heading,
-    name: `${partName(found, effect)}${found.declaration.name}`,
+    name: `${partName(found.address, effect)}${found.declaration.name}`,
     value: settingWords(found.setting as NumberSetting, found.declaration, effect),
   });
   return [

@@ -1,31 +1,29 @@
+import type { z } from 'zod';
 import {
   canonicalText,
-  collectionOf,
   DocumentError,
   emptyCollection,
   forcesOn,
+  layerSchema,
   layersMeeting,
   listed,
   newId,
   parseEffect,
-  placesOfLayer,
-  settingsOfLayer,
-  stepSettings,
+  PARTS,
+  refsIn,
+  serves,
   structuredCopy,
+  surfaceSchema,
   withItem,
-  withoutItem,
   type Collection,
   type Effect,
+  type FoundRef,
   type Id,
-  type Layer,
-  type Moment,
-  type Place,
+  type PartKind,
   type Random32,
-  type Setting,
-  type Step,
+  type RefTable,
 } from '../document/index.ts';
 import { moveLayer } from './regroup.ts';
-import { recoloured, reread } from './rewrite.ts';
 
 /** Layers that were copied, with the effect they come from: what they refer to is looked up in it. */
 export interface Clip {
@@ -64,16 +62,11 @@ export function readClip(text: string): Clip | null {
   return { layers: layers as Id[], effect };
 }
 
-type Table = 'palette' | 'measures' | 'dials' | 'signals' | 'channels' | 'looks' | 'fronts';
-const WORDS: Record<Table, string> = {
-  palette: 'the colour',
-  measures: 'the measure',
-  dials: 'the dial',
-  signals: 'the signal',
-  channels: 'the channel',
-  looks: 'the look',
-  fronts: 'the release front',
-};
+/** Tables whose items are brought along where the effect has none of the same name. */
+type Brought = Exclude<RefTable, 'layers' | 'groups' | 'things'>;
+
+/** Items that are the same only if they are so throughout; else one comes along beside the other. */
+const SAME_THROUGHOUT: readonly RefTable[] = ['looks', 'fronts'];
 
 /** Puts copied layers into an effect, one after another. */
 class Paster {
@@ -82,72 +75,85 @@ class Paster {
   readonly #draft: Effect;
   readonly #clip: Clip;
   readonly #random: Random32;
-  /** New ids of the copied layers, by their old ones. */
-  readonly #ids: ReadonlyMap<Id, Id>;
+  /** New ids of what was copied or brought along, by "table/old id". */
   readonly #known = new Map<string, Id>();
-
   /** Whether what hangs on a thing that is not on this stage stands by itself instead. */
   readonly #standsFree: boolean;
 
   constructor(draft: Effect, clip: Clip, ids: ReadonlyMap<Id, Id>, random: Random32, standsFree: boolean) {
-    [this.#draft, this.#clip, this.#ids, this.#random] = [draft, clip, ids, random];
-    this.#standsFree = standsFree;
+    [this.#draft, this.#clip, this.#random, this.#standsFree] = [draft, clip, random, standsFree];
+    for (const [from, to] of ids) this.#known.set(`layers/${from}`, to);
   }
 
-  /** The entry of a table that has the same name here; brought along where there is none. */
-  #entry(table: Table, id: Id): Id {
-    const key = `${table}/${id}`;
-    const known = this.#known.get(key);
-    if (known !== undefined) return known;
-    const from = this.#clip.effect[table] as Collection<{ name: string }>;
-    const here = this.#draft[table] as Collection<{ name: string }>;
-    const item = from.byId[id]!;
-    // A look or a front is the same only if it is so throughout; else it comes along beside the other.
-    const isSame = (other: { name: string }) =>
-      table === 'looks' || table === 'fronts'
-        ? canonicalText(other) === canonicalText(item)
-        : other.name === item.name;
-    const found = listed(here).find((other) => isSame(other.item))?.id;
-    const to = found ?? (here.byId[id] ? newId(this.#random) : id);
-    this.#known.set(key, to);
-    if (found !== undefined) return found;
-    this.brought.add(`${WORDS[table]} ${item.name}`);
-    const made = structuredCopy(item);
-    (this.#draft as unknown as Record<Table, Collection<unknown>>)[table] = withItem(here, to, made);
-    this.#finish(table, made);
-    return to;
-  }
-
-  /** What was brought along may itself refer to something. */
-  #finish(table: Table, made: { name: string }): void {
-    if (table === 'palette') {
-      const { colour } = made as Effect['palette']['byId'][string];
-      if (colour.kind === 'derived') colour.from = this.#entry('palette', colour.from);
-    } else if (table === 'looks') {
-      const { steps } = made as Effect['looks']['byId'][string];
-      for (const { item } of listed(steps)) for (const one of Object.values(stepSettings(item))) this.setting(one);
-      this.#gradients(steps);
-    } else if (table === 'fronts') {
-      const front = made as Effect['fronts']['byId'][string];
-      for (const setting of Object.values(front.settings)) this.setting(setting as Setting);
-      this.place(front.place);
+  /** Leads what a part refers to, to what is here; what is not here is brought along, or done without. */
+  put(part: object, schema: z.ZodType): void {
+    const missed: FoundRef[] = [];
+    for (const found of refsIn(part, { schema })) {
+      const to = this.#match(found);
+      if (to !== null) found.lead(to);
+      if (to === null || this.#isMissed(found, to)) missed.push(found);
+    }
+    // What stands in for them may be made of what was led elsewhere.
+    for (const found of missed) {
+      const { without } = found.rule;
+      found.letGo(without && (() => structuredCopy(without(found.holder as never, found.owner as never))));
     }
   }
 
-  /** The colours of a look's gradients, which are no settings. */
-  #gradients(steps: Collection<Step>): void {
-    for (const { item } of listed(steps))
-      if (item.kind === 'gradient') recoloured(item, (id) => this.#entry('palette', id));
+  /** Whether something hangs on a thing that is not on this stage, and may stand by itself. */
+  #isMissed({ rule }: FoundRef, to: Id): boolean {
+    return (
+      this.#standsFree && rule.table === 'things' && rule.without !== undefined && !this.#draft.stage.things.byId[to]
+    );
   }
 
-  setting(setting: Setting): void {
-    reread(setting, (table, id) => this.#entry(table, id));
+  #match(found: FoundRef): Id | null {
+    const { table } = found.rule;
+    const known = this.#known.get(`${table}/${found.id}`);
+    if (known !== undefined && serves(this.#draft, found.rule, known)) return known;
+    switch (table) {
+      case 'layers':
+        return known ?? this.#layer(found);
+      case 'things':
+        return known ?? this.#thing(found.id);
+      // Layers come out of their groups before they are copied.
+      case 'groups':
+        return null;
+      default:
+        return this.#entry(table, found);
+    }
+  }
+
+  /** The item of a table that has the same name here; brought along where there is none. */
+  #entry(table: Brought, { id, rule }: FoundRef): Id | null {
+    const from = this.#clip.effect[table] as Collection<NamedItem>;
+    const here = this.#draft[table] as Collection<NamedItem>;
+    const item = from.byId[id]!;
+    const isSame = (other: NamedItem) =>
+      SAME_THROUGHOUT.includes(table) ? canonicalText(other) === canonicalText(item) : other.name === item.name;
+    const namesakes = listed(here).filter((other) => isSame(other.item));
+    const found = namesakes.find((other) => serves(this.#draft, rule, other.id));
+    const kind = KIND_OF[table];
+    if (!found && namesakes.length > 0 && rule.whenGone === 'null') {
+      const other = namesakes[0]!.item;
+      this.lost.add(
+        `the ${item.kind ?? PARTS[kind].word} ${item.name}, for a ${PARTS[kind].word} of that name here is a ${other.kind}`,
+      );
+      return null;
+    }
+    const to = found?.id ?? (here.byId[id] ? newId(this.#random) : id);
+    this.#known.set(`${table}/${id}`, to);
+    if (found) return to;
+    this.brought.add(`the ${PARTS[kind].word} ${item.name}`);
+    const made = structuredCopy(item);
+    (this.#draft as unknown as Record<Brought, Collection<unknown>>)[table] = withItem(here, to, made);
+    // It may itself refer to something.
+    this.put(made, PARTS[kind].schema);
+    return to;
   }
 
   /** The thing on this stage of the same name, or the same figure; a gone one is a finding of the effect. */
-  thing(id: Id): Id {
-    const known = this.#known.get(`things/${id}`);
-    if (known !== undefined) return known;
+  #thing(id: Id): Id {
     const item = this.#clip.effect.stage.things.byId[id];
     const here = listed(this.#draft.stage.things);
     const found =
@@ -160,96 +166,29 @@ class Paster {
     return to;
   }
 
-  place(place: Place): void {
-    if (place.kind === 'dial') place.dial = this.#given(place.dial);
-    if (!('thing' in place)) return;
-    const thing = this.thing(place.thing);
-    if (!this.#standsFree || this.#draft.stage.things.byId[thing]) {
-      place.thing = thing;
-      return;
-    }
-    const { offset, turn, keys } = place;
-    for (const key of Object.keys(place)) delete (place as Partial<Record<string, unknown>>)[key];
-    Object.assign(place, { kind: 'effect', offset, turn, keys });
-  }
-
-  /** A layer that is referred to: copied along, or here under the same id and name. Null where there is none. */
-  #layer(id: Id, why: string): Id | null {
-    const copied = this.#ids.get(id);
-    if (copied !== undefined) return copied;
+  /** A layer that is not copied along, but here under the same id and name; null where there is none. */
+  #layer({ id, rule }: FoundRef): Id | null {
     const name = this.#clip.effect.layers.byId[id]?.name;
     if (this.#draft.layers.byId[id]?.name === name) return id;
-    this.lost.add(`the layer ${name ?? id}, ${why}`);
+    this.lost.add(`the layer ${name ?? id}, ${rule.lost}`);
     return null;
-  }
-
-  /** Lets a moment hang on what is here; false where it hangs on a layer that is not. */
-  #moment(moment: Moment): boolean {
-    if (moment.measure) moment.measure = this.#entry('measures', moment.measure);
-    if (moment.after.kind !== 'layer') return true;
-    const layer = this.#layer(moment.after.layer, 'on which births hung');
-    moment.after = layer === null ? { kind: 'border', border: 'start' } : { ...moment.after, layer };
-    return layer !== null;
-  }
-
-  /** A dial by which something stands; one of its name that gives something else does not serve, and this one comes along beside it. */
-  #given(id: Id): Id {
-    const { kind, name } = this.#clip.effect.dials.byId[id]!;
-    const own = listed(this.#draft.dials).find(({ item }) => item.name === name && item.kind === kind);
-    if (own) return own.id;
-    const to = this.#draft.dials.byId[id] ? newId(this.#random) : id;
-    this.#draft.dials = withItem(this.#draft.dials, to, structuredCopy(this.#clip.effect.dials.byId[id]!));
-    this.brought.add(`${WORDS.dials} ${name}`);
-    return to;
-  }
-
-  /** A switch by which a layer is seen; a dial of its name that is none does not serve. */
-  #switch(id: Id): Id | null {
-    const to = this.#entry('dials', id);
-    if (this.#draft.dials.byId[to]?.kind === 'switch') return to;
-    this.lost.add(`the switch ${this.#clip.effect.dials.byId[id]!.name}, for a dial of that name here is a number`);
-    return null;
-  }
-
-  /** Writes a layer's references anew, so that they lead to what is here. */
-  put(layer: Layer, id: Id): void {
-    const { source, population, drawn } = layer;
-    const own = { ...this.#clip.effect, layers: { order: [id], byId: { [id]: layer } } };
-    for (const { setting } of settingsOfLayer(own, id)) this.setting(setting);
-    for (const place of placesOfLayer(own, id)) this.place(place);
-    if ('thing' in source) source.thing = this.thing(source.thing);
-    if (source.kind === 'particles') {
-      const bearer = this.#layer(source.layer, 'on whose particles they were born');
-      layer.source =
-        bearer === null ? { kind: 'point', place: structuredCopy(layer.aim) } : { ...source, layer: bearer };
-    }
-    if (population.kind === 'follows') {
-      const followed = this.#layer(population.layer, 'which was followed');
-      layer.population = followed === null ? { kind: 'own' } : { kind: 'follows', layer: followed };
-    }
-    if (layer.inside !== null) layer.inside = this.#layer(layer.inside, 'inside of which it was drawn');
-    if (layer.seenBy !== null) layer.seenBy = this.#switch(layer.seenBy);
-    if (layer.front !== null) layer.front = this.#entry('fronts', layer.front);
-    for (const link of listed(layer.links)) {
-      const to = this.#layer(link.item.layer, 'which was set off');
-      if (to === null) layer.links = withoutItem(layer.links, link.id);
-      else link.item.layer = to;
-    }
-    for (const { item } of listed(layer.bursts)) if (item.signal) item.signal = this.#entry('signals', item.signal);
-    this.#moment(layer.births.from);
-    if (layer.births.until && !this.#moment(layer.births.until)) layer.births.until = null;
-    layer.channels = collectionOf(
-      listed(layer.channels).map(({ id: channel, item }) => [this.#entry('channels', channel), item] as const),
-    );
-    if (layer.look.kind === 'named') layer.look.look = this.#entry('looks', layer.look.look);
-    else this.#gradients(layer.look.steps);
-    if (drawn.kind === 'mesh') for (const part of drawn.parts) part.look = this.#entry('looks', part.look);
-    if (drawn.kind === 'body') {
-      drawn.thing = this.thing(drawn.thing);
-      if (drawn.front !== null) drawn.front = this.#entry('fronts', drawn.front);
-    }
   }
 }
+
+interface NamedItem {
+  readonly name: string;
+  readonly kind?: string;
+}
+/** The kind of part that the items of a table are. */
+const KIND_OF = {
+  palette: 'palette',
+  measures: 'measure',
+  dials: 'dial',
+  signals: 'signal',
+  channels: 'channel',
+  looks: 'look',
+  fronts: 'front',
+} as const satisfies Record<Brought, PartKind>;
 
 /**
  * Puts copied layers into a draft, at a place front to back. Palette, measures, dials and channels are matched by name,
@@ -270,13 +209,10 @@ export function pasteEffect(draft: Effect, effect: Effect, at: number, random: R
     for (const [n, force] of forcesOn(from, id).entries())
       if (force.isShared) item.forces = withItem(item.forces, `shared${n}`, structuredCopy(force.item));
   from.forces = emptyCollection();
-  const { ids, paster, pasted } = paste(draft, { layers: from.layers.order, effect: from }, at, random, true);
+  const { paster, pasted } = paste(draft, { layers: from.layers.order, effect: from }, at, random, true);
   const surfaces = listed(from.surfaces).map(({ id, item }): Id => {
-    item.layers = layersMeeting(from, item).flatMap((layer) => ids.get(layer) ?? []);
-    for (const setting of Object.values(item.settings)) paster.setting(setting as Setting);
-    if ('place' in item) paster.place(item.place);
-    if (item.kind === 'thing') item.thing = paster.thing(item.thing);
-    if (item.kind === 'layer') item.layer = ids.get(item.layer) ?? item.layer;
+    item.layers = layersMeeting(from, item);
+    paster.put(item, surfaceSchema);
     const to = draft.surfaces.byId[id] ? newId(random) : id;
     draft.surfaces = withItem(draft.surfaces, to, item);
     return to;
@@ -297,11 +233,11 @@ function paste(draft: Effect, from: Clip, at: number, random: Random32, standsFr
   from.layers.forEach((id, n) => {
     moveLayer(from.effect, id, null);
     const layer = from.effect.layers.byId[id]!;
-    paster.put(layer, id);
+    paster.put(layer, layerSchema);
     // Its particles keep their draws where nothing here has them already.
     if (salts.has(layer.salt)) layer.salt = random() >>> 0;
     draft.layers = withItem(draft.layers, ids.get(id)!, layer, at + n);
   });
   const pasted: Pasted = { layers: [...ids.values()], brought: [...paster.brought], lost: [...paster.lost] };
-  return { ids, paster, pasted };
+  return { paster, pasted };
 }

@@ -1,15 +1,17 @@
 import {
+  formatAddress,
+  refsIn,
+  schemaOfValue,
+  serves,
   settingSchema,
   settingsIn,
   structuredCopy,
   type Effect,
   type FoundSetting,
   type SetLine,
-  type Setting,
 } from '../document/index.ts';
-import { reread } from './rewrite.ts';
 
-const nameOf = ({ at, name }: FoundSetting) => `${at}.${name}`;
+const nameOf = ({ address }: FoundSetting) => formatAddress(address);
 
 /** What of an effect is set by one plain part of its document, by the id of its line. */
 const PLAIN: Readonly<Record<string, (from: Effect, to: Effect) => void>> = {
@@ -22,18 +24,12 @@ const PLAIN: Readonly<Record<string, (from: Effect, to: Effect) => void>> = {
 };
 
 /** Whether a setting refers to something by an id that the other effect does not have. */
-function leadsNowhere(setting: Setting, effect: Effect): boolean {
-  let isGone = false;
-  reread(structuredCopy(setting), (table, id) => {
-    isGone ||= !effect[table].byId[id];
-    return id;
-  });
-  return isGone;
-}
+const leadsNowhere = ({ setting, declaration }: FoundSetting, effect: Effect): boolean =>
+  refsIn(setting, { schema: schemaOfValue(declaration.value) }).some(({ rule, id }) => !serves(effect, rule, id));
 
 /** Whether a setting may stand where another does: within its limits, and leading nowhere that is not there. */
 const fits = (theirs: FoundSetting, own: FoundSetting, effect: Effect): boolean =>
-  settingSchema(own.declaration).safeParse(theirs.setting).success && !leadsNowhere(theirs.setting, effect);
+  settingSchema(own.declaration).safeParse(theirs.setting).success && !leadsNowhere(theirs, effect);
 
 /**
  * Takes one line of another effect over, in a draft: a setting that both have, a stretch, the seed, the surround. Returns

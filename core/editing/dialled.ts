@@ -1,8 +1,8 @@
 import {
   collectionOf,
+  assetsDialledBy,
   listed,
-  picturesIn,
-  placesIn,
+  refsTo,
   structuredCopy,
   type Dial,
   type Effect,
@@ -30,18 +30,13 @@ export function withDials(effect: Effect): Effect {
 export function putIn(draft: Effect, id: Id): void {
   const dial = draft.dials.byId[id];
   if (dial?.kind === 'place' || dial?.kind === 'direction') {
-    for (const place of placesIn(draft)) if (place.kind === 'dial' && place.dial === id) given(place, dial);
-  } else if (dial?.kind === 'picture') {
-    for (const picture of picturesIn(draft))
-      if (picture.asset === dial.standsFor.asset) Object.assign(picture, structuredCopy(dial.shows));
-  } else if (dial?.kind === 'mesh') {
-    const meshes = listed(draft.layers).flatMap(({ item }) =>
-      item.drawn.kind === 'mesh' ? listed(item.drawn.meshes).map((mesh) => mesh.item) : [],
-    );
-    for (const mesh of meshes)
-      if (mesh.asset === dial.standsFor.asset) Object.assign(mesh, structuredCopy(dial.shows));
+    for (const { holder } of refsTo(draft, 'dials', id)) if (isPlaceOf(holder)) given(holder, dial);
+  } else if (dial?.kind === 'picture' || dial?.kind === 'mesh') {
+    for (const { holder } of assetsDialledBy(draft, id)) Object.assign(holder, structuredCopy(dial.shows));
   }
 }
+
+const isPlaceOf = (holder: object): holder is Extract<Place, { kind: 'dial' }> => 'offset' in holder;
 
 /** Rewrites a place that a dial gives: of the world, or turned within the effect. */
 function given(place: Extract<Place, { kind: 'dial' }>, dial: Extract<Dial, { kind: 'place' | 'direction' }>): void {

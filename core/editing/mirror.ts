@@ -156,8 +156,8 @@ export function mirrorLayer(draft: Effect, id: Id, rigs: Rigs): void {
   changeVector(settings['life.tilt'], mirroredTurn);
   changeVector(settings['life.axle'], mirrored);
   reverse(settings['appearance.pivotAcross']);
-  for (const { of, name, setting } of settingsOfLayer(draft, id))
-    if (of.startsWith('step/')) mirrorStep(name, setting);
+  for (const { address, setting } of settingsOfLayer(draft, id))
+    if (address.kind === 'step') mirrorStep(address.setting, setting);
 }
 
 /** What of a look runs across a particle runs across it the other way. */

@@ -167,7 +167,7 @@ describe('the palette', () => {
   it('a colour that is taken out stays where it was used', () => {
     const effect = withPalette();
     const rim = hexOfLinear(paletteColour(effect.palette, 'rim'));
-    expect(usesOf(effect, 'palette', 'lamp')).toEqual(['Motes: colour', 'The palette: Rim']);
+    expect(usesOf(effect, 'palette', 'lamp')).toEqual(['The palette: Rim', 'Motes: colour']);
     dropColour(effect, 'lamp');
     expect(effect.layers.byId['motes']!.settings['life.colour'].base).toEqual({
       kind: 'fixed',

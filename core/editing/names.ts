@@ -1,21 +1,19 @@
 import {
   curveShaper,
   listed,
+  refsTo,
   settingsIn,
-  stepsOf,
-  waitingFor,
   withItem,
   withoutItem,
-  type Colour,
-  type Collection,
+  type Burst,
   type Dial,
   type Effect,
   type Id,
   type Measure,
+  type Moment,
   type NumberDeclaration,
   type NumberSetting,
-  type Setting,
-  type Stop,
+  type Shaper,
   freeName,
 } from '../document/index.ts';
 import { curveAt, hexOfLinear, paletteColour, readyCurve } from '../maths/index.ts';
@@ -89,22 +87,14 @@ export function bringOut(
   setting.shapers = withItem(setting.shapers, ids.shaper, { ...shaper, reads: { kind: 'dial', dial: ids.dial } });
 }
 
-type Base = { kind: string; value?: unknown; values?: unknown };
-
-const each = (draft: Effect, act: (setting: Setting) => void): void =>
-  settingsIn(draft).forEach(({ setting }) => act(setting));
-
 /** Takes a measure away: what used it keeps what it had, as a number of its own. */
 export function dropMeasure(draft: Effect, id: Id): void {
   const value = draft.measures.byId[id]?.value ?? 0;
-  each(draft, (setting) => {
-    if (setting.base.kind === 'measure' && setting.base.measure === id)
-      (setting as NumberSetting).base = { kind: 'fixed', value };
-  });
-  for (const { item } of listed(draft.layers))
-    for (const moment of [item.births.from, item.births.until])
-      if (moment?.measure === id)
-        Object.assign(moment, { measure: null, seconds: moment.seconds < 0 ? -value : value });
+  for (const found of refsTo(draft, 'measures', id)) {
+    const holder = found.holder as NumberSetting['base'] | Moment;
+    if ('after' in holder) Object.assign(holder, { measure: null, seconds: holder.seconds < 0 ? -value : value });
+    else found.become({ kind: 'fixed', value });
+  }
   draft.measures = withoutItem(draft.measures, id);
 }
 
@@ -112,67 +102,54 @@ export function dropMeasure(draft: Effect, id: Id): void {
 export function dropColour(draft: Effect, id: Id): void {
   const hexBy = (entry: Id) => hexOfLinear(paletteColour(draft.palette, entry));
   const hex = hexBy(id);
-  const own = (colour: Colour): Colour => ('palette' in colour && colour.palette === id ? { hex } : colour);
-  const recolour = (stops: Collection<Stop>) => listed(stops).forEach(({ item }) => (item.colour = own(item.colour)));
-  each(draft, (setting) => {
-    const base = setting.base as Base;
-    if (base.kind === 'set') base.values = (base.values as Colour[]).map(own);
-    else if (base.kind === 'fixed' && typeof base.value === 'object' && !Array.isArray(base.value))
-      base.value = own(base.value as Colour);
-    for (const { item } of listed(setting.shapers))
-      if (item.mapping.kind === 'gradient') recolour(item.mapping.stops);
-  });
-  const steps = [
-    ...listed(draft.layers).flatMap(({ item }) => stepsOf(draft, item)),
-    ...listed(draft.looks).flatMap(({ item }) => listed(item.steps)),
-  ];
-  for (const { item } of steps) if (item.kind === 'gradient') recolour(item.stops);
   // What was derived of it stays as it is seen, by itself.
-  const derived = listed(draft.palette).filter(
-    ({ item }) => item.colour.kind === 'derived' && item.colour.from === id,
-  );
-  const seen = derived.map(({ id: other }) => hexBy(other));
-  derived.forEach(({ item }, n) => (item.colour = { kind: 'fixed', hex: seen[n]! }));
+  const kept = refsTo(draft, 'palette', id).map((found) => {
+    const isDerived = 'from' in found.holder;
+    return { found, is: isDerived ? { kind: 'fixed', hex: hexBy(found.itemId!) } : { hex } };
+  });
+  for (const { found, is } of kept) found.become(is);
   draft.palette = withoutItem(draft.palette, id);
+}
+
+/** What a number is where a dial shapes it no more: where the dial replaced it or added to it, as the dial had it. */
+function shapedBy({ mapping, combine, amount, muted }: Shaper, share: number): (value: number) => number {
+  if (mapping.kind !== 'curve' || muted) return (value) => value;
+  const by = curveAt(readyCurve(mapping.curve), share);
+  return (value) =>
+    combine === 'multiply'
+      ? value * by
+      : combine === 'add'
+        ? value + by
+        : combine === 'replace'
+          ? by
+          : value + (by - value) * amount;
 }
 
 /** Takes a dial away. What it shaped is shaped by it no more: where it stood by itself, the number stays as the dial had it. */
 export function dropDial(draft: Effect, id: Id): void {
   putIn(draft, id);
   const share = dialShares(draft)[id] ?? 0;
-  each(draft, (setting) => {
+  for (const { setting } of settingsIn(draft))
     for (const { id: shaperId, item } of listed(setting.shapers)) {
       if (item.reads.kind !== 'dial' || item.reads.dial !== id) continue;
-      const { base } = setting as NumberSetting;
-      const by = item.mapping.kind === 'curve' && !item.muted ? curveAt(readyCurve(item.mapping.curve), share) : null;
-      const kept = (value: number) =>
-        by === null
-          ? value
-          : item.combine === 'multiply'
-            ? value * by
-            : item.combine === 'add'
-              ? value + by
-              : item.combine === 'replace'
-                ? by
-                : value + (by - value) * item.amount;
+      const { base } = setting;
+      const kept = shapedBy(item, share);
       if (base.kind === 'fixed' && typeof base.value === 'number') base.value = kept(base.value);
-      else if (base.kind === 'spread' && typeof base.low === 'number')
+      else if (base.kind === 'spread' && typeof base.low === 'number' && typeof base.high === 'number')
         [base.low, base.high] = [kept(base.low), kept(base.high)];
       setting.shapers = withoutItem(setting.shapers, shaperId);
     }
-  });
-  for (const { item } of listed(draft.layers)) if (item.seenBy === id) item.seenBy = null;
+  for (const found of refsTo(draft, 'dials', id)) found.letGo();
   draft.dials = withoutItem(draft.dials, id);
 }
 
 /** Takes a signal away. What waited for it comes where it came on the stage, so that nothing changes there. */
 export function dropSignal(draft: Effect, id: Id): void {
   const { tried } = draft.signals.byId[id]!;
-  for (const layer of waitingFor(draft, id).map((one) => draft.layers.byId[one]!))
-    for (const { id: burst, item } of listed(layer.bursts)) {
-      if (item.signal !== id) continue;
-      if (tried) Object.assign(item, { signal: null, stretch: tried.stretch, at: tried.at + item.at });
-      else layer.bursts = withoutItem(layer.bursts, burst);
-    }
+  for (const found of refsTo(draft, 'signals', id)) {
+    const burst = found.holder as Burst;
+    if (tried) Object.assign(burst, { signal: null, stretch: tried.stretch, at: tried.at + burst.at });
+    else found.letGo('item');
+  }
   draft.signals = withoutItem(draft.signals, id);
 }

@@ -38,7 +38,8 @@ export interface Resized {
 const SIZES = new Set(['life.size', 'appearance.wrapDepth', 'appearance.nudge']);
 
 /** Which quantity a number is, of those that may be held. */
-function quantityOf({ name, declaration }: Pick<FoundSetting, 'name' | 'declaration'>): Quantity | null {
+function quantityOf({ address, declaration }: Pick<FoundSetting, 'address' | 'declaration'>): Quantity | null {
+  const name = address.setting;
   if (declaration.value !== 'number' && declaration.value !== 'vector') return null;
   if (name.startsWith('births.') && declaration.unit.startsWith('/')) return 'births';
   switch (declaration.unit) {
@@ -64,15 +65,16 @@ const OF_LIGHTS: Record<string, Powers> = { surfaces: { size: 2, tempo: 0 }, fog
 
 /** By which powers a setting goes: mostly those of its unit. */
 function powersOf(found: FoundSetting, effect: Effect): Powers {
-  const { declaration, name, of, layer } = found;
+  const { declaration, address, layer } = found;
+  const name = address.setting;
   if (declaration.value !== 'number' && declaration.value !== 'vector') return NEITHER;
-  if (of === 'drawn' && layer !== null && effect.layers.byId[layer]!.drawn.kind === 'light')
+  if (address.kind === 'drawn' && layer !== null && effect.layers.byId[layer]!.drawn.kind === 'light')
     return OF_LIGHTS[name] ?? LAW[declaration.unit];
   if (name === 'life.turning' && layer !== null) {
     const { base, muted } = effect.layers.byId[layer]!.settings['life.turns'];
     if (!muted && base.value === 'turns a life') return NEITHER;
   }
-  if (of.startsWith('surface/') && declaration.unit === '×') return LAW.m;
+  if (address.kind === 'surface' && declaration.unit === '×') return LAW.m;
   return LAW[declaration.unit];
 }
 

@@ -1,13 +1,14 @@
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { z } from 'zod';
 import {
+  assetsIn,
   canonicalText,
   DocumentError,
   isFields,
   listed,
   parseEffectText,
-  picturesOf,
   readJson,
+  type AssetUse,
   type Effect,
 } from '../document/index.ts';
 import { readCanonicalPicture } from './canonicalPicture.ts';
@@ -64,22 +65,18 @@ const MOST_TEXT_RATIO = 250;
 const DATE = '1980-01-02T00:00:00Z';
 
 /** The figures, props and meshes an effect uses, by hash. */
-export const rigsOf = (effect: Effect): string[] => [
-  ...new Set([
-    ...listed(effect.stage.things).map(({ item }) => item.asset),
-    ...listed(effect.dials).flatMap(({ item }) => (item.kind === 'mesh' ? [item.shows.asset] : [])),
-    ...listed(effect.surfaces).flatMap(({ item }) => (item.kind === 'mesh' ? [item.asset] : [])),
-    ...listed(effect.layers).flatMap(({ item }) =>
-      item.drawn.kind === 'mesh' ? listed(item.drawn.meshes).map(({ item: mesh }) => mesh.asset) : [],
-    ),
-  ]),
+export const rigsOf = (effect: Effect): string[] => hashesOf(effect, (as) => as !== 'picture');
+/** The pictures an effect uses, by hash, those among them that dials may bring. */
+export const picturesOf = (effect: Effect): string[] => hashesOf(effect, (as) => as === 'picture');
+
+const hashesOf = (effect: Effect, isAsked: (as: AssetUse) => boolean): string[] => [
+  ...new Set(assetsIn(effect).flatMap(({ rule, hash }) => (isAsked(rule.as) ? [hash] : []))),
 ];
 
-/** All assets an effect uses, by hash: its rigs, then its pictures, then those of effects that stand in it. */
+/** All assets an effect uses, by hash, and those of effects that stand in it. */
 export const assetsOf = (effect: Effect): string[] => [
   ...new Set([
-    ...rigsOf(effect),
-    ...picturesOf(effect).map(({ asset }) => asset),
+    ...hashesOf(effect, () => true),
     ...listed(effect.groups).flatMap(({ item }) => (item.linked ? assetsOf(item.linked.effect) : [])),
   ]),
 ];

@@ -8,12 +8,16 @@ import {
   listed,
   takersOf,
   usesOf,
+  PARTS,
+  tableByName,
   waitingFor,
-  type Acts,
   type Change,
   type Effect,
   type Id,
+  type Layer,
   type Passed,
+  type Reaches,
+  type Ribbon,
 } from '../document/index.ts';
 import { keepDistance } from './distance.ts';
 
@@ -24,16 +28,18 @@ export interface Reach {
   readonly layers: ReadonlySet<Id> | 'all';
 }
 
-/** Fields of a layer that decide only what is seen or how it is worked on. */
-const SHOWN_ONLY = new Set(['name', 'hidden', 'solo', 'locked', 'inside']);
-
-/** What of the stage is only seen. */
-const SEEN_ONLY = new Set(['surround', 'lens', 'air']);
-
 /** Settings that dress particles, and which a link may have read when it passed them on. */
 const PASSED: Readonly<Record<string, 'colour' | 'size'>> = { 'life.colour': 'colour', 'life.size': 'size' };
 
 type Reached = 'nothing' | 'dress' | 'all' | readonly Id[];
+
+/** A change at a path, with the documents before and after it. */
+interface DocumentChange {
+  readonly before: Effect;
+  readonly after: Effect;
+  readonly path: readonly string[];
+}
+type LayerChange = DocumentChange & { readonly id: Id };
 
 /** Layers that take or pass on a colour or a size: what is kept at birth is state. */
 function passing(effect: Effect, what: Passed, id: Id): Id[] {
@@ -44,22 +50,21 @@ function passing(effect: Effect, what: Passed, id: Id): Id[] {
   return [...found];
 }
 
-function ofSetting(before: Effect, after: Effect, id: Id, name: string): Reached {
-  const acts: Acts = LAYER_SETTINGS[name as keyof typeof LAYER_SETTINGS]?.acts ?? 'step';
-  if (acts !== 'dress') return [id];
+function ofSetting({ before, after, id, path }: LayerChange): Reached {
+  const name = path[4];
+  if (name === undefined || tableByName(LAYER_SETTINGS)[name]?.acts !== 'dress') return [id];
   const what = PASSED[name];
   const reached = what ? [...passing(before, what, id), ...passing(after, what, id)] : [];
   return reached.length > 0 ? reached : 'dress';
 }
 
 /** What is for some layers by its own list: an empty one is for all. */
-function listedFor(path: readonly string[], before: Effect, after: Effect): Reached {
-  const [first, , id] = path as [string, string, string | undefined];
+function listedFor({ before, after, path }: DocumentChange): Reached {
+  const [table, , id] = path as ['forces' | 'surfaces', string, string | undefined];
   if (id === undefined) return 'nothing';
   const reached: Id[] = [];
   for (const effect of [before, after]) {
-    const item =
-      first === 'forces' ? effect.forces.byId[id] : first === 'surfaces' ? effect.surfaces.byId[id] : undefined;
+    const item = effect[table].byId[id];
     if (item?.layers.length === 0) return 'all';
     reached.push(...(item?.layers ?? []));
   }
@@ -70,17 +75,19 @@ const withFront = (effect: Effect, front: string | undefined): Id[] =>
   listed(effect.layers).flatMap(({ id, item }) => (item.front === front ? [id] : []));
 
 /** A front that frees nothing may still cut a body: then it is only seen. */
-function ofFront(before: Effect, after: Effect, id: Id): Reached {
+function ofFront({ before, after, path }: DocumentChange): Reached {
+  const [, , id] = path;
+  if (id === undefined) return 'nothing';
   const freed = [...withFront(before, id), ...withFront(after, id)];
   return freed.length > 0 ? freed : 'dress';
 }
 
 /** Trails are laid step by step; what else is drawn is a function of what is there. A beam's end is an event. */
-function ofDrawn(before: Effect, after: Effect, path: readonly string[]): Reached {
-  const [, , id, , part, name] = path as [string, string, Id, string, string?, string?];
+function ofDrawn({ before, after, id, path }: LayerChange): Reached {
+  const [, , , , part, name] = path;
   const kinds = [before, after].map((effect) => effect.layers.byId[id]?.drawn.kind ?? 'sprite');
   const [kind] = kinds;
-  const table = (RIBBON_SETTINGS as Record<string, Record<string, { acts: Acts }>>)[kind!];
+  const table = Object.hasOwn(RIBBON_SETTINGS, kind!) ? tableByName(RIBBON_SETTINGS[kind as Ribbon['kind']]) : null;
   if (kinds.every((each) => each === kind) && table && part === 'settings' && name)
     return table[name]?.acts === 'dress' ? 'dress' : [id];
   return kinds.some((each) => each === 'trail' || each === 'beam') ? [id] : 'dress';
@@ -105,59 +112,68 @@ function meeting(effect: Effect, id: Id): Id[] {
   );
 }
 
-function ofLayer(before: Effect, after: Effect, path: readonly string[]): Reached {
-  const [, , id, part] = path;
+function ofLayer({ before, after, path }: DocumentChange): Reached {
+  const [, , id, field] = path;
   if (id === undefined) return 'dress';
-  if (part === undefined) return [id];
-  if (SHOWN_ONLY.has(part)) return 'nothing';
-  const own = ofLayerItself(before, after, path);
+  const reaches = field === undefined ? 'layer' : PARTS.layer.reaches![field as keyof Layer];
+  if (reaches === 'nothing') return 'nothing';
+  const own = ofField(reaches, { before, after, path, id });
   const met = [...meeting(before, id), ...meeting(after, id)];
   if (met.length === 0 || own === 'all') return own;
   return typeof own === 'string' ? met : [...own, ...met];
 }
 
-function ofLayerItself(before: Effect, after: Effect, path: readonly string[]): Reached {
-  const [, , id, part, name] = path as [string, string, Id, string, string?];
-  // Others may begin with it or end with it.
-  if (part === 'births') return 'all';
-  if (part === 'drawn') return ofDrawn(before, after, path);
-  if (part === 'look') return 'dress';
-  if (part === 'channels') return [before, after].some((effect) => areChannelsFelt(effect, id)) ? [id] : 'dress';
-  if (part === 'settings' && name) return ofSetting(before, after, id, name);
-  return [id];
-}
-
-function reachOf({ path }: Change, before: Effect, after: Effect): Reached {
-  const [first, second, id] = path;
-  switch (first) {
-    case 'name':
-    case 'schema':
-      return 'nothing';
-    case 'palette':
-      return hasPassedColours(before, after) ? 'all' : 'dress';
-    case 'stage':
-      return SEEN_ONLY.has(second!) ? 'nothing' : 'all';
-    case 'looks':
-      return 'dress';
+function ofItem(change: DocumentChange): Reached {
+  const [table, , , field] = change.path;
+  switch (table) {
     case 'layers':
-      return ofLayer(before, after, path);
-    case 'dials':
-      return id === undefined || [before, after].every((effect) => usesOf(effect, 'dials', id).length === 0)
-        ? 'nothing'
-        : 'all';
+      return ofLayer(change);
+    case 'stage':
+      return ofField(PARTS.stage.reaches![change.path[1] as keyof Effect['stage']], change);
     case 'signals':
-      return path[3] === 'name' ? 'nothing' : waitingForAny(before, after, id);
-    case 'channels':
-      return path[3] === 'name' ? 'nothing' : 'dress';
-    case 'forces':
-    case 'surfaces':
-      return listedFor(path, before, after);
-    case 'fronts':
-      return id === undefined ? 'nothing' : ofFront(before, after, id);
+      return ofField(field === 'name' ? PARTS.signal.reaches!.name : PARTS.signal.reaches!.tried, change);
     default:
-      return 'all';
+      return field === 'name' ? ofField(PARTS.channel.reaches!.name, change) : 'dress';
   }
 }
+
+/** What a change of a field reaches, by what the map of the document says of it. */
+function ofField(reaches: Reaches, change: DocumentChange & { readonly id?: Id }): Reached {
+  const { before, after, path } = change;
+  const id = change.id ?? '';
+  switch (reaches) {
+    case 'nothing':
+    case 'dress':
+    case 'all':
+      return reaches;
+    case 'layer':
+      return [id];
+    case 'declared':
+      return ofSetting({ ...change, id });
+    case 'items':
+      return ofItem(change);
+    case 'listed':
+      return listedFor(change);
+    case 'whereColourIsPassed':
+      return hasPassedColours(before, after) ? 'all' : 'dress';
+    case 'whereDialled':
+      return isDialUsed(change) ? 'all' : 'nothing';
+    case 'whereAwaited':
+      return waitingForAny(before, after, path[2]);
+    case 'whereFelt':
+      return [before, after].some((effect) => areChannelsFelt(effect, id)) ? [id] : 'dress';
+    case 'whereFreed':
+      return ofFront(change);
+    case 'whereLaid':
+      return ofDrawn({ ...change, id });
+  }
+}
+
+const isDialUsed = ({ before, after, path: [, , id] }: DocumentChange): boolean =>
+  id !== undefined && [before, after].some((effect) => usesOf(effect, 'dials', id).length > 0);
+
+const reachOf = ({ path }: Change, before: Effect, after: Effect): Reached =>
+  ofField(PARTS.effect.reaches![path[0] as keyof Effect], { before, after, path });
 
 /** Layers whose births wait for a signal; a new or a gone one has none. */
 const waitingForAny = (before: Effect, after: Effect, id: string | undefined): Reached =>

@@ -212,5 +212,6 @@ export function randomReferences(seed: number): Effect {
       linked: { of: '00000000-0000-4000-8000-000000000000', effect: linked, hidden: false, inFront: true },
     });
   }
-  return effect;
+  // No object stands in it twice.
+  return structuredCopy(effect);
 }

@@ -1,4 +1,5 @@
-// Three rules of the house: which way imports may point, which packages they may name, and which maths may reach simulation state.
+// Rules of the house: which way imports may point, which packages they may name, which maths may reach simulation state, and
+// that addresses of parts are typed.
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 
@@ -142,4 +143,32 @@ const sameBits = {
   },
 };
 
-export const house = { rules: { direction, declared, 'same-bits': sameBits } };
+/** Where addresses of parts and settings are written and read. */
+const ADDRESS = path.join(root, 'core', 'document', 'address.ts');
+const HAVE_ADDRESSES = ['core', 'stage', 'web'];
+/** Methods that cut a text, and what is cut by them where it ends or begins with a slash or a colon. */
+const CUTTING = ['split', 'startsWith', 'indexOf', 'lastIndexOf'];
+const isCut = (method, { value }) =>
+  typeof value === 'string' && (method === 'split' ? value === '/' || value === ':' : /^[A-Za-z]+\/$/.test(value));
+
+const addresses = {
+  meta: { type: 'problem', schema: [] },
+  create(context) {
+    const file = context.filename;
+    const { workspace } = placeOf(file);
+    if (!HAVE_ADDRESSES.includes(workspace) || file === ADDRESS || isTest(file)) return {};
+    return {
+      CallExpression({ callee, arguments: [first] }) {
+        if (callee.type !== 'MemberExpression' || callee.property.type !== 'Identifier') return;
+        const method = callee.property.name;
+        if (!CUTTING.includes(method) || first?.type !== 'Literal' || !isCut(method, first)) return;
+        context.report({
+          node: callee,
+          message: 'no address is cut out of a text: use PartAddress and parseAddress of core/document/address.ts',
+        });
+      },
+    };
+  },
+};
+
+export const house = { rules: { direction, declared, 'same-bits': sameBits, addresses } };

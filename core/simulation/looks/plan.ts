@@ -45,6 +45,8 @@ export interface ValuePlace {
 export interface LookNumber extends ValuePlace {
   /** A layer's setting by its name, or one of a step as in "step/ID/softness". */
   readonly name: string;
+  /** The look of a part of a mesh that it belongs to; then its name has the look before it. */
+  readonly part: PartLook | null;
   readonly reader: NumberReader;
 }
 
@@ -61,11 +63,19 @@ export interface LookPlan {
   /** Words that each particle has, a multiple of four. */
   readonly ownWords: number;
   /** Numbers that differ between particles and had no room: all particles show their middle. */
-  readonly refused: readonly { readonly name: string; readonly word: string }[];
+  readonly refused: readonly { readonly step: Id | null; readonly word: string }[];
+}
+
+/** The look of a part of a mesh, and what the number is called in it. */
+interface PartLook {
+  readonly look: Id;
+  readonly name: string;
 }
 
 interface Asked {
   readonly name: string;
+  readonly part?: PartLook;
+  readonly step?: Id;
   readonly setting: NumberSetting;
   readonly declaration: NumberDeclaration;
 }
@@ -85,7 +95,7 @@ const stepNumbers = (steps: readonly { id: Id; item: Step }[]): Asked[] =>
     const [settings, table] = [stepSettings(item), stepTable(item.kind)];
     return Object.entries(table).flatMap(([name, declaration]) =>
       declaration.value === 'number'
-        ? [{ name: `step/${id}/${name}`, setting: settings[name] as NumberSetting, declaration }]
+        ? [{ name: `step/${id}/${name}`, step: id, setting: settings[name] as NumberSetting, declaration }]
         : [],
     );
   });
@@ -95,9 +105,10 @@ function ofParts(effect: Effect, { drawn }: Layer): Asked[] {
   if (drawn.kind !== 'mesh') return [];
   const looks = [...new Set(drawn.parts.map(({ look }) => look))];
   return looks.flatMap((look) =>
-    stepNumbers(listed(effect.looks.byId[look]!.steps)).map((number) => ({
+    stepNumbers(listed(effect.looks.byId[look]!.steps)).map(({ step: _, ...number }) => ({
       ...number,
       name: `part/${look}/${number.name}`,
+      part: { look, name: number.name },
     })),
   );
 }
@@ -119,22 +130,22 @@ const readsSeconds = (step: Step): boolean =>
 /** The numbers a layer is drawn with; `group` is the scale of the groups it stands in. */
 export function lookPlan(effect: Effect, layer: Layer, group = 1): LookPlan {
   const numbers: LookNumber[] = [];
-  const refused: { name: string; word: string }[] = [];
+  const refused: { step: Id | null; word: string }[] = [];
   const secondsAt = stepsOf(effect, layer).some(({ item }) => readsSeconds(item)) ? 0 : null;
   let [shared, own] = [0, secondsAt === null ? 0 : 1];
   let id = 0x9e3779b9;
-  for (const { name, setting, declaration } of asked(effect, layer)) {
+  for (const { name, part = null, step = null, setting, declaration } of asked(effect, layer)) {
     const reader = new NumberReader(setting, declaration, name, effect, { group });
     const differs = !reader.isShared;
     const hasRoom = own < OWN_WORDS;
-    if (differs && !hasRoom) refused.push({ name, word: declaration.name });
+    if (differs && !hasRoom) refused.push({ step, word: declaration.name });
     const kind = differs && hasRoom ? 'own' : 'shared';
     if (kind === 'shared' && shared >= MOST_SHARED) {
-      refused.push({ name, word: declaration.name });
+      refused.push({ step, word: declaration.name });
       continue;
     }
     const at = kind === 'own' ? own++ : shared++;
-    numbers.push({ name, reader, kind, at });
+    numbers.push({ name, part, reader, kind, at });
     for (let c = 0; c < name.length; c++) id = mix(id ^ name.charCodeAt(c));
     id = mix(id ^ (kind === 'own' ? at + 1 : -1 - at));
   }

@@ -151,7 +151,7 @@ export function editingPinOf(seed: number): EditingPin {
     mirrored: hashOf(after(effect, (draft) => mirrorEffect(draft, stage))),
     resized: hashOf(after(effect, (draft) => void resize(draft, { size: 1.5, tempo: 2 }))),
     reached: hashOf(reached(effect, seed)),
-    put: hashOf([withDials(effect), assetsOf(effect)]),
+    put: hashOf([withDials(effect), sorted(assetsOf(effect))]),
     found: hashOf(
       sorted(findings(effect, stage, { refused: {}, isBudgetFull: false }).map(({ sentence }) => sentence)),
     ),

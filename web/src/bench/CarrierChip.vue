@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { listed, type Carrier } from '@jinx/core/document';
+import { listed, structuredCopy, type Carrier } from '@jinx/core/document';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
@@ -11,30 +11,29 @@ import VectorChip from './VectorChip.vue';
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
 const carrier = computed(() => store.effect!.stage.carrier);
+const WAYS: readonly { value: string; text: string; made: Carrier }[] = [
+  { value: 'still', text: 'stands still', made: { kind: 'still' } },
+  { value: 'circle', text: 'flies round', made: { kind: 'circle', radius: 1, speed: 3 } },
+  {
+    value: 'flight',
+    text: 'is thrown',
+    made: { kind: 'flight', from: [-2.5, 0.4, 0], to: [2.5, 0, 0], speed: 4, arc: 0.8 },
+  },
+];
+const keyOf = (of: Carrier) => (of.kind === 'thing' ? `thing ${of.thing} ${of.bone}` : of.kind);
 const choices = computed(() => [
-  { value: 'still', text: 'stands still' },
-  { value: 'circle', text: 'flies round' },
-  { value: 'flight', text: 'is thrown' },
-  ...listed(store.effect!.stage.things).flatMap(({ id, item }) => [
-    { value: `${id}/`, text: `rides on ${item.name}` },
-    ...(engine.rigs.value.get(id)?.bones ?? []).map(({ name }) => ({
-      value: `${id}/${name}`,
-      text: `rides on ${item.name}, ${name}`,
-    })),
-  ]),
+  ...WAYS,
+  ...listed(store.effect!.stage.things).flatMap(({ id: thing, item }) =>
+    ['', ...(engine.rigs.value.get(thing)?.bones ?? []).map(({ name }) => name)].map((bone) => {
+      const made: Carrier = { kind: 'thing', thing, bone };
+      return { value: keyOf(made), text: `rides on ${item.name}${bone === '' ? '' : `, ${bone}`}`, made };
+    }),
+  ),
 ]);
-const value = computed(() =>
-  carrier.value.kind === 'thing' ? `${carrier.value.thing}/${carrier.value.bone}` : carrier.value.kind,
-);
+const value = computed(() => keyOf(carrier.value));
 const set = (made: Carrier, gesture: string | null = null) =>
   store.change('choose what the effect rides on', (draft) => (draft.stage.carrier = made), gesture);
-function choose(chosen: string): void {
-  if (chosen === 'still') return set({ kind: 'still' });
-  if (chosen === 'circle') return set({ kind: 'circle', radius: 1, speed: 3 });
-  if (chosen === 'flight') return set({ kind: 'flight', from: [-2.5, 0.4, 0], to: [2.5, 0, 0], speed: 4, arc: 0.8 });
-  const [thing = '', bone = ''] = chosen.split('/');
-  set({ kind: 'thing', thing, bone });
-}
+const choose = (chosen: string) => set(structuredCopy(choices.value.find((one) => one.value === chosen)!.made));
 </script>
 
 <template>

@@ -10,28 +10,21 @@ const props = defineProps<{ moment: Moment; label: string; layerId: string }>();
 const emit = defineEmits<{ change: [moment: Moment, gesture: string | null] }>();
 const store = useEffectStore();
 
-const BORDERS = [
-  { value: 'border/start', text: 'the start' },
-  { value: 'border/hold', text: 'the hold begins' },
-  { value: 'border/letGo', text: 'it is let go' },
-  { value: 'border/end', text: 'the end' },
-];
+type After = Moment['after'];
+const BORDERS = { start: 'the start', hold: 'the hold begins', letGo: 'it is let go', end: 'the end' } as const;
 const EVENTS = { firstBirth: 'first birth', lastBirth: 'last birth', lastDeath: 'last death' } as const;
+const keysOf = <K extends string>(table: Readonly<Record<K, string>>) => Object.keys(table) as K[];
+const keyOf = (after: After) => (after.kind === 'border' ? after.border : `${after.layer} ${after.event}`);
+const choice = (after: After, text: string) => ({ value: keyOf(after), text, after });
 const anchors = computed(() => [
-  ...BORDERS,
+  ...keysOf(BORDERS).map((border) => choice({ kind: 'border', border }, BORDERS[border])),
   ...listed(store.effect!.layers)
     .filter(({ id }) => id !== props.layerId)
     .flatMap(({ id, item }) =>
-      Object.entries(EVENTS).map(([event, text]) => ({
-        value: `layer/${id}/${event}`,
-        text: `${item.name}’s ${text}`,
-      })),
+      keysOf(EVENTS).map((event) => choice({ kind: 'layer', layer: id, event }, `${item.name}’s ${EVENTS[event]}`)),
     ),
 ]);
-const anchor = computed(() => {
-  const { after } = props.moment;
-  return after.kind === 'border' ? `border/${after.border}` : `layer/${after.layer}/${after.event}`;
-});
+const anchor = computed(() => keyOf(props.moment.after));
 const measures = computed(() => [
   { value: '', text: 'seconds' },
   ...listed(store.effect!.measures)
@@ -39,11 +32,8 @@ const measures = computed(() => [
     .map(({ id, item }) => ({ value: id, text: item.name })),
 ]);
 
-function chooseAnchor(chosen: string): void {
-  const [kind, first = '', event = ''] = chosen.split('/');
-  const after = (kind === 'border' ? { kind, border: first } : { kind, layer: first, event }) as Moment['after'];
-  emit('change', { ...props.moment, after }, null);
-}
+const chooseAnchor = (chosen: string) =>
+  emit('change', { ...props.moment, after: anchors.value.find(({ value }) => value === chosen)!.after }, null);
 </script>
 
 <template>

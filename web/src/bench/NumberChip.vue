@@ -4,6 +4,7 @@ import {
   listed,
   withItem,
   withoutItem,
+  type HolderAddress,
   type NumberDeclaration,
   type NumberSetting,
   type Shaper,
@@ -15,7 +16,6 @@ import { DRAGS } from './bench';
 import { settingText, shownUnit, stepFor, typedBase } from './format';
 import { differsHere, setDiffering } from './lookNumbers';
 import { sideways } from './sideways';
-import { lineKey } from './rulers/lines';
 import { useNumberActs } from './useNumberActs';
 import { useSetting } from './useSetting';
 import MenuButton from './MenuButton.vue';
@@ -24,10 +24,16 @@ import { ageShaper, newShaper, readsOffered, readyCurveOf, READY_SHAPES, setAgeC
 import ShaperWords from './ShaperWords.vue';
 
 /** A number in a sentence: dragged, typed (sums and spreads too), nudged, shaped, muted, reset. */
-const props = defineProps<{ setting: string; of?: string; label?: string; unit?: NumberDeclaration['unit'] }>();
+const props = defineProps<{
+  setting: string;
+  of?: HolderAddress;
+  label?: string;
+  unit?: NumberDeclaration['unit'];
+}>();
 const store = useEffectStore();
 
 const {
+  address,
   setting: chosen,
   declaration: declared,
   beside,
@@ -175,7 +181,7 @@ function shape(value: string): void {
     else target.shapers = withItem(target.shapers, store.newId(), newShaper(reads));
   });
   if (reads.kind !== 'age') return;
-  store.lifeLine = lineKey(props.of, props.setting);
+  store.lifeLine = { ...address.value, setting: props.setting };
   cancel();
 }
 const setShaper = (id: string, shaper: Shaper, ofGesture: string | null) =>
@@ -191,11 +197,11 @@ function mute(): void {
   cancel();
 }
 /** Of a look that others use too: whether this number differs in the chosen layer. */
-const differs = computed(() => differsHere(store.effect!, store.chosenId, props.of, props.setting));
+const differs = computed(() => differsHere(store.effect!, address.value, props.setting));
 const setHere = (isDifferent: boolean) =>
-  store.change(isDifferent ? `let ${name.value} differ here` : `take ${name.value} from the look`, (draft) =>
-    setDiffering(draft, store.chosenId, props.of, props.setting, isDifferent),
-  );
+  store.change(isDifferent ? `let ${name.value} differ here` : `take ${name.value} from the look`, (draft) => {
+    if (address.value.kind === 'step') setDiffering(draft, address.value, props.setting, isDifferent);
+  });
 const { copy, pastable, paste, measures, measure, canBeBroughtOut, bringOut } = useNumberActs(
   { setting: chosen, declaration, name, change: changeSetting },
   cancel,

@@ -14,61 +14,63 @@ const emit = defineEmits<{ change: [place: Place, gesture: string | null] }>();
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
 
-const DIAL = 'dial ';
+/** What a place hangs on. */
+type Anchor =
+  | { readonly kind: 'effect' | 'world' }
+  | { readonly kind: 'thing'; readonly thing: string }
+  | { readonly kind: 'bone'; readonly thing: string; readonly bone: string }
+  | { readonly kind: 'dial'; readonly dial: string };
+function keyOf(anchor: Anchor): string {
+  const { kind } = anchor;
+  if (kind === 'bone') return `${kind} ${anchor.thing} ${anchor.bone}`;
+  return kind === 'thing' ? `${kind} ${anchor.thing}` : kind === 'dial' ? `${kind} ${anchor.dial}` : kind;
+}
+const choice = (anchor: Anchor, text: string) => ({ value: keyOf(anchor), text, anchor });
+
 /** Dials that say where something stands, or which way it is turned. */
 const dials = computed(() =>
   listed(store.effect!.dials).flatMap(({ id, item }) =>
     item.kind === 'place' || item.kind === 'direction'
-      ? [{ value: `${DIAL}${id}`, text: item.kind === 'place' ? item.name : `the effect’s middle, by ${item.name}` }]
+      ? [
+          choice(
+            { kind: 'dial', dial: id },
+            item.kind === 'place' ? item.name : `the effect’s middle, by ${item.name}`,
+          ),
+        ]
       : [],
   ),
 );
 const choices = computed(() => {
-  const things = listed(store.effect!.stage.things).flatMap(({ id, item }) => [
-    { value: `${id}/`, text: `${item.name}'s feet` },
-    ...(engine.rigs.value.get(id)?.bones ?? []).map(({ name }) => ({
-      value: `${id}/${name}`,
-      text: store.effect!.stage.things.order.length > 1 ? `${item.name}, ${name}` : name,
-    })),
-  ]);
+  const { things } = store.effect!.stage;
   const known = [
-    { value: 'effect', text: "the effect's middle" },
-    { value: 'world', text: 'the middle of the world' },
+    choice({ kind: 'effect' }, "the effect's middle"),
+    choice({ kind: 'world' }, 'the middle of the world'),
     ...dials.value,
-    ...things,
+    ...listed(things).flatMap(({ id, item }) => [
+      choice({ kind: 'thing', thing: id }, `${item.name}'s feet`),
+      ...(engine.rigs.value.get(id)?.bones ?? []).map(({ name }) =>
+        choice({ kind: 'bone', thing: id, bone: name }, things.order.length > 1 ? `${item.name}, ${name}` : name),
+      ),
+    ]),
   ];
-  return known.some((choice) => choice.value === value.value)
-    ? known
-    : [...known, { value: value.value, text: `${value.value.split('/')[1] || 'something'} (missing)` }];
-});
-const value = computed(() => {
   const { place } = props;
-  return place.kind === 'bone'
-    ? `${place.thing}/${place.bone}`
-    : place.kind === 'thing'
-      ? `${place.thing}/`
-      : place.kind === 'dial'
-        ? `${DIAL}${place.dial}`
-        : place.kind;
+  if (known.some((one) => one.value === value.value)) return known;
+  return [...known, choice(place, `${place.kind === 'bone' ? place.bone : 'something'} (missing)`)];
 });
+const value = computed(() => keyOf(props.place));
 
 function choose(chosen: string): void {
-  const [thing = '', bone = ''] = chosen.split('/');
-  const isBone = bone !== '';
+  const { anchor } = choices.value.find((one) => one.value === chosen)!;
+  const isBone = anchor.kind === 'bone';
   const offset: Place['offset'] =
-    isBone === (props.place.kind === 'bone') ? props.place.offset : isBone ? [0, 0, 0] : [0, 1, 0];
-  const hung = { offset, turn: props.place.turn, keys: emptyCollection<never>() };
-  if (chosen.startsWith(DIAL))
-    return emit('change', { kind: 'dial', dial: chosen.slice(DIAL.length), ...hung, offset: [0, 0, 0] }, null);
-  emit(
-    'change',
-    chosen === 'effect' || chosen === 'world'
-      ? { kind: chosen, ...hung }
-      : isBone
-        ? { kind: 'bone', thing, bone, ...hung }
-        : { kind: 'thing', thing, ...hung },
-    null,
-  );
+    anchor.kind === 'dial'
+      ? [0, 0, 0]
+      : isBone === (props.place.kind === 'bone')
+        ? props.place.offset
+        : isBone
+          ? [0, 0, 0]
+          : [0, 1, 0];
+  emit('change', { ...anchor, offset, turn: props.place.turn, keys: emptyCollection<never>() }, null);
 }
 
 /** Where the place is at the playhead: its keys rule where it has some. */

@@ -30,7 +30,9 @@ function take(value: number, ofGesture: string | null): void {
   const fitted = Math.min(props.most, Math.max(props.least, rounded));
   if (fitted !== props.value) emit('change', fitted, ofGesture);
 }
-const limits = (): Limits => ({ ...props, name: props.label.split(':')[0]!, unit: props.unit ?? '' });
+/** A label may say more after a colon. */
+const nameOf = (label: string) => /^[^:]*/.exec(label)![0];
+const limits = (): Limits => ({ ...props, name: nameOf(props.label), unit: props.unit ?? '' });
 const { isTyping, typed, problem, hold, open, commit, cancel } = useTyped(
   () => plainNumber(props.value),
   (text) => {

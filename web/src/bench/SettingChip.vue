@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Declaration, Setting, Vector } from '@jinx/core/document';
+import type { Declaration, HolderAddress, Setting, Vector } from '@jinx/core/document';
 import { computed } from 'vue';
 import ChoiceChip from './ChoiceChip.vue';
 import NumberChip from './NumberChip.vue';
@@ -7,7 +7,7 @@ import { useSetting } from './useSetting';
 import VectorChip from './VectorChip.vue';
 
 /** Any setting of the chosen layer, or of a part of it, in a sentence: what stands there follows its declaration. */
-const props = defineProps<{ setting: string; of?: string; label?: string; words?: Record<string, string> }>();
+const props = defineProps<{ setting: string; of?: HolderAddress; label?: string; words?: Record<string, string> }>();
 
 const {
   declaration,

@@ -1,20 +1,31 @@
-import { diff, type Declaration, type Effect, type Setting } from '@jinx/core/document';
+import {
+  diff,
+  holderAt,
+  layerOf,
+  partBeside,
+  type Declaration,
+  type Effect,
+  type Holder,
+  type HolderAddress,
+  type Setting,
+} from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../stores/effect';
-import { holderBeside, holderIn, type Holder } from './holders';
 
-/** A setting of the chosen layers, or of a part of them: what the first of them has, and how all are changed together. */
+/** A setting of the chosen layers, or with `of` of a part of the first of them: what that has, and how all are changed together. */
 export function useSetting<S extends Setting, D extends Declaration>(
   name: () => string,
-  of: () => string | undefined,
+  of: () => HolderAddress | undefined,
 ) {
   const store = useEffectStore();
-  const holder = computed(() => holderIn(store.effect!, store.chosenId, of())!);
+  const address = computed((): HolderAddress => of() ?? { kind: 'layer', layer: store.chosenId });
+  const holder = computed(() => holderAt(store.effect!, address.value)!);
   const setting = computed(() => holder.value.settings[name()] as S);
   const declaration = computed(() => holder.value.table[name()] as D);
 
   const besideIn = (effect: Effect, layerId: string): Holder | null => {
-    const found = holderBeside(effect, store.chosenId, layerId, of());
+    const beside = partBeside(effect, address.value, layerId);
+    const found = beside && holderAt(effect, beside);
     return found && name() in found.settings ? found : null;
   };
   /** The other chosen layers that have it, with what they have. */
@@ -35,14 +46,11 @@ export function useSetting<S extends Setting, D extends Declaration>(
     recipe: (setting: S, layerId: string, draft: Effect) => void,
     gesture: string | null = null,
   ): void {
-    const [part] = of()?.split('/') ?? [];
-    const { effect } = store;
-    const isOfEffect = part === 'surface' || part === 'front' || (part === 'force' && !holderIsOwn(effect!));
-    if (isOfEffect)
+    if (layerOf(address.value) === null)
       return store.change(
         label,
         (draft) => {
-          const found = holderIn(draft, store.chosenId, of())?.settings[name()];
+          const found = holderAt(draft, address.value)?.settings[name()];
           if (found) recipe(found as S, store.chosenId, draft);
         },
         gesture,
@@ -56,8 +64,6 @@ export function useSetting<S extends Setting, D extends Declaration>(
       gesture,
     );
   }
-  const holderIsOwn = (effect: Effect) =>
-    (of()?.split('/')[1] ?? '') in (effect.layers.byId[store.chosenId]?.forces.byId ?? {});
 
-  return { setting, declaration, beside, isMixed, change };
+  return { address, setting, declaration, beside, isMixed, change };
 }

@@ -14,7 +14,7 @@ import {
   shownLayers,
 } from '@jinx/core/document';
 import { linearOf, resolvedColour, slotOf } from '@jinx/core/maths';
-import { groupFrame, lookPlan, newReading, NumberReader, ownFrames } from '@jinx/core/simulation';
+import { groupFrame, lookPlan, newReading, NumberReader, ownFrames, type LookPlan } from '@jinx/core/simulation';
 import type {
   DrawnAs,
   DrawnHaze,
@@ -59,9 +59,11 @@ function drawnStep(effect: Effect, id: string, step: Step): DrawnStep {
   };
 }
 
+const planOf = (effect: Effect, layer: Layer): LookPlan =>
+  lookPlan(effect, layer, groupFrame(effect, layer.parent).scale);
+
 /** A layer's look as the stage draws it: the steps that act, and where a frame holds their numbers. */
-export function drawnLook(effect: Effect, layer: Layer): DrawnLook {
-  const { id, numbers, ownWords, secondsAt } = lookPlan(effect, layer, groupFrame(effect, layer.parent).scale);
+function drawnLook(effect: Effect, layer: Layer, { id, numbers, ownWords, secondsAt }: LookPlan): DrawnLook {
   const places = Object.fromEntries(numbers.map(({ name, kind, at }) => [name, { kind, at }]));
   return {
     plan: id,
@@ -91,15 +93,13 @@ function drawnRibbon(effect: Effect, layer: Layer, drawn: Ribbon): DrawnRibbon {
 }
 
 /** A look of a part of a mesh: its numbers stand beside those of the layer's own. */
-function partLook(effect: Effect, whole: DrawnLook, lookId: string): DrawnLook {
-  const prefix = `part/${lookId}/`;
-  const own = Object.entries(whole.places).filter(([name]) => name.startsWith(prefix));
+function partLook(effect: Effect, whole: DrawnLook, { numbers }: LookPlan, lookId: string): DrawnLook {
+  const own = numbers.flatMap(({ part, kind, at }) =>
+    part?.look === lookId ? [[part.name, { kind, at }] as const] : [],
+  );
   return {
     ...whole,
-    places: {
-      ...whole.places,
-      ...Object.fromEntries(own.map(([name, place]) => [name.slice(prefix.length), place])),
-    },
+    places: { ...whole.places, ...Object.fromEntries(own) },
     steps: listed(effect.looks.byId[lookId]!.steps).flatMap(({ id, item }) =>
       item.muted ? [] : [drawnStep(effect, id, item)],
     ),
@@ -117,12 +117,13 @@ function drawnAs(effect: Effect, layer: Layer): DrawnAs {
     case 'light':
       return { kind: drawn.kind };
     case 'mesh': {
-      const whole = drawnLook(effect, layer);
+      const plan = planOf(effect, layer);
+      const whole = drawnLook(effect, layer, plan);
       const { vertexColours, shadow } = drawn.settings;
       return {
         kind: 'mesh',
         meshes: listed(drawn.meshes).map(({ item: { asset, chance } }) => ({ asset, chance })),
-        parts: Object.fromEntries(drawn.parts.map(({ part, look }) => [part, partLook(effect, whole, look)])),
+        parts: Object.fromEntries(drawn.parts.map(({ part, look }) => [part, partLook(effect, whole, plan, look)])),
         hasOwnColours: vertexColours.muted || vertexColours.base.value,
         hasShadow: !shadow.muted && shadow.base.value,
         slot: slotOf('drawn/mesh'),
@@ -173,7 +174,7 @@ export function drawnLayers(effect: Effect, { alone }: Pick<Seen, 'alone'> = AS_
     const inside = item.inside === null ? null : (effect.layers.byId[item.inside]?.salt ?? null);
     const step = alone?.layer === id ? alone.step : null;
     return keptLayer(item, [...shared, isVisible, inside, step], () => {
-      const look = drawnLook(effect, item);
+      const look = drawnLook(effect, item, planOf(effect, item));
       return {
         ...howItStands(item),
         isVisible,

@@ -1,6 +1,6 @@
-import { listed, picturesOf, type Effect } from '@jinx/core/document';
+import { listed, type Effect } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
-import { rigsOf } from '@jinx/core/formats';
+import { picturesOf, rigsOf } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import type { StageFigure, StageMesh, StagePicture, ToStage } from '@jinx/stage';
 import type { AssetCache } from './assets';
@@ -17,8 +17,7 @@ export interface Assets {
 }
 
 /** The hashes of the pictures that looks show, each once. */
-export const pictureHashes = (effect: Effect): string[] =>
-  [...new Set(picturesOf(effect).map(({ asset }) => asset))].sort();
+export const pictureHashes = (effect: Effect): string[] => picturesOf(effect).sort();
 
 /** Which things stand on the stage, what each is made of, and which meshes the effect has beside. */
 export const thingsText = (effect: Effect): string =>

@@ -9,6 +9,7 @@ import {
   type Change,
   type Effect,
   type Layer,
+  type SettingAddress,
 } from '@jinx/core/document';
 import { applyOver, type ChapterName, type DrawnBefore } from '@jinx/core/editing';
 import { produce } from 'immer';
@@ -23,9 +24,6 @@ export interface Entry {
   /** Set while a drag goes on: its many small changes are one step. */
   gesture: string | null;
 }
-
-/** The line that the life sheet opens with. */
-const FIRST_LINE = 'life.size';
 
 /** What may be changed of a layer that is locked. */
 const FREE_OF_LOCK: readonly (string | undefined)[] = ['locked', 'hidden', 'solo'];
@@ -62,8 +60,8 @@ export const useEffectStore = defineStore('effect', () => {
   const shownGroupId = ref('');
   /** The chapter of the chosen layers that is open. */
   const chapter = ref<ChapterName>('source');
-  /** The line of the life sheet that is edited, as `LifeLine.key`. */
-  const lifeLine = ref(FIRST_LINE);
+  /** The line of the life sheet that was chosen, in whichever layer; null for the first. */
+  const lifeLine = shallowRef<SettingAddress | null>(null);
   const past = shallowRef<Entry[]>([]);
   const future = shallowRef<Entry[]>([]);
   /** What was done and not sent yet, in words. */
@@ -106,7 +104,7 @@ export const useEffectStore = defineStore('effect', () => {
         '',
     ]);
     // Lines of another document may be none of this one's.
-    lifeLine.value = FIRST_LINE;
+    lifeLine.value = null;
     chapter.value = 'source';
     past.value = [];
     future.value = [];

@@ -5,9 +5,11 @@ import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../ChoiceChip.vue';
 import ColourWords from '../ColourWords.vue';
 import SettingChip from '../SettingChip.vue';
+import { useChosenPart } from '../useChosenPart';
 
 const props = defineProps<{ drawn: Extract<DrawnAs, { kind: 'body' }> }>();
 const store = useEffectStore();
+const of = useChosenPart('drawn');
 const WORDS = { 'over it': 'over the body', 'in its place': 'in place of the body' };
 const things = computed(() =>
   listed(store.effect!.stage.things).map(({ id, item }) => ({ value: id, text: item.name })),
@@ -35,8 +37,8 @@ const edge = computed(() => {
       :choices="things"
       label="whose skin"
       @choose="(id) => change('choose a body', (body) => (body.thing = id))"
-    />, drawn <SettingChip setting="stands" of="drawn" :words="WORDS" label="stands" />,
-    <SettingChip setting="offset" of="drawn" label="distance from the skin" /> from it.
+    />, drawn <SettingChip setting="stands" :of="of" :words="WORDS" label="stands" />,
+    <SettingChip setting="offset" :of="of" label="distance from the skin" /> from it.
   </p>
   <p>
     It is cut by
@@ -46,8 +48,8 @@ const edge = computed(() => {
       label="front that cuts it"
       @choose="(id) => change('cut a body', (body) => (body.front = id === '' ? null : id))"
     /><template v-if="drawn.front !== null"
-      >: its border glows <SettingChip setting="edge" of="drawn" label="width of the glowing edge" /> wide,
-      <SettingChip setting="glow" of="drawn" label="glow of the edge" /> bright,
+      >: its border glows <SettingChip setting="edge" :of="of" label="width of the glowing edge" /> wide,
+      <SettingChip setting="glow" :of="of" label="glow of the edge" /> bright,
       <ColourWords
         :colour="edge"
         label="colour of the edge"

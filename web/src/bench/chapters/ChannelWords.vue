@@ -4,10 +4,12 @@ import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import MenuButton from '../MenuButton.vue';
 import NumberChip from '../NumberChip.vue';
+import { useChosenPart } from '../useChosenPart';
 import TextField from '../TextField.vue';
 
 /** What the chosen layer's particles carry beside what is seen: numbers under names, with who else carries and who reads them. */
 const store = useEffectStore();
+const channels = useChosenPart('channels');
 const carried = computed(() =>
   listed(store.chosen!.channels).map(({ id }) => ({ id, name: store.effect!.channels.byId[id]!.name })),
 );
@@ -52,7 +54,7 @@ function rename(id: string, name: string): void {
   <p v-for="{ id, name } in carried" :key="id">
     It carries
     <TextField class="chip name" :value="name" aria-label="name of the channel" @commit="rename(id, $event)" />
-    of <NumberChip :setting="id" of="channels" :label="name" />
+    of <NumberChip :setting="id" :of="channels" :label="name" />
     <button type="button" class="plain" :aria-label="`Carry ${name} no more`" @click="drop(id)">×</button>
     <span class="where">{{ useText(id) }}</span>
   </p>

@@ -11,14 +11,16 @@ import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import PlaceWords from '../PlaceWords.vue';
 import SettingChip from '../SettingChip.vue';
-import { changeForce } from './changeForce';
+import { changeForce, forceAddress } from './changeForce';
 import { forceSentence, whereSentence } from './forceWords';
 
 /** One force as sentences: what it does, and on whom and where. */
-const props = defineProps<{ id: string; force: Force }>();
+const props = defineProps<{ id: string; force: Force; isShared: boolean }>();
 const store = useEffectStore();
+/** A force of the chosen layer, or one of the effect's own. */
+const of = computed(() => forceAddress(store.chosenId, props.id, props.isShared));
 const setPlace = (place: Place, gesture: string | null) =>
-  changeForce(store, 'place a force', props.id, (force) => (force.place = structuredCopy(place)), gesture);
+  changeForce(store, 'place a force', of.value, (force) => (force.place = structuredCopy(place)), gesture);
 const sentences = computed(() => [forceSentence(props.force), whereSentence(props.force)]);
 const table = computed(() => FORCE_SETTINGS[props.force.kind] as Record<string, Declaration>);
 const name = computed(() => FORCE_NAMES[props.force.kind].toLowerCase());
@@ -45,7 +47,7 @@ const labelOf = (setting: string) => `${name.value}, ${table.value[setting]!.nam
         @change="setPlace" /><SettingChip
         v-else
         :setting="piece.setting"
-        :of="`force/${id}`"
+        :of="of"
         :words="WORDS[piece.setting]"
         :label="labelOf(piece.setting)" /></template
     >.

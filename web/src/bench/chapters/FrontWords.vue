@@ -1,6 +1,16 @@
 <script setup lang="ts">
 import { previewOf } from '@jinx/core/checks';
-import { inWorld, listed, newFront, withItem, withoutItem, type Front, type Place } from '@jinx/core/document';
+import {
+  inWorld,
+  listed,
+  newFront,
+  refsTo,
+  withItem,
+  withoutItem,
+  type Front,
+  type HolderAddress,
+  type Place,
+} from '@jinx/core/document';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
@@ -15,7 +25,7 @@ const engine = inject(ENGINE)!;
 const layer = computed(() => store.chosen!);
 const id = computed(() => layer.value.front ?? '');
 const front = computed(() => store.effect!.fronts.byId[id.value] ?? null);
-const of = computed(() => `front/${id.value}`);
+const of = computed((): HolderAddress => ({ kind: 'front', id: id.value }));
 
 const KINDS = [
   { value: 'sphere', text: 'grows as a sphere from' },
@@ -23,16 +33,19 @@ const KINDS = [
   { value: 'plane', text: 'climbs as a plane from' },
 ];
 const known = computed(() => listed(store.effect!.fronts).map(({ id: value, item }) => ({ value, text: item.name })));
+const NEW: readonly { value: string; text: string; kind: Front['kind'] }[] = [
+  { value: 'new sphere', text: 'as a sphere grows', kind: 'sphere' },
+  { value: 'new box', text: 'as a box grows', kind: 'box' },
+  { value: 'new plane', text: 'as a plane climbs', kind: 'plane' },
+];
 const beginnings = computed(() => [
   ...known.value.map(({ value, text }) => ({ value, text: `with ${text}` })),
-  { value: 'new/sphere', text: 'as a sphere grows' },
-  { value: 'new/box', text: 'as a box grows' },
-  { value: 'new/plane', text: 'as a plane climbs' },
+  ...NEW,
 ]);
 const names = computed(() => [...known.value, { value: '', text: 'no front' }]);
 
 function choose(chosen: string): void {
-  const kind = chosen.startsWith('new/') ? (chosen.slice(4) as Front['kind']) : null;
+  const kind = NEW.find(({ value }) => value === chosen)?.kind;
   store.change('free particles by a front', (draft) => {
     const own = draft.layers.byId[store.chosenId]!;
     const before = own.front;
@@ -48,9 +61,8 @@ function choose(chosen: string): void {
         newFront(count === 0 ? 'Front' : `Front ${count + 1}`, kind, place),
       );
     }
-    // A front that frees nobody any more is not kept.
-    if (before && !listed(draft.layers).some(({ item }) => item.front === before))
-      draft.fronts = withoutItem(draft.fronts, before);
+    // A front that frees and cuts nothing any more is not kept.
+    if (before && refsTo(draft, 'fronts', before).length === 0) draft.fronts = withoutItem(draft.fronts, before);
   });
 }
 const change = (label: string, recipe: (front: Front) => void, gesture: string | null = null) =>

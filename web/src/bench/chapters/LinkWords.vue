@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { surfacesFor, type Link } from '@jinx/core/document';
+import { surfacesFor, type HolderAddress, type Link } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../ChoiceChip.vue';
@@ -8,7 +8,7 @@ import SettingChip from '../SettingChip.vue';
 /** One link as sentences: when, how many of which layer, and what is passed on. */
 const props = defineProps<{ id: string; link: Link; others: readonly { value: string; text: string }[] }>();
 const store = useEffectStore();
-const of = computed(() => `link/${props.id}`);
+const of = computed((): HolderAddress => ({ kind: 'link', layer: store.chosenId, id: props.id }));
 
 const WHENS = computed(() => [
   { value: 'birth', text: 'is born' },

@@ -11,10 +11,12 @@ import { kitFile, kitOffered } from '../kitChoices';
 import MenuButton from '../MenuButton.vue';
 import PlainChip from '../PlainChip.vue';
 import SettingChip from '../SettingChip.vue';
+import { useChosenPart } from '../useChosenPart';
 
 type MeshDrawn = Extract<DrawnAs, { kind: 'mesh' }>;
 const props = defineProps<{ drawn: MeshDrawn }>();
 const store = useEffectStore();
+const of = useChosenPart('drawn');
 const engine = inject(ENGINE)!;
 const assets = inject(ASSETS)!;
 const bring = inject(BRING)!;
@@ -90,13 +92,13 @@ const SHADOW = { yes: 'darkens the ground under it', no: 'casts no shadow' };
   </p>
   <p>
     Its size is that of the longest side; it is <SettingChip setting="life.depth" /> of that deep, drawn
-    <SettingChip setting="vertexColours" of="drawn" :words="OWN" label="own colours" /> its own colours, and
-    <SettingChip setting="shadow" of="drawn" :words="SHADOW" label="shadow" />. Lit, it is
-    <SettingChip setting="roughness" of="drawn" label="roughness" /> dull and
-    <SettingChip setting="metalness" of="drawn" label="metalness" /> metal.
+    <SettingChip setting="vertexColours" :of="of" :words="OWN" label="own colours" /> its own colours, and
+    <SettingChip setting="shadow" :of="of" :words="SHADOW" label="shadow" />. Lit, it is
+    <SettingChip setting="roughness" :of="of" label="roughness" /> dull and
+    <SettingChip setting="metalness" :of="of" label="metalness" /> metal.
   </p>
   <p v-if="hasOtherShape">
-    It has taken <SettingChip setting="otherShape" of="drawn" label="other shape" /> of the other shape in its file.
+    It has taken <SettingChip setting="otherShape" :of="of" label="other shape" /> of the other shape in its file.
   </p>
   <p v-for="part in parts" :key="part">
     Its part {{ part }} has

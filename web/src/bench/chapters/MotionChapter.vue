@@ -14,7 +14,7 @@ import { placeForForce } from '@jinx/core/editing';
 import { computed, inject, provide } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { DRAGS, ENGINE } from '../bench';
-import { changeForce, removeForce } from './changeForce';
+import { changeForce, forceAddress, removeForce } from './changeForce';
 import MenuButton from '../MenuButton.vue';
 import PlaceWords from '../PlaceWords.vue';
 import SettingChip from '../SettingChip.vue';
@@ -49,11 +49,17 @@ function add(kind: string): void {
     target.forces = withItem(target.forces, id, newForce(kind as ForceKind, structuredCopy(place)));
   });
 }
-const remove = (id: string) => removeForce(store, id);
-const mute = (id: string, muted: boolean) =>
-  changeForce(store, muted ? 'mute a force' : 'unmute a force', id, (force) => (force.muted = muted));
-const become = (id: string, kind: string) =>
-  changeForce(store, 'change the kind of a force', id, (force) => {
+const addressOf = ({ id, isShared }: (typeof forces.value)[number]) => forceAddress(store.chosenId, id, isShared);
+const remove = (force: (typeof forces.value)[number]) => removeForce(store, addressOf(force));
+const mute = (force: (typeof forces.value)[number], muted: boolean) =>
+  changeForce(
+    store,
+    muted ? 'mute a force' : 'unmute a force',
+    addressOf(force),
+    (changed) => (changed.muted = muted),
+  );
+const become = (of: (typeof forces.value)[number], kind: string) =>
+  changeForce(store, 'change the kind of a force', addressOf(of), (force) => {
     const made = forceOfKind(force, kind as ForceKind);
     Object.assign(force, { kind: made.kind, settings: made.settings });
   });
@@ -79,31 +85,39 @@ const become = (id: string, kind: string) =>
   <h3>What moves them then</h3>
   <p v-if="forces.length === 0" class="quiet">Nothing: they keep the speed they left with.</p>
   <p
-    v-for="{ id, item, isShared } in forces"
-    :key="id"
+    v-for="force in forces"
+    :key="force.id"
     class="force"
-    :class="{ muted: item.muted }"
-    :data-force="item.kind"
+    :class="{ muted: force.item.muted }"
+    :data-force="force.item.kind"
   >
-    <ForceWords :id="id" :force="item" />
-    <SharedWords :id="id" :is-shared="isShared" />
+    <ForceWords :id="force.id" :force="force.item" :is-shared="force.isShared" />
+    <SharedWords :id="force.id" :is-shared="force.isShared" />
     <span class="acts">
-      <button type="button" class="plain" :title="item.muted ? 'Unmute' : 'Mute'" @click="mute(id, !item.muted)">
-        {{ item.muted ? 'unmute' : 'mute' }}
+      <button
+        type="button"
+        class="plain"
+        :title="force.item.muted ? 'Unmute' : 'Mute'"
+        @click="mute(force, !force.item.muted)"
+      >
+        {{ force.item.muted ? 'unmute' : 'mute' }}
       </button>
       <MenuButton
         label="turn into…"
         :choices="
-          FORCE_KINDS.filter((kind) => kind !== item.kind).map((kind) => ({ value: kind, text: FORCE_NAMES[kind] }))
+          FORCE_KINDS.filter((kind) => kind !== force.item.kind).map((kind) => ({
+            value: kind,
+            text: FORCE_NAMES[kind],
+          }))
         "
-        @choose="become(id, $event)"
+        @choose="become(force, $event)"
       />
       <button
         type="button"
         class="plain"
         title="Remove this force"
-        :aria-label="`Remove ${FORCE_NAMES[item.kind]}`"
-        @click="remove(id)"
+        :aria-label="`Remove ${FORCE_NAMES[force.item.kind]}`"
+        @click="remove(force)"
       >
         ×
       </button>

@@ -4,11 +4,13 @@ import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import PlaceWords from '../PlaceWords.vue';
 import SettingChip from '../SettingChip.vue';
+import { useChosenPart } from '../useChosenPart';
 import { pieces } from './forceWords';
 import { ribbonSentences } from './ribbonWords';
 
 /** The sentences of the chosen layer's ribbons. */
 const store = useEffectStore();
+const of = useChosenPart('drawn');
 const drawn = computed(() => store.chosen!.drawn as Ribbon);
 
 const WORDS: Record<string, Record<string, string>> = {
@@ -47,23 +49,23 @@ const setPlace = (end: 'from' | 'to', place: Place, gesture: string | null) =>
       ><SettingChip
         v-else-if="'setting' in piece"
         :setting="piece.setting"
-        of="ribbon"
+        :of="of"
         :words="WORDS[piece.setting]"
         :label="nameOf(piece.setting)" /></template
     >.
   </p>
   <p>
     {{ drawn.kind === 'blade' ? 'As wide as the blade is long' : 'As wide as their size' }}, times
-    <SettingChip setting="atHead" of="ribbon" label="width at the head" /> at the
+    <SettingChip setting="atHead" :of="of" label="width at the head" /> at the
     {{ drawn.kind === 'beam' ? 'far end' : 'head' }} and
-    <SettingChip setting="atTail" of="ribbon" label="width at the tail" /> at the
+    <SettingChip setting="atTail" :of="of" label="width at the tail" /> at the
     {{ drawn.kind === 'beam' ? 'near end' : 'tail' }}, and times
-    <SettingChip setting="bulge" of="ribbon" label="bulge" /> in the middle.
+    <SettingChip setting="bulge" :of="of" label="bulge" /> in the middle.
   </p>
   <p>
-    It is <SettingChip setting="form" of="ribbon" :words="WORDS['form']" label="form" />; its look lies along it
-    <SettingChip setting="laid" of="ribbon" label="laid" /><template v-if="drawn.settings.laid.base.value !== 'once'"
-      >, beginning anew every <SettingChip setting="tile" of="ribbon" label="every" /></template
+    It is <SettingChip setting="form" :of="of" :words="WORDS['form']" label="form" />; its look lies along it
+    <SettingChip setting="laid" :of="of" label="laid" /><template v-if="drawn.settings.laid.base.value !== 'once'"
+      >, beginning anew every <SettingChip setting="tile" :of="of" label="every" /></template
     >.
   </p>
 </template>

@@ -6,6 +6,7 @@ import {
   stepToChange,
   type Collection,
   type Colour,
+  type HolderAddress,
   type Step,
   type Stop,
 } from '@jinx/core/document';
@@ -20,6 +21,7 @@ import { STEP_CHOICES, stepSentences } from './lookWords';
 /** One step of a look as sentences. */
 const props = defineProps<{ id: string; step: Step }>();
 const store = useEffectStore();
+const of = computed((): HolderAddress => ({ kind: 'step', layer: store.chosenId, id: props.id }));
 const sentences = computed(() => stepSentences(props.step));
 const table = computed(() => stepTable(props.step.kind));
 const labelOf = (setting: string) => `${STEP_NAMES[props.step.kind].toLowerCase()}, ${table.value[setting]!.name}`;
@@ -62,7 +64,7 @@ const setStops = (stops: Collection<Stop>, gesture: string | null) =>
         @change="(colour, isDrag) => recolour(piece.colour, colour, isDrag)" /><SettingChip
         v-else-if="'setting' in piece"
         :setting="piece.setting"
-        :of="`step/${id}`"
+        :of="of"
         :words="STEP_CHOICES[piece.setting]"
         :label="labelOf(piece.setting)" /></template
     >.

@@ -1,5 +1,12 @@
 <script setup lang="ts">
-import { listed, SURFACE_SETTINGS, type Declaration, type Place, type Surface } from '@jinx/core/document';
+import {
+  listed,
+  SURFACE_SETTINGS,
+  type Declaration,
+  type HolderAddress,
+  type Place,
+  type Surface,
+} from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../ChoiceChip.vue';
@@ -11,6 +18,7 @@ import { meetingSentence, SURFACE_NAMES, surfaceSentence } from './surfaceWords'
 /** One surface as sentences: what it is, what it does to what meets it, and to whom. */
 const props = defineProps<{ id: string; surface: Surface }>();
 const store = useEffectStore();
+const of = computed((): HolderAddress => ({ kind: 'surface', id: props.id }));
 
 const sentences = computed(() => [surfaceSentence(props.surface), meetingSentence(props.surface)]);
 const table = computed(() => SURFACE_SETTINGS[props.surface.kind] as Record<string, Declaration>);
@@ -81,7 +89,7 @@ const leaveOut = (id: string) =>
       ><SettingChip
         v-else-if="'setting' in piece"
         :setting="piece.setting"
-        :of="`surface/${id}`"
+        :of="of"
         :words="piece.setting === 'act' ? ACTS : undefined"
         :label="labelOf(piece.setting)" /></template
     >.

@@ -14,7 +14,7 @@ const begins = ref(0);
 const problem = ref('');
 const address = ref('');
 const video = ref<HTMLVideoElement>();
-const isVideo = () => props.file.type.startsWith('video/');
+const isVideo = () => /^video\//.test(props.file.type);
 watch(
   () => props.file,
   (file) => {

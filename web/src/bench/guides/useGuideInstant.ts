@@ -1,10 +1,9 @@
-import { forcesOn, areShapedBy, placesOf, type Effect } from '@jinx/core/document';
+import { areShapedBy, forcesOn, holderAt, placesOf, type Effect } from '@jinx/core/document';
 import { EffectClock, setTime } from '@jinx/core/simulation';
 import { computed, shallowRef, watch, type ComputedRef } from 'vue';
 import type { Engine } from '../../engine/engine';
 import { useEffectStore } from '../../stores/effect';
-import { holderIn } from '../holders';
-import { holderPath } from '../handles/knobs';
+import { holderOfPlace } from '../handles/knobs';
 import { AT_FIRST, TIMES, type GuideInstant } from './matrices';
 
 /** Guides that move or grow are drawn anew so often while playing. */
@@ -13,9 +12,9 @@ const EVERY_MILLISECONDS = 100;
 /** Whether anything drawn for a layer is another at another instant: a place with keys, a size shaped over time. */
 const isMoving = (effect: Effect, layerId: string): boolean =>
   placesOf(effect, layerId).some(
-    ({ id, place }) =>
+    ({ address, place }) =>
       place.keys.order.length > 0 ||
-      areShapedBy(holderIn(effect, layerId, holderPath(effect, layerId, id))?.settings ?? {}, TIMES),
+      areShapedBy(holderAt(effect, holderOfPlace(address, layerId))?.settings ?? {}, TIMES),
   );
 
 const hasSwirls = (effect: Effect, layerId: string): boolean =>

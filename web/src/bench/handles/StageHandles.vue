@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { formatAddress } from '@jinx/core/document';
 import { inject, computed, ref, toRef } from 'vue';
 import type { Vector3 } from 'three';
 import { ENGINE } from '../bench';
@@ -25,13 +26,14 @@ const AXES = ['x', 'y', 'z'] as const;
 const spotOf = (place: Vector3): Spot => props.picture!.spot(place);
 const dots = computed(() =>
   props.picture
-    ? places.value.flatMap(({ id, name, place, group }) => {
+    ? places.value.flatMap(({ address, name, place, group }) => {
         const at = handles.standingOf({ place, group });
         const spot = at && spotOf(at.origin);
-        return spot?.isAhead ? [{ id, name, ...spot }] : [];
+        return spot?.isAhead ? [{ key: formatAddress(address), address, name, ...spot }] : [];
       })
     : [],
 );
+const chosenKey = computed(() => (chosen.value ? formatAddress(chosen.value.address) : ''));
 const middle = computed(() => {
   const spot = standing.value && props.picture && spotOf(standing.value.origin);
   return spot?.isAhead ? spot : null;
@@ -114,7 +116,7 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
         :key="arm.name"
         class="arm"
         :data-axis="arm.name"
-        @pointerdown="handles.pullPlace($event, chosen!.id, arm.axis)"
+        @pointerdown="handles.pullPlace($event, chosen!.address, arm.axis)"
       >
         <line class="grip" :x1="middle.x" :y1="middle.y" :x2="arm.x" :y2="arm.y" />
         <line class="casing" :x1="middle.x" :y1="middle.y" :x2="arm.x" :y2="arm.y" />
@@ -176,23 +178,23 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
       <title>Key at {{ at }} s: press to go there, drag to move it, Delete takes it away</title>
     </g>
     <g
-      v-for="{ id, name, x, y } in dots"
-      :key="id"
+      v-for="{ key, address, name, x, y } in dots"
+      :key="key"
       class="dot"
-      :class="{ on: id === chosen?.id }"
+      :class="{ on: key === chosenKey }"
       tabindex="0"
       role="button"
       :aria-label="`handle of the ${name}`"
-      :aria-pressed="id === chosen?.id"
+      :aria-pressed="key === chosenKey"
       :transform="`translate(${x} ${y})`"
-      @pointerdown="handles.pullPlace($event, id)"
-      @focus="handles.choose(id)"
+      @pointerdown="handles.pullPlace($event, address)"
+      @focus="handles.choose(address)"
       @keydown="handles.nudge"
     >
       <circle class="grip" r="9" />
       <circle class="rim" r="6.5" />
       <circle class="core" r="1.8" />
-      <text v-if="id !== chosen?.id" class="name" x="11" y="4">{{ name }}</text>
+      <text v-if="key !== chosenKey" class="name" x="11" y="4">{{ name }}</text>
       <title>{{ name }}: drag it, or arrows and Page Up, Page Down</title>
     </g>
   </svg>

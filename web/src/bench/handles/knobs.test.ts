@@ -10,6 +10,7 @@ import {
   structuredCopy,
   type Effect,
   type Layer,
+  type PartAddress,
 } from '@jinx/core/document';
 import { describe, expect, it } from 'vitest';
 import { knobsOf } from './knobs';
@@ -21,8 +22,10 @@ function made(shape: (layer: Layer, effect: Effect) => void): Effect {
   shape(layer, effect);
   return effect;
 }
+const SOURCE: PartAddress = { kind: 'source', layer: 'motes' };
+
 /** Pulls each knob of a place to 3 and says what each then is. */
-function pulled(effect: Effect, place: string): Record<string, number> {
+function pulled(effect: Effect, place: PartAddress): Record<string, number> {
   return Object.fromEntries(
     knobsOf(effect, 'motes', place).map(({ id, write }) => {
       const draft = structuredCopy(effect);
@@ -36,14 +39,14 @@ const source = (kind: 'ring' | 'line' | 'box' | 'cone' | 'cylinder' | 'sphere' |
 
 describe('sizes pulled on the stage', () => {
   it('are those that the shape has, and each is what it was pulled to', () => {
-    expect(pulled(source('ring'), 'source')).toEqual({ 'source.radius': 3 });
-    expect(pulled(source('line'), 'source')).toEqual({ 'source.length': 3 });
-    expect(pulled(source('cone'), 'source')).toEqual({ 'source.radius': 3, 'source.length': 3 });
-    expect(pulled(source('box'), 'source')).toEqual({ 'source.size/0': 3, 'source.size/1': 3, 'source.size/2': 3 });
+    expect(pulled(source('ring'), SOURCE)).toEqual({ 'source.radius': 3 });
+    expect(pulled(source('line'), SOURCE)).toEqual({ 'source.length': 3 });
+    expect(pulled(source('cone'), SOURCE)).toEqual({ 'source.radius': 3, 'source.length': 3 });
+    expect(pulled(source('box'), SOURCE)).toEqual({ 'source.size/0': 3, 'source.size/1': 3, 'source.size/2': 3 });
   });
 
   it('stand where the shape is drawn: at a line’s end, half its length from the middle', () => {
-    const [knob] = knobsOf(source('line'), 'motes', 'source');
+    const [knob] = knobsOf(source('line'), 'motes', SOURCE);
     expect(knob!.way.map((part) => part * knob!.value)).toEqual([0, 0.5, 0]);
   });
 
@@ -54,9 +57,9 @@ describe('sizes pulled on the stage', () => {
       whole.fronts = collectionOf([['f', newFront('Border', 'plane', atEffect())]]);
       layer.front = 'f';
     });
-    expect(pulled(effect, 'force/o')).toEqual({ reach: 3, distance: 3 });
-    expect(pulled(effect, 'surface/s')).toEqual({ wide: 3, tall: 3, deep: 3 });
-    expect(pulled(effect, 'front')).toEqual({ border: 3 });
+    expect(pulled(effect, { kind: 'force', layer: 'motes', id: 'o' })).toEqual({ reach: 3, distance: 3 });
+    expect(pulled(effect, { kind: 'surface', id: 's' })).toEqual({ wide: 3, tall: 3, deep: 3 });
+    expect(pulled(effect, { kind: 'front', id: 'f' })).toEqual({ border: 3 });
   });
 
   it('keep a spread as wide beside its size as it was', () => {
@@ -66,7 +69,7 @@ describe('sizes pulled on the stage', () => {
       layer.forces = collectionOf([['o', orbit]]);
     });
     const draft = structuredCopy(effect);
-    knobsOf(effect, 'motes', 'force/o')
+    knobsOf(effect, 'motes', { kind: 'force', layer: 'motes', id: 'o' })
       .find(({ id }) => id === 'distance')!
       .write(draft, 3);
     const force = draft.layers.byId['motes']!.forces.byId['o']!;
@@ -77,7 +80,7 @@ describe('sizes pulled on the stage', () => {
     const effect = source('ring');
     setNumber(effect.layers.byId['motes']!, 'source.radius', 1);
     const draft = structuredCopy(effect);
-    knobsOf(effect, 'motes', 'source')[0]!.write(draft, -4);
-    expect(knobsOf(draft, 'motes', 'source')[0]!.value).toBe(0);
+    knobsOf(effect, 'motes', SOURCE)[0]!.write(draft, -4);
+    expect(knobsOf(draft, 'motes', SOURCE)[0]!.value).toBe(0);
   });
 });

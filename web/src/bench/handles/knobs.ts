@@ -1,13 +1,17 @@
-import type {
-  Effect,
-  NumberDeclaration,
-  NumberSetting,
-  Vector,
-  VectorDeclaration,
-  VectorSetting,
+import {
+  holderAt,
+  type Effect,
+  type Holder,
+  type HolderAddress,
+  type Id,
+  type NumberDeclaration,
+  type NumberSetting,
+  type PartAddress,
+  type Vector,
+  type VectorDeclaration,
+  type VectorSetting,
 } from '@jinx/core/document';
 import { across, type Point } from '../guides/lines';
-import { holderIn, type Holder } from '../holders';
 import { tidy } from '../rulers/keyPlaces';
 import { mapAxes, AXES, scale } from '@jinx/core/maths';
 
@@ -23,12 +27,11 @@ export interface Knob {
   readonly write: (draft: Effect, value: number) => void;
 }
 
-/** What holds the settings of one of `placesOf`: its path as holders name it. */
-export function holderPath(effect: Effect, layerId: string, placeId: string): string | undefined {
-  const [kind, id] = placeId.split('/');
-  if (kind === 'shared') return `force/${id}`;
-  if (kind === 'front') return `front/${effect.layers.byId[layerId]?.front ?? ''}`;
-  return kind === 'force' || kind === 'surface' ? placeId : undefined;
+/** The part that has the sizes of what stands at one of `placesOf`: those of a source are its layer's. */
+export function holderOfPlace(place: PartAddress, layerId: Id): HolderAddress {
+  const hasItsOwn =
+    place.kind === 'force' || place.kind === 'sharedForce' || place.kind === 'surface' || place.kind === 'front';
+  return hasItsOwn ? place : { kind: 'layer', layer: layerId };
 }
 
 const within = (value: number, { least, most }: { least: number; most: number }) =>
@@ -62,12 +65,12 @@ function groupKnob({ groups }: Pick<Effect, 'groups'>, id: string): Knob[] {
 }
 
 /** The sizes of a place's source, force, surface or front that can be pulled on the stage. */
-export function knobsOf(effect: Effect, layerId: string, placeId: string): Knob[] {
-  if (placeId.startsWith('group/')) return groupKnob(effect, placeId.slice('group/'.length));
-  const path = holderPath(effect, layerId, placeId);
-  const holder = holderIn(effect, layerId, path);
+export function knobsOf(effect: Effect, layerId: Id, place: PartAddress): Knob[] {
+  if (place.kind === 'group') return groupKnob(effect, place.id);
+  const address = holderOfPlace(place, layerId);
+  const holder = holderAt(effect, address);
   if (!holder) return [];
-  const same = (draft: Effect): Holder => holderIn(draft, layerId, path)!;
+  const same = (draft: Effect): Holder => holderAt(draft, address)!;
 
   const number = (name: string, way: Point, label = ''): Knob[] => {
     const setting = holder.settings[name] as NumberSetting | undefined;
@@ -101,9 +104,8 @@ export function knobsOf(effect: Effect, layerId: string, placeId: string): Knob[
     return scale(way, 1 / size);
   };
 
-  const [kind] = placeId.split('/');
   const layer = effect.layers.byId[layerId]!;
-  if (kind === 'source') {
+  if (place.kind === 'source') {
     const { base } = layer.settings['source.stretch'];
     const [x, y, z] = base.kind === 'fixed' ? base.value : [1, 1, 1];
     switch (layer.source.kind) {
@@ -123,7 +125,7 @@ export function knobsOf(effect: Effect, layerId: string, placeId: string): Knob[
         return [];
     }
   }
-  if (kind === 'force' || kind === 'shared') {
+  if (place.kind === 'force' || place.kind === 'sharedForce') {
     const isLine = (holder.settings['toward'] as { base?: { value?: unknown } } | undefined)?.base?.value === 'line';
     const [u] = across(axis());
     return [
@@ -132,15 +134,15 @@ export function knobsOf(effect: Effect, layerId: string, placeId: string): Knob[
       ...(isLine ? number('length', scale(axis(), 0.5)) : []),
     ];
   }
-  if (kind === 'surface')
+  if (place.kind === 'surface')
     return [
       ...number('radius', [1, 0, 0]),
       ...number('wide', [0.5, 0, 0]),
       ...number('tall', [0, 0.5, 0]),
       ...number('deep', [0, 0, 0.5]),
     ];
-  if (kind === 'front') {
-    const front = effect.fronts.byId[layer.front!]!;
+  if (place.kind === 'front') {
+    const front = effect.fronts.byId[place.id]!;
     if (front.kind === 'plane') return number('border', [0, 1, 0]);
     return front.kind === 'sphere' ? number('border', [1, 0, 0]) : sides('size', [1, 1, 1]);
   }

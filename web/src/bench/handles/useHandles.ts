@@ -1,4 +1,6 @@
 import {
+  inLayer,
+  isSameAddress,
   listed,
   placeOfGroup,
   placeSetAt,
@@ -9,12 +11,13 @@ import {
   type Effect,
   type HungValue,
   type NamedPlace,
+  type PartAddress,
   type Place,
   type Vector,
 } from '@jinx/core/document';
 import { groupFrame } from '@jinx/core/simulation';
 import { Matrix4, Vector3 } from 'three';
-import { computed, ref, watch, type Ref } from 'vue';
+import { computed, ref, shallowRef, watch, type Ref } from 'vue';
 import type { Engine } from '../../engine/engine';
 import { useEffectStore } from '../../stores/effect';
 import { Matrices } from '../guides/matrices';
@@ -38,7 +41,8 @@ const EMPTY = new Matrix4();
 export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowOf: () => Element) {
   const store = useEffectStore();
   const tool = ref<Tool>('move');
-  const chosenPath = ref('');
+  /** The place that was chosen, in whichever layer. */
+  const chosenAddress = shallowRef<PartAddress | null>(null);
   const isPulled = ref(false);
 
   const matrices = computed(() => (store.effect ? new Matrices(store.effect, engine.rigs.value) : null));
@@ -48,8 +52,12 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
     // What stands where a dial says is moved by the dial.
     return placesOf(store.effect, store.chosenId).filter(({ place }) => place.kind !== 'dial');
   });
+  const placeAt = (address: PartAddress) => {
+    const here = inLayer(address, store.chosenId);
+    return places.value.find((place) => isSameAddress(place.address, here));
+  };
   const chosen = computed<NamedPlace | null>(
-    () => places.value.find(({ id }) => id === chosenPath.value) ?? places.value[0] ?? null,
+    () => (chosenAddress.value && placeAt(chosenAddress.value)) ?? places.value[0] ?? null,
   );
   /** The effect's own frame is always asked for: with it comes how far the camera has gone along. */
   const asked = computed(() => [
@@ -74,23 +82,23 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
     return new Standing(within ? matrix.clone().multiply(new Matrix4().fromArray(within)) : matrix, place, seconds);
   }
   const standing = computed(() => (chosen.value ? standingOf(chosen.value) : null));
-  const isGroup = computed(() => chosen.value?.id.startsWith('group/') ?? false);
+  const isGroup = computed(() => chosen.value?.address.kind === 'group');
   const knobs = computed(() =>
-    store.effect && chosen.value ? knobsOf(store.effect, store.chosenId, chosen.value.id) : [],
+    store.effect && chosen.value ? knobsOf(store.effect, store.chosenId, chosen.value.address) : [],
   );
   /** Points of a drawn path, which are pulled one by one. */
   const points = computed<readonly Vector[]>(() => {
     const source = store.chosen?.source;
-    return chosen.value?.id === 'source' && source?.kind === 'path' ? source.points : [];
+    return chosen.value?.address.kind === 'source' && source?.kind === 'path' ? source.points : [];
   });
   const keys = computed(() => (chosen.value ? listed(chosen.value.place.keys) : []));
 
   /** How a place is written, whose values are for the instant at which this is called, whenever they come. */
   function placing() {
-    const { id, place } = chosen.value!;
-    const [layerId, keyId, seconds] = [store.chosenId, store.newId(), engine.state.sheetTime];
+    const { address, place } = chosen.value!;
+    const [keyId, seconds] = [store.newId(), engine.state.sheetTime];
     return (value: HungValue) => (draft: Effect) =>
-      setPlace(draft, layerId, id, placeSetAt(place, seconds, value, keyId));
+      setPlace(draft, address, placeSetAt(place, seconds, value, keyId));
   }
   function host(label: string, click?: () => void): PullHost {
     let stepsBefore = 0;
@@ -115,7 +123,7 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
       ...(click ? { click } : {}),
     };
   }
-  const nameOf = (path: string) => places.value.find(({ id }) => id === path)?.name ?? 'place';
+  const nameOf = (address: PartAddress) => placeAt(address)?.name ?? 'place';
 
   /** How far the pointer has come since a sight: along an axis of the offset, or freely in the plane of the picture. */
   function wayFrom(start: Sight, origin: Vector3, axis: Vector3 | null): (sight: Sight) => Vector3 | null {
@@ -137,9 +145,9 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
     isSnapped ? (vector.map((x) => snapped(x, SNAP_METRES)) as Vector) : vector;
 
   /** Moves a place freely, or along one axis of its offset. */
-  function pullPlace(event: PointerEvent, path: string, axis: number | null = null): void {
-    chosenPath.value = path;
-    pull(event, host(`move the ${nameOf(path)}`), (start) => {
+  function pullPlace(event: PointerEvent, address: PartAddress, axis: number | null = null): void {
+    chosenAddress.value = address;
+    pull(event, host(`move the ${nameOf(address)}`), (start) => {
       const at = standing.value!;
       const way = wayFrom(start, at.origin, axis === null ? null : at.offsetAxis(axis));
       const write = placing();
@@ -217,21 +225,19 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
 
   /** Pulls a key along; pressed alone, the playhead goes to it. */
   function pullKey(event: PointerEvent, keyId: string): void {
-    const { id, place, group } = chosen.value!;
+    const { address, place, group } = chosen.value!;
     const key = place.keys.byId[keyId]!;
     pull(
       event,
       host('move a key', () => seekTo(key.at)),
       (start) => {
         const at = standingOf({ place, group }, key.at)!;
-        const layerId = store.chosenId;
         const way = wayFrom(start, at.origin, null);
         return (sight, isSnapped) => {
           const delta = way(sight);
           if (!delta) return null;
           const offset = snappedVector(at.movedBy(delta), isSnapped);
-          return (draft) =>
-            setPlace(draft, layerId, id, placeSetAt(place, key.at, { offset, turn: key.turn }, keyId));
+          return (draft) => setPlace(draft, address, placeSetAt(place, key.at, { offset, turn: key.turn }, keyId));
         };
       },
     );
@@ -242,15 +248,15 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
   function keyHere(): void {
     const at = standing.value;
     if (!at || !chosen.value || isGroup.value) return;
-    const { id, place, name } = chosen.value;
+    const { address, place, name } = chosen.value;
     const seconds = engine.state.sheetTime;
     store.change(`key the ${name}`, (draft) =>
-      setPlace(draft, store.chosenId, id, withPlaceKey(place, seconds, at.hung, store.newId())),
+      setPlace(draft, address, withPlaceKey(place, seconds, at.hung, store.newId())),
     );
   }
   function removeKey(keyId: string): void {
-    const { id, place } = chosen.value!;
-    store.change('take a key away', (draft) => setPlace(draft, store.chosenId, id, withoutPlaceKey(place, keyId)));
+    const { address, place } = chosen.value!;
+    store.change('take a key away', (draft) => setPlace(draft, address, withoutPlaceKey(place, keyId)));
   }
 
   /** Arrows move or turn the chosen place along x and y, Page Up and Page Down along z; ten, or three, times as far with Shift. */
@@ -294,7 +300,7 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
     keys,
     isPulled,
     isGroup,
-    choose: (path: string) => (chosenPath.value = path),
+    choose: (address: PartAddress) => (chosenAddress.value = address),
     standingOf,
     pullPlace,
     pullTurn,

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { picturesIn, type Dial, type PictureRef } from '@jinx/core/document';
+import { type Dial, type PictureRef } from '@jinx/core/document';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ASSETS } from '../bench';
 import ChoiceChip from '../ChoiceChip.vue';
 import PictureMenu from '../PictureMenu.vue';
 import VectorChip from '../VectorChip.vue';
-import { meshesIn } from './given';
+import { dialable } from './given';
 
 /** A dial that gives a place, a direction, a picture or a mesh: what it stands at. */
 const props = defineProps<{ dial: Exclude<Dial, { kind: 'number' | 'switch' }> }>();
@@ -20,7 +20,7 @@ const named = (refs: readonly PictureRef[]) =>
 const used = computed(() => {
   const { dial } = props;
   if (dial.kind !== 'picture' && dial.kind !== 'mesh') return [];
-  return named([dial.standsFor, ...(dial.kind === 'picture' ? picturesIn(store.effect!) : meshesIn(store.effect!))]);
+  return named([dial.standsFor, ...dialable(store.effect!, dial.kind)]);
 });
 const rigs = computed(() =>
   assets.value.filter(({ kind }) => kind === 'rig').map(({ hash, name }) => ({ value: hash, text: name })),

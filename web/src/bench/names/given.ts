@@ -1,9 +1,9 @@
-import { freeName, listed, picturesIn, type Dial, type Effect, type PictureRef } from '@jinx/core/document';
+import { assetsIn, freeName, type Dial, type Effect, type PictureRef } from '@jinx/core/document';
 
-/** The meshes that an effect's particles are drawn as. */
-export const meshesIn = ({ layers }: Pick<Effect, 'layers'>): PictureRef[] =>
-  listed(layers).flatMap(({ item: { drawn } }) =>
-    drawn.kind === 'mesh' ? listed(drawn.meshes).map(({ item: { asset, name } }) => ({ asset, name })) : [],
+/** The pictures that an effect shows, or the meshes that it is drawn as: what a dial may stand for. */
+export const dialable = (effect: Effect, kind: 'picture' | 'mesh'): PictureRef[] =>
+  assetsIn(effect).flatMap(({ rule, hash, holder }) =>
+    rule.isDialled && rule.as === kind ? [{ asset: hash, name: (holder as PictureRef).name }] : [],
   );
 
 /** A new dial of a kind; in words, why there can be none of it. */
@@ -20,7 +20,7 @@ export function newDial(effect: Effect, kind: Dial['kind']): Dial | string {
       return { kind, name: name('Direction'), turn: [0, 0, 0] };
     case 'picture':
     case 'mesh': {
-      const [first] = kind === 'picture' ? picturesIn(effect) : meshesIn(effect);
+      const [first] = dialable(effect, kind);
       if (!first)
         return kind === 'picture'
           ? 'No layer shows a picture yet: let one show a picture, and it can be brought out.'

@@ -31,8 +31,8 @@ const props = defineProps<{
 const store = useEffectStore();
 const editor = ref<InstanceType<typeof CurveEditor>>();
 const { setting, declaration, change } = useSetting<NumberSetting, NumberDeclaration>(
-  () => props.line.setting,
-  () => props.line.of,
+  () => props.line.address.setting,
+  () => props.line.address,
 );
 const found = computed(() => ageShaper(setting.value));
 const shaper = computed(() => found.value?.shaper ?? null);
@@ -154,18 +154,19 @@ function act(value: string): void {
 
 const curvesBehind = keptComputed(() =>
   props.others.flatMap((other) => {
-    const read = readLine(store.effect!, store.chosenId, other);
+    const read = readLine(store.effect!, other);
     const own = read && ageShaper(read.setting);
-    return own ? [{ key: other.key, curves: curvesOf(own.shaper) }] : [];
+    const isDashed = other.address.setting === 'life.opacity';
+    return own ? [{ key: other.key, isDashed, curves: curvesOf(own.shaper) }] : [];
   }),
 );
 /** The other lines, each on a scale of its own, faintly behind. */
 const behind = computed(() =>
-  curvesBehind.value.flatMap(({ key, curves: all }) => {
+  curvesBehind.value.flatMap(({ key, isDashed, curves: all }) => {
     const scale = new CurveScale(all, props.width, props.height);
     return all.map((curve, n) => ({
       key: `${key} ${n}`,
-      isDashed: key === 'life.opacity',
+      isDashed,
       line: lineThrough(scale.points(curve, props.life)),
     }));
   }),

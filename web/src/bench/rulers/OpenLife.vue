@@ -10,7 +10,7 @@ import Filmstrip from './Filmstrip.vue';
 import GradientEditor from './GradientEditor.vue';
 import LineEditor from './LineEditor.vue';
 import { PAD } from './layout';
-import { linesOf } from './lines';
+import { chosenLine, linesOf } from './lines';
 
 /** The chosen layer's life at full height: filmstrip, curves and gradient on one ruler. */
 const props = defineProps<{ width: number; height: number }>();
@@ -22,7 +22,7 @@ const gradient = computed(() => ageGradient(layer.value.settings['life.colour'])
 const filmHeight = computed(() => (props.height > 140 ? 30 : 0));
 const curveHeight = computed(() => Math.max(50, props.height - filmHeight.value - 26 - (gradient.value ? 34 : 4)));
 const lines = keptComputed(() => linesOf(store.effect!, store.chosenId));
-const line = computed(() => lines.value.find(({ key }) => key === store.lifeLine) ?? lines.value[0]!);
+const line = computed(() => chosenLine(lines.value, store.lifeLine)!);
 const others = computed(() => lines.value.filter((other) => other !== line.value));
 const pointed = ref<number | null>(null);
 /** On the filmstrip, pointing lights what has that age on the stage; over the curves the effect is seen as it is. */

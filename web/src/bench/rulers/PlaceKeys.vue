@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { listed, placesOf, retimed, setPlace, withoutPlaceKey } from '@jinx/core/document';
+import { formatAddress, listed, placesOf, retimed, setPlace, withoutPlaceKey } from '@jinx/core/document';
 import { inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
@@ -14,8 +14,8 @@ const SLACK = 3;
 const SIZE = 5;
 
 const keys = keptComputed(() =>
-  placesOf(store.effect!, props.layerId).flatMap(({ id: path, name, place }) =>
-    listed(place.keys).map(({ id, item }) => ({ path, name, place, id, at: item.at })),
+  placesOf(store.effect!, props.layerId).flatMap(({ address, name, place }) =>
+    listed(place.keys).map(({ id, item }) => ({ address, name, place, id, at: item.at })),
   ),
 );
 type PlacedKey = (typeof keys.value)[number];
@@ -23,10 +23,9 @@ const x = (at: number) => props.left + Math.min(1, at / Math.max(0.001, props.se
 const idsOf = ({ place, id }: PlacedKey, isAll: boolean) => (isAll ? place.keys.order : [id]);
 
 function retime(key: PlacedKey, isAll: boolean, seconds: number): void {
-  const { layerId } = props;
   store.change(
     'retime keys',
-    (draft) => setPlace(draft, layerId, key.path, retimed(key.place, idsOf(key, isAll), seconds)),
+    (draft) => setPlace(draft, key.address, retimed(key.place, idsOf(key, isAll), seconds)),
     `retime ${key.id}`,
   );
 }
@@ -51,13 +50,10 @@ function pull(event: PointerEvent, key: PlacedKey): void {
   };
 }
 function keyDown(event: KeyboardEvent, key: PlacedKey): void {
-  const { layerId } = props;
   const sign = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
   if (sign) retime(key, event.shiftKey, sign * STEP);
   else if (event.key === 'Delete')
-    store.change('take a key away', (draft) =>
-      setPlace(draft, layerId, key.path, withoutPlaceKey(key.place, key.id)),
-    );
+    store.change('take a key away', (draft) => setPlace(draft, key.address, withoutPlaceKey(key.place, key.id)));
   else if (event.key === 'Enter') engine.seekSheet(store.effect!.stretches, key.at);
   else return;
   event.preventDefault();
@@ -69,7 +65,7 @@ function keyDown(event: KeyboardEvent, key: PlacedKey): void {
   <g role="group" aria-label="Keys of places">
     <path
       v-for="key in keys"
-      :key="`${key.path} ${key.id}`"
+      :key="`${formatAddress(key.address)} ${key.id}`"
       class="key"
       tabindex="0"
       role="button"

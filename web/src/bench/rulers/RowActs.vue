@@ -11,9 +11,11 @@ const emit = defineEmits<{ clip: [] }>();
 const store = useEffectStore();
 const layer = computed(() => store.effect!.layers.byId[props.id]!);
 const isMany = computed(() => store.chosenIds.length > 1);
+/** Groups that it may be put into. */
+const homes = computed(() => props.acts.homes().filter(({ group }) => group !== layer.value.parent));
 const more = keptComputed(() => [
   { value: 'group', text: isMany.value ? 'group these (G)' : 'group it (G)' },
-  ...props.acts.homes().filter(({ value }) => value !== `into/${layer.value.parent}`),
+  ...homes.value,
   ...(layer.value.parent === null ? [] : [{ value: 'out', text: 'take out of its group' }]),
   { value: 'front', text: 'toward the front (Alt ↑)' },
   { value: 'back', text: 'toward the back (Alt ↓)' },
@@ -23,7 +25,8 @@ const more = keptComputed(() => [
 ]);
 function act(value: string): void {
   const { acts, id } = props;
-  if (value.startsWith('into/')) return acts.putLayers(id, value.slice('into/'.length));
+  const home = homes.value.find((one) => one.value === value);
+  if (home) return acts.putLayers(id, home.group);
   const all: Record<string, () => void> = {
     group: () => acts.group(id),
     out: () => acts.putLayers(id, null),

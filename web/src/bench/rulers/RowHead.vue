@@ -8,7 +8,7 @@ import { keptComputed } from '../keptComputed';
 import { countText } from '../numbers';
 import { useLayer } from '../life';
 import { ageGradient, ageShaper } from '../shapers';
-import { linesOf, readLine } from './lines';
+import { chosenLine, linesOf, readLine } from './lines';
 
 /** A row's head: the layer's picture, name, living count and cost; when open, its lines on the life sheet. */
 const props = defineProps<{
@@ -31,7 +31,7 @@ const cost = computed(() => `${(count.value?.milliseconds ?? 0).toFixed(1)} ms`)
 const lines = keptComputed(() =>
   props.isOpen
     ? linesOf(store.effect!, props.id).flatMap((line) => {
-        const read = readLine(store.effect!, props.id, line);
+        const read = readLine(store.effect!, line);
         if (!read) return [];
         const text = settingText(read.setting, read.declaration, (id) => measures.value.byId[id]?.name ?? '');
         return [{ ...line, text, isShaped: ageShaper(read.setting) !== null }];
@@ -39,7 +39,7 @@ const lines = keptComputed(() =>
     : [],
 );
 /** The line that is edited: the one that was chosen, if this layer has it. */
-const active = computed(() => lines.value.find(({ key }) => key === store.lifeLine)?.key ?? lines.value[0]?.key);
+const active = computed(() => chosenLine(lines.value, store.lifeLine)?.key);
 const states = computed(() =>
   [layer.value.hidden ? 'hidden' : '', layer.value.solo ? 'alone' : '', layer.value.locked ? 'locked' : '']
     .filter(Boolean)
@@ -68,9 +68,9 @@ const states = computed(() =>
         role="radio"
         :aria-checked="active === line.key"
         :class="{ chosen: active === line.key }"
-        @click.stop="store.lifeLine = line.key"
+        @click.stop="store.lifeLine = line.address"
       >
-        <span class="sample" :class="{ dashed: line.key === 'life.opacity', flat: !line.isShaped }"></span
+        <span class="sample" :class="{ dashed: line.address.setting === 'life.opacity', flat: !line.isShaped }"></span
         >{{ line.word }}
         <span class="value">{{ line.text }}</span>
       </button>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { listed, settingsOfLayer, type Key, type Setting } from '@jinx/core/document';
+import { formatAddress, listed, settingsOfLayer, type Key, type Setting } from '@jinx/core/document';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
@@ -22,13 +22,12 @@ interface TimedKey {
   /** Share of the sheet. */
   readonly at: number;
 }
-const named = (at: string, name: string, shaper: string) => `${at} ${name} ${shaper}`;
 /** The keys of each curve over effect time, by the curve's name: the very objects. */
 function* curvesIn(effect: Parameters<typeof settingsOfLayer>[0]) {
-  for (const { at, name, declaration, setting } of settingsOfLayer(effect, props.layerId))
+  for (const { address, declaration, setting } of settingsOfLayer(effect, props.layerId))
     for (const { id, item } of listed((setting as Setting).shapers))
       if (item.reads.kind === 'effectTime' && item.mapping.kind === 'curve')
-        yield { curve: named(at, name, id), name: declaration.name, keys: item.mapping.curve.keys };
+        yield { curve: `${formatAddress(address)} ${id}`, name: declaration.name, keys: item.mapping.curve.keys };
 }
 const keys = computed(() =>
   [...curvesIn(store.effect!)].flatMap(({ curve, name, keys: own }) =>

@@ -107,7 +107,7 @@ export function useLayerActs(engine: Engine) {
   const homes = (except: string | null = null) =>
     listed(store.effect!.groups)
       .filter(({ id }) => except === null || mayHold(store.effect!, id, except))
-      .map(({ id, item }) => ({ value: `into/${id}`, text: `put in ${item.name}` }));
+      .map(({ id, item }) => ({ value: `into ${id}`, text: `put in ${item.name}`, group: id }));
 
   return {
     add,
