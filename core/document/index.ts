@@ -33,6 +33,7 @@ export * from './shown.ts';
 export * from './signals.ts';
 export * from './stretching.ts';
 export * from './surrounds.ts';
+export * from './transition.ts';
 export * from './uses.ts';
 export * from './walk.ts';
 export * from './words.ts';

@@ -201,10 +201,10 @@ export function kinsOf(effect: Pick<Effect, 'layers'>): Id[][] {
 }
 
 /** How far the difference between two documents reaches. */
-export function reachBetween(before: Effect, after: Effect): Reach {
+export function reachBetween(before: Effect, after: Effect, changes: readonly Change[] = diff(before, after)): Reach {
   let isDress = false;
   const layers = new Set<Id>();
-  for (const change of diff(before, after)) {
+  for (const change of changes) {
     const reached = reachOf(change, before, after);
     if (reached === 'all') return { kind: 'state', layers: 'all' };
     if (reached === 'dress') isDress = true;

@@ -117,6 +117,7 @@ const closeDoor = openDoor(engine, () =>
 );
 onBeforeUnmount(() => {
   closeDoor();
+  unheard();
   void saving.save();
   engine.stop();
 });
@@ -140,10 +141,9 @@ async function open(): Promise<void> {
 }
 void open();
 
-watch(
-  () => store.effect,
-  (effect) => effect && isReady.value && engine.edit(effect, budget.value).catch(tell),
-);
+const unheard = store.onTransition((transition) => {
+  if (isReady.value) void engine.edit(transition.after, budget.value, transition).catch(tell);
+});
 /** Another budget is another world: it is computed anew, and the old picture stays until then. */
 async function setBudget(value: number): Promise<void> {
   try {

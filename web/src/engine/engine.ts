@@ -1,4 +1,4 @@
-import { diff, type Effect, type Vector } from '@jinx/core/document';
+import { diff, type Effect, type Transition, type Vector } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { wholeOf } from '@jinx/core/editing';
 import { readCanonicalPicture, readRig, rigsOf } from '@jinx/core/formats';
@@ -37,6 +37,8 @@ const RETRY_MILLISECONDS = 10_000;
 interface Shown {
   readonly effect: Effect;
   readonly budget: number;
+  /** The edit that led to it; null where it is not known. */
+  readonly transition: Transition | null;
 }
 
 /** Where the engine's parts come from: the browser and the server, unless a test says otherwise. */
@@ -110,7 +112,7 @@ export class Engine {
   /** Hears of each edit as it is drawn: its number, and when by the system's clock. */
   onShown: ((edit: number, at: number) => void) | null = null;
   /** The document that the simulation was told last, whole, and what it was computed with. */
-  #told: (Shown & { edit: number; loaded: string }) | null = null;
+  #told: (Omit<Shown, 'transition'> & { edit: number; loaded: string }) | null = null;
   /** Where the playhead was last sent, until it is there. */
   #wantedStep: number | null = null;
 
@@ -133,7 +135,7 @@ export class Engine {
     };
     this.#session = new EditSession({
       prepare: ({ effect }) => this.#prepare(wholeOf(effect).effect),
-      publish: ({ effect, budget }, edit) => this.#publish(wholeOf(effect).effect, budget, edit),
+      publish: (shown, edit) => this.#publish({ ...shown, effect: wholeOf(shown.effect).effect }, edit),
     });
     this.#simulation = new SimulationThread(threads, {
       message: (message) => this.#hearSimulation(message),
@@ -279,19 +281,24 @@ export class Engine {
 
   /**
    * Shows a document; only what it changes is computed again. Resolves once it, or a later one, is published. What cannot
-   * be had is told in `missing`, the rest goes on.
+   * be had is told in `missing`, the rest goes on. `transition` is the edit that led to it, where it is known.
    */
-  edit(effect: Effect, budget: number): Promise<void> {
-    return this.#session.put({ effect, budget });
+  edit(effect: Effect, budget: number, transition: Transition | null = null): Promise<void> {
+    return this.#session.put({ effect, budget, transition });
   }
 
   /** The whole document with its assets as far as they are here. */
-  #publish(effect: Effect, budget: number, edit: number): void {
+  #publish({ effect, budget, transition }: Shown, edit: number): void {
     this.#tellMissing(effect);
     const known = rigsOf(effect).filter((hash) => this.#assets.rigs.has(hash));
     const loaded = JSON.stringify([budget, thingsText(effect), known]);
-    if (this.#told?.loaded === loaded) this.#tell({ kind: 'edit', changes: diff(this.#told.effect, effect), edit });
-    else this.#tellLoad(effect, budget, edit);
+    if (this.#told?.loaded !== loaded) this.#tellLoad(effect, budget, edit);
+    else {
+      // With what is linked into it taken in, or after an edit that was never shown, it is compared with what was told.
+      const isNext = transition?.before === this.#told.effect && transition.after === effect;
+      const changes = isNext ? transition.changes : diff(this.#told.effect, effect);
+      this.#tell({ kind: 'edit', changes, edit });
+    }
     this.#told = { effect, budget, edit, loaded };
     this.#showStage();
   }

@@ -10,7 +10,7 @@ export type ToSimulation =
   | { kind: 'start'; kernels: KernelBytes; helper: MessagePort | null }
   | { kind: 'load'; effect: Effect; rigs: [string, Uint8Array][]; budget: number; edit: number }
   /** What is not the same as in the document told last. `edit` counts them: every frame carries the number of the last edit that is in it. */
-  | { kind: 'edit'; changes: Change[]; edit: number }
+  | { kind: 'edit'; changes: readonly Change[]; edit: number }
   /** Another stage reads the frames: the buffer begins anew, with the present frame. */
   | { kind: 'frames' }
   | { kind: 'play' }

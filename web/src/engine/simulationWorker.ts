@@ -146,7 +146,7 @@ class Player {
     this.#effect = effect;
     const world = this.#world;
     if (!world) return;
-    const reach = reachBetween(before, effect);
+    const reach = reachBetween(before, effect, changes);
     const { kind, layers } = reach;
     if (kind === 'nothing') return this.#isPlaying || this.#target ? undefined : this.#publish();
     if (kind === 'dress' || layers === 'all') this.#fullest.forget();

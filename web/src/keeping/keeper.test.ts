@@ -15,6 +15,7 @@ class Window {
   /** What it kept as it went away. */
   last: Unsaved | null = null;
   isFull = false;
+  writes = 0;
   tookIn = 0;
   constructor(server: FakeServer, name: string, send: FakeServer['send'] = server.send) {
     this.document = server.document;
@@ -29,6 +30,7 @@ class Window {
           keep: async (unsaved) => {
             if (this.isFull) throw new Error('full');
             this.kept = structuredCopy(unsaved);
+            this.writes++;
           },
           keepLast: (unsaved) => void (this.last = unsaved),
           forget: async () => void (this.kept = null),
@@ -44,8 +46,9 @@ class Window {
   change(recipe: (draft: Effect) => void, label = 'change it'): void {
     const draft = structuredCopy(this.document);
     recipe(draft);
-    this.document = apply(this.document, diff(this.document, draft));
-    this.keeper.take(this.document, [label]);
+    const [before, changes] = [this.document, diff(this.document, draft)];
+    this.document = apply(before, changes);
+    this.keeper.take({ before, after: this.document, changes, label, gesture: null });
   }
 }
 const seed = (value: number) => (draft: Effect) => void (draft.seed = value);
@@ -79,6 +82,17 @@ describe('an effect that is made', () => {
     expect(mine.kept!.edits.map(({ changes }) => changes[0]!.after)).toEqual([5]);
     await rest();
     expect(mine.kept).toBeNull();
+  });
+
+  it('is written into this browser four times a second at most while something is dragged, and as it is in the end', async () => {
+    for (let n = 1; n <= 60; n++) {
+      mine.change(seed(n));
+      await rest(16);
+    }
+    expect(mine.writes).toBeGreaterThan(2);
+    expect(mine.writes).toBeLessThanOrEqual(5);
+    await rest(300);
+    expect(mine.kept!.edits.map(({ changes }) => changes[0]!.after)).toEqual([60]);
   });
 
   it('is kept as the page goes away, with what was changed a moment ago, and only then', async () => {
@@ -279,11 +293,15 @@ describe('an effect that is made', () => {
         tookIn: () => undefined,
       },
     );
-    keeper.take({ ...server.document, seed: 3 }, ['odd']);
+    const take = (to: number, label: string) => {
+      const [before, after] = [keeper.local, { ...keeper.local, seed: to }];
+      keeper.take({ before, after, changes: diff(before, after), label, gesture: null });
+    };
+    take(3, 'odd');
     await rest();
     expect([keeper.state, keeper.sentence]).toEqual(['refused', 'The seed is odd.']);
     isWary = false;
-    keeper.take({ ...server.document, seed: 4 }, ['even']);
+    take(4, 'even');
     await rest();
     expect([keeper.state, server.document.seed]).toEqual(['saved', 4]);
   });

@@ -1,5 +1,6 @@
 import {
   apply,
+  composeChanges,
   diff,
   inverted,
   parseEffect,
@@ -7,6 +8,7 @@ import {
   type Change,
   type Edit,
   type Effect,
+  type Transition,
 } from '@jinx/core/document';
 import { merged, type Clash } from '@jinx/core/editing';
 import { ApiError, type Since, type Standing } from '../api';
@@ -44,6 +46,9 @@ export interface Ports {
 }
 
 const QUIET_MILLISECONDS = 500;
+/** Of a drag, this browser keeps how it stands so often at most. */
+const WRITE_MILLISECONDS = 250;
+const pause = (milliseconds: number) => new Promise<void>((resolve) => setTimeout(resolve, milliseconds));
 const RETRY_MILLISECONDS = 3000;
 /** What the server fails at so often is not sent again as it is. */
 const MOST_FAILURES = 5;
@@ -67,6 +72,8 @@ export class Keeper {
   #stand: Stand;
   #local: Effect;
   #labels: string[] = [];
+  /** The changes that were made from what the server has to what is here, as far as they are known. */
+  #made: { readonly base: Effect; readonly local: Effect; readonly changes: readonly Change[] } | null = null;
   /** Sent, with its outcome not known: it is sent again as it is. */
   #inFlight: (Edit & { readonly document: Effect }) | null = null;
   /** The id of the edit that is sent next. */
@@ -101,10 +108,13 @@ export class Keeper {
     return this.#local;
   }
 
-  /** Takes an effect as it was just made here, and what was done, in words. */
-  take(document: Effect, labels: readonly string[]): void {
-    this.#local = document;
-    for (const label of labels) if (this.#labels[this.#labels.length - 1] !== label) this.#labels.push(label);
+  /** Takes an edit that was just made here. */
+  take({ before, after, changes, label }: Transition): void {
+    const base = this.#base;
+    const isKnown = this.#made?.base === base && this.#made.local === before;
+    this.#made = isKnown ? { base, local: after, changes: composeChanges(this.#made!.changes, changes) } : null;
+    this.#local = after;
+    if (label !== '' && this.#labels[this.#labels.length - 1] !== label) this.#labels.push(label);
     const isResting = this.state === 'saved' || this.state === 'waiting' || this.state === 'refused';
     if (isResting) this.#become(this.#mine().length === 0 ? 'saved' : 'waiting');
     this.#keep();
@@ -120,9 +130,12 @@ export class Keeper {
     return (this.#inFlight ?? this.#stand).document;
   }
 
-  /** What was made here since. */
-  #mine(): Change[] {
-    return diff(this.#base, this.#local);
+  /** What was made here since. Edits are added up as they come; only what others made, or a failure, is compared anew. */
+  #mine(): readonly Change[] {
+    const [base, local] = [this.#base, this.#local];
+    if (this.#made?.base !== base || this.#made.local !== local)
+      this.#made = { base, local, changes: base === local ? [] : diff(base, local) };
+    return this.#made.changes;
   }
 
   #become(state: SavingState, sentence = ''): void {
@@ -151,7 +164,7 @@ export class Keeper {
     return { id: this.#nextId, changes, labels: this.#labels.slice(-MOST_LABELS) };
   }
 
-  /** Writes what is not saved into this browser: at once, and what comes meanwhile right after. */
+  /** Writes what is not saved into this browser: at once, and what comes meanwhile together, a quarter of a second later. */
   #keep(): void {
     this.#mustWrite = true;
     if (this.#isWriting) return;
@@ -160,6 +173,7 @@ export class Keeper {
       while (this.#mustWrite) {
         this.#mustWrite = false;
         await this.#write();
+        await pause(WRITE_MILLISECONDS);
       }
       this.#isWriting = false;
     })();

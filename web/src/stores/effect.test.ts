@@ -1,4 +1,12 @@
-import { collectionOf, newEffect, newLayer, setNumber, type NumberSetting } from '@jinx/core/document';
+import {
+  apply,
+  collectionOf,
+  newEffect,
+  newLayer,
+  setNumber,
+  type NumberSetting,
+  type Transition,
+} from '@jinx/core/document';
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { useEffectStore } from './effect';
@@ -119,6 +127,31 @@ describe('the effect on the bench', () => {
     store.changeLayer('unlock', (layer) => (layer.locked = false));
     resize(0.9);
     expect(size()).toBe(0.9);
+  });
+
+  it('tells of each edit once: what it was and is, what changed, and of which drag', () => {
+    const told: Transition[] = [];
+    const unheard = store.onTransition((transition) => told.push(transition));
+    const first = store.effect!;
+    resize(0.2, 'drag size');
+    resize(0.3, 'drag size');
+    resize(0.3, 'drag size');
+    store.undo();
+    store.takeIn({ ...first, seed: 9 });
+    unheard();
+    resize(0.7);
+    expect(told.map(({ label, gesture }) => [label, gesture])).toEqual([
+      ['set size', 'drag size'],
+      ['set size', 'drag size'],
+      ['undo: set size', null],
+      ['', null],
+    ]);
+    expect(told[0]!.before).toBe(first);
+    told.forEach(({ before, after, changes }, n) => {
+      expect(apply(before, changes)).toEqual(after);
+      expect(changes.length).toBeGreaterThan(0);
+      if (n > 0) expect(before).toBe(told[n - 1]!.after);
+    });
   });
 
   it('keeps of the chosen layers those that are left', () => {

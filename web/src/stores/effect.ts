@@ -1,6 +1,6 @@
 import {
-  apply,
   canonicalText,
+  composeChanges,
   diff,
   DocumentError,
   inverted,
@@ -10,6 +10,7 @@ import {
   type Effect,
   type Layer,
   type SettingAddress,
+  type Transition,
 } from '@jinx/core/document';
 import { applyOver, type ChapterName, type DrawnBefore } from '@jinx/core/editing';
 import { produce } from 'immer';
@@ -64,8 +65,6 @@ export const useEffectStore = defineStore('effect', () => {
   const lifeLine = shallowRef<SettingAddress | null>(null);
   const past = shallowRef<Entry[]>([]);
   const future = shallowRef<Entry[]>([]);
-  /** What was done and not sent yet, in words. */
-  let labels: string[] = [];
   /** Whether somebody else's changes were taken in: what was done here may no longer be undone as it was done. */
   let hasOthers = false;
 
@@ -108,22 +107,26 @@ export const useEffectStore = defineStore('effect', () => {
     chapter.value = 'source';
     past.value = [];
     future.value = [];
-    labels = [];
     hasOthers = false;
+  }
+
+  const listeners = new Set<(transition: Transition) => void>();
+  /** Hears every edit once, as it is made, whoever made it. Returns what ends it. */
+  function onTransition(heard: (transition: Transition) => void): () => void {
+    listeners.add(heard);
+    return () => listeners.delete(heard);
+  }
+  function goOn(transition: Transition): void {
+    effect.value = transition.after;
+    keepChoice();
+    for (const heard of listeners) heard(transition);
   }
 
   /** Goes on with what came of somebody else's changes and one's own; what was done here can still be undone. */
   function takeIn(document: Effect): void {
     hasOthers = true;
-    effect.value = document;
-    keepChoice();
-  }
-
-  /** What was done since this was last asked, in words. */
-  function takeLabels(): string[] {
-    const taken = labels;
-    labels = [];
-    return taken;
+    const before = effect.value!;
+    goOn({ before, after: document, changes: diff(before, document), label: '', gesture: null });
   }
 
   /** Changes the document by `recipe`, which may write into its draft; what it leaves alone is shared with the old one. Changes of one `gesture` in a row are one step of undo. */
@@ -137,13 +140,11 @@ export const useEffectStore = defineStore('effect', () => {
     if (locked) return tellLocked(locked);
     const last = past.value[past.value.length - 1];
     if (gesture && last?.gesture === gesture) {
-      const start = apply(before, inverted(last.changes));
-      past.value = [...past.value.slice(0, -1), { label, changes: diff(start, after), gesture }];
+      const together = composeChanges(last.changes, changes);
+      past.value = [...past.value.slice(0, -1), { label, changes: together, gesture }];
     } else past.value = [...past.value, { label, changes, gesture }];
     future.value = [];
-    labels.push(label);
-    effect.value = after;
-    keepChoice();
+    goOn({ before, after, changes, label, gesture });
   }
 
   /** Changes the chosen layer whose chapters are shown, or another. */
@@ -210,9 +211,8 @@ export const useEffectStore = defineStore('effect', () => {
       if (hasOthers) parseEffect(after);
       if (hasOthers && changes.some((change) => isOthers(before, change)))
         told.value = { sentence: `${label}: what somebody else had changed there since went with it.` };
-      labels.push(label);
-      effect.value = after;
-      keepChoice();
+      // Over what others did, it may come to something else than it was.
+      goOn({ before, after, changes: hasOthers ? diff(before, after) : changes, label, gesture: null });
       return true;
     } catch (error) {
       if (!(error instanceof DocumentError)) throw error;
@@ -267,7 +267,7 @@ export const useEffectStore = defineStore('effect', () => {
     drawnBefore,
     endGesture,
     takeIn,
-    takeLabels,
+    onTransition,
     undo,
     redo,
     newId: () => newId(random32),

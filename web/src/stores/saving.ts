@@ -1,7 +1,7 @@
 import { apply, DocumentError, type Effect } from '@jinx/core/document';
 import type { Clash } from '@jinx/core/editing';
 import { defineStore } from 'pinia';
-import { ref, shallowRef, watch } from 'vue';
+import { ref, shallowRef } from 'vue';
 import { api, type Following, type Since, type StoredEffect } from '../api';
 import { Keeper, type Met, type SavingState } from '../keeping/keeper';
 import { leftBehind, sendLeftBehind, type Clashing, type Refused } from '../keeping/leftBehind';
@@ -104,13 +104,9 @@ export const useSavingStore = defineStore('saving', () => {
       : `What a closed window had not saved was taken up, and was not saved: ${left.sentence}`;
   }
 
-  watch(
-    () => effects.effect,
-    (effect) => {
-      if (effect && keeper?.id === effects.id && effect !== keeper.local) keeper.take(effect, effects.takeLabels());
-    },
-    { flush: 'sync' },
-  );
+  effects.onTransition((transition) => {
+    if (keeper?.id === effects.id && transition.after !== keeper.local) keeper.take(transition);
+  });
 
   const save = (): Promise<void> => keeper?.save() ?? Promise.resolve();
 
