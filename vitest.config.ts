@@ -5,6 +5,7 @@ export default defineConfig({
     include: [
       'core/**/*.test.ts',
       'stage/**/*.test.ts',
+      'player/**/*.test.ts',
       'web/src/**/*.test.ts',
       'demo/**/*.test.ts',
       'server/**/*.test.ts',

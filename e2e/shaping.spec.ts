@@ -2,7 +2,7 @@ import { expect, goWithin, test, type Page } from './test.ts';
 import { atEffect, collectionOf, drawnLook, newEffect, newLayer, setNumber, type Effect } from '@jinx/core/document';
 import { particleKey, rotate } from '@jinx/core/maths';
 import { orientationOf, ownFrames } from '@jinx/core/simulation';
-import { FIRST_VIEW } from '../web/src/engine/view.ts';
+import { FIRST_VIEW } from '@jinx/player/scene';
 import { addEffect, chapter, goTo, pixels } from './bench.ts';
 
 /** One white disc of half a metre that stands in the middle of the stage and is seen all along. */

@@ -73,7 +73,7 @@ test('workers that end are started again, and the picture is as it was', async (
     page,
     disc(() => undefined),
   );
-  await page.getByRole('button', { name: 'Show' }).click();
+  await page.getByRole('button', { name: 'Show', exact: true }).click();
   for (const [part, said] of [
     ['simulationWorker', 'The simulation stopped: tried out'],
     ['/worker', 'The stage stopped: tried out'],

@@ -80,7 +80,7 @@ export function buildKernelsAndKit() {
 export function build() {
   buildKernelsAndKit();
   buildServer();
-  whenChanged('the application', ['web', 'stage', 'core', 'demo/effects'], ['web/dist/index.html'], () =>
+  whenChanged('the application', ['web', 'stage', 'player', 'core', 'demo/effects'], ['web/dist/index.html'], () =>
     must(bin('vite'), ['build', 'web', '--logLevel', 'warn'], {
       log,
       otherwise: 'the application could not be built',

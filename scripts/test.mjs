@@ -118,7 +118,7 @@ const exactly = (text) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
 /** The files with tests whose path has this in it. @throws Sentence where there is none. */
 function filesOf(name) {
-  const files = ['core', 'stage', 'web/src', 'server', 'demo', 'scripts', 'e2e']
+  const files = ['core', 'stage', 'player', 'web/src', 'server', 'demo', 'scripts', 'e2e']
     .flatMap((folder) => readdirSync(path.join(ROOT, folder), { recursive: true }).map((file) => `${folder}/${file}`))
     .filter((file) => /\.(test|spec)\.ts$/.test(file) && file.includes(name));
   if (files.length > 0) return files.sort();

@@ -33,7 +33,7 @@ import {
   type Step,
 } from '@jinx/core/document';
 import { Stage } from '../../stage/stage.ts';
-import { drawnLayers } from '../../web/src/engine/drawn.ts';
+import { drawnLayers } from '@jinx/player/scene';
 
 // The page of the benchmark "draw": the stage, and beside it three.js as bare as it can be, on the same particles.
 

@@ -6,8 +6,8 @@ import path from 'node:path';
 const root = path.resolve(import.meta.dirname, '../..');
 
 /** From the bottom up: a folder may import from itself and from what stands before it. */
-const WORKSPACES = ['core', 'stage', 'demo', 'server', 'web', 'benchmarks', 'e2e'];
-const FORBIDDEN = { web: ['server', 'demo'], server: ['stage'], demo: ['stage'] };
+const WORKSPACES = ['core', 'stage', 'player', 'demo', 'server', 'web', 'benchmarks', 'e2e'];
+const FORBIDDEN = { web: ['server', 'demo'], server: ['stage', 'player'], demo: ['stage', 'player'] };
 const CORE = [
   'document',
   'maths',
@@ -145,7 +145,7 @@ const sameBits = {
 
 /** Where addresses of parts and settings are written and read. */
 const ADDRESS = path.join(root, 'core', 'document', 'address.ts');
-const HAVE_ADDRESSES = ['core', 'stage', 'web'];
+const HAVE_ADDRESSES = ['core', 'stage', 'player', 'web'];
 /** Methods that cut a text, and what is cut by them where it ends or begins with a slash or a colon. */
 const CUTTING = ['split', 'startsWith', 'indexOf', 'lastIndexOf'];
 const isCut = (method, { value }) =>

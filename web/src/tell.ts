@@ -1,6 +1,6 @@
 import { message } from 'ant-design-vue';
 import { ApiError } from './api';
-import { NoAnswer } from './engine/questions';
+import { NoAnswer } from './engine/calls';
 
 const SECONDS = 6;
 const REFUSED_SECONDS = 12;

@@ -10,7 +10,7 @@ import { api, ApiError, type AssetSummary } from '../api';
 import type { ToldFinding } from '../engine/checksWorker';
 import { openDoor } from '../engine/door';
 import { Engine } from '../engine/engine';
-import { FIRST_VIEW, type View as Camera } from '../engine/view';
+import { FIRST_VIEW, type View as Camera } from '@jinx/player/scene';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
@@ -94,7 +94,7 @@ const view = ref<View>('picture');
 let lastView: View = 'grey';
 watch(view, (shown) => {
   if (shown !== 'picture') lastView = shown;
-  engine.show(shown);
+  engine.stage.show(shown);
 });
 const instants = computed(() =>
   view.value === 'silhouette' && store.effect ? keyInstants(store.effect.stretches) : [],
@@ -132,7 +132,7 @@ async function open(): Promise<void> {
     budget.value = project.livingBudget;
     isReady.value = true;
     await engine.edit(store.effect!, budget.value);
-    engine.play();
+    engine.playback.play();
     if (told) void message.info(told, 6);
   } catch (error) {
     tell(error);

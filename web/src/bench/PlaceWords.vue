@@ -81,7 +81,7 @@ const now = computed((): HungValue => {
 });
 /** With keys, what is set is set for this instant: the playing stops there, rather than making keys as it goes. */
 function set(value: Partial<HungValue>, gesture: string | null): void {
-  if (keyCount.value > 0 && engine.state.isPlaying) engine.pause();
+  if (keyCount.value > 0 && engine.state.isPlaying) engine.playback.pause();
   emit('change', placeSetAt(props.place, engine.state.sheetTime, { ...now.value, ...value }, store.newId()), gesture);
 }
 

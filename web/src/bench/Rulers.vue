@@ -6,7 +6,7 @@ import { wholeOf } from '@jinx/core/editing';
 import { useStorage } from '@vueuse/core';
 import { useElementSize } from './elementSize';
 import { computed, inject, nextTick, ref } from 'vue';
-import type { LayerCount } from '../engine/protocol';
+import type { LayerCount } from '@jinx/player/simulation';
 import { useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
 import { keptComputed } from './keptComputed';
@@ -75,7 +75,7 @@ const lifeText = computed(() => {
   return low === high ? `${plainNumber(low)} s` : `${plainNumber(low)} – ${plainNumber(high)} s`;
 });
 
-const seek = (seconds: number) => engine.seekSheet(store.effect!.stretches, seconds);
+const seek = (seconds: number) => engine.playback.seekSheet(store.effect!.stretches, seconds);
 function divide(event: PointerEvent): void {
   const box = holder.value!.getBoundingClientRect();
   dragBy(event, ({ clientX }) => {

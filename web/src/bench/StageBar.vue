@@ -11,7 +11,7 @@ import { kitFile, kitOffered } from './kitChoices';
 import LensChip from './LensChip.vue';
 import MenuButton from './MenuButton.vue';
 import ThingChip from './ThingChip.vue';
-import { FIRST_VIEW, FAR_VIEW, type View } from '../engine/view';
+import { FIRST_VIEW, FAR_VIEW, type View } from '@jinx/player/scene';
 import { placeThing } from './things';
 import { VIEWS } from './views';
 

@@ -5,7 +5,7 @@ import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { computed, inject, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useEffectStore } from '../stores/effect';
-import { firstCamera, FIRST_VIEW, type View } from '../engine/view';
+import { firstCamera, FIRST_VIEW, type View } from '@jinx/player/scene';
 import { ENGINE } from './bench';
 import { areSame, guidesFor } from './guides';
 import { Picture } from './handles/picture';
@@ -50,7 +50,7 @@ const seen = (): View => ({
 function sendView(): void {
   const view = seen();
   looks.value++;
-  engine.view(view);
+  engine.stage.view(view);
   emit('seen', view);
 }
 
@@ -70,7 +70,7 @@ const frameAll = () => look(FIRST_VIEW);
 function strike(): void {
   const ahead = controls!.target.clone().sub(camera.position).normalize().multiplyScalar(STRIKE_METRES);
   const followed = props.follows ? (store.effect?.stage.things.order[0] ?? null) : null;
-  engine.strike(camera.position.toArray(), camera.position.clone().add(ahead).toArray(), followed);
+  engine.simulation.strike(camera.position.toArray(), camera.position.clone().add(ahead).toArray(), followed);
 }
 const STRIKE_METRES = 100;
 defineExpose({ frameAll, look, seen, strike, handles });
@@ -108,7 +108,7 @@ watch(
     // Most edits leave them as they are; lines made anew at every movement of a drag would cost a frame.
     if (drawn?.isShown === isShown && areSame(drawn.guides, guides)) return;
     drawn = { isShown, guides };
-    engine.guides(guides, isShown);
+    engine.stage.guides(guides, isShown);
   },
   { immediate: true },
 );

@@ -20,10 +20,10 @@ const engine = inject(ENGINE)!;
 const store = useEffectStore();
 const { state } = engine;
 const SPEEDS = [1, 0.5, 0.25, 0.1];
-const toggle = () => (state.isPlaying ? engine.pause() : engine.play());
-const step = (by: number) => engine.stepBy(by);
-const slower = () => engine.setSpeed(SPEEDS[(SPEEDS.indexOf(state.speed) + 1) % SPEEDS.length]!);
-const again = () => engine.replay();
+const toggle = () => (state.isPlaying ? engine.playback.pause() : engine.playback.play());
+const step = (by: number) => engine.playback.stepBy(by);
+const slower = () => engine.playback.setSpeed(SPEEDS[(SPEEDS.indexOf(state.speed) + 1) % SPEEDS.length]!);
+const again = () => engine.playback.replay();
 const anotherThrow = () => store.change('another throw', (draft) => (draft.seed = random32()));
 const signals = computed(() => listed(store.effect!.signals).map(({ id, item }) => ({ value: id, text: item.name })));
 const stretches = computed(() => store.effect!.stretches);
@@ -39,7 +39,7 @@ const setHold = (kind: string) =>
 const setPreRoll = (seconds: number, gesture: string | null) =>
   store.change('set the pre-roll', (draft) => (draft.stretches.preRoll = seconds), gesture);
 const letGo = () => {
-  if (stretches.value.hold.kind !== 'none' && !state.isLetGo) engine.letGo();
+  if (stretches.value.hold.kind !== 'none' && !state.isLetGo) engine.playback.letGo();
 };
 const keys = ref<InstanceType<typeof KeysList>>();
 defineExpose({ showKeys: () => keys.value?.open(), letGo, toggle, step, anotherThrow });
@@ -102,7 +102,7 @@ defineExpose({ showKeys: () => keys.value?.open(), letGo, toggle, step, anotherT
       label="Announce…"
       :choices="signals"
       title="A signal of the effect, as the game would announce it now"
-      @choose="engine.announce($event)"
+      @choose="engine.simulation.announce($event)"
     />
     <button
       v-if="hasHits"

@@ -2,7 +2,7 @@ import { ownerOf } from '@jinx/core/document';
 import { EffectClock } from '@jinx/core/simulation';
 import { onBeforeUnmount, shallowRef, type Ref } from 'vue';
 import type { Engine } from '../engine/engine';
-import type { LayerCount, SimulationState } from '../engine/protocol';
+import type { LayerCount, SimulationState } from '@jinx/player/simulation';
 import { useEffectStore } from '../stores/effect';
 import { fill } from './rulers/livingLine';
 
@@ -69,6 +69,6 @@ export function useHistory(engine: Engine): Ref<History> {
     const linesOf = (what: Kept) => Object.fromEntries(effect.layers.order.map((id) => [id, [...kept[what][id]!]]));
     shown.value = Object.fromEntries(KEPT.map((what) => [what, linesOf(what)])) as unknown as History;
   }
-  onBeforeUnmount(engine.listen(note));
+  onBeforeUnmount(engine.playback.listen(note));
   return shown;
 }

@@ -2,7 +2,7 @@ import { ownNumbersAt, type LifeSample } from '@jinx/core/checks';
 import type { Effect } from '@jinx/core/document';
 import type { ParticlePicturesAsked, ParticleSample } from '@jinx/stage';
 import { inject, onBeforeUnmount, onMounted } from 'vue';
-import { answered } from '../engine/questions';
+import { answered } from '../engine/calls';
 import { ENGINE } from './bench';
 
 /** Asked for a little after the last change, so that a drag asks seldom. */
@@ -45,7 +45,7 @@ export function useParticlePictures(
   async function ask(): Promise<void> {
     const asked = question();
     if (!asked) return take(null);
-    const answer = await answered(engine.particlePictures(asked));
+    const answer = await answered(engine.stage.particlePictures(asked));
     if (isGone || !answer) return;
     const { rgba, size } = answer;
     if (size === 0) after(AGAIN_MILLISECONDS);

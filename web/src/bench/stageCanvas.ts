@@ -17,10 +17,10 @@ export function useStageCanvas(
     width: width * density(),
     height: height * density(),
   });
-  const watcher = new ResizeObserver(([entry]) => engine.tellStage({ kind: 'size', ...pixels(entry!.contentRect) }));
+  const watcher = new ResizeObserver(([entry]) => engine.stage.send({ kind: 'size', ...pixels(entry!.contentRect) }));
   function start(): void {
     const { width, height } = pixels(holder.value!.getBoundingClientRect());
-    engine.startStage(canvas.value!, width, height);
+    engine.stage.start(canvas.value!, width, height);
   }
   onMounted(() => {
     start();

@@ -4,7 +4,7 @@ import equal from 'fast-deep-equal';
 import { onBeforeUnmount, shallowRef, watch, type Ref } from 'vue';
 import type { CheckAnswer, CheckOrder, ToldFinding } from '../engine/checksWorker';
 import type { Engine } from '../engine/engine';
-import type { SimulationState } from '../engine/protocol';
+import type { SimulationState } from '@jinx/player/simulation';
 import { Restarts } from '../engine/restarts';
 import { reasonOf } from '../engine/threads';
 import { useEffectStore } from '../stores/effect';
@@ -41,13 +41,13 @@ export function useFindings(
     const now = times.slow();
     if (!equal(now, slow.value)) slow.value = now;
   }
-  onBeforeUnmount(engine.listen(note));
+  onBeforeUnmount(engine.playback.listen(note));
 
   const observed = (): Observed => ({
     refused: refused.value,
     lost: lost.value,
     isBudgetFull: engine.state.living >= budget.value,
-    missing: engine.missing.value,
+    missing: engine.assets.missing.value,
     budget: budget.value,
     milliseconds: slow.value,
   });
@@ -78,7 +78,7 @@ export function useFindings(
     worker.postMessage({ id: ++asked, effect: store.effect, observed: observed(), rigs } satisfies CheckOrder);
   }
   watch(
-    [() => store.effect, engine.rigs, engine.missing, refused, lost, slow, budget],
+    [() => store.effect, engine.rigs, engine.assets.missing, refused, lost, slow, budget],
     () => {
       window.clearTimeout(timer);
       timer = window.setTimeout(look, AFTER);

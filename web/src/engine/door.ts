@@ -25,23 +25,23 @@ export function openDoor(engine: Engine, layerIds: () => Record<string, string>)
     state: () => ({ ...engine.state }),
     /** Layer names and their ids. */
     layers: layerIds,
-    seek: (step: number) => engine.seek(step),
+    seek: (step: number) => engine.playback.seek(step),
     hash: async () => {
-      const { step, hash } = await engine.hash();
+      const { step, hash } = await engine.simulation.hash();
       return { step, hash };
     },
     particles: async (layer: string) => {
-      const { step, positions, ages, colours } = await engine.inspect(layer);
+      const { step, positions, ages, colours } = await engine.simulation.inspect(layer);
       return { step, positions: [...positions], ages: [...ages], colours: [...colours] };
     },
     /** How many edits were made, and when which were drawn. */
     edits: () => ({ made: engine.edits, shown: [...shown] }),
     /** Milliseconds for each of `times` whole drawings of the present picture. */
-    timeDrawing: async (times: number) => (await engine.timeDrawing(times)).milliseconds,
+    timeDrawing: async (times: number) => (await engine.stage.timeDrawing(times)).milliseconds,
     /** The picture of all that was asked for before, RGBA rows from the top in base64: the simulation is heard out first. */
     pixels: async (width: number, height: number) => {
-      await engine.hash();
-      return base64Of((await engine.pixels(width, height)).rgba);
+      await engine.simulation.settled();
+      return base64Of((await engine.stage.pixels(width, height)).rgba);
     },
   };
   Object.assign(window, { jinx: door });

@@ -4,7 +4,7 @@ import { writePicture } from '@jinx/core/formats';
 import { afterEach, describe, expect, it } from 'vitest';
 import { ApiError } from '../api';
 import { Engine } from './engine';
-import { NoAnswer } from './questions';
+import { NoAnswer } from './calls';
 import type { Thread, Threads } from './threads';
 
 /** A worker that only notes what it is told. */
@@ -114,7 +114,7 @@ describe('the engine', () => {
     for (let tick = 0; tick < 10; tick++) void engine.edit({ ...withPicture(HASH), seed: tick }, 100);
     await settled();
     expect(asked).toEqual([HASH]);
-    expect([...engine.missing.value]).toEqual([[HASH, 'no such asset']]);
+    expect([...engine.assets.missing.value]).toEqual([[HASH, 'no such asset']]);
     expect(made.simulation[0]!.kinds().filter((kind) => kind === 'edit')).toHaveLength(10);
   });
 
@@ -144,7 +144,7 @@ describe('the engine', () => {
     const [first] = made.simulation;
     first!.say({ kind: 'outside', outside: { strikes: [], signals: [{ signal: 's', step: 3 }] } });
     first!.say({ kind: 'state', state: STATE });
-    const question = engine.hash();
+    const question = engine.simulation.hash();
     first!.fail('out of memory');
     await expect(question).rejects.toBeInstanceOf(NoAnswer);
     await settled();
@@ -162,8 +162,8 @@ describe('the engine', () => {
   it('starts a stage that ended again, tells it all that still holds, and asks for another canvas', async () => {
     const { engine, made } = setUp();
     await engine.edit(withPicture(HASH), 100);
-    engine.view({ position: [0, 1, 4], target: [0, 1, 0], fieldOfView: 30, follows: true });
-    const question = engine.pixels(4, 4);
+    engine.stage.view({ position: [0, 1, 4], target: [0, 1, 0], fieldOfView: 30, follows: true });
+    const question = engine.stage.pixels(4, 4);
     made.stage[0]!.fail('the context is gone');
     await expect(question).rejects.toBeInstanceOf(NoAnswer);
     const told = made.stage[1]!.kinds();
@@ -189,11 +189,11 @@ describe('the engine', () => {
   it('rejects a question that is refused, and those still open when it is closed', async () => {
     const { engine, made } = setUp();
     await settled();
-    const refused = engine.census('layer');
+    const refused = engine.simulation.census('layer');
     const { id } = made.simulation[0]!.orders.at(-1)!;
     made.simulation[0]!.say({ kind: 'refused', id, sentence: 'no room' });
     await expect(refused).rejects.toThrow('no room');
-    const open = engine.hash();
+    const open = engine.simulation.hash();
     engine.stop();
     await expect(open).rejects.toMatchObject({ isClosed: true });
   });
@@ -201,8 +201,8 @@ describe('the engine', () => {
   it('plays when it is replayed, also from a pause', async () => {
     const { engine, made } = setUp();
     await settled();
-    engine.pause();
-    engine.replay();
+    engine.playback.pause();
+    engine.playback.replay();
     expect(made.simulation[0]!.orders.slice(-2)).toEqual([{ kind: 'seek', step: 0 }, { kind: 'play' }]);
   });
 
@@ -211,9 +211,9 @@ describe('the engine', () => {
     await settled();
     made.simulation[0]!.say({ kind: 'state', state: { ...STATE, isPlaying: false } });
     const lastSeek = () => made.simulation[0]!.orders.filter(({ kind }) => kind === 'seek').at(-1)!;
-    engine.stepBy(1);
+    engine.playback.stepBy(1);
     expect(lastSeek()).toMatchObject({ step: 91, letGoStep: 60 });
-    engine.stepBy(-40);
+    engine.playback.stepBy(-40);
     expect(lastSeek()).toEqual({ kind: 'seek', step: 51 });
   });
 });

@@ -1,7 +1,7 @@
 import type { Effect } from '@jinx/core/document';
 import { watch } from 'vue';
 import { Engine } from './engine';
-import type { View } from './view';
+import type { View } from '@jinx/player/scene';
 
 /** Takes pictures of an effect at instants of its time sheet, beside what is on the bench. */
 export class PictureTaker {
@@ -13,10 +13,10 @@ export class PictureTaker {
   /** Pictures have this many points each way. */
   constructor(width: number, height: number) {
     [this.#width, this.#height] = [width, height];
-    const start = () => this.#engine.startStage(new OffscreenCanvas(width, height), width, height);
+    const start = () => this.#engine.stage.start(new OffscreenCanvas(width, height), width, height);
     start();
     watch(this.#engine.stageRuns, start, { flush: 'sync' });
-    this.#engine.guides([], false);
+    this.#engine.stage.guides([], false);
   }
 
   async load(effect: Effect, budget: number): Promise<void> {
@@ -26,10 +26,10 @@ export class PictureTaker {
 
   /** One picture, as a file, of an instant in seconds of the time sheet. */
   async at(seconds: number, view: View): Promise<Blob> {
-    this.#engine.view(view);
-    this.#engine.seekSheet(this.#effect!.stretches, seconds);
-    await this.#engine.hash();
-    const { rgba } = await this.#engine.pixels(this.#width, this.#height);
+    this.#engine.stage.view(view);
+    this.#engine.playback.seekSheet(this.#effect!.stretches, seconds);
+    await this.#engine.simulation.settled();
+    const { rgba } = await this.#engine.stage.pixels(this.#width, this.#height);
     const canvas = new OffscreenCanvas(this.#width, this.#height);
     canvas
       .getContext('2d')!

@@ -2,7 +2,7 @@ import { DEFAULT_BUDGET, EffectClock } from '@jinx/core/simulation';
 import { onBeforeUnmount } from 'vue';
 import { api, type EffectSummary } from '../api';
 import { PictureTaker } from '../engine/pictureTaker';
-import { firstCamera, PICTURE_VIEW } from '../engine/view';
+import { firstCamera, PICTURE_VIEW } from '@jinx/player/scene';
 
 const WIDTH = 400;
 const HEIGHT = 250;

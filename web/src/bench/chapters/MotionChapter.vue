@@ -25,7 +25,7 @@ import SharedWords from './SharedWords.vue';
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
 // While a source or a force is being dragged, the other layers stand at their fullest.
-provide(DRAGS, (isDragged) => engine.compare(isDragged ? store.chosenId : null));
+provide(DRAGS, (isDragged) => engine.simulation.compare(isDragged ? store.chosenId : null));
 const layer = computed(() => store.chosen!);
 /** The layer's own forces, then those of the effect that act on it. */
 const forces = computed(() => forcesOn(store.effect!, store.chosenId));

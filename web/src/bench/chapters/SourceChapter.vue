@@ -24,7 +24,7 @@ import FrontWords from './FrontWords.vue';
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
 // While a source or a force is being dragged, the other layers stand at their fullest.
-provide(DRAGS, (isDragged) => engine.compare(isDragged ? store.chosenId : null));
+provide(DRAGS, (isDragged) => engine.simulation.compare(isDragged ? store.chosenId : null));
 const layer = computed(() => store.chosen!);
 const source = computed(() => layer.value.source);
 const KINDS: { value: SourceKind; text: string }[] = [

@@ -3,7 +3,7 @@ import { differencesOf, sectionsOf, wordsOf } from '@jinx/core/document';
 import { takable, takeLine } from '@jinx/core/editing';
 import { computed, onMounted, shallowRef } from 'vue';
 import { api, type EffectSummary, type KeptState, type Revision } from '../../api';
-import type { View } from '../../engine/view';
+import type { View } from '@jinx/player/scene';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
 import { when } from '../../when';

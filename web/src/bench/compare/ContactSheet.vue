@@ -2,7 +2,7 @@
 import { EffectClock } from '@jinx/core/simulation';
 import { computed, inject, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { PictureTaker } from '../../engine/pictureTaker';
-import type { View } from '../../engine/view';
+import type { View } from '@jinx/player/scene';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
 import { ENGINE } from '../bench';
@@ -122,7 +122,7 @@ async function save(): Promise<void> {
           class="instant"
           :class="{ old: !instants.includes(seconds) }"
           :aria-label="`Go to ${plainNumber(seconds)} seconds`"
-          @click="engine.seekSheet(store.effect!.stretches, seconds)"
+          @click="engine.playback.seekSheet(store.effect!.stretches, seconds)"
         >
           <img :src="address" alt="" :width="WIDTH" :height="HEIGHT" />
           <span class="number">{{ seconds.toFixed(2) }} s</span>

@@ -2,7 +2,7 @@
 import { listed } from '@jinx/core/document';
 import { inject, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { Engine } from '../../engine/engine';
-import type { View } from '../../engine/view';
+import type { View } from '@jinx/player/scene';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
 import { ENGINE } from '../bench';
@@ -25,7 +25,7 @@ useStageCanvas(engine, canvas, holder);
 /** Goes where the bench's effect is; what was let go there is let go here at the same step. */
 function follow(): void {
   const { step, letGoStep } = main.state;
-  engine.seek(step, letGoStep ?? undefined);
+  engine.playback.seek(step, letGoStep ?? undefined);
 }
 /** The same blows, and signals of the same name, come here at the same steps. */
 function takeOutside(): void {
@@ -33,7 +33,10 @@ function takeOutside(): void {
   const [own, theirs] = [store.effect!.signals, other.effect.value?.signals];
   const known = theirs ? listed(theirs) : [];
   const named = (id: string) => known.find(({ item }) => item.name === own.byId[id]?.name)?.id ?? id;
-  engine.takeOutside({ strikes, signals: signals.map(({ signal, step }) => ({ signal: named(signal), step })) });
+  engine.simulation.takeOutside({
+    strikes,
+    signals: signals.map(({ signal, step }) => ({ signal: named(signal), step })),
+  });
 }
 async function load(): Promise<void> {
   const effect = other.effect.value;
@@ -45,25 +48,25 @@ async function load(): Promise<void> {
     if (mine !== loads) return;
     takeOutside();
     follow();
-    await engine.hash();
-    await engine.pixels(1, 1);
+    await engine.simulation.settled();
+    await engine.stage.pixels(1, 1);
     if (mine === loads) isLoaded.value = true;
   } catch (error) {
     tell(error);
   }
 }
 onMounted(() => {
-  engine.guides([], false);
-  engine.view(props.view);
+  engine.stage.guides([], false);
+  engine.stage.view(props.view);
   void load();
 });
 watch([other.effect, () => store.effect?.seed, () => props.budget], load);
 watch(
   () => props.view,
-  (view) => engine.view(view),
+  (view) => engine.stage.view(view),
 );
 watch(main.outside, takeOutside);
-const unheard = main.listen(follow);
+const unheard = main.playback.listen(follow);
 onBeforeUnmount(() => {
   unheard();
   engine.stop();

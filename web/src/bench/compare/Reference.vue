@@ -37,7 +37,7 @@ function follow(): void {
   if (!isPlaying && !film.paused) film.pause();
 }
 watch(begins, follow);
-const unheard = engine.listen(follow);
+const unheard = engine.playback.listen(follow);
 onBeforeUnmount(() => {
   unheard();
   URL.revokeObjectURL(address.value);

@@ -3,7 +3,7 @@ import type { Effect } from '@jinx/core/document';
 import { inject, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { api, type EffectKin } from '../../api';
 import { PictureTaker } from '../../engine/pictureTaker';
-import type { View } from '../../engine/view';
+import type { View } from '@jinx/player/scene';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
 import { ENGINE } from '../bench';

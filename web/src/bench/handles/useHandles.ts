@@ -64,7 +64,7 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
     ...new Set([matrices.value?.effect ?? 0, ...places.value.map(({ place }) => matrices.value!.of(place))]),
   ]);
   const askedText = computed(() => asked.value.join());
-  watch(askedText, () => engine.track(asked.value), { immediate: true });
+  watch(askedText, () => engine.stage.track(asked.value), { immediate: true });
 
   function matrixOf(place: Place): Matrix4 | null {
     const number = matrices.value?.of(place) ?? -1;
@@ -107,16 +107,16 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
         const box = windowOf().getBoundingClientRect();
         return picture.value!.sight(event.clientX - box.left, event.clientY - box.top);
       },
-      begin: () => keys.value.length > 0 && engine.pause(),
+      begin: () => keys.value.length > 0 && engine.playback.pause(),
       dragBegins: () => {
         isPulled.value = true;
         stepsBefore = store.past.length;
-        engine.compare(store.chosenId);
+        engine.simulation.compare(store.chosenId);
       },
       change: (recipe) => store.change(label, recipe, `handle ${label}`),
       end: (isGivenUp) => {
         isPulled.value = false;
-        engine.compare(null);
+        engine.simulation.compare(null);
         store.endGesture();
         if (isGivenUp && store.past.length > stepsBefore) store.undo();
       },
@@ -242,7 +242,7 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
       },
     );
   }
-  const seekTo = (seconds: number) => engine.seekSheet(store.effect!.stretches, seconds);
+  const seekTo = (seconds: number) => engine.playback.seekSheet(store.effect!.stretches, seconds);
 
   /** Makes a key of where the chosen place stands now; the first one makes it move over the effect's time. */
   function keyHere(): void {

@@ -1,6 +1,6 @@
 import type { Effect } from '@jinx/core/document';
 import type { Engine } from '../../engine/engine';
-import { answered } from '../../engine/questions';
+import { answered } from '../../engine/calls';
 import { putBy } from '../../keeping/tray';
 import { plainNumber } from '../numbers';
 
@@ -15,7 +15,7 @@ export async function putStateBy(engine: Engine, id: string, effect: Effect): Pr
 
 /** What the stage shows, as large as it is kept. */
 async function pictureNow(engine: Engine): Promise<Blob | null> {
-  const rgba = (await answered(engine.barePixels(WIDTH, HEIGHT)))?.rgba;
+  const rgba = (await answered(engine.stage.barePixels(WIDTH, HEIGHT)))?.rgba;
   // A state is kept without its picture rather than not at all.
   if (rgba?.length !== WIDTH * HEIGHT * 4) return null;
   const canvas = new OffscreenCanvas(WIDTH, HEIGHT);

@@ -76,7 +76,7 @@ const options = computed<ApexOptions>(() => ({
     events: {
       click: (_event, _chart, { dataPointIndex } = { dataPointIndex: -1 }) => {
         const seconds = lines.value[0]?.data[dataPointIndex]?.[0];
-        if (seconds !== undefined) engine.seekSheet(store.effect!.stretches, seconds);
+        if (seconds !== undefined) engine.playback.seekSheet(store.effect!.stretches, seconds);
       },
     },
   },

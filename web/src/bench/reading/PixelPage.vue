@@ -4,7 +4,7 @@ import { wholeOf } from '@jinx/core/editing';
 import { brightnessOf } from '@jinx/core/maths';
 import type { PixelColour, PixelLayer } from '@jinx/stage';
 import { computed, inject, ref } from 'vue';
-import { answered } from '../../engine/questions';
+import { answered } from '../../engine/calls';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import { plainNumber } from '../numbers';
@@ -63,7 +63,7 @@ const muteStep = (layerId: string, stepId: string, muted: boolean) =>
     if (step) step.muted = muted;
   });
 async function underGlass({ id }: { id: string }, row: number): Promise<void> {
-  const answer = await answered(engine.census(id));
+  const answer = await answered(engine.simulation.census(id));
   const key = answer?.census.keys[row];
   if (key === undefined) return;
   [probe.layerId, probe.key] = [id, key];

@@ -4,7 +4,7 @@ import type { Census } from '@jinx/core/simulation';
 import { message } from 'ant-design-vue';
 import { Vector3 } from 'three';
 import { computed, inject, ref, watch } from 'vue';
-import { answered } from '../../engine/questions';
+import { answered } from '../../engine/calls';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import type { Picture } from '../handles/picture';
@@ -82,7 +82,7 @@ async function pick(event: PointerEvent): Promise<void> {
   // Those that show the same particles are looked at once.
   const owners = new Set([...shownLayers(store.effect!)].map((id) => ownerOf(store.effect!, id)));
   for (const layerId of owners) {
-    const all = (await answered(engine.census(layerId)))?.census;
+    const all = (await answered(engine.simulation.census(layerId)))?.census;
     if (!all) return;
     for (let row = 0; row < all.rows; row++) {
       const { x: left, y: top, isAhead } = picture.spot(placeOf(all, row));

@@ -1,3 +1,4 @@
+import type { Engine } from '../../engine/engine';
 import type { Census, Pull } from '@jinx/core/simulation';
 import { inject, provide, reactive, type InjectionKey } from 'vue';
 
@@ -31,10 +32,10 @@ export const rowOf = ({ keys }: Census, key: number | null): number => (key === 
 
 /** Stops, and lets a particle or a pixel be pressed that goes under the glass. */
 export function pickOne(
-  engine: { readonly pause: () => void },
+  engine: { readonly playback: Pick<Engine['playback'], 'pause'> },
   probe: Probe,
   what: NonNullable<Probe['isPicking']> = 'particle',
 ): void {
-  engine.pause();
+  engine.playback.pause();
   probe.isPicking = what;
 }

@@ -1,7 +1,7 @@
 import type { Census } from '@jinx/core/simulation';
 import { onBeforeUnmount, shallowRef, watch, type Ref } from 'vue';
 import type { Engine } from '../../engine/engine';
-import { answered } from '../../engine/questions';
+import { answered } from '../../engine/calls';
 
 /** While it plays, a census is taken this often; standing still, at each step that is gone to. */
 const EVERY_MILLISECONDS = 500;
@@ -14,7 +14,7 @@ export function useCensus(engine: Engine, layerId: () => string): Ref<Census | n
   async function take(): Promise<void> {
     takenAt = performance.now();
     const id = layerId();
-    const answer = id ? await answered(engine.census(id)) : null;
+    const answer = id ? await answered(engine.simulation.census(id)) : null;
     // What was asked of another layer meanwhile comes too late.
     if (id === layerId()) census.value = answer?.census ?? null;
   }

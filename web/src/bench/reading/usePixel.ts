@@ -1,7 +1,7 @@
 import type { PixelStep, ProbedPixel } from '@jinx/stage';
 import { onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue';
 import type { Engine } from '../../engine/engine';
-import { answered } from '../../engine/questions';
+import { answered } from '../../engine/calls';
 import { useEffectStore } from '../../stores/effect';
 import type { Probe } from './probe';
 
@@ -28,11 +28,11 @@ export function usePixel(
     const mine = ++asked;
     if (!place) return;
     isBusy.value = true;
-    const answer = await answered(engine.pixel(place.x, place.y));
+    const answer = await answered(engine.stage.pixel(place.x, place.y));
     if (mine !== asked) return;
     pixel.value = answer?.pixel ?? null;
     const layer = store.effect?.layers.byId[opened.value ?? ''];
-    const looked = layer ? await answered(engine.pixelSteps(place.x, place.y, layer.salt)) : null;
+    const looked = layer ? await answered(engine.stage.pixelSteps(place.x, place.y, layer.salt)) : null;
     if (mine !== asked) return;
     steps.value = looked?.steps ?? null;
     isBusy.value = false;

@@ -2,7 +2,7 @@ import { forcesOn, ownerOf } from '@jinx/core/document';
 import type { Pull } from '@jinx/core/simulation';
 import { onBeforeUnmount, watch } from 'vue';
 import type { Engine } from '../../engine/engine';
-import { answered } from '../../engine/questions';
+import { answered } from '../../engine/calls';
 import { useEffectStore } from '../../stores/effect';
 import type { Probe } from './probe';
 
@@ -17,7 +17,7 @@ export function usePulls(engine: Engine, probe: Probe): void {
     const mine = ++asked;
     const { layerId, key } = probe;
     if (key === null || !store.effect?.layers.byId[layerId]) return;
-    const answer = await answered(engine.pulls(layerId, key));
+    const answer = await answered(engine.simulation.pulls(layerId, key));
     if (answer && mine === asked && answer.step === engine.state.step) probe.pulls = answer.pulls;
   }
   watch(

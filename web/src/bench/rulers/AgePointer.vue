@@ -27,10 +27,14 @@ const salts = computed(() => {
     ownerOf(store.effect!, id) === owner ? [item.salt] : [],
   );
 });
-watch([() => props.age, () => props.isLit, salts], ([age, isLit, lit]) => engine.lightAge(isLit ? lit : [], age), {
-  immediate: true,
-});
-onBeforeUnmount(() => engine.lightAge([], 0));
+watch(
+  [() => props.age, () => props.isLit, salts],
+  ([age, isLit, lit]) => engine.stage.lightAge(isLit ? lit : [], age),
+  {
+    immediate: true,
+  },
+);
+onBeforeUnmount(() => engine.stage.lightAge([], 0));
 </script>
 
 <template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { layersWithin, wholeOf } from '@jinx/core/editing';
 import { computed } from 'vue';
-import type { LayerCount } from '../../engine/protocol';
+import type { LayerCount } from '@jinx/player/simulation';
 import { keptComputed } from '../keptComputed';
 import { countText } from '../numbers';
 import { useEffectStore } from '../../stores/effect';

@@ -46,7 +46,7 @@ function pull(event: PointerEvent, key: PlacedKey): void {
   target.onpointerup = target.onpointercancel = () => {
     target.onpointermove = target.onpointerup = target.onpointercancel = null;
     if (hasMoved) store.endGesture();
-    else engine.seekSheet(store.effect!.stretches, key.at);
+    else engine.playback.seekSheet(store.effect!.stretches, key.at);
   };
 }
 function keyDown(event: KeyboardEvent, key: PlacedKey): void {
@@ -54,7 +54,7 @@ function keyDown(event: KeyboardEvent, key: PlacedKey): void {
   if (sign) retime(key, event.shiftKey, sign * STEP);
   else if (event.key === 'Delete')
     store.change('take a key away', (draft) => setPlace(draft, key.address, withoutPlaceKey(key.place, key.id)));
-  else if (event.key === 'Enter') engine.seekSheet(store.effect!.stretches, key.at);
+  else if (event.key === 'Enter') engine.playback.seekSheet(store.effect!.stretches, key.at);
   else return;
   event.preventDefault();
   event.stopPropagation();

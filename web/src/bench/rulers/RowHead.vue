@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import type { LayerCount } from '../../engine/protocol';
+import type { LayerCount } from '@jinx/player/simulation';
 import { useEffectStore } from '../../stores/effect';
 import { hexOfLinear } from '@jinx/core/maths';
 import { settingText } from '../format';

@@ -72,13 +72,14 @@ function pull(event: PointerEvent, key: TimedKey): void {
       retime(key, move.shiftKey, to - gone);
       gone = to;
     },
-    () => (hasMoved ? store.endGesture() : engine.seekSheet(store.effect!.stretches, key.at * clock.value.length)),
+    () =>
+      hasMoved ? store.endGesture() : engine.playback.seekSheet(store.effect!.stretches, key.at * clock.value.length),
   );
 }
 function keyDown(event: KeyboardEvent, key: TimedKey): void {
   const sign = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
   if (sign) retime(key, event.shiftKey, sign * STEP);
-  else if (event.key === 'Enter') engine.seekSheet(store.effect!.stretches, key.at * clock.value.length);
+  else if (event.key === 'Enter') engine.playback.seekSheet(store.effect!.stretches, key.at * clock.value.length);
   else return;
   event.preventDefault();
   event.stopPropagation();

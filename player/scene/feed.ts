@@ -3,17 +3,16 @@ import type { StageRigs } from '@jinx/core/checks';
 import { picturesOf, rigsOf } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import type { StageFigure, StageMesh, StagePicture, ToStage } from '@jinx/stage';
-import type { AssetCache } from './assets';
-import { AS_IT_IS, drawnFog, drawnLayers, drawnLens, drawnSurroundings, textOfLayers, type Seen } from './drawn';
+import { AS_IT_IS, drawnFog, drawnLayers, drawnLens, drawnSurroundings, textOfLayers, type Seen } from './drawn.ts';
 
-/** A canonical rig, as bytes and as read. */
-export interface RigAsset {
-  readonly bytes: Uint8Array;
-  readonly rig: Rig;
+/** Assets that are here, by hash. */
+interface Here<T> {
+  get(hash: string): T | undefined;
+  has(hash: string): boolean;
 }
-export interface Assets {
-  readonly rigs: AssetCache<RigAsset>;
-  readonly pictures: AssetCache<StagePicture>;
+export interface SceneAssets {
+  readonly rigs: Here<Rig>;
+  readonly pictures: Here<StagePicture>;
 }
 
 /** The hashes of the pictures that looks show, each once. */
@@ -29,7 +28,7 @@ export const thingsText = (effect: Effect): string =>
   ]);
 
 /** The effect with only those things on its stage that are here: what could not be had leaves the rest alone. */
-function withThingsOf(effect: Effect, rigs: AssetCache<RigAsset>): Effect {
+function withThingsOf(effect: Effect, rigs: Here<Rig>): Effect {
   const { things } = effect.stage;
   const order = things.order.filter((id) => rigs.has(things.byId[id]!.asset));
   return order.length === things.order.length
@@ -38,12 +37,12 @@ function withThingsOf(effect: Effect, rigs: AssetCache<RigAsset>): Effect {
 }
 
 /** Tells the stage what of an effect is not in its frames, each part only when it has changed. */
-export class StageFeed {
+export class SceneFeed {
   /** The rigs of the things on the stage, by the id of the thing; a new map when they change. */
   rigs: StageRigs = new Map();
   /** Every mesh the effect uses, by the hash of its asset. */
   meshes: ReadonlyMap<string, Rig> = new Map();
-  readonly #assets: Assets;
+  readonly #assets: SceneAssets;
   readonly #send: (order: ToStage) => void;
   #seen: Seen = AS_IT_IS;
   #figuresText = '';
@@ -51,7 +50,7 @@ export class StageFeed {
   #meshesText = '';
   #layersText = '';
 
-  constructor(assets: Assets, send: (order: ToStage) => void) {
+  constructor(assets: SceneAssets, send: (order: ToStage) => void) {
     this.#assets = assets;
     this.#send = send;
   }
@@ -91,13 +90,13 @@ export class StageFeed {
     const things = listed(staged.stage.things).sort((a, b) => (a.id < b.id ? -1 : 1));
     let boneStart = 0;
     const figures = things.map(({ item }): StageFigure => {
-      const { rig } = rigs.get(item.asset)!;
+      const rig = rigs.get(item.asset)!;
       const figure = { mesh: rig.mesh, texture: rig.texture, inverseBind: rig.inverseBind, boneStart };
       boneStart += rig.bones.length + 1;
       return figure;
     });
-    this.rigs = new Map(things.map(({ id, item }) => [id, rigs.get(item.asset)!.rig]));
-    this.meshes = new Map(known.map((hash) => [hash, rigs.get(hash)!.rig]));
+    this.rigs = new Map(things.map(({ id, item }) => [id, rigs.get(item.asset)!]));
+    this.meshes = new Map(known.map((hash) => [hash, rigs.get(hash)!]));
     const [first] = staged.stage.things.order;
     const followed = things.findIndex(({ id }) => id === first);
     this.#send({ kind: 'figures', figures, followed: Math.max(0, followed) });
@@ -120,7 +119,7 @@ export class StageFeed {
     if (known.join() === this.#meshesText) return;
     this.#meshesText = known.join();
     const meshes = known.map((hash): StageMesh => {
-      const { mesh, texture } = this.#assets.rigs.get(hash)!.rig;
+      const { mesh, texture } = this.#assets.rigs.get(hash)!;
       return { hash, mesh, texture };
     });
     this.#send({ kind: 'meshes', meshes });

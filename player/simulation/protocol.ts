@@ -1,4 +1,5 @@
 import type { Change, Effect, Vector } from '@jinx/core/document';
+import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
 import type { Census, Inputs, Pull } from '@jinx/core/simulation';
 
@@ -8,7 +9,7 @@ export type Outside = Required<Pick<Inputs, 'strikes' | 'signals'>>;
 /** What the page tells the simulation's worker. */
 export type ToSimulation =
   | { kind: 'start'; kernels: KernelBytes; helper: MessagePort | null }
-  | { kind: 'load'; effect: Effect; rigs: [string, Uint8Array][]; budget: number; edit: number }
+  | { kind: 'load'; effect: Effect; rigs: readonly (readonly [string, Rig])[]; budget: number; edit: number }
   /** What is not the same as in the document told last. `edit` counts them: every frame carries the number of the last edit that is in it. */
   | { kind: 'edit'; changes: readonly Change[]; edit: number }
   /** Another stage reads the frames: the buffer begins anew, with the present frame. */
@@ -29,6 +30,8 @@ export type ToSimulation =
   | { kind: 'announce'; signal: string }
   /** Frames of instants of the time sheet, in seconds, computed beside what plays; none ends that. */
   | { kind: 'instants'; id: number; seconds: number[] }
+  /** Asks to be told once the step that is wanted is there, and its frame published. */
+  | { kind: 'settled'; id: number }
   | { kind: 'hash'; id: number }
   | { kind: 'inspect'; id: number; layer: string }
   | { kind: 'census'; id: number; layer: string }
@@ -71,9 +74,10 @@ export type FromSimulation =
   | { kind: 'instant'; id: number; buffer: ArrayBuffer; mostJoints: number; share: number }
   /** What came from outside is another now. */
   | { kind: 'outside'; outside: Outside }
+  | { kind: 'settled'; id: number; step: number }
   | { kind: 'hash'; id: number; step: number; hash: string | null }
   | {
-      kind: 'inspection';
+      kind: 'inspect';
       id: number;
       step: number;
       positions: Float32Array;

@@ -1,0 +1,3 @@
+export * from './instantRun.ts';
+export * from './orders.ts';
+export type * from './protocol.ts';
