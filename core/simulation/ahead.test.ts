@@ -144,4 +144,36 @@ describe('a run that begins shortly before its end', () => {
       { numRuns: 8 },
     );
   });
+
+  const from = (skipsAhead: boolean) => new World(chain(), rigs, {}, { kernels: kernelBytes(), skipsAhead });
+  it.each([860, 700])('is what a run from zero is when it goes back to step %i', (step) => {
+    const [world, whole] = [from(true), from(false)];
+    world.advance(900);
+    world.advance(step);
+    whole.advance(step);
+    expect(world.hash()).toBe(whole.hash());
+    for (const each of [world, whole]) each.advance(930);
+    expect(world.hash()).toBe(whole.hash());
+  });
+
+  it('computes few steps again for each step that it goes back', () => {
+    const world = from(true);
+    world.advance(900);
+    world.advance(899);
+    const taken = world.stepsTaken;
+    for (let step = 898; step > 888; step--) world.advance(step);
+    // Three layers, and at most fifteen steps from one kept state to the next.
+    expect(world.stepsTaken - taken).toBeLessThan(3 * 15 * 10);
+  });
+
+  it.each([820])('is what a run from zero is when it is wanted at step %i on its way to a later one', (step) => {
+    for (const slices of [2, 60]) {
+      const [world, whole] = [from(true), from(false)];
+      let asked = 0;
+      world.advance(900, () => ++asked > slices);
+      world.advance(step);
+      whole.advance(step);
+      expect(world.hash()).toBe(whole.hash());
+    }
+  });
 });

@@ -89,7 +89,7 @@ export function beginTurn(
 /** Counts the births of a group up to a step, a slice at a time, so that it can begin shortly before that step. */
 export class Ahead {
   readonly startStep: number;
-  readonly #toStep: number;
+  readonly toStep: number;
   readonly #layers: readonly Counted[];
   readonly #moment: Moment;
   readonly #due = new DueList();
@@ -99,7 +99,7 @@ export class Ahead {
 
   constructor(kin: readonly Running[], firstStep: number, lookBack: number, toStep: number, moment: Moment) {
     this.#firstStep = this.#step = firstStep;
-    this.#toStep = toStep;
+    this.toStep = toStep;
     this.startStep = toStep - lookBack;
     this.#moment = moment;
     this.#reading.dials = moment.dials;
@@ -126,7 +126,7 @@ export class Ahead {
   /** Goes on until all is counted, or `isCancelled` says so. Returns whether all is. */
   advance(isCancelled?: () => boolean): boolean {
     const { clock, scene, seed } = this.#moment;
-    for (; this.#step < this.#toStep; this.#step++) {
+    for (; this.#step < this.toStep; this.#step++) {
       if (this.#step % 16 === 0 && isCancelled?.()) return false;
       const from = clock.timeOf(this.#step);
       const to = clock.timeOf(this.#step + 1);
@@ -192,6 +192,7 @@ export class Ahead {
       travel.metres = start.metres;
       running.turnStart = start.turnStart;
       running.at = this.startStep;
+      running.exactFrom = this.toStep;
       running.isExact = true;
     }
   }

@@ -31,22 +31,32 @@ export class Kins {
       running.travel.metres = 0;
       running.turnStart = 0;
       running.at = firstStep;
+      running.exactFrom = -Infinity;
       running.isExact = true;
     }
   }
 
-  /** Brings layers to the last state that is known at or before a step, unless they are between it and the step. */
-  goBack(kin: Kin, toStep: number, firstStep: number): void {
+  /**
+   * Brings layers to the last state that is known at or before a step, unless they are between it and the step. Returns
+   * whether they have to begin anew although they stand at a later step, or are on their way to one.
+   */
+  goBack(kin: Kin, toStep: number, firstStep: number): boolean {
     const { at, isExact } = kin[0]!;
     const ids = kin.map(({ compiled }) => compiled.id);
+    const isUsable = at <= toStep && toStep >= Math.max(...kin.map(({ exactFrom }) => exactFrom));
     const known = isExact || at > toStep ? this.history.lastFor(ids, toStep) : null;
-    if (at <= toStep && (known === null || known <= at)) return;
-    if (known === null) return this.begin(kin, firstStep);
+    if (isUsable && (known === null || known <= at)) return false;
+    if (known === null) {
+      this.begin(kin, firstStep);
+      return true;
+    }
     for (const running of kin) {
       restoreLayer(running, this.history.stateOf(running.compiled.id, known)!, this.#buffer);
       running.at = known;
+      running.exactFrom = -Infinity;
       running.isExact = true;
     }
+    return false;
   }
 
   /** Keeps the states of layers that were just brought to a step. */
@@ -55,7 +65,8 @@ export class Kins {
     for (const kin of this.all)
       for (const running of kin) {
         const { id } = running.compiled;
-        if (running.at !== step || !running.isExact || this.history.has(id, step)) continue;
+        if (running.at !== step || step < running.exactFrom || !running.isExact || this.history.has(id, step))
+          continue;
         running.population.compact(this.#kernels, this.#room, true);
         this.history.put(id, step, saveLayer(running, this.#buffer));
       }
@@ -68,6 +79,7 @@ export class Kins {
     theirs.population.compact(other.#kernels, other.#room, true);
     restoreLayer(running, saveLayer(theirs, other.#buffer), this.#buffer);
     running.at = theirs.at;
+    running.exactFrom = theirs.exactFrom;
     running.isExact = theirs.isExact;
     this.history.takeFrom(other.history, running.compiled.id);
   }

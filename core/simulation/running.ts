@@ -17,6 +17,8 @@ export interface Running {
   turnStart: number;
   /** The step up to which it is computed. */
   at: number;
+  /** The first step at which it is what a run from zero is. It lies ahead in a run that began shortly before it. */
+  exactFrom: number;
   /** False after a change was taken over in mid-run. */
   isExact: boolean;
   /** What its last step cost. */

@@ -67,6 +67,8 @@ export interface WorldOptions {
   readonly skipsAhead?: boolean;
 }
 
+/** Who goes back will often go back further: so many steps more are exact then, and their states are kept. */
+const GOING_BACK = 120;
 /** Steps that must be saved for births to be counted beforehand. */
 const WORTH_SKIPPING = 120;
 
@@ -537,7 +539,8 @@ export class World {
    * `isCancelled` says so.
    */
   advance(toStep: number, isCancelled?: () => boolean): void {
-    for (const kin of this.#kins.all) this.#kins.goBack(kin, toStep, this.#firstStep);
+    for (const kin of this.#kins.all)
+      if (this.#kins.goBack(kin, toStep, this.#firstStep)) this.#wentBack.add(kin[0]!.compiled);
     this.#idleStep = toStep;
     for (const kin of this.#kins.all) if (!this.#skipAhead(kin, toStep, isCancelled)) return;
     while (this.step < toStep && !isCancelled?.()) this.#advanceOne(this.step);
@@ -552,13 +555,15 @@ export class World {
     const firstStep = this.#firstStep;
     if (first.at !== firstStep || !first.isExact || this.#fromZero.has(first.compiled)) return true;
     let ahead = this.#aheads.find((each) => each.isFor(kin));
-    if (!ahead || ahead.startStep > toStep) {
+    // One that was begun for a later step starts too late.
+    if (!ahead || ahead.toStep > toStep) {
       this.#aheads = this.#aheads.filter((each) => each !== ahead);
       const isPlain =
         this.#options.skipsAhead !== false && this.#isLoose && kin.every((running) => !('bound' in running));
       const lookBack = isPlain ? lookBackOf(kin, this.rate) : Infinity;
-      if (toStep - lookBack < firstStep + WORTH_SKIPPING) return true;
-      ahead = new Ahead(kin, firstStep, lookBack, toStep, {
+      const aim = toStep - (this.#wentBack.has(first.compiled) ? GOING_BACK : 0);
+      if (aim - lookBack < firstStep + WORTH_SKIPPING) return true;
+      ahead = new Ahead(kin, firstStep, lookBack, aim, {
         clock: this.#clock,
         scene: this.#scene,
         dials: dialShares(this.#effect),
@@ -573,6 +578,8 @@ export class World {
     return true;
   }
   #aheads: Ahead[] = [];
+  /** The first layers of groups that somebody went back with: they may go on to do so. */
+  readonly #wentBack = new WeakSet<CompiledLayer>();
   /** The first layers of groups that had no room for all their births: what lives of those hangs on all that went before. */
   readonly #fromZero = new WeakSet<CompiledLayer>();
 
@@ -664,6 +671,7 @@ const runningOf = (compiled: CompiledLayer, population: Population): Running => 
   inbox: new Inbox(),
   turnStart: 0,
   at: 0,
+  exactFrom: -Infinity,
   isExact: true,
   microseconds: 0,
 });
