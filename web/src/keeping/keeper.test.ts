@@ -95,6 +95,18 @@ describe('an effect that is made', () => {
     expect(mine.kept!.edits.map(({ changes }) => changes[0]!.after)).toEqual([60]);
   });
 
+  it('is no longer kept here at once where it is undone: a page that is opened again must not send it', async () => {
+    const { document } = mine;
+    mine.change(seed(5));
+    await rest(0);
+    expect(mine.kept).not.toBeNull();
+    mine.change(seed(document.seed));
+    await rest(0);
+    expect(mine.kept).toBeNull();
+    await rest();
+    expect(server.log).toHaveLength(1);
+  });
+
   it('is kept as the page goes away, with what was changed a moment ago, and only then', async () => {
     mine.keeper.leave();
     expect(mine.last).toBeNull();

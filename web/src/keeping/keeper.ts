@@ -48,7 +48,6 @@ export interface Ports {
 const QUIET_MILLISECONDS = 500;
 /** Of a drag, this browser keeps how it stands so often at most. */
 const WRITE_MILLISECONDS = 250;
-const pause = (milliseconds: number) => new Promise<void>((resolve) => setTimeout(resolve, milliseconds));
 const RETRY_MILLISECONDS = 3000;
 /** What the server fails at so often is not sent again as it is. */
 const MOST_FAILURES = 5;
@@ -164,19 +163,32 @@ export class Keeper {
     return { id: this.#nextId, changes, labels: this.#labels.slice(-MOST_LABELS) };
   }
 
-  /** Writes what is not saved into this browser: at once, and what comes meanwhile together, a quarter of a second later. */
+  /**
+   * Writes what is not saved into this browser: at once, and what comes meanwhile together, a quarter of a second later. That
+   * nothing is left waits for nothing: what was undone must not be sent when the page is opened again.
+   */
   #keep(): void {
     this.#mustWrite = true;
+    if (this.#edits().length === 0) this.#endPause();
     if (this.#isWriting) return;
     this.#isWriting = true;
     void (async () => {
       while (this.#mustWrite) {
         this.#mustWrite = false;
         await this.#write();
-        await pause(WRITE_MILLISECONDS);
+        await this.#pause();
       }
       this.#isWriting = false;
     })();
+  }
+
+  #endPause: () => void = () => undefined;
+  #pause(): Promise<void> {
+    if (this.#mustWrite && this.#edits().length === 0) return Promise.resolve();
+    return new Promise((resolve) => {
+      this.#endPause = resolve;
+      setTimeout(resolve, WRITE_MILLISECONDS);
+    });
   }
 
   /** What the server is not known to have. */
