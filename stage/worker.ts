@@ -70,7 +70,8 @@ function drawNow(now: number): void {
     shownEdit = drawn.edit;
     tell({ kind: 'shown', edit: shownEdit, at: performance.timeOrigin + performance.now() });
   }
-  tellTracked(stage!);
+  const tracked = stage!.tracked();
+  if (tracked) tell({ kind: 'tracked', ...tracked });
   if (!isMeasured) return;
   stage!.finish();
   measuredAt = performance.now();
@@ -78,12 +79,6 @@ function drawNow(now: number): void {
   tell({ kind: 'drawn', step: drawn.step, drawn: drawn.drawn, drawMilliseconds: cost });
   if (isPlaying && fineness === 1 && cost > SLOW) drawAt(COARSE);
   else if (fineness !== 1 && cost < QUICK) drawAt(1);
-}
-
-/** What the page asked to hear of goes with every picture, also with one that is read back. */
-function tellTracked(of: Stage): void {
-  const tracked = of.tracked();
-  if (tracked) tell({ kind: 'tracked', ...tracked });
 }
 
 type Question = Extract<ToStage, { id: number }>;
@@ -102,7 +97,8 @@ async function answerOf(question: Question, of: Stage): Promise<void> {
   if (question.kind === 'pixels') {
     const { width, height } = question;
     const rgba = of.pixels(width, height, performance.now());
-    tellTracked(of);
+    // What is read back is on the canvas too by the time it is told of.
+    drawNow(performance.now());
     tell({ kind: 'pixels', id, width, height, rgba }, [rgba.buffer as ArrayBuffer]);
   } else if (question.kind === 'particlePictures') {
     const rgba = await of.particlePictures(question);

@@ -40,7 +40,7 @@ export function openDoor(engine: Engine, layerIds: () => Record<string, string>)
     timeDrawing: async (times: number) => (await engine.stage.timeDrawing(times)).milliseconds,
     /** The picture of all that was asked for before, RGBA rows from the top in base64: the simulation is heard out first. */
     pixels: async (width: number, height: number) => {
-      await engine.simulation.settled();
+      await engine.simulation.hash();
       return base64Of((await engine.stage.pixels(width, height)).rgba);
     },
   };
