@@ -1,3 +1,3 @@
 export * from './drawn.ts';
 export * from './feed.ts';
-export * from './view.ts';
+export * from './cameras.ts';
