@@ -29,7 +29,8 @@ async function fetchPart(url: string): Promise<Uint8Array<ArrayBuffer>> {
 
 /** The browser's own workers. */
 export const BROWSER_THREADS: Threads = {
-  simulation: () => new Worker(new URL('../../../player/simulation/simulationWorker.ts', import.meta.url), { type: 'module' }),
+  simulation: () =>
+    new Worker(new URL('../../../player/simulation/simulationWorker.ts', import.meta.url), { type: 'module' }),
   helper: () =>
     new Worker(new URL('../../../player/simulation/helperWorker.ts', import.meta.url), { type: 'module' }),
   stage: () => new Worker(new URL('../../../stage/worker.ts', import.meta.url), { type: 'module' }),
