@@ -35,8 +35,7 @@ const hung = { offset: vectorSchema, turn: vectorSchema, keys: collectionSchema(
 
 /** What hangs on something else hangs on the effect instead, as far from it. */
 const onEffect = ({ offset, turn, keys }: Hung): Place => ({ kind: 'effect', offset, turn, keys });
-const STANDS = 'where it stands';
-const hungOn = ref('things', { whenGone: 'stays', without: onEffect, use: STANDS });
+const hungOn = ref('things', { whenGone: 'stays', without: onEffect });
 
 /** Where something stands: in the effect, in the world, at the feet of a thing on the stage, on one of its bones, or where a dial says. */
 export const placeSchema = z.discriminatedUnion('kind', [
@@ -47,7 +46,7 @@ export const placeSchema = z.discriminatedUnion('kind', [
   /** Where a dial says: from its place in the world, or in the effect, turned by its direction. */
   z.strictObject({
     kind: z.literal('dial'),
-    dial: ref('dials', { kinds: ['place', 'direction'], whenGone: 'value', use: STANDS }),
+    dial: ref('dials', { kinds: ['place', 'direction'], whenGone: 'value', use: 'where it stands' }),
     ...hung,
   }),
 ]);
@@ -66,7 +65,7 @@ export const hitSchema = z.strictObject({
 });
 export type Hit = z.infer<typeof hitSchema>;
 
-const onThing = ref('things', { whenGone: 'stays', use: 'source' });
+const onThing = ref('things', { whenGone: 'stays' });
 
 /** Where particles are born. A mesh names bones to keep to the skin they move most; none is the whole skin. */
 export const sourceSchema = z.discriminatedUnion('kind', [
@@ -100,7 +99,6 @@ export const sourceSchema = z.discriminatedUnion('kind', [
       without: (_: object, { aim }: { readonly aim: Place }) => ({ kind: 'point', place: aim }),
       purpose: 'to be born on',
       lost: 'on whose particles they were born',
-      use: 'source',
     }),
   }),
 ]);
@@ -134,14 +132,14 @@ export type Force = z.infer<typeof anyForceSchema>;
 /** A force of the effect's own: it acts on some layers, or with an empty list on all of them. */
 export const sharedForceSchema = z.strictObject({
   force: anyForceSchema,
-  layers: z.array(ref('layers', { whenGone: 'entry', purpose: 'to act on', use: 'force' })).max(128),
+  layers: z.array(ref('layers', { whenGone: 'entry', purpose: 'to act on' })).max(128),
 });
 export type SharedForce = z.infer<typeof sharedForceSchema>;
 
 const surfaceCommon = {
   muted: z.boolean(),
   /** Layers whose particles meet it; an empty list is every layer. */
-  layers: z.array(ref('layers', { whenGone: 'entry', purpose: 'to be met by', use: 'surface' })).max(128),
+  layers: z.array(ref('layers', { whenGone: 'entry', purpose: 'to be met by' })).max(128),
 };
 /** Something particles can hit or keep to. A thing is met as it stands and moves on the stage, a mesh where it is placed. */
 export const surfaceSchema = z.discriminatedUnion('kind', [
@@ -165,14 +163,14 @@ export const surfaceSchema = z.discriminatedUnion('kind', [
   }),
   z.strictObject({
     kind: z.literal('thing'),
-    thing: ref('things', { whenGone: 'stays', use: 'surface' }),
+    thing: ref('things', { whenGone: 'stays' }),
     ...surfaceCommon,
     settings: settingsSchema(SURFACE_SETTINGS.thing),
   }),
   z.strictObject({
     kind: z.literal('mesh'),
     place: placeSchema,
-    asset: asset('mesh', 'surface'),
+    asset: asset('mesh'),
     name,
     ...surfaceCommon,
     settings: settingsSchema(SURFACE_SETTINGS.mesh),
@@ -180,7 +178,7 @@ export const surfaceSchema = z.discriminatedUnion('kind', [
   /** The mesh that the first particle of a standing layer is drawn as, in the shape it has. */
   z.strictObject({
     kind: z.literal('layer'),
-    layer: ref('layers', { whenGone: 'item', purpose: 'whose mesh is met', use: 'surface' }),
+    layer: ref('layers', { whenGone: 'item', purpose: 'whose mesh is met' }),
     ...surfaceCommon,
     settings: settingsSchema(SURFACE_SETTINGS.layer),
   }),
@@ -199,7 +197,7 @@ export type Front = z.infer<typeof frontSchema>;
 /** Births at one instant: `count` to `most` of them, `at` seconds after the start of a stretch, or after a signal; and again if wanted. */
 export const burstSchema = z.strictObject({
   /** Which signal it waits for; then its stretch says nothing. */
-  signal: ref('signals', { whenGone: 'value', use: 'burst' }).nullable(),
+  signal: ref('signals', { whenGone: 'value' }).nullable(),
   stretch: z.enum(['opening', 'hold', 'closing']),
   at: z.number().min(0).max(3600),
   count: z.number().int().min(0).max(1_000_000),
@@ -217,7 +215,7 @@ const momentOf = (use: string, whenGone: RefRule['whenGone']) =>
       z.strictObject({ kind: z.literal('border'), border: z.enum(['start', 'hold', 'letGo', 'end']) }),
       z.strictObject({
         kind: z.literal('layer'),
-        layer: ref('layers', { whenGone, lost: 'on which births hung', use }),
+        layer: ref('layers', { whenGone, lost: 'on which births hung' }),
         event: z.enum(['firstBirth', 'lastBirth', 'lastDeath']),
       }),
     ]),
@@ -238,7 +236,7 @@ const drawnAs = <K extends keyof typeof DRAWN_SETTINGS>(kind: K) => ({
 });
 /** One of the meshes a layer's particles are drawn as, and how likely it is beside the others. */
 export const drawnMeshSchema = z.strictObject({
-  asset: asset('mesh', 'what it is drawn as', true),
+  asset: asset('mesh', 'what it is drawn as'),
   name,
   chance: z.number().min(0).max(1000),
 });
@@ -266,12 +264,12 @@ export const drawnSchema = z.discriminatedUnion('kind', [
   z.strictObject(drawnAs('light')),
   z.strictObject({
     ...drawnAs('haze'),
-    picture: z.strictObject({ asset: asset('picture', 'what bends it', true), name }).nullable(),
+    picture: z.strictObject({ asset: asset('picture', 'what bends it'), name }).nullable(),
   }),
   z.strictObject({
     ...drawnAs('body'),
-    thing: ref('things', { whenGone: 'stays', use: 'what it is drawn as' }),
-    front: ref('fronts', { whenGone: 'null', use: 'what it is drawn as' }).nullable(),
+    thing: ref('things', { whenGone: 'stays' }),
+    front: ref('fronts', { whenGone: 'null' }).nullable(),
   }),
   z.strictObject(ribbon('trail')),
   z.strictObject(ribbon('strand')),
@@ -285,7 +283,7 @@ export const isRibbon = (drawn: DrawnAs): drawn is Ribbon => drawn.kind in RIBBO
 /** What one layer's particles set off in another: at an event of each, or along its way. */
 export const linkSchema = z.strictObject({
   on: z.enum(['birth', 'death', 'hit', 'release', 'along']),
-  layer: ref('layers', { whenGone: 'item', lost: 'which was set off', use: 'link' }),
+  layer: ref('layers', { whenGone: 'item', lost: 'which was set off' }),
   salt: seed,
   muted: z.boolean(),
   settings: settingsSchema(LINK_SETTINGS),
@@ -304,7 +302,7 @@ export const layerSchema = z.strictObject({
   drawn: drawnSchema,
   /** Keeps every particle's random draws through renaming, reordering and import. */
   salt: seed,
-  parent: ref('groups', { whenGone: 'value', use: 'the group it stands in' }).nullable(),
+  parent: ref('groups', { whenGone: 'value' }).nullable(),
   population: z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('own') }),
     z.strictObject({
@@ -313,7 +311,6 @@ export const layerSchema = z.strictObject({
         whenGone: () => ({ kind: 'own' }),
         purpose: 'to follow',
         lost: 'which was followed',
-        use: 'what it follows',
       }),
     }),
   ]),
@@ -324,7 +321,7 @@ export const layerSchema = z.strictObject({
   /** What a launch toward or round something aims at. */
   aim: placeSchema,
   /** The release front that frees its particles; until it has passed them they are held where they were born. */
-  front: ref('fronts', { whenGone: 'null', use: 'what frees it' }).nullable(),
+  front: ref('fronts', { whenGone: 'null' }).nullable(),
   /** When births may happen; without an end they fade out over the closing. */
   births: z.strictObject({ from: beginning, until: ending.nullable() }),
   bursts: collectionSchema(burstSchema),
@@ -338,7 +335,6 @@ export const layerSchema = z.strictObject({
     isOther: true,
     purpose: 'to be drawn inside of',
     lost: 'inside of which it was drawn',
-    use: 'where it is seen',
   }).nullable(),
   /** The switch among the dials by which it is seen; without one it always is. */
   seenBy: ref('dials', { kinds: ['switch'], whenGone: 'null', use: 'whether it is seen' }).nullable(),
@@ -346,7 +342,7 @@ export const layerSchema = z.strictObject({
   channels: collectionSchema(
     settingSchema(CHANNEL_SETTING) as z.ZodType<NumberSetting>,
     MOST_CHANNELS,
-    ref('channels', { whenGone: 'item', use: 'what it carries' }),
+    ref('channels', { whenGone: 'item' }),
   ),
   settings: settingsSchema(LAYER_SETTINGS),
 });
@@ -354,7 +350,7 @@ export type Layer = z.infer<typeof layerSchema>;
 
 const grouped = {
   name,
-  parent: ref('groups', { whenGone: 'value', use: 'the group it stands in' }).nullable(),
+  parent: ref('groups', { whenGone: 'value' }).nullable(),
   translation: vectorSchema,
   /** Degrees round X, then Y, then Z. */
   rotation: vectorSchema,
@@ -406,13 +402,13 @@ export const dialSchema = z.discriminatedUnion('kind', [
     kind: z.literal('picture'),
     name,
     standsFor,
-    shows: z.strictObject({ asset: asset('picture', 'dial'), name }),
+    shows: z.strictObject({ asset: asset('picture'), name }),
   }),
   z.strictObject({
     kind: z.literal('mesh'),
     name,
     standsFor,
-    shows: z.strictObject({ asset: asset('mesh', 'dial'), name }),
+    shows: z.strictObject({ asset: asset('mesh'), name }),
   }),
 ]);
 export type Dial = z.infer<typeof dialSchema>;
@@ -444,7 +440,7 @@ export type Stretches = z.infer<typeof stretchesSchema>;
 /** A figure or a prop on the stage. */
 export const thingSchema = z.strictObject({
   name,
-  asset: asset('figure', 'stage'),
+  asset: asset('figure'),
   clip: z.string().max(80),
   /** Seconds into its clip at which it begins. */
   from: z.number().min(0).max(3600),
@@ -475,7 +471,7 @@ export const airSchema = z.strictObject({
   /** What shining things mirror: a picture of all directions (as wide as twice its height, up above), or without one the sky of the surround. */
   surroundings: z.strictObject({
     isOn: z.boolean(),
-    picture: z.strictObject({ asset: asset('picture', 'what is mirrored', true), name }).nullable(),
+    picture: z.strictObject({ asset: asset('picture', 'what is mirrored'), name }).nullable(),
     /** How many times as bright as the picture, and degrees it is turned round the vertical. */
     brightness: z.number().min(0).max(100),
     turn: z.number().min(-360).max(360),
@@ -524,7 +520,7 @@ export const stageSchema = z.strictObject({
     /** A thing's feet, or with a name one of its bones. */
     z.strictObject({
       kind: z.literal('thing'),
-      thing: ref('things', { whenGone: 'stays', use: 'what it rides on' }),
+      thing: ref('things', { whenGone: 'stays' }),
       bone: z.string().max(80),
     }),
   ]),

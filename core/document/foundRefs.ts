@@ -1,6 +1,8 @@
 import type { z } from 'zod';
+import { layerOf } from './address.ts';
 import type { Collection, Id } from './collection.ts';
 import { effectSchema, type Effect } from './effect.ts';
+import { addressAt } from './parts.ts';
 import { assetRuleOf, refRuleOf, type AssetRule, type RefRule, type RefTable, type WhenGone } from './refs.ts';
 import { visitorOf, type Cursor } from './visit.ts';
 import { isLinkedEffect } from './walk.ts';
@@ -156,6 +158,11 @@ export const refsTo = (effect: Effect, table: RefTable, id: Id): FoundRef[] => {
   visitRefs(effect, (_, to, found) => to === id && refs.push(found()), { table });
   return refs;
 };
+
+/** The layers that refer to an item of a table, themselves or in a part of theirs. */
+export const layersReferringTo = (effect: Effect, table: RefTable, id: Id): Id[] => [
+  ...new Set(refsTo(effect, table, id).flatMap(({ path }) => layerOf(addressAt(path)) ?? [])),
+];
 
 /** Every asset that an effect uses, those of what is linked into it left out. */
 export function assetsIn(effect: Effect): FoundAsset[] {

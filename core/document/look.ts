@@ -18,7 +18,7 @@ const stepOf = <K extends StepKind>(kind: K) => ({
   muted: z.boolean(),
   settings: settingsSchema(STEP_SETTINGS[kind]),
 });
-const pictureOf = z.strictObject({ asset: asset('picture', 'look, picture', true), name: itemName });
+const pictureOf = z.strictObject({ asset: asset('picture', 'look, picture'), name: itemName });
 /** One step of a look. A picture step without a picture shows nothing of its own. */
 export const stepSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...stepOf('picture'), picture: pictureOf.nullable() }),

@@ -1,14 +1,10 @@
-import { layerOf } from './address.ts';
 import type { Id } from './collection.ts';
 import type { Effect } from './effect.ts';
-import { refsTo } from './foundRefs.ts';
+import { layersReferringTo } from './foundRefs.ts';
 import { stepsOf, type Step } from './look.ts';
-import { addressAt } from './parts.ts';
 
 /** The layers that use a named look, for all they show or for a part of a mesh. */
-export const usersOf = (effect: Effect, lookId: Id): Id[] => [
-  ...new Set(refsTo(effect, 'looks', lookId).flatMap(({ path }) => layerOf(addressAt(path)) ?? [])),
-];
+export const usersOf = (effect: Effect, lookId: Id): Id[] => layersReferringTo(effect, 'looks', lookId);
 
 /** Gives a layer's own steps a name, under which other layers may use them. */
 export function nameLook(draft: Effect, layerId: Id, lookId: Id, name: string): void {

@@ -15,6 +15,7 @@ import {
 import * as schemas from './effect.ts';
 import { isRibbon, type DrawnAs, type Effect, type Layer, type Place } from './effect.ts';
 import { lookSchema, stepSchema, stepsOf, stepTable, type Look, type Step } from './look.ts';
+import type { RefTable } from './refs.ts';
 import type { NumberSetting, Setting } from './setting.ts';
 import { settingsByName } from './settingsByName.ts';
 
@@ -268,6 +269,20 @@ export const PARTS: { readonly [K in PartKind]: PartDefinition<PartItems[K]> } =
   measure: { path: inCollection('measures'), schema: schemas.measureSchema, word: 'measure', nameOf: named },
 };
 const KINDS = Object.keys(PARTS) as PartKind[];
+
+/** The kind of part that the items of a table are. */
+export const PART_OF_TABLE = {
+  palette: 'palette',
+  measures: 'measure',
+  dials: 'dial',
+  signals: 'signal',
+  channels: 'channel',
+  layers: 'layer',
+  looks: 'look',
+  fronts: 'front',
+  groups: 'group',
+  things: 'thing',
+} as const satisfies Record<RefTable, PartKind>;
 
 /** What an address names; null when it is gone. A step is as its layer shows it, with what the layer changes of a named look. */
 export function findPart<A extends PartAddress>(effect: Effect, address: A): PartItems[A['kind']] | null {

@@ -2,6 +2,7 @@ import type { Effect, Layer } from './effect.ts';
 import { hasItem, listed, type Collection, type Id } from './collection.ts';
 import { visitRefs, type FoundRef } from './foundRefs.ts';
 import { stepTable } from './look.ts';
+import { PART_OF_TABLE, PARTS } from './parts.ts';
 import type { RefRule, RefTable } from './refs.ts';
 import { settingSchema } from './settingSchema.ts';
 
@@ -18,19 +19,8 @@ export const tableOf = (
 ): Collection<{ readonly kind?: string; readonly name?: string }> =>
   table === 'things' ? effect.stage.things : effect[table];
 
-/** What an item of a table is called in a sentence. */
-const NOUNS: Readonly<Record<RefTable, string>> = {
-  palette: 'palette colour',
-  measures: 'measure',
-  dials: 'dial',
-  signals: 'signal',
-  channels: 'channel',
-  layers: 'layer',
-  looks: 'look',
-  fronts: 'front',
-  groups: 'group',
-  things: 'thing',
-};
+/** What an item of a table is called where it is missing, if that is not the word for such a part. */
+const NOUNS: Readonly<Partial<Record<RefTable, string>>> = { palette: 'palette colour', fronts: 'front' };
 
 /** Whether an item serves a reference to it. */
 export function serves(effect: Effect, { table, kinds }: RefRule, id: Id): boolean {
@@ -40,7 +30,7 @@ export function serves(effect: Effect, { table, kinds }: RefRule, id: Id): boole
 
 function sentenceOf({ rule, id, holder }: FoundRef): string {
   const { table, kinds, isOther, purpose } = rule;
-  const noun = kinds ? kinds.join(' or ') : NOUNS[table];
+  const noun = kinds ? kinds.join(' or ') : (NOUNS[table] ?? PARTS[PART_OF_TABLE[table]].word);
   const why = typeof purpose === 'function' ? purpose(holder as never) : purpose;
   return `no ${isOther ? 'other ' : ''}${noun} "${id}"${why ? ` ${why}` : ''}${kinds ? ` among the ${table}` : ''}`;
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema, type Id } from './collection.ts';
+import { idSchema } from './collection.ts';
 
 /** Tables of a document whose items are referred to by their ids. */
 export const REF_TABLES = [
@@ -32,8 +32,10 @@ export interface RefRule {
   /** Kinds of item that serve; all of them where this is left out. */
   readonly kinds?: readonly string[];
   readonly whenGone: WhenGone;
-  /** What its holder is replaced by when it is brought where the item is not, and has to do without; the item
-   * of a collection that has the holder is at hand. */
+  /**
+   * What its holder is replaced by when it is brought where the item is not, and has to do without. The item of a collection
+   * that has the holder is at hand.
+   */
   readonly without?: (holder: never, item: never) => object;
   /** Whether an item may not refer to itself. */
   readonly isOther?: boolean;
@@ -41,7 +43,7 @@ export interface RefRule {
   readonly purpose?: string | ((holder: never) => string);
   /** What is lost without it, as in "the layer Motes, which was followed". */
   readonly lost?: string;
-  /** Where the item is used, in words, as in "Motes: whether it is seen"; a setting says so by its own name. */
+  /** Where a dial or a measure is used, in words, as in "Motes: whether it is seen"; a setting says so by its own name. */
   readonly use?: string;
 }
 
@@ -49,10 +51,8 @@ export interface RefRule {
 export type AssetUse = 'picture' | 'mesh' | 'figure';
 export interface AssetRule {
   readonly as: AssetUse;
-  /** Where it is used, in words, as in "Motes: what bends it". */
-  readonly use: string;
-  /** Whether a dial that stands for it replaces it. */
-  readonly isDialled: boolean;
+  /** Where it is used, in words, as in "Motes: what bends it"; null where no dial replaces it. */
+  readonly dialledUse: string | null;
 }
 
 const REFS = new WeakMap<object, RefRule>();
@@ -61,17 +61,17 @@ export const refRuleOf = (schema: object): RefRule | undefined => REFS.get(schem
 export const assetRuleOf = (schema: object): AssetRule | undefined => ASSETS.get(schema);
 
 /** A field that holds the id of an item of a table. */
-export function ref(table: RefTable, rule: Omit<RefRule, 'table'>): z.ZodType<Id, Id> & typeof idSchema {
+export function ref(table: RefTable, rule: Omit<RefRule, 'table'>) {
   const schema = idSchema.meta({ description: `the id of one of the ${table}` });
   REFS.set(schema, { table, ...rule });
-  return schema as never;
+  return schema;
 }
 
 export const assetHash = z.string().regex(/^[0-9a-f]{64}$/, 'an asset is named by 64 hexadecimal digits');
 
-/** A field that holds the hash of an asset's canonical bytes. */
-export function asset(as: AssetUse, use: string, isDialled = false) {
+/** A field that holds the hash of an asset's canonical bytes; with words of where it is used, a dial may replace it. */
+export function asset(as: AssetUse, dialledUse: string | null = null) {
   const schema = assetHash.meta({ description: `the hash of a ${as}` });
-  ASSETS.set(schema, { as, use, isDialled });
+  ASSETS.set(schema, { as, dialledUse });
   return schema;
 }

@@ -1,8 +1,6 @@
-import { layerOf } from './address.ts';
 import { listed, type Id } from './collection.ts';
 import type { Burst, Effect, Layer } from './effect.ts';
-import { refsTo } from './foundRefs.ts';
-import { addressAt } from './parts.ts';
+import { layersReferringTo } from './foundRefs.ts';
 
 /** A burst as far as the time sheet can tell: one that waits for a signal comes where that comes on the stage, or not at all. */
 export function timedBursts(
@@ -17,6 +15,4 @@ export function timedBursts(
 }
 
 /** The layers whose births wait for a signal. */
-export const waitingFor = (effect: Effect, signal: Id): Id[] => [
-  ...new Set(refsTo(effect, 'signals', signal).flatMap(({ path }) => layerOf(addressAt(path)) ?? [])),
-];
+export const waitingFor = (effect: Effect, signal: Id): Id[] => layersReferringTo(effect, 'signals', signal);

@@ -46,8 +46,8 @@ function wordsOfRef(effect: Effect, { path, rule }: FoundRef): string[] {
 function wordsOfAsset(effect: Effect, { path, rule }: FoundAsset): string[] {
   const address = addressAt(path);
   return address.kind === 'step' || address.kind === 'lookStep'
-    ? inLooks(effect, address, rule.use)
-    : [`${ownerName(effect, address)}: ${rule.use}`];
+    ? inLooks(effect, address, rule.dialledUse!)
+    : [`${ownerName(effect, address)}: ${rule.dialledUse}`];
 }
 
 /** The pictures or meshes that a dial replaces. */
@@ -55,7 +55,7 @@ export function assetsDialledBy(effect: Effect, id: Id): FoundAsset[] {
   const dial = effect.dials.byId[id];
   if (dial?.kind !== 'picture' && dial?.kind !== 'mesh') return [];
   return assetsIn(effect).filter(
-    ({ rule, hash }) => rule.isDialled && rule.as === dial.kind && hash === dial.standsFor.asset,
+    ({ rule, hash }) => rule.dialledUse !== null && rule.as === dial.kind && hash === dial.standsFor.asset,
   );
 }
 

@@ -9,19 +9,16 @@ export class Cursor {
   /** Numbers of keys down to the items of collections, and to fields that may be null. */
   readonly items: number[] = [];
   readonly nullables: number[] = [];
-  /** Schemas around it that are marked, the innermost last, and what has them. */
-  readonly around: { readonly schema: object; readonly value: unknown }[] = [];
 }
 
 /** Called with the schema that was looked for and the value that has it. */
 export type Visit = (schema: object, value: unknown, cursor: Cursor, isKey: boolean) => void;
 type Visitor = (value: unknown, cursor: Cursor, visit: Visit) => void;
 
-/** What a visit looks for; what it goes no further into; and what it tells of as being around what it found. */
+/** What a visit looks for, and what it goes no further into. */
 export interface Wanted {
   readonly isFound: (schema: object) => boolean;
   readonly isClosed?: (schema: object) => boolean;
-  readonly isAround?: (schema: object) => boolean;
 }
 
 interface Definition {
@@ -57,16 +54,6 @@ type Compile = (schema: z.ZodType) => Visitor | null;
 
 function compileSchema(schema: z.ZodType, wanted: Wanted, compile: Compile): Visitor | null {
   if (wanted.isFound(schema)) return (value, cursor, visit) => visit(schema, value, cursor, false);
-  const inner = compileInner(schema, wanted, compile);
-  if (!inner || !wanted.isAround?.(schema)) return inner;
-  return (value, cursor, visit) => {
-    cursor.around.push({ schema, value });
-    inner(value, cursor, visit);
-    cursor.around.pop();
-  };
-}
-
-function compileInner(schema: z.ZodType, wanted: Wanted, compile: Compile): Visitor | null {
   const collection = partsOfCollection(schema);
   if (collection) return ofCollection(collection, wanted, compile);
   const definition = definitionOf(schema);

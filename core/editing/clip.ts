@@ -9,6 +9,7 @@ import {
   listed,
   newId,
   parseEffect,
+  PART_OF_TABLE,
   PARTS,
   refsIn,
   serves,
@@ -19,7 +20,6 @@ import {
   type Effect,
   type FoundRef,
   type Id,
-  type PartKind,
   type Random32,
   type RefTable,
 } from '../document/index.ts';
@@ -133,22 +133,20 @@ class Paster {
       SAME_THROUGHOUT.includes(table) ? canonicalText(other) === canonicalText(item) : other.name === item.name;
     const namesakes = listed(here).filter((other) => isSame(other.item));
     const found = namesakes.find((other) => serves(this.#draft, rule, other.id));
-    const kind = KIND_OF[table];
+    const { word, schema } = PARTS[PART_OF_TABLE[table]];
     if (!found && namesakes.length > 0 && rule.whenGone === 'null') {
       const other = namesakes[0]!.item;
-      this.lost.add(
-        `the ${item.kind ?? PARTS[kind].word} ${item.name}, for a ${PARTS[kind].word} of that name here is a ${other.kind}`,
-      );
+      this.lost.add(`the ${item.kind ?? word} ${item.name}, for a ${word} of that name here is a ${other.kind}`);
       return null;
     }
     const to = found?.id ?? (here.byId[id] ? newId(this.#random) : id);
     this.#known.set(`${table}/${id}`, to);
     if (found) return to;
-    this.brought.add(`the ${PARTS[kind].word} ${item.name}`);
+    this.brought.add(`the ${word} ${item.name}`);
     const made = structuredCopy(item);
     (this.#draft as unknown as Record<Brought, Collection<unknown>>)[table] = withItem(here, to, made);
     // It may itself refer to something.
-    this.put(made, PARTS[kind].schema);
+    this.put(made, schema);
     return to;
   }
 
@@ -179,16 +177,6 @@ interface NamedItem {
   readonly name: string;
   readonly kind?: string;
 }
-/** The kind of part that the items of a table are. */
-const KIND_OF = {
-  palette: 'palette',
-  measures: 'measure',
-  dials: 'dial',
-  signals: 'signal',
-  channels: 'channel',
-  looks: 'look',
-  fronts: 'front',
-} as const satisfies Record<Brought, PartKind>;
 
 /**
  * Puts copied layers into a draft, at a place front to back. Palette, measures, dials and channels are matched by name,

@@ -5,9 +5,17 @@ import type { KernelBytes } from '@jinx/core/kernels';
 import { FrameWriter, tripleBuffer, tripleBufferBytes, World, type Inputs } from '@jinx/core/simulation';
 import type { StagePicture, StageView } from '../../stage/protocol.ts';
 import { Stage } from '../../stage/stage.ts';
-import { AS_IT_IS, drawnFog, drawnSurroundings, drawnLayers, drawnLens, type Seen } from '@jinx/player/scene';
+import {
+  AS_IT_IS,
+  drawnFog,
+  drawnSurroundings,
+  drawnLayers,
+  drawnLens,
+  FIRST_VIEW,
+  type Seen,
+  type View,
+} from '@jinx/player/scene';
 import { InstantRun } from '@jinx/player/simulation';
-import { FIRST_VIEW, type View } from '@jinx/player/scene';
 
 // The page that draws effects for tests: the same world, the same stage, no bench around them.
 

@@ -146,7 +146,7 @@ const sameBits = {
 /** Where addresses of parts and settings are written and read. */
 const ADDRESS = path.join(root, 'core', 'document', 'address.ts');
 const HAVE_ADDRESSES = ['core', 'stage', 'player', 'web'];
-/** Methods that cut a text, and what is cut by them where it ends or begins with a slash or a colon. */
+/** Methods that cut a text or look at its beginning, and the literals with which they would cut an address. */
 const CUTTING = ['split', 'startsWith', 'indexOf', 'lastIndexOf'];
 const isCut = (method, { value }) =>
   typeof value === 'string' && (method === 'split' ? value === '/' || value === ':' : /^[A-Za-z]+\/$/.test(value));

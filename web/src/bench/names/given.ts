@@ -3,7 +3,7 @@ import { assetsIn, freeName, type Dial, type Effect, type PictureRef } from '@ji
 /** The pictures that an effect shows, or the meshes that it is drawn as: what a dial may stand for. */
 export const dialable = (effect: Effect, kind: 'picture' | 'mesh'): PictureRef[] =>
   assetsIn(effect).flatMap(({ rule, hash, holder }) =>
-    rule.isDialled && rule.as === kind ? [{ asset: hash, name: (holder as PictureRef).name }] : [],
+    rule.dialledUse !== null && rule.as === kind ? [{ asset: hash, name: (holder as PictureRef).name }] : [],
   );
 
 /** A new dial of a kind; in words, why there can be none of it. */
