@@ -1,4 +1,4 @@
-import { draw, hash2 } from '../maths/index.ts';
+import { draw } from '../maths/index.ts';
 import type { Spot } from './skin.ts';
 
 /** Random spots from which the order is chosen, for each spot of the order. */
@@ -21,24 +21,34 @@ export function evenOrder(
   const distances = new Float64Array(total).fill(Infinity);
   const heap = new FarHeap(distances);
   const chosen: Spot[] = [];
-  let grid = new Grid(at, Infinity);
+  let grid: Grid | null = null;
+  let cell = 0;
   let next = bestStart(at);
   while (chosen.length < count) {
     chosen.push(spots[next]!);
     const reach = Math.sqrt(distances[next]!);
     distances[next] = -1;
-    const radius = chosen.length === 1 ? Infinity : reach;
-    if (radius < grid.cell / 2) grid = new Grid(at, radius);
-    const [x, y, z] = [at[next * 3]!, at[next * 3 + 1]!, at[next * 3 + 2]!];
-    grid.near(x, y, z, radius, (n) => {
-      const [dx, dy, dz] = [at[n * 3]! - x, at[n * 3 + 1]! - y, at[n * 3 + 2]! - z];
-      const squared = dx * dx + dy * dy + dz * dz;
-      if (squared < distances[n]!) distances[n] = squared;
-    });
-    if (chosen.length === 1) heap.fill();
+    if (chosen.length === 1) {
+      for (let n = 0; n < total; n++) distances[n] = Math.min(distances[n]!, squaredDistance(at, n, next));
+      heap.fill();
+    } else {
+      // Between half the reach and all of it: few points are looked at in vain.
+      if (!grid || reach < cell) {
+        cell = reach / 2;
+        grid = new Grid(at, cell);
+      }
+      grid.bringNearer(distances, next, reach);
+    }
     next = heap.farthest();
   }
   return chosen;
+}
+
+function squaredDistance(at: Float64Array, a: number, b: number): number {
+  const x = at[a * 3]! - at[b * 3]!;
+  const y = at[a * 3 + 1]! - at[b * 3 + 1]!;
+  const z = at[a * 3 + 2]! - at[b * 3 + 2]!;
+  return x * x + y * y + z * z;
 }
 
 /** Starts that are tried, candidates each is tried on, and points it is judged by. */
@@ -52,10 +62,7 @@ const JUDGED_BY = 16;
  */
 function bestStart(at: Float64Array): number {
   const count = Math.min(TRIED_ON, at.length / 3);
-  const squared = (a: number, b: number) => {
-    const [x, y, z] = [at[a * 3]! - at[b * 3]!, at[a * 3 + 1]! - at[b * 3 + 1]!, at[a * 3 + 2]! - at[b * 3 + 2]!];
-    return x * x + y * y + z * z;
-  };
+  const squared = (a: number, b: number) => squaredDistance(at, a, b);
   let best = 0;
   let bestScore = -1;
   for (let start = 0; start < Math.min(STARTS, count); start++) {
@@ -82,6 +89,7 @@ function bestStart(at: Float64Array): number {
 class FarHeap {
   readonly #distances: Float64Array;
   readonly #heap: Int32Array;
+  /** What was known last of the distance of each, in the order of the heap. */
   readonly #known: Float64Array;
 
   constructor(distances: Float64Array) {
@@ -91,75 +99,132 @@ class FarHeap {
   }
 
   fill(): void {
-    this.#known.set(this.#distances);
+    for (let i = 0; i < this.#heap.length; i++) this.#known[i] = this.#distances[this.#heap[i]!]!;
     for (let i = this.#heap.length >> 1; i >= 0; i--) this.#sink(i);
   }
 
-  #isBefore(a: number, b: number): boolean {
-    return this.#known[a]! > this.#known[b]! || (this.#known[a] === this.#known[b] && a < b);
+  /** Whether the entry at `a` comes before one at `distance` of the candidate `n`: of the same distance, the lower number. */
+  #isBefore(a: number, distance: number, n: number): boolean {
+    const known = this.#known[a]!;
+    return known > distance || (known === distance && this.#heap[a]! < n);
   }
 
   #sink(start: number): void {
-    const heap = this.#heap;
+    const [heap, known] = [this.#heap, this.#known];
+    const [candidate, distance] = [heap[start]!, known[start]!];
     let i = start;
     for (;;) {
-      let largest = i;
-      for (const child of [2 * i + 1, 2 * i + 2])
-        if (child < heap.length && this.#isBefore(heap[child]!, heap[largest]!)) largest = child;
-      if (largest === i) return;
-      [heap[i], heap[largest]] = [heap[largest]!, heap[i]!];
-      i = largest;
+      let child = 2 * i + 1;
+      if (child >= heap.length) break;
+      if (child + 1 < heap.length && this.#isBefore(child + 1, known[child]!, heap[child]!)) child++;
+      if (!this.#isBefore(child, distance, candidate)) break;
+      heap[i] = heap[child]!;
+      known[i] = known[child]!;
+      i = child;
     }
+    heap[i] = candidate;
+    known[i] = distance;
   }
 
   farthest(): number {
     for (;;) {
       const top = this.#heap[0]!;
-      if (this.#known[top] === this.#distances[top]) return top;
-      this.#known[top] = this.#distances[top]!;
+      if (this.#known[0] === this.#distances[top]) return top;
+      this.#known[0] = this.#distances[top]!;
       this.#sink(0);
     }
   }
 }
 
-/** Points in cells of a size, for those near a place. */
+/** Cells that a grid has at most: where more would be needed, they are larger. */
+const MOST_CELLS = 1 << 21;
+
+/** Points by the cells that they lie in, cell after cell. */
 class Grid {
-  readonly cell: number;
-  readonly #cells = new Map<number, number[]>();
-  readonly #count: number;
+  readonly #at: Float64Array;
+  readonly #cell: number;
+  readonly #low = [Infinity, Infinity, Infinity];
+  readonly #across: readonly number[];
+  /** Where the points of a cell begin; those of a cell end where those of the next begin. */
+  readonly #starts: Int32Array;
+  /** The points, and their places in the same order. */
+  readonly #points: Int32Array;
+  readonly #places: Float64Array;
 
   constructor(at: Float64Array, cell: number) {
-    this.cell = cell;
-    this.#count = at.length / 3;
-    if (cell === Infinity) return;
-    for (let n = 0; n < this.#count; n++) {
-      const key = this.#key(
-        ...(this.#cellOf(at[n * 3]!, at[n * 3 + 1]!, at[n * 3 + 2]!) as [number, number, number]),
+    const count = at.length / 3;
+    const high = [-Infinity, -Infinity, -Infinity];
+    for (let n = 0; n < count; n++)
+      for (let axis = 0; axis < 3; axis++) {
+        this.#low[axis] = Math.min(this.#low[axis]!, at[n * 3 + axis]!);
+        high[axis] = Math.max(high[axis]!, at[n * 3 + axis]!);
+      }
+    const sizes = high.map((value, axis) => value - this.#low[axis]!);
+    const cellsOf = (size: number) => sizes.map((length) => Math.floor(length / size) + 1);
+    let fitting = Math.max(cell, 1e-12);
+    while (cellsOf(fitting).reduce((product, cells) => product * cells, 1) > MOST_CELLS) fitting *= 2;
+    this.#at = at;
+    this.#cell = fitting;
+    this.#across = cellsOf(fitting);
+    const cells = this.#across[0]! * this.#across[1]! * this.#across[2]!;
+    const cellOf = new Int32Array(count);
+    for (let n = 0; n < count; n++)
+      cellOf[n] = this.#number(
+        this.#along(0, at[n * 3]!),
+        this.#along(1, at[n * 3 + 1]!),
+        this.#along(2, at[n * 3 + 2]!),
       );
-      const list = this.#cells.get(key);
-      if (list) list.push(n);
-      else this.#cells.set(key, [n]);
-    }
+    this.#starts = new Int32Array(cells + 1);
+    for (let n = 0; n < count; n++) this.#starts[cellOf[n]! + 1]!++;
+    for (let n = 0; n < cells; n++) this.#starts[n + 1]! += this.#starts[n]!;
+    const next = this.#starts.slice();
+    this.#points = new Int32Array(count);
+    for (let n = 0; n < count; n++) this.#points[next[cellOf[n]!]!++] = n;
+    this.#places = new Float64Array(count * 3);
+    for (let i = 0; i < count; i++)
+      for (let axis = 0; axis < 3; axis++) this.#places[i * 3 + axis] = at[this.#points[i]! * 3 + axis]!;
   }
 
-  #cellOf(x: number, y: number, z: number): number[] {
-    return [Math.floor(x / this.cell), Math.floor(y / this.cell), Math.floor(z / this.cell)];
+  #along(axis: number, value: number): number {
+    const at = Math.floor((value - this.#low[axis]!) / this.#cell);
+    return Math.min(this.#across[axis]! - 1, Math.max(0, at));
+  }
+  #number(x: number, y: number, z: number): number {
+    return (x * this.#across[1]! + y) * this.#across[2]! + z;
   }
 
-  #key(x: number, y: number, z: number): number {
-    return hash2(hash2(x, y), z);
+  /** Lowers the squared distances of all points to those from point `n`, where these are less; they are at most `reach`. */
+  bringNearer(distances: Float64Array, n: number, reach: number): void {
+    const [x, y, z] = [this.#at[n * 3]!, this.#at[n * 3 + 1]!, this.#at[n * 3 + 2]!];
+    const [lowX, highX] = [this.#along(0, x - reach), this.#along(0, x + reach)];
+    const [lowY, highY] = [this.#along(1, y - reach), this.#along(1, y + reach)];
+    const [lowZ, highZ] = [this.#along(2, z - reach), this.#along(2, z + reach)];
+    for (let cellX = lowX; cellX <= highX; cellX++)
+      for (let cellY = lowY; cellY <= highY; cellY++) {
+        // Cells that follow each other along the last axis lie one after another.
+        const from = this.#starts[this.#number(cellX, cellY, lowZ)]!;
+        const to = this.#starts[this.#number(cellX, cellY, highZ) + 1]!;
+        lowerDistances(distances, this.#points, this.#places, from, to, x, y, z);
+      }
   }
+}
 
-  near(x: number, y: number, z: number, radius: number, visit: (n: number) => void): void {
-    if (this.cell === Infinity) {
-      for (let n = 0; n < this.#count; n++) visit(n);
-      return;
-    }
-    const low = this.#cellOf(x - radius, y - radius, z - radius);
-    const high = this.#cellOf(x + radius, y + radius, z + radius);
-    for (let i = low[0]!; i <= high[0]!; i++)
-      for (let j = low[1]!; j <= high[1]!; j++)
-        for (let k = low[2]!; k <= high[2]!; k++) this.#cells.get(this.#key(i, j, k))?.forEach(visit);
+function lowerDistances(
+  distances: Float64Array,
+  points: Int32Array,
+  places: Float64Array,
+  from: number,
+  to: number,
+  x: number,
+  y: number,
+  z: number,
+): void {
+  for (let i = from; i < to; i++) {
+    const dx = places[i * 3]! - x;
+    const dy = places[i * 3 + 1]! - y;
+    const dz = places[i * 3 + 2]! - z;
+    const squared = dx * dx + dy * dy + dz * dz;
+    if (squared < distances[points[i]!]!) distances[points[i]!] = squared;
   }
 }
 
