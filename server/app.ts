@@ -1,5 +1,6 @@
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { constants } from 'node:zlib';
 import Koa from 'koa';
 import compress from 'koa-compress';
 import helmet from 'koa-helmet';
@@ -11,6 +12,8 @@ import type { House } from './house.ts';
 import { routes } from './routes/index.ts';
 import type { Settings } from './settings.ts';
 
+/** Figures, which are most of what is sent, come out as small as with the better ones, in a third of the time. */
+const BROTLI_QUALITY = 2;
 const WEB = fileURLToPath(new URL('../web/dist/', import.meta.url));
 
 /** Answers only to its own name, and takes changes only from its own pages. */
@@ -63,7 +66,7 @@ export function makeApp(house: House): Koa {
       },
     }),
   );
-  app.use(compress({ threshold: 2048 }));
+  app.use(compress({ threshold: 2048, br: { params: { [constants.BROTLI_PARAM_QUALITY]: BROTLI_QUALITY } } }));
   const api = routes(house);
   app.use(api.routes()).use(api.allowedMethods());
   app.use(async (context, next) => {

@@ -54,6 +54,9 @@ const strip = ({ id, instants, rest }: Start) => ({
   margin: 4px 0 0;
 }
 .starts {
+  /* Their pictures are large: they are decoded only where they are seen. */
+  content-visibility: auto;
+  contain-intrinsic-size: auto 620px;
   list-style: none;
   padding: 0;
   margin: 14px 0 0;
