@@ -81,13 +81,13 @@ export class Drawings {
       hasView: false,
       hasMirrored: false,
       figure,
-      warm: (mesh, material, ready) => {
+      warm: (mesh, shape, material, ready) => {
         const goOn = () => {
           ready();
           changed();
         };
         // What could not be prepared is tried once more as it is drawn.
-        passes.warm(likeness(mesh, material), camera).then(goOn, (error: unknown) => {
+        passes.warm(likeness(mesh, shape, material), camera).then(goOn, (error: unknown) => {
           failed(`A look could not be prepared for drawing: ${(error as Error).message}`);
           goOn();
         });
@@ -114,8 +114,6 @@ export class Drawings {
 
   /** Takes how all layers are to be drawn, from front to back. */
   set(layers: readonly DrawnLayer[]): void {
-    const salts = new Set(layers.map(({ salt }) => salt));
-    for (const salt of [...this.#layers.keys()]) if (!salts.has(salt)) this.#remove(salt);
     layers.forEach((layer, index) => {
       if (layer.drawn.kind === 'light') return this.#remove(layer.salt);
       const Kind = KINDS[layer.drawn.kind];
@@ -127,6 +125,9 @@ export class Drawings {
       drawing.setTone(layerTone(index));
       drawing.dress(layer, layers.length - index);
     });
+    // Those that came have taken over what programs they have in common with those that go.
+    const salts = new Set(layers.map(({ salt }) => salt));
+    for (const salt of [...this.#layers.keys()]) if (!salts.has(salt)) this.#remove(salt);
     this.#all = [...this.#layers].map(([salt, drawing]) => ({ salt, drawing }));
     this.#lit = layers.flatMap((layer) => (layer.drawn.kind === 'light' ? [{ layer, found: undefined }] : []));
     this.#inside.clear();
@@ -144,28 +145,22 @@ export class Drawings {
       const levels = Math.log2(Math.max(2, picture.image.width)) - 1;
       mirrored_numbers.value.set(mirrored.brightness, mirrored.turn, levels);
     }
-    this.#switch('hasMirrored', picture !== null, (drawing) => drawing instanceof Meshes);
+    this.#around.hasMirrored = picture !== null;
   }
 
   /** Fog comes or goes: every shader is made ready for it. */
   setFog(hasFog: boolean): void {
-    this.#switch('hasFog', hasFog);
+    this.#around.hasFog = hasFog;
   }
 
   /** A view comes or goes in which particles have its tones. */
   setView(hasView: boolean): void {
-    this.#switch('hasView', hasView);
+    this.#around.hasView = hasView;
   }
 
-  /** Makes shaders anew where something they hang on has changed. */
-  #switch(
-    name: 'hasFog' | 'hasView' | 'hasMirrored',
-    isOn: boolean,
-    hangs: (one: LayerDrawing) => boolean = () => true,
-  ) {
-    if (this.#around[name] === isOn) return;
-    this.#around[name] = isOn;
-    for (const drawing of this.#layers.values()) if (hangs(drawing)) drawing.dressAnew();
+  /** Shaders are made anew once for all that was switched since the last picture. */
+  keepUp(): void {
+    for (const { drawing } of this.#all) drawing.keepUp();
   }
 
   #remove(salt: number): void {
@@ -243,6 +238,7 @@ export class Drawings {
 
   /** Takes every look, compiled or not: for a picture that must be whole now. */
   finish(frame: Frame | null, rate: number): void {
+    this.keepUp();
     for (const { drawing } of this.#all) drawing.makeReady();
     this.load(frame, rate);
   }
@@ -293,9 +289,9 @@ export class Drawings {
 }
 
 /** A mesh of the same kind to prepare a program with. */
-function likeness(mesh: THREE.Mesh, material: THREE.Material): THREE.Mesh {
-  if (!(mesh instanceof THREE.SkinnedMesh)) return new THREE.Mesh(mesh.geometry, material);
-  const made = new THREE.SkinnedMesh(mesh.geometry, material);
+function likeness(mesh: THREE.Mesh, shape: THREE.BufferGeometry, material: THREE.Material): THREE.Mesh {
+  if (!(mesh instanceof THREE.SkinnedMesh)) return new THREE.Mesh(shape, material);
+  const made = new THREE.SkinnedMesh(shape, material);
   made.skeleton = mesh.skeleton;
   return made;
 }

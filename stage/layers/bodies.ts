@@ -116,6 +116,10 @@ export class Bodies extends LayerDrawing {
     };
   }
 
+  protected shape(layer: DrawnLayer): THREE.BufferGeometry {
+    return this.around.figure(bodyOf(layer).figure)?.mesh.geometry ?? SKIN;
+  }
+
   protected take(frame: Frame, found: FrameLayer | undefined): void {
     const layer = this.layer!;
     const figure = this.around.figure(bodyOf(layer).figure);
@@ -175,3 +179,5 @@ export class Bodies extends LayerDrawing {
 }
 
 const IDENTITY = new THREE.Matrix4();
+/** Has what the skin of a figure has. */
+const SKIN = new THREE.PlaneGeometry();

@@ -82,6 +82,10 @@ export class Haze extends LayerDrawing {
     };
   }
 
+  protected shape(): THREE.BufferGeometry {
+    return QUAD;
+  }
+
   protected take(frame: Frame, found: FrameLayer | undefined): void {
     const count = found?.count ?? 0;
     if (this.#buffers.reserve(count, this.layer!.look.ownWords, QUAD)) this.part(0).geometry = this.#buffers.geometry;

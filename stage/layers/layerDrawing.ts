@@ -23,13 +23,21 @@ export interface Around {
   hasMirrored: boolean;
   /** One of the stage's figures. */
   figure(n: number): FigureMesh | undefined;
-  /** Prepares a material's program; calls back once it can be drawn with, at once where it already can. */
-  warm(mesh: THREE.Mesh, material: THREE.Material, ready: () => void): void;
+  /**
+   * Prepares a material's program for a mesh of that shape: which attributes that has is part of the program. Calls back once
+   * it can be drawn with, at once where it already can.
+   */
+  warm(mesh: THREE.Mesh, shape: THREE.BufferGeometry, material: THREE.Material, ready: () => void): void;
 }
+
+/** What of a scene switches the shaders of a layer. */
+type Switches = Pick<Around, 'hasFog' | 'hasView' | 'hasMirrored'>;
 
 /** A layer as it is to be drawn, with a material for each of its parts. */
 interface Made {
   readonly layer: DrawnLayer;
+  /** What its shaders were switched to. */
+  readonly switches: Switches;
   readonly materials: readonly THREE.ShaderMaterial[];
   /** Mark where it covers the picture, for layers that are drawn inside of it. */
   masks: readonly THREE.ShaderMaterial[] | null;
@@ -95,6 +103,8 @@ export abstract class LayerDrawing {
     return 1;
   }
   protected abstract shaders(layer: DrawnLayer, part: number, isMask: boolean): Shaders;
+  /** A geometry with the attributes that a part of the layer has when it is drawn. */
+  protected abstract shape(layer: DrawnLayer, part: number): THREE.BufferGeometry;
   /** Takes a frame's particles or ribbons of this layer. */
   protected abstract take(frame: Frame, layer: FrameLayer | undefined): void;
 
@@ -139,13 +149,27 @@ export abstract class LayerDrawing {
   dress(layer: DrawnLayer, order: number): void {
     this.#order = order;
     const known = this.#next ?? this.#current;
-    if (known && sameShaders(known.layer, layer)) {
+    if (known && sameShaders(known.layer, layer) && this.#isSwitchedAs(known)) {
       // Only what needs no other shader: whether it is seen, and its place.
       if (this.#next) this.#next = { ...this.#next, layer };
       else this.#current = { ...this.#current!, layer };
       return this.#show();
     }
     this.#make(layer);
+  }
+
+  /** Fog, a view, or something mirrored may have come or gone since it was dressed. */
+  keepUp(): void {
+    const known = this.#next ?? this.#current;
+    if (known && !this.#isSwitchedAs(known)) this.#make(known.layer);
+  }
+  #isSwitchedAs({ layer, switches }: Made): boolean {
+    const now = this.#switches(layer);
+    return (Object.keys(now) as (keyof Switches)[]).every((name) => now[name] === switches[name]);
+  }
+  #switches({ drawn }: DrawnLayer): Switches {
+    const { hasFog, hasView, hasMirrored } = this.around;
+    return { hasFog, hasView, hasMirrored: hasMirrored && drawn.kind === 'mesh' };
   }
 
   /** Something that all shaders hang on has changed. */
@@ -158,11 +182,11 @@ export abstract class LayerDrawing {
     this.#dispose(this.#next);
     const shared = Array.from({ length: sharedVectors(layer.look) }, () => new THREE.Vector4());
     const materials = Array.from({ length: this.partsOf(layer) }, (_, n) => this.#material(layer, n, shared, false));
-    this.#next = { layer, materials, masks: null, isReady: false };
+    this.#next = { layer, switches: this.#switches(layer), materials, masks: null, isReady: false };
     let waiting = materials.length;
     if (waiting === 0) this.#next.isReady = true;
     materials.forEach((material, n) =>
-      this.around.warm(this.part(n), material, () => {
+      this.around.warm(this.part(n), this.shape(layer, n), material, () => {
         if (--waiting === 0 && this.#next?.materials === materials) this.#next = { ...this.#next, isReady: true };
       }),
     );
@@ -197,9 +221,9 @@ export abstract class LayerDrawing {
     });
     // What goes round on itself is drawn from behind first, then from the front.
     material.forceSinglePass = !goesRound(layer);
-    const { hasFog, hasView, hasMirrored } = this.around;
+    const { hasFog, hasView, hasMirrored } = this.#switches(layer);
     setDefine(material, 'HAS_FOG', hasFog);
-    setDefine(material, 'HAS_MIRRORED', hasMirrored && layer.drawn.kind === 'mesh');
+    setDefine(material, 'HAS_MIRRORED', hasMirrored);
     setDefine(material, 'HAS_VIEW', hasView && !isMask && !isShadow);
     const isPlain = isShadow || layer.drawn.kind === 'haze' || (hasView && !isSolid(layer));
     setBlending(material, isPlain ? 'normal' : layer.blend);
@@ -318,7 +342,10 @@ export abstract class LayerDrawing {
       return { step: id, materials };
     });
     const warmed = made.flatMap(({ materials }) =>
-      materials.map((material, n) => new Promise<void>((done) => this.around.warm(this.part(n), material, done))),
+      materials.map(
+        (material, n) =>
+          new Promise<void>((done) => this.around.warm(this.part(n), this.shape(layer, n), material, done)),
+      ),
     );
     await Promise.all(warmed);
     const meshes = this.group.children as THREE.Mesh[];

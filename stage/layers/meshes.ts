@@ -120,6 +120,11 @@ export class Meshes extends LayerDrawing {
     };
   }
 
+  protected shape(layer: DrawnLayer, part: number): THREE.BufferGeometry {
+    const piece = this.#piecesOf(layer)[part];
+    return piece ? this.around.meshes.of(meshesOf(layer).meshes[piece.variant]!.asset)!.geometry : QUAD;
+  }
+
   protected take(frame: Frame, found: FrameLayer | undefined): void {
     const layer = this.layer!;
     const drawn = meshesOf(layer);

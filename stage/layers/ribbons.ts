@@ -20,6 +20,10 @@ export class Ribbons extends LayerDrawing {
     };
   }
 
+  protected shape(): THREE.BufferGeometry {
+    return PIECE;
+  }
+
   #reserve(joints: number, form: DrawnRibbon['form']): void {
     if (joints <= this.#capacity && form === this.#form) return;
     this.#form = form;
@@ -62,6 +66,8 @@ export class Ribbons extends LayerDrawing {
     this.#joints.value?.dispose();
   }
 }
+
+const PIECE = new THREE.BufferGeometry().setAttribute('position', new THREE.BufferAttribute(new Float32Array(3), 3));
 
 /** The corners of one piece of a ribbon: one band, two crossed, or the sides of a tube. */
 function pieceOf(form: DrawnRibbon['form']): { places: Float32Array; indices: number[] } {

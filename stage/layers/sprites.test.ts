@@ -1,63 +1,10 @@
 import * as THREE from 'three';
 import { describe, expect, it } from 'vitest';
-import { newFrame, NO_LAYER, RECORD_WORDS, RECORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
-import { newCommonUniforms } from '../looks/light.ts';
-import { Pictures } from '../looks/pictures.ts';
+import { RECORD_WORDS, RECORDS } from '@jinx/core/simulation';
 import type { DrawnLayer } from '../protocol.ts';
-import type { Around } from './layerDrawing.ts';
-import { MeshStore } from './meshStore.ts';
+import { drawn, found, frameOf, stage } from '../testing/layers.ts';
 import { Sprites } from './sprites.ts';
 
-/** Programs that wait until they are let go. */
-function stage() {
-  const waiting: (() => void)[] = [];
-  const around: Around = {
-    common: newCommonUniforms(),
-    pictures: new Pictures(),
-    meshes: new MeshStore(),
-    behindIt: { value: null },
-    pictureSize: { value: new THREE.Vector2(1, 1) },
-    hasFog: false,
-    hasView: false,
-    hasMirrored: false,
-    figure: () => undefined,
-    warm: (_, __, ready) => void waiting.push(ready),
-  };
-  return { around, finish: () => waiting.splice(0).forEach((ready) => ready()) };
-}
-
-const still = { low: [0, 0, 0], high: [0, 0, 0], slots: [0, 0, 0] } as const;
-/** A layer of soft dots, drawn otherwise as told. */
-const drawn = (otherwise: Partial<DrawnLayer> = {}): DrawnLayer => ({
-  salt: 9,
-  isVisible: true,
-  facing: 'camera',
-  frames: { tilt: still, axle: still } as unknown as DrawnLayer['frames'],
-  isAligned: false,
-  blend: 'additive',
-  order: 'newest',
-  depth: 'as placed',
-  lit: 'unlit',
-  wraps: false,
-  inside: null,
-  look: { plan: 1, ownWords: 0, places: {}, steps: [] },
-  drawn: { kind: 'sprite' },
-  ...otherwise,
-});
-
-function frameOf(records: number): Frame {
-  const frame = newFrame({ mostRecords: records, mostJoints: 0 });
-  for (let i = 0; i < records * RECORD_WORDS; i++) frame.f32[RECORDS + i] = i;
-  return frame;
-}
-const found = (layer: DrawnLayer, start: number, count: number): FrameLayer => ({
-  ...NO_LAYER,
-  salt: 9,
-  start,
-  count,
-  plan: layer.look.plan,
-  ownWords: layer.look.ownWords,
-});
 const bufferOf = (sprites: Sprites) =>
   (
     (sprites.group.children[0] as THREE.Mesh).geometry.getAttribute('start') as unknown as {

@@ -28,10 +28,14 @@ export class Sprites extends LayerDrawing {
     };
   }
 
+  protected shape(layer: DrawnLayer): THREE.BufferGeometry {
+    return layer.wraps ? BOX : QUAD;
+  }
+
   protected take(frame: Frame, found: FrameLayer | undefined): void {
     const layer = this.layer!;
     const count = found?.count ?? 0;
-    if (this.#buffers.reserve(count, layer.look.ownWords, layer.wraps ? BOX : QUAD))
+    if (this.#buffers.reserve(count, layer.look.ownWords, this.shape(layer)))
       this.part(0).geometry = this.#buffers.geometry;
     this.#frame = frame;
     // What a frame tells is written over by the next.

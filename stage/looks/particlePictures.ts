@@ -68,7 +68,9 @@ export class ParticlePictures {
       },
       ...PREMULTIPLIED,
     });
-    const ready = new Promise<void>((resolve) => this.#around.warm(this.#quad, material, resolve));
+    const ready = new Promise<void>((resolve) =>
+      this.#around.warm(this.#quad, this.#quad.geometry, material, resolve),
+    );
     const made = { layer: drawn, material, ready };
     this.#made.set(drawn.salt, made);
     return made;
