@@ -70,6 +70,8 @@ test('two effects stand side by side', async ({ page }) => {
   await page.getByLabel('effect to compare with').selectOption({ label: 'Seed Wreath' });
   await page.getByRole('button', { name: 'side by side' }).click();
   await shown(page);
+  // Both are drawn by one worker, with the graphics of one canvas.
+  expect(page.workers().filter((one) => /\/worker-[^/]*\.js$/.test(one.url()))).toHaveLength(1);
   const both = await seen(page);
   expect(differing(columns(both, 0, 440), columns(both, 450, 890), 30)).toBeGreaterThan(3000);
   await page.getByRole('button', { name: 'this one' }).click();
@@ -79,11 +81,11 @@ test('two effects stand side by side', async ({ page }) => {
 test('a contact sheet shows many instants, is taken again after a change, and leads to each', async ({ page }) => {
   await below(page, 'Instants');
   await page.getByRole('button', { name: '8', exact: true }).click();
-  const instants = page.getByRole('list', { name: 'Instants' }).locator('img');
+  const instants = page.getByRole('list', { name: 'Instants' }).locator('canvas');
   await expect(page.getByRole('button', { name: 'Save as one picture' })).toBeEnabled({ timeout: 60_000 });
   await expect(instants).toHaveCount(8);
-  const addresses = () => instants.evaluateAll((all) => all.map((one) => (one as HTMLImageElement).src));
-  const before = await addresses();
+  const pictures = () => instants.evaluateAll((all) => all.map((one) => (one as HTMLCanvasElement).toDataURL()));
+  const before = await pictures();
   const looks = new Set<string>();
   for (const one of await instants.all()) looks.add((await one.screenshot()).toString('base64'));
   expect(looks.size).toBe(8);
@@ -91,7 +93,7 @@ test('a contact sheet shows many instants, is taken again after a change, and le
   await expect.poll(() => page.evaluate(() => window.jinx.state().step)).toBe(158);
   await page.getByRole('button', { name: 'Noon' }).click();
   await expect(page.getByText('8 of 8 taken')).toBeVisible({ timeout: 60_000 });
-  await expect.poll(async () => (await addresses()).some((one) => before.includes(one))).toBe(false);
+  await expect.poll(async () => (await pictures()).some((one) => before.includes(one))).toBe(false);
 });
 
 async function bring(page: Page, path: string): Promise<void> {

@@ -318,6 +318,11 @@ test.describe('a project', () => {
     await page.getByRole('button', { name: 'Make effect' }).click();
     await expect(page.getByText('No layer yet')).toBeVisible();
     await page.goto(`/projects/${id}`);
-    await expect(page.getByRole('link', { name: 'Still air' }).locator('img')).toBeVisible({ timeout: 60_000 });
+    const picture = page.getByRole('link', { name: 'Still air' }).locator('canvas');
+    await expect(picture).toBeVisible({ timeout: 60_000 });
+    // The server keeps it for the next who comes.
+    await expect
+      .poll(async () => (await page.reload(), page.getByRole('link', { name: 'Still air' }).locator('img').count()))
+      .toBe(1);
   });
 });

@@ -52,7 +52,7 @@ test('a sibling follows what it does not change, and is laid side by side with w
   await page.getByRole('button', { name: 'Whole effect' }).click();
   await page.getByRole('button', { name: 'Lay them side by side' }).click();
   const wall = page.getByRole('region', { name: 'Siblings' });
-  await expect(wall.locator('img')).toHaveCount(2, { timeout: 60_000 });
+  await expect(wall.locator('canvas')).toHaveCount(2, { timeout: 60_000 });
   await wall.getByRole('button', { name: 'Compare with Lamplit Mantle' }).click();
   await expect(page.locator('tbody td:first-child').filter({ hasText: 'rate' })).toHaveCount(1);
   // Taken over from there, it is the same, and follows from then on.

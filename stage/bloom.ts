@@ -110,6 +110,13 @@ export class Bloom {
     return this.#count;
   }
 
+  dispose(): void {
+    for (const level of this.#levels) level.dispose();
+    this.#quad.geometry.dispose();
+    this.#down.dispose();
+    this.#up.dispose();
+  }
+
   #level(level: number, width: number, height: number): THREE.WebGLRenderTarget {
     this.#levels[level] ??= new THREE.WebGLRenderTarget(1, 1, {
       type: THREE.HalfFloatType,

@@ -26,13 +26,19 @@ export class Depths {
     depthWrite: false,
     uniforms: { depth: { value: null }, near: { value: 0.02 }, far: { value: 200 } },
   });
+  readonly #quad = new THREE.Mesh(new THREE.PlaneGeometry(2, 2), this.#material);
   readonly #scene = new THREE.Scene();
   readonly #camera = new THREE.OrthographicCamera();
 
   constructor() {
-    const quad = new THREE.Mesh(new THREE.PlaneGeometry(2, 2), this.#material);
-    quad.frustumCulled = false;
-    this.#scene.add(quad);
+    this.#quad.frustumCulled = false;
+    this.#scene.add(this.#quad);
+  }
+
+  dispose(): void {
+    this.#target.dispose();
+    this.#quad.geometry.dispose();
+    this.#material.dispose();
   }
 
   get texture(): THREE.Texture {

@@ -263,7 +263,7 @@ export class Drawings {
   }
 
   /** Particles of a layer with some numbers; null while it is not drawn. */
-  particlePictures(asked: ParticlePicturesAsked): Promise<Uint8Array | null> {
+  particlePictures(asked: ParticlePicturesAsked): Promise<ImageData | null> {
     return this.#particlePictures.draw(this.#layers.get(asked.salt), asked);
   }
 
@@ -271,6 +271,14 @@ export class Drawings {
   lightAge(salts: readonly number[], age: number): void {
     this.#common.lit_age.value = age;
     for (const { salt, drawing } of this.#all) drawing.setLit(salts.length > 0, salts.includes(salt));
+  }
+
+  dispose(): void {
+    this.set([]);
+    this.#pictures.dispose();
+    this.#meshes.dispose();
+    this.#particlePictures.dispose();
+    this.#glow.dispose();
   }
 
   readonly #needs: { depth: boolean; readonly hazes: Haze[] } = { depth: false, hazes: [] };

@@ -52,13 +52,20 @@ export class Instants {
     ...PREMULTIPLIED,
     uniforms: { picture: { value: null }, tone: { value: new THREE.Color() } },
   });
+  readonly #quad = new THREE.Mesh(new THREE.PlaneGeometry(2, 2), this.#material);
   readonly #scene = new THREE.Scene();
   readonly #camera = new THREE.OrthographicCamera();
 
   constructor() {
-    const quad = new THREE.Mesh(new THREE.PlaneGeometry(2, 2), this.#material);
-    quad.frustumCulled = false;
-    this.#scene.add(quad);
+    this.#quad.frustumCulled = false;
+    this.#scene.add(this.#quad);
+  }
+
+  dispose(): void {
+    this.forget();
+    this.#sum.dispose();
+    this.#quad.geometry.dispose();
+    this.#material.dispose();
   }
 
   /** Takes one more; in order of time. */

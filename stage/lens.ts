@@ -65,11 +65,12 @@ export class Lens {
       shining: { value: 0 },
     },
   });
+  readonly #quad = new THREE.Mesh(new THREE.PlaneGeometry(2, 2), this.#material);
   readonly #scene = new THREE.Scene();
   readonly #camera = new THREE.OrthographicCamera();
 
   constructor() {
-    this.#scene.add(new THREE.Mesh(new THREE.PlaneGeometry(2, 2), this.#material));
+    this.#scene.add(this.#quad);
   }
 
   set(lens: StageLens): void {
@@ -102,5 +103,11 @@ export class Lens {
     uniforms['exposure']!.value = 2 ** exposure * (1 - dim);
     renderer.setRenderTarget(into);
     renderer.render(this.#scene, this.#camera);
+  }
+
+  dispose(): void {
+    this.#bloom.dispose();
+    this.#quad.geometry.dispose();
+    this.#material.dispose();
   }
 }

@@ -33,8 +33,6 @@ export class Passes {
   constructor(renderer: THREE.WebGLRenderer, common: CommonUniforms) {
     this.renderer = renderer;
     this.#common = common;
-    renderer.autoClear = false;
-    renderer.info.autoReset = false;
     const depthTexture = new THREE.DepthTexture(1, 1, THREE.UnsignedInt248Type);
     depthTexture.format = THREE.DepthStencilFormat;
     this.#target = new THREE.WebGLRenderTarget(1, 1, {
@@ -63,6 +61,15 @@ export class Passes {
     } finally {
       renderer.setRenderTarget(before);
     }
+  }
+
+  /** Prepares the programs of what is solid. */
+  warmSolids(camera: THREE.Camera): void {
+    const { renderer } = this;
+    const before = renderer.getRenderTarget();
+    renderer.setRenderTarget(this.#target);
+    renderer.compile(this.solids, camera);
+    renderer.setRenderTarget(before);
   }
 
   /** Draw calls and triangles of the last picture. */
@@ -147,6 +154,14 @@ export class Passes {
     }
     draw((object) => !groups.has(object) && orderOf(object) > from);
     overs.children.forEach((object, n) => (object.visible = wereSeen[n]!));
+  }
+
+  dispose(): void {
+    this.#target.depthTexture?.dispose();
+    this.#target.dispose();
+    this.#copy?.dispose();
+    this.#depths.dispose();
+    this.lens.dispose();
   }
 
   #copyPicture(): void {

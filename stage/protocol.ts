@@ -215,9 +215,10 @@ export interface PixelStep {
   readonly colour: PixelColour;
 }
 
-/** What the page tells the stage. */
+/** What the page tells a scene of the stage. */
 export type ToStage =
-  | { kind: 'start'; canvas: OffscreenCanvas; width: number; height: number }
+  /** Without a canvas it is drawn only when a picture of it is asked for. */
+  | { kind: 'start'; canvas: OffscreenCanvas | null; width: number; height: number }
   | { kind: 'size'; width: number; height: number }
   | { kind: 'camera'; position: number[]; target: number[]; fieldOfView: number; follows: boolean }
   | { kind: 'frames'; buffer: ArrayBufferLike; address: number; mostRecords: number; mostJoints: number }
@@ -242,6 +243,14 @@ export type ToStage =
   | { kind: 'figureShown'; isShown: boolean }
   | { kind: 'pace'; isPlaying: boolean; stepsPerSecond: number }
   | { kind: 'pixels'; id: number; width: number; height: number }
+  /** A picture of that size: of the present frame, or of another instant. */
+  | {
+      kind: 'picture';
+      id: number;
+      width: number;
+      height: number;
+      instant: { buffer: ArrayBuffer; mostJoints: number } | null;
+    }
   | ({ kind: 'particlePictures'; id: number } & ParticlePicturesAsked)
   /** Particles of the layers of those salts that have an age are lit, and all else is dimmed; none ends that. */
   | { kind: 'lightAge'; salts: number[]; age: number }
@@ -252,15 +261,19 @@ export type ToStage =
   /** What one layer gives to it, step by step of its look. */
   | { kind: 'pixelSteps'; id: number; x: number; y: number; salt: number };
 
-/** What the stage tells the page. */
+/** A question to a scene. */
+export type StageQuestion = Extract<ToStage, { id: number }>;
+
+/** What a scene tells the page. */
 export type FromStage =
   | { kind: 'drawn'; step: number; drawMilliseconds: number; drawn: number }
   /** The edit of that number is drawn, at that time of the system's clock. */
   | { kind: 'shown'; edit: number; at: number }
   | ({ kind: 'tracked' } & Tracked)
   | { kind: 'pixels'; id: number; width: number; height: number; rgba: Uint8Array }
-  /** Of size 0 where there was nothing to draw. */
-  | { kind: 'particlePictures'; id: number; size: number; rgba: Uint8Array }
+  | { kind: 'picture'; id: number; bitmap: ImageBitmap }
+  /** Null where there was nothing to draw. */
+  | { kind: 'particlePictures'; id: number; bitmap: ImageBitmap | null }
   | { kind: 'time'; id: number; milliseconds: number[] }
   /** Null where nothing is drawn yet. */
   | { kind: 'pixel'; id: number; pixel: ProbedPixel | null }
@@ -270,3 +283,18 @@ export type FromStage =
   /** A question that cannot be answered. */
   | { kind: 'refused'; id: number; sentence: string }
   | { kind: 'failed'; sentence: string };
+
+/**
+ * What the page tells the stage's worker. Its scenes are drawn with the graphics of one canvas: that of the main scene, or,
+ * where no scene is opened as the main one, a canvas that nobody sees.
+ */
+export type ToStageWorker =
+  | { kind: 'open'; scene: number; isMain: boolean }
+  | { kind: 'close'; scene: number }
+  | { kind: 'tell'; scene: number; order: ToStage };
+
+/** What the stage's worker tells the page: what a scene has to say. */
+export interface FromStageWorker {
+  readonly scene: number;
+  readonly message: FromStage;
+}

@@ -1,7 +1,9 @@
 import * as THREE from 'three';
-import { FrameReader, HEADER_EDIT, HEADER_RATE, tripleBuffer, type Frame } from '@jinx/core/simulation';
+import { Frame, FrameReader, HEADER_EDIT, HEADER_RATE, tripleBuffer } from '@jinx/core/simulation';
+import type { StageContext } from './context.ts';
 import { Drawings } from './drawings.ts';
 import { FigureMesh } from './figure.ts';
+import { fromTheTop } from './fromTheTop.ts';
 import { Guides } from './guides.ts';
 import { Instants } from './instants.ts';
 import { newCommonUniforms } from './looks/light.ts';
@@ -23,9 +25,14 @@ import { Surroundings } from './surroundings.ts';
 import { Tracker } from './tracker.ts';
 import { gameDistance, isColoured } from './views.ts';
 
-/** Draws frames. Knows layers by their salt, and nothing of documents, pages or servers. */
+/** Where a scene is drawn: on the canvas of the graphics, or into a picture of its own that can be read back. */
+export type StageOutput = 'canvas' | 'picture';
+
+/** One scene: draws frames. Knows layers by their salt, and nothing of documents, pages or servers. */
 export class Stage {
   readonly #renderer: THREE.WebGLRenderer;
+  readonly #output: THREE.WebGLRenderTarget | null;
+  readonly #unlisten: () => void;
   readonly #camera = new THREE.PerspectiveCamera(38, 1, 0.02, 200);
   readonly #common = newCommonUniforms();
   readonly #passes: Passes;
@@ -53,19 +60,18 @@ export class Stage {
   #fineness = 1;
   #isChanged = true;
 
-  /** `lost` is called when the graphics are taken away, and when they are back; `failed` with what cannot be drawn. */
+  /** `failed` is called with what cannot be drawn. */
   constructor(
-    canvas: OffscreenCanvas,
-    lost: (isLost: boolean) => void = () => undefined,
+    context: StageContext,
+    output: StageOutput = 'canvas',
     failed: (sentence: string) => void = () => undefined,
   ) {
-    this.#renderer = new THREE.WebGLRenderer({ canvas, antialias: false, powerPreference: 'high-performance' });
-    // The renderer itself lets the context come back, and then uploads all anew.
-    canvas.addEventListener('webglcontextlost', () => lost(true));
-    canvas.addEventListener('webglcontextrestored', () => {
+    this.#renderer = context.renderer;
+    this.#output = output === 'canvas' ? null : new THREE.WebGLRenderTarget(1, 1, { depthBuffer: false });
+    this.#unlisten = context.listen((isLost) => {
+      if (isLost) return;
       this.#isChanged = true;
       this.#lastStep = -1;
-      lost(false);
     });
     this.#passes = new Passes(this.#renderer, this.#common);
     this.#drawings = new Drawings(
@@ -79,12 +85,11 @@ export class Stage {
     this.#probe = new PixelProbe(this.#passes, this.#drawings, this.#camera);
     this.#passes.solids.add(this.#surroundings.group);
     this.#passes.overs.add(this.#guides.group);
+    this.#passes.warmSolids(this.#camera);
   }
 
   /** Takes one order from the page. */
-  take(
-    order: Exclude<ToStage, { kind: 'start' | 'pixels' | 'time' | 'particlePictures' | 'pixel' | 'pixelSteps' }>,
-  ): void {
+  take(order: Exclude<ToStage, { kind: 'start' } | { id: number }>): void {
     this.#isChanged = true;
     if (order.kind !== 'instant' && order.kind !== 'track') this.#instants.drawAnew();
     switch (order.kind) {
@@ -142,7 +147,8 @@ export class Stage {
 
   #setSize(width: number, height: number): void {
     this.#size = { width: Math.max(1, Math.round(width)), height: Math.max(1, Math.round(height)) };
-    this.#renderer.setSize(this.#size.width, this.#size.height, false);
+    if (this.#output) this.#output.setSize(this.#size.width, this.#size.height);
+    else this.#renderer.setSize(this.#size.width, this.#size.height, false);
     this.#sizePasses();
   }
   /** The canvas keeps its size: one that changes while it is drawn on is left black by some browsers. */
@@ -178,15 +184,18 @@ export class Stage {
   }
 
   #setFigures(figures: readonly StageFigure[]): void {
-    for (const figure of this.#figures) {
-      this.#passes.solids.remove(figure.mesh);
-      figure.dispose();
-    }
+    const before = this.#figures;
     this.#figures = figures.map((figure) => new FigureMesh(figure, this.#common));
     for (const figure of this.#figures) {
       figure.setFog(this.#hasFog);
       figure.setView(isColoured(this.#shown));
       this.#passes.solids.add(figure.mesh);
+    }
+    // Programs of those that go are taken over by those that came, rather than made anew.
+    this.#passes.warmSolids(this.#camera);
+    for (const figure of before) {
+      this.#passes.solids.remove(figure.mesh);
+      figure.dispose();
     }
     this.#drawings.figuresChanged();
   }
@@ -234,12 +243,13 @@ export class Stage {
     const share = this.#share(now);
     const isMoving = this.#pace.isPlaying && this.#frame !== null;
     const { width, height } = this.#size;
+    this.#drawings.keepUp();
     const isBehind = this.#drawNextInstant(width / height);
     if (!this.#isChanged && !isMoving && !isForced && !isBehind) return null;
     this.#isChanged = false;
     this.#drawings.takeReady(this.#frame, this.rate);
     this.#prepare(share, width / height);
-    this.#passes.draw(this.#camera, this.#drawings.needs, null);
+    this.#passes.draw(this.#camera, this.#drawings.needs, this.#output);
     this.#drawnEdit = Math.max(this.#drawnEdit, this.#wholeEdit);
     return { step: this.#frame?.step ?? 0, drawn: this.#frame?.particles ?? 0, edit: this.#drawnEdit };
   }
@@ -308,9 +318,21 @@ export class Stage {
     return [this.#matrix.elements[12]!, this.#matrix.elements[14]!];
   }
 
-  /** Draws the present frame, every look made ready, at a size of its own and reads it back: rows from the top, four bytes a pixel. */
-  pixels(width: number, height: number, now: number): Uint8Array {
-    this.#takeFrame(now);
+  /** What was drawn last, as four bytes a pixel, rows from the top; of a scene that is drawn into a picture of its own. */
+  async drawnPixels(): Promise<ImageData> {
+    const { width, height } = this.#output!;
+    const pixels = new Uint8Array(width * height * 4);
+    await this.#renderer.readRenderTargetPixelsAsync(this.#output!, 0, 0, width, height, pixels);
+    return fromTheTop(pixels, width, height);
+  }
+
+  /**
+   * Draws the present frame, or another, every look made ready, at a size of its own and reads it back: four bytes a pixel,
+   * rows from the top.
+   */
+  pixels(width: number, height: number, now: number, instant: Frame | null = null): ImageData {
+    if (instant) this.#frame = instant;
+    else this.#takeFrame(now);
     this.#drawings.finish(this.#frame, this.rate);
     this.#passes.setSize(width, height);
     this.#instants.drawAnew();
@@ -318,16 +340,13 @@ export class Stage {
     this.#prepare(1, width / height);
     const target = new THREE.WebGLRenderTarget(width, height);
     this.#passes.draw(this.#camera, this.#drawings.needs, target);
-    const flipped = new Uint8Array(width * height * 4);
-    this.#renderer.readRenderTargetPixels(target, 0, 0, width, height, flipped);
+    const pixels = new Uint8Array(width * height * 4);
+    this.#renderer.readRenderTargetPixels(target, 0, 0, width, height, pixels);
     target.dispose();
     this.#renderer.setRenderTarget(null);
     this.#sizePasses();
     this.#isChanged = true;
-    const rgba = new Uint8Array(flipped.length);
-    for (let row = 0; row < height; row++)
-      rgba.set(flipped.subarray(row * width * 4, (row + 1) * width * 4), (height - 1 - row) * width * 4);
-    return rgba;
+    return fromTheTop(pixels, width, height);
   }
 
   /** The present frame at a place of the canvas, 0 to 1 from its left and its top; null while there is none. */
@@ -364,7 +383,7 @@ export class Stage {
   }
 
   /** Particles of a layer with some numbers; null while it is not drawn. */
-  particlePictures(asked: ParticlePicturesAsked): Promise<Uint8Array | null> {
+  particlePictures(asked: ParticlePicturesAsked): Promise<ImageData | null> {
     return this.#drawings.particlePictures(asked);
   }
 
@@ -376,6 +395,18 @@ export class Stage {
   /** Steps a second that frames count in. */
   get rate(): number {
     return this.#frame?.u32[HEADER_RATE] || 60;
+  }
+
+  /** Gives back all that it holds of the graphics, which others draw on with. */
+  dispose(): void {
+    this.#unlisten();
+    this.#setFigures([]);
+    this.#guides.set([]);
+    this.#drawings.dispose();
+    this.#surroundings.dispose();
+    this.#instants.dispose();
+    this.#passes.dispose();
+    this.#output?.dispose();
   }
 }
 

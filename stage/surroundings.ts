@@ -215,6 +215,12 @@ export class Surroundings {
     for (const material of [this.#sky, this.#ground]) setDefine(material, 'HAS_VIEW', isOn);
   }
 
+  dispose(): void {
+    for (const mesh of this.group.children) (mesh as THREE.Mesh).geometry.dispose();
+    this.#sky.dispose();
+    this.#ground.dispose();
+  }
+
   showGrid(isShown: boolean): void {
     this.#ground.uniforms['grid']!.value = isShown ? 1 : 0;
   }

@@ -32,6 +32,7 @@ import {
   type Layer,
   type Step,
 } from '@jinx/core/document';
+import { StageContext } from '../../stage/context.ts';
 import { Stage } from '../../stage/stage.ts';
 import { drawnLayers } from '@jinx/player/scene';
 
@@ -148,9 +149,11 @@ function fill(frame: Frame, effect: Effect, shares: readonly number[], pixels: n
 }
 
 const stageCanvas = new OffscreenCanvas(WIDTH, HEIGHT);
-const stage = new Stage(stageCanvas, (isLost) => {
+const context = new StageContext(stageCanvas);
+context.listen((isLost) => {
   if (isLost) throw new Error('the graphics were taken away: nothing was measured');
 });
+const stage = new Stage(context);
 stage.take({ kind: 'size', width: WIDTH, height: HEIGHT });
 stage.take({ kind: 'guides', guides: [], isShown: false });
 stage.take({ kind: 'camera', position: [0, 1, DISTANCE], target: [0, 1, 0], fieldOfView: FIELD, follows: false });

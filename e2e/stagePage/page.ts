@@ -4,6 +4,7 @@ import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
 import { FrameWriter, tripleBuffer, tripleBufferBytes, World, type Inputs } from '@jinx/core/simulation';
 import type { StagePicture, StageView } from '../../stage/protocol.ts';
+import { StageContext } from '../../stage/context.ts';
 import { Stage } from '../../stage/stage.ts';
 import {
   AS_IT_IS,
@@ -74,7 +75,9 @@ WebGL2RenderingContext.prototype.compileShader = function (shader) {
 };
 const canvas = new OffscreenCanvas(64, 64);
 const heard = { lost: 0, restored: 0 };
-const stage = new Stage(canvas, (isLost) => heard[isLost ? 'lost' : 'restored']++);
+const context = new StageContext(canvas);
+context.listen((isLost) => heard[isLost ? 'lost' : 'restored']++);
+const stage = new Stage(context);
 /** What effects use, read once. */
 const rigsKept = new Map<string, Rig>();
 /** What stands on the stage, as text. */
@@ -155,13 +158,13 @@ window.stagePage = {
       stage.take({ kind: 'instant', buffer: frame.f32.buffer as ArrayBuffer, mostJoints, share });
     }
     stage.take({ kind: 'frames', buffer, address: 0, ...room });
-    return handedOver(stage.pixels(order.width, order.height, 0) as Uint8Array<ArrayBuffer>);
+    return handedOver(new Uint8Array(stage.pixels(order.width, order.height, 0).data.buffer));
   },
   async loseContext() {
-    const context = canvas.getContext('webgl2')!.getExtension('WEBGL_lose_context')!;
-    context.loseContext();
+    const loser = canvas.getContext('webgl2')!.getExtension('WEBGL_lose_context')!;
+    loser.loseContext();
     await new Promise((resolve) => setTimeout(resolve, 100));
-    context.restoreContext();
+    loser.restoreContext();
     await new Promise((resolve) => setTimeout(resolve, 300));
     return heard;
   },

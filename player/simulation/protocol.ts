@@ -90,3 +90,19 @@ export type FromSimulation =
   /** A question that cannot be answered. */
   | { kind: 'refused'; id: number; sentence: string }
   | { kind: 'failed'; sentence: string };
+
+/** What the page tells the worker that computes instants of effects, for pictures of them. */
+export type ToInstants =
+  | { kind: 'start'; kernels: KernelBytes }
+  /** Rigs that runs from now on may name. */
+  | { kind: 'rigs'; rigs: readonly (readonly [string, Rig])[] }
+  /** Instants of an effect, in seconds of its time sheet, rising; runs are computed one after another. */
+  | { kind: 'run'; id: number; effect: Effect; rigs: readonly string[]; budget: number; seconds: readonly number[] }
+  /** Nobody waits for that run any more. */
+  | { kind: 'stop'; id: number };
+
+/** What it tells the page. */
+export type FromInstants =
+  | { kind: 'instant'; id: number; buffer: ArrayBuffer; mostJoints: number }
+  /** A run that cannot be computed. */
+  | { kind: 'refused'; id: number; sentence: string };

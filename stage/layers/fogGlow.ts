@@ -73,6 +73,11 @@ export class FogGlow {
     return this.mesh.visible;
   }
 
+  dispose(): void {
+    this.mesh.geometry.dispose();
+    this.mesh.material.dispose();
+  }
+
   follow(isHidden: boolean): void {
     const { lights, fog_density } = this.#common;
     this.mesh.visible = !isHidden && fog_density.value > 0 && lights.value > 0;

@@ -29,6 +29,11 @@ export class MeshStore {
     for (const made of meshes) if (!this.#kept.has(made.hash)) this.#kept.set(made.hash, this.#keep(made));
   }
 
+  dispose(): void {
+    this.set([]);
+    this.#white.dispose();
+  }
+
   #keep({ mesh, texture }: StageMesh): KeptMesh {
     const { positions, normals, uvs, indices, colours, otherShape } = mesh;
     const geometry = new THREE.BufferGeometry();

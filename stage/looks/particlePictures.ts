@@ -1,4 +1,5 @@
 import * as THREE from 'three';
+import { fromTheTop } from '../fromTheTop.ts';
 import { fragmentShader, needsNormal, varyings } from '../layers/fragment.ts';
 import type { Around, LayerDrawing } from '../layers/layerDrawing.ts';
 import { Lens } from '../lens.ts';
@@ -80,7 +81,7 @@ export class ParticlePictures {
    * Particles with some numbers, side by side, as the look has made them after the step of that id, or after its last:
    * rows from the top. Null while the layer is not drawn, or has no such step.
    */
-  async draw(drawing: LayerDrawing | undefined, asked: ParticlePicturesAsked): Promise<Uint8Array | null> {
+  async draw(drawing: LayerDrawing | undefined, asked: ParticlePicturesAsked): Promise<ImageData | null> {
     const layer = drawing?.layer;
     if (!drawing || !layer) return null;
     const { step, samples, size } = asked;
@@ -102,7 +103,7 @@ export class ParticlePictures {
   }
 
   /** Draws squares side by side, each after `prepare` has set its numbers, and reads them: rows from the top. */
-  #taken(material: THREE.ShaderMaterial, size: number, count: number, prepare: (n: number) => void): Uint8Array {
+  #taken(material: THREE.ShaderMaterial, size: number, count: number, prepare: (n: number) => void): ImageData {
     const width = size * count;
     const options = { type: THREE.HalfFloatType, depthBuffer: false };
     const linear = new THREE.WebGLRenderTarget(width, size, options);
@@ -121,14 +122,18 @@ export class ParticlePictures {
     }
     linear.viewport.set(0, 0, width, size);
     this.#lens.draw(renderer, linear, shown);
-    const flipped = new Uint8Array(width * size * 4);
-    renderer.readRenderTargetPixels(shown, 0, 0, width, size, flipped);
+    const pixels = new Uint8Array(width * size * 4);
+    renderer.readRenderTargetPixels(shown, 0, 0, width, size, pixels);
     renderer.setRenderTarget(null);
     linear.dispose();
     shown.dispose();
-    const rgba = new Uint8Array(flipped.length);
-    const row = width * 4;
-    for (let n = 0; n < size; n++) rgba.set(flipped.subarray(n * row, (n + 1) * row), (size - 1 - n) * row);
-    return rgba;
+    return fromTheTop(pixels, width, size);
+  }
+
+  dispose(): void {
+    for (const { material } of this.#made.values()) material.dispose();
+    this.#made.clear();
+    this.#quad.geometry.dispose();
+    this.#lens.dispose();
   }
 }

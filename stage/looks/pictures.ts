@@ -83,6 +83,12 @@ export class Pictures {
     }
   }
 
+  dispose(): void {
+    this.set([]);
+    this.#none.dispose();
+    this.flat.dispose();
+  }
+
   /** A picture whose numbers are no colours, as of a normal map; flat where it is not there. */
   raw(hash: string): THREE.Texture {
     return this.#raw.get(hash) ?? this.flat;

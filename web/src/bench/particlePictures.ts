@@ -33,7 +33,7 @@ export function particleSamples(
  */
 export function useParticlePictures(
   question: () => ParticlePicturesAsked | null,
-  take: (pictures: ImageData | null) => void,
+  take: (pictures: ImageBitmap | null) => void,
 ): { later: () => void } {
   const engine = inject(ENGINE)!;
   let timer = 0;
@@ -47,9 +47,8 @@ export function useParticlePictures(
     if (!asked) return take(null);
     const answer = await answered(engine.stage.particlePictures(asked));
     if (isGone || !answer) return;
-    const { rgba, size } = answer;
-    if (size === 0) after(AGAIN_MILLISECONDS);
-    take(size === 0 ? null : new ImageData(new Uint8ClampedArray(rgba), rgba.length / (4 * size), size));
+    if (!answer.bitmap) after(AGAIN_MILLISECONDS);
+    take(answer.bitmap);
   }
   const later = () => after(WAIT_MILLISECONDS);
   onMounted(later);

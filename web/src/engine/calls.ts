@@ -29,22 +29,22 @@ interface Waiting {
  * drag; here only questions are answered.
  */
 export class Calls<To extends Message, From extends Message> {
-  readonly #send: (order: To) => void;
+  readonly #send: (order: To, transfer: Transferable[]) => void;
   readonly #waiting = new Map<number, Waiting>();
   #next = 1;
   #closed: NoAnswer | null = null;
 
-  constructor(send: (order: To) => void) {
+  constructor(send: (order: To, transfer: Transferable[]) => void) {
     this.#send = send;
   }
 
   /** Asks the worker. Rejects with NoAnswer when no answer will come. */
-  ask<K extends Kind<To>>(kind: K, asked: Asked<To, K>): Promise<Answer<From, K>> {
+  ask<K extends Kind<To>>(kind: K, asked: Asked<To, K>, transfer: Transferable[] = []): Promise<Answer<From, K>> {
     if (this.#closed) return Promise.reject(this.#closed);
     const id = this.#next++;
     return new Promise<Answer<From, K>>((resolve, reject) => {
       this.#waiting.set(id, { resolve, reject });
-      this.#send({ kind, id, ...asked } as unknown as To);
+      this.#send({ kind, id, ...asked } as unknown as To, transfer);
     });
   }
 

@@ -5,6 +5,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { ApiError } from '../api';
 import { Engine } from './engine';
 import { NoAnswer } from './calls';
+import { SharedByPage } from './shared';
 import type { Thread, Threads } from './threads';
 
 /** A worker that only notes what it is told. */
@@ -26,7 +27,7 @@ class Told implements Thread {
     this.onerror!.call(this as never, { message: reason } as ErrorEvent);
   }
   kinds(): string[] {
-    return this.orders.map(({ kind }) => kind);
+    return this.orders.map(({ kind, order }) => (order as { kind: string } | undefined)?.kind ?? kind);
   }
 }
 
@@ -42,23 +43,23 @@ function setUp(
   asset: (hash: string) => Promise<Uint8Array> = () => Promise.reject(new ApiError(404, 'no such asset')),
   kernels = HERE,
 ) {
-  const made = { simulation: [] as Told[], helper: [] as Told[], stage: [] as Told[] };
+  const made = { simulation: [] as Told[], helper: [] as Told[], stage: [] as Told[], instants: [] as Told[] };
   const make = (kind: keyof typeof made) => () => {
     const worker = new Told();
     made[kind].push(worker);
     return worker;
   };
-  const engine = new Engine({
-    threads: {
-      simulation: make('simulation'),
-      helper: make('helper'),
-      stage: make('stage'),
-      kernels: () => kernels(),
-    },
-    asset,
-  });
+  const threads = {
+    simulation: make('simulation'),
+    helper: make('helper'),
+    stage: make('stage'),
+    instants: make('instants'),
+    kernels: () => kernels(),
+  };
+  const shared = new SharedByPage({ threads, asset });
+  const engine = new Engine(shared);
   engines.push(engine);
-  return { engine, made, mendKernels: () => (kernels = HERE) };
+  return { engine, shared, made, mendKernels: () => (kernels = HERE) };
 }
 
 /** An effect of one layer that shows a picture. */

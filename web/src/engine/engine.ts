@@ -6,14 +6,13 @@ import { SceneFeed, thingsText, type Seen } from '@jinx/player/scene';
 import type { FromSimulation, Outside } from '@jinx/player/simulation';
 import type { FromStage, Tracked } from '@jinx/stage';
 import { shallowRef } from 'vue';
-import { api } from '../api';
 import { EngineAssets } from './engineAssets';
 import { Playback } from './playback';
 import { Restarts } from './restarts';
 import { EditSession } from './session';
 import { SimulationClient } from './simulationClient';
+import { SharedByPage } from './shared';
 import { StageClient } from './stageClient';
-import { BROWSER_THREADS, type Threads } from './threads';
 
 /** How often assets that could not be had are asked for again. */
 const RETRY_MILLISECONDS = 10_000;
@@ -25,14 +24,6 @@ interface Shown {
   /** The edit that led to it; null where it is not known. */
   readonly transition: Transition | null;
 }
-
-/** Where the engine's parts come from: the browser and the server, unless a test says otherwise. */
-export interface EngineParts {
-  readonly threads: Threads;
-  /** The canonical bytes of an asset. */
-  readonly asset: (hash: string) => Promise<Uint8Array>;
-}
-const BROWSER_PARTS: EngineParts = { threads: BROWSER_THREADS, asset: (hash) => api.asset(hash) };
 
 /** What went wrong with a part of the engine, and whether it has been started again. */
 export interface EngineFailure {
@@ -46,6 +37,7 @@ export interface EngineFailure {
  * again what ended. Frames go from one to the other through shared memory and never pass through here.
  */
 export class Engine {
+  readonly shared: SharedByPage;
   readonly simulation: SimulationClient;
   readonly stage: StageClient;
   readonly playback: Playback;
@@ -73,22 +65,26 @@ export class Engine {
   readonly #restarts = new Restarts();
   readonly #retryTimer: ReturnType<typeof setInterval>;
   readonly #retryNow = () => this.#told && this.assets.retry(this.#told.effect, false);
+  readonly #unlisten: () => void;
   #instantsId = 0;
   #instantSeconds: number[] = [];
   /** The document that the simulation was told last, whole, and what it was computed with. */
   #told: (Omit<Shown, 'transition'> & { edit: number; loaded: string }) | null = null;
 
-  constructor({ threads, asset }: EngineParts = BROWSER_PARTS) {
-    this.assets = new EngineAssets(asset, () => this.#session.again());
+  /** Another one may be there beside the main one, whose picture goes first. */
+  constructor(shared = new SharedByPage(), isMain = true) {
+    this.shared = shared;
+    this.assets = new EngineAssets(shared);
+    this.#unlisten = shared.listenForLate(() => this.#session.again());
     this.#session = new EditSession({
       prepare: ({ effect }) => this.assets.prepare(wholeOf(effect).effect),
       publish: (shown, edit) => this.#publish({ ...shown, effect: wholeOf(shown.effect).effect }, edit),
     });
-    this.simulation = new SimulationClient(threads, {
+    this.simulation = new SimulationClient(shared.threads, {
       message: (message) => this.#hearSimulation(message),
       failed: (reason) => this.#failSimulation(reason),
     });
-    this.stage = new StageClient(() => threads.stage(), {
+    this.stage = new StageClient(() => shared.stages.open(isMain), {
       message: (message) => this.#hearStage(message),
       failed: (reason) => this.#failStage(reason),
     });
@@ -224,6 +220,7 @@ export class Engine {
   }
 
   stop(): void {
+    this.#unlisten();
     clearInterval(this.#retryTimer);
     globalThis.removeEventListener?.('online', this.#retryNow);
     this.simulation.stop();

@@ -1,29 +1,20 @@
 import type { Effect } from '@jinx/core/document';
-import { readCanonicalPicture, readRig, rigsOf } from '@jinx/core/formats';
+import { rigsOf } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import { pictureHashes } from '@jinx/player/scene';
-import type { StagePicture } from '@jinx/stage';
 import { shallowRef } from 'vue';
-import { ApiError } from '../api';
-import { AssetCache, type AssetProblem } from './assets';
+import type { AssetProblem } from './assets';
+import type { SharedByPage } from './shared';
 
-const isFinal = (error: unknown): boolean => !(error instanceof ApiError) || error.isFinal;
-
-/** The figures, meshes and pictures of effects: each is fetched and read once, and handed as it is to whichever worker needs it. */
+/** The figures, meshes and pictures of what is shown: what of it is here, and what is missing. */
 export class EngineAssets {
-  readonly rigs: AssetCache<Rig>;
-  readonly pictures: AssetCache<StagePicture>;
+  readonly rigs: SharedByPage['rigs'];
+  readonly pictures: SharedByPage['pictures'];
   /** Assets of the effect that could not be had, by hash, with the reason. */
   readonly missing = shallowRef<ReadonlyMap<string, string>>(new Map());
 
-  /** `fetch` gets an asset's canonical bytes; `onLate` is called when one that nobody waits for any more has come. */
-  constructor(fetch: (hash: string) => Promise<Uint8Array>, onLate: () => void) {
-    this.rigs = new AssetCache({ fetch: async (hash) => readRig(await fetch(hash)), isFinal, onLate });
-    this.pictures = new AssetCache({
-      fetch: async (hash) => ({ hash, texture: readCanonicalPicture(await fetch(hash)) }),
-      isFinal,
-      onLate,
-    });
+  constructor({ rigs, pictures }: SharedByPage) {
+    [this.rigs, this.pictures] = [rigs, pictures];
   }
 
   /** Gets the assets an effect needs; null when all that can be had are here. */

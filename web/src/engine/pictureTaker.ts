@@ -1,43 +1,88 @@
 import type { Effect } from '@jinx/core/document';
-import { watch } from 'vue';
-import { Engine } from './engine';
-import type { View } from '@jinx/player/scene';
+import { wholeOf } from '@jinx/core/editing';
+import { SceneFeed, type View } from '@jinx/player/scene';
+import { EngineAssets } from './engineAssets';
+import { InstantClient } from './instantClient';
+import { Restarts } from './restarts';
+import type { SharedByPage } from './shared';
+import { StageClient } from './stageClient';
 
-/** Takes pictures of an effect at instants of its time sheet, beside what is on the bench. */
+/** Pictures that are wanted of an effect. */
+export interface WantedPictures {
+  readonly effect: Effect;
+  readonly budget: number;
+  /** Instants of its time sheet, rising. */
+  readonly seconds: number[];
+  readonly view: View;
+}
+
+/**
+ * Takes pictures of effects at instants of their time sheets, beside what is on the bench. What is wanted of several effects
+ * at once is computed in that order, and drawn while the next is computed.
+ */
 export class PictureTaker {
-  readonly #engine = new Engine();
   readonly #width: number;
   readonly #height: number;
-  #effect: Effect | null = null;
+  readonly #assets: EngineAssets;
+  readonly #instants: InstantClient;
+  readonly #stage: StageClient;
+  readonly #feed: SceneFeed;
+  readonly #restarts = new Restarts();
 
   /** Pictures have this many points each way. */
-  constructor(width: number, height: number) {
+  constructor(shared: SharedByPage, width: number, height: number) {
     [this.#width, this.#height] = [width, height];
-    const start = () => this.#engine.stage.start(new OffscreenCanvas(width, height), width, height);
-    start();
-    watch(this.#engine.stageRuns, start, { flush: 'sync' });
-    this.#engine.stage.guides([], false);
+    this.#assets = new EngineAssets(shared);
+    this.#instants = new InstantClient(shared.threads);
+    this.#stage = new StageClient(() => shared.stages.open(false), {
+      message: () => undefined,
+      failed: () => {
+        if (!this.#restarts.mayRestart()) return;
+        this.#stage.restart();
+        this.#start();
+      },
+    });
+    this.#start();
+    this.#stage.guides([], false);
+    this.#feed = new SceneFeed(this.#assets, (order) => this.#stage.send(order));
+  }
+  #start(): void {
+    this.#stage.start(null, this.#width, this.#height);
   }
 
-  async load(effect: Effect, budget: number): Promise<void> {
-    this.#effect = effect;
-    await this.#engine.edit(effect, budget);
-  }
-
-  /** One picture, as a file, of an instant in seconds of the time sheet. */
-  async at(seconds: number, view: View): Promise<Blob> {
-    this.#engine.stage.view(view);
-    this.#engine.playback.seekSheet(this.#effect!.stretches, seconds);
-    await this.#engine.simulation.settled();
-    const { rgba } = await this.#engine.stage.pixels(this.#width, this.#height);
-    const canvas = new OffscreenCanvas(this.#width, this.#height);
-    canvas
-      .getContext('2d')!
-      .putImageData(new ImageData(new Uint8ClampedArray(rgba), this.#width, this.#height), 0, 0);
-    return canvas.convertToBlob({ type: 'image/png' });
+  /** Gives each picture as soon as it is drawn, until `signal` ends that. Rejects with NoAnswer where that cannot be done. */
+  async *take({ effect, budget, seconds, view }: WantedPictures, signal?: AbortSignal): AsyncGenerator<ImageBitmap> {
+    const whole = wholeOf(effect).effect;
+    await this.#assets.prepare(whole);
+    if (signal?.aborted) return;
+    const instants = this.#instants.run(whole, this.#assets.rigsOf(whole), budget, seconds);
+    const stop = () => instants.stop();
+    signal?.addEventListener('abort', stop);
+    try {
+      for (let n = 0; n < seconds.length; n++) {
+        const instant = await instants.next();
+        if (!instant) return;
+        this.#feed.show(whole, 0);
+        this.#stage.view(view);
+        const { bitmap } = await this.#stage.picture(this.#width, this.#height, instant);
+        yield bitmap;
+      }
+    } finally {
+      stop();
+      signal?.removeEventListener('abort', stop);
+    }
   }
 
   stop(): void {
-    this.#engine.stop();
+    this.#instants.stop();
+    this.#stage.stop();
   }
+}
+
+/** A picture as a file. */
+export async function pictureFile(bitmap: ImageBitmap): Promise<Blob> {
+  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+  // It is read as soon as it is drawn.
+  canvas.getContext('2d', { willReadFrequently: true })!.drawImage(bitmap, 0, 0);
+  return canvas.convertToBlob({ type: 'image/png' });
 }

@@ -1,6 +1,7 @@
 import type { View } from '@jinx/player/scene';
 import type { FromStage, Guide, ParticlePicturesAsked, StageView, ToStage } from '@jinx/stage';
 import { Calls } from './calls';
+import type { Instant } from './instantClient';
 import { reasonOf, type Thread } from './threads';
 
 /** Orders that are done with once they are carried out: all others say how the stage is from then on. */
@@ -11,6 +12,7 @@ const PASSING: ReadonlySet<ToStage['kind']> = new Set<ToStage['kind']>([
   'instant',
   'forgetInstants',
   'pixels',
+  'picture',
   'particlePictures',
   'time',
   'pixel',
@@ -29,7 +31,7 @@ export class StageClient {
   readonly #heard: Heard;
   readonly #standing = new Map<ToStage['kind'], ToStage>();
   #worker: Thread;
-  readonly #calls = new Calls<ToStage, FromStage>((order) => this.send(order));
+  readonly #calls = new Calls<ToStage, FromStage>((order, transfer) => this.send(order, transfer));
   #guides: [guides: Guide[], isShown: boolean] = [[], false];
 
   constructor(make: () => Thread, heard: Heard) {
@@ -67,10 +69,10 @@ export class StageClient {
     for (const order of this.#standing.values()) this.#worker.postMessage(order, []);
   }
 
-  /** Draws on a canvas from now on. */
-  start(canvas: HTMLCanvasElement | OffscreenCanvas, width: number, height: number): void {
-    const offscreen = canvas instanceof OffscreenCanvas ? canvas : canvas.transferControlToOffscreen();
-    this.send({ kind: 'start', canvas: offscreen, width, height }, [offscreen]);
+  /** Draws on a canvas from now on; without one, only the pictures that are asked for. */
+  start(canvas: HTMLCanvasElement | null, width: number, height: number): void {
+    const offscreen = canvas?.transferControlToOffscreen() ?? null;
+    this.send({ kind: 'start', canvas: offscreen, width, height }, offscreen ? [offscreen] : []);
   }
   size(width: number, height: number): void {
     this.send({ kind: 'size', width, height });
@@ -98,15 +100,19 @@ export class StageClient {
   pixels(width: number, height: number) {
     return this.#calls.ask('pixels', { width, height });
   }
+  /** A picture of the present frame, or of another instant. */
+  picture(width: number, height: number, instant: Instant | null = null) {
+    return this.#calls.ask('picture', { width, height, instant }, instant ? [instant.buffer] : []);
+  }
   /** The picture without guides, which come back at once. */
-  barePixels(width: number, height: number) {
+  barePicture(width: number, height: number) {
     const [guides, isShown] = this.#guides;
     this.guides([], false);
-    const bare = this.pixels(width, height);
+    const bare = this.picture(width, height);
     this.guides(guides, isShown);
     return bare;
   }
-  /** Particles of a layer with some numbers, side by side; size 0 where the stage does not show it, or has no such step. */
+  /** Particles of a layer with some numbers, side by side; null where the stage does not show it, or has no such step. */
   particlePictures(asked: ParticlePicturesAsked) {
     return this.#calls.ask('particlePictures', asked);
   }

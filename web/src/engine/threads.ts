@@ -4,7 +4,9 @@ import sharedUrl from '../../../core/kernels/shared.wasm?url';
 import type { KernelBytes } from '@jinx/core/kernels';
 
 /** As much of a worker as the engine uses. */
-export type Thread = Pick<Worker, 'postMessage' | 'terminate' | 'onmessage' | 'onerror'>;
+export interface Thread extends Pick<Worker, 'terminate' | 'onmessage' | 'onerror'> {
+  postMessage(message: unknown, transfer?: Transferable[]): void;
+}
 
 /** What ended a worker, without the browser's words before it. */
 export const reasonOf = ({ message }: ErrorEvent): string =>
@@ -15,6 +17,8 @@ export interface Threads {
   simulation(): Thread;
   helper(): Thread;
   stage(): Thread;
+  /** Computes instants of effects for pictures of them. */
+  instants(): Thread;
   /** @throws an error with a sentence when it cannot be loaded. */
   kernels(): Promise<KernelBytes>;
 }
@@ -33,6 +37,8 @@ export const BROWSER_THREADS: Threads = {
     new Worker(new URL('../../../player/simulation/simulationWorker.ts', import.meta.url), { type: 'module' }),
   helper: () =>
     new Worker(new URL('../../../player/simulation/helperWorker.ts', import.meta.url), { type: 'module' }),
+  instants: () =>
+    new Worker(new URL('../../../player/simulation/instantWorker.ts', import.meta.url), { type: 'module' }),
   stage: () => new Worker(new URL('../../../stage/worker.ts', import.meta.url), { type: 'module' }),
   kernels: async () => ({ shared: await fetchPart(sharedUrl), plain: await fetchPart(plainUrl) }),
 };

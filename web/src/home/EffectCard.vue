@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { api, type EffectSummary } from '../api';
+import PictureCanvas from '../PictureCanvas.vue';
 
-/** An effect as its picture and its name. */
-defineProps<{ effect: EffectSummary }>();
+/** An effect as its picture, as it is kept or as it was just drawn, and its name. */
+defineProps<{ effect: EffectSummary; picture?: ImageBitmap }>();
 </script>
 
 <template>
   <RouterLink :to="`/effects/${effect.id}`" class="card">
+    <PictureCanvas v-if="picture" :picture="picture" />
     <img
-      v-if="effect.pictureRevision"
+      v-else-if="effect.pictureRevision"
       :src="api.pictureAddress(effect.id, effect.pictureRevision)"
       alt=""
       width="200"
@@ -26,6 +28,7 @@ defineProps<{ effect: EffectSummary }>();
   color: var(--ink);
 }
 img,
+canvas,
 .blank {
   display: block;
   width: 200px;
@@ -33,7 +36,8 @@ img,
   border-radius: 4px;
   background: var(--deep);
 }
-.card:hover img {
+.card:hover img,
+.card:hover canvas {
   box-shadow: 0 0 0 2px var(--accent);
 }
 .name {

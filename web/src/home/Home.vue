@@ -14,12 +14,7 @@ const router = useRouter();
 const projects = ref<(ProjectSummary & { list: EffectSummary[] })[]>([]);
 const name = ref('');
 const hasLoaded = ref(false);
-const picture = usePictures((id, revision) => {
-  for (const project of projects.value)
-    project.list = project.list.map((effect) =>
-      effect.id === id ? { ...effect, pictureRevision: revision } : effect,
-    );
-});
+const { pictures, makePictures } = usePictures();
 
 async function load(): Promise<void> {
   try {
@@ -28,7 +23,7 @@ async function load(): Promise<void> {
       found.map(async (project) => ({ ...project, list: (await api.project(project.id)).effects })),
     );
     hasLoaded.value = true;
-    void picture(projects.value.flatMap(({ list }) => list));
+    void makePictures(projects.value.flatMap(({ list }) => list));
   } catch (error) {
     tell(error);
   }
@@ -64,7 +59,12 @@ onMounted(load);
         <RouterLink :to="`/projects/${project.id}`">{{ project.name }}</RouterLink>
       </h2>
       <div class="effects">
-        <EffectCard v-for="effect in project.list" :key="effect.id" :effect="effect" />
+        <EffectCard
+          v-for="effect in project.list"
+          :key="effect.id"
+          :effect="effect"
+          :picture="pictures.get(effect.id)"
+        />
         <RouterLink v-if="project.list.length === 0" class="quiet" :to="`/projects/${project.id}`"
           >No effects yet: open it to make the first</RouterLink
         >

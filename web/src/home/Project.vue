@@ -47,20 +47,13 @@ async function attempt(what: string, work: () => Promise<void>): Promise<void> {
     busy.value = '';
   }
 }
-const picture = usePictures((id, revision) => {
-  if (project.value)
-    project.value = {
-      ...project.value,
-      effects: project.value.effects.map((effect) =>
-        effect.id === id ? { ...effect, pictureRevision: revision } : effect,
-      ),
-    };
-});
+const { pictures, makePictures } = usePictures();
 const load = () =>
   attempt('', async () => {
+    const kitFiles = api.kit();
     project.value = await api.project(props.id);
-    kit.value = await api.kit();
-    void picture(project.value.effects);
+    void makePictures(project.value.effects);
+    kit.value = await kitFiles;
   });
 onMounted(load);
 
@@ -142,7 +135,7 @@ function drop(event: DragEvent): void {
       <h2>Effects</h2>
       <ul class="cards">
         <li v-for="effect in project.effects" :key="effect.id">
-          <EffectCard :effect="effect" />
+          <EffectCard :effect="effect" :picture="pictures.get(effect.id)" />
           <span class="quiet number">saved {{ when(effect.savedAt) }}</span>
           <span class="acts">
             <button type="button" class="plain" :aria-label="`Hand over ${effect.name}`" @click="give(effect)">

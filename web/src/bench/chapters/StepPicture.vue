@@ -28,7 +28,8 @@ const { later } = useParticlePictures(
     const target = canvas.value;
     if (!target || !picture) return;
     [target.width, target.height] = [picture.width, picture.height];
-    target.getContext('2d')!.putImageData(picture, 0, 0);
+    target.getContext('2d')!.drawImage(picture, 0, 0);
+    picture.close();
   },
 );
 watch(() => [store.effect, props.stepId], later);

@@ -2,6 +2,7 @@
 import { EffectClock } from '@jinx/core/simulation';
 import { computed, inject, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { PictureTaker } from '../../engine/pictureTaker';
+import PictureCanvas from '../../PictureCanvas.vue';
 import type { View } from '@jinx/player/scene';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
@@ -18,11 +19,11 @@ const COUNTS = [8, 12, 24, 48] as const;
 /** An edit or a turn of the camera rests this long before the sheet is taken again. */
 const REST_MILLISECONDS = 700;
 const count = ref<number>(12);
-const taken = shallowRef<readonly { seconds: number; address: string; blob: Blob }[]>([]);
+const taken = shallowRef<readonly { seconds: number; picture: ImageBitmap }[]>([]);
 const isTaking = ref(false);
 const isHeld = ref(false);
-let taker: PictureTaker | null = null;
-let run = 0;
+const taker = new PictureTaker(engine.shared, WIDTH, HEIGHT);
+let run = new AbortController();
 let timer = 0;
 
 const instants = computed(() => {
@@ -30,28 +31,27 @@ const instants = computed(() => {
   return Array.from({ length: count.value }, (_, n) => ((n + 0.5) / count.value) * length);
 });
 async function take(): Promise<void> {
-  const mine = ++run;
-  const old = taken.value;
+  run.abort();
+  run = new AbortController();
+  const { signal } = run;
+  const [old, seconds] = [taken.value, instants.value];
   isTaking.value = true;
   try {
-    taker ??= new PictureTaker(WIDTH, HEIGHT);
-    await taker.load(store.effect!, props.budget);
-    const made: { seconds: number; address: string; blob: Blob }[] = [];
-    for (const seconds of instants.value) {
-      const blob = await taker.at(seconds, props.view);
-      if (mine !== run) return made.forEach(({ address }) => URL.revokeObjectURL(address));
-      made.push({ seconds, address: URL.createObjectURL(blob), blob });
-      taken.value = [...made, ...old.slice(made.length, count.value)];
+    const made: { seconds: number; picture: ImageBitmap }[] = [];
+    const wanted = { effect: store.effect!, budget: props.budget, seconds, view: props.view };
+    for await (const picture of taker.take(wanted, signal)) {
+      if (signal.aborted) return;
+      made.push({ seconds: seconds[made.length]!, picture });
+      taken.value = [...made, ...old.slice(made.length, seconds.length)];
     }
-    old.forEach(({ address }) => URL.revokeObjectURL(address));
   } catch (error) {
-    tell(error);
+    if (!signal.aborted) tell(error);
   } finally {
-    if (mine === run) isTaking.value = false;
+    if (!signal.aborted) isTaking.value = false;
   }
 }
 function hold(): void {
-  run++;
+  run.abort();
   isTaking.value = false;
   isHeld.value = true;
 }
@@ -66,10 +66,9 @@ watch([() => store.effect, () => props.view, count], () => {
 });
 void take();
 onBeforeUnmount(() => {
-  run++;
+  run.abort();
   window.clearTimeout(timer);
-  taker?.stop();
-  taken.value.forEach(({ address }) => URL.revokeObjectURL(address));
+  taker.stop();
 });
 
 const done = computed(() => taken.value.filter(({ seconds }) => instants.value.includes(seconds)).length);
@@ -79,9 +78,9 @@ async function save(): Promise<void> {
   const rows = Math.ceil(taken.value.length / across);
   const canvas = new OffscreenCanvas(across * WIDTH, rows * HEIGHT);
   const context = canvas.getContext('2d')!;
-  for (const [n, { blob, seconds }] of taken.value.entries()) {
+  for (const [n, { picture, seconds }] of taken.value.entries()) {
     const [x, y] = [(n % across) * WIDTH, Math.floor(n / across) * HEIGHT];
-    context.drawImage(await createImageBitmap(blob), x, y);
+    context.drawImage(picture, x, y);
     context.fillStyle = '#ececee';
     context.font = '14px sans-serif';
     context.fillText(`${seconds.toFixed(2)} s`, x + 8, y + HEIGHT - 8);
@@ -116,7 +115,7 @@ async function save(): Promise<void> {
       </button>
     </div>
     <ol class="instants" tabindex="0" aria-label="Instants">
-      <li v-for="{ seconds, address } in taken" :key="seconds">
+      <li v-for="{ seconds, picture } in taken" :key="seconds">
         <button
           type="button"
           class="instant"
@@ -124,7 +123,7 @@ async function save(): Promise<void> {
           :aria-label="`Go to ${plainNumber(seconds)} seconds`"
           @click="engine.playback.seekSheet(store.effect!.stretches, seconds)"
         >
-          <img :src="address" alt="" :width="WIDTH" :height="HEIGHT" />
+          <PictureCanvas :picture="picture" />
           <span class="number">{{ seconds.toFixed(2) }} s</span>
         </button>
       </li>
@@ -171,7 +170,7 @@ async function save(): Promise<void> {
   color: var(--ink);
   cursor: pointer;
 }
-.instant img {
+.instant canvas {
   display: block;
   width: 100%;
   height: auto;

@@ -3,6 +3,7 @@ import type { Effect } from '@jinx/core/document';
 import { inject, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { api, type EffectKin } from '../../api';
 import { PictureTaker } from '../../engine/pictureTaker';
+import PictureCanvas from '../../PictureCanvas.vue';
 import type { View } from '@jinx/player/scene';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
@@ -17,11 +18,17 @@ const store = useEffectStore();
 const [WIDTH, HEIGHT] = [320, 200];
 /** An edit, a turn of the camera or a step rests this long before the pictures are taken again. */
 const REST_MILLISECONDS = 700;
-const taken = shallowRef<readonly { id: string; name: string; address: string }[]>([]);
+const taken = shallowRef<readonly Taken[]>([]);
 const told = ref('');
-let taker: PictureTaker | null = null;
-let run = 0;
+const taker = new PictureTaker(engine.shared, WIDTH, HEIGHT);
+let run = new AbortController();
 let timer = 0;
+
+interface Taken {
+  readonly id: string;
+  readonly name: string;
+  readonly picture: ImageBitmap;
+}
 
 /** Whom it follows, who follows it, and who follows the same as it. */
 async function family(): Promise<EffectKin[]> {
@@ -30,7 +37,9 @@ async function family(): Promise<EffectKin[]> {
   return [...(siblingOf ? [siblingOf] : []), ...others.filter(({ id }) => id !== store.id), ...siblings];
 }
 async function take(): Promise<void> {
-  const mine = ++run;
+  run.abort();
+  run = new AbortController();
+  const { signal } = run;
   const old = taken.value;
   const seconds = engine.state.sheetTime;
   told.value = 'Taking their pictures…';
@@ -39,18 +48,17 @@ async function take(): Promise<void> {
       { id: '', name: `${store.effect!.name}, on the bench`, effect: store.effect },
       ...(await family()).map((each) => ({ ...each, effect: null })),
     ];
-    taker ??= new PictureTaker(WIDTH, HEIGHT);
-    const made: { id: string; name: string; address: string }[] = [];
-    for (const { id, name, effect } of all) {
-      await taker.load(effect ?? (await api.effect(id)).document, props.budget);
-      const blob = await taker.at(seconds, props.view);
-      if (mine !== run) return made.forEach(({ address }) => URL.revokeObjectURL(address));
-      made.push({ id, name, address: URL.createObjectURL(blob) });
+    const made: Taken[] = [];
+    for (const { id, name, effect: own } of all) {
+      const effect = own ?? (await api.effect(id)).document;
+      const wanted = { effect, budget: props.budget, seconds: [seconds], view: props.view };
+      for await (const picture of taker.take(wanted, signal)) made.push({ id, name, picture });
+      if (signal.aborted) return;
       taken.value = [...made, ...old.slice(made.length, all.length)];
     }
-    old.forEach(({ address }) => URL.revokeObjectURL(address));
     told.value = `${all.length} of one family at ${plainNumber(seconds)} s`;
   } catch (error) {
+    if (signal.aborted) return;
     told.value = '';
     tell(error);
   }
@@ -65,10 +73,9 @@ watch(
   { immediate: true },
 );
 onBeforeUnmount(() => {
-  run++;
+  run.abort();
   window.clearTimeout(timer);
-  taker?.stop();
-  taken.value.forEach(({ address }) => URL.revokeObjectURL(address));
+  taker.stop();
 });
 </script>
 
@@ -76,7 +83,7 @@ onBeforeUnmount(() => {
   <section aria-label="Siblings">
     <p class="quiet number" role="status">{{ told }}</p>
     <ol class="wall">
-      <li v-for="{ id, name, address } in taken" :key="id">
+      <li v-for="{ id, name, picture } in taken" :key="id">
         <component
           :is="id ? 'button' : 'div'"
           :type="id ? 'button' : undefined"
@@ -84,7 +91,7 @@ onBeforeUnmount(() => {
           :aria-label="id ? `Compare with ${name}` : undefined"
           @click="id && emit('choose', id)"
         >
-          <img :src="address" :alt="id ? '' : name" :width="WIDTH" :height="HEIGHT" />
+          <PictureCanvas :picture="picture" :role="id ? 'presentation' : 'img'" :aria-label="id ? undefined : name" />
           <span>{{ name }}</span>
         </component>
       </li>
@@ -113,13 +120,13 @@ onBeforeUnmount(() => {
 button.one {
   cursor: pointer;
 }
-.one img {
+.one canvas {
   display: block;
   width: 100%;
   height: auto;
   background: var(--deep);
 }
-button.one:hover img {
+button.one:hover canvas {
   outline: 2px solid var(--accent);
 }
 </style>

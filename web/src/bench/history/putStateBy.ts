@@ -1,6 +1,7 @@
 import type { Effect } from '@jinx/core/document';
 import type { Engine } from '../../engine/engine';
 import { answered } from '../../engine/calls';
+import { pictureFile } from '../../engine/pictureTaker';
 import { putBy } from '../../keeping/tray';
 import { plainNumber } from '../numbers';
 
@@ -15,10 +16,7 @@ export async function putStateBy(engine: Engine, id: string, effect: Effect): Pr
 
 /** What the stage shows, as large as it is kept. */
 async function pictureNow(engine: Engine): Promise<Blob | null> {
-  const rgba = (await answered(engine.stage.barePixels(WIDTH, HEIGHT)))?.rgba;
+  const answer = await answered(engine.stage.barePicture(WIDTH, HEIGHT));
   // A state is kept without its picture rather than not at all.
-  if (rgba?.length !== WIDTH * HEIGHT * 4) return null;
-  const canvas = new OffscreenCanvas(WIDTH, HEIGHT);
-  canvas.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(rgba), WIDTH, HEIGHT), 0, 0);
-  return canvas.convertToBlob({ type: 'image/png' });
+  return answer && pictureFile(answer.bitmap);
 }

@@ -25,7 +25,7 @@ const frames = computed(() => {
     side: Math.max(2, (size / largest) * room),
   }));
 });
-let strip: HTMLCanvasElement | null = null;
+let strip: ImageBitmap | null = null;
 const { later } = useParticlePictures(
   () => {
     if (layer.value.drawn.kind === 'light') return null;
@@ -38,12 +38,8 @@ const { later } = useParticlePictures(
     return { salt: layer.value.salt, step: null, samples: seen, size: SIZE };
   },
   (pictures) => {
-    strip = null;
-    if (pictures) {
-      strip = document.createElement('canvas');
-      [strip.width, strip.height] = [pictures.width, pictures.height];
-      strip.getContext('2d')!.putImageData(pictures, 0, 0);
-    }
+    strip?.close();
+    strip = pictures;
     draw();
   },
 );

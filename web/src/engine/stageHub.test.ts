@@ -1,0 +1,84 @@
+import { describe, expect, it } from 'vitest';
+import { StageHub } from './stageHub';
+import type { Thread } from './threads';
+
+/** A worker that only notes what it is told. */
+class Told implements Thread {
+  readonly messages: { kind: string; scene: number }[] = [];
+  isEnded = false;
+  onmessage: Thread['onmessage'] = null;
+  onerror: Thread['onerror'] = null;
+  postMessage(message: unknown): void {
+    this.messages.push(message as Told['messages'][number]);
+  }
+  terminate(): void {
+    this.isEnded = true;
+  }
+}
+
+function setUp() {
+  const workers: Told[] = [];
+  const hub = new StageHub(() => {
+    workers.push(new Told());
+    return workers.at(-1)!;
+  });
+  const ended: string[] = [];
+  const open = (name: string, isMain: boolean) => {
+    const thread = hub.open(isMain);
+    thread.onerror = () => void ended.push(name);
+    return thread;
+  };
+  return { workers, open, ended };
+}
+const settled = () => new Promise((resolve) => setTimeout(resolve, 0));
+
+describe('the one worker of the stage', () => {
+  it('hears all scenes, and is heard by the scene it speaks of', () => {
+    const { workers, open } = setUp();
+    const [main, other] = [open('main', true), open('other', false)];
+    main.postMessage({ kind: 'edited' });
+    other.postMessage({ kind: 'guides' });
+    expect(workers).toHaveLength(1);
+    const { messages } = workers[0]!;
+    expect(messages.map(({ kind }) => kind)).toEqual(['open', 'open', 'tell', 'tell']);
+    expect(messages.map(({ scene }) => scene)).toEqual([1, 2, 1, 2]);
+    const heard: unknown[] = [];
+    other.onmessage = ({ data }) => heard.push(data);
+    workers[0]!.onmessage!.call({} as Worker, { data: { scene: 2, message: 'seen' } } as MessageEvent);
+    workers[0]!.onmessage!.call({} as Worker, { data: { scene: 1, message: 'not seen' } } as MessageEvent);
+    expect(heard).toEqual(['seen']);
+  });
+
+  it('goes on without a scene that is closed, and ends with the last', () => {
+    const { workers, open } = setUp();
+    const [one, two] = [open('one', false), open('two', false)];
+    one.terminate();
+    one.postMessage({ kind: 'edited' });
+    expect(workers[0]!.messages.at(-1)).toEqual({ kind: 'close', scene: 1 });
+    expect(workers[0]!.isEnded).toBe(false);
+    two.terminate();
+    expect(workers[0]!.isEnded).toBe(true);
+  });
+
+  it('is another where the main scene is another, and the others hear that theirs has ended', async () => {
+    const { workers, open, ended } = setUp();
+    const main = open('main', true);
+    open('other', false);
+    main.terminate();
+    open('main again', true);
+    await settled();
+    expect(ended).toEqual(['other']);
+    expect(workers).toHaveLength(2);
+    expect(workers[0]!.isEnded).toBe(true);
+    expect(workers[1]!.messages).toEqual([{ kind: 'open', scene: 3, isMain: true }]);
+  });
+
+  it('lets the main scene hear first that the worker has failed', async () => {
+    const { workers, open, ended } = setUp();
+    open('main', true);
+    open('other', false);
+    workers[0]!.onerror!.call({} as Worker, { message: 'out of memory' } as ErrorEvent);
+    await settled();
+    expect(ended).toEqual(['main', 'other']);
+  });
+});

@@ -1,0 +1,75 @@
+import type { FromStageWorker, ToStage, ToStageWorker } from '@jinx/stage';
+import type { Thread } from './threads';
+
+interface OpenScene {
+  readonly thread: Thread;
+  readonly isMain: boolean;
+}
+
+/**
+ * The one worker of the stage: every scene has a thread of its own as far as its client can tell, and they end with the
+ * worker. The graphics are those of the main scene's canvas: another main scene needs another worker.
+ */
+export class StageHub {
+  readonly #make: () => Thread;
+  readonly #scenes = new Map<number, OpenScene>();
+  #worker: Thread | null = null;
+  #next = 1;
+
+  constructor(make: () => Thread) {
+    this.#make = make;
+  }
+
+  /** Opens a scene. At most one that is open is the main one, and it is opened before the others. */
+  open(isMain: boolean): Thread {
+    const worker = (this.#worker ??= this.#begin());
+    const scene = this.#next++;
+    const thread: Thread = {
+      onmessage: null,
+      onerror: null,
+      postMessage: (order, transfer) => {
+        if (this.#scenes.has(scene)) this.#tell(worker, { kind: 'tell', scene, order: order as ToStage }, transfer);
+      },
+      terminate: () => this.#close(scene),
+    };
+    this.#scenes.set(scene, { thread, isMain });
+    this.#tell(worker, { kind: 'open', scene, isMain });
+    return thread;
+  }
+
+  #tell(worker: Thread, message: ToStageWorker, transfer: Transferable[] = []): void {
+    worker.postMessage(message, transfer);
+  }
+
+  #begin(): Thread {
+    const worker = this.#make();
+    worker.onmessage = ({ data }: MessageEvent<FromStageWorker>) => {
+      const { thread } = this.#scenes.get(data.scene) ?? {};
+      thread?.onmessage?.call(worker as Worker, new MessageEvent('message', { data: data.message }));
+    };
+    worker.onerror = (event) => this.#end(event);
+    return worker;
+  }
+
+  #close(scene: number): void {
+    const closed = this.#scenes.get(scene);
+    if (!closed) return;
+    this.#scenes.delete(scene);
+    if (closed.isMain || this.#scenes.size === 0) return this.#end(ENDED);
+    this.#tell(this.#worker!, { kind: 'close', scene });
+  }
+
+  /** The worker has ended, or ends: each scene hears of it, the main one first, since its canvas has to come first again. */
+  #end(event: ErrorEvent): void {
+    const worker = this.#worker;
+    if (!worker) return;
+    this.#worker = null;
+    worker.terminate();
+    const ended = [...this.#scenes.values()].sort((a, b) => Number(b.isMain) - Number(a.isMain));
+    this.#scenes.clear();
+    // Not at once: whoever closed the main scene to open another does that before.
+    queueMicrotask(() => ended.forEach(({ thread }) => thread.onerror?.call(worker as Worker, event)));
+  }
+}
+
+const ENDED = { message: 'the stage was started again' } as ErrorEvent;
