@@ -1,15 +1,10 @@
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
-import type { AssetKind, ParcelAsset } from '@jinx/core/formats';
+import type { AssetSummary } from '@jinx/core/answers';
+import type { ParcelAsset } from '@jinx/core/formats';
 import type { Session } from './database.ts';
 import { notFound } from './errors.ts';
 import type { Person } from './people/index.ts';
-
-export interface AssetSummary {
-  readonly hash: string;
-  readonly name: string;
-  readonly kind: AssetKind;
-}
 
 /** Bytes of an asset that are read or written at once; the migration that made slices has the same number. */
 const SLICE = 256 * 1024;

@@ -3,20 +3,7 @@ import type { Duplex } from 'node:stream';
 import { z } from 'zod';
 import { WebSocketServer, type WebSocket } from 'ws';
 import { endSoon } from './access/connections.ts';
-import type { Following } from './effects/index.ts';
-
-/** Somebody who has an effect open: a window of theirs, and their name where people sign in. */
-export interface Present {
-  readonly window: string;
-  readonly name: string;
-}
-
-/** What is told to those who have an effect open. */
-export type Told =
-  | { readonly kind: 'people'; readonly others: readonly Present[] }
-  | { readonly kind: 'edit'; readonly revision: number }
-  /** How far the effects that follow this one have come. */
-  | ({ readonly kind: 'following' } & Following);
+import type { Following, News, Present } from '@jinx/core/answers';
 
 /** Somebody who may watch an effect. */
 export interface Watching {
@@ -38,7 +25,7 @@ interface Watcher extends Present, Watching {
 /** Those who have one effect open, and the news that are sent to them together a moment later. */
 interface Room {
   readonly watchers: Set<Watcher>;
-  readonly news: Map<Told['kind'], () => Told>;
+  readonly news: Map<News['kind'], () => News>;
   timer: NodeJS.Timeout | null;
   /** When news were last sent. */
   sentAt: number;
@@ -69,7 +56,7 @@ function addressOf(request: IncomingMessage): { path: string; query: URLSearchPa
 /** Sends news to a window; one that does not read what it is sent is cut off. */
 export function deliver(
   socket: Pick<WebSocket, 'bufferedAmount' | 'readyState' | 'OPEN' | 'send' | 'terminate'>,
-  news: readonly Told[],
+  news: readonly News[],
 ): void {
   if (socket.bufferedAmount > MOST_BUFFERED) return socket.terminate();
   if (socket.readyState === socket.OPEN) for (const told of news) socket.send(JSON.stringify(told));
@@ -157,7 +144,7 @@ export class Live {
   }
 
   /** The first news are sent at once; what comes within a moment after is sent together. */
-  #announce(room: Room, kind: Told['kind'], told: () => Told): void {
+  #announce(room: Room, kind: News['kind'], told: () => News): void {
     room.news.set(kind, told);
     if (room.timer) return;
     const wait = Math.max(0, room.sentAt + COALESCE_MILLISECONDS - performance.now());

@@ -1,3 +1,4 @@
+import type { ParcelChoice, ParcelClash, TakenParcel } from '@jinx/core/answers';
 import { canonicalText, readKept, type Effect } from '@jinx/core/document';
 import { keepAsset } from './assets.ts';
 import type { Session } from './database.ts';
@@ -5,22 +6,11 @@ import { addEffect, replaceEffect, type Written } from './effects/index.ts';
 import { Refusal } from './errors.ts';
 import type { FileParcel } from './workers/tasks.ts';
 
-/** Something of a parcel that has the name of something else in the project. */
-export interface ParcelClash {
-  /** An asset's hash, or "effect". */
-  readonly of: string;
-  readonly kind: 'effect' | 'rig' | 'picture';
-  readonly name: string;
-}
-
 /** What to do with each: keep both, write the project's effect over, or use the asset that the project has. */
-export type ParcelChoices = Readonly<Record<string, 'both' | 'over' | 'present'>>;
+export type ParcelChoices = Readonly<Record<string, ParcelChoice>>;
 
-export interface TakenParcel {
-  readonly id: string;
-  readonly name: string;
-  /** Whether the project had it already: then nothing was changed. */
-  readonly isKnown: boolean;
+/** What came of a parcel, and what was written of effects. */
+export interface Taken extends TakenParcel {
   readonly written: Written;
 }
 
@@ -70,7 +60,7 @@ export async function takeParcel(
   parcel: FileParcel,
   choices: ParcelChoices,
   author: string,
-): Promise<TakenParcel> {
+): Promise<Taken> {
   await session.query('select 1 from projects where id = $1 for no key update', [projectId]);
   const assets = await session.query<{ hash: string; name: string; kind: string }>(
     'select hash, name, kind from project_assets join assets using (hash) where project_id = $1 and deleted_at is null',

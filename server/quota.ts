@@ -1,3 +1,4 @@
+import type { DiskUse } from '@jinx/core/answers';
 import { LRUCache } from 'lru-cache';
 import type { Session } from './database.ts';
 import { Refusal } from './errors.ts';
@@ -17,13 +18,6 @@ const PROJECT_BYTES = `select
       from tray join effects on effects.id = effect_id where project_id = $1), 0) as bytes`;
 
 const inGigabytes = (bytes: number): string => (bytes / 1024 ** 3).toFixed(1);
-
-export interface DiskUse {
-  readonly bytes: number;
-  readonly mostBytes: number;
-  readonly allBytes: number;
-  readonly mostAllBytes: number;
-}
 
 /** The disk that projects may take, and take. */
 export class Quota {

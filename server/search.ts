@@ -1,15 +1,7 @@
+import type { FoundIn } from '@jinx/core/answers';
 import type { SetLine } from '@jinx/core/document';
 import type { Session } from './database.ts';
 import type { Workers } from './workers/workers.ts';
-
-/** Where a word was found in one effect. */
-export interface FoundIn {
-  readonly id: string;
-  readonly name: string;
-  readonly lines: readonly SetLine[];
-  /** Lines that were found beside those that are told. */
-  readonly more: number;
-}
 
 /** Lines told of one effect at most. */
 const MOST_LINES = 12;

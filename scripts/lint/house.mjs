@@ -19,6 +19,7 @@ const CORE = [
   'checks',
   'makers',
   'formats',
+  'answers',
   'testing',
 ];
 

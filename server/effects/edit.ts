@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { Since } from '@jinx/core/answers';
 import {
   apply,
   diff,
@@ -24,15 +25,6 @@ export interface Edits {
   readonly revision: number;
   readonly head: string;
   readonly edits: readonly Edit[];
-}
-
-/** What others changed since. */
-export interface Since {
-  readonly revision: number;
-  readonly head: string;
-  readonly theirs: readonly Change[];
-  readonly by: readonly string[];
-  readonly labels: readonly string[];
 }
 
 /** What an edit came to. */

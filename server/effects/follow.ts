@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { Following } from '@jinx/core/answers';
 import { diff, readKept, type Effect } from '@jinx/core/document';
 import { followed, relinked } from '@jinx/core/editing';
 import type { Session } from '../database.ts';
@@ -104,13 +105,6 @@ export async function followNow(session: Session, effectId: string, written: Wri
 }
 
 /** How far the effects that follow one have come. */
-export interface Following {
-  /** Effects that have yet to take its changes. */
-  readonly waiting: number;
-  /** Those that could not, and why. */
-  readonly failed: readonly { readonly name: string; readonly sentence: string }[];
-}
-
 export async function followingOf(session: Session, id: string): Promise<Following> {
   const { rows } = await session.query<{ name: string; sentence: string | null }>(
     `select name, max(failed) as sentence from following join effects on effects.id = effect_id

@@ -1,9 +1,10 @@
+import type { Following } from '@jinx/core/answers';
 import { DocumentError } from '@jinx/core/document';
 import type { Logger } from 'pino';
 import { inTransaction, isUnreachable, type Database } from '../database.ts';
 import { forLog, Refusal } from '../errors.ts';
 import type { Written } from './edit.ts';
-import { follow, followingOf, nextPair, type Following, type Pair } from './follow.ts';
+import { follow, followingOf, nextPair, type Pair } from './follow.ts';
 
 const RETRY_MILLISECONDS = 1000;
 

@@ -1,3 +1,4 @@
+import type { Revision } from '@jinx/core/answers';
 import { readKept, type Effect } from '@jinx/core/document';
 import type { Session } from '../database.ts';
 import { notFound } from '../errors.ts';
@@ -23,16 +24,6 @@ export async function keepRevision(session: Session, id: string): Promise<void> 
        (select revision from revisions where effect_id = $1 and name is null order by revision desc offset $2 limit 1)`,
     [id, MOST_KEPT],
   );
-}
-
-/** A revision of an effect that is kept, or that stands now. */
-export interface Revision {
-  readonly revision: number;
-  readonly savedAt: string;
-  readonly by: string;
-  readonly name: string | null;
-  /** What was done since the revision listed before it, in words, the latest last. */
-  readonly labels: readonly string[];
 }
 
 /** Words told of one revision at most. */

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { EffectKin } from '@jinx/core/answers';
 import { parseEffectSteps, type Effect } from '@jinx/core/document';
 import { assetsOf, rigsOf } from '@jinx/core/formats';
 import type { Session } from '../database.ts';
@@ -42,19 +43,16 @@ export async function loadEffect(session: Session, id: string): Promise<StoredEf
   return { ...standing, document: documentFrom(standing.head, text) };
 }
 
-/** An effect that another hangs together with. */
-export interface Kin {
-  readonly id: string;
-  readonly name: string;
-}
-
 /** The effect that one keeps what it does not change of, if it does, and those that do so of it. */
-export async function kinOf(session: Session, id: string): Promise<{ siblingOf: Kin | null; siblings: Kin[] }> {
-  const of = await session.query<Kin>(
+export async function kinOf(
+  session: Session,
+  id: string,
+): Promise<{ siblingOf: EffectKin | null; siblings: EffectKin[] }> {
+  const of = await session.query<EffectKin>(
     'select id, name from effects where id = (select sibling_of from effects where id = $1) and deleted_at is null',
     [id],
   );
-  const siblings = await session.query<Kin>(
+  const siblings = await session.query<EffectKin>(
     'select id, name from effects where sibling_of = $1 and deleted_at is null order by name, id',
     [id],
   );

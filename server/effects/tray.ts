@@ -1,22 +1,13 @@
 import { parseEffectSteps, readKept, type Effect } from '@jinx/core/document';
+import type { KeptState } from '@jinx/core/answers';
 import type { Session } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
 import { inTurns } from '../turns.ts';
 import { textOf } from './memory.ts';
 
-/** A state of an effect that somebody put by. */
-export interface Kept {
-  readonly id: string;
-  readonly name: string;
-  readonly keptAt: string;
-  readonly by: string;
-  /** The instant it was kept at, on the time sheet. */
-  readonly seconds: number;
-  readonly hasPicture: boolean;
-}
-
-export async function trayOf(session: Session, effectId: string): Promise<Kept[]> {
-  const { rows } = await session.query<Kept>(
+/** States of an effect that were put by. */
+export async function trayOf(session: Session, effectId: string): Promise<KeptState[]> {
+  const { rows } = await session.query<KeptState>(
     `select id, name, kept_at as "keptAt", author as by, seconds, picture is not null as "hasPicture"
      from tray where effect_id = $1 and deleted_at is null order by kept_at desc, id`,
     [effectId],
@@ -28,7 +19,7 @@ export async function trayOf(session: Session, effectId: string): Promise<Kept[]
 export async function putBy(
   session: Session,
   effectId: string,
-  { id, name, document, seconds }: Pick<Kept, 'id' | 'name' | 'seconds'> & { document: unknown },
+  { id, name, document, seconds }: Pick<KeptState, 'id' | 'name' | 'seconds'> & { document: unknown },
   picture: Uint8Array | null,
   author: string,
 ): Promise<void> {

@@ -1,3 +1,4 @@
+import type { Members, Role } from '@jinx/core/answers';
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import type { Database, Session } from '../database.ts';
 import { Refusal } from '../errors.ts';
@@ -9,7 +10,6 @@ export interface Person {
 }
 
 /** What somebody may do in a project: look, change, and decide who else may. */
-export type Role = 'viewer' | 'editor' | 'owner';
 const RANK: readonly Role[] = ['viewer', 'editor', 'owner'];
 export const mayAs = (has: Role, needed: Role): boolean => RANK.indexOf(has) >= RANK.indexOf(needed);
 
@@ -134,12 +134,8 @@ export async function roleIn(session: Session, projectId: string, person: Person
   return rows[0]?.role ?? null;
 }
 
-export interface Member extends Person {
-  readonly role: Role;
-}
-
-export async function membersOf(session: Session, projectId: string): Promise<Member[]> {
-  const { rows } = await session.query<Member>(
+export async function membersOf(session: Session, projectId: string): Promise<Members['members']> {
+  const { rows } = await session.query<Members['members'][number]>(
     'select id, name, role from members join people on people.id = person_id where project_id = $1 order by name',
     [projectId],
   );

@@ -1,4 +1,5 @@
 import { Readable } from 'node:stream';
+import type { Answer } from '@jinx/core/answers';
 import { z } from 'zod';
 import { isPlainText } from '@jinx/core/document';
 import { assetSize, assetSlices, assetUsers, keepAsset, setAssetDeleted } from '../assets.ts';
@@ -30,7 +31,7 @@ export const ASSETS: readonly Route[] = [
     path: '/kit',
     about: null,
     answer: ({ context }) => {
-      context.body = kitFiles();
+      context.body = kitFiles() satisfies Answer<'GET /kit'>;
     },
   },
   {
@@ -44,7 +45,7 @@ export const ASSETS: readonly Route[] = [
         about,
         rest,
         instants: START_INSTANTS,
-      }));
+      })) satisfies Answer<'GET /starts'>;
     },
   },
   {
@@ -73,7 +74,8 @@ export const ASSETS: readonly Route[] = [
         const asset = await house.workers.run('importFile', { file, name, folder }, secondsFor(size));
         await house.quota.mustHaveRoom(house.database, id, asset.size);
         const kept = { ...asset, content: asset.file };
-        context.body = await inTransaction(house.database, (session) => keepAsset(session, id, kept));
+        const summary = await inTransaction(house.database, (session) => keepAsset(session, id, kept));
+        context.body = summary satisfies Answer<'POST /projects/:id/assets'>;
         context.status = 201;
       });
     },
@@ -88,7 +90,8 @@ export const ASSETS: readonly Route[] = [
       const { bytes, ...asset } = await kitAsset(file);
       await house.quota.mustHaveRoom(house.database, id, bytes.length);
       const kept = { ...asset, content: bytes };
-      context.body = await inTransaction(house.database, (session) => keepAsset(session, id, kept));
+      const summary = await inTransaction(house.database, (session) => keepAsset(session, id, kept));
+      context.body = summary satisfies Answer<'POST /projects/:id/kit'>;
       context.status = 201;
     },
   },

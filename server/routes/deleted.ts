@@ -1,6 +1,6 @@
+import type { Answer, AssetSummary, Deleted, Role, Unsent } from '@jinx/core/answers';
 import { inTransaction } from '../database.ts';
 import { restoreEffect, setDeleted, type Deletable } from '../deleted.ts';
-import type { Role } from '../people/index.ts';
 import { THEIRS } from './projects.ts';
 import type { Route, Thing } from './route.ts';
 
@@ -40,12 +40,12 @@ export const DELETED: readonly Route[] = [
     path: '/deleted',
     about: null,
     answer: async ({ house, context, person }) => {
-      const { rows } = await house.database.query(
+      const { rows } = await house.database.query<Unsent<Deleted>>(
         `select id, name, deleted_at as "deletedAt" from projects
          where deleted_at is not null and ${THEIRS} order by deleted_at desc`,
         [person?.id ?? null],
       );
-      context.body = rows;
+      context.body = rows satisfies Unsent<Answer<'GET /deleted'>>;
     },
   },
   {
@@ -53,17 +53,19 @@ export const DELETED: readonly Route[] = [
     path: '/projects/:id/deleted',
     about: 'project',
     answer: async ({ house: { database }, context, id }) => {
-      const effects = await database.query(
+      const effects = await database.query<Unsent<Deleted>>(
         `select id, name, deleted_at as "deletedAt" from effects
          where project_id = $1 and deleted_at is not null order by deleted_at desc`,
         [id],
       );
-      const assets = await database.query(
+      const assets = await database.query<Unsent<AssetSummary & Deleted>>(
         `select hash, name, kind, deleted_at as "deletedAt" from project_assets join assets using (hash)
          where project_id = $1 and deleted_at is not null order by deleted_at desc`,
         [id],
       );
-      context.body = { effects: effects.rows, assets: assets.rows };
+      context.body = { effects: effects.rows, assets: assets.rows } satisfies Unsent<
+        Answer<'GET /projects/:id/deleted'>
+      >;
     },
   },
 ];

@@ -1,3 +1,4 @@
+import type { Answer, Unsent } from '@jinx/core/answers';
 import { effectSchema, isPlainText } from '@jinx/core/document';
 import { z } from 'zod';
 import { bytesOf, DOCUMENT_BODY, jsonOf, PICTURE_BODY } from '../body.ts';
@@ -74,7 +75,12 @@ export const EFFECTS: readonly Route[] = [
     about: 'effect',
     answer: async ({ house, context, id }) => {
       const following = await followingOf(house.database, id);
-      context.body = { ...(await loadEffect(house.database, id)), ...(await kinOf(house.database, id)), following };
+      const stored = await loadEffect(house.database, id);
+      context.body = {
+        ...stored,
+        ...(await kinOf(house.database, id)),
+        following,
+      } satisfies Answer<'GET /effects/:id'>;
     },
   },
   {
@@ -91,7 +97,7 @@ export const EFFECTS: readonly Route[] = [
       announce(house, written);
       const hasFollowers = (written.get(id)?.followers ?? 0) > 0;
       const following = hasFollowers ? await followingOf(house.database, id) : { waiting: 0, failed: [] };
-      context.body = { ...taken, following };
+      context.body = { ...taken, following } satisfies Unsent<Answer<'POST /effects/:id/edits'>>;
     },
   },
   {
@@ -103,7 +109,8 @@ export const EFFECTS: readonly Route[] = [
         .object({ revision: z.coerce.number().pipe(revision), head: z.uuid() })
         .safeParse({ revision: context.query['revision'], head: context.query['head'] });
       if (!since.success) throw new Refusal(400, 'request', 'Say since which revision, and its head.');
-      context.body = await changedSince(house.database, id, since.data.revision, since.data.head);
+      const changed = await changedSince(house.database, id, since.data.revision, since.data.head);
+      context.body = changed satisfies Unsent<Answer<'GET /effects/:id/edits'>>;
     },
   },
   {
@@ -114,7 +121,7 @@ export const EFFECTS: readonly Route[] = [
       const { name } = await jsonOf(context, z.strictObject({ name: nameOf('an effect') }));
       await house.quota.mustHaveRoom(house.database, projectId, 0);
       const made = await inTransaction(house.database, (session) => addSibling(session, id, name, author));
-      context.body = { id: made.id, name };
+      context.body = { id: made.id, name } satisfies Answer<'POST /effects/:id/siblings'>;
       context.status = 201;
     },
   },

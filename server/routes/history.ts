@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { Answer, Unsent } from '@jinx/core/answers';
 import { z } from 'zod';
 import { DOCUMENT_BODY, jsonOf } from '../body.ts';
 import {
@@ -49,7 +50,8 @@ export const HISTORY: readonly Route[] = [
     path: '/effects/:id/revisions',
     about: 'effect',
     answer: async ({ house, context, id }) => {
-      context.body = await revisionsOf(house.database, id);
+      const revisions = await revisionsOf(house.database, id);
+      context.body = revisions satisfies Unsent<Answer<'GET /effects/:id/revisions'>>;
     },
   },
   {
@@ -57,7 +59,8 @@ export const HISTORY: readonly Route[] = [
     path: '/effects/:id/revisions/:revision',
     about: 'effect',
     answer: async (asked) => {
-      asked.context.body = { document: await loadRevision(asked.house.database, asked.id, revisionIn(asked)) };
+      const document = await loadRevision(asked.house.database, asked.id, revisionIn(asked));
+      asked.context.body = { document } satisfies Answer<'GET /effects/:id/revisions/:revision'>;
     },
   },
   {
@@ -75,7 +78,7 @@ export const HISTORY: readonly Route[] = [
     path: '/effects/:id/tray',
     about: 'effect',
     answer: async ({ house, context, id }) => {
-      context.body = await trayOf(house.database, id);
+      context.body = (await trayOf(house.database, id)) satisfies Unsent<Answer<'GET /effects/:id/tray'>>;
     },
   },
   {
@@ -87,7 +90,7 @@ export const HISTORY: readonly Route[] = [
       await house.quota.mustHaveRoom(house.database, projectId, Number(context.get('Content-Length')) || 0);
       const state = { ...kept, id: kept.id ?? randomUUID(), document: kept.document };
       await putBy(house.database, id, state, picture === null ? null : await pictureOf(house, picture), author);
-      context.body = { id: state.id };
+      context.body = { id: state.id } satisfies Answer<'POST /effects/:id/tray'>;
       context.status = 201;
     },
   },
@@ -96,7 +99,7 @@ export const HISTORY: readonly Route[] = [
     path: '/tray/:id',
     about: 'kept',
     answer: async ({ house, context, id }) => {
-      context.body = { document: await keptDocument(house.database, id) };
+      context.body = { document: await keptDocument(house.database, id) } satisfies Answer<'GET /tray/:id'>;
     },
   },
   {

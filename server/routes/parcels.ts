@@ -1,5 +1,6 @@
 import { createReadStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
+import { parcelChoice, type Answer } from '@jinx/core/answers';
 import { readJson } from '@jinx/core/document';
 import { z } from 'zod';
 import { FILE_BODY } from '../body.ts';
@@ -13,7 +14,7 @@ import { announce } from './announce.ts';
 import { holdSlot } from './lasting.ts';
 import { ownerOf, type Route } from './route.ts';
 
-const choicesSchema = z.record(z.string().max(64), z.enum(['both', 'over', 'present']));
+const choicesSchema = z.record(z.string().max(64), parcelChoice);
 /** What was chosen for what has the name of something else, as JSON. */
 function choicesIn(query: unknown): ParcelChoices {
   if (query === undefined) return {};
@@ -58,7 +59,7 @@ export const PARCELS: readonly Route[] = [
           takeParcel(session, id, parcel, choices, author),
         );
         announce(house, written);
-        context.body = taken;
+        context.body = taken satisfies Answer<'POST /projects/:id/parcels'>;
         context.status = taken.isKnown ? 200 : 201;
       });
     },

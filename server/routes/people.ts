@@ -1,4 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
+import { role, type Answer, type Unsent } from '@jinx/core/answers';
 import { z } from 'zod';
 import { networkOf } from '../access/network.ts';
 import { jsonOf, SIGN_IN_BODY } from '../body.ts';
@@ -19,7 +20,8 @@ export const PEOPLE: readonly Route[] = [
     about: null,
     need: 'nobody',
     answer: ({ house, context, person }) => {
-      context.body = { hasSignIn: house.settings.hasSignIn, name: person?.name ?? null };
+      const { hasSignIn } = house.settings;
+      context.body = { hasSignIn, name: person?.name ?? null } satisfies Answer<'GET /session'>;
     },
   },
   {
@@ -48,7 +50,7 @@ export const PEOPLE: readonly Route[] = [
         });
       keep(COOKIE, person.token, SESSION_DAYS);
       keep(BROWSER_COOKIE, person.browser, BROWSER_DAYS);
-      context.body = { name: person.name };
+      context.body = { name: person.name } satisfies Answer<'POST /session'>;
     },
   },
   {
@@ -72,7 +74,8 @@ export const PEOPLE: readonly Route[] = [
     about: 'project',
     answer: async ({ house, context, id, role }) => {
       const { hasSignIn } = house.settings;
-      context.body = { hasSignIn, role, members: hasSignIn ? await membersOf(house.database, id) : [] };
+      const members = hasSignIn ? await membersOf(house.database, id) : [];
+      context.body = { hasSignIn, role, members } satisfies Unsent<Answer<'GET /projects/:id/members'>>;
     },
   },
   {
@@ -81,7 +84,7 @@ export const PEOPLE: readonly Route[] = [
     about: 'project',
     need: 'owner',
     answer: async ({ house, context, id }) => {
-      const member = await jsonOf(context, z.strictObject({ name, role: z.enum(['viewer', 'editor', 'owner']) }));
+      const member = await jsonOf(context, z.strictObject({ name, role }));
       await inTransaction(house.database, (session) => setRole(session, id, member.name, member.role));
       context.status = 204;
     },

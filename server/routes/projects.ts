@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { Answer, AssetSummary, EffectSummary, ProjectDetail, ProjectSummary, Unsent } from '@jinx/core/answers';
 import { z } from 'zod';
 import { DOCUMENT_BODY, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
@@ -30,12 +31,12 @@ export const PROJECTS: readonly Route[] = [
     path: '/projects',
     about: null,
     answer: async ({ house, context, person }) => {
-      const { rows } = await house.database.query(
+      const { rows } = await house.database.query<ProjectSummary>(
         `select id, name, (select count(*)::int from effects where project_id = projects.id and deleted_at is null) as effects
          from projects where deleted_at is null and ${THEIRS} order by created_at`,
         [person?.id ?? null],
       );
-      context.body = rows;
+      context.body = rows satisfies Answer<'GET /projects'>;
     },
   },
   {
@@ -51,7 +52,7 @@ export const PROJECTS: readonly Route[] = [
         [id, name, person?.id ?? null],
       );
       context.status = 201;
-      context.body = { id, name };
+      context.body = { id, name } satisfies Answer<'POST /projects'>;
     },
   },
   {
@@ -59,23 +60,25 @@ export const PROJECTS: readonly Route[] = [
     path: '/projects/:id',
     about: 'project',
     answer: async ({ house: { database, quota }, context, id }) => {
-      const { rows } = await database.query(
+      const { rows } = await database.query<Pick<ProjectDetail, 'id' | 'name' | 'livingBudget'>>(
         'select id, name, living_budget as "livingBudget" from projects where id = $1',
         [id],
       );
-      const effects = await database.query(
+      const effects = await database.query<Unsent<EffectSummary>>(
         `select id, name, revision, saved_at as "savedAt", picture_revision as "pictureRevision",
            (select name from effects as other where other.id = effects.sibling_of and deleted_at is null) as "siblingOf"
          from effects where project_id = $1 and deleted_at is null order by name, id`,
         [id],
       );
-      const assets = await database.query(
+      const assets = await database.query<AssetSummary>(
         `select hash, name, kind from project_assets join assets using (hash)
          where project_id = $1 and deleted_at is null order by added_at, hash`,
         [id],
       );
       const disk = await quota.useOf(database, id);
-      context.body = { ...rows[0], effects: effects.rows, assets: assets.rows, disk };
+      context.body = { ...rows[0]!, effects: effects.rows, assets: assets.rows, disk } satisfies Unsent<
+        Answer<'GET /projects/:id'>
+      >;
     },
   },
   {
@@ -99,7 +102,8 @@ export const PROJECTS: readonly Route[] = [
     answer: async ({ house, context, id }) => {
       const { text } = context.query;
       const sought = typeof text === 'string' ? text.slice(0, MOST_SOUGHT) : '';
-      context.body = await searchProject(house.database, house.workers, id, sought);
+      const found = await searchProject(house.database, house.workers, id, sought);
+      context.body = found satisfies Unsent<Answer<'GET /projects/:id/search'>>;
     },
   },
   {
@@ -109,7 +113,8 @@ export const PROJECTS: readonly Route[] = [
     answer: async ({ house, context, id, author }) => {
       const { document } = await jsonOf(context, z.strictObject({ document: z.unknown() }), DOCUMENT_BODY);
       await house.quota.mustHaveRoom(house.database, id, Number(context.get('Content-Length')) || 0);
-      context.body = await inTransaction(house.database, (session) => addEffect(session, id, document, author));
+      const made = await inTransaction(house.database, (session) => addEffect(session, id, document, author));
+      context.body = made satisfies Answer<'POST /projects/:id/effects'>;
       context.status = 201;
     },
   },
@@ -124,7 +129,11 @@ export const PROJECTS: readonly Route[] = [
         z.strictObject({ start: z.string().max(40), name: nameOf('an effect').or(z.literal('')) }),
       );
       const made = await begin(house, id, start, name, author);
-      context.body = { id: made.id, revision: made.revision, name: made.document.name };
+      context.body = {
+        id: made.id,
+        revision: made.revision,
+        name: made.document.name,
+      } satisfies Answer<'POST /projects/:id/starts'>;
       context.status = 201;
     },
   },

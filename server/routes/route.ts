@@ -1,9 +1,10 @@
+import type { Role } from '@jinx/core/answers';
 import type { Context } from 'koa';
 import { networkOf } from '../access/network.ts';
 import { idOf } from '../body.ts';
 import { notFound, Refusal } from '../errors.ts';
 import type { House } from '../house.ts';
-import { mayAs, personOf, roleIn, type Person, type Role } from '../people/index.ts';
+import { mayAs, personOf, roleIn, type Person } from '../people/index.ts';
 
 /** What a route is about: a project, or something in one, by the id in its address. */
 const LOOKUPS = {

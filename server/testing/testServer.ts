@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
+import { readAnswer, routeOf } from '@jinx/core/answers';
 import { apply, diff, structuredCopy, type Change, type Effect } from '@jinx/core/document';
 import { connect, DEFAULTS, migrate, serve, type Database, type Serving, type Settings } from '../index.ts';
 
@@ -83,7 +84,11 @@ export class TestServer {
       body: body === undefined ? undefined : raw ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body),
     });
     const text = await answer.text();
-    return { status: answer.status, body: text ? JSON.parse(text) : null };
+    const read = text ? JSON.parse(text) : null;
+    // Every answer is what the page can read.
+    const route = answer.ok ? routeOf(method, path) : null;
+    if (route) readAnswer(route, read);
+    return { status: answer.status, body: read };
   }
 
   async makeProject(name: string): Promise<string> {

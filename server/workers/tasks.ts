@@ -1,5 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import type { FoundIn } from '@jinx/core/answers';
 import { parseEffect, readKept, wordsOf, type Effect } from '@jinx/core/document';
 import {
   FormatError,
@@ -10,7 +11,7 @@ import {
   writeParcel,
   type AssetKind,
 } from '@jinx/core/formats';
-import { findLines, type FoundIn } from '../search.ts';
+import { findLines } from '../search.ts';
 import { imported } from './imported.ts';
 
 /** An asset whose canonical bytes lie in a file. */

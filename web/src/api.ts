@@ -1,4 +1,35 @@
-import type { Change, Edit, Effect, SetLine } from '@jinx/core/document';
+import {
+  readAnswer,
+  type Answer,
+  type AnswerRoute,
+  type ParcelChoice,
+  type Role,
+  type Standing,
+} from '@jinx/core/answers';
+import type { Edit, Effect } from '@jinx/core/document';
+
+export type {
+  AssetSummary,
+  Deleted,
+  DiskUse,
+  EffectKin,
+  EffectSummary,
+  Following,
+  FoundIn,
+  KeptState,
+  Members,
+  ParcelChoice,
+  ParcelClash,
+  Present,
+  ProjectDetail,
+  ProjectSummary,
+  Revision,
+  Role,
+  Since,
+  Standing,
+  Start,
+  StoredEffect,
+} from '@jinx/core/answers';
 
 /** The server's disk, or the project's share of it, is full. */
 const NO_ROOM = 507;
@@ -45,218 +76,125 @@ async function ask(
   throw new ApiError(answer.status, String(problem['sentence'] ?? `The server answered ${answer.status}.`), problem);
 }
 
-const json = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
-  const answer = await ask(
-    method,
-    path,
-    body === undefined ? undefined : JSON.stringify(body),
-    body === undefined ? {} : { 'Content-Type': 'application/json' },
-  );
-  return answer.status === 204 ? (undefined as T) : ((await answer.json()) as T);
-};
+const JSON_BODY = { 'Content-Type': 'application/json' };
 
-export interface ProjectSummary {
-  readonly id: string;
-  readonly name: string;
-  readonly effects: number;
-}
-export interface AssetSummary {
-  readonly hash: string;
-  readonly name: string;
-  readonly kind: 'rig' | 'picture';
-}
-export interface EffectSummary {
-  readonly id: string;
-  readonly name: string;
-  readonly revision: number;
-  readonly savedAt: string;
-  /** The revision its picture shows; null without one. */
-  readonly pictureRevision: number | null;
-  /** The name of the effect it keeps what it does not change of; null without one. */
-  readonly siblingOf: string | null;
-}
-/** The disk that a project and all of them take, and may take, in bytes. */
-export interface DiskUse {
-  readonly bytes: number;
-  readonly mostBytes: number;
-  readonly allBytes: number;
-  readonly mostAllBytes: number;
-}
-export interface ProjectDetail {
-  readonly id: string;
-  readonly name: string;
-  readonly livingBudget: number;
-  readonly effects: EffectSummary[];
-  readonly assets: AssetSummary[];
-  readonly disk: DiskUse;
-}
-/** An effect to begin with, by what it is for. */
-export interface Start {
-  readonly id: string;
-  readonly intent: string;
-  readonly about: string;
-  /** How many instants stand side by side in its picture, and which is seen while it does not play. */
-  readonly instants: number;
-  readonly rest: number;
-}
-/** Where a word was found in one effect. */
-export interface FoundIn {
-  readonly id: string;
-  readonly name: string;
-  readonly lines: readonly SetLine[];
-  readonly more: number;
-}
-/** An effect that another hangs together with. */
-export interface EffectKin {
-  readonly id: string;
-  readonly name: string;
-}
-/** An effect as it was at a revision, or is. */
-export interface Revision {
-  readonly revision: number;
-  readonly savedAt: string;
-  /** Who made it, where people sign in. */
-  readonly by: string;
-  readonly name: string | null;
-  /** What was done since the revision before it in the list, in words, the latest last. */
-  readonly labels: readonly string[];
-}
-/** Where an effect stands: its revision, and the id of the edit that made it. */
-export interface Standing {
-  readonly revision: number;
-  readonly head: string;
-}
-/** How far the effects that follow one have come. */
-export interface Following {
-  /** Effects that have yet to take its changes. */
-  readonly waiting: number;
-  /** Those that could not, and why. */
-  readonly failed: readonly { readonly name: string; readonly sentence: string }[];
-}
-/** What others changed of an effect since a revision. */
-export interface Since extends Standing {
-  readonly theirs: readonly Change[];
-  readonly by: readonly string[];
-  /** What they did, in words. */
-  readonly labels: readonly string[];
-}
-/** A state of an effect that was put by. */
-export interface KeptState {
-  readonly id: string;
-  readonly name: string;
-  readonly keptAt: string;
-  readonly by: string;
-  readonly seconds: number;
-  readonly hasPicture: boolean;
-}
-/** Something that was deleted and can be brought back. */
-export interface Deleted {
-  readonly id: string;
-  readonly name: string;
-  readonly deletedAt: string;
-}
-export interface StoredEffect extends Standing {
-  readonly id: string;
-  readonly projectId: string;
-  readonly document: Effect;
-  readonly siblingOf: EffectKin | null;
-  readonly siblings: readonly EffectKin[];
-  readonly following: Following;
+/** Asks for something that is answered with nothing. */
+const order = async (method: string, path: string, body?: unknown): Promise<void> =>
+  void (await (body === undefined ? ask(method, path) : ask(method, path, JSON.stringify(body), JSON_BODY)));
+
+interface Question {
+  /** What stands in the route for each of its names. */
+  readonly of?: Readonly<Record<string, string | number>>;
+  readonly query?: Readonly<Record<string, string | number>>;
+  readonly body?: unknown;
+  /** A file in place of a body. */
+  readonly file?: File;
 }
 
-/** Something of a parcel that has the name of something else in the project, and what may be done with it. */
-export interface ParcelClash {
-  /** An asset's hash, or "effect". */
-  readonly of: string;
-  readonly kind: 'effect' | 'rig' | 'picture';
-  readonly name: string;
+/** Asks a route. @throws ApiError where it refuses, or where its answer is not what this page understands. */
+async function answerOf<R extends AnswerRoute>(
+  route: R,
+  { of = {}, query, body, file }: Question = {},
+): Promise<Answer<R>> {
+  const [method = '', pattern = ''] = route.split(' ');
+  const path = pattern.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(of[name]!));
+  const asked = query
+    ? `?${new URLSearchParams(Object.entries(query).map(([name, value]) => [name, String(value)])).toString()}`
+    : '';
+  const sent: [BodyInit?, Record<string, string>?] =
+    file !== undefined ? [file] : body === undefined ? [] : [JSON.stringify(body), JSON_BODY];
+  const answer = await ask(method, path + asked, ...sent);
+  return read(route, answer.status, await answer.json().catch(() => undefined));
 }
-export type ParcelChoice = 'both' | 'over' | 'present';
 
-/** What somebody may do in a project. */
-export type Role = 'viewer' | 'editor' | 'owner';
-export interface Members {
-  readonly hasSignIn: boolean;
-  readonly role: Role;
-  readonly members: readonly { readonly id: string; readonly name: string; readonly role: Role }[];
+function read<R extends AnswerRoute>(route: R, status: number, answer: unknown): Answer<R> {
+  try {
+    return readAnswer(route, answer);
+  } catch (error) {
+    throw new ApiError(
+      status,
+      `The server’s answer to ${route} is not understood (${(error as Error).message}). Reload the page: Jinx may be another version by now.`,
+    );
+  }
 }
 
 export const api = {
-  session: () => json<{ hasSignIn: boolean; name: string | null }>('GET', '/session'),
-  signIn: (name: string, password: string) => json<{ name: string }>('POST', '/session', { name, password }),
-  signOut: () => json<void>('DELETE', '/session'),
-  members: (projectId: string) => json<Members>('GET', `/projects/${projectId}/members`),
+  session: () => answerOf('GET /session'),
+  signIn: (name: string, password: string) => answerOf('POST /session', { body: { name, password } }),
+  signOut: () => order('DELETE', '/session'),
+  members: (projectId: string) => answerOf('GET /projects/:id/members', { of: { id: projectId } }),
   setRole: (projectId: string, name: string, role: Role) =>
-    json<void>('PUT', `/projects/${projectId}/members`, { name, role }),
+    order('PUT', `/projects/${projectId}/members`, { name, role }),
   removeMember: (projectId: string, personId: string) =>
-    json<void>('DELETE', `/projects/${projectId}/members/${personId}`),
-  projects: () => json<ProjectSummary[]>('GET', '/projects'),
-  addProject: (name: string) => json<{ id: string }>('POST', '/projects', { name }),
-  project: (id: string) => json<ProjectDetail>('GET', `/projects/${id}`),
-  search: (id: string, text: string) =>
-    json<FoundIn[]>('GET', `/projects/${id}/search?text=${encodeURIComponent(text)}`),
-  setBudget: (id: string, livingBudget: number) => json<void>('PATCH', `/projects/${id}`, { livingBudget }),
-  deleteProject: (id: string) => json<void>('DELETE', `/projects/${id}`),
+    order('DELETE', `/projects/${projectId}/members/${personId}`),
+
+  projects: () => answerOf('GET /projects'),
+  addProject: (name: string) => answerOf('POST /projects', { body: { name } }),
+  project: (id: string) => answerOf('GET /projects/:id', { of: { id } }),
+  search: (id: string, text: string) => answerOf('GET /projects/:id/search', { of: { id }, query: { text } }),
+  setBudget: (id: string, livingBudget: number) => order('PATCH', `/projects/${id}`, { livingBudget }),
+  deleteProject: (id: string) => order('DELETE', `/projects/${id}`),
+  deletedProjects: () => answerOf('GET /deleted'),
+  deleted: (projectId: string) => answerOf('GET /projects/:id/deleted', { of: { id: projectId } }),
+  restoreProject: (id: string) => order('POST', `/projects/${id}/restore`),
+
   addEffect: (projectId: string, document: Effect) =>
-    json<Pick<StoredEffect, 'id' | 'revision'>>('POST', `/projects/${projectId}/effects`, { document }),
-  effect: (id: string) => json<StoredEffect>('GET', `/effects/${id}`),
+    answerOf('POST /projects/:id/effects', { of: { id: projectId }, body: { document } }),
+  effect: (id: string) => answerOf('GET /effects/:id', { of: { id } }),
+  deleteEffect: (id: string) => order('DELETE', `/effects/${id}`),
+  restoreEffect: (id: string) => order('POST', `/effects/${id}/restore`),
   sendEdits: (id: string, { revision, head }: Standing, edits: readonly Edit[]) =>
-    json<Since & { readonly following: Following }>('POST', `/effects/${id}/edits`, {
-      revision,
-      head,
-      edits: edits.map((edit) => ({
-        id: edit.id,
-        changes: edit.changes,
-        labels: edit.labels.map((label) => label.slice(0, 200)),
-      })),
+    answerOf('POST /effects/:id/edits', {
+      of: { id },
+      body: {
+        revision,
+        head,
+        edits: edits.map((edit) => ({
+          id: edit.id,
+          changes: edit.changes,
+          labels: edit.labels.map((label) => label.slice(0, 200)),
+        })),
+      },
     }),
   since: (id: string, { revision, head }: Standing) =>
-    json<Since>('GET', `/effects/${id}/edits?revision=${revision}&head=${head}`),
-  addSibling: (id: string, name: string) => json<{ id: string }>('POST', `/effects/${id}/siblings`, { name }),
-  letSiblingGo: (id: string) => json<void>('DELETE', `/effects/${id}/sibling`),
-  revisions: (id: string) => json<Revision[]>('GET', `/effects/${id}/revisions`),
-  revision: (id: string, revision: number) =>
-    json<{ document: Effect }>('GET', `/effects/${id}/revisions/${revision}`),
-  nameRevision: (id: string, revision: number, name: string | null) =>
-    json<void>('PATCH', `/effects/${id}/revisions/${revision}`, { name }),
-  tray: (id: string) => json<KeptState[]>('GET', `/effects/${id}/tray`),
-  /** @param body a state as `keeping/tray.ts` writes it out. */
-  putBy: async (id: string, body: string) =>
-    void (await ask('POST', `/effects/${id}/tray`, body, { 'Content-Type': 'application/json' })),
-  keptState: (id: string) => json<{ document: Effect }>('GET', `/tray/${id}`),
-  keptPictureAddress: (id: string) => `/api/tray/${id}/picture`,
-  renameKept: (id: string, name: string) => json<void>('PATCH', `/tray/${id}`, { name }),
-  deleteKept: (id: string) => json<void>('DELETE', `/tray/${id}`),
-  restoreKept: (id: string) => json<void>('POST', `/tray/${id}/restore`),
-  deletedProjects: () => json<Deleted[]>('GET', '/deleted'),
-  deleted: (projectId: string) =>
-    json<{ effects: Deleted[]; assets: (AssetSummary & { deletedAt: string })[] }>(
-      'GET',
-      `/projects/${projectId}/deleted`,
-    ),
-  restoreProject: (id: string) => json<void>('POST', `/projects/${id}/restore`),
-  restoreEffect: (id: string) => json<void>('POST', `/effects/${id}/restore`),
-  deleteAsset: (projectId: string, hash: string) => json<void>('DELETE', `/projects/${projectId}/assets/${hash}`),
-  restoreAsset: (projectId: string, hash: string) =>
-    json<void>('POST', `/projects/${projectId}/assets/${hash}/restore`),
-  deleteEffect: (id: string) => json<void>('DELETE', `/effects/${id}`),
-  starts: () => json<Start[]>('GET', '/starts'),
-  begin: (projectId: string, start: string, name: string) =>
-    json<{ id: string; name: string }>('POST', `/projects/${projectId}/starts`, { start, name }),
-  kit: () => json<string[]>('GET', '/kit'),
-  importKit: (projectId: string, file: string) => json<AssetSummary>('POST', `/projects/${projectId}/kit`, { file }),
-  importFile: async (projectId: string, file: File) =>
-    (await (
-      await ask('POST', `/projects/${projectId}/assets?name=${encodeURIComponent(file.name)}`, file)
-    ).json()) as AssetSummary,
-  /** @throws ApiError with the code "parcel-clash" and the clashes, until each is chosen. */
-  importParcel: async (projectId: string, file: File, choices: Readonly<Record<string, ParcelChoice>> = {}) =>
-    (await (
-      await ask('POST', `/projects/${projectId}/parcels?choices=${encodeURIComponent(JSON.stringify(choices))}`, file)
-    ).json()) as { id: string; name: string; isKnown: boolean },
-  asset: async (hash: string) => new Uint8Array(await (await ask('GET', `/assets/${hash}`)).arrayBuffer()),
+    answerOf('GET /effects/:id/edits', { of: { id }, query: { revision, head } }),
+  addSibling: (id: string, name: string) => answerOf('POST /effects/:id/siblings', { of: { id }, body: { name } }),
+  letSiblingGo: (id: string) => order('DELETE', `/effects/${id}/sibling`),
   savePicture: (id: string, revision: number, png: Blob) =>
     ask('PUT', `/effects/${id}/picture?revision=${revision}`, png),
   pictureAddress: (id: string, revision: number) => `/api/effects/${id}/picture?revision=${revision}`,
+
+  revisions: (id: string) => answerOf('GET /effects/:id/revisions', { of: { id } }),
+  revision: (id: string, revision: number) =>
+    answerOf('GET /effects/:id/revisions/:revision', { of: { id, revision } }),
+  nameRevision: (id: string, revision: number, name: string | null) =>
+    order('PATCH', `/effects/${id}/revisions/${revision}`, { name }),
+  tray: (id: string) => answerOf('GET /effects/:id/tray', { of: { id } }),
+  /** @param body a state as `keeping/tray.ts` writes it out. */
+  putBy: async (id: string, body: string) => void (await ask('POST', `/effects/${id}/tray`, body, JSON_BODY)),
+  keptState: (id: string) => answerOf('GET /tray/:id', { of: { id } }),
+  keptPictureAddress: (id: string) => `/api/tray/${id}/picture`,
+  renameKept: (id: string, name: string) => order('PATCH', `/tray/${id}`, { name }),
+  deleteKept: (id: string) => order('DELETE', `/tray/${id}`),
+  restoreKept: (id: string) => order('POST', `/tray/${id}/restore`),
+
+  starts: () => answerOf('GET /starts'),
+  begin: (projectId: string, start: string, name: string) =>
+    answerOf('POST /projects/:id/starts', { of: { id: projectId }, body: { start, name } }),
+  kit: () => answerOf('GET /kit'),
+  importKit: (projectId: string, file: string) =>
+    answerOf('POST /projects/:id/kit', { of: { id: projectId }, body: { file } }),
+  importFile: (projectId: string, file: File) =>
+    answerOf('POST /projects/:id/assets', { of: { id: projectId }, query: { name: file.name }, file }),
+  deleteAsset: (projectId: string, hash: string) => order('DELETE', `/projects/${projectId}/assets/${hash}`),
+  restoreAsset: (projectId: string, hash: string) => order('POST', `/projects/${projectId}/assets/${hash}/restore`),
+  asset: async (hash: string) => new Uint8Array(await (await ask('GET', `/assets/${hash}`)).arrayBuffer()),
+  /** @throws ApiError with the code "parcel-clash" and the clashes, until each is chosen. */
+  importParcel: (projectId: string, file: File, choices: Readonly<Record<string, ParcelChoice>> = {}) =>
+    answerOf('POST /projects/:id/parcels', {
+      of: { id: projectId },
+      query: { choices: JSON.stringify(choices) },
+      file,
+    }),
   parcel: async (id: string) => await (await ask('GET', `/effects/${id}/parcel`)).blob(),
 };

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { message } from 'ant-design-vue';
 import { handOver } from '../handOver';
-import type { Other } from '../keeping/live';
+import type { Present } from '../api';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
@@ -9,7 +9,7 @@ import type { Below } from './bench';
 import { useSavingWords } from './savingWords';
 import TextField from './TextField.vue';
 
-defineProps<{ projectName: string; below: Below; others: readonly Other[] }>();
+defineProps<{ projectName: string; below: Below; others: readonly Present[] }>();
 const emit = defineEmits<{ 'update:below': [below: Below] }>();
 const BELOW: readonly { value: Below; text: string; title: string }[] = [
   { value: 'rulers', text: 'Rulers', title: 'Layers along the effect’s time and a particle’s age' },
@@ -29,7 +29,7 @@ function rename(text: string): void {
   if (name) store.change('rename the effect', (draft) => (draft.name = name));
 }
 /** Who else has it open; without names, how many windows. */
-function othersWords(others: readonly Other[]): string {
+function othersWords(others: readonly Present[]): string {
   const names = [...new Set(others.map(({ name }) => name).filter(Boolean))];
   if (names.length > 0) return `Also here: ${names.join(', ')}`;
   return others.length === 1 ? 'Also in another window' : `Also in ${others.length} windows`;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { parcelRefusal } from '@jinx/core/answers';
 import { newEffect } from '@jinx/core/document';
 import { Input, message, Popconfirm } from 'ant-design-vue';
 import { onMounted, ref, shallowRef } from 'vue';
@@ -104,8 +105,9 @@ const bringParcel = (file: File, choices: Readonly<Record<string, ParcelChoice>>
       void message.success(sentence, 5);
       await load();
     } catch (error) {
-      if (!(error instanceof ApiError) || error.body['code'] !== 'parcel-clash') throw error;
-      asking.value = { file, clashes: error.body['clashes'] as ParcelClash[] };
+      const { data: refusal } = parcelRefusal.safeParse(error instanceof ApiError ? error.body : null);
+      if (!refusal) throw error;
+      asking.value = { file, clashes: refusal.clashes };
     }
   });
 const removeAsset = ({ hash }: AssetSummary) =>

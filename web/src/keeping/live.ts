@@ -1,17 +1,6 @@
-import type { Following } from '../api';
+import { news } from '@jinx/core/answers';
+import type { Following, Present } from '../api';
 import { thisWindow } from './thisWindow';
-
-/** Somebody else who has the effect open. */
-export interface Other {
-  readonly window: string;
-  /** Empty where nobody signs in. */
-  readonly name: string;
-}
-
-type Told =
-  | { readonly kind: 'people'; readonly others: readonly Other[] }
-  | { readonly kind: 'edit'; readonly revision: number }
-  | ({ readonly kind: 'following' } & Following);
 
 /** The code by which the server closes a socket whose owner may no longer watch. */
 const FORBIDDEN = 4403;
@@ -19,7 +8,7 @@ const FIRST_RETRY_MILLISECONDS = 1000;
 const LAST_RETRY_MILLISECONDS = 10_000;
 
 export interface Listener {
-  readonly people: (others: readonly Other[]) => void;
+  readonly people: (others: readonly Present[]) => void;
   readonly edit: (revision: number) => void;
   /** Effects that follow this one have come further. */
   readonly following: (following: Following) => void;
@@ -46,7 +35,9 @@ export function listen(effectId: string, { people, edit, following, forbidden, b
       wasLost = false;
     };
     socket.onmessage = ({ data }) => {
-      const told = JSON.parse(String(data)) as Told;
+      // News of another version of Jinx are passed over: what it answers to a question says so.
+      const { data: told } = news.safeParse(JSON.parse(String(data)));
+      if (!told) return;
       if (told.kind === 'people') people(told.others);
       else if (told.kind === 'edit') edit(told.revision);
       else following({ waiting: told.waiting, failed: told.failed });

@@ -38,8 +38,17 @@ async function answer(address: string, { method = 'GET', body = '' } = {}): Prom
       return say(201, {});
     }
     if (address.startsWith('/api/projects/')) return say(201, { id: 'copy', revision: 1 });
-    if (!address.includes('/edits'))
-      return say(200, { id: 'one', projectId: 'p', ...server.standing, document: server.document, following });
+    if (!address.includes('/edits')) {
+      const kin = { siblingOf: null, siblings: [] };
+      return say(200, {
+        id: 'one',
+        projectId: 'p',
+        ...server.standing,
+        document: server.document,
+        ...kin,
+        following,
+      });
+    }
     if (method === 'GET') {
       const { searchParams } = new URL(address, 'http://jinx');
       return say(

@@ -2,7 +2,8 @@ import { message } from 'ant-design-vue';
 import { onBeforeUnmount, shallowRef, watch } from 'vue';
 import { sendStates } from '../../keeping/leftBehind';
 import { api } from '../../api';
-import { listen, type Other } from '../../keeping/live';
+import type { Present } from '../../api';
+import { listen } from '../../keeping/live';
 import { useSavingStore } from '../../stores/saving';
 import { tell, tellRefused } from '../../tell';
 
@@ -12,7 +13,7 @@ const MOST_TOLD = 3;
 /** Who else has an effect open; what they change is taken in, and told. */
 export function useOthers(id: string) {
   const saving = useSavingStore();
-  const others = shallowRef<readonly Other[]>([]);
+  const others = shallowRef<readonly Present[]>([]);
   const stop = listen(id, {
     people: (people) => (others.value = people),
     edit: saving.announced,

@@ -1,0 +1,3 @@
+export { news, parcelChoice, parcelRefusal, role } from './shapes.ts';
+export * from './routes.ts';
+export type * from './types.ts';

@@ -1,0 +1,131 @@
+import { z } from 'zod';
+import { effectSchema } from '../document/index.ts';
+
+// What the server answers, written once for it and for the page. What an answer has beside is left out.
+
+const count = z.number().int().min(0);
+/** An instant, as JSON writes it. */
+const instant = z.string();
+
+export const role = z.enum(['viewer', 'editor', 'owner']);
+export const assetKind = z.enum(['rig', 'picture']);
+
+export const session = z.object({ hasSignIn: z.boolean(), name: z.string().nullable() });
+export const members = z.object({
+  hasSignIn: z.boolean(),
+  role,
+  members: z.array(z.object({ id: z.string(), name: z.string(), role })),
+});
+
+export const projectSummary = z.object({ id: z.string(), name: z.string(), effects: count });
+export const assetSummary = z.object({ hash: z.string(), name: z.string(), kind: assetKind });
+export const effectSummary = z.object({
+  id: z.string(),
+  name: z.string(),
+  revision: count,
+  savedAt: instant,
+  /** The revision its picture shows; null without one. */
+  pictureRevision: count.nullable(),
+  /** The name of the effect it keeps what it does not change of; null without one. */
+  siblingOf: z.string().nullable(),
+});
+/** The disk that a project and all of them take, and may take, in bytes. */
+export const diskUse = z.object({ bytes: count, mostBytes: count, allBytes: count, mostAllBytes: count });
+export const projectDetail = z.object({
+  id: z.string(),
+  name: z.string(),
+  livingBudget: count,
+  effects: z.array(effectSummary),
+  assets: z.array(assetSummary),
+  disk: diskUse,
+});
+
+/** An effect to begin with, by what it is for. */
+export const start = z.object({
+  id: z.string(),
+  intent: z.string(),
+  about: z.string(),
+  /** How many instants stand side by side in its picture, and which is seen while it does not play. */
+  instants: count,
+  rest: count,
+});
+/** Where a word was found in one effect. */
+export const foundIn = z.object({
+  id: z.string(),
+  name: z.string(),
+  lines: z.array(z.object({ id: z.string(), heading: z.string(), name: z.string(), value: z.string() })),
+  more: count,
+});
+
+/** An effect that another hangs together with. */
+export const effectKin = z.object({ id: z.string(), name: z.string() });
+/** How far the effects that follow one have come: those that have yet to take its changes, and those that could not, and why. */
+export const following = z.object({
+  waiting: count,
+  failed: z.array(z.object({ name: z.string(), sentence: z.string() })),
+});
+/** Where an effect stands: its revision, and the id of the edit that made it. */
+export const standing = z.object({ revision: count, head: z.string() });
+export const storedEffect = standing.extend({
+  id: z.string(),
+  projectId: z.string(),
+  document: effectSchema,
+  siblingOf: effectKin.nullable(),
+  siblings: z.array(effectKin),
+  following,
+});
+
+export const change = z.object({
+  path: z.array(z.string()).readonly(),
+  before: z.unknown().optional(),
+  after: z.unknown().optional(),
+});
+/** What others changed of an effect since a revision, who, and what they did, in words. */
+export const since = standing.extend({
+  theirs: z.array(change),
+  by: z.array(z.string()),
+  labels: z.array(z.string()),
+});
+/** An effect as it was at a revision, or is. */
+export const revision = z.object({
+  revision: count,
+  savedAt: instant,
+  /** Who made it, where people sign in. */
+  by: z.string(),
+  name: z.string().nullable(),
+  /** What was done since the revision before it in the list, in words, the latest last. */
+  labels: z.array(z.string()),
+});
+/** A state of an effect that was put by, and the instant it was kept at, on the time sheet. */
+export const keptState = z.object({
+  id: z.string(),
+  name: z.string(),
+  keptAt: instant,
+  by: z.string(),
+  seconds: z.number(),
+  hasPicture: z.boolean(),
+});
+/** Something that was deleted and can be brought back. */
+export const deleted = z.object({ id: z.string(), name: z.string(), deletedAt: instant });
+
+/** Something of a parcel that has the name of something else in the project: an asset by its hash, or "effect". */
+export const parcelClash = z.object({
+  of: z.string(),
+  kind: z.enum(['effect', ...assetKind.options]),
+  name: z.string(),
+});
+/** A parcel that is refused until it is chosen what to do with each. */
+export const parcelRefusal = z.object({ code: z.literal('parcel-clash'), clashes: z.array(parcelClash) });
+/** What to do with it: keep both, write the project's effect over, or use the asset that the project has. */
+export const parcelChoice = z.enum(['both', 'over', 'present']);
+/** What came of a parcel; one that the project had already changes nothing. */
+export const takenParcel = z.object({ id: z.string(), name: z.string(), isKnown: z.boolean() });
+
+/** Somebody who has an effect open: a window of theirs, and their name where people sign in. */
+export const present = z.object({ window: z.string(), name: z.string() });
+/** What is told to those who have an effect open. */
+export const news = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('people'), others: z.array(present) }),
+  z.object({ kind: z.literal('edit'), revision: count }),
+  following.extend({ kind: z.literal('following') }),
+]);
