@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { Popover } from 'ant-design-vue';
 import { computed, ref } from 'vue';
-import { keysWith } from './keyWords';
+import { keysWith } from './commands/placeKeys';
+import { injectCommands, useCommands } from './commands/registry';
 
 /** The bench's keys, in one place, found by what they do. */
 const isOpen = ref(false);
 const sought = ref('');
 const field = ref<HTMLInputElement>();
-const shown = computed(() => keysWith(sought.value));
+const commands = injectCommands();
+const shown = computed(() => keysWith(commands.all, sought.value));
 /** Frames within which the list has come up far enough to be typed into. */
 const MOST_FRAMES = 30;
 function opened(open: boolean): void {
@@ -21,7 +23,15 @@ function opened(open: boolean): void {
   };
   focus(MOST_FRAMES);
 }
-defineExpose({ open: () => opened(true) });
+useCommands([
+  {
+    id: 'keys.list',
+    label: 'this list',
+    otherWords: ['help', 'shortcuts'],
+    key: '?',
+    run: () => opened(true),
+  },
+]);
 </script>
 
 <template>

@@ -7,6 +7,7 @@ import { computed, inject, onBeforeUnmount, onMounted, ref, shallowRef, watch } 
 import { useEffectStore } from '../stores/effect';
 import { firstCamera, FIRST_VIEW, type View } from '@jinx/player/scene';
 import { ENGINE } from './bench';
+import { useCommands } from './commands/registry';
 import { areSame, guidesFor } from './guides';
 import { Picture } from './handles/picture';
 import StageHandles from './handles/StageHandles.vue';
@@ -18,7 +19,7 @@ import { useStageCanvas } from './stageCanvas';
 import { useGuideInstant } from './guides/useGuideInstant';
 
 /** The stage's window: the picture is drawn by a worker, the camera is steered here. */
-const props = defineProps<{ showGuides: boolean; follows: boolean }>();
+const props = defineProps<{ showGuides: boolean; follows: boolean; hasHits: boolean }>();
 const emit = defineEmits<{ dropFile: [file: File]; 'update:follows': [follows: boolean]; seen: [view: View] }>();
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
@@ -28,7 +29,6 @@ const camera = new PerspectiveCamera(FIRST_VIEW.fieldOfView, 1, 0.02, 200);
 let controls: OrbitControls | null = null;
 const isOver = ref(false);
 const { width, height } = useElementSize(holder);
-const handles = ref<InstanceType<typeof StageHandles>>();
 /** Counts the camera's movements. */
 const looks = shallowRef(0);
 /** The picture as it is seen: handles stand where the stage draws what they belong to. */
@@ -73,7 +73,23 @@ function strike(): void {
   engine.simulation.strike(camera.position.toArray(), camera.position.clone().add(ahead).toArray(), followed);
 }
 const STRIKE_METRES = 100;
-defineExpose({ frameAll, look, seen, strike, handles });
+useCommands([
+  {
+    id: 'stage.strike',
+    label: 'strike what the middle of the picture shows',
+    otherWords: ['hit', 'blow'],
+    key: 'x',
+    run: () => props.hasHits && strike(),
+  },
+  {
+    id: 'stage.frame',
+    label: 'frame the figure',
+    otherWords: ['camera', 'look', 'home'],
+    key: 'Enter',
+    run: frameAll,
+  },
+]);
+defineExpose({ look, seen });
 
 onMounted(() => {
   controls = new OrbitControls(camera, canvas.value!);
@@ -153,7 +169,7 @@ function orbit(event: KeyboardEvent): void {
     <div v-if="isOver" class="hint">
       Drop a figure (.glb) to put it on the stage, or a picture for the chosen layer to show
     </div>
-    <StageHandles ref="handles" :picture="picture" :is-shown="showGuides"><slot name="foot"></slot></StageHandles>
+    <StageHandles :picture="picture" :is-shown="showGuides"><slot name="foot"></slot></StageHandles>
     <ProbeGlass :picture="picture" />
     <PixelGlass />
     <StageFailure />

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { listed } from '@jinx/core/document';
-import { computed, inject, ref } from 'vue';
+import { computed, inject } from 'vue';
 import { random32, useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
 import ChoiceChip from './ChoiceChip.vue';
+import { injectCommands, useCommands } from './commands/registry';
 import MenuButton from './MenuButton.vue';
 import KeysList from './KeysList.vue';
 import PlainChip from './PlainChip.vue';
@@ -14,7 +15,6 @@ const emit = defineEmits<{
   'update:follows': [value: boolean];
   'update:isRaw': [value: boolean];
   'update:isDim': [value: boolean];
-  strike: [];
 }>();
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
@@ -41,8 +41,22 @@ const setPreRoll = (seconds: number, gesture: string | null) =>
 const letGo = () => {
   if (stretches.value.hold.kind !== 'none' && !state.isLetGo) engine.playback.letGo();
 };
-const keys = ref<InstanceType<typeof KeysList>>();
-defineExpose({ showKeys: () => keys.value?.open(), letGo, toggle, step, anotherThrow });
+const commands = injectCommands();
+useCommands([
+  { id: 'play.toggle', label: 'play or pause', otherWords: ['start', 'stop'], key: ' ', run: toggle },
+  { id: 'play.back', label: 'one step back', otherWords: ['frame', 'previous'], key: ',', run: () => step(-1) },
+  { id: 'play.on', label: 'one step on', otherWords: ['frame', 'next'], key: '.', run: () => step(1) },
+  { id: 'play.slower', label: 'slow motion', otherWords: ['speed'], key: null, run: slower },
+  { id: 'play.again', label: 'from the beginning', otherWords: ['replay'], key: null, run: again },
+  { id: 'play.letGo', label: 'let go: the hold ends', otherWords: ['release', 'close'], key: 'l', run: letGo },
+  {
+    id: 'effect.anotherThrow',
+    label: 'the same effect with other random draws',
+    otherWords: ['seed', 'another throw'],
+    key: null,
+    run: anotherThrow,
+  },
+]);
 </script>
 
 <template>
@@ -109,7 +123,7 @@ defineExpose({ showKeys: () => keys.value?.open(), letGo, toggle, step, anotherT
       type="button"
       class="plain"
       title="Hit what the middle of the picture shows (X)"
-      @click="emit('strike')"
+      @click="commands.run('stage.strike')"
     >
       Strike
     </button>
@@ -153,7 +167,7 @@ defineExpose({ showKeys: () => keys.value?.open(), letGo, toggle, step, anotherT
     >
       Dim
     </button>
-    <KeysList ref="keys" />
+    <KeysList />
   </div>
 </template>
 

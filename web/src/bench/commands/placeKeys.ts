@@ -1,24 +1,9 @@
-/** Every key of the bench, in the order in which they are learned: the key, and what it does. */
-export const KEY_WORDS = [
-  ['Space', 'play or pause'],
-  [', and .', 'one step back, one step on'],
-  ['L', 'let go: the hold ends'],
-  ['X', 'strike what the middle of the picture shows'],
-  ['C', 'clear the stage of guides and handles'],
-  ['G', 'put a particle of the stage under the glass'],
-  ['P', 'take a pixel of the stage apart: what made it'],
+import { keysOf, type Command } from './registry';
+
+/** Keys that belong to a place of the bench, in the order in which they are learned: where, and what they do there. */
+export const PLACE_KEYS = [
   ['arrows on the pixel', 'move it; ten times as far with Shift'],
-  ['R', 'raw: without lens and air'],
-  ['V', 'another view: grey values, silhouettes, ages…'],
-  ['D', 'dim what is too bright to work on'],
-  ['1, 2, 3', 'move, turn or size the chosen handle'],
-  ['K', 'key the chosen handle at this instant'],
   ['arrows on a handle', 'nudge it; Page Up, Page Down for z'],
-  ['Enter', 'frame the figure'],
-  ['T', 'keep the present state in the tray, with its picture'],
-  ['?', 'this list'],
-  ['Ctrl Z', 'undo'],
-  ['Ctrl Shift Z', 'redo'],
   ['Tab', 'walk the chips of a chapter'],
   ['↑ ↓ on a chip', 'nudge it; ten times as far with Shift, a tenth with Alt'],
   ['Enter on a chip', 'type'],
@@ -39,8 +24,24 @@ export const KEY_WORDS = [
   ['arrows on the stage', 'orbit'],
 ] as const;
 
-/** The keys whose words have all that is sought, in whatever order. */
-export function keysWith(sought: string): readonly (readonly [string, string])[] {
+const NAMES: Readonly<Record<string, string>> = { ' ': 'Space', ctrl: 'Ctrl', shift: 'Shift', z: 'Z', y: 'Y' };
+/** A key as it is written for people: "ctrl+shift+z" is "Ctrl Shift Z". */
+export const keyName = (key: string): string =>
+  key
+    .split('+')
+    .map((part) => NAMES[part] ?? (part.length === 1 ? part.toUpperCase() : part))
+    .join(' ');
+
+/** Every key of the bench and what it does: those of commands, then those of places; with all the words that are sought. */
+export function keysWith(commands: readonly Command[], sought: string): readonly (readonly [string, string])[] {
   const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
-  return KEY_WORDS.filter(([key, what]) => words.every((word) => `${key} ${what}`.toLowerCase().includes(word)));
+  const known = [
+    ...commands
+      .filter((command) => keysOf(command).length > 0)
+      .map((command) => [keyName(keysOf(command)[0]!), command.label, command.otherWords.join(' ')] as const),
+    ...PLACE_KEYS.map(([key, what]) => [key, what, ''] as const),
+  ];
+  return known
+    .filter((row) => words.every((word) => row.join(' ').toLowerCase().includes(word)))
+    .map(([key, what]) => [key, what] as const);
 }

@@ -1,0 +1,75 @@
+import type { StageView } from '@jinx/stage';
+import { computed, provide, ref, watch } from 'vue';
+import type { Engine } from '../engine/engine';
+import { useEffectStore } from '../stores/effect';
+import { ALONE } from './bench';
+import { useCommands, type Commands } from './commands/registry';
+import { keyInstants } from './views';
+
+/** An edit rests this long before silhouettes of other instants are computed anew. */
+const REST_MILLISECONDS = 250;
+
+/** How the stage shows the effect: which view, raw, dimmed, a step of a look alone, with guides, from a camera that follows. */
+export function useShown(engine: Engine, commands: Commands) {
+  const store = useEffectStore();
+  const showGuides = ref(true);
+  const follows = ref(true);
+  const isRaw = ref(false);
+  const isDim = ref(false);
+  const alone = ref<{ layer: string; step: string } | null>(null);
+  provide(ALONE, alone);
+  watch([isRaw, isDim, alone], () => engine.see({ isRaw: isRaw.value, isDim: isDim.value, alone: alone.value }));
+
+  const view = ref<StageView>('picture');
+  /** What was shown in place of the picture last. */
+  let lastView: StageView = 'grey';
+  watch(view, (shown) => {
+    if (shown !== 'picture') lastView = shown;
+    engine.stage.show(shown);
+  });
+  const instants = computed(() =>
+    view.value === 'silhouette' && store.effect ? keyInstants(store.effect.stretches) : [],
+  );
+  let timer = 0;
+  watch([() => store.effect, instants], ([, seconds], before) => {
+    window.clearTimeout(timer);
+    if (seconds.length === 0 && !before?.[1]?.length) return;
+    timer = window.setTimeout(() => engine.layInstants(seconds), seconds.length > 0 ? REST_MILLISECONDS : 0);
+  });
+
+  const turn = (what: { value: boolean }) => () => void (what.value = !what.value);
+  useCommands(
+    [
+      {
+        id: 'stage.guides',
+        label: 'clear the stage of guides and handles',
+        otherWords: ['grid', 'lines'],
+        key: 'c',
+        run: turn(showGuides),
+      },
+      {
+        id: 'stage.raw',
+        label: 'raw: without lens and air',
+        otherWords: ['bloom', 'fog'],
+        key: 'r',
+        run: turn(isRaw),
+      },
+      {
+        id: 'stage.view',
+        label: 'another view: grey values, silhouettes, ages…',
+        otherWords: ['speed', 'layer', 'picture'],
+        key: 'v',
+        run: () => (view.value = view.value === 'picture' ? lastView : 'picture'),
+      },
+      {
+        id: 'stage.dim',
+        label: 'dim what is too bright to work on',
+        otherWords: ['dark'],
+        key: 'd',
+        run: turn(isDim),
+      },
+    ],
+    commands,
+  );
+  return { showGuides, follows, isRaw, isDim, view, instants };
+}
