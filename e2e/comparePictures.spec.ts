@@ -71,7 +71,8 @@ test('two effects stand side by side', async ({ page }) => {
   await page.getByRole('button', { name: 'side by side' }).click();
   await shown(page);
   // Both are drawn by one worker, with the graphics of one canvas.
-  expect(page.workers().filter((one) => /\/worker-[^/]*\.js$/.test(one.url()))).toHaveLength(1);
+  const stages = page.workers().filter((one) => /\/worker-[^/]*\.js$/.test(one.url()));
+  expect(stages.map((one) => one.url())).toHaveLength(1);
   const both = await seen(page);
   expect(differing(columns(both, 0, 440), columns(both, 450, 890), 30)).toBeGreaterThan(3000);
   await page.getByRole('button', { name: 'this one' }).click();

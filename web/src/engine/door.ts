@@ -38,9 +38,9 @@ export function openDoor(engine: Engine, layerIds: () => Record<string, string>)
     edits: () => ({ made: engine.edits, shown: [...shown] }),
     /** Milliseconds for each of `times` whole drawings of the present picture. */
     timeDrawing: async (times: number) => (await engine.stage.timeDrawing(times)).milliseconds,
-    /** The picture of all that was asked for before, RGBA rows from the top in base64: the simulation is heard out first. */
+    /** The picture of all that was asked for before, RGBA rows from the top in base64: the simulation has settled by then. */
     pixels: async (width: number, height: number) => {
-      await engine.simulation.hash();
+      await engine.simulation.settled();
       return base64Of((await engine.stage.pixels(width, height)).rgba);
     },
   };

@@ -73,6 +73,16 @@ describe('the one worker of the stage', () => {
     expect(workers[1]!.messages).toEqual([{ kind: 'open', scene: 3, isMain: true }]);
   });
 
+  it('is not begun again by a scene that is closed with the main one', async () => {
+    const { workers, open, ended } = setUp();
+    const [main, other] = [open('main', true), open('other', false)];
+    main.terminate();
+    other.terminate();
+    await settled();
+    expect(ended).toEqual([]);
+    expect(workers).toHaveLength(1);
+  });
+
   it('lets the main scene hear first that the worker has failed', async () => {
     const { workers, open, ended } = setUp();
     open('main', true);

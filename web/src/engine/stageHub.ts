@@ -30,7 +30,11 @@ export class StageHub {
       postMessage: (order, transfer) => {
         if (this.#scenes.has(scene)) this.#tell(worker, { kind: 'tell', scene, order: order as ToStage }, transfer);
       },
-      terminate: () => this.#close(scene),
+      terminate: () => {
+        // Who closed it hears nothing of it any more.
+        thread.onmessage = thread.onerror = null;
+        this.#close(scene);
+      },
     };
     this.#scenes.set(scene, { thread, isMain });
     this.#tell(worker, { kind: 'open', scene, isMain });
