@@ -50,8 +50,8 @@ export function routeOf(method: string, path: string): AnswerRoute | null {
 
 /** Reads what was answered; what it has beside is left out. @throws Error that says where it is not as it should be. */
 export function readAnswer<R extends AnswerRoute>(route: R, answer: unknown): Answer<R> {
-  const found = (ANSWERS[route] as unknown as z.ZodType<Answer<R>>).safeParse(answer);
-  if (found.success) return found.data;
+  const found = ANSWERS[route].safeParse(answer);
+  if (found.success) return found.data as Answer<R>;
   const [{ path, message }] = found.error.issues as [z.core.$ZodIssue];
   throw new Error(`${path.length > 0 ? `at ${path.join('.')}: ` : ''}${message}`);
 }
