@@ -51,25 +51,27 @@ export class Passes {
 
   /** Prepares a mesh's program as these passes will want it. Resolves when it can be drawn with. */
   warm(mesh: THREE.Mesh, camera: THREE.Camera): Promise<unknown> {
-    const { renderer } = this;
-    const before = renderer.getRenderTarget();
-    renderer.setRenderTarget(this.#target);
     try {
-      return renderer.compileAsync(mesh, camera, this.overs);
+      return this.#forTarget(() => this.renderer.compileAsync(mesh, camera, this.overs));
     } catch (error) {
       return Promise.reject(error as Error);
-    } finally {
-      renderer.setRenderTarget(before);
     }
   }
 
   /** Prepares the programs of what is solid. */
   warmSolids(camera: THREE.Camera): void {
-    const { renderer } = this;
-    const before = renderer.getRenderTarget();
-    renderer.setRenderTarget(this.#target);
-    renderer.compile(this.solids, camera);
-    renderer.setRenderTarget(before);
+    this.#forTarget(() => this.renderer.compile(this.solids, camera));
+  }
+
+  /** Compiles for what the passes draw into: its format is part of a program. */
+  #forTarget<T>(compile: () => T): T {
+    const before = this.renderer.getRenderTarget();
+    this.renderer.setRenderTarget(this.#target);
+    try {
+      return compile();
+    } finally {
+      this.renderer.setRenderTarget(before);
+    }
   }
 
   /** Draw calls and triangles of the last picture. */

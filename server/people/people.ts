@@ -1,5 +1,5 @@
-import type { Members, Role } from '@jinx/core/answers';
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { role, type Members, type Role } from '@jinx/core/answers';
 import type { Database, Session } from '../database.ts';
 import { Refusal } from '../errors.ts';
 import { isPassword, storedPassword } from './password.ts';
@@ -9,8 +9,8 @@ export interface Person {
   readonly name: string;
 }
 
-/** What somebody may do in a project: look, change, and decide who else may. */
-const RANK: readonly Role[] = ['viewer', 'editor', 'owner'];
+/** What somebody may do in a project, from the least: look, change, and decide who else may. */
+const RANK: readonly Role[] = role.options;
 export const mayAs = (has: Role, needed: Role): boolean => RANK.indexOf(has) >= RANK.indexOf(needed);
 
 const SESSION_DAYS = 30;

@@ -163,13 +163,19 @@ export abstract class LayerDrawing {
     const known = this.#next ?? this.#current;
     if (known && !this.#isSwitchedAs(known)) this.#make(known.layer);
   }
+  /** Asked before every picture: it makes no list. */
   #isSwitchedAs({ layer, switches }: Made): boolean {
-    const now = this.#switches(layer);
-    return (Object.keys(now) as (keyof Switches)[]).every((name) => now[name] === switches[name]);
+    const { hasFog, hasView } = this.around;
+    return (
+      switches.hasFog === hasFog && switches.hasView === hasView && switches.hasMirrored === this.#mirrors(layer)
+    );
   }
-  #switches({ drawn }: DrawnLayer): Switches {
-    const { hasFog, hasView, hasMirrored } = this.around;
-    return { hasFog, hasView, hasMirrored: hasMirrored && drawn.kind === 'mesh' };
+  #switches(layer: DrawnLayer): Switches {
+    const { hasFog, hasView } = this.around;
+    return { hasFog, hasView, hasMirrored: this.#mirrors(layer) };
+  }
+  #mirrors({ drawn }: DrawnLayer): boolean {
+    return this.around.hasMirrored && drawn.kind === 'mesh';
   }
 
   /** Something that all shaders hang on has changed. */

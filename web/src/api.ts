@@ -78,9 +78,13 @@ async function ask(
 
 const JSON_BODY = { 'Content-Type': 'application/json' };
 
+type Sent = [body?: BodyInit, headers?: Record<string, string>];
+/** A body as it is sent, if there is one, with what says that it is JSON. */
+const written = (body: unknown): Sent => (body === undefined ? [] : [JSON.stringify(body), JSON_BODY]);
+
 /** Asks for something that is answered with nothing. */
 const order = async (method: string, path: string, body?: unknown): Promise<void> =>
-  void (await (body === undefined ? ask(method, path) : ask(method, path, JSON.stringify(body), JSON_BODY)));
+  void (await ask(method, path, ...written(body)));
 
 interface Question {
   /** What stands in the route for each of its names. */
@@ -101,8 +105,7 @@ async function answerOf<R extends AnswerRoute>(
   const asked = query
     ? `?${new URLSearchParams(Object.entries(query).map(([name, value]) => [name, String(value)])).toString()}`
     : '';
-  const sent: [BodyInit?, Record<string, string>?] =
-    file !== undefined ? [file] : body === undefined ? [] : [JSON.stringify(body), JSON_BODY];
+  const sent: Sent = file ? [file] : written(body);
   const answer = await ask(method, path + asked, ...sent);
   return read(route, answer.status, await answer.json().catch(() => undefined));
 }

@@ -6,30 +6,8 @@ import { ApiError } from '../api';
 import { Engine } from './engine';
 import { NoAnswer } from './calls';
 import { SharedByPage } from './shared';
-import type { Thread, Threads } from './threads';
-
-/** A worker that only notes what it is told. */
-class Told implements Thread {
-  readonly orders: { kind: string; [field: string]: unknown }[] = [];
-  isEnded = false;
-  onmessage: Thread['onmessage'] = null;
-  onerror: Thread['onerror'] = null;
-  postMessage(order: unknown): void {
-    this.orders.push(order as Told['orders'][number]);
-  }
-  terminate(): void {
-    this.isEnded = true;
-  }
-  say(data: unknown): void {
-    this.onmessage!.call(this as never, { data } as MessageEvent);
-  }
-  fail(reason: string): void {
-    this.onerror!.call(this as never, { message: reason } as ErrorEvent);
-  }
-  kinds(): string[] {
-    return this.orders.map(({ kind, order }) => (order as { kind: string } | undefined)?.kind ?? kind);
-  }
-}
+import { Told } from './testing/told';
+import type { Threads } from './threads';
 
 const NO_BYTES = new Uint8Array();
 const settled = () => new Promise((resolve) => setTimeout(resolve, 0));

@@ -72,7 +72,7 @@ export class InstantClient {
     const id = this.#next++;
     const stream = new InstantStream(() => {
       this.#streams.delete(id);
-      void this.#worker?.then((worker) => worker.postMessage({ kind: 'stop', id } satisfies ToInstants));
+      this.#tellIfBegun((worker) => worker.postMessage({ kind: 'stop', id } satisfies ToInstants));
     });
     this.#streams.set(id, stream);
     void (this.#worker ??= this.#begin()).then(
@@ -113,7 +113,12 @@ export class InstantClient {
 
   stop(): void {
     for (const stream of [...this.#streams.values()]) stream.stop();
-    void this.#worker?.then((worker) => worker.terminate());
+    this.#tellIfBegun((worker) => worker.terminate());
     this.#worker = null;
+  }
+
+  /** One that could not begin needs to be told nothing: whoever waits for its instants has heard why. */
+  #tellIfBegun(tell: (worker: Thread) => void): void {
+    this.#worker?.then(tell, () => undefined);
   }
 }

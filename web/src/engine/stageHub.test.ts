@@ -1,20 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { StageHub } from './stageHub';
-import type { Thread } from './threads';
-
-/** A worker that only notes what it is told. */
-class Told implements Thread {
-  readonly messages: { kind: string; scene: number }[] = [];
-  isEnded = false;
-  onmessage: Thread['onmessage'] = null;
-  onerror: Thread['onerror'] = null;
-  postMessage(message: unknown): void {
-    this.messages.push(message as Told['messages'][number]);
-  }
-  terminate(): void {
-    this.isEnded = true;
-  }
-}
+import { Told } from './testing/told';
 
 function setUp() {
   const workers: Told[] = [];
@@ -39,13 +25,13 @@ describe('the one worker of the stage', () => {
     main.postMessage({ kind: 'edited' });
     other.postMessage({ kind: 'guides' });
     expect(workers).toHaveLength(1);
-    const { messages } = workers[0]!;
-    expect(messages.map(({ kind }) => kind)).toEqual(['open', 'open', 'tell', 'tell']);
-    expect(messages.map(({ scene }) => scene)).toEqual([1, 2, 1, 2]);
+    const { orders } = workers[0]!;
+    expect(orders.map(({ kind }) => kind)).toEqual(['open', 'open', 'tell', 'tell']);
+    expect(orders.map(({ scene }) => scene)).toEqual([1, 2, 1, 2]);
     const heard: unknown[] = [];
     other.onmessage = ({ data }) => heard.push(data);
-    workers[0]!.onmessage!.call({} as Worker, { data: { scene: 2, message: 'seen' } } as MessageEvent);
-    workers[0]!.onmessage!.call({} as Worker, { data: { scene: 1, message: 'not seen' } } as MessageEvent);
+    workers[0]!.say({ scene: 2, message: 'seen' });
+    workers[0]!.say({ scene: 1, message: 'not seen' });
     expect(heard).toEqual(['seen']);
   });
 
@@ -54,7 +40,7 @@ describe('the one worker of the stage', () => {
     const [one, two] = [open('one', false), open('two', false)];
     one.terminate();
     one.postMessage({ kind: 'edited' });
-    expect(workers[0]!.messages.at(-1)).toEqual({ kind: 'close', scene: 1 });
+    expect(workers[0]!.orders.at(-1)).toEqual({ kind: 'close', scene: 1 });
     expect(workers[0]!.isEnded).toBe(false);
     two.terminate();
     expect(workers[0]!.isEnded).toBe(true);
@@ -70,7 +56,7 @@ describe('the one worker of the stage', () => {
     expect(ended).toEqual(['other']);
     expect(workers).toHaveLength(2);
     expect(workers[0]!.isEnded).toBe(true);
-    expect(workers[1]!.messages).toEqual([{ kind: 'open', scene: 3, isMain: true }]);
+    expect(workers[1]!.orders).toEqual([{ kind: 'open', scene: 3, isMain: true }]);
   });
 
   it('is not begun again by a scene that is closed with the main one', async () => {
@@ -87,7 +73,7 @@ describe('the one worker of the stage', () => {
     const { workers, open, ended } = setUp();
     open('main', true);
     open('other', false);
-    workers[0]!.onerror!.call({} as Worker, { message: 'out of memory' } as ErrorEvent);
+    workers[0]!.fail('out of memory');
     await settled();
     expect(ended).toEqual(['main', 'other']);
   });

@@ -24,7 +24,7 @@ export const PLACE_KEYS = [
   ['arrows on the stage', 'orbit'],
 ] as const;
 
-const NAMES: Readonly<Record<string, string>> = { ' ': 'Space', ctrl: 'Ctrl', shift: 'Shift', z: 'Z', y: 'Y' };
+const NAMES: Readonly<Record<string, string>> = { ' ': 'Space', ctrl: 'Ctrl', shift: 'Shift' };
 /** A key as it is written for people: "ctrl+shift+z" is "Ctrl Shift Z". */
 export const keyName = (key: string): string =>
   key
