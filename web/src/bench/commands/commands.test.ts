@@ -45,6 +45,11 @@ describe('the list of keys', () => {
     expect(keysWith(all, 'no such thing')).toEqual([]);
   });
 
+  it('begins with what is learned first, whichever part of the bench was there first', () => {
+    const given = [command('undo', 'ctrl+z'), command('tray.keep', 't'), command('play.toggle', ' ')];
+    expect(keysWith(given, 'does').map(([key]) => key)).toEqual(['Space', 'T', 'Ctrl Z']);
+  });
+
   it('names no key of a place twice', () =>
     expect(new Set(PLACE_KEYS.map(([key]) => key)).size).toBe(PLACE_KEYS.length));
 });

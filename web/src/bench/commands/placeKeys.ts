@@ -32,12 +32,20 @@ export const keyName = (key: string): string =>
     .map((part) => NAMES[part] ?? (part.length === 1 ? part.toUpperCase() : part))
     .join(' ');
 
+/** What commands are about, by the beginning of their ids, in the order in which they are learned. */
+const LEARNED = ['play', 'stage', 'glass', 'handle', 'tray', 'keys', 'undo', 'redo'];
+function learned({ id }: Command): number {
+  const at = LEARNED.indexOf(id.replace(/\..*$/, ''));
+  return at < 0 ? LEARNED.length : at;
+}
+
 /** Every key of the bench and what it does: those of commands, then those of places; with all the words that are sought. */
 export function keysWith(commands: readonly Command[], sought: string): readonly (readonly [string, string])[] {
   const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
   const known = [
     ...commands
       .filter((command) => keysOf(command).length > 0)
+      .sort((a, b) => learned(a) - learned(b))
       .map((command) => [keyName(keysOf(command)[0]!), command.label, command.otherWords.join(' ')] as const),
     ...PLACE_KEYS.map(([key, what]) => [key, what, ''] as const),
   ];
