@@ -1,9 +1,6 @@
 import * as THREE from 'three';
+import { FullScreen, passMaterial } from './fullScreen.ts';
 
-const vertexShader = `
-  varying vec2 at;
-  void main() { at = uv; gl_Position = vec4(position.xy, 0.0, 1.0); }
-`;
 // Four reads that meet between pixels take in all sixteen of a 4 × 4 block: nothing bright and small flickers.
 const downShader = /* glsl */ `
   uniform sampler2D picture;
@@ -48,23 +45,19 @@ const FIRST = 4;
  */
 export class Bloom {
   readonly #levels: THREE.WebGLRenderTarget[] = [];
-  readonly #down = pass(downShader, { knee: { value: 0 } });
-  readonly #up = pass(upShader, { amount: { value: 1 } });
-  readonly #quad = new THREE.Mesh(new THREE.PlaneGeometry(2, 2), this.#down);
-  readonly #scene = new THREE.Scene();
-  readonly #camera = new THREE.OrthographicCamera();
-  #count = 0;
-
-  constructor() {
-    this.#quad.frustumCulled = false;
-    this.#scene.add(this.#quad);
-    Object.assign(this.#up, {
+  readonly #down = passMaterial(downShader, { ...sourceUniforms(), knee: { value: 0 } });
+  readonly #up = passMaterial(
+    upShader,
+    { ...sourceUniforms(), amount: { value: 1 } },
+    {
       blending: THREE.CustomBlending,
       blendSrc: THREE.OneFactor,
       blendDst: THREE.OneFactor,
       transparent: true,
-    });
-  }
+    },
+  );
+  readonly #screen = new FullScreen();
+  #count = 0;
 
   /** Spreads a picture's light so far, in pixels; returns the texture that holds it. */
   draw(
@@ -87,20 +80,16 @@ export class Bloom {
       const off = level === 0 ? 1 : 0.75;
       (uniforms['pixel']!.value as THREE.Vector2).set(off / fw, off / fh);
       uniforms['knee']!.value = level === 0 ? KNEE : 0;
-      this.#quad.material = this.#down;
-      renderer.setRenderTarget(target);
-      renderer.render(this.#scene, this.#camera);
+      this.#screen.draw(renderer, this.#down, target);
       from = target.texture;
       [w, h] = [Math.max(1, Math.ceil(w / 2)), Math.max(1, Math.ceil(h / 2))];
     }
-    this.#quad.material = this.#up;
     for (let level = this.#count - 1; level > 0; level--) {
       const { uniforms } = this.#up;
       const source = this.#levels[level]!;
       uniforms['picture']!.value = source.texture;
       (uniforms['pixel']!.value as THREE.Vector2).set(1 / source.width, 1 / source.height);
-      renderer.setRenderTarget(this.#levels[level - 1]!);
-      renderer.render(this.#scene, this.#camera);
+      this.#screen.draw(renderer, this.#up, this.#levels[level - 1]!);
     }
     return this.#levels[0]!.texture;
   }
@@ -112,7 +101,7 @@ export class Bloom {
 
   dispose(): void {
     for (const level of this.#levels) level.dispose();
-    this.#quad.geometry.dispose();
+    this.#screen.dispose();
     this.#down.dispose();
     this.#up.dispose();
   }
@@ -129,11 +118,5 @@ export class Bloom {
   }
 }
 
-const pass = (fragmentShader: string, uniforms: Record<string, THREE.IUniform>) =>
-  new THREE.ShaderMaterial({
-    vertexShader,
-    fragmentShader,
-    depthTest: false,
-    depthWrite: false,
-    uniforms: { picture: { value: null }, pixel: { value: new THREE.Vector2() }, ...uniforms },
-  });
+/** What both passes read, and how far its pixels are apart. */
+const sourceUniforms = () => ({ picture: { value: null }, pixel: { value: new THREE.Vector2() } });

@@ -1,6 +1,6 @@
 import * as THREE from 'three';
+import { FullScreen, passMaterial } from './fullScreen.ts';
 
-const vertexShader = 'void main() { gl_Position = vec4(position.xy, 0.0, 1.0); }';
 const fragmentShader = /* glsl */ `
   uniform sampler2D depth;
   uniform float near, far;
@@ -19,25 +19,16 @@ export class Depths {
     magFilter: THREE.NearestFilter,
     depthBuffer: false,
   });
-  readonly #material = new THREE.ShaderMaterial({
-    vertexShader,
-    fragmentShader,
-    depthTest: false,
-    depthWrite: false,
-    uniforms: { depth: { value: null }, near: { value: 0.02 }, far: { value: 200 } },
+  readonly #material = passMaterial(fragmentShader, {
+    depth: { value: null },
+    near: { value: 0.02 },
+    far: { value: 200 },
   });
-  readonly #quad = new THREE.Mesh(new THREE.PlaneGeometry(2, 2), this.#material);
-  readonly #scene = new THREE.Scene();
-  readonly #camera = new THREE.OrthographicCamera();
-
-  constructor() {
-    this.#quad.frustumCulled = false;
-    this.#scene.add(this.#quad);
-  }
+  readonly #screen = new FullScreen();
 
   dispose(): void {
     this.#target.dispose();
-    this.#quad.geometry.dispose();
+    this.#screen.dispose();
     this.#material.dispose();
   }
 
@@ -58,7 +49,6 @@ export class Depths {
     uniforms['depth']!.value = depth;
     uniforms['near']!.value = camera.near;
     uniforms['far']!.value = camera.far;
-    renderer.setRenderTarget(this.#target);
-    renderer.render(this.#scene, this.#camera);
+    this.#screen.draw(renderer, this.#material, this.#target);
   }
 }

@@ -1,12 +1,9 @@
 import * as THREE from 'three';
 import { Frame } from '@jinx/core/simulation';
+import { FullScreen, passMaterial } from './fullScreen.ts';
 import { RAMP } from './views.ts';
 import { PREMULTIPLIED } from './premultiplied.ts';
 
-const vertexShader = `
-  varying vec2 at;
-  void main() { at = uv; gl_Position = vec4(position.xy, 0.0, 1.0); }
-`;
 // What the effect covers is white in its view, and all else is dark. A line round it keeps instants apart where they overlap.
 const fragmentShader = /* glsl */ `
   uniform sampler2D picture;
@@ -46,25 +43,17 @@ export class Instants {
   readonly #all: Instant[] = [];
   #drawn = 0;
   readonly #sum = new THREE.WebGLRenderTarget(1, 1, { depthBuffer: false });
-  readonly #material = new THREE.ShaderMaterial({
-    vertexShader,
+  readonly #material = passMaterial(
     fragmentShader,
-    ...PREMULTIPLIED,
-    uniforms: { picture: { value: null }, tone: { value: new THREE.Color() } },
-  });
-  readonly #quad = new THREE.Mesh(new THREE.PlaneGeometry(2, 2), this.#material);
-  readonly #scene = new THREE.Scene();
-  readonly #camera = new THREE.OrthographicCamera();
-
-  constructor() {
-    this.#quad.frustumCulled = false;
-    this.#scene.add(this.#quad);
-  }
+    { picture: { value: null }, tone: { value: new THREE.Color() } },
+    PREMULTIPLIED,
+  );
+  readonly #screen = new FullScreen();
 
   dispose(): void {
     this.forget();
     this.#sum.dispose();
-    this.#quad.geometry.dispose();
+    this.#screen.dispose();
     this.#material.dispose();
   }
 
@@ -103,7 +92,7 @@ export class Instants {
     }
     this.#material.uniforms['picture']!.value = picture.texture;
     (this.#material.uniforms['tone']!.value as THREE.Color).copy(this.#all[this.#drawn]!.tone);
-    renderer.render(this.#scene, this.#camera);
+    this.#screen.draw(renderer, this.#material, this.#sum);
     this.#drawn++;
   }
 }

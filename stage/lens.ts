@@ -1,13 +1,10 @@
 import * as THREE from 'three';
 import { Bloom } from './bloom.ts';
+import { FullScreen, passMaterial } from './fullScreen.ts';
 import { setDefine } from './looks/light.ts';
 import type { StageLens, StageView } from './protocol.ts';
 import { isColoured } from './views.ts';
 
-const vertexShader = /* glsl */ `
-  varying vec2 at;
-  void main() { at = uv; gl_Position = vec4(position.xy, 0.0, 1.0); }
-`;
 // Views that tell something by their tones are shown as they are: no bloom, no exposure, no tone curve.
 // Tone curve: Narkowicz, 2015, ACES Filmic Tone Mapping Curve. Then sRGB (IEC 61966-2-1), then a grain of dither.
 const fragmentShader = /* glsl */ `
@@ -17,7 +14,8 @@ const fragmentShader = /* glsl */ `
   uniform float exposure, shining;
   varying vec2 at;
   void main() {
-    vec3 c = texture2D(picture, at).rgb;
+    // Pixel for pixel: to blend four of half floats takes long where a machine draws without a graphics card.
+    vec3 c = texelFetch(picture, ivec2(gl_FragCoord.xy), 0).rgb;
   #ifdef HAS_INSTANTS
     vec4 other = texture2D(instants, at);
     c = mix(c * (1.0 - other.a) + other.rgb, c, smoothstep(0.3, 0.8, c.g));
@@ -38,6 +36,13 @@ const fragmentShader = /* glsl */ `
   }
 `;
 
+/** Brings a coarse picture to the size it is shown in: of bytes, and with nothing left to compute for each point. */
+const stretchShader = /* glsl */ `
+  uniform sampler2D picture;
+  varying vec2 at;
+  void main() { gl_FragColor = vec4(texture2D(picture, at).rgb, 1.0); }
+`;
+
 /** Whether this machine draws without a graphics card: then smoothing edges would cost more than the picture. */
 export function drawsInSoftware(renderer: THREE.WebGLRenderer): boolean {
   const gl = renderer.getContext();
@@ -52,26 +57,18 @@ export class Lens {
   #lens: StageLens = { bloom: null, exposure: 0, dim: 0 };
   #isPlain = false;
   readonly #bloom = new Bloom();
-  readonly #material = new THREE.ShaderMaterial({
-    vertexShader,
-    fragmentShader,
-    depthTest: false,
-    depthWrite: false,
-    uniforms: {
-      picture: { value: null },
-      shine: { value: null },
-      instants: { value: null },
-      exposure: { value: 1 },
-      shining: { value: 0 },
-    },
+  readonly #material = passMaterial(fragmentShader, {
+    picture: { value: null },
+    shine: { value: null },
+    instants: { value: null },
+    exposure: { value: 1 },
+    shining: { value: 0 },
   });
-  readonly #quad = new THREE.Mesh(new THREE.PlaneGeometry(2, 2), this.#material);
-  readonly #scene = new THREE.Scene();
-  readonly #camera = new THREE.OrthographicCamera();
-
-  constructor() {
-    this.#scene.add(this.#quad);
-  }
+  readonly #stretching = passMaterial(stretchShader, { picture: { value: null } });
+  /** The picture as it is shown, where it is coarser than what it is shown on. */
+  #coarse: THREE.WebGLRenderTarget | null = null;
+  readonly #screen = new FullScreen();
+  readonly #shownSize = new THREE.Vector2();
 
   set(lens: StageLens): void {
     this.#lens = lens;
@@ -101,13 +98,20 @@ export class Lens {
     // All levels lie on one another: each gives its share.
     uniforms['shining']!.value = shines ? bloom.strength / 100 / Math.max(1, this.#bloom.levels) : 0;
     uniforms['exposure']!.value = 2 ** exposure * (1 - dim);
-    renderer.setRenderTarget(into);
-    renderer.render(this.#scene, this.#camera);
+    const shown = into ?? renderer.getDrawingBufferSize(this.#shownSize);
+    if (shown.width === width && shown.height === height) return this.#screen.draw(renderer, this.#material, into);
+    this.#coarse ??= new THREE.WebGLRenderTarget(1, 1, { depthBuffer: false });
+    this.#coarse.setSize(width, height);
+    this.#screen.draw(renderer, this.#material, this.#coarse);
+    this.#stretching.uniforms['picture']!.value = this.#coarse.texture;
+    this.#screen.draw(renderer, this.#stretching, into);
   }
 
   dispose(): void {
     this.#bloom.dispose();
-    this.#quad.geometry.dispose();
+    this.#screen.dispose();
     this.#material.dispose();
+    this.#stretching.dispose();
+    this.#coarse?.dispose();
   }
 }
