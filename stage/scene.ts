@@ -28,6 +28,7 @@ export class Scene {
   #isShowing = false;
   #isAnswering = false;
   #isClosed = false;
+  #hasFailed = false;
   #measuredAt = 0;
   #shownEdit = 0;
 
@@ -45,10 +46,14 @@ export class Scene {
   /** Takes an order of the page. */
   take(order: ToStage): void {
     if (order.kind === 'start') this.#start = order;
+    else if (this.#hasFailed) this.#refuse(order);
     else {
       this.#waiting.push(order);
       this.#advance();
     }
+  }
+  #refuse(order: Order): void {
+    if (isQuestion(order)) this.#tell({ kind: 'refused', id: order.id, sentence: 'The stage does not draw.' });
   }
 
   /** Begins to be drawn: all that was ordered before is carried out. */
@@ -62,11 +67,11 @@ export class Scene {
     this.#advance();
   }
 
-  /** It can never be drawn. */
+  /** It can never be drawn: what is asked of it is refused, also later. */
   fail(sentence: string): void {
+    this.#hasFailed = true;
     this.#tell({ kind: 'failed', sentence });
-    for (const order of this.#waiting.splice(0))
-      if (isQuestion(order)) this.#tell({ kind: 'refused', id: order.id, sentence: 'The stage does not draw.' });
+    for (const order of this.#waiting.splice(0)) this.#refuse(order);
   }
 
   tellLost(isLost: boolean): void {
