@@ -2,6 +2,7 @@ import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
 import { InstantRun } from './instantRun.ts';
 import type { FromInstants, ToInstants } from './protocol.ts';
+import { soon } from './soon.ts';
 
 /** Longest stretch of computing before orders are heard again. */
 const SLICE_MILLISECONDS = 25;
@@ -42,7 +43,7 @@ export class InstantQueue {
   #schedule(): void {
     if (this.#isScheduled) return;
     this.#isScheduled = true;
-    setTimeout(() => {
+    soon(() => {
       this.#isScheduled = false;
       this.#computeSlice();
     });

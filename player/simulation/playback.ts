@@ -3,6 +3,7 @@ import type { Jobs } from './jobs.ts';
 import { progressOf } from './progress.ts';
 import type { Publisher, Standing } from './publisher.ts';
 import type { Settling } from './settling.ts';
+import { soon } from './soon.ts';
 import type { Worlds } from './worlds.ts';
 
 /** Longest stretch of computing before messages are heard again. */
@@ -144,10 +145,12 @@ export class Playback {
   schedule(milliseconds = 0): void {
     if (this.#isScheduled) return;
     this.#isScheduled = true;
-    setTimeout(() => {
+    const tick = () => {
       this.#isScheduled = false;
       this.#tick();
-    }, milliseconds);
+    };
+    if (milliseconds > 0) setTimeout(tick, milliseconds);
+    else soon(tick);
   }
 
   #tick(): void {
