@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { Input, Popconfirm } from 'ant-design-vue';
+import { Input } from 'ant-design-vue';
 import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, type EffectSummary, type ProjectSummary } from '../api';
 import { tell, tellDeleted } from '../tell';
 import BringBack from './BringBack.vue';
+import DeleteButton from './DeleteButton.vue';
 import EffectCard from './EffectCard.vue';
 import HomeTop from './HomeTop.vue';
 import { usePictures } from './pictures';
@@ -69,14 +70,7 @@ onMounted(load);
           >No effects yet: open it to make the first</RouterLink
         >
       </div>
-      <Popconfirm
-        :title="`Delete ${project.name} with its ${project.effects} effects? It can be brought back for 30 days.`"
-        ok-text="Delete"
-        cancel-text="Keep"
-        @confirm="remove(project)"
-      >
-        <button type="button" class="plain" :aria-label="`Delete ${project.name}`">Delete</button>
-      </Popconfirm>
+      <DeleteButton :name="project.name" :along="`its ${project.effects} effects`" @delete="remove(project)" />
     </section>
     <form class="new" @submit.prevent="add">
       <Input

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { parcelRefusal } from '@jinx/core/answers';
 import { newEffect } from '@jinx/core/document';
-import { Input, message, Popconfirm } from 'ant-design-vue';
+import { Input, message } from 'ant-design-vue';
 import { onMounted, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 import {
@@ -18,6 +18,7 @@ import { handOver } from '../handOver';
 import { random32 } from '../stores/effect';
 import { tellDeleted } from '../tell';
 import BringBack from './BringBack.vue';
+import DeleteButton from './DeleteButton.vue';
 import DiskUse from './DiskUse.vue';
 import EffectCard from './EffectCard.vue';
 import FindInEffects from './FindInEffects.vue';
@@ -143,14 +144,7 @@ function drop(event: DragEvent): void {
             <button type="button" class="plain" :aria-label="`Hand over ${effect.name}`" @click="give(effect)">
               Hand over
             </button>
-            <Popconfirm
-              :title="`Delete ${effect.name}? It can be brought back for 30 days.`"
-              ok-text="Delete"
-              cancel-text="Keep"
-              @confirm="remove(effect)"
-            >
-              <button type="button" class="plain" :aria-label="`Delete ${effect.name}`">Delete</button>
-            </Popconfirm>
+            <DeleteButton :name="effect.name" @delete="remove(effect)" />
           </span>
         </li>
       </ul>
