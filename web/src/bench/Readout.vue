@@ -22,7 +22,7 @@ const LIMITS = { name: 'the budget', least: 1000, most: 4_000_000, unit: '', who
 </script>
 
 <template>
-  <div class="readout number" aria-label="Counts">
+  <div class="readout number painted-apart" aria-label="Counts">
     <div>
       <b data-living>{{ countText(state.living) }}</b> alive of
       <NumberField

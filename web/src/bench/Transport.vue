@@ -72,7 +72,7 @@ useCommands([
         <path :d="state.isPlaying ? 'M2 1h3.5v12H2zM8.5 1H12v12H8.5z' : 'M2 1l11 6-11 6z'" fill="currentColor" />
       </svg>
     </button>
-    <span class="number time" data-time>{{ state.sheetTime.toFixed(3) }} s</span>
+    <span class="number time painted-apart" data-time>{{ state.sheetTime.toFixed(3) }} s</span>
     <button type="button" class="plain" title="One step back (comma)" aria-label="One step back" @click="step(-1)">
       ‹ Step
     </button>

@@ -7,7 +7,6 @@ import { useEffectStore } from '../stores/effect';
 import { fill } from './rulers/livingLine';
 
 const BUCKETS = 60;
-const SHOW_EVERY_MILLISECONDS = 250;
 
 /** What is kept of each layer: how many live, births a second, births refused so far, milliseconds of its step. */
 export const KEPT = ['living', 'born', 'refused', 'milliseconds'] as const;
@@ -23,7 +22,6 @@ export function useHistory(engine: Engine): Ref<History> {
   const store = useEffectStore();
   const kept: Record<Kept, Record<string, number[]>> = { living: {}, born: {}, refused: {}, milliseconds: {} };
   const shown = shallowRef<History>(NOTHING);
-  let shownAt = 0;
   let lastBucket = 0;
   let lastStep = -1;
   const bornBefore = new Map<string, number>();
@@ -63,9 +61,8 @@ export function useHistory(engine: Engine): Ref<History> {
       }
     }
     [lastBucket, lastStep] = [bucket, step];
-    const at = performance.now();
-    if (isPlaying && at - shownAt < SHOW_EVERY_MILLISECONDS) return;
-    shownAt = at;
+    // The lines are drawn anew with the counts, so that the page is painted once for both.
+    if (engine.state.layers !== layers) return;
     const linesOf = (what: Kept) => Object.fromEntries(effect.layers.order.map((id) => [id, [...kept[what][id]!]]));
     shown.value = Object.fromEntries(KEPT.map((what) => [what, linesOf(what)])) as unknown as History;
   }

@@ -25,7 +25,8 @@ export class Playback {
   readonly #send: (order: ToSimulation) => void;
   readonly #paceChanged: () => void;
   readonly #listeners = new Set<(state: SimulationState) => void>();
-  #countsAt = 0;
+  #movedAt = -Infinity;
+  #countsAt = -Infinity;
   /** Where the playhead was last sent, until it is there. */
   #wantedStep: number | null = null;
 
@@ -43,14 +44,23 @@ export class Playback {
     if (wasPlaying !== this.state.isPlaying) this.#paceChanged();
   }
 
-  /** The playhead moves with every report; counts change slowly enough to be read, and at once while nothing plays or when they have become exact. */
-  #show({ living, layers, stepMilliseconds, ...clock }: SimulationState): void {
-    const isSettled = clock.isExact && !this.state.isExact;
-    Object.assign(this.state, clock);
+  /**
+   * While it plays, the playhead moves no more often than pictures are drawn: each time the page is painted anew, which
+   * takes from drawing on a machine without a graphics card. Counts change slowly enough to be read, and at once when they
+   * have become exact.
+   */
+  #show({ step, sheetTime, living, layers, stepMilliseconds, ...standing }: SimulationState): void {
+    const isAtOnce = !standing.isPlaying || (standing.isExact && !this.state.isExact);
+    Object.assign(this.state, standing);
     const now = performance.now();
-    if (clock.isPlaying && !isSettled && now - this.#countsAt < COUNTS_EVERY_MILLISECONDS) return;
-    this.#countsAt = now;
-    Object.assign(this.state, { living, layers, stepMilliseconds });
+    if (isAtOnce || now - this.#movedAt >= this.state.drawMilliseconds) {
+      this.#movedAt = now;
+      Object.assign(this.state, { step, sheetTime });
+    }
+    if (isAtOnce || now - this.#countsAt >= COUNTS_EVERY_MILLISECONDS) {
+      this.#countsAt = now;
+      Object.assign(this.state, { living, layers, stepMilliseconds });
+    }
   }
 
   /** Hears every report of the simulation. Returns what ends it. */

@@ -122,7 +122,7 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
 </script>
 
 <template>
-  <svg v-show="isShown" ref="svg" class="handles" role="group" aria-label="Handles on the stage">
+  <svg v-show="isShown" ref="svg" class="handles painted-apart" role="group" aria-label="Handles on the stage">
     <template v-if="middle">
       <g
         v-for="arm in arms"

@@ -43,8 +43,10 @@ const cost = computed(() => `${sumOf(({ milliseconds }) => milliseconds).toFixed
     <span class="name">{{ group.name }}</span>
     <span v-if="group.linked" class="quiet">{{ group.linked.hidden ? 'linked, hidden' : 'linked' }}</span>
     <span v-else class="quiet">{{ layers.length }} {{ layers.length === 1 ? 'layer' : 'layers' }}</span>
-    <span class="count number">{{ living }}</span>
-    <span class="cost number">{{ cost }}</span>
+    <span class="counts number painted-apart">
+      <span class="count">{{ living }}</span>
+      <span class="cost">{{ cost }}</span>
+    </span>
   </div>
 </template>
 
@@ -70,6 +72,10 @@ const cost = computed(() => `${sumOf(({ milliseconds }) => milliseconds).toFixed
 .quiet {
   font-size: 12px;
   white-space: nowrap;
+}
+.counts {
+  display: flex;
+  gap: 6px;
 }
 .count {
   color: var(--soft);

@@ -10,7 +10,7 @@ const x = computed(() => Math.round(props.left + Math.min(1, state.sheetTime / p
 </script>
 
 <template>
-  <div class="playhead" :style="{ transform: `translateX(${x}px)` }" aria-hidden="true"></div>
+  <div class="playhead painted-apart" :style="{ transform: `translateX(${x}px)` }" aria-hidden="true"></div>
 </template>
 
 <style scoped>
@@ -22,6 +22,5 @@ const x = computed(() => Math.round(props.left + Math.min(1, state.sheetTime / p
   width: 1px;
   background: #f2f2f2;
   pointer-events: none;
-  will-change: transform;
 }
 </style>

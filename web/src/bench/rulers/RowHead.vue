@@ -56,8 +56,10 @@ const states = computed(() =>
       <span class="dot" :style="{ '--dot': dot }" aria-hidden="true"></span>
       <span class="name" :class="{ off: layer.hidden }">{{ layer.name }}</span>
       <span v-if="states" class="states">{{ states }}</span>
-      <span class="count number" :data-count="layer.name">{{ living }}</span>
-      <span class="cost number">{{ cost }}</span>
+      <span class="counts number painted-apart">
+        <span class="count" :data-count="layer.name">{{ living }}</span>
+        <span class="cost">{{ cost }}</span>
+      </span>
     </div>
     <div v-if="isOpen" class="lines" role="radiogroup" aria-label="Line on the life sheet">
       <button
@@ -124,6 +126,10 @@ const states = computed(() =>
 .states {
   font-size: 11.5px;
   color: var(--accent);
+}
+.counts {
+  display: flex;
+  gap: 8px;
 }
 .count {
   color: var(--soft);

@@ -152,7 +152,7 @@ function addBurst(event: MouseEvent): void {
     :height="height"
     :role="isOpen ? 'group' : 'img'"
     :aria-label="`${shown.name} over time: ${words || 'no births'}`"
-    class="strip"
+    class="strip painted-apart"
     :class="{ muted: shown.hidden, follows: layer !== shown }"
     @dblclick="addBurst"
   >
