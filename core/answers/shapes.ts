@@ -59,8 +59,12 @@ export const foundIn = z.object({
 
 /** An effect that another hangs together with. */
 export const effectKin = z.object({ id: z.string(), name: z.string() });
-/** How far the effects that follow one have come: those that have yet to take its changes, and those that could not, and why. */
+/**
+ * How far the effects that follow one have come: those that have yet to take its changes, and those that could not, and
+ * why. It arrives by answers and by the socket, in either order: of two, the one with the greater `at` was read later.
+ */
 export const following = z.object({
+  at: count,
   waiting: count,
   failed: z.array(z.object({ name: z.string(), sentence: z.string() })),
 });

@@ -104,13 +104,20 @@ export async function followNow(session: Session, effectId: string, written: Wri
   for (const pair of rows) await follow(session, pair, written);
 }
 
+/** How many transactions the snapshot of a query sees as ended: a later snapshot that sees more has a greater number. */
+const COMMITTED = `pg_snapshot_xmax(pg_current_snapshot())::text::bigint
+  - (select count(*) from pg_snapshot_xip(pg_current_snapshot()))`;
+
 /** How far the effects that follow one have come. */
 export async function followingOf(session: Session, id: string): Promise<Following> {
-  const { rows } = await session.query<{ name: string; sentence: string | null }>(
-    `select name, max(failed) as sentence from following join effects on effects.id = effect_id
-     where of_id = $1 and deleted_at is null group by effects.id, name order by name`,
+  const { rows } = await session.query<{ at: string; name: string | null; sentence: string | null }>(
+    `select ${COMMITTED} as at, name, sentence from (select 1) as once left join (
+       select name, max(failed) as sentence from following join effects on effects.id = effect_id
+       where of_id = $1 and deleted_at is null group by effects.id, name
+     ) as those on true order by name`,
     [id],
   );
-  const failed = rows.flatMap(({ name, sentence }) => (sentence === null ? [] : [{ name, sentence }]));
-  return { waiting: rows.length - failed.length, failed };
+  const followers = rows.filter(({ name }) => name !== null);
+  const failed = followers.flatMap(({ name, sentence }) => (sentence === null ? [] : [{ name: name!, sentence }]));
+  return { at: Number(rows[0]!.at), waiting: followers.length - failed.length, failed };
 }

@@ -95,8 +95,7 @@ export const EFFECTS: readonly Route[] = [
         takeEdits(session, id, edits, author),
       );
       announce(house, written);
-      const hasFollowers = (written.get(id)?.followers ?? 0) > 0;
-      const following = hasFollowers ? await followingOf(house.database, id) : { waiting: 0, failed: [] };
+      const following = await followingOf(house.database, id);
       context.body = { ...taken, following } satisfies Unsent<Answer<'POST /effects/:id/edits'>>;
     },
   },

@@ -22,7 +22,7 @@ const STORED = {
   document: newEffect('Wick', 7),
   siblingOf: null,
   siblings: [],
-  following: { waiting: 0, failed: [] },
+  following: { at: 1, waiting: 0, failed: [] },
 };
 
 describe('what the server answers', () => {
@@ -33,7 +33,7 @@ describe('what the server answers', () => {
   });
 
   it('is refused, with what was asked and where it is wrong, where it is not understood', async () => {
-    answering(200, { ...STORED, following: { waiting: 'none', failed: [] } });
+    answering(200, { ...STORED, following: { at: 1, waiting: 'none', failed: [] } });
     await expect(api.effect('e')).rejects.toThrow(/GET \/effects\/:id is not understood \(at following\.waiting/);
     answering(200, 'no JSON object');
     const error = await api.projects().catch((error: unknown) => error);

@@ -40,7 +40,7 @@ export function listen(effectId: string, { people, edit, following, forbidden, b
       if (!told) return;
       if (told.kind === 'people') people(told.others);
       else if (told.kind === 'edit') edit(told.revision);
-      else following({ waiting: told.waiting, failed: told.failed });
+      else following(told);
     };
     socket.onclose = ({ code }) => {
       if (isOver) return;

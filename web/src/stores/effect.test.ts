@@ -30,7 +30,7 @@ beforeEach(() => {
     document,
     siblingOf: null,
     siblings: [],
-    following: { waiting: 0, failed: [] },
+    following: { at: 1, waiting: 0, failed: [] },
   });
 });
 const size = () => (store.chosen!.settings['life.size'].base as { value: number }).value;

@@ -77,7 +77,7 @@ beforeEach(() => {
   vi.resetModules();
   server = new FakeServer(flame());
   [tray, open, heard] = [[], [], new Map()];
-  [refusal, sent, following] = [null, { edits: 0, states: 0 }, { waiting: 0, failed: [] }];
+  [refusal, sent, following] = [null, { edits: 0, states: 0 }, { at: 1, waiting: 0, failed: [] }];
   vi.stubGlobal('indexedDB', new IDBFactory());
   vi.stubGlobal('fetch', answer);
   const storage = () => {
@@ -170,15 +170,18 @@ describe('effects that follow', () => {
   it('are counted behind what is said of saving', async () => {
     const { saving, effects } = await parts();
     await saving.open('one');
-    following = { waiting: 60, failed: [] };
+    following = { at: 2, waiting: 60, failed: [] };
     effects.change('rate', rate('body', 3));
     await rest();
     expect([saving.state, followWords(saving.following)]).toEqual(['saved', '; 60 effects follow']);
-    saving.followed({ waiting: 1, failed: [] });
+    saving.followed({ at: 3, waiting: 1, failed: [] });
     expect(followWords(saving.following)).toBe('; 1 effect follows');
-    saving.followed({ waiting: 0, failed: [{ name: 'Wick', sentence: 'no layer "x"' }] });
+    saving.followed({ at: 4, waiting: 0, failed: [{ name: 'Wick', sentence: 'no layer "x"' }] });
     expect(followWords(saving.following)).toBe('; Wick could not follow: no layer "x"');
-    saving.followed({ waiting: 0, failed: [] });
+    saving.followed({ at: 6, waiting: 0, failed: [] });
+    expect(followWords(saving.following)).toBe('');
+    // What was read before, and arrives after it, changes nothing.
+    saving.followed({ at: 5, waiting: 1, failed: [] });
     expect(followWords(saving.following)).toBe('');
   });
 });

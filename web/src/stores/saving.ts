@@ -25,7 +25,7 @@ export const useSavingStore = defineStore('saving', () => {
   /** What others changed and was taken in, the latest. */
   const tookIn = shallowRef<Since | null>(null);
   /** How far the effects that follow this one have come. */
-  const following = shallowRef<Following>({ waiting: 0, failed: [] });
+  const following = shallowRef<Following>({ at: 0, waiting: 0, failed: [] });
   let keeper: Keeper | null = null;
 
   function show(): void {
@@ -69,7 +69,7 @@ export const useSavingStore = defineStore('saving', () => {
     const mine: Keeper = new Keeper(id, stored, {
       send: async (...sent) => {
         const taken = await api.sendEdits(...sent);
-        if (keeper === mine) following.value = taken.following;
+        if (keeper === mine) followed(taken.following);
         return taken;
       },
       since: api.since,
@@ -83,6 +83,11 @@ export const useSavingStore = defineStore('saving', () => {
       },
     });
     return mine;
+  }
+
+  /** Answers and news overtake each other: the one that was read later counts. */
+  function followed(now: Following): void {
+    if (now.at >= following.value.at) following.value = now;
   }
 
   /** Goes on with what a closed window made and could not save. What cannot be gone on with stays kept as it is. */
@@ -162,7 +167,7 @@ export const useSavingStore = defineStore('saving', () => {
     met,
     tookIn,
     following,
-    followed: (now: Following) => (following.value = now),
+    followed,
     open,
     save,
     settle,
