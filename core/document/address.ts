@@ -1,4 +1,4 @@
-import type { Id } from './collection.ts';
+import type { Id } from '../settings/index.ts';
 
 /** Parts that stand alone in a layer, and those of which a layer may have many. */
 const ALONE_IN_LAYER = ['layer', 'channels', 'drawn', 'source', 'aim', 'from', 'to'] as const;

@@ -1,6 +1,6 @@
 import { inLayer, layerOf, type HolderAddress } from './address.ts';
-import type { Id } from './collection.ts';
-import type { Effect } from './effect.ts';
+import type { Id } from '../settings/index.ts';
+import type { Effect } from './schema/index.ts';
 import { stepsOf } from './look.ts';
 import { findPart } from './parts.ts';
 

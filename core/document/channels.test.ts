@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { carryChannel, channelUse, dropChannel } from './channels.ts';
-import { collectionOf } from './collection.ts';
-import type { Effect } from './effect.ts';
+import { collectionOf } from '../settings/index.ts';
+import type { Effect } from './schema/index.ts';
 import { curveShaper, newEffect, newForce, newLayer } from './make.ts';
 import { parseEffect } from './parse.ts';
 

@@ -1,11 +1,9 @@
 import { layerOf, type HolderAddress } from './address.ts';
-import { listed, withItem, withoutItem, type Id } from './collection.ts';
+import { defaultSetting, listed, withItem, withoutItem, type Id, type Setting } from '../settings/index.ts';
 import { CHANNEL_SETTING } from './declarations/index.ts';
-import type { Effect } from './effect.ts';
+import type { Effect } from './schema/index.ts';
 import { refsTo } from './foundRefs.ts';
 import { holderAt, nameOfPart } from './parts.ts';
-import { defaultSetting } from './settingSchema.ts';
-import type { Setting } from './setting.ts';
 import { holdersOfLayer } from './walk.ts';
 
 /** One setting that a channel shapes. */

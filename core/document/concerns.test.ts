@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { collectionOf } from './collection.ts';
+import { collectionOf } from '../settings/index.ts';
 import { areShapedBy, concerns, forcesOn, surfacesFor } from './concerns.ts';
-import type { Surface } from './effect.ts';
+import type { Surface } from './schema/index.ts';
 import { atEffect, curveShaper, newEffect, newForce, newLayer, newSurface } from './make.ts';
 
 function family() {

@@ -1,7 +1,6 @@
-import { listed, type Id } from './collection.ts';
+import { listed, type Id, type Reads, type Setting } from '../settings/index.ts';
 import type { LayerSettingName } from './declarations/index.ts';
-import type { Effect, Force, SourceKind, Surface } from './effect.ts';
-import type { Reads, Setting } from './setting.ts';
+import type { Effect, Force, SourceKind, Surface } from './schema/index.ts';
 
 /** Which settings of a layer say how large its source's shape is. */
 export const SHAPE_MEASURES: Partial<Record<SourceKind, readonly LayerSettingName[]>> = {

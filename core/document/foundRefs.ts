@@ -1,9 +1,17 @@
 import type { z } from 'zod';
 import { layerOf } from './address.ts';
-import type { Collection, Id } from './collection.ts';
-import { effectSchema, type Effect } from './effect.ts';
+import {
+  assetRuleOf,
+  refRuleOf,
+  type AssetRule,
+  type Collection,
+  type Id,
+  type RefRule,
+  type RefTable,
+  type WhenGone,
+} from '../settings/index.ts';
+import { effectSchema, type Effect } from './schema/index.ts';
 import { addressAt } from './parts.ts';
-import { assetRuleOf, refRuleOf, type AssetRule, type RefRule, type RefTable, type WhenGone } from './refs.ts';
 import { visitorOf, type Cursor } from './visit.ts';
 import { isLinkedEffect } from './walk.ts';
 

@@ -1,5 +1,5 @@
-import { listed, type Id } from './collection.ts';
-import type { Effect } from './effect.ts';
+import { listed, type Id } from '../settings/index.ts';
+import type { Effect } from './schema/index.ts';
 
 /** In which order layers are stepped, so that whoever sets off births is stepped before those it sets off. */
 export interface Lineage {

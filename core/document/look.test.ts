@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { collectionOf, listed } from './collection.ts';
+import { collectionOf, listed } from '../settings/index.ts';
 import { STEP_KINDS, type StepKind } from './declarations/index.ts';
-import { SCHEMA, type Effect } from './effect.ts';
+import { SCHEMA, type Effect } from './schema/index.ts';
 import { changedNumber, drawnLook, fitLook, newStep, setStep, stepsOf, stepSettings, stepTable } from './look.ts';
 import { assetsIn } from './foundRefs.ts';
 import { newDrawn, newEffect, newLayer } from './make.ts';

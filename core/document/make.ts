@@ -1,4 +1,22 @@
-import { collectionOf, emptyCollection, idFrom, type Id } from './collection.ts';
+import {
+  collectionOf,
+  defaultSettings,
+  emptyCollection,
+  idFrom,
+  settingsByName,
+  type Colour,
+  type Combine,
+  type Curve,
+  type Declaration,
+  type Id,
+  type Key,
+  type KeyPlace,
+  type NumberSetting,
+  type Shaper,
+  type Stop,
+  type Vector,
+  type PaletteEntry,
+} from '../settings/index.ts';
 import {
   DRAWN_SETTINGS,
   FORCE_SETTINGS,
@@ -7,7 +25,6 @@ import {
   LINK_SETTINGS,
   RIBBON_SETTINGS,
   SURFACE_SETTINGS,
-  type Declaration,
   type ForceKind,
   type LayerSettingName,
 } from './declarations/index.ts';
@@ -20,7 +37,6 @@ import {
   type Group,
   type Layer,
   type Link,
-  type PaletteEntry,
   type Place,
   type Ribbon,
   type PlaceKey,
@@ -28,11 +44,8 @@ import {
   type Thing,
   type Burst,
   type Moment,
-} from './effect.ts';
+} from './schema/index.ts';
 import { drawnLook } from './look.ts';
-import type { Colour, Combine, Curve, Key, KeyPlace, NumberSetting, Shaper, Stop, Vector } from './setting.ts';
-import { defaultSettings } from './settingSchema.ts';
-import { settingsByName } from './settingsByName.ts';
 
 /** 32 random bits, handed in: `crypto` in the browser, a counter in tests and demo scripts. */
 export type Random32 = () => number;

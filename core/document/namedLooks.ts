@@ -1,7 +1,7 @@
-import type { Id } from './collection.ts';
-import type { Effect } from './effect.ts';
+import type { Id } from '../settings/index.ts';
+import type { Effect, Step } from './schema/index.ts';
 import { layersReferringTo } from './foundRefs.ts';
-import { stepsOf, type Step } from './look.ts';
+import { stepsOf } from './look.ts';
 
 /** The layers that use a named look, for all they show or for a part of a mesh. */
 export const usersOf = (effect: Effect, lookId: Id): Id[] => layersReferringTo(effect, 'looks', lookId);

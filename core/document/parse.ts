@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { partsOfCollection, type Collection, type Id } from './collection.ts';
+import { partsOfCollection, type Collection, type Id } from '../settings/index.ts';
 import { isFields } from './diff.ts';
 import { DocumentError } from './errors.ts';
-import { effectSchema, SCHEMA, type Effect } from './effect.ts';
+import { effectSchema, SCHEMA, type Effect } from './schema/index.ts';
 import { readJson } from './json.ts';
 import { migrated } from './migrations/index.ts';
 import { referenceProblems, type ReferenceProblem } from './references.ts';

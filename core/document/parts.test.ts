@@ -2,15 +2,14 @@ import { describe, expect, it } from 'vitest';
 import { randomReferences } from '../testing/randomReferences.ts';
 import { formatAddress, inLayer, isSameAddress, layerOf, parseAddress, type PartAddress } from './address.ts';
 import { canonicalText } from './canonical.ts';
-import type { Collection, Id } from './collection.ts';
+import { REF_TABLES, type Collection, type Id, type RefTable } from '../settings/index.ts';
 import { isFields } from './diff.ts';
-import type { Effect } from './effect.ts';
+import type { Effect } from './schema/index.ts';
 import { assetsIn, refsIn, refsTo } from './foundRefs.ts';
 import { structuredCopy } from './make.ts';
 import { addressAt, findPart, holderAt, nameOfPart, PARTS, settingAddressAt } from './parts.ts';
 import { parseEffect } from './parse.ts';
 import { tableOf } from './references.ts';
-import { REF_TABLES, type RefTable } from './refs.ts';
 import { removeLayer } from './remove.ts';
 import { placesIn, settingsIn } from './walk.ts';
 

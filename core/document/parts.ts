@@ -1,6 +1,16 @@
 import type { z } from 'zod';
 import type { HolderAddress, PartAddress, PartKind, SettingAddress } from './address.ts';
-import type { Collection, Id } from './collection.ts';
+import {
+  paletteEntrySchema,
+  settingsByName,
+  type PaletteEntry,
+  type Collection,
+  type Declaration,
+  type Id,
+  type NumberSetting,
+  type RefTable,
+  type Setting,
+} from '../settings/index.ts';
 import {
   CHANNEL_SETTING,
   DRAWN_SETTINGS,
@@ -10,14 +20,10 @@ import {
   LINK_SETTINGS,
   RIBBON_SETTINGS,
   SURFACE_SETTINGS,
-  type Declaration,
 } from './declarations/index.ts';
-import * as schemas from './effect.ts';
-import { isRibbon, type DrawnAs, type Effect, type Layer, type Place } from './effect.ts';
-import { lookSchema, stepSchema, stepsOf, stepTable, type Look, type Step } from './look.ts';
-import type { RefTable } from './refs.ts';
-import type { NumberSetting, Setting } from './setting.ts';
-import { settingsByName } from './settingsByName.ts';
+import * as schemas from './schema/index.ts';
+import { isRibbon, type DrawnAs, type Effect, type Layer, type Look, type Place, type Step } from './schema/index.ts';
+import { stepsOf, stepTable } from './look.ts';
 
 /** What each kind of part is in a document. */
 export interface PartItems {
@@ -46,7 +52,7 @@ export interface PartItems {
   dial: schemas.Dial;
   signal: schemas.Signal;
   channel: schemas.Channel;
-  palette: schemas.PaletteEntry;
+  palette: PaletteEntry;
   measure: schemas.Measure;
 }
 
@@ -213,14 +219,14 @@ export const PARTS: { readonly [K in PartKind]: PartDefinition<PartItems[K]> } =
   },
   step: {
     path: inCollection(...LAYER, 'look', 'steps'),
-    schema: stepSchema,
+    schema: schemas.stepSchema,
     word: 'look',
     nameOf: kindOf,
     holds: (step) => holding(step, stepTable(step.kind)),
   },
   lookStep: {
     path: inCollection('looks', 'byId', ':look', 'steps'),
-    schema: stepSchema,
+    schema: schemas.stepSchema,
     word: 'look',
     nameOf: kindOf,
     holds: (step) => holding(step, stepTable(step.kind)),
@@ -246,7 +252,7 @@ export const PARTS: { readonly [K in PartKind]: PartDefinition<PartItems[K]> } =
     nameOf: named,
     holds: (front) => holding(front, FRONT_SETTINGS),
   },
-  look: { path: inCollection('looks'), schema: lookSchema, word: 'look', nameOf: named },
+  look: { path: inCollection('looks'), schema: schemas.lookSchema, word: 'look', nameOf: named },
   group: { path: inCollection('groups'), schema: schemas.groupSchema, word: 'group', nameOf: named },
   thing: { path: inCollection('stage', 'things'), schema: schemas.thingSchema, word: 'thing', nameOf: named },
   camera: { path: inCollection('stage', 'cameras'), schema: schemas.cameraSchema, word: 'camera', nameOf: named },
@@ -265,7 +271,7 @@ export const PARTS: { readonly [K in PartKind]: PartDefinition<PartItems[K]> } =
     nameOf: named,
     reaches: { name: 'nothing' },
   },
-  palette: { path: inCollection('palette'), schema: schemas.paletteEntrySchema, word: 'colour', nameOf: named },
+  palette: { path: inCollection('palette'), schema: paletteEntrySchema, word: 'colour', nameOf: named },
   measure: { path: inCollection('measures'), schema: schemas.measureSchema, word: 'measure', nameOf: named },
 };
 const KINDS = Object.keys(PARTS) as PartKind[];

@@ -1,5 +1,5 @@
-import { listed, type Id } from './collection.ts';
-import type { Effect, Link } from './effect.ts';
+import { listed, type Id } from '../settings/index.ts';
+import type { Effect, Link } from './schema/index.ts';
 
 /** What a link may give from a particle to those that it sets off. */
 export type Passed = 'colour' | 'size' | 'channels';

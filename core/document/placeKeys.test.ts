@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { formatAddress } from './address.ts';
-import { collectionOf, listed } from './collection.ts';
-import type { Effect, Place } from './effect.ts';
+import { collectionOf, listed } from '../settings/index.ts';
+import type { Effect, Place } from './schema/index.ts';
 import { atEffect, newEffect, newForce, newFront, newLayer, newSurface } from './make.ts';
 import { placeSetAt, placesOf, retimed, setPlace, withoutPlaceKey, withPlaceKey } from './placeKeys.ts';
 

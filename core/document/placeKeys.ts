@@ -1,10 +1,9 @@
 import type { PartAddress } from './address.ts';
-import { listed, withItem, withoutItem, type Id } from './collection.ts';
+import { listed, withItem, withoutItem, type Id, type Vector } from '../settings/index.ts';
 import { forcesOn, surfacesFor } from './concerns.ts';
 import { forceWord } from './declarations/index.ts';
-import type { Effect, Force, Place, PlaceKey } from './effect.ts';
+import type { Effect, Force, Place, PlaceKey } from './schema/index.ts';
 import { findPart } from './parts.ts';
-import type { Vector } from './setting.ts';
 
 /** Instants this near each other, in seconds, are the same key: half a step. */
 const SAME_INSTANT = 1 / 120;

@@ -1,5 +1,5 @@
-import type { Id } from './collection.ts';
-import type { Effect } from './effect.ts';
+import type { Id } from '../settings/index.ts';
+import type { Effect } from './schema/index.ts';
 
 /** The layer whose particles a layer shows: itself, or the one it follows, by however many steps. */
 export function ownerOf(effect: Pick<Effect, 'layers'>, layerId: Id): Id {

@@ -1,10 +1,16 @@
-import type { Effect, Layer } from './effect.ts';
-import { hasItem, listed, type Collection, type Id } from './collection.ts';
+import type { Effect, Layer } from './schema/index.ts';
+import {
+  hasItem,
+  listed,
+  settingSchema,
+  type Collection,
+  type Id,
+  type RefRule,
+  type RefTable,
+} from '../settings/index.ts';
 import { visitRefs, type FoundRef } from './foundRefs.ts';
 import { stepTable } from './look.ts';
 import { PART_OF_TABLE, PARTS } from './parts.ts';
-import type { RefRule, RefTable } from './refs.ts';
-import { settingSchema } from './settingSchema.ts';
 
 export interface ReferenceProblem {
   readonly path: string;

@@ -1,5 +1,5 @@
-import { withoutItem, type Id } from './collection.ts';
-import type { Effect } from './effect.ts';
+import { withoutItem, type Id } from '../settings/index.ts';
+import type { Effect } from './schema/index.ts';
 import { refsTo } from './foundRefs.ts';
 import { dropUnusedLook } from './namedLooks.ts';
 

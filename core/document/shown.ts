@@ -1,5 +1,5 @@
-import { listed, type Id } from './collection.ts';
-import type { Effect } from './effect.ts';
+import { listed, type Id } from '../settings/index.ts';
+import type { Effect } from './schema/index.ts';
 
 /** Whether the switch by which a layer is seen is on; without one it always is. */
 export function isSwitchedOn({ layers, dials }: Pick<Effect, 'layers' | 'dials'>, id: Id): boolean {

@@ -1,5 +1,5 @@
-import { listed, type Id } from './collection.ts';
-import type { Burst, Effect, Layer } from './effect.ts';
+import { listed, type Id } from '../settings/index.ts';
+import type { Burst, Effect, Layer } from './schema/index.ts';
 import { layersReferringTo } from './foundRefs.ts';
 
 /** A burst as far as the time sheet can tell: one that waits for a signal comes where that comes on the stage, or not at all. */

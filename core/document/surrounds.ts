@@ -1,4 +1,4 @@
-import type { Effect } from './effect.ts';
+import type { Effect } from './schema/index.ts';
 
 /** The sky overhead and at the horizon, and the ground, of each surround. */
 export const SURROUND_COLOURS: Record<

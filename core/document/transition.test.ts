@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { Dice } from '../testing/dice.ts';
 import { canonicalText } from './canonical.ts';
-import { collectionOf, withItem, withoutItem } from './collection.ts';
+import { collectionOf, withItem, withoutItem } from '../settings/index.ts';
 import { apply, diff, inverted, type Change } from './diff.ts';
-import type { Effect } from './effect.ts';
+import type { Effect } from './schema/index.ts';
 import { newEffect, newForce, newLayer, structuredCopy } from './make.ts';
 import { composeChanges } from './transition.ts';
 

@@ -1,6 +1,6 @@
 import { canonicalText } from './canonical.ts';
 import { apply, inverted, type Change } from './diff.ts';
-import type { Effect } from './effect.ts';
+import type { Effect } from './schema/index.ts';
 
 /** One edit of a document: what it was, what it is, and what changed, found out once for all that follow it. */
 export interface Transition {

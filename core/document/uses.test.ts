@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { drawn, picture } from '../building/index.ts';
-import { collectionOf } from './collection.ts';
-import type { Effect, Place } from './effect.ts';
+import { collectionOf } from '../settings/index.ts';
+import type { Effect, Place } from './schema/index.ts';
 import { atEffect, newEffect, newForce, newFront, newLayer, newSurface } from './make.ts';
 import { usesOf } from './uses.ts';
 

@@ -1,6 +1,6 @@
 import { layerOf, type PartAddress, type PartKind } from './address.ts';
-import type { Id } from './collection.ts';
-import type { Effect } from './effect.ts';
+import type { Id } from '../settings/index.ts';
+import type { Effect } from './schema/index.ts';
 import { assetsIn, refsTo, type FoundAsset, type FoundRef } from './foundRefs.ts';
 import { usersOf } from './namedLooks.ts';
 import { addressAt, findPart, holderAt, settingAddressAt } from './parts.ts';

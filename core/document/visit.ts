@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { partsOfCollection, type Collection } from './collection.ts';
+import { partsOfCollection, type Collection } from '../settings/index.ts';
 
 /** Where a visit stands in a document. It is the visit's own: what is kept of it is copied. */
 export class Cursor {

@@ -1,9 +1,7 @@
 import { layerOf, type HolderAddress, type SettingAddress } from './address.ts';
-import { listed, type Id } from './collection.ts';
-import type { Declaration } from './declarations/index.ts';
-import { effectSchema, layerSchema, linkedSchema, placeSchema, type Effect, type Place } from './effect.ts';
+import { listed, type Declaration, type Id, type Setting } from '../settings/index.ts';
+import { effectSchema, layerSchema, linkedSchema, placeSchema, type Effect, type Place } from './schema/index.ts';
 import { holderAt } from './parts.ts';
-import type { Setting } from './setting.ts';
 import { stepsOf } from './look.ts';
 import { visitorOf } from './visit.ts';
 

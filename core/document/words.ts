@@ -1,11 +1,20 @@
 import { formatAddress, type HolderAddress } from './address.ts';
-import { listed, type Id } from './collection.ts';
-import type { Declaration, NumberDeclaration } from './declarations/index.ts';
+import {
+  defaultSetting,
+  listed,
+  type Colour,
+  type Curve,
+  type Declaration,
+  type Id,
+  type KeyPlace,
+  type NumberDeclaration,
+  type NumberSetting,
+  type Setting,
+  type Shaper,
+} from '../settings/index.ts';
 import { diff } from './diff.ts';
-import type { Dial, Effect, Force, Place, Source } from './effect.ts';
+import type { Dial, Effect, Force, Place, Source } from './schema/index.ts';
 import { stepsOf } from './look.ts';
-import { defaultSetting } from './settingSchema.ts';
-import type { Colour, Curve, KeyPlace, NumberSetting, Setting, Shaper } from './setting.ts';
 import { nameOfPart } from './parts.ts';
 import { settingsIn, type FoundSetting } from './walk.ts';
 

@@ -1,4 +1,4 @@
-import { listed, type Collection, type Colour, type Effect, type Stop } from '../document/index.ts';
+import { listed, type Collection, type Colour, type Palette, type Stop } from '../settings/index.ts';
 import { fitToLife, placeOnLife, type Places } from './curves.ts';
 import { cos, radians, sin } from './functions.ts';
 import { SRGB_TO_LINEAR } from './srgbTable.ts';
@@ -51,7 +51,7 @@ export function hueTurned(rgb: Vec3, degrees: number): Vec3 {
 }
 
 /** Linear colour of a palette entry, its derivations followed. */
-export function paletteColour(palette: Effect['palette'], id: string): Vec3 {
+export function paletteColour(palette: Palette, id: string): Vec3 {
   const colour = palette.byId[id]!.colour;
   if (colour.kind === 'fixed') return linearOf(colour.hex);
   const base = hueTurned(paletteColour(palette, colour.from), colour.turned);
@@ -64,7 +64,7 @@ export function paletteColour(palette: Effect['palette'], id: string): Vec3 {
   ];
 }
 
-export const resolvedColour = (palette: Effect['palette'], colour: Colour): Vec3 =>
+export const resolvedColour = (palette: Palette, colour: Colour): Vec3 =>
   'hex' in colour ? linearOf(colour.hex) : paletteColour(palette, colour.palette);
 
 /** A gradient ready to be read: stops in order of place. */
@@ -73,7 +73,7 @@ export interface ReadyGradient extends Places {
   readonly rgb: Float64Array;
 }
 
-export function readyGradient(stops: Collection<Stop>, palette: Effect['palette']): ReadyGradient {
+export function readyGradient(stops: Collection<Stop>, palette: Palette): ReadyGradient {
   const items = listed(stops).map(({ item }) => item);
   items.sort((a, b) => placeOnLife(a.at, 1) - placeOnLife(b.at, 1));
   return {

@@ -1,4 +1,4 @@
-import { listed, type Curve, type Key, type KeyPlace } from '../document/index.ts';
+import { listed, type Curve, type Key, type KeyPlace } from '../settings/index.ts';
 
 /** Where a key stands on the ruler 0..1 for a particle that lives `life` seconds. */
 export function placeOnLife(at: KeyPlace, life: number): number {

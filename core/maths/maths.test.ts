@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { collectionOf, curveThrough, type Curve, type Stop } from '../document/index.ts';
+import { collectionOf, type Curve, type Stop } from '../settings/index.ts';
+import { curveThrough } from '../document/index.ts';
 import { curlField } from '../kernels/index.ts';
 import {
   atan2,

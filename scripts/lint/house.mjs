@@ -2,6 +2,7 @@
 // that addresses of parts are typed.
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
+import { cyclesRule } from './cycles.mjs';
 
 const root = path.resolve(import.meta.dirname, '../..');
 
@@ -9,8 +10,9 @@ const root = path.resolve(import.meta.dirname, '../..');
 const WORKSPACES = ['core', 'stage', 'player', 'demo', 'server', 'web', 'benchmarks', 'e2e'];
 const FORBIDDEN = { web: ['server', 'demo'], server: ['stage', 'player'], demo: ['stage', 'player'] };
 const CORE = [
-  'document',
+  'settings',
   'maths',
+  'document',
   'geometry',
   'kernels',
   'simulation',
@@ -172,4 +174,6 @@ const addresses = {
   },
 };
 
-export const house = { rules: { direction, declared, 'same-bits': sameBits, addresses } };
+const cycles = cyclesRule(root, [...WORKSPACES, 'scripts']);
+
+export const house = { rules: { direction, declared, 'same-bits': sameBits, addresses, cycles } };

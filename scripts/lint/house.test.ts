@@ -17,11 +17,12 @@ tester.run('the direction of imports', house.rules.direction as never, {
     from('core/simulation/forces/curl.ts', `import { x } from '../scene.ts'`),
     from('web/src/a.ts', `import { x } from '@jinx/core/document'`),
     from('server/a.ts', `import { x } from '@jinx/demo'`),
+    from('core/document/a.ts', `import { x } from '../maths/index.ts'`),
     from('core/maths/maths.test.ts', `import { x } from '../kernels/index.ts'`),
     from('stage/a.ts', `import * as THREE from 'three'`),
   ],
   invalid: [
-    wrong('core/document/a.ts', `import { x } from '../maths/index.ts'`),
+    wrong('core/maths/a.ts', `import { x } from '../document/index.ts'`),
     wrong('core/maths/a.ts', `import { x } from '../simulation/index.ts'`),
     wrong('core/simulation/a.ts', `import { x } from '../geometry/skin.ts'`),
     wrong('core/checks/a.ts', `import { x } from '../../web/src/a.ts'`),

@@ -14,7 +14,7 @@ import { linkedInto, merged } from '@jinx/core/editing';
 import type { Session } from '../database.ts';
 import { Refusal } from '../errors.ts';
 import { inTurns } from '../turns.ts';
-import { QUEUE_FOLLOWERS } from './follow.ts';
+import { QUEUE_FOLLOWERS } from './queueFollowers.ts';
 import { mustNotHoldItself, noteLinked } from './linked.ts';
 import { documentOf, textOf } from './memory.ts';
 import { keepRevision } from './revisions.ts';

@@ -11,7 +11,7 @@ import {
   writeParcel,
   type AssetKind,
 } from '@jinx/core/formats';
-import { findLines } from '../search.ts';
+import { findLines } from './findLines.ts';
 import { imported } from './imported.ts';
 
 /** An asset whose canonical bytes lie in a file. */

@@ -1,4 +1,4 @@
-import { number, SPREAD } from './declaration.ts';
+import { number, SPREAD } from '../../settings/index.ts';
 
 /** What a particle carries in one channel. Channels read no channels, so that none can hang on itself. */
 export const CHANNEL_SETTING = number(

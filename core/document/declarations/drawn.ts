@@ -1,4 +1,12 @@
-import { choice, LIFE, NONE, number, SPREAD, type Declaration, type NumberDeclaration } from './declaration.ts';
+import {
+  choice,
+  LIFE,
+  NONE,
+  number,
+  SPREAD,
+  type Declaration,
+  type NumberDeclaration,
+} from '../../settings/index.ts';
 
 const each = (
   name: string,

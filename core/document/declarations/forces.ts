@@ -1,14 +1,14 @@
-import type { Vector } from '../setting.ts';
 import {
-  LIFE,
-  TIMED,
-  number,
-  vector,
   choice,
+  LIFE,
+  number,
   SPREAD,
+  TIMED,
+  vector,
   type Declaration,
   type NumberDeclaration,
-} from './declaration.ts';
+  type Vector,
+} from '../../settings/index.ts';
 
 const strength = (name: string, help: string, byDefault: number, unit: NumberDeclaration['unit'] = 'm/s²') =>
   number('force', 'step', name, help, { unit, least: -1000, most: 1000, byDefault, bases: SPREAD, reads: LIFE });

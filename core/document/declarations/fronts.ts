@@ -1,4 +1,4 @@
-import { TIMED, number, vector, type Declaration } from './declaration.ts';
+import { number, TIMED, vector, type Declaration } from '../../settings/index.ts';
 
 /** A border that frees held particles as it passes them. */
 export const FRONT_SETTINGS = {

@@ -1,15 +1,3 @@
-export { COMBINES } from './declaration.ts';
-export type {
-  Acts,
-  Chapter,
-  ChoiceDeclaration,
-  ColourDeclaration,
-  Declaration,
-  NumberDeclaration,
-  SettingsOf,
-  SwitchDeclaration,
-  VectorDeclaration,
-} from './declaration.ts';
 export * from './channels.ts';
 export * from './drawn.ts';
 export * from './forces.ts';

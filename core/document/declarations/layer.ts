@@ -1,15 +1,15 @@
 import {
+  choice,
   LIFE,
-  TIMED,
   NONE,
   number,
-  vector,
-  choice,
   SPREAD,
+  TIMED,
+  vector,
   type Declaration,
   type NumberDeclaration,
   type SettingsOf,
-} from './declaration.ts';
+} from '../../settings/index.ts';
 
 const axisShare = (name: string, help: string) =>
   number('life', 'dress', name, help, {

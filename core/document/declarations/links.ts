@@ -1,4 +1,4 @@
-import { NONE, number, SPREAD, type Declaration } from './declaration.ts';
+import { NONE, number, SPREAD, type Declaration } from '../../settings/index.ts';
 
 /** What a link sets off, and what it passes on. */
 export const LINK_SETTINGS = {

@@ -1,4 +1,12 @@
-import { choice, LIFE, NONE, number, SPREAD, type Declaration, type NumberDeclaration } from './declaration.ts';
+import {
+  choice,
+  LIFE,
+  NONE,
+  number,
+  SPREAD,
+  type Declaration,
+  type NumberDeclaration,
+} from '../../settings/index.ts';
 
 /** A number of a step of a look: drawn for each particle, shaped by whatever may shape it. */
 const step = (

@@ -1,4 +1,4 @@
-import { NONE, number, choice, type Declaration } from './declaration.ts';
+import { choice, NONE, number, type Declaration } from '../../settings/index.ts';
 
 const AT_HEAD = number('ribbon', 'dress', 'width at the head', 'Width at the newest end, as a share of the size.', {
   unit: '%',

@@ -1,4 +1,4 @@
-import { TIMED, number, choice, SPREAD, type Declaration } from './declaration.ts';
+import { choice, number, SPREAD, TIMED, type Declaration } from '../../settings/index.ts';
 
 /** What a surface does to what it meets: what every kind of surface has. */
 const MEETING = {

@@ -1,4 +1,4 @@
-import { SCHEMA } from '../effect.ts';
+import { SCHEMA } from '../schema/index.ts';
 import { DocumentError } from '../errors.ts';
 import type { Loose } from './loose.ts';
 import { toSchema2 } from './schema2.ts';

@@ -1,4 +1,4 @@
-import { emptyCollection } from '../collection.ts';
+import { emptyCollection } from '../../settings/index.ts';
 
 /** A part of a document whose schema is not the present one. */
 export type Loose = Record<string, unknown>;

@@ -1,4 +1,4 @@
-import { emptyCollection } from '../collection.ts';
+import { emptyCollection } from '../../settings/index.ts';
 import { copyOf, fill, fixed, itemsOf, loose, type Literals, type Loose } from './loose.ts';
 
 /** Settings of a layer, as schema 2 has them by default. */

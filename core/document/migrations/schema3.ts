@@ -1,4 +1,4 @@
-import { emptyCollection } from '../collection.ts';
+import { emptyCollection } from '../../settings/index.ts';
 import { copyOf, fill, itemsOf, type Loose } from './loose.ts';
 
 /** What came with schema 3, by default. */

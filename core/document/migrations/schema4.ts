@@ -1,4 +1,4 @@
-import { emptyCollection } from '../collection.ts';
+import { emptyCollection } from '../../settings/index.ts';
 import { copyOf, fill, itemsOf, loose, type Literals, type Loose } from './loose.ts';
 
 /** What came with schema 4, by default. */

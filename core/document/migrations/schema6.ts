@@ -1,4 +1,4 @@
-import { emptyCollection } from '../collection.ts';
+import { emptyCollection } from '../../settings/index.ts';
 import { copyOf, fill, itemsOf, loose, type Loose } from './loose.ts';
 
 /** Kinds of force that are felt from one spot. */

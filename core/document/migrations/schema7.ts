@@ -1,4 +1,4 @@
-import { emptyCollection } from '../collection.ts';
+import { emptyCollection } from '../../settings/index.ts';
 import { copyOf, itemsOf, type Loose } from './loose.ts';
 
 /** Schema 7: groups that are other effects; signals, for which bursts may wait; dials of places, directions, pictures, meshes. */

@@ -1,4 +1,4 @@
-import type { Declaration } from './declarations/index.ts';
+import type { Declaration } from './declaration.ts';
 import type { Setting } from './setting.ts';
 
 /**

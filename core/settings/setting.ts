@@ -7,6 +7,8 @@ import { ref } from './refs.ts';
 const finite = z.number().min(-1e6).max(1e6);
 export const itemName = z.string().min(1).max(80).refine(isPlainText, 'a name has only characters that can be shown');
 export const hexSchema = z.string().regex(/^#[0-9a-f]{6}$/, 'a colour is written #rrggbb in lower case');
+/** Numbers that random draws begin with. */
+export const seedSchema = z.number().int().min(0).max(0xffffffff);
 export const vectorSchema = z.tuple([finite, finite, finite]);
 export type Vector = [number, number, number];
 

@@ -1,4 +1,4 @@
-import type { NumberDeclaration } from './declarations/index.ts';
+import type { NumberDeclaration } from './declaration.ts';
 import type { Reads } from './setting.ts';
 
 /** A size s and a tempo k: an effect s times as large and k times as fast. */

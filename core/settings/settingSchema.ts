@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import type { Declaration, SettingsOf } from './declarations/index.ts';
-import { COMBINES } from './declarations/index.ts';
+import type { Declaration, SettingsOf } from './declaration.ts';
+import { COMBINES } from './declaration.ts';
 import {
   choiceSettingSchema,
   colourSettingSchema,

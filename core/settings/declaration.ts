@@ -1,4 +1,4 @@
-import type { Combine, NumberSetting, Reads, SettingOfValue, Vector } from '../setting.ts';
+import type { Combine, NumberSetting, Reads, SettingOfValue, Vector } from './setting.ts';
 
 export type Chapter = 'source' | 'births' | 'motion' | 'life' | 'appearance';
 

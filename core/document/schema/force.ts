@@ -1,0 +1,35 @@
+import { z } from 'zod';
+import { ref, settingsSchema } from '../../settings/index.ts';
+import { FORCE_SETTINGS, type ForceKind } from '../declarations/index.ts';
+import { placeSchema } from './place.ts';
+
+function forceSchema<K extends ForceKind>(kind: K) {
+  return z.strictObject({
+    kind: z.literal(kind),
+    muted: z.boolean(),
+    place: placeSchema,
+    settings: settingsSchema(FORCE_SETTINGS[kind]),
+  });
+}
+export const anyForceSchema = z.discriminatedUnion('kind', [
+  forceSchema('gravity'),
+  forceSchema('wind'),
+  forceSchema('drag'),
+  forceSchema('attraction'),
+  forceSchema('vortex'),
+  forceSchema('orbit'),
+  forceSchema('curl'),
+  forceSchema('jitter'),
+  forceSchema('push'),
+  forceSchema('limit'),
+  forceSchema('velocity'),
+  forceSchema('displacement'),
+]);
+export type Force = z.infer<typeof anyForceSchema>;
+
+/** A force of the effect's own: it acts on some layers, or with an empty list on all of them. */
+export const sharedForceSchema = z.strictObject({
+  force: anyForceSchema,
+  layers: z.array(ref('layers', { whenGone: 'entry', purpose: 'to act on' })).max(128),
+});
+export type SharedForce = z.infer<typeof sharedForceSchema>;

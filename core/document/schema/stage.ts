@@ -1,0 +1,96 @@
+import { z } from 'zod';
+import { asset, collectionSchema, hexSchema, itemName, ref, vectorSchema } from '../../settings/index.ts';
+
+/** A figure or a prop on the stage. */
+export const thingSchema = z.strictObject({
+  name: itemName,
+  asset: asset('figure'),
+  clip: z.string().max(80),
+  /** Seconds into its clip at which it begins. */
+  from: z.number().min(0).max(3600),
+  path: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('spot') }),
+    /** Walks round its place; what does not walk stands at the circle's rim. */
+    z.strictObject({ kind: z.literal('circle'), radius: z.number().min(0.2).max(1000) }),
+  ]),
+  at: vectorSchema,
+  /** Degrees round the vertical; 0 faces along +Z. */
+  facing: z.number().min(-360).max(360),
+  scale: z.number().min(0.01).max(100),
+});
+export type Thing = z.infer<typeof thingSchema>;
+
+/** What the picture goes through; each can be switched off, to judge the raw effect. */
+export const lensSchema = z.strictObject({
+  /** How much of what is brighter than the screen shines over onto what is beside it (percent), and how far (of the picture's height, percent). */
+  bloom: z.strictObject({
+    isOn: z.boolean(),
+    strength: z.number().min(0).max(400),
+    spread: z.number().min(1).max(50),
+  }),
+  /** Doublings of the light. */
+  exposure: z.number().min(-8).max(8),
+});
+export const airSchema = z.strictObject({
+  /** What shining things mirror: a picture of all directions (as wide as twice its height, up above), or without one the sky of the surround. */
+  surroundings: z.strictObject({
+    isOn: z.boolean(),
+    picture: z.strictObject({ asset: asset('picture', 'what is mirrored'), name: itemName }).nullable(),
+    /** How many times as bright as the picture, and degrees it is turned round the vertical. */
+    brightness: z.number().min(0).max(100),
+    turn: z.number().min(-360).max(360),
+  }),
+  /** How much of what is seen is lost in fog in a metre (percent), thinning out upward; its own colour, or that of the horizon. */
+  fog: z.strictObject({
+    isOn: z.boolean(),
+    density: z.number().min(0).max(95),
+    height: z.number().min(0.05).max(1000),
+    colour: hexSchema.nullable(),
+  }),
+});
+
+/** A camera that was kept: metres, degrees from top to bottom; `follows` goes with the first thing that stands there. */
+export const cameraSchema = z.strictObject({
+  name: itemName,
+  position: vectorSchema,
+  target: vectorSchema,
+  fieldOfView: z.number().min(5).max(120),
+  follows: z.boolean(),
+});
+export type Camera = z.infer<typeof cameraSchema>;
+
+/** What the effect is seen with: part of the document, for what stands on the stage decides what is computed. */
+export const stageSchema = z.strictObject({
+  things: collectionSchema(thingSchema, 16),
+  surround: z.enum(['dusk', 'overcast', 'noon', 'busy']),
+  lens: lensSchema,
+  air: airSchema,
+  /** What the effect itself rides on. */
+  carrier: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('still') }),
+    z.strictObject({
+      kind: z.literal('circle'),
+      radius: z.number().min(0.05).max(1000),
+      speed: z.number().min(-200).max(200),
+    }),
+    /** Thrown once from a place of the world to another, from the effect's beginning on. */
+    z.strictObject({
+      kind: z.literal('flight'),
+      from: vectorSchema,
+      to: vectorSchema,
+      speed: z.number().min(0.01).max(1000),
+      arc: z.number().min(-100).max(100),
+    }),
+    /** A thing's feet, or with a name one of its bones. */
+    z.strictObject({
+      kind: z.literal('thing'),
+      thing: ref('things', { whenGone: 'stays' }),
+      bone: z.string().max(80),
+    }),
+  ]),
+  /** For now: a share of the births, the same ones each time; sizes may make up for the area of those left out. */
+  density: z.strictObject({ share: z.number().min(1).max(100), keepsArea: z.boolean() }),
+  /** Where it is looked at from; it opens with the first, and is pictured from there. */
+  cameras: collectionSchema(cameraSchema, 16),
+});
+export type Carrier = z.infer<typeof stageSchema>['carrier'];
