@@ -5,7 +5,7 @@ import { house } from './scripts/lint/house.mjs';
 import { typedParser } from './scripts/lint/types.mjs';
 
 export default [
-  { ignores: ['**/node_modules/', '**/dist/', 'data/', 'core/kernels/assembly/', 'test-results/'] },
+  { ignores: ['**/node_modules/', '**/dist/', 'data/', 'core/kernels/assembly/', '**/generated/', 'test-results/'] },
   ...tseslint.configs.recommended,
   ...vue.configs['flat/essential'],
   {
@@ -15,6 +15,7 @@ export default [
       'house/direction': 'error',
       'house/declared': 'error',
       'house/addresses': 'error',
+      'house/cycles': 'error',
       'no-undef': 'off',
       'vue/multi-word-component-names': 'off',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],

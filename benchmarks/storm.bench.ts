@@ -62,14 +62,14 @@ class KernelStorm {
     const constants = new Float32Array(buffer, 32768, 64);
     const constant = (n: number, value: number) => {
       constants.fill(value, n * 4, n * 4 + 4);
-      return [32768 + n * 16, 0];
+      return [32768 + n * 16, 0] as const;
     };
     const near = STORM.near * STORM.near;
     const program = new ProgramWriter(buffer, PROGRAM);
     program.start();
     const reach = 1 / (STORM.attractionReach * STORM.attractionReach);
     program.call('attraction', [...constant(2, STORM.attraction), ...STORM.attractor, near, reach]);
-    const turn = [...constant(3, STORM.spin), ...constant(4, STORM.pull), ...constant(5, 0)];
+    const turn = [...constant(3, STORM.spin), ...constant(4, STORM.pull), ...constant(5, 0)] as const;
     program.call('vortex', [...turn, 0, 0, 0, 0, 1, 0, near, 1 / (STORM.vortexReach * STORM.vortexReach)]);
     program.call('curl', [...constant(6, STORM.curl), 1 / STORM.swirlSize, 0, 0, 0, 0, STORM.swirlSeed, 0]);
     const k = Math.fround(STORM.windShare + STORM.drag);

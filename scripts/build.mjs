@@ -2,10 +2,11 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { generateCalls } from './kernels.mjs';
 import { bin, DATA, must, ROOT } from './shell.mjs';
 
 const log = path.join(DATA, 'logs', 'build.log');
-const SKIPPED = new Set(['node_modules', 'dist', 'kit', 'data']);
+const SKIPPED = new Set(['node_modules', 'dist', 'kit', 'data', 'generated']);
 
 /** A hash of all sources in these folders, wherever this folder lies. */
 export function fingerprint(folders) {
@@ -33,6 +34,7 @@ function whenChanged(name, sources, results, build) {
 }
 
 function buildKernels() {
+  generateCalls();
   const common = [
     'core/kernels/assembly/index.ts',
     '-O3',
@@ -68,7 +70,13 @@ export function buildServer() {
 
 /** The kernels and the Fenlight kit: what the sources need to run as they are. */
 export function buildKernelsAndKit() {
-  whenChanged('kernels', ['core/kernels'], ['core/kernels/plain.wasm', 'core/kernels/shared.wasm'], buildKernels);
+  const made = ['plain.wasm', 'shared.wasm', 'generated/calls.ts', 'assembly/generated/calls.ts'];
+  whenChanged(
+    'kernels',
+    ['core/kernels', 'scripts/kernels.mjs'],
+    made.map((file) => `core/kernels/${file}`),
+    buildKernels,
+  );
   whenChanged(
     'the Fenlight kit',
     ['demo', 'core/maths'],

@@ -1,6 +1,7 @@
 import {
   defaultSetting,
   diff,
+  FORCES,
   forceWord,
   LAYER_SETTINGS,
   listed,
@@ -138,27 +139,13 @@ function roundWord(effect: Effect, layer: Layer): string {
   return shape === 'soft dot' ? 'dot' : shape;
 }
 
-/** Which numbers of each kind of force make it act; nothing of them, and it does nothing. */
-const STRENGTHS: Partial<Record<string, readonly string[]>> = {
-  gravity: ['strength'],
-  wind: ['strength'],
-  drag: ['strength', 'air'],
-  attraction: ['strength'],
-  vortex: ['strength', 'pull', 'lift'],
-  curl: ['strength'],
-  jitter: ['strength'],
-  push: ['strength'],
-  velocity: ['x', 'y', 'z'],
-  displacement: ['x', 'y', 'z'],
-};
-
 /** Forces of a layer that do nothing: no strength, or a share of none. */
 function idleForces(effect: Effect, layerId: Id): Problem[] {
   const { name, forces } = effect.layers.byId[layerId]!;
   return listed(forces).flatMap(({ id, item }) => {
     const settings = settingsByName<NumberSetting>(item);
-    const strengths = STRENGTHS[item.kind];
-    const isWeak = strengths?.every((each) => isNothing(settings[each]!, effect)) ?? false;
+    const { strengths } = FORCES[item.kind];
+    const isWeak = strengths.length > 0 && strengths.every((each) => isNothing(settings[each]!, effect));
     const isForNone = 'share' in settings && isNothing(settings['share']!, effect);
     if (item.muted || (!isWeak && !isForNone)) return [];
     return [

@@ -1,4 +1,5 @@
 import {
+  FORCES,
   forceWord,
   atEffect,
   forcesOn,
@@ -70,7 +71,7 @@ function forcesAdrift(effect: Effect, layerId: Id, rigs: StageRigs): Problem[] {
   });
 }
 
-const moves = ({ kind, muted }: Force): boolean => !muted && kind !== 'drag' && kind !== 'limit';
+const moves = ({ kind, muted }: Force): boolean => !muted && FORCES[kind].isMover;
 
 /** What children take over that leaves them still, without size, or dark. */
 function frozenChildren(effect: Effect, layerId: Id): Problem[] {

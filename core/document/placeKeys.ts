@@ -1,7 +1,7 @@
 import type { PartAddress } from './address.ts';
 import { listed, withItem, withoutItem, type Id, type Vector } from '../settings/index.ts';
 import { forcesOn, surfacesFor } from './concerns.ts';
-import { forceWord } from './declarations/index.ts';
+import { FORCES, forceWord } from './declarations/index.ts';
 import type { Effect, Force, Place, PlaceKey } from './schema/index.ts';
 import { findPart } from './parts.ts';
 
@@ -69,12 +69,9 @@ export interface NamedPlace {
   readonly group: Id | null;
 }
 
-/** Forces that are the same everywhere and in whatever direction they are placed, unless they have a reach. */
-export const SAME_EVERYWHERE: readonly Force['kind'][] = ['gravity', 'drag', 'jitter', 'curl', 'limit'];
-
 function isSomewhere({ kind, muted, settings }: Force): boolean {
   const base = 'reach' in settings ? settings.reach.base : null;
-  return !muted && !(SAME_EVERYWHERE.includes(kind) && base?.kind === 'fixed' && base.value === 0);
+  return !muted && !(FORCES[kind].place === 'reach' && base?.kind === 'fixed' && base.value === 0);
 }
 
 /** Every place that a layer's particles have to do with, the source's first. */

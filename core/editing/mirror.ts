@@ -1,7 +1,9 @@
 import {
   collectionOf,
+  FORCES,
   listed,
   placesOfLayer,
+  settingsByName,
   settingsOfLayer,
   withoutDust,
   type Effect,
@@ -114,26 +116,11 @@ function changeVector({ base }: VectorSetting, change: (vector: Vector) => Vecto
 /** What goes round goes round the other way; what leads somewhere leads to the other side. */
 function mirrorForce(force: Force, rigs: Rigs): void {
   mirrorPlace(force.place, rigs);
-  switch (force.kind) {
-    case 'wind':
-    case 'attraction':
-      return changeVector(force.settings.axis, mirrored);
-    case 'vortex':
-      changeVector(force.settings.axis, mirrored);
-      return reverse(force.settings.strength);
-    case 'orbit':
-      changeVector(force.settings.axis, mirrored);
-      return reverse(force.settings.speed);
-    case 'curl':
-      return changeVector(force.settings.drift, mirrored);
-    case 'velocity':
-    case 'displacement':
-      return reverse(force.settings.x);
-    case 'gravity':
-    case 'drag':
-    case 'jitter':
-    case 'push':
-    case 'limit':
+  const settings = settingsByName(force);
+  for (const name of FORCES[force.kind].mirrored) {
+    const setting = settings[name]!;
+    if (FORCES[force.kind].settings[name]!.value === 'vector') changeVector(setting as VectorSetting, mirrored);
+    else reverse(setting as NumberSetting);
   }
 }
 

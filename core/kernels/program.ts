@@ -1,48 +1,16 @@
-import { attraction, attractionEach, attractionLine } from './attraction.ts';
-import { limit, orbit, shift } from './constraints.ts';
-import { curl } from './curl.ts';
-import { airDrag, drag } from './drag.ts';
-import { integrate } from './integrate.ts';
-import { jitter } from './jitter.ts';
+import { CALLS } from './generated/calls.ts';
 import { BLOCK } from './layout.ts';
-import { shape } from './shape.ts';
-import { shell } from './shell.ts';
 import type { Block, TwinMemory } from './twin.ts';
-import { uniform } from './uniform.ts';
-import { vortex } from './vortex.ts';
-import { exceed, pick, setAside, weigh } from './where.ts';
 
-type Call = (block: Block, ...values: number[]) => void;
-
-/**
- * What a program may call, in the order the interpreter of assembly/run.ts numbers them, and what each value is: an
- * integer (i), a float (f), or an address (p): of memory, or, below zero, of a piece of the thread's own scratch memory.
- */
-const CALLS = [
-  ['uniform', 'pifff', uniform],
-  ['drag', 'pi', drag],
-  ['airDrag', 'piff', airDrag],
-  ['attraction', 'pifffff', attraction],
-  ['attractionLine', 'pifffffffff', attractionLine],
-  ['attractionEach', 'pipppff', attractionEach],
-  ['vortex', 'pipipiffffffff', vortex],
-  ['curl', 'pifffffii', curl],
-  ['jitter', 'pifii', jitter],
-  ['shell', 'pifffffff', shell],
-  ['weigh', 'ppiffffi', weigh],
-  ['pick', 'ppifi', pick],
-  ['shape', 'ppifffifffiff', shape],
-  ['setAside', 'ppp', setAside],
-  ['exceed', 'pppf', exceed],
-  ['integrate', 'fffiffffif', integrate],
-  ['shift', 'pipipifffffffffiif', shift],
-  ['orbit', 'pipiiffffffpif', orbit],
-  ['limit', 'pipi', limit],
-] as const satisfies readonly (readonly [string, string, unknown])[];
-
+/** What a program may call; an own name for each kernel that has a twin. */
 export type CallName = (typeof CALLS)[number][0];
 export const CALL_NAMES = CALLS.map(([name]) => name);
+type TwinOf<N extends CallName> = Extract<(typeof CALLS)[number], readonly [N, string, unknown]>[2];
+/** The values of a call, as its twin names them. Addresses are of memory, or, below zero, of a piece of scratch memory. */
+export type CallValues<N extends CallName> =
+  Parameters<TwinOf<N>> extends [Block, ...infer Values extends number[]] ? Readonly<Values> : never;
 const NUMBERS = Object.fromEntries(CALLS.map(([name], index) => [name, index])) as Record<CallName, number>;
+/** What each value of a call is: an integer (i), a float (f), or an address (p). */
 export const signatureOf = (name: CallName): string => CALLS[NUMBERS[name]]![1];
 
 /** Address of a piece of scratch memory, for the values of a program. Slots 0 to 3 are the sums. */
@@ -66,10 +34,8 @@ export class ProgramWriter {
     this.#i32[0] = 0;
   }
 
-  call(name: CallName, values: readonly number[]): void {
+  call<N extends CallName>(name: N, values: CallValues<N>): void {
     const signature = signatureOf(name);
-    if (values.length !== signature.length)
-      throw new Error(`${name} takes ${signature.length} values, not ${values.length}`);
     if (this.#next + values.length + 2 > PROGRAM_WORDS) throw new Error('too many forces in one layer');
     this.#i32[this.#next++] = NUMBERS[name];
     this.#i32[this.#next++] = values.length + 2;
@@ -105,7 +71,7 @@ export const run =
           const value = i32[at]!;
           return type === 'p' && value < 0 ? scratch + (-1 - value) * BLOCK * 4 - start * 4 : value;
         });
-        (twin as Call)(block, ...values);
+        (twin as (block: Block, ...values: number[]) => void)(block, ...values);
         word += i32[word + 1]!;
       }
     }

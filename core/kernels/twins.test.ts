@@ -7,7 +7,7 @@ import * as dressed from './dress.ts';
 import { decayOf, exponential } from './integrate.ts';
 import { twinKernels, wasmKernels, type Kernels } from './kernels.ts';
 import * as layout from './layout.ts';
-import { CALL_NAMES, ProgramWriter, scratchSlot, signatureOf, type CallName } from './program.ts';
+import { CALL_NAMES, ProgramWriter, scratchSlot, signatureOf, type CallName, type CallValues } from './program.ts';
 import { CELLS } from './shape.ts';
 
 const COUNT = 1032;
@@ -57,15 +57,15 @@ function bothOf(shared: boolean, act: (kernels: Kernels, buffer: ArrayBufferLike
   return [before, bytesOf(ours), bytesOf(twins)];
 }
 
-const VARYING = [STRENGTHS, 1];
-const EVEN = [ONE_STRENGTH, 0];
+const VARYING = [STRENGTHS, 1] as const;
+const EVEN = [ONE_STRENGTH, 0] as const;
 const TURNED = [0.6, 0.8, 0, -0.8, 0.6, 0, 0, 0, 1];
 const OUTS = [4, 5, 6].map(scratchSlot);
 const decay = decayOf(2.5, Math.fround(1 / 60));
-const DECAY = [decay.kept, decay.first, decay.second];
+const DECAY = [decay.kept, decay.first, decay.second] as const;
 
-/** Values for each call, some of them in several ways. Whatever it writes to scratch then pushes the particles. */
-const VALUES: Record<CallName, number[][]> = {
+/** Values for calls, some of them in several ways; `plausible` makes those of the others. Whatever it writes to scratch then pushes the particles. */
+const VALUES: Partial<Record<string, readonly (readonly number[])[]>> = {
   uniform: [
     [...VARYING, 0.5, -1, 2],
     [...EVEN, 0, -1, 0],
@@ -80,7 +80,6 @@ const VALUES: Record<CallName, number[][]> = {
     [...VARYING, 2, 0.5, 0, -0.25, 0.25, 12345, -99],
     [...EVEN, 2, 0, 0, 0, 0, 12345, 0],
   ],
-  jitter: [[...VARYING, 0.3, 77, -78]],
   shell: [[...VARYING, 1, 0, 2, 30, 0.1, 0.0025, Math.fround(1 / 3000)]],
   weigh: [0, 1, 2, 3].map((falloff) => [OUTS[0]!, ...VARYING, 1, 2, 3, Math.fround(1 / 1600), falloff]),
   pick: [[OUTS[0]!, ...EVEN, 0.4, 1234]],
@@ -107,8 +106,18 @@ const VALUES: Record<CallName, number[][]> = {
     [...VARYING, ...VARYING],
   ],
 };
+/** Values by what each is: an address with whether each particle has its own, integers, floats about 1. */
+function plausible(name: CallName): number[][] {
+  const signature = signatureOf(name);
+  const value = (type: string, n: number, isEach: boolean) => {
+    if (type === 'p') return isEach ? STRENGTHS : ONE_STRENGTH;
+    if (type === 'i') return signature[n - 1] === 'p' ? Number(isEach) : 77 + n;
+    return Math.fround(draw(n, 7) * 3 - 1);
+  };
+  return [true, false].map((isEach) => Array.from(signature, (type, n) => value(type, n, isEach)));
+}
 const CASES = CALL_NAMES.flatMap((name) =>
-  VALUES[name].map((values, i): [string, CallName, number[]] => [`${name} ${i + 1}`, name, values]),
+  (VALUES[name] ?? plausible(name)).map((values, i) => [`${name} ${i + 1}`, name, values] as const),
 );
 
 describe('SIMD kernels and their twins', () => {
@@ -120,7 +129,7 @@ describe('SIMD kernels and their twins', () => {
         program.call('drag', VARYING);
         program.call('uniform', [...VARYING, 1, 2, 3]);
         if (name === 'setAside' || name === 'exceed') program.call('uniform', [...VARYING, 1, 2, 3]);
-        program.call(name, values);
+        program.call(name, values as CallValues<CallName>);
         if (signatureOf(name).startsWith('pp') || name === 'shape') program.call('uniform', [OUTS[0]!, 1, 1, 1, 0]);
         program.call('integrate', [0, -9, 0.5, 0, ...DECAY, 0, STEP, Math.fround(1 / 60)]);
         kernels.run(PROGRAM, BASE, STRIDE, 4, COUNT, SCRATCH);

@@ -42,9 +42,9 @@ export function pick(block: Block, out: number, s: number, each: number, share: 
 }
 
 /** Puts the accelerations summed so far aside, and begins anew. */
-export function setAside(block: Block, ...aside: [number, number, number]): void {
+export function setAside(block: Block, x: number, y: number, z: number): void {
   for (let i = block.from; i < block.to; i++)
-    aside.forEach((address, axis) => {
+    [x, y, z].forEach((address, axis) => {
       block.f32[address / 4 + i] = summed(block, axis, i);
       setSum(block, axis, i, 0);
     });

@@ -1,5 +1,4 @@
 import {
-  forcesOn,
   LAYER_SETTINGS,
   listed,
   type Effect,
@@ -13,10 +12,10 @@ import {
 import { Channels } from './channels.ts';
 import { lookPlan, LookValues } from './looks/index.ts';
 import { EffectClock } from './clock.ts';
-import { FORCES, type BoundForce } from './forces/index.ts';
+import { boundForces, type BoundForce } from './boundForces.ts';
 import { boundBeam, type BoundBeam } from './ribbons/bind.ts';
 import type { FrontReader } from './fronts/index.ts';
-import { groupFrame, NO_GROUP, type GroupFrame } from './groups.ts';
+import { groupFrame, type GroupFrame } from './groups.ts';
 import { bindLinks, type BoundLink, type passedOn } from './links/index.ts';
 import { SHORTEST_STANDING, type Population } from './population.ts';
 import { windowOf, type BirthWindow } from './moments.ts';
@@ -159,16 +158,6 @@ export interface Compiling {
   readonly signals: Signals;
 }
 
-/** The forces that a layer's particles feel, ready to act, by id. Those of the effect feel no groups. */
-export function boundForces(id: string, group: GroupFrame, { effect, scene }: Compiling): BoundForce[] {
-  return forcesOn(effect, id)
-    .filter(({ item }) => !item.muted)
-    .sort((a, b) => (a.id < b.id ? -1 : 1))
-    .map(({ id: force, item, isShared }) =>
-      FORCES[item.kind](item as never, { id: force, effect, scene, group: isShared ? NO_GROUP : group }),
-    );
-}
-
 export function compileLayer(id: string, around: Compiling): CompiledLayer {
   const { effect, scene, clock } = around;
   const layer = effect.layers.byId[id]!;
@@ -203,7 +192,7 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
     beginsAt: clock.beginsAt,
     bursts: layer.bursts,
     signals: around.signals,
-    forces: boundForces(id, group, around),
+    forces: boundForces(id, group, effect),
     life,
     cap: Math.floor(fixed(cap, 10_000)),
     isOnGround,

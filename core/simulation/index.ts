@@ -10,7 +10,7 @@ export { degreesOf, groupFrame, rotationInto } from './groups.ts';
 export { windowOf } from './moments.ts';
 export { hungInto, newHung, type Hung } from './places.ts';
 export { orientationOf, ownFrames, type DrawnVector, type OwnFrames } from './orientation.ts';
-export { swirlsOf, type Swirling } from './forces/index.ts';
+export { swirlsOf, type ForceHandle, type GuideReader, type GuideShape, type Swirling } from './forces/index.ts';
 export { PullRun, type Pull } from './pulls.ts';
 export { RateIntegral } from './rate.ts';
 export { reachBetween, type Reach } from './reach.ts';

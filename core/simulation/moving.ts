@@ -1,19 +1,27 @@
-import { decayOf, ProgramWriter, scratchSlot, type CallName, type Kernels } from '../kernels/index.ts';
+import {
+  decayOf,
+  ProgramWriter,
+  scratchSlot,
+  type CallName,
+  type CallValues,
+  type Kernels,
+} from '../kernels/index.ts';
 import { slotOf, unit, type Vec3 } from '../maths/index.ts';
 import type { EffectClock } from './clock.ts';
 import type { CompiledLayer } from './compiled.ts';
 import { runShared } from './crew.ts';
-import { inverseReach, type BoundForce, type ForceWriter, type Value } from './forces/index.ts';
+import { inverseReach, type BoundForce } from './boundForces.ts';
+import { TARGET_ARRAYS, type ForceWriter, type Nine, type TargetKind, type Value } from './forces/index.ts';
 import { Arrays, Constants, PROGRAM } from './memory.ts';
 import type { Population } from './population.ts';
 import { newReading, setTime, type NumberReader, type Reading } from './reader.ts';
 import type { PlacedFrame, Scene } from './scene.ts';
 import type { Tables } from './tables.ts';
-import { TARGET_ARRAYS, Targets, type TargetKind } from './targets.ts';
+import { Targets } from './targets.ts';
 
 /** Scratch slots: 0 to 3 are a step's sums, the last three hold accelerations put aside; between are values. */
 const FIRST_VALUE = 4;
-const ASIDE = [13, 14, 15].map(scratchSlot);
+const ASIDE = [scratchSlot(13), scratchSlot(14), scratchSlot(15)] as const;
 
 const X: Vec3 = [1, 0, 0];
 const Y: Vec3 = [0, 1, 0];
@@ -22,16 +30,14 @@ const Z: Vec3 = [0, 0, 1];
 /** Arrays a layer's forces need: one for each setting whose shapers no table serves (each twice, at most). */
 export const arraysFor = (layer: CompiledLayer): number =>
   layer.forces.reduce(
-    (sum, { readers, arrays = 0 }) =>
-      sum +
-      arrays +
-      2 * readers.filter((reader) => !reader.isShared && reader.tableInput(layer.life) === null).length,
+    (sum, { each, arrays = 0 }) =>
+      sum + arrays + 2 * each.filter((reader) => !reader.isShared && reader.tableInput(layer.life) === null).length,
     0,
   );
 
 /** Tables a layer's forces need. */
 export const tablesFor = (layer: CompiledLayer): number =>
-  layer.forces.reduce((sum, { readers }) => sum + readers.filter((reader) => !reader.isShared).length, 0);
+  layer.forces.reduce((sum, { each }) => sum + each.filter((reader) => !reader.isShared).length, 0);
 
 export interface MovingStep {
   readonly step: number;
@@ -156,12 +162,16 @@ export class Mover implements ForceWriter {
     return unit(this.#placed.toWorld(local));
   }
 
-  axes(): number[] {
-    return [X, Y, Z].flatMap((axis) => [...this.direction(axis)]);
+  axes(): Nine {
+    return [...this.direction(X), ...this.direction(Y), ...this.direction(Z)];
   }
 
-  call(name: CallName, values: readonly number[]): void {
-    if (name === 'drag' || name === 'airDrag') this.#isEven = false;
+  call<N extends CallName>(name: N, values: CallValues<N>): void {
+    this.#program.call(name, values);
+  }
+
+  slow<N extends CallName>(name: N, values: CallValues<N>): void {
+    this.#isEven = false;
     this.#program.call(name, values);
   }
 
@@ -205,7 +215,7 @@ export class Mover implements ForceWriter {
 
   drag(reader: NumberReader): void {
     if (this.#isAlike(reader)) this.#evenDrag = Math.fround(this.#evenDrag + Math.fround(this.shared(reader)));
-    else this.call('drag', this.value(reader));
+    else this.slow('drag', this.value(reader));
   }
 
   plain(reader: NumberReader, when: 'start' | 'end' = 'start', sign: 1 | -1 = 1): Value {

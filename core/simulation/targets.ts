@@ -1,16 +1,11 @@
 import type { Place } from '../document/index.ts';
 import { RIGID_WORDS } from '../maths/index.ts';
 import type { CompiledLayer } from './compiled.ts';
+import type { TargetKind } from './forces/index.ts';
 import type { Arrays } from './memory.ts';
 import type { Population } from './population.ts';
 import type { Scene, StageThing } from './scene.ts';
 import { AT, bodyOfThing, CONTACT_WORDS, type Body } from './surfaces/index.ts';
-
-/** What a force may draw each particle to by itself: the nearest spot of a thing's skin, or the spot it was born on. */
-export type TargetKind = 'skin' | 'own spot';
-
-/** Arrays that the places of one such force take: x, y and z. */
-export const TARGET_ARRAYS = 3;
 
 /** Finds a place for each particle of a layer at the end of a step. */
 export class Targets {

@@ -25,6 +25,7 @@ import {
   SURFACE_KINDS,
   type Effect,
   type Force,
+  type ForceKind,
   type Layer,
   type NumberSetting,
   type Reads,
@@ -57,6 +58,23 @@ const DRAWN = ['sprite', 'trail', 'mesh', 'strand', 'light', 'blade', 'haze', 'b
 const RIBBONS: readonly string[] = ['trail', 'strand', 'blade', 'beam'];
 const TOWARD = ['point', 'line', 'skin', 'own spot'] as const;
 const FRONTS = ['sphere', 'box', 'plane'] as const;
+/** Seeds below this are pinned (pins/pin.ts): a kind of force that comes later is in random effects from here on. */
+const FIRST_NEW_SEED = 200;
+const PINNED_FORCES: readonly ForceKind[] = [
+  'gravity',
+  'wind',
+  'drag',
+  'attraction',
+  'vortex',
+  'orbit',
+  'curl',
+  'jitter',
+  'push',
+  'limit',
+  'velocity',
+  'displacement',
+];
+const forcesInTurn = ({ seed }: Dice) => (seed < FIRST_NEW_SEED ? PINNED_FORCES : FORCE_KINDS);
 
 function sourceOf(kind: (typeof SOURCES)[number], dice: Dice, layer: Layer, before: string | null): Source {
   const set = (name: 'source.region', value: string) => (layer.settings[name].base = { kind: 'fixed', value });
@@ -125,7 +143,7 @@ const heatOf = (dice: Dice): NumberSetting => ({
   ]),
 });
 
-function forceOf(kind: (typeof FORCE_KINDS)[number], dice: Dice): Force {
+function forceOf(kind: ForceKind, dice: Dice): Force {
   const force = newForce(kind, dice.place());
   const settings = settingsByName<NumberSetting>(force);
   const strength = settings['strength'];
@@ -238,7 +256,7 @@ function layerOf(effect: Effect, dice: Dice, n: number, ids: readonly string[]):
   layer.settings['motion.launch'].base = { kind: 'fixed', value: dice.turn(LAUNCHES, n) };
   layer.settings['source.order'].base = { kind: 'fixed', value: dice.turn(['random', 'even', 'walking'], n) };
   layer.aim = dice.place();
-  const forces = Array.from({ length: 3 }, (_, k) => forceOf(dice.turn(FORCE_KINDS, n * 3 + k, 3), dice));
+  const forces = Array.from({ length: 3 }, (_, k) => forceOf(dice.turn(forcesInTurn(dice), n * 3 + k, 3), dice));
   layer.forces = collectionOf(forces.map((force, k) => [`f${k}`, force]));
   if (dice.comes(0.7)) layer.channels = collectionOf([['heat', heatOf(dice)]]);
   setNumber(layer, 'life.turning', [-1, 1]);

@@ -78,7 +78,10 @@ export function cyclesRule(root, folders) {
         const target = source && resolveImport(String(source.value), context.filename, root);
         if (!target || target === context.filename || !group.includes(target)) return;
         const names = group.map((file) => path.relative(root, file)).sort();
-        context.report({ node: source, message: `this import leads in a circle of ${names.length}: ${names.join(', ')}` });
+        context.report({
+          node: source,
+          message: `this import leads in a circle of ${names.length}: ${names.join(', ')}`,
+        });
       };
       return {
         ImportDeclaration: check,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ref, settingsSchema } from '../../settings/index.ts';
-import { FORCE_SETTINGS, type ForceKind } from '../declarations/index.ts';
+import { FORCE_KINDS, FORCE_SETTINGS, type ForceKind } from '../declarations/index.ts';
 import { placeSchema } from './place.ts';
 
 function forceSchema<K extends ForceKind>(kind: K) {
@@ -11,20 +11,11 @@ function forceSchema<K extends ForceKind>(kind: K) {
     settings: settingsSchema(FORCE_SETTINGS[kind]),
   });
 }
-export const anyForceSchema = z.discriminatedUnion('kind', [
-  forceSchema('gravity'),
-  forceSchema('wind'),
-  forceSchema('drag'),
-  forceSchema('attraction'),
-  forceSchema('vortex'),
-  forceSchema('orbit'),
-  forceSchema('curl'),
-  forceSchema('jitter'),
-  forceSchema('push'),
-  forceSchema('limit'),
-  forceSchema('velocity'),
-  forceSchema('displacement'),
-]);
+type ForceSchema = { [K in ForceKind]: ReturnType<typeof forceSchema<K>> }[ForceKind];
+export const anyForceSchema = z.discriminatedUnion(
+  'kind',
+  FORCE_KINDS.map((kind) => forceSchema(kind)) as unknown as [ForceSchema, ...ForceSchema[]],
+);
 export type Force = z.infer<typeof anyForceSchema>;
 
 /** A force of the effect's own: it acts on some layers, or with an empty list on all of them. */

@@ -1,38 +1,97 @@
-import type { TargetKind } from '../targets.ts';
-import {
-  FORCE_SETTINGS,
-  type Effect,
-  type Force,
-  type NumberDeclaration,
-  type NumberSetting,
-  type Place,
-  type Vector,
-  type VectorSetting,
-  settingsByName,
-  type ChoiceSetting,
-  tableByName,
-  type VectorDeclaration,
-  type ChoiceDeclaration,
-} from '../../document/index.ts';
-import { FALLOFFS, type CallName, type Falloff } from '../../kernels/index.ts';
+import type { CallName, CallValues } from '../../kernels/index.ts';
 import type { Vec3 } from '../../maths/index.ts';
-import type { GroupFrame } from '../groups.ts';
-import { NumberReader } from '../reader.ts';
-import type { Scene } from '../scene.ts';
-
-/** What a force is told when it is bound to a layer. */
-export interface ForceSurroundings {
-  readonly id: string;
-  readonly effect: Effect;
-  readonly scene: Scene;
-  readonly group: GroupFrame;
-}
+import type { Vector } from '../../settings/index.ts';
+import type { ForceHandle, GuideReader, GuideShape } from './guide.ts';
+import type { ChoiceName, ForceTable, NumberName, VectorName } from './table.ts';
 
 /** Where in a step a force acts: velocities beside their own, then accelerations and drags, then constraints. */
 export type ForcePhase = 'velocity' | 'acceleration' | 'constraint';
 
+/**
+ * A kind of force: all there is to know about it but its kernel. The document, the interface and the simulation read this;
+ * adding a kind touches its own folder, a kernel with its twin, and the list in kinds.ts.
+ */
+export interface ForceKindDefinition<S extends ForceTable = ForceTable> {
+  /** What it is called. */
+  readonly name: string;
+  readonly settings: S;
+  readonly phase: ForcePhase;
+  /**
+   * What it does, in words: {name} is a setting, {@} its place; what is not in use is left out. `chosen` gives what a choice is
+   * fixed at.
+   */
+  readonly sentence: string | ((chosen: (name: ChoiceName<S>) => string) => string);
+  /** Choices whose plain value would not read as a part of the sentence: how they read, by setting and choice. */
+  readonly choiceWords?: Readonly<Record<string, Readonly<Record<string, string>>>>;
+  /** What its place is for: always felt; its directions alone, but for the reach; the reach alone. */
+  readonly place: 'always' | 'directions' | 'reach';
+  /** Numbers without any of which it does nothing; an empty list: it always acts. */
+  readonly strengths: readonly NumberName<S>[];
+  /** False of what only slows: it sets nothing in motion that stands still. */
+  readonly isMover: boolean;
+  /** What mirroring exchanges left and right of: vectors are mirrored, numbers reversed. */
+  readonly mirrored: readonly (NumberName<S> | VectorName<S>)[];
+  /** What is drawn of it about its place. Without any, a cross shows where its reach is measured from. */
+  guide?(of: GuideReader<S>): readonly GuideShape[];
+  /** Whether that stands beside the effect, of what is felt everywhere alike, unless it has a reach. */
+  readonly isDrawnAside?: boolean;
+  /** Whether what is drawn is another at another instant, although nothing it is made of is shaped. */
+  readonly isDrawnOverTime?: boolean;
+  /** Numbers that are pulled on the stage, beside the reach. */
+  readonly handles?: readonly ForceHandle<S>[];
+  /** Looks its settings up once for a document. */
+  bind(binding: ForceBinding<S>): ForceAction;
+}
+
+/** Checks a definition against its own settings; who reads any kind of force reads it by names that may be any. */
+export const defineForce = <const S extends ForceTable>(
+  definition: ForceKindDefinition<S>,
+): ForceKindDefinition & { readonly settings: S } =>
+  definition as unknown as ForceKindDefinition & { readonly settings: S };
+
+/** A number setting as a force has bound it; a writer reads it. */
+export interface ForceNumber {
+  /** Whether neither shapers nor a spread make it vary; `low` is then its value. */
+  readonly isConstant: boolean;
+  readonly low: number;
+}
+
+/** A force's settings, as it is bound to a layer. */
+export interface ForceBinding<S extends ForceTable = ForceTable> {
+  readonly id: string;
+  /** The seed of the effect, and the scale that the layer's groups give it. */
+  readonly seed: number;
+  readonly scale: number;
+  /** A number as the layer's groups make it, and `times` as much. */
+  number(name: NumberName<S>, times?: number): ForceNumber;
+  vector(name: VectorName<S>): Vector;
+  choice(name: ChoiceName<S>): string;
+  /** The softening in its place, squared (m²): within it, it weakens toward the very middle. */
+  softnessSquared(): number;
+}
+
+/** A force with its settings looked up. */
+export interface ForceAction {
+  /** Numbers that may differ from particle to particle. */
+  readonly each: readonly ForceNumber[];
+  /** Whether it fades softly whatever is chosen, as what has a place of its own for each particle. */
+  readonly fadesSoftly?: boolean;
+  /** Arrays it needs beside those of its numbers. */
+  readonly arrays?: number;
+  write(writer: ForceWriter): void;
+}
+
+/** What a force may draw each particle to by itself: the nearest spot of a thing's skin, or the spot it was born on. */
+export type TargetKind = 'skin' | 'own spot';
+
+/** Arrays that the places of one such force take: x, y and z. */
+export const TARGET_ARRAYS = 3;
+
 /** An address and whether a value stands there for each particle. */
 export type Value = readonly [address: number, each: number];
+
+/** Three directions, one after another. */
+export type Nine = readonly [number, number, number, number, number, number, number, number, number];
 
 /** What a force writes its share of a step's program with. */
 export interface ForceWriter {
@@ -45,99 +104,24 @@ export interface ForceWriter {
   /** A direction of the place the force stands in, as one of the world, one metre long. */
   direction(local: Vec3): Vec3;
   /** The three axes of that place, one after another. */
-  axes(): number[];
+  axes(): Nine;
   /** What a field that changes so many times a second stands at: which change, the next, and how far toward it. */
   changes(perSecond: number): { readonly now: number; readonly next: number; readonly share: number };
   /** What all particles share of a setting. */
-  shared(reader: NumberReader): number;
+  shared(number: ForceNumber): number;
   /** A setting per particle at the step's start or end, weakened by the force's share, reach and falloff. */
-  value(reader: NumberReader, when?: 'start' | 'end', sign?: 1 | -1): Value;
+  value(number: ForceNumber, when?: 'start' | 'end', sign?: 1 | -1): Value;
   /** A setting per particle, as it is. */
-  plain(reader: NumberReader): Value;
+  plain(number: ForceNumber): Value;
   /** A place for each particle, as addresses of arrays. */
   targets(kind: TargetKind): readonly [number, number, number];
   /** 1 / reach² for a call that fades softly by itself, so that `value` need not; 0 where there is no reach. */
   ownFade(): number;
-  call(name: CallName, values: readonly number[]): void;
+  call<N extends CallName>(name: N, values: CallValues<N>): void;
+  /** A call that adds to the drag of each particle, so that the integrator works it out for each. */
+  slow<N extends CallName>(name: N, values: CallValues<N>): void;
   /** Accelerates along a direction; what all particles share is summed beforehand, for the whole layer. */
-  push(reader: NumberReader, way: Vec3): void;
+  push(number: ForceNumber, way: Vec3): void;
   /** Slows; what all particles share is summed beforehand, and the integrator then works it out once for the layer. */
-  drag(reader: NumberReader): void;
-}
-
-/** A force with its settings looked up. */
-export interface BoundForce {
-  readonly phase: ForcePhase;
-  /** Settings that may differ from particle to particle. */
-  readonly readers: readonly NumberReader[];
-  readonly where: ForceWhere;
-  /** Arrays it needs beside those of its readers. */
-  readonly arrays?: number;
-  write(writer: ForceWriter): void;
-}
-
-/** On whom and where a force acts. */
-export interface ForceWhere {
-  readonly place: Place;
-  /** The matrix of the groups it stands in. */
-  readonly group: Float64Array | null;
-  readonly reach: NumberReader | null;
-  readonly falloff: number;
-  /** Share of the particles, 0 to 1, and the slot that draws them. */
-  readonly share: number;
-  readonly shareSlot: string;
-  /** m/s² below which it does not act. */
-  readonly threshold: number;
-}
-
-/** Reads one number setting of a force, as the layer's groups make it, and `times` as much. */
-export function forceNumber(force: Force, name: string, around: ForceSurroundings, times = 1): NumberReader {
-  const { id, effect, group } = around;
-  const table = tableByName<NumberDeclaration>(FORCE_SETTINGS[force.kind]);
-  const settings = settingsByName<NumberSetting>(force);
-  return new NumberReader(settings[name]!, table[name]!, `force/${id}/${name}`, effect, {
-    group: group.scale,
-    times,
-  });
-}
-
-/** A vector setting that does not vary. */
-export function forceVector(force: Force, name: string): Vector {
-  const setting = settingsByName<VectorSetting>(force)[name]!;
-  const table = tableByName<VectorDeclaration>(FORCE_SETTINGS[force.kind]);
-  const [x, y, z] = setting.muted || setting.base.kind !== 'fixed' ? table[name]!.byDefault : setting.base.value;
-  return [x, y, z];
-}
-
-export function forceChoice(force: Force, name: string): string {
-  const setting = settingsByName<ChoiceSetting>(force)[name]!;
-  const table = tableByName<ChoiceDeclaration>(FORCE_SETTINGS[force.kind]);
-  return setting.muted ? table[name]!.byDefault : setting.base.value;
-}
-
-/** Looks up where a force acts. */
-export function forceWhere(force: Force, around: ForceSurroundings): ForceWhere {
-  const has = (name: string) => name in FORCE_SETTINGS[force.kind];
-  const still = (name: string) => forceNumber(force, name, around).low;
-  return {
-    place: force.place,
-    group: around.group.matrix,
-    reach: has('reach') ? forceNumber(force, 'reach', around) : null,
-    falloff: has('falloff') ? FALLOFFS.indexOf(forceChoice(force, 'falloff') as Falloff) : 0,
-    share: still('share') / 100,
-    shareSlot: `force/${around.id}/share`,
-    threshold: has('threshold') ? still('threshold') * around.group.scale : 0,
-  };
-}
-
-/** 1 / reach², or 0 for a reach of 0, which is no limit. */
-export function inverseReach(reach: number): number {
-  return reach > 0 ? Math.fround(1 / (reach * reach)) : 0;
-}
-
-/** The softening of a force in its place, squared: within it, it weakens toward the very middle. */
-export function softnessSquared(force: Force, around: ForceSurroundings): number {
-  const metres = forceNumber(force, 'softness', around).low;
-  const { scale } = around.group;
-  return Math.fround(metres * metres * scale * scale);
+  drag(number: ForceNumber): void;
 }

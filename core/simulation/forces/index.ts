@@ -1,33 +1,23 @@
-import type { ForceKind } from '../../document/index.ts';
-import { attraction } from './attraction.ts';
-import { curl } from './curl.ts';
-import { displacement } from './displacement.ts';
-import { drag } from './drag.ts';
-import { gravity } from './gravity.ts';
-import { jitter } from './jitter.ts';
-import { limit } from './limit.ts';
-import { orbit } from './orbit.ts';
-import { push } from './push.ts';
-import { velocity } from './velocity.ts';
-import { vortex } from './vortex.ts';
-import { wind } from './wind.ts';
-import type { BoundForce, ForceSurroundings } from './force.ts';
+import * as kinds from './kinds.ts';
 
-/** Every kind of force: adding one touches its own file, its kernel and this list. */
-export const FORCES: Record<ForceKind, (force: never, around: ForceSurroundings) => BoundForce> = {
-  gravity,
-  wind,
-  drag,
-  attraction,
-  vortex,
-  orbit,
-  curl,
-  jitter,
-  push,
-  limit,
-  velocity,
-  displacement,
-};
+/** Every kind of force, by the name that documents know it by. */
+export const FORCES = kinds;
+export type ForceKind = keyof typeof FORCES;
 
-export { swirlsOf, type Swirling } from './curl.ts';
-export { inverseReach, type BoundForce, type ForceWriter, type Value } from './force.ts';
+/** The kinds by the order of their names. */
+export const FORCE_KINDS = (Object.keys(FORCES) as ForceKind[]).sort();
+
+export { swirlsOf, type Swirling } from './curl/field.ts';
+export {
+  TARGET_ARRAYS,
+  type ForceAction,
+  type ForceBinding,
+  type ForceKindDefinition,
+  type ForceNumber,
+  type ForcePhase,
+  type ForceWriter,
+  type Nine,
+  type TargetKind,
+  type Value,
+} from './force.ts';
+export type { ForceHandle, GuideReader, GuideShape } from './guide.ts';

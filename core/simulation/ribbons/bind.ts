@@ -1,3 +1,4 @@
+import { boundForces } from '../boundForces.ts';
 import {
   listed,
   ownerOf,
@@ -11,7 +12,7 @@ import {
   settingsByName,
   tableByName,
 } from '../../document/index.ts';
-import { boundForces, type CompiledLayer, type Compiling } from '../compiled.ts';
+import { type CompiledLayer, type Compiling } from '../compiled.ts';
 import { newReading, NumberReader } from '../reader.ts';
 
 /** A trail, ready to be laid: metres, seconds and shares. */
@@ -77,7 +78,7 @@ function boundTrail(
       ...heads,
       id: `${id}/trail`,
       layer: effect.layers.byId[id]!,
-      forces: doesFeel ? boundForces(heads.id, heads.group, around) : [],
+      forces: doesFeel ? boundForces(heads.id, heads.group, around.effect) : [],
       life: lasts,
       ride: 0,
       links: [],

@@ -1,12 +1,5 @@
 <script setup lang="ts">
-import {
-  FORCE_NAMES,
-  FORCE_SETTINGS,
-  structuredCopy,
-  type Declaration,
-  type Force,
-  type Place,
-} from '@jinx/core/document';
+import { FORCES, structuredCopy, type Declaration, type Force, type Place } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import PlaceWords from '../PlaceWords.vue';
@@ -22,17 +15,8 @@ const of = computed(() => forceAddress(store.chosenId, props.id, props.isShared)
 const setPlace = (place: Place, gesture: string | null) =>
   changeForce(store, 'place a force', of.value, (force) => (force.place = structuredCopy(place)), gesture);
 const sentences = computed(() => [forceSentence(props.force), whereSentence(props.force)]);
-const table = computed(() => FORCE_SETTINGS[props.force.kind] as Record<string, Declaration>);
-const name = computed(() => FORCE_NAMES[props.force.kind].toLowerCase());
-/** Choices whose plain value would not read as a part of the sentence. */
-const WORDS: Record<string, Record<string, string>> = {
-  toward: {
-    point: 'a point',
-    line: 'a line',
-    skin: 'the nearest skin of',
-    'own spot': 'the spot each was born on',
-  },
-};
+const table = computed(() => FORCES[props.force.kind].settings as Record<string, Declaration>);
+const name = computed(() => FORCES[props.force.kind].name.toLowerCase());
 const labelOf = (setting: string) => `${name.value}, ${table.value[setting]!.name}`;
 </script>
 
@@ -48,7 +32,7 @@ const labelOf = (setting: string) => `${name.value}, ${table.value[setting]!.nam
         v-else
         :setting="piece.setting"
         :of="of"
-        :words="WORDS[piece.setting]"
+        :words="FORCES[force.kind].choiceWords?.[piece.setting]"
         :label="labelOf(piece.setting)" /></template
     >.
   </span>

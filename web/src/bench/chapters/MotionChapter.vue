@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import {
-  FORCE_NAMES,
   FORCE_KINDS,
+  FORCES,
   forceOfKind,
   forcesOn,
   newForce,
@@ -22,6 +22,9 @@ import ForceWords from './ForceWords.vue';
 import MetWords from './MetWords.vue';
 import SharedWords from './SharedWords.vue';
 
+const KINDS = FORCE_KINDS.map((kind) => ({ value: kind, text: FORCES[kind].name })).sort((a, b) =>
+  a.text < b.text ? -1 : 1,
+);
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
 // While a source or a force is being dragged, the other layers stand at their fullest.
@@ -45,7 +48,7 @@ const setAim = (aim: Place, gesture: string | null) =>
 const bonesOf = (thing: string) => (engine.rigs.value.get(thing)?.bones ?? []).map(({ name }) => name);
 function add(kind: string): void {
   const [id, place] = [store.newId(), placeForForce(store.effect!, store.chosenId, bonesOf)];
-  store.changeLayers(`add ${FORCE_NAMES[kind as ForceKind].toLowerCase()}`, (target) => {
+  store.changeLayers(`add ${FORCES[kind as ForceKind].name.toLowerCase()}`, (target) => {
     target.forces = withItem(target.forces, id, newForce(kind as ForceKind, structuredCopy(place)));
   });
 }
@@ -104,19 +107,14 @@ const become = (of: (typeof forces.value)[number], kind: string) =>
       </button>
       <MenuButton
         label="turn into…"
-        :choices="
-          FORCE_KINDS.filter((kind) => kind !== force.item.kind).map((kind) => ({
-            value: kind,
-            text: FORCE_NAMES[kind],
-          }))
-        "
+        :choices="KINDS.filter(({ value }) => value !== force.item.kind)"
         @choose="become(force, $event)"
       />
       <button
         type="button"
         class="plain"
         title="Remove this force"
-        :aria-label="`Remove ${FORCE_NAMES[force.item.kind]}`"
+        :aria-label="`Remove ${FORCES[force.item.kind].name}`"
         @click="remove(force)"
       >
         ×
@@ -124,11 +122,7 @@ const become = (of: (typeof forces.value)[number], kind: string) =>
     </span>
   </p>
   <p>
-    <MenuButton
-      label="Add a force"
-      :choices="FORCE_KINDS.map((kind) => ({ value: kind, text: FORCE_NAMES[kind] }))"
-      @choose="add"
-    />
+    <MenuButton label="Add a force" :choices="KINDS" @choose="add" />
   </p>
   <MetWords />
 </template>

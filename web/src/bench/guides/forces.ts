@@ -1,62 +1,60 @@
-import { type Force, type NumberSetting, type VectorSetting, settingsByName } from '@jinx/core/document';
+import {
+  FORCES,
+  settingsByName,
+  type ChoiceSetting,
+  type Force,
+  type NumberSetting,
+  type VectorSetting,
+} from '@jinx/core/document';
+import { add, mapAxes, scale, unit } from '@jinx/core/maths';
+import type { GuideReader, GuideShape } from '@jinx/core/simulation';
 import type { Guide } from '@jinx/stage';
 import { across, arrow, circle, cross, ORIGIN, spin, X, Y, Z, type Point } from './lines';
 import type { Matrices } from './matrices';
-import { add, scale, unit } from '@jinx/core/maths';
 
-/** A number setting of a force by name, where its kind has it. */
-function numberOf(force: Force, name: string, matrices: Matrices): number {
-  const setting = settingsByName<NumberSetting>(force)[name];
-  return setting ? matrices.now(setting) : 0;
+/** A force's settings at the instant that guides are drawn for. */
+function readerOf(force: Force, matrices: Matrices): GuideReader {
+  const number = (name: string): number => {
+    const setting = settingsByName<NumberSetting>(force)[name];
+    return setting ? matrices.now(setting) : 0;
+  };
+  const vector = (name: string): Point => {
+    const { base } = settingsByName<VectorSetting>(force)[name]!;
+    return base.kind === 'fixed' ? base.value : mapAxes(base.low, (low, axis) => (low + base.high[axis]!) / 2);
+  };
+  return {
+    number,
+    vector,
+    axis: (name) => {
+      const { base } = settingsByName<VectorSetting>(force)[name]!;
+      return unit(base.kind === 'fixed' ? base.value : Y);
+    },
+    choice: (name) => String(settingsByName<ChoiceSetting>(force)[name]!.base.value),
+  };
 }
-function axisOf(force: Force): Point {
-  const { axis } = settingsByName<VectorSetting>(force);
-  return unit(axis?.base.kind === 'fixed' ? axis.base.value : Y);
-}
-/** What a force does, drawn about its place: lines, and whether they are the force itself or only its reach. */
-function drawing(force: Force, centre: Point, matrices: Matrices): number[] {
-  const axis = axisOf(force);
-  const [u, v] = across(axis);
-  const reach = numberOf(force, 'reach', matrices);
-  switch (force.kind) {
-    case 'gravity':
-      return arrow(centre, [0, -0.05 * numberOf(force, 'strength', matrices), 0]);
-    case 'wind':
-      return [-0.5, 0, 0.5].flatMap((side) =>
-        arrow(add(centre, scale(v, side)), scale(axis, 0.25 * numberOf(force, 'speed', matrices))),
-      );
-    case 'attraction': {
-      const half = force.settings.toward.base.value === 'line' ? numberOf(force, 'length', matrices) / 2 : 0;
-      return [...cross(centre, 0.05), ...add(centre, scale(axis, -half)), ...add(centre, scale(axis, half))];
+
+/** The lines of a piece of a guide about a place. */
+function linesOf(shape: Exclude<GuideShape, { draws: 'swirls' }>, centre: Point): number[] {
+  switch (shape.draws) {
+    case 'cross':
+      return cross(centre, 0.05);
+    case 'arrow': {
+      const aside = shape.aside ? scale(across(unit(shape.way))[1], shape.aside) : ORIGIN;
+      return arrow(add(add(centre, shape.from ?? ORIGIN), aside), shape.way);
     }
-    case 'vortex':
+    case 'line': {
+      const half = scale(shape.axis, shape.length / 2);
+      return [...add(centre, scale(half, -1)), ...add(centre, half)];
+    }
+    case 'circle':
+      return circle(centre, shape.radius, ...across(shape.axis));
+    case 'ball':
       return [
-        ...cross(centre, 0.05),
-        ...spin(centre, Math.min(0.4, reach || 0.4), u, v, numberOf(force, 'strength', matrices) < 0),
+        ...circle(centre, shape.radius, ...across(shape.axis)),
+        ...circle(centre, shape.radius, across(shape.axis)[0], shape.axis),
       ];
-    case 'orbit': {
-      const distance = numberOf(force, 'distance', matrices);
-      const round = [
-        ...circle(centre, distance, u, v),
-        ...spin(centre, distance, u, v, numberOf(force, 'speed', matrices) < 0),
-      ];
-      return force.settings.about.base.value === 'axis' ? round : [...round, ...circle(centre, distance, u, axis)];
-    }
-    case 'push':
-      return [X, scale(X, -1), Z, scale(Z, -1), Y].flatMap((way) =>
-        arrow(add(centre, scale(way, 0.15)), scale(way, Math.sign(numberOf(force, 'strength', matrices)) * 0.3)),
-      );
-    case 'velocity':
-    case 'displacement': {
-      const way: Point = [
-        numberOf(force, 'x', matrices),
-        numberOf(force, 'y', matrices),
-        numberOf(force, 'z', matrices),
-      ];
-      return Math.hypot(...way) > 0 ? arrow(centre, scale(way, 0.25)) : [];
-    }
-    default:
-      return reach > 0 ? cross(centre, 0.05) : [];
+    case 'spin':
+      return spin(centre, shape.radius, ...across(shape.axis), shape.isBack);
   }
 }
 
@@ -91,6 +89,26 @@ function swirlLines(swirls: (at: Point) => Point, middle: Point, size: number): 
 /** The lines of each curl as it was drawn last: hundreds of readings of its field, which most edits leave as it is. */
 const drawnLast = new WeakMap<Force, { readonly key: string; readonly points: Float32Array }>();
 
+function swirlPoints(
+  id: string,
+  force: Force,
+  shape: Extract<GuideShape, { draws: 'swirls' }>,
+  matrices: Matrices,
+  parent: string | null,
+  isOnThing: boolean,
+): Float32Array {
+  const { middle, swirling } = matrices.swirling(force.place, shape, parent, isOnThing);
+  const key = JSON.stringify([id, matrices.seed, middle, swirling]);
+  const known = drawnLast.get(force);
+  if (known?.key === key) return known.points;
+  const points = Float32Array.from(swirlLines(matrices.swirlsOf(id, swirling), middle, swirling.size));
+  drawnLast.set(force, { key, points });
+  return points;
+}
+
+/** Where the guide of a force stands that is felt everywhere alike. */
+const ASIDE: Point = [0.9, 1.6, 0];
+
 /** A force as it is drawn; `parent` is the group its layer stands in, `isOnThing` whether that is born on a thing of the stage. */
 export function forceGuides(
   id: string,
@@ -100,23 +118,18 @@ export function forceGuides(
   isOnThing = false,
 ): Guide[] {
   if (force.muted) return [];
-  if (force.kind === 'curl') {
-    const { middle, swirling } = matrices.swirling(force, numberOf(force, 'size', matrices), parent, isOnThing);
-    const key = JSON.stringify([id, matrices.seed, middle, swirling]);
-    let drawn = drawnLast.get(force);
-    if (drawn?.key !== key) {
-      const lines = swirlLines(matrices.swirlsOf(id, swirling), middle, swirling.size);
-      drawn = { key, points: Float32Array.from(lines) };
-      drawnLast.set(force, drawn);
-    }
-    return [{ matrix: -1, points: drawn.points, tone: 'faint' }];
-  }
-  const reach = numberOf(force, 'reach', matrices);
-  // Gravity is the world's own: its arrow stands beside the effect unless it has a reach.
-  const isFree = force.kind === 'gravity' && reach === 0;
+  const { guide, isDrawnAside = false } = FORCES[force.kind];
+  const reader = readerOf(force, matrices);
+  const reach = reader.number('reach');
+  const shapes: readonly GuideShape[] = guide?.(reader) ?? (reach > 0 ? [{ draws: 'cross' }] : []);
+  const [swirls] = shapes.filter((shape) => shape.draws === 'swirls');
+  if (swirls)
+    return [{ matrix: -1, points: swirlPoints(id, force, swirls, matrices, parent, isOnThing), tone: 'faint' }];
+  // What is the world's own stands beside the effect unless it has a reach.
+  const isFree = isDrawnAside && reach === 0;
   const place = matrices.hung(force.place, parent);
   const matrix = isFree ? -1 : matrices.of(force.place);
-  const lines = drawing(force, isFree ? [0.9, 1.6, 0] : ORIGIN, matrices);
+  const lines = shapes.flatMap((shape) => (shape.draws === 'swirls' ? [] : linesOf(shape, isFree ? ASIDE : ORIGIN)));
   const guides: Guide[] = [];
   if (lines.length > 0)
     guides.push({ matrix, points: isFree ? Float32Array.from(lines) : place(lines), tone: 'force' });

@@ -1,11 +1,4 @@
-import {
-  areShapedBy,
-  type Effect,
-  type Force,
-  type NumberSetting,
-  type Place,
-  type VectorSetting,
-} from '@jinx/core/document';
+import { areShapedBy, type Effect, type NumberSetting, type Place, type VectorSetting } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { boneNamed } from '@jinx/core/geometry';
 import { transformPoint, vec3At, scale as scaled } from '@jinx/core/maths';
@@ -92,22 +85,20 @@ export class Matrices {
 
   /** How a curl stirs at this instant, and about which place of the world it is drawn: its own, or what is born on a thing is drawn about that. */
   swirling(
-    force: Extract<Force, { kind: 'curl' }>,
-    size: number,
+    place: Place,
+    { size, change, drift }: { readonly size: number; readonly change: number; readonly drift: Point },
     parent: string | null,
     isOnThing: boolean,
   ): { middle: Point; swirling: Swirling } {
     const clock = new EffectClock(this.#effect.stretches);
     const { scale } = groupFrame(this.#effect, parent);
     const seconds = clock.fieldTime(this.instant.seconds);
-    const drift = vectorOf(force.settings.drift);
-    const { place } = force;
     const [x, z] = this.instant.followed ?? [0, 0];
     return {
       middle: isOnThing || 'thing' in place ? [x, BREAST, z] : [...place.offset],
       swirling: {
         size: Math.max(1e-3, scale * size),
-        changes: clock.changesAt(this.instant.seconds, this.now(force.settings.change)).changes,
+        changes: clock.changesAt(this.instant.seconds, change).changes,
         drifted: scaled(drift, scale * seconds),
       },
     };

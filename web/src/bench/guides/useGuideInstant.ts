@@ -1,4 +1,4 @@
-import { areShapedBy, forcesOn, holderAt, placesOf, type Effect } from '@jinx/core/document';
+import { areShapedBy, FORCES, forcesOn, holderAt, placesOf, type Effect } from '@jinx/core/document';
 import { EffectClock, setTime } from '@jinx/core/simulation';
 import { computed, shallowRef, watch, type ComputedRef } from 'vue';
 import type { Engine } from '../../engine/engine';
@@ -19,7 +19,7 @@ const isMoving = (effect: Effect, layerId: string): boolean =>
 
 const hasSwirls = (effect: Effect, layerId: string): boolean =>
   effect.layers.byId[layerId] !== undefined &&
-  forcesOn(effect, layerId).some(({ item }) => item.kind === 'curl' && !item.muted);
+  forcesOn(effect, layerId).some(({ item }) => !item.muted && FORCES[item.kind].isDrawnOverTime);
 
 /** The instant that guides are drawn for: it stays the first while nothing drawn hangs on it. */
 export function useGuideInstant(engine: Engine): ComputedRef<GuideInstant> {

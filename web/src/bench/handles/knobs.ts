@@ -1,5 +1,7 @@
 import {
+  FORCES,
   holderAt,
+  type ChoiceSetting,
   type Effect,
   type Holder,
   type HolderAddress,
@@ -14,6 +16,7 @@ import {
 import { across, type Point } from '../guides/lines';
 import { tidy } from '../rulers/keyPlaces';
 import { mapAxes, AXES, scale } from '@jinx/core/maths';
+import type { ForceHandle } from '@jinx/core/simulation';
 
 /** A size that can be pulled on the stage: a length along one direction of a place's own frame. */
 export interface Knob {
@@ -126,12 +129,14 @@ export function knobsOf(effect: Effect, layerId: Id, place: PartAddress): Knob[]
     }
   }
   if (place.kind === 'force' || place.kind === 'sharedForce') {
-    const isLine = (holder.settings['toward'] as { base?: { value?: unknown } } | undefined)?.base?.value === 'line';
-    const [u] = across(axis());
+    const { kind } = place.kind === 'force' ? layer.forces.byId[place.id]! : effect.forces.byId[place.id]!.force;
+    const ways = { along: axis(), across: across(axis())[0] };
+    const isPulled = ({ when }: ForceHandle) =>
+      !when || (holder.settings[when[0]] as ChoiceSetting).base.value === when[1];
+    const own = (FORCES[kind].handles ?? []).filter(isPulled);
     return [
       ...number('reach', [-1, 0, 0]),
-      ...number('distance', u),
-      ...(isLine ? number('length', scale(axis(), 0.5)) : []),
+      ...own.flatMap((handle) => number(handle.number, scale(ways[handle.way], handle.metres ?? 1))),
     ];
   }
   if (place.kind === 'surface')

@@ -1,0 +1,49 @@
+import { hash2, mapAxes } from '../../../maths/index.ts';
+import { vector } from '../../../settings/index.ts';
+import { defineForce } from '../force.ts';
+import { PUSH, still, strength } from '../settings.ts';
+import { eased, fieldSeed } from './field.ts';
+
+/** Stirs particles by swirls that neither gather nor thin them; the field becomes another `change` times a second. */
+export const curl = defineForce({
+  name: 'Curl noise',
+  settings: {
+    strength: strength('strength', 'How hard the swirls push.', 2),
+    size: still('swirl size', 'Width of one swirl.', 0.5, 'm', 0.01, 100),
+    change: still('change', 'How many times a second the field becomes another.', 0.5, '/s', 0, 100),
+    drift: vector('force', 'step', 'drift', 'How the whole field moves.', {
+      unit: 'm/s',
+      least: -100,
+      most: 100,
+      byDefault: [0, 0, 0],
+    }),
+    ...PUSH,
+  },
+  phase: 'acceleration',
+  sentence: 'Stirred by swirls of {size}, {strength} strong, changing {change}, drifting by {drift}',
+  place: 'reach',
+  strengths: ['strength'],
+  isMover: true,
+  mirrored: ['drift'],
+  isDrawnOverTime: true,
+  guide: (of) => [
+    { draws: 'swirls', size: of.number('size'), change: of.number('change'), drift: of.vector('drift') },
+  ],
+  bind(binding) {
+    const strength = binding.number('strength');
+    const size = binding.number('size');
+    const change = binding.number('change');
+    const drift = binding.vector('drift');
+    const seed = fieldSeed(binding.seed, binding.id);
+    return {
+      each: [strength],
+      write(writer) {
+        const inverse = 1 / writer.shared(size);
+        const { now, next, share: t } = writer.changes(writer.shared(change));
+        const drifted = mapAxes(drift, (metres) => metres * binding.scale * writer.time * inverse);
+        const seeds = [hash2(seed, now) | 0, hash2(seed, next) | 0] as const;
+        writer.call('curl', [...writer.value(strength), inverse, ...drifted, eased(t), ...seeds]);
+      },
+    };
+  },
+});

@@ -1,0 +1,34 @@
+import { defineForce, type ForceNumber } from '../force.ts';
+import { guideOfWay } from '../ways.ts';
+import { strength, WHERE } from '../settings.ts';
+
+/** Moves particles by a way per axis that changes with age: each step by what it has changed. */
+export const displacement = defineForce({
+  name: 'Displacement',
+  settings: {
+    x: strength('along x', 'How far they are moved along x; shape it over age.', 0, 'm'),
+    y: strength('along y', 'How far they are moved along y; shape it over age.', 0, 'm'),
+    z: strength('along z', 'How far they are moved along z; shape it over age.', 0, 'm'),
+    share: WHERE.share,
+  },
+  phase: 'velocity',
+  sentence: 'Moved over age by {x} along x, {y} along y, {z} along z',
+  place: 'directions',
+  strengths: ['x', 'y', 'z'],
+  isMover: true,
+  mirrored: ['x'],
+  guide: (of) => guideOfWay(of.number('x'), of.number('y'), of.number('z')),
+  bind(binding) {
+    const [x, y, z] = [binding.number('x'), binding.number('y'), binding.number('z')] as const;
+    return {
+      each: [x, y, z],
+      write(writer) {
+        for (const [when, sign] of [['end', 1] as const, ['start', -1] as const]) {
+          const value = (number: ForceNumber) => writer.value(number, when, sign);
+          const ways = [...value(x), ...value(y), ...value(z)] as const;
+          writer.call('shift', [...ways, ...writer.axes(), 1, writer.step, Math.fround(writer.seconds)]);
+        }
+      },
+    };
+  },
+});
