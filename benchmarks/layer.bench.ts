@@ -3,7 +3,7 @@
 import { runInNewContext } from 'node:vm';
 import { setFlagsFromString } from 'node:v8';
 import { FrameWriter, tripleBuffer, World } from '../core/simulation/index.ts';
-import { PROGRAM, SCRATCH } from '../core/simulation/memory.ts';
+import { PROGRAM, SCRATCH } from '../core/simulation/run/memory.ts';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
 import { CALL_NAMES, wasmKernels } from '../core/kernels/index.ts';
 import { median, rounded } from './figures.ts';

@@ -2,9 +2,9 @@
 // thread and on two, their twins, and ordinary double-precision TypeScript (stormBaseline.ts), in turns within one run.
 import { decayOf, ProgramWriter, twinKernels, wasmKernels } from '../core/kernels/index.ts';
 import { draw, hash2 } from '../core/maths/index.ts';
-import { runShared, stopCrew } from '../core/simulation/crew.ts';
-import { PROGRAM, POPULATIONS, SCRATCH } from '../core/simulation/memory.ts';
-import { Population } from '../core/simulation/population.ts';
+import { runShared, stopCrew } from '../core/simulation/run/crew.ts';
+import { PROGRAM, POPULATIONS, SCRATCH } from '../core/simulation/run/memory.ts';
+import { Population } from '../core/simulation/run/population.ts';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
 import { Helper } from '../core/testing/startHelper.ts';
 import { median, rounded } from './figures.ts';

@@ -59,7 +59,7 @@ export interface PartItems {
 /**
  * What a change of a field reaches: nothing that is computed; `dress`, only how particles are drawn; the state of its own
  * `layer`; of the layers it is `listed` for; of `all`; what the `declared` setting acts on; what the item of a
- * collection says of its own fields (`items`). The others depend on the rest of the document: see core/simulation/reach.ts.
+ * collection says of its own fields (`items`). The others depend on the rest of the document: see core/simulation/world/reach.ts.
  */
 export type Reaches =
   | 'nothing'

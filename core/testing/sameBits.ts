@@ -4,8 +4,8 @@ import { BIT_STEPS, differenceOf, hashesOn, noNumberIn, travel, worldOf } from '
 import { kernelBytes } from './kernelBytes.ts';
 import { randomEffect } from './randomEffect.ts';
 import { Helper } from './startHelper.ts';
-import { stopCrew } from '../simulation/crew.ts';
-import type { World } from '../simulation/world.ts';
+import { stopCrew } from '../simulation/run/crew.ts';
+import type { World } from '../simulation/world/world.ts';
 
 /**
  * Tests that random effects of some seeds have the same bits by every route, by twins and on several threads. Files share

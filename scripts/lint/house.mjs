@@ -9,12 +9,14 @@ const root = path.resolve(import.meta.dirname, '../..');
 /** From the bottom up: a folder may import from itself and from what stands before it. */
 const WORKSPACES = ['core', 'stage', 'player', 'demo', 'server', 'web', 'benchmarks', 'e2e'];
 const FORBIDDEN = { web: ['server', 'demo'], server: ['stage', 'player'], demo: ['stage', 'player'] };
+const FORCES = 'simulation/forces';
 const CORE = [
   'settings',
   'maths',
+  'kernels',
+  FORCES,
   'document',
   'geometry',
-  'kernels',
   'simulation',
   'building',
   'editing',
@@ -25,9 +27,27 @@ const CORE = [
   'testing',
 ];
 
+/** The same within core/simulation. Kinds of force are known to the document too, so they stand below it. */
+const SIMULATION = [
+  'time',
+  'values',
+  'scene',
+  'sources',
+  'surfaces',
+  'fronts',
+  'looks',
+  'compile',
+  'run',
+  'frames',
+  'world',
+];
+/** The one file of compile/ that what runs may use: the types of its plans. */
+const PLANS = 'plan.ts';
+
 function placeOf(file) {
-  const [workspace, folder] = path.relative(root, file).split(path.sep);
-  return { workspace, folder };
+  const [workspace, folder, part, ...rest] = path.relative(root, file).split(path.sep);
+  if (workspace === 'core' && folder === 'simulation' && part === 'forces') return { workspace, folder: FORCES };
+  return { workspace, folder, part: rest.length > 0 ? part : null, name: rest.at(-1) };
 }
 
 function targetOf(specifier, file) {
@@ -40,6 +60,16 @@ function targetOf(specifier, file) {
   return { ...placeOf(target), door: path.basename(target) === 'index.ts' };
 }
 
+function withinSimulation(from, to) {
+  const [own, other] = [from, to].map(({ part }) => SIMULATION.indexOf(part));
+  if (own < 0 || other < 0 || from.part === to.part) return null;
+  if (other > own) return `simulation/${from.part} may not use simulation/${to.part}`;
+  const isRunning = from.part === 'run' || from.part === 'frames';
+  return isRunning && to.part === 'compile' && to.name !== PLANS
+    ? `simulation/${from.part} knows of what was compiled its plans alone, compile/${PLANS}`
+    : null;
+}
+
 function complaint(from, to) {
   const rank = WORKSPACES.indexOf(from.workspace);
   if (rank < 0) return null;
@@ -48,7 +78,8 @@ function complaint(from, to) {
       return `${from.workspace}/ may not use ${to.workspace}/`;
     return null;
   }
-  if (from.workspace !== 'core' || from.folder === to.folder) return null;
+  if (from.workspace !== 'core') return null;
+  if (from.folder === to.folder) return from.folder === 'simulation' ? withinSimulation(from, to) : null;
   if (CORE.indexOf(to.folder) > CORE.indexOf(from.folder)) return `core/${from.folder} may not use core/${to.folder}`;
   return to.door ? null : `come into core/${to.folder} by its door, index.ts`;
 }

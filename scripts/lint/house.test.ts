@@ -13,11 +13,14 @@ const tester = new RuleTester({ languageOptions: { ecmaVersion: 2022, sourceType
 
 tester.run('the direction of imports', house.rules.direction as never, {
   valid: [
-    from('core/simulation/world.ts', `import { x } from '../geometry/index.ts'`),
-    from('core/simulation/forces/curl.ts', `import { x } from '../scene.ts'`),
+    from('core/simulation/world/world.ts', `import { x } from '../geometry/index.ts'`),
+    from('core/simulation/run/step.ts', `import { x } from '../scene/scene.ts'`),
     from('web/src/a.ts', `import { x } from '@jinx/core/document'`),
     from('server/a.ts', `import { x } from '@jinx/demo'`),
     from('core/document/a.ts', `import { x } from '../maths/index.ts'`),
+    from('core/document/a.ts', `import { x } from '../simulation/forces/index.ts'`),
+    from('core/simulation/forces/curl/curl.ts', `import { x } from '../../../maths/index.ts'`),
+    from('core/simulation/run/1-ride.ts', `import { x } from '../compile/plan.ts'`),
     from('core/maths/maths.test.ts', `import { x } from '../kernels/index.ts'`),
     from('stage/a.ts', `import * as THREE from 'three'`),
   ],
@@ -25,6 +28,10 @@ tester.run('the direction of imports', house.rules.direction as never, {
     wrong('core/maths/a.ts', `import { x } from '../document/index.ts'`),
     wrong('core/maths/a.ts', `import { x } from '../simulation/index.ts'`),
     wrong('core/simulation/a.ts', `import { x } from '../geometry/skin.ts'`),
+    wrong('core/document/a.ts', `import { x } from '../simulation/index.ts'`),
+    wrong('core/simulation/forces/curl/curl.ts', `import { x } from '../../../document/index.ts'`),
+    wrong('core/simulation/compile/layer.ts', `import { x } from '../run/population.ts'`),
+    wrong('core/simulation/run/1-ride.ts', `import { x } from '../compile/layer.ts'`),
     wrong('core/checks/a.ts', `import { x } from '../../web/src/a.ts'`),
     wrong('stage/a.ts', `import { x } from '@jinx/web'`),
     wrong('web/src/a.ts', `import { x } from '@jinx/server'`),

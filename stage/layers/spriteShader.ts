@@ -30,7 +30,7 @@ const OWN_FRAME = /* glsl */ `
   uniform vec3 tilt_low, tilt_high, axle_low, axle_high;  // degrees; directions
   uniform uvec3 tilt_slots, axle_slots;
   uniform vec4 source_turns[2];
-  // core/simulation/orientation.ts
+  // core/simulation/scene/orientation.ts
   vec3 drawnBetween(vec3 low, vec3 high, uint lot, uvec3 slots) {
     return low + (high - low) * vec3(drawnAt(lot, slots.x), drawnAt(lot, slots.y), drawnAt(lot, slots.z));
   }

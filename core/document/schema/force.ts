@@ -12,10 +12,8 @@ function forceSchema<K extends ForceKind>(kind: K) {
   });
 }
 type ForceSchema = { [K in ForceKind]: ReturnType<typeof forceSchema<K>> }[ForceKind];
-export const anyForceSchema = z.discriminatedUnion(
-  'kind',
-  FORCE_KINDS.map((kind) => forceSchema(kind)) as unknown as [ForceSchema, ...ForceSchema[]],
-);
+const [first, ...others] = FORCE_KINDS.map((kind) => forceSchema(kind) as ForceSchema);
+export const anyForceSchema = z.discriminatedUnion('kind', [first!, ...others]);
 export type Force = z.infer<typeof anyForceSchema>;
 
 /** A force of the effect's own: it acts on some layers, or with an empty list on all of them. */

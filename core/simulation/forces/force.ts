@@ -44,10 +44,12 @@ export interface ForceKindDefinition<S extends ForceTable = ForceTable> {
 }
 
 /** Checks a definition against its own settings; who reads any kind of force reads it by names that may be any. */
-export const defineForce = <const S extends ForceTable>(
+export function defineForce<const S extends ForceTable>(
   definition: ForceKindDefinition<S>,
-): ForceKindDefinition & { readonly settings: S } =>
-  definition as unknown as ForceKindDefinition & { readonly settings: S };
+): ForceKindDefinition & { readonly settings: S };
+export function defineForce(definition: ForceKindDefinition): ForceKindDefinition {
+  return definition;
+}
 
 /** A number setting as a force has bound it; a writer reads it. */
 export interface ForceNumber {

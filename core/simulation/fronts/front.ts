@@ -1,8 +1,8 @@
 import { FRONT_SETTINGS, type Effect, type Front, type NumberSetting, type Place } from '../../document/index.ts';
 import { slotOf, valueNoise } from '../../maths/index.ts';
-import type { EffectClock } from '../clock.ts';
-import { FRONT_BORDERS, FRONT_FROM, FRONT_KIND, FRONT_NOISE, FRONT_SEED, FRONT_SIZE, FRONT_TO } from '../frame.ts';
-import { newReading, NumberReader, type Reading, setTime } from '../reader.ts';
+import type { EffectClock } from '../time/clock.ts';
+import { newReading, type Reading, setTime } from '../values/reading.ts';
+import { NumberReader } from '../values/numberReader.ts';
 
 /** What a front needs to know of the stage: where places are. */
 export interface FrontSurroundings {
@@ -14,7 +14,6 @@ export interface FrontSurroundings {
 
 /** Steps a second in which it is noted how far a border has come. */
 const FURTHEST_RATE = 60;
-const KINDS: readonly Front['kind'][] = ['sphere', 'box', 'plane'];
 
 /** A release front at the start and at the end of a step. */
 export class FrontReader {
@@ -91,7 +90,7 @@ export class FrontReader {
   }
 
   /** The furthest the border has come by a time, step by step from the effect's beginning: what was freed stays free. */
-  #furthestBy(time: number): number {
+  furthestBy(time: number): number {
     const { clock } = this.#around;
     const steps = Math.max(0, Math.floor((time - clock.beginsAt) * FURTHEST_RATE + 1e-6));
     const known = this.#furthest;
@@ -103,22 +102,30 @@ export class FrontReader {
     return Math.max(known[steps]!, this.#border.read(this.#reading));
   }
 
-  /** Writes what a frame tells of it between two times: FRONT_* of a frame, from word `at` on. */
-  writeInto(f32: Float32Array, u32: Uint32Array, at: number, from: number, to: number): void {
-    this.pose(from, to);
-    f32[at + FRONT_BORDERS] = this.#furthestBy(from);
-    f32[at + FRONT_BORDERS + 1] = this.#furthestBy(to);
-    f32[at + FRONT_NOISE] = this.#noise;
-    f32[at + FRONT_NOISE + 1] = this.#noiseSize;
-    for (let axis = 0; axis < 3; axis++) f32[at + FRONT_SIZE + axis] = this.#size[axis]!;
-    f32[at + FRONT_KIND] = KINDS.indexOf(this.#front.kind);
-    u32[at + FRONT_SEED] = this.#seed;
-    f32.set(this.#start, at + FRONT_FROM);
-    f32.set(this.#end, at + FRONT_TO);
-  }
-
   /** The most that noise can push the border. */
   get mostRagged(): number {
     return this.#noise;
+  }
+  /** Metres a rag. */
+  get ragSize(): number {
+    return this.#noiseSize;
+  }
+  /** What the noise begins with, an integer. */
+  get seed(): number {
+    return this.#seed;
+  }
+  get kind(): Front['kind'] {
+    return this.#front.kind;
+  }
+  /** Width, height and depth of a box at a border of 0, metres. */
+  get size(): readonly number[] {
+    return this.#size;
+  }
+  /** Where it stands at the start and the end of the step that was taken last. */
+  get from(): Float64Array {
+    return this.#start;
+  }
+  get to(): Float64Array {
+    return this.#end;
   }
 }

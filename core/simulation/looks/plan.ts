@@ -17,8 +17,11 @@ import {
   settingsByName,
 } from '../../document/index.ts';
 import { mix } from '../../maths/index.ts';
-import { MOST_SHARED, OWN_WORDS } from '../frame.ts';
-import { NumberReader } from '../reader.ts';
+import { NumberReader } from '../values/numberReader.ts';
+
+/** Numbers that all particles of a layer share, at most; and words that each has of its own. */
+export const MOST_SHARED = 128;
+export const OWN_WORDS = 8;
 
 /** Numbers of a layer's own settings that the stage draws with, beside those that every record holds. */
 export const SHOWN_SETTINGS = [

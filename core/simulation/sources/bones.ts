@@ -1,7 +1,7 @@
 import type { Layer } from '../../document/index.ts';
 import { boneNamed } from '../../geometry/index.ts';
 import { cos, packRigidOf, sin } from '../../maths/index.ts';
-import type { StageThing } from '../scene.ts';
+import type { StageThing } from '../scene/scene.ts';
 import {
   ALONG,
   AT,

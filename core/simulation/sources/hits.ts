@@ -1,5 +1,5 @@
 import { listed, type Hit, type Layer } from '../../document/index.ts';
-import type { Reading } from '../reader.ts';
+import type { Reading } from '../values/reading.ts';
 import { pointInto } from './particles.ts';
 import {
   AT,

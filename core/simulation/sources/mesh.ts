@@ -1,7 +1,7 @@
 import type { Layer } from '../../document/index.ts';
 import { meshSites, type MeshSites, type SiteRegion } from '../../geometry/index.ts';
 import { draw, placedInto, slotOf } from '../../maths/index.ts';
-import type { StageThing } from '../scene.ts';
+import type { StageThing } from '../scene/scene.ts';
 import {
   ALONG,
   AT,

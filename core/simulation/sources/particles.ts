@@ -1,6 +1,5 @@
 import type { Layer } from '../../document/index.ts';
 import { acrossInto, cos, draw, sin, slotOf, unpackDirectionInto, valueNoise } from '../../maths/index.ts';
-import type { Population } from '../population.ts';
 import {
   ALONG,
   AT,
@@ -10,6 +9,7 @@ import {
   OUT,
   VELOCITY,
   type BirthAsk,
+  type Parents,
   type SourceReader,
   type SourceSurroundings,
 } from './source.ts';
@@ -25,7 +25,7 @@ export class ParticlesSource implements SourceReader {
   readonly area = 0;
   readonly needsParents = true;
   readonly #layer: string;
-  readonly #populationOf: (id: string) => Population | null;
+  readonly #populationOf: (id: string) => Parents | null;
 
   readonly #around: SourceSurroundings;
   readonly #isWalking: boolean;
@@ -65,7 +65,7 @@ export class ParticlesSource implements SourceReader {
   /** Moves a birth onto the ring about the particle that bears it: across the normal it was born with, broken by noise. */
   #ringInto(
     out: Float64Array,
-    population: Population,
+    population: Parents,
     i: number,
     { key, number, time, share, reading }: BirthAsk,
   ): void {

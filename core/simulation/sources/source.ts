@@ -1,9 +1,8 @@
 import type { Layer } from '../../document/index.ts';
-import type { Numbers } from '../compiled.ts';
-import type { GroupFrame } from '../groups.ts';
-import type { Population } from '../population.ts';
-import type { Reading } from '../reader.ts';
-import type { Scene } from '../scene.ts';
+import type { Numbers } from '../values/layerReaders.ts';
+import type { GroupFrame } from '../scene/groups.ts';
+import type { Reading } from '../values/reading.ts';
+import type { Scene } from '../scene/scene.ts';
 
 /**
  * Words of one birth, as a source writes it:
@@ -66,6 +65,27 @@ export interface SourceReader {
   carrierInto(out: Float64Array, o: number, time: number, spot: number, second: number, third: number): void;
 }
 
+/** One field an axis. */
+type Fields = readonly [Float32Array, Float32Array, Float32Array];
+
+/** The particles of another layer as births on them read them: fields a particle, the first `count` of them taken by the living. */
+export interface Parents {
+  readonly living: number;
+  readonly count: number;
+  /** Where each is at the start and the end of the step (m), and how fast it goes (m/s). */
+  readonly from: Fields;
+  readonly position: Fields;
+  readonly velocity: Fields;
+  /** Linear colour taken at birth. */
+  readonly tint: Fields;
+  readonly life: Float32Array;
+  readonly birthStep: Int32Array;
+  readonly birthFraction: Float32Array;
+  readonly key: Uint32Array;
+  /** Packed normals of what each was born on. */
+  readonly facing: Uint32Array;
+}
+
 /** What a source is told when it is bound to a layer. */
 export interface SourceSurroundings {
   readonly layer: Layer;
@@ -73,7 +93,7 @@ export interface SourceSurroundings {
   readonly group: GroupFrame;
   readonly numbers: Numbers;
   /** The particles of another layer, null where there is none that can bear any. */
-  readonly populationOf: (id: string) => Population | null;
+  readonly populationOf: (id: string) => Parents | null;
   /** Blows from outside, in the order in which they came. */
   readonly strikes: () => readonly Strike[];
 }

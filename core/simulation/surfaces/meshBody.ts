@@ -1,5 +1,5 @@
 import { MovingMesh, skinVertexInto, type MeetingSide, type Rig } from '../../geometry/index.ts';
-import type { StageThing } from '../scene.ts';
+import type { StageThing } from '../scene/scene.ts';
 import { AT, NORMAL, SHARE, SPOT, VELOCITY, type Body } from './body.ts';
 import type { MatrixInto } from './plane.ts';
 

@@ -27,7 +27,7 @@ import {
   withDials,
 } from '../../editing/index.ts';
 import { assetsOf } from '../../formats/index.ts';
-import { Digest } from '../../simulation/digest.ts';
+import { Digest } from '../../simulation/world/digest.ts';
 import { reachBetween } from '../../simulation/index.ts';
 import { counter } from '../counter.ts';
 import { RANDOM_BOX, randomRigs } from '../randomEffect.ts';

@@ -1,6 +1,6 @@
 import { listed, type Effect } from '../../document/index.ts';
-import { Digest } from '../../simulation/digest.ts';
-import * as layout from '../../simulation/frame.ts';
+import { Digest } from '../../simulation/world/digest.ts';
+import * as layout from '../../simulation/frames/frame.ts';
 import {
   lookPlan,
   newFrame,

@@ -1,0 +1,163 @@
+import { type Layer, type Lineage, type Link, type Place, type Vector } from '../../document/index.ts';
+import type { BirthWindow } from '../time/moments.ts';
+import { Signals } from '../time/signals.ts';
+import { type Numbers } from '../values/layerReaders.ts';
+import { ColourReader } from '../values/colourReader.ts';
+import { Channels } from '../values/channels.ts';
+import { RateIntegral } from '../values/rate.ts';
+import type { GroupFrame } from '../scene/groups.ts';
+import type { SourceReader } from '../sources/source.ts';
+import { Launch } from '../sources/launch.ts';
+import { FrontReader } from '../fronts/front.ts';
+import type { LookPlan } from '../looks/plan.ts';
+import type { MeetingSide } from '../../geometry/index.ts';
+import { NumberReader } from '../values/numberReader.ts';
+import type { ForceAction, ForcePhase } from '../forces/index.ts';
+import type { Body } from '../surfaces/body.ts';
+
+/** A layer with everything looked up once: what a step reads. */
+export interface CompiledLayer {
+  readonly id: string;
+  readonly layer: Layer;
+  readonly group: GroupFrame;
+  readonly numbers: Numbers;
+  readonly colour: ColourReader;
+  readonly channels: Channels;
+  /** The numbers of its look. */
+  readonly look: LookPlan;
+  readonly turnsInLives: boolean;
+  /** Whether the metres its particles travel are kept for what is shaped by them. */
+  readonly keepsDistance: boolean;
+  readonly source: SourceReader;
+  readonly rate: RateIntegral;
+  /** When its births may happen. */
+  readonly window: BirthWindow;
+  /** When the effect's time begins. */
+  readonly beginsAt: number;
+  readonly bursts: Layer['bursts'];
+  /** When what bursts wait for comes. */
+  readonly signals: Signals;
+  readonly forces: readonly BoundForce[];
+  /** The lifetime all its particles share, in seconds; null where they differ. */
+  readonly life: number | null;
+  readonly cap: number;
+  readonly isOnGround: boolean;
+  /** Share of its carrier's motion that particles go with, 0..1. What lies on the ground stays there. */
+  readonly ride: number;
+  readonly launch: Launch;
+  /** Metres a second added at birth, along the axes of what particles are born on. */
+  readonly velocityBeside: Vector;
+  /** Whether particles keep the colour of where they were born. */
+  readonly takesColour: boolean;
+  /** Whether links may give its particles colours, or sizes, to begin with. */
+  readonly isGivenColour: boolean;
+  readonly isGivenSize: boolean;
+  readonly links: readonly BoundLink[];
+  /** The front that frees its particles. */
+  readonly front: FrontReader | null;
+  readonly holds: boolean;
+  /** The beam that its particles are drawn as. */
+  readonly beam: BoundBeam | null;
+}
+
+/** A trail, ready to be laid: metres, seconds and shares. */
+export interface BoundTrail {
+  /** The layer that is drawn as trails, and the one whose particles lay them. */
+  readonly id: string;
+  readonly heads: string;
+  readonly every: number;
+  /** Seconds between two points at most; 0: none by time. */
+  readonly seconds: number;
+  readonly lasts: number;
+  readonly drift: number;
+  readonly goesToo: boolean;
+  /** Whether points move after they were laid. */
+  readonly moves: boolean;
+  readonly most: number;
+  /** How the points are stepped. */
+  readonly points: CompiledLayer;
+}
+
+/** What a beam needs beside its looks: its ends, and how fast it reaches out. */
+export interface BoundBeam {
+  readonly from: Place;
+  readonly to: Place;
+  /** Metres a second; 0: at once. */
+  readonly speed: number;
+}
+
+/** A link with its settings looked up. */
+export interface BoundLink {
+  readonly on: Link['on'];
+  /** The layer in which it sets off births. */
+  readonly to: string;
+  readonly salt: number;
+  readonly once: boolean;
+  readonly count: NumberReader;
+  /** Shares. */
+  readonly chance: NumberReader;
+  readonly velocity: NumberReader;
+  readonly colour: NumberReader;
+  readonly size: NumberReader;
+  readonly channels: NumberReader;
+  /** Channels that both layers have: the id, and its number among those of the layer led to. */
+  readonly both: readonly { readonly id: string; readonly n: number }[];
+  /** Seconds. */
+  readonly delay: NumberReader;
+  readonly every: NumberReader;
+  /** How often at most along the way; Infinity without a limit. */
+  readonly times: number;
+}
+
+/** On whom and where a force acts. */
+export interface ForceWhere {
+  readonly place: Place;
+  /** The matrix of the groups it stands in. */
+  readonly group: Float64Array | null;
+  readonly reach: NumberReader | null;
+  readonly falloff: number;
+  /** Share of the particles, 0 to 1, and the slot that draws them. */
+  readonly share: number;
+  readonly shareSlot: string;
+  /** m/s² below which it does not act. */
+  readonly threshold: number;
+}
+
+/** A force as a layer's step writes it into its program. */
+export interface BoundForce extends ForceAction {
+  readonly each: readonly NumberReader[];
+  readonly phase: ForcePhase;
+  readonly where: ForceWhere;
+}
+
+export type SurfaceAct = 'bounce' | 'slide' | 'stick' | 'die' | 'keep';
+
+/** A surface with everything looked up once. */
+export interface BoundSurface {
+  readonly id: string;
+  /** The layers that meet it. */
+  readonly layers: readonly string[];
+  readonly act: SurfaceAct;
+  readonly side: MeetingSide;
+  readonly body: Body;
+  /** Shares, per particle. */
+  readonly bounce: NumberReader;
+  readonly friction: NumberReader;
+  /** Metres off it at which particles are kept. */
+  readonly offset: number;
+  /** Share of the particles that meet it, 0 to 1, and the slot that draws them. */
+  readonly share: number;
+  readonly shareSlot: number;
+  /** Metres within which particles are kept on it. */
+  readonly within: number;
+}
+
+/** An effect's layers with particles of their own, and its trails, ready to be stepped. */
+export interface Compiled {
+  /** By salt: no order on screen reaches what is computed. */
+  readonly compiled: readonly CompiledLayer[];
+  readonly trails: readonly BoundTrail[];
+  readonly lineage: Lineage;
+  /** By id. */
+  readonly fronts: readonly FrontReader[];
+}

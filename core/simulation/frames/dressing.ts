@@ -1,0 +1,257 @@
+import {
+  CELLS,
+  DRESS_ANGLE,
+  DRESS_ARRAYS,
+  DRESS_COLOURS,
+  DRESS_HAS_ARRAYS,
+  DRESS_HAS_SCALES,
+  DRESS_HAS_SPREAD,
+  DRESS_HAS_TURNING,
+  DRESS_HIGHEST,
+  DRESS_IN_LIVES,
+  DRESS_LOWEST,
+  DRESS_ROW,
+  DRESS_SLOTS,
+  DRESS_SPREADS,
+  DRESS_STANDING,
+  DRESS_STEP,
+  DRESS_TABLE,
+  DRESS_WAITING,
+  DRESS_WORDS,
+  type Kernels,
+} from '../../kernels/index.ts';
+import { radians } from '../../maths/index.ts';
+import type { Channels } from '../values/channels.ts';
+import type { LookValues } from './lookValues.ts';
+import { SCRATCH, type Arrays } from '../run/memory.ts';
+import { type Population } from '../run/population.ts';
+import { newReading, type Reading, setTime } from '../values/reading.ts';
+import type { ColourReader } from '../values/colourReader.ts';
+import type { NumberReader } from '../values/numberReader.ts';
+import { readingAt, type TableMoment } from '../values/tables.ts';
+import type { Numbers } from '../values/layerReaders.ts';
+import type { DressMoment } from './moment.ts';
+import { SHORTEST_STANDING } from '../time/clock.ts';
+
+/** The settings of a layer that only dress its particles. */
+export interface Dress {
+  readonly numbers: Numbers;
+  readonly colour: ColourReader;
+  readonly channels: Channels;
+  /** The lifetime all its particles share; null where they differ. */
+  readonly life: number | null;
+  /** Whether links may have given its particles sizes to begin with. */
+  readonly isGivenSize: boolean;
+  /** Whether they turn so many times in a life, rather than so fast. */
+  readonly turnsInLives: boolean;
+  /** Whether some of its particles may be held. */
+  readonly holds: boolean;
+  /** The numbers of its look. */
+  readonly look: LookValues;
+}
+
+const MOST_COLOURS = 16;
+
+/** Bytes of one layer's dress: its words, its base colours and its table. */
+export const DRESS_BYTES = DRESS_WORDS * 4 + 16 + MOST_COLOURS * 16 + (CELLS + 1) * DRESS_ROW * 4;
+const COLOURS_AT = DRESS_WORDS * 4 + 16;
+const TABLE_AT = COLOURS_AT + MOST_COLOURS * 16;
+
+/** Arrays that settings no table serves are read into: size, opacity, intensity, turning and turn, red, green, blue. */
+export const DRESS_ARRAY_COUNT = 8;
+
+/** Parts of a life over which a turn is summed where no table serves. */
+const TURN_PARTS = 32;
+
+/** One layer's dress in a world's memory: writes its particles' records, functions of what each already carries. */
+export class Dresser {
+  readonly #buffer: ArrayBufferLike;
+  readonly #address: number;
+  readonly #arrays: Arrays;
+  readonly #f32: Float32Array;
+  readonly #i32: Int32Array;
+  readonly #reading = newReading();
+  readonly #rgb = new Float64Array(3);
+  #tableOf: Dress | null = null;
+
+  constructor(buffer: ArrayBufferLike, address: number, arrays: Arrays) {
+    this.#buffer = buffer;
+    this.#address = address;
+    this.#arrays = arrays;
+    this.#f32 = new Float32Array(buffer, address, DRESS_WORDS);
+    this.#i32 = new Int32Array(buffer, address, DRESS_WORDS);
+  }
+
+  /** Writes the records of the living at byte address `out` of the same memory; returns how many. */
+  write(kernels: Kernels, population: Population, dress: Dress, moment: DressMoment, out: number): number {
+    const { step, rate, clock } = moment;
+    const time = clock.timeOf(step);
+    const table: TableMoment = {
+      life: dress.life,
+      effectTime: clock.share(time),
+      stretchTime: clock.stretchShare(time),
+      dials: moment.dials,
+    };
+    const { numbers, colour } = dress;
+    const isTimed = [...SHAPED.map(([name]) => numbers[name]), colour].some((reader) => reader.isTimed);
+    if (this.#tableOf !== dress || isTimed) this.#fill(dress, table, clock.waitingAge);
+    this.#tableOf = dress;
+    this.#i32[DRESS_HAS_SCALES] = dress.isGivenSize ? 1 : 0;
+    this.#i32[DRESS_IN_LIVES] = dress.turnsInLives ? 1 : 0;
+    this.#i32[DRESS_STEP] = step;
+    this.#f32[DRESS_STEP + 1] = 1 / rate;
+    this.#f32[DRESS_STANDING] = clock.standingAge(time);
+    this.#f32[DRESS_STANDING + 1] = Math.max(clock.length, SHORTEST_STANDING);
+    this.#readUntabled(population, dress, moment);
+    return kernels.dress(population.base, population.stride, 0, population.count, this.#address, SCRATCH, out);
+  }
+
+  #fill(dress: Dress, moment: TableMoment, waitingAge: number): void {
+    const { numbers, colour } = dress;
+    const angle = numbers['life.angle'];
+    this.#i32[DRESS_TABLE] = this.#address + TABLE_AT;
+    this.#i32[DRESS_COLOURS] = this.#address + COLOURS_AT;
+    this.#i32[DRESS_COLOURS + 1] = colour.isTaken ? 0 : colour.bases.length / 3;
+    this.#i32[DRESS_COLOURS + 2] = colour.slot;
+    const colours = new Float32Array(this.#buffer, this.#address + COLOURS_AT, MOST_COLOURS * 4);
+    for (let i = 0; i < colour.bases.length; i++) colours[Math.floor(i / 3) * 4 + (i % 3)] = colour.bases[i]!;
+    this.#f32[DRESS_ANGLE] = radians(angle.low);
+    this.#f32[DRESS_ANGLE + 1] = radians(angle.high - angle.low);
+    this.#i32[DRESS_ANGLE + 2] = angle.slot;
+    SHAPED.forEach(([name, unit], column) => {
+      const reader = numbers[name];
+      const scale = unit * reader.scale;
+      const isTurning = name === 'life.turning';
+      this.#i32[DRESS_SLOTS + column] = reader.slot;
+      this.#i32[DRESS_SPREADS + column] = reader.high !== reader.low ? 1 : 0;
+      this.#f32[DRESS_LOWEST + column] = isTurning ? -1e6 : reader.least * scale;
+      this.#f32[DRESS_HIGHEST + column] = isTurning ? 1e6 : reader.most * scale;
+    });
+    const turning = numbers['life.turning'];
+    this.#i32[DRESS_HAS_SPREAD] = SHAPED.some(([name]) => numbers[name].high !== numbers[name].low) ? 1 : 0;
+    this.#i32[DRESS_HAS_TURNING] = turning.isConstant && turning.low === 0 ? 0 : 1;
+    this.#fillTable(dress, moment);
+    const waiting = new Float64Array(2);
+    turning.affineInto(readingAt(this.#reading, moment, 'age', waitingAge), waiting);
+    const degrees = degreesIn(dress);
+    this.#f32[DRESS_WAITING] = radians((turning.low * waiting[0]! + waiting[1]!) * degrees);
+    this.#f32[DRESS_WAITING + 1] = radians((turning.high - turning.low) * waiting[0]! * degrees);
+  }
+
+  #fillTable(dress: Dress, moment: TableMoment): void {
+    const { numbers, colour } = dress;
+    const rows = new Float32Array(this.#buffer, this.#address + TABLE_AT, (CELLS + 1) * DRESS_ROW);
+    const reading = this.#reading;
+    const pair = new Float64Array(2);
+    const six = new Float64Array(6);
+    const before = [0, 0];
+    const turned = [0, 0];
+    for (let i = 0; i <= CELLS; i++) {
+      const row = i * DRESS_ROW;
+      readingAt(reading, moment, 'age', i / CELLS);
+      SHAPED.forEach(([name, unit], column) => {
+        const reader = numbers[name];
+        const scale = unit * reader.scale * (name === 'life.turning' ? degreesIn(dress) : 1);
+        reader.affineInto(reading, pair);
+        const ends = [(reader.low * pair[0]! + pair[1]!) * scale, (reader.high - reader.low) * pair[0]! * scale];
+        ends.forEach((end, k) => {
+          if (name !== 'life.turning') rows[row + 4 * k + column] = end;
+          else {
+            // The turn since birth is the turning summed over age by trapezes.
+            if (i > 0) turned[k]! += (before[k]! + end) / 2 / CELLS;
+            before[k] = end;
+            rows[row + 4 * k + column] = turned[k]!;
+            rows[row + 11 + 4 * k] = end;
+          }
+        });
+      });
+      colour.affineInto(reading, six);
+      for (let c = 0; c < 3; c++) {
+        rows[row + 8 + c] = colour.bases[c]! * six[c]! + six[3 + c]!;
+        rows[row + 12 + c] = six[c]!;
+        rows[row + 16 + c] = six[3 + c]!;
+      }
+    }
+  }
+
+  /** Reads settings that no table serves, for each particle, into arrays whose addresses the words then hold. */
+  #readUntabled(population: Population, dress: Dress, moment: DressMoment): void {
+    const { numbers, colour, channels, life, holds } = dress;
+    this.#i32.fill(0, DRESS_ARRAYS, DRESS_ARRAYS + DRESS_ARRAY_COUNT);
+    const [size, opacity, intensity, turning] = SHAPED.map(([name]) =>
+      numbers[name].tableInput(life) === 'age' ? null : numbers[name],
+    );
+    const each: [number, (reading: Reading, seconds: number, i: number) => number][] = [];
+    if (holds) {
+      // What is held has its own size and opacity, whatever a newborn has.
+      const heldSize = numbers['release.heldSize'].low / 100;
+      const heldOpacity = numbers['release.heldOpacity'].low / 100;
+      const [plainSize, plainOpacity] = [numbers['life.size'], numbers['life.opacity']];
+      each.push([
+        0,
+        (reading, _, i) => (population.isHeld(i) ? plainSize.base(reading.key) * heldSize : plainSize.read(reading)),
+      ]);
+      each.push([1, (reading, _, i) => (population.isHeld(i) ? heldOpacity : plainOpacity.read(reading) / 100)]);
+    }
+    if (size && !holds) each.push([0, (reading) => size.read(reading)]);
+    if (opacity && !holds) each.push([1, (reading) => opacity.read(reading) / 100]);
+    if (intensity) each.push([2, (reading) => intensity.read(reading)]);
+    if (turning) {
+      const { waitingAge } = moment.clock;
+      const lives = (reading: Reading) => (dress.turnsInLives ? reading.life : 1);
+      each.push([3, (reading) => radians((turning.read(reading) * degreesIn(dress)) / lives(reading))]);
+      each.push([
+        4,
+        (reading, seconds) =>
+          radians((turnSummed(turning, reading, seconds, waitingAge) * degreesIn(dress)) / lives(reading)),
+      ]);
+    }
+    const hasColour = !colour.isTabulated(life);
+    this.#i32[DRESS_HAS_ARRAYS] = each.length > 0 || hasColour ? 1 : 0;
+    if (each.length === 0 && !hasColour) return;
+    const { step, rate, clock } = moment;
+    const reading = this.#reading;
+    setTime(reading, clock, clock.timeOf(step));
+    reading.dials = moment.dials;
+    reading.channels = channels;
+    const standingAge = clock.standingAge(clock.timeOf(step));
+    const outs = each.map(([n]) => this.#arrays.floats(n));
+    const rgb = [5, 6, 7].map((n) => (hasColour ? this.#arrays.floats(n) : null));
+    for (let i = 0; i < population.count; i++) {
+      population.readInto(reading, i, step, rate, standingAge, clock.length);
+      const seconds = population.stepsLived(i, step) / rate;
+      for (let k = 0; k < each.length; k++) outs[k]![i] = each[k]![1](reading, seconds, i);
+      if (!hasColour) continue;
+      colour.readInto(reading, this.#rgb, population.tint, i);
+      for (let c = 0; c < 3; c++) rgb[c]![i] = this.#rgb[c]!;
+    }
+    for (const [n] of each) this.#i32[DRESS_ARRAYS + n] = this.#arrays.address(n);
+    if (hasColour) for (const n of [5, 6, 7]) this.#i32[DRESS_ARRAYS + n] = this.#arrays.address(n);
+  }
+}
+
+/** The settings a dress shapes, in the order of its columns, and what brings each to the unit of a record. */
+const SHAPED = [
+  ['life.size', 1],
+  ['life.opacity', 0.01],
+  ['life.intensity', 1],
+  ['life.turning', radians(1)],
+] as const;
+
+/** Degrees in what turning is counted in: a degree, or a whole turn. */
+const degreesIn = ({ turnsInLives }: Dress): number => (turnsInLives ? 360 : 1);
+
+/** How much is turned since birth by a turning that is shaped over age; beyond it, standing particles turn on as they wait. */
+function turnSummed(turning: NumberReader, reading: Reading, seconds: number, waitingAge: number): number {
+  const age = reading.age;
+  const aged = Math.min(seconds, age * reading.life);
+  let sum = 0;
+  for (let k = 0; k < TURN_PARTS; k++) {
+    reading.age = (age * (k + 0.5)) / TURN_PARTS;
+    sum += turning.read(reading);
+  }
+  reading.age = waitingAge;
+  const waited = seconds > aged ? turning.read(reading) * (seconds - aged) : 0;
+  reading.age = age;
+  return (sum / TURN_PARTS) * aged + waited;
+}

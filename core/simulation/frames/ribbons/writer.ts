@@ -1,0 +1,264 @@
+import { RIBBON_SETTINGS, type Declaration, type Effect, type Ribbon } from '../../../document/index.ts';
+import type { Dress } from '../dressing.ts';
+import {
+  HEADER,
+  HEADER_JOINTS,
+  JOINT_WORDS,
+  LAYER_JOINT_COUNT,
+  LAYER_JOINT_START,
+  LAYER_WORDS,
+  type Frame,
+} from '../frame.ts';
+import type { GroupFrame } from '../../scene/groups.ts';
+import type { Scene } from '../../scene/scene.ts';
+import { BeamWriter, distanceOf, type BeamShape } from './beams.ts';
+import { BladeTrack, SAMPLE_WORDS } from './blades.ts';
+import {
+  AGE,
+  ARRIVES,
+  COLOUR,
+  Curve,
+  FROM,
+  IS_FIXED,
+  LOT,
+  METRES,
+  POINT_WORDS,
+  SIDE,
+  TO,
+  WIDTH,
+  type Records,
+} from './curve.ts';
+import type { Trail } from '../../run/6-lay.ts';
+import { RibbonLook } from './look.ts';
+import { strandsInto } from './strands.ts';
+import { Strip } from './strip.ts';
+import { TrailDrawer } from './trails.ts';
+import type { Drawn } from '../drawn.ts';
+import type { DressMoment } from '../moment.ts';
+import { ribbonNumber } from '../../looks/ribbonNumber.ts';
+
+export interface RibbonMoment extends DressMoment {
+  readonly scene: Scene;
+}
+
+/** A layer that is drawn as ribbons, with all that this needs. */
+export interface DrawnRibbon {
+  readonly drawn: Drawn;
+  readonly ribbon: Ribbon;
+  readonly dress: Dress;
+  readonly group: GroupFrame;
+  /** The layer's laid points, of a trail. */
+  readonly trail: Trail | null;
+  /** Records of the laid points, or of the layer's particles. */
+  readonly records: Records;
+  readonly count: number;
+}
+
+/** What of a ribbon's settings is read once for a document. */
+type Read = Readonly<Record<string, number>>;
+
+/** Writes the joints of every ribbon of a frame, layer after layer. */
+export class RibbonWriter {
+  readonly #curve = new Curve();
+  readonly #strip = new Strip();
+  readonly #look = new RibbonLook();
+  readonly #trails = new TrailDrawer(this.#look);
+  readonly #beams = new BeamWriter();
+  readonly #read = new Map<string, Read>();
+  readonly #tracks = new Map<string, BladeTrack>();
+  readonly #now = new Float64Array(12);
+  #frame!: Frame;
+  #written = 0;
+
+  /** The document or the clock has changed. */
+  forget(): void {
+    this.#read.clear();
+    this.#tracks.clear();
+  }
+
+  start(frame: Frame): void {
+    this.#frame = frame;
+    this.#written = 0;
+  }
+
+  finish(): void {
+    this.#frame.u32[HEADER_JOINTS] = this.#written;
+  }
+
+  /** Writes the ribbons of a layer; `index` is the layer's place in the frame's header, null for none. */
+  write(index: number, shown: DrawnRibbon | null, effect: Effect, moment: RibbonMoment): void {
+    const at = HEADER + index * LAYER_WORDS;
+    this.#frame.u32[at + LAYER_JOINT_START] = this.#written;
+    if (shown) this.#writeKind(shown, effect, moment);
+    this.#frame.u32[at + LAYER_JOINT_COUNT] = this.#written - this.#frame.u32[at + LAYER_JOINT_START]!;
+  }
+
+  #writeKind(shown: DrawnRibbon, effect: Effect, moment: RibbonMoment): void {
+    const { ribbon, trail, records, dress, drawn, group } = shown;
+    const read = this.#settingsOf(drawn.id, ribbon, effect, group);
+    const put = (isSmooth: boolean) => this.#put(isSmooth, read);
+    if (ribbon.kind === 'trail') {
+      if (!trail) return;
+      const ribbons = this.#trails.group(trail);
+      for (let n = 0; n < ribbons; n++) {
+        this.#trails.write(this.#curve, n, trail, records, dress, moment);
+        put(true);
+      }
+    } else if (ribbon.kind === 'strand') {
+      const { population } = drawn.running;
+      strandsInto(this.#curve, records, population, Math.floor(read['strands']!), read['longest']!, () => put(true));
+    } else if (ribbon.kind === 'blade') this.#blades(shown, ribbon, read, moment);
+    else this.#beamsOf(shown, ribbon, read, moment);
+  }
+
+  #settingsOf(id: string, ribbon: Ribbon, effect: Effect, { scale }: GroupFrame): Read {
+    const known = this.#read.get(id);
+    if (known) return known;
+    const names = Object.keys(ribbon.settings).filter(
+      (name) => (RIBBON_SETTINGS[ribbon.kind] as Record<string, Declaration>)[name]!.value === 'number',
+    );
+    const read = Object.fromEntries(names.map((name) => [name, ribbonNumber(ribbon, name, effect, scale)]));
+    this.#read.set(id, read);
+    return read;
+  }
+
+  /** Cuts the curve at hand and writes it, as wide along as it is meant to be. */
+  #put(isSmooth: boolean, read: Read): void {
+    const curve = this.#curve;
+    const room = this.#frame.mostJoints - this.#written;
+    curve.cut(isSmooth);
+    if (curve.jointCount > room) curve.cut(false);
+    const [tail, head] = [read['atTail']! / 100, read['atHead']! / 100];
+    const { f32, joints: at } = this.#frame;
+    this.#written += this.#strip.write(
+      f32,
+      at + this.#written * JOINT_WORDS,
+      room,
+      curve,
+      tail,
+      head,
+      read['bulge']! / 100,
+    );
+  }
+
+  /** Seconds of the effect's time at which a particle was born. */
+  #bornAt({ population }: Drawn['running'], i: number, { clock, rate }: RibbonMoment): number {
+    return clock.timeOf(population.birthStep[i]!) + population.birthFraction[i]! / rate;
+  }
+
+  #blades(shown: DrawnRibbon, ribbon: Extract<Ribbon, { kind: 'blade' }>, read: Read, moment: RibbonMoment): void {
+    const { drawn, dress, group } = shown;
+    const { running } = drawn;
+    const { step, rate, clock, scene } = moment;
+    const known = this.#tracks.get(drawn.id);
+    const track = known ?? new BladeTrack({ ...ribbon, group: group.matrix }, scene, clock);
+    this.#tracks.set(drawn.id, track);
+    const lasts = read['lasts']!;
+    const end = clock.timeOf(step);
+    const was = this.#now;
+    track.endsInto(was, 0, clock.timeOf(step - 1));
+    for (let i = 0; i < running.population.count; i++) {
+      if (running.population.isDead(i)) continue;
+      const born = this.#bornAt(running, i, moment);
+      const begins = Math.max(born, end - lasts);
+      const curve = this.#curve;
+      curve.start();
+      const add = (time: number, share: number, samples: Float64Array, o: number) => {
+        const at = curve.add();
+        const size = this.#look.dress(
+          curve,
+          at,
+          Math.min(1, (end - time) / lasts),
+          dress,
+          moment,
+          running.population,
+          i,
+        );
+        const isNow = time > end - 1 / rate;
+        let length = 0;
+        for (let axis = 0; axis < 3; axis++) {
+          const [a, b] = [samples[o + axis]!, samples[o + 3 + axis]!];
+          curve.points[at + TO + axis] = (a + b) / 2;
+          curve.points[at + FROM + axis] = isNow ? (was[axis]! + was[3 + axis]!) / 2 : (a + b) / 2;
+          curve.points[at + SIDE + axis] = b - a;
+          length += (b - a) * (b - a);
+        }
+        // As wide as the blade is long, times what the size has become over its age.
+        const grown = size > 0 ? (curve.points[at + WIDTH]! * 2) / size : 1;
+        curve.points[at + WIDTH] = (Math.sqrt(length) / 2) * grown;
+        curve.points[at + IS_FIXED] = 1;
+        curve.points[at + ARRIVES] = isNow && share > 0 ? share : 1;
+        curve.points[at + METRES] = time - born;
+      };
+      const exact = (time: number) => {
+        track.endsInto(was, 6, time);
+        add(time, 1, was, 6);
+      };
+      if (begins >= end) continue;
+      const firstStep = Math.floor(step - (end - begins) * rate);
+      exact(begins);
+      for (let at = firstStep; at < step; at++) {
+        const samples = track.samplesOf(at, Math.floor(step - lasts * rate) - 1);
+        for (let o = 0; o < samples.length; o += SAMPLE_WORDS) {
+          const time = clock.timeOf(at) + samples[o]! / rate;
+          if (time > begins && time < end) add(time, samples[o]!, samples, o + 1);
+        }
+      }
+      exact(end);
+      this.#put(false, read);
+    }
+  }
+
+  readonly #ends = {
+    from: new Float64Array(3),
+    to: new Float64Array(3),
+    wasFrom: new Float64Array(3),
+    wasTo: new Float64Array(3),
+  };
+
+  #beamsOf(shown: DrawnRibbon, ribbon: Extract<Ribbon, { kind: 'beam' }>, read: Read, moment: RibbonMoment): void {
+    const { drawn, dress, group } = shown;
+    const { population } = drawn.running;
+    const { step, rate, clock } = moment;
+    const ends = this.#ends;
+    const place = (out: Float64Array, where: 'from' | 'to', time: number) => {
+      moment.scene.placeInto(MATRIX, ribbon[where], time, group.matrix);
+      for (let axis = 0; axis < 3; axis++) out[axis] = MATRIX[12 + axis]!;
+    };
+    place(ends.from, 'from', clock.timeOf(step));
+    place(ends.to, 'to', clock.timeOf(step));
+    place(ends.wasFrom, 'from', clock.timeOf(step - 1));
+    place(ends.wasTo, 'to', clock.timeOf(step - 1));
+    const span = distanceOf(ends.from, ends.to);
+    const shape = read as unknown as BeamShape;
+    for (let i = 0; i < population.count; i++) {
+      if (population.isDead(i)) continue;
+      const seconds = population.stepsLived(i, step) / rate;
+      const reached = read['speed']! > 0 && span > 0 ? Math.min(1, (seconds * read['speed']!) / span) : 1;
+      if (!(reached > 0)) continue;
+      const age = this.#look.ageOf(population, i, moment);
+      const key = population.key[i]!;
+      const dressAll = (taper: boolean) => {
+        const { points, count } = this.#curve;
+        this.#look.dress(this.#curve, 0, age, dress, moment, population, i);
+        for (let n = count - 1; n >= 0; n--) {
+          const at = n * POINT_WORDS;
+          points.copyWithin(at + COLOUR, COLOUR, AGE + 1);
+          points.copyWithin(at + LOT, LOT, POINT_WORDS);
+          if (taper) points[at + WIDTH]! *= 0.6 * (1 - n / count);
+        }
+      };
+      this.#beams.mainInto(this.#curve, ends, shape, key, seconds, reached);
+      dressAll(false);
+      this.#put(shape.jag === 0, read);
+      for (let n = 0; n < Math.floor(shape.branches); n++)
+        if (this.#beams.branchInto(this.#curve, n, ends, shape, key, seconds, reached)) {
+          dressAll(true);
+          this.#put(false, PLAIN);
+        }
+    }
+  }
+}
+
+const MATRIX = new Float64Array(16);
+const PLAIN: Read = { atTail: 100, atHead: 100, bulge: 100 };

@@ -1,2 +1,0 @@
-export * from './front.ts';
-export { Releaser } from './releaser.ts';

@@ -1,2 +1,0 @@
-export * from './plan.ts';
-export * from './values.ts';

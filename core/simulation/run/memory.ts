@@ -1,0 +1,88 @@
+import { layout, PROGRAM_WORDS } from '../../kernels/index.ts';
+
+/**
+ * How a world's memory is laid out (byte addresses):
+ *
+ * | from   | what                                                                        |
+ * | 1024   | the crew's control words (crew.ts)                                          |
+ * | 2048   | the kernels' own constants                                                  |
+ * | 8192   | the program of the layer being stepped (kernels/program.ts)                 |
+ * | 32768  | constants: 2048 groups of one value written four times                      |
+ * | 65536  | scratch memory, a piece for each thread of a crew                           |
+ * | 327680 | the layers' populations, one block each (kernels/layout.ts)                 |
+ * | then   | arrays: one value a particle of the largest layer each                      |
+ * | then   | tables of what shapers make of settings (tables.ts)                         |
+ */
+export const CONTROL = 1024;
+export const PROGRAM = 8192;
+const CONSTANTS = 32768;
+const CONSTANT_GROUPS = 2048;
+export const SCRATCH = 65536;
+export const MOST_THREADS = 8;
+export const POPULATIONS = SCRATCH + MOST_THREADS * layout.SCRATCH_BYTES;
+
+const PAGE = 65536;
+
+if (PROGRAM + PROGRAM_WORDS * 4 > CONSTANTS) throw new Error('the program runs into the constants');
+
+/** A WebAssembly memory of fixed size. @throws RangeError with a sentence when the machine will not give it. */
+export function reserve(bytes: number, shared: boolean): WebAssembly.Memory {
+  const pages = Math.ceil(bytes / PAGE);
+  try {
+    return new WebAssembly.Memory({ initial: pages, maximum: pages, shared });
+  } catch {
+    throw new RangeError(
+      `${Math.ceil(bytes / 1048576)} MB for this budget could not be had: lower the layers' caps or the budget`,
+    );
+  }
+}
+
+/** Hands out places for values that are the same for all particles of a step. */
+export class Constants {
+  readonly #f32: Float32Array;
+  #next = 0;
+
+  constructor(buffer: ArrayBufferLike) {
+    this.#f32 = new Float32Array(buffer, CONSTANTS, CONSTANT_GROUPS * 4);
+  }
+
+  start(): void {
+    this.#next = 0;
+  }
+
+  /** Address of `value` written four times. */
+  put(value: number): number {
+    if (this.#next >= CONSTANT_GROUPS) throw new Error('too many forces in one layer');
+    const at = this.#next++ * 4;
+    this.#f32.fill(value, at, at + 4);
+    return CONSTANTS + at * 4;
+  }
+}
+
+/** Arrays of one 32-bit value a particle, each large enough for any layer of a world. */
+export class Arrays {
+  readonly buffer: ArrayBufferLike;
+  readonly #address: number;
+  readonly #bytes: number;
+  readonly count: number;
+
+  static bytes(capacity: number, count: number): number {
+    return Math.max(4, capacity) * 4 * count;
+  }
+
+  constructor(buffer: ArrayBufferLike, address: number, capacity: number, count: number) {
+    this.buffer = buffer;
+    this.#address = address;
+    this.#bytes = Math.max(4, capacity) * 4;
+    this.count = count;
+  }
+
+  address(n: number): number {
+    if (n >= this.count) throw new Error(`a world has ${this.count} arrays, not ${n + 1}`);
+    return this.#address + n * this.#bytes;
+  }
+
+  floats(n: number): Float32Array {
+    return new Float32Array(this.buffer, this.address(n), this.#bytes / 4);
+  }
+}

@@ -1,0 +1,249 @@
+import { listed, type Carrier, type Effect, type Place, type Source, type Thing } from '../../document/index.ts';
+import {
+  boneNamed,
+  FigureTrack,
+  PosedMesh,
+  posedSpotInto,
+  skinMatricesInto,
+  type Rig,
+} from '../../geometry/index.ts';
+import {
+  cos,
+  IDENTITY,
+  multiplyInto,
+  rigidOf,
+  sin,
+  transformDirection,
+  type Rigid,
+  type Vec3,
+  packRigidOf,
+} from '../../maths/index.ts';
+import { EffectClock } from '../time/clock.ts';
+import { Flight } from './flight.ts';
+import { rotationInto } from './groups.ts';
+import { hungInto, newHung } from './places.ts';
+
+/** A step's walk along the fine grid of births (16 instants), and its two ends. */
+const KEPT_POSES = 20;
+
+/** A figure or prop on the stage, as functions of time. */
+export class StageThing {
+  readonly id: string;
+  readonly rig: Rig;
+  readonly track: FigureTrack;
+  /** Where its bones begin among those of all things. */
+  readonly boneStart: number;
+  /** The mesh at the start and at the end of the step being computed. */
+  meshFrom: PosedMesh;
+  meshTo: PosedMesh;
+  readonly #scene: Scene;
+  #posedFrom = NaN;
+  #posedTo = NaN;
+  /** Poses sampled last, oldest overwritten first: layers that follow one figure ask for the same instants. */
+  readonly #poses: readonly { time: number; readonly world: Float64Array }[];
+  #oldest = 0;
+  readonly #skin: Float32Array;
+  #skinTime = NaN;
+
+  constructor(scene: Scene, id: string, thing: Thing, rig: Rig, boneStart: number) {
+    this.#scene = scene;
+    this.id = id;
+    this.rig = rig;
+    this.track = new FigureTrack(rig, thing);
+    this.boneStart = boneStart;
+    this.meshFrom = new PosedMesh(rig);
+    this.meshTo = new PosedMesh(rig);
+    const words = rig.bones.length * 16;
+    this.#poses = Array.from({ length: KEPT_POSES }, () => ({ time: NaN, world: new Float64Array(words) }));
+    this.#skin = new Float32Array(words);
+  }
+
+  /** World matrices of the bones at a time; valid until other poses are asked for. */
+  bonesAt(time: number): Float64Array {
+    for (const pose of this.#poses) if (pose.time === time) return pose.world;
+    const pose = this.#poses[this.#oldest]!;
+    this.#oldest = (this.#oldest + 1) % KEPT_POSES;
+    this.track.worldInto(this.#scene.clock.fieldTime(time), pose.world);
+    pose.time = time;
+    return pose.world;
+  }
+
+  /** Writes the matrix of its feet at a time. */
+  rootInto(time: number, m: Float64Array): void {
+    this.track.rootInto(this.#scene.clock.fieldTime(time), m);
+  }
+
+  /** Skin matrices at a time; valid until the next call. */
+  skinAt(time: number): Float32Array {
+    if (time !== this.#skinTime) skinMatricesInto(this.rig, this.bonesAt(time), this.#skin);
+    this.#skinTime = time;
+    return this.#skin;
+  }
+
+  /** Writes the packed rigid place of a spot of its skin at a time. */
+  spotInto(out: Float64Array, o: number, time: number, triangle: number, second: number, third: number): void {
+    if (time === this.#posedTo) this.meshTo.spotInto(out, o, triangle, second, third);
+    else if (time === this.#posedFrom) this.meshFrom.spotInto(out, o, triangle, second, third);
+    else posedSpotInto(out, o, this.rig, this.skinAt(time), triangle, second, third);
+  }
+
+  /** Poses the mesh at a step's start and end. What was the end of the step before is this one's start. */
+  pose(from: number, to: number): void {
+    if (from === this.#posedFrom && to === this.#posedTo) return;
+    if (from === this.#posedTo) [this.meshFrom, this.meshTo] = [this.meshTo, this.meshFrom];
+    else this.meshFrom.setPose(this.skinAt(from));
+    this.meshTo.setPose(this.skinAt(to));
+    this.#posedFrom = from;
+    this.#posedTo = to;
+  }
+}
+
+/** What stands on the stage, as functions of time: the effect's own frame, and every thing with its pose. */
+export class Scene {
+  /** By id, so that no order on screen reaches what is computed. */
+  readonly things: readonly StageThing[];
+  /** Matrices of a frame: the bones of every thing and its feet, one thing after another, then the effect's own frame. */
+  readonly bones: number;
+  /** The clock that keyed places follow. */
+  clock = new EffectClock({ opening: 0, hold: { kind: 'none' }, closing: 0, preRoll: 0 });
+  readonly #carrier: Carrier;
+  readonly #flight: Flight | null;
+  readonly #matrix = new Float64Array(16);
+  readonly #local = new Float64Array(16);
+  readonly #copy = new Float64Array(16);
+  readonly #placed = new Float64Array(16);
+  readonly #hung = newHung();
+
+  constructor(stage: Effect['stage'], rigs: ReadonlyMap<string, Rig>) {
+    let bones = 0;
+    this.things = listed(stage.things)
+      .sort((a, b) => (a.id < b.id ? -1 : 1))
+      .flatMap(({ id, item }) => {
+        const rig = rigs.get(item.asset);
+        if (!rig) return [];
+        const thing = new StageThing(this, id, item, rig, bones);
+        bones += rig.bones.length + 1;
+        return [thing];
+      });
+    this.bones = bones + 1;
+    const { carrier } = stage;
+    this.#carrier = carrier;
+    this.#flight =
+      carrier.kind === 'flight'
+        ? new Flight({ ...carrier, homing: 0, spread: 0 }, carrier.from, carrier.to, 0)
+        : null;
+  }
+
+  thing(id: string): StageThing | null {
+    return this.things.find((thing) => thing.id === id) ?? null;
+  }
+
+  hasBone(thing: string, bone: string): boolean {
+    const found = this.thing(thing);
+    return found !== null && boneNamed(found.rig, bone) >= 0;
+  }
+
+  /** Whether a place never moves. */
+  isStill(place: Place): boolean {
+    const isOnStill = place.kind === 'world' || (place.kind === 'effect' && this.#carrier.kind === 'still');
+    return isOnStill && place.keys.order.length === 0;
+  }
+
+  /** Writes the matrix of the effect's own frame. */
+  effectInto(time: number, m: Float64Array): void {
+    m.set(IDENTITY);
+    const carrier = this.#carrier;
+    if (carrier.kind === 'circle') {
+      const { radius, speed } = carrier;
+      const angle = (speed * this.clock.fieldTime(time)) / radius;
+      const c = cos(angle);
+      const s = sin(angle);
+      m[0] = m[10] = c;
+      m[2] = -s;
+      m[8] = s;
+      m[12] = radius * c;
+      m[14] = -radius * s;
+    } else if (this.#flight) this.#flight.matrixInto(m, this.clock.fieldTime(time));
+    else if (carrier.kind === 'thing') this.#boneInto(carrier.thing, carrier.bone, time, m);
+  }
+
+  /** Writes a bone's matrix, or without a name that of the thing's feet; nothing where there is no such thing. */
+  #boneInto(thingId: string, boneName: string, time: number, m: Float64Array): void {
+    const thing = this.thing(thingId);
+    if (!thing) return;
+    const bone = boneName === '' ? -1 : boneNamed(thing.rig, boneName);
+    if (bone >= 0) {
+      const world = thing.bonesAt(time);
+      for (let i = 0; i < 16; i++) m[i] = world[bone * 16 + i]!;
+    } else thing.rootInto(time, m);
+  }
+
+  /** Writes the packed rigid place of what a source stands on as a whole: a thing's feet, the effect's frame or the world. */
+  standInto(out: Float64Array, source: Source | null, time: number): void {
+    const m = this.#placed;
+    m.set(IDENTITY);
+    if (source && 'thing' in source) this.#boneInto(source.thing, '', time, m);
+    else if (source && 'place' in source) {
+      const { place } = source;
+      if ('thing' in place) this.#boneInto(place.thing, '', time, m);
+      else if (place.kind === 'effect') this.effectInto(time, m);
+    }
+    packRigidOf(m, out, 0);
+  }
+
+  /** Writes the matrix of a place at a time, inside the groups whose matrix is `group`. */
+  placeInto(m: Float64Array, place: Place, time: number, group: Float64Array | null): void {
+    if (place.kind === 'effect') this.effectInto(time, m);
+    else {
+      m.set(IDENTITY);
+      if (place.kind === 'thing') this.#boneInto(place.thing, '', time, m);
+      else if (place.kind === 'bone') this.#boneInto(place.thing, place.bone, time, m);
+    }
+    if (group && place.kind !== 'bone') {
+      this.#copy.set(m);
+      multiplyInto(m, 0, this.#copy, 0, group, 0);
+    }
+    hungInto(this.#hung, place, this.clock.sheetTime(time));
+    const { offset, turn } = this.#hung;
+    rotationInto(this.#local, turn[0]!, turn[1]!, turn[2]!);
+    for (let axis = 0; axis < 3; axis++) this.#local[12 + axis] = offset[axis]!;
+    this.#copy.set(m);
+    multiplyInto(m, 0, this.#copy, 0, this.#local, 0);
+  }
+
+  /** Where a place is at a time, inside the groups whose matrix is `group`. */
+  placeAt(place: Place, time: number, group: Float64Array | null): PlacedFrame {
+    const m = this.#placed;
+    this.placeInto(m, place, time, group);
+    return { rigid: rigidOf(m), toWorld: (direction) => transformDirection(m, 0, direction) };
+  }
+
+  /** The matrix of the effect's own frame; valid until the next call. */
+  effectAt(time: number): Float64Array {
+    this.effectInto(time, this.#matrix);
+    return this.#matrix;
+  }
+
+  /** Writes the matrices a frame tells at a time (from a step's end or, with `isFrom`, its start). */
+  matricesInto(out: Float32Array, o: number, time: number, isFrom: boolean): void {
+    for (const thing of this.things) {
+      const { rig, meshFrom, meshTo, boneStart } = thing;
+      out.set((isFrom ? meshFrom : meshTo).matrices, o + boneStart * 16);
+      thing.rootInto(time, this.#placed);
+      out.set(this.#placed, o + (boneStart + rig.bones.length) * 16);
+    }
+    this.effectInto(time, this.#placed);
+    out.set(this.#placed, o + (this.bones - 1) * 16);
+  }
+
+  /** Poses every thing's mesh at a step's start and end. */
+  pose(from: number, to: number): void {
+    for (const thing of this.things) thing.pose(from, to);
+  }
+}
+
+export interface PlacedFrame {
+  readonly rigid: Rigid;
+  /** Turns a direction of the place's frame into the world's. Valid until the next place is asked for. */
+  readonly toWorld: (direction: Vec3) => Vec3;
+}
