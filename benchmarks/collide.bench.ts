@@ -13,7 +13,7 @@ import {
 import { closedBox } from '../core/testing/rigs.ts';
 import { effectOf } from '../core/testing/effects.ts';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
-import { World } from '../core/simulation/index.ts';
+import { playAlone } from '../core/simulation/index.ts';
 import type { Rig } from '../core/geometry/index.ts';
 import { median, rounded } from './figures.ts';
 
@@ -88,7 +88,7 @@ function surfaceOf(isTurning: boolean): Surface {
 
 /** Milliseconds of a step in the middle of the fall, when most are about the ball. */
 function stepMilliseconds(effect: Effect, rigs: ReadonlyMap<string, Rig>): number {
-  const world = new World(effect, rigs, {}, { kernels: kernelBytes(), budget: PARTICLES });
+  const world = playAlone(effect, rigs, {}, { kernels: kernelBytes(), budget: PARTICLES });
   world.advance(30);
   const times: number[] = [];
   for (let step = 0; step < STEPS; step++) {

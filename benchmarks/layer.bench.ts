@@ -2,7 +2,7 @@
 // and the frame; and the kernels of the same three forces alone. Also what a step allocates.
 import { runInNewContext } from 'node:vm';
 import { setFlagsFromString } from 'node:v8';
-import { FrameWriter, tripleBuffer, World } from '../core/simulation/index.ts';
+import { FrameWriter, tripleBuffer, playAlone } from '../core/simulation/index.ts';
 import { PROGRAM, SCRATCH } from '../core/simulation/run/memory.ts';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
 import { CALL_NAMES, wasmKernels } from '../core/kernels/index.ts';
@@ -25,7 +25,7 @@ interface Figures {
 }
 
 function measured(count: number): Figures {
-  const world = new World(
+  const world = playAlone(
     layerOf(count),
     new Map(),
     {},
@@ -36,7 +36,7 @@ function measured(count: number): Figures {
     },
   );
   const room = world.frames!;
-  const writer = new FrameWriter(tripleBuffer(world.memory.buffer, room, room.address));
+  const writer = new FrameWriter(tripleBuffer(world.memory.buffer, room.bytes, room.address));
   world.advance(Math.round(LIFE_SECONDS * 1.25 * world.rate));
   const living = world.living;
   // The program of the layer's last step stands in memory still: its forces are run again by themselves.
@@ -66,14 +66,14 @@ function measured(count: number): Figures {
 
 /** Bytes of the heap that a step and its frame take up; kept states are left out. */
 function allocated(count: number): number {
-  const world = new World(
+  const world = playAlone(
     layerOf(count),
     new Map(),
     {},
     { kernels: kernelBytes(), budget: 2_000_000, frames: true, historyBytes: 0 },
   );
   const room = world.frames!;
-  const writer = new FrameWriter(tripleBuffer(world.memory.buffer, room, room.address));
+  const writer = new FrameWriter(tripleBuffer(world.memory.buffer, room.bytes, room.address));
   world.advance(Math.round(LIFE_SECONDS * 1.25 * world.rate));
   const rounds = Array.from({ length: 9 }, () => {
     collect();

@@ -4,7 +4,7 @@ import type { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { importGlb } from '@jinx/core/formats';
-import { World } from '@jinx/core/simulation';
+import { playAlone } from '@jinx/core/simulation';
 import { KIT, lamplitMantle } from '@jinx/demo';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
 import { median, rounded } from './figures.ts';
@@ -19,7 +19,7 @@ const HASH = 'a'.repeat(64);
 
 async function stepping(kernels: boolean): Promise<{ milliseconds: number; living: number }> {
   const rig = await importGlb(new Uint8Array(readFileSync(new URL('sedge.glb', KIT))), 'Sedge');
-  const world = new World(lamplitMantle(HASH), new Map([[HASH, rig]]), {}, kernels ? { kernels: kernelBytes() } : {});
+  const world = playAlone(lamplitMantle(HASH), new Map([[HASH, rig]]), {}, kernels ? { kernels: kernelBytes() } : {});
   world.advance(WARM_STEPS);
   const times = Array.from({ length: STEPS }, () => {
     const start = performance.now();

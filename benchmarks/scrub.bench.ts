@@ -1,6 +1,6 @@
 // Ten seconds of 50,000 living: going to a hundred instants at random, against computing each from zero.
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
-import { World } from '../core/simulation/index.ts';
+import { playAlone } from '../core/simulation/index.ts';
 import { median, rounded } from './figures.ts';
 import { layerOf } from './layerEffect.ts';
 
@@ -11,7 +11,7 @@ const JUMPS = 100;
 const COMPARED = 5;
 
 const effect = layerOf(LIVING);
-const world = new World(effect, new Map(), {}, { kernels: kernelBytes() });
+const world = playAlone(effect, new Map(), {}, { kernels: kernelBytes() });
 let state = 12345;
 const random = () => {
   state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
@@ -24,7 +24,7 @@ const timed = (act: () => void): number => {
 };
 /** Milliseconds that a run from zero takes to each step, and its hash at those that are asked for. */
 function fromZero(steps: ReadonlySet<number>): { milliseconds: Float64Array; hashes: Map<number, string | null> } {
-  const straight = new World(effect, new Map(), {}, { kernels: kernelBytes(), historyBytes: 0 });
+  const straight = playAlone(effect, new Map(), {}, { kernels: kernelBytes(), historyBytes: 0 });
   const milliseconds = new Float64Array(LAST_STEP + 1);
   const hashes = new Map<number, string | null>();
   for (let step = 1; step <= LAST_STEP; step++) {

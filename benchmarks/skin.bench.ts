@@ -5,7 +5,7 @@ import type { Rig } from '../core/geometry/index.ts';
 import { effectOf } from '../core/testing/effects.ts';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
 import { bendingTube } from '../core/testing/rigs.ts';
-import { World } from '../core/simulation/index.ts';
+import { playAlone } from '../core/simulation/index.ts';
 import { median, rounded } from './figures.ts';
 
 const RIDERS = 50_000;
@@ -56,7 +56,7 @@ function plainSkinning({ mesh }: Rig, matrices: Float64Array, triangles: Uint32A
 
 const rig = bendingTube(RINGS, AROUND);
 const triangles = rig.mesh.indices.length / 3;
-const world = new World(riders(), new Map([[TUBE, rig]]), {}, { kernels: kernelBytes(), historyBytes: 0 });
+const world = playAlone(riders(), new Map([[TUBE, rig]]), {}, { kernels: kernelBytes(), historyBytes: 0 });
 world.advance(30);
 const population = world.population('motes')!;
 const under = Uint32Array.from(population.spot.subarray(0, population.count));

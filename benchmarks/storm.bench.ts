@@ -3,7 +3,7 @@
 import { decayOf, ProgramWriter, twinKernels, wasmKernels } from '../core/kernels/index.ts';
 import { draw, hash2 } from '../core/maths/index.ts';
 import { runShared, stopCrew } from '../core/simulation/run/crew.ts';
-import { PROGRAM, POPULATIONS, SCRATCH } from '../core/simulation/run/memory.ts';
+import { PROGRAM, SCRATCH, HEAP } from '../core/simulation/run/memory.ts';
 import { Population } from '../core/simulation/run/population.ts';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
 import { Helper } from '../core/testing/startHelper.ts';
@@ -43,7 +43,7 @@ class KernelStorm {
   readonly #kernels;
 
   constructor(kind: 'simd' | 'twin') {
-    const bytes = POPULATIONS + Population.bytes(PARTICLES);
+    const bytes = HEAP + Population.bytes(PARTICLES);
     const pages = Math.ceil(bytes / 65536) + 1;
     this.memory = new WebAssembly.Memory({ initial: pages, maximum: pages, shared: true });
     const buffer = this.memory.buffer;
@@ -51,7 +51,7 @@ class KernelStorm {
       kind === 'simd'
         ? wasmKernels(kernelBytes(), this.memory)
         : twinKernels({ f32: new Float32Array(buffer), i32: new Int32Array(buffer) });
-    this.population = new Population(buffer, POPULATIONS, PARTICLES);
+    this.population = new Population(buffer, HEAP, PARTICLES);
     this.population.count = PARTICLES;
     this.population.newbornFrom = PARTICLES;
     for (let i = 0; i < PARTICLES; i++)

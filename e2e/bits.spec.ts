@@ -2,7 +2,7 @@ import { expect, goWithin, test } from './test.ts';
 import { assetsOf, readParcel, readRig } from '@jinx/core/formats';
 import { atBone, type Effect } from '@jinx/core/document';
 import type { Rig } from '@jinx/core/geometry';
-import { World } from '@jinx/core/simulation';
+import { playAlone } from '@jinx/core/simulation';
 import { stormOnTube } from '../core/testing/effects.ts';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
 import { addEffect, goTo, openMantle, living } from './bench.ts';
@@ -10,7 +10,7 @@ import { addEffect, goTo, openMantle, living } from './bench.ts';
 const INSTANTS = [70, 110, 150, 190, 230];
 
 function inNode(effect: Effect, rigs: ReadonlyMap<string, Rig>): Record<number, string | null> {
-  const world = new World(effect, rigs, {}, { kernels: kernelBytes() });
+  const world = playAlone(effect, rigs, {}, { kernels: kernelBytes() });
   return Object.fromEntries(INSTANTS.map((step) => (world.advance(step), [step, world.hash()])));
 }
 
@@ -59,7 +59,7 @@ test('frames are the same bits in Node and in Chromium, played and scrubbed', as
   await page.getByRole('button', { name: 'Pause' }).click();
   await expect.poll(() => page.evaluate(() => window.jinx.state().isPlaying)).toBe(false);
   const played = await page.evaluate(() => window.jinx.hash());
-  const world = new World(parcel.effect, rigs, {}, { kernels: kernelBytes() });
+  const world = playAlone(parcel.effect, rigs, {}, { kernels: kernelBytes() });
   world.advance(played.step);
   expect(played.hash).toBe(world.hash());
 

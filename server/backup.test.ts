@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { parseEffect } from '@jinx/core/document';
 import { assetsOf, readRig } from '@jinx/core/formats';
-import { World } from '@jinx/core/simulation';
+import { playAlone } from '@jinx/core/simulation';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
 import { dropCluster, startCluster } from '../scripts/cluster.mjs';
 import { ServerProcess } from './testing/serverProcess.ts';
@@ -62,7 +62,7 @@ describe.skipIf(!DATABASE_URL)('a backup', () => {
           // A picture: looks show it, and no frame hangs on it.
         }
       }
-      const world = new World(effect, rigs, {}, { kernels: kernelBytes() });
+      const world = playAlone(effect, rigs, {}, { kernels: kernelBytes() });
       world.advance(STEP);
       found[name] = world.hash();
     }

@@ -24,7 +24,7 @@ async function answerOf(question: StageQuestion, stage: Stage): Promise<Answer> 
     }
     case 'picture': {
       const { width, height, instant } = question;
-      const frame = instant && new Frame(instant.buffer, 0, instant.buffer.byteLength, instant.mostJoints);
+      const frame = instant && new Frame(instant.buffer);
       const bitmap = await createImageBitmap(stage.pixels(width, height, performance.now(), frame));
       return [{ kind: 'picture', id, bitmap }, [bitmap]];
     }

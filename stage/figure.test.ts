@@ -1,7 +1,7 @@
 import * as THREE from 'three';
 import { describe, expect, it } from 'vitest';
 import { skinnedVertex } from '@jinx/core/geometry';
-import { newFrame, World, type Frame } from '@jinx/core/simulation';
+import { newFrame, playAlone, type Frame } from '@jinx/core/simulation';
 import { effectOf, onStage, TUBE } from '../core/testing/effects.ts';
 import { bendingTube } from '../core/testing/rigs.ts';
 import { FigureMesh } from './figure.ts';
@@ -15,7 +15,7 @@ const rig = bendingTube();
 function frameAt(step: number): Frame {
   const effect = effectOf(() => undefined);
   effect.stage.things = onStage('sway', { kind: 'circle', radius: 3 });
-  const world = new World(effect, new Map([[TUBE, rig]]));
+  const world = playAlone(effect, new Map([[TUBE, rig]]));
   world.advance(step);
   const frame = newFrame(world);
   world.writeFrame(frame);

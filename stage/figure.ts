@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { BONES, type Frame } from '@jinx/core/simulation';
+import type { Frame } from '@jinx/core/simulation';
 import { invertAffine } from '@jinx/core/maths';
 import { figureMaterial } from './figureMaterial.ts';
 import { setDefine, type CommonUniforms } from './looks/light.ts';
@@ -58,7 +58,7 @@ export class FigureMesh {
   pose(frame: Frame, share: number): void {
     const matrices = this.#skeleton.boneMatrices!;
     const { f32 } = frame;
-    const from = BONES + this.#start * 16;
+    const from = frame.boneAt(this.#start, false);
     const to = from + frame.bones * 16;
     for (let i = 0; i < this.#words; i++) matrices[i] = f32[from + i]! * (1 - share) + f32[to + i]! * share;
     if (this.#skeleton.boneTexture) this.#skeleton.boneTexture.needsUpdate = true;

@@ -58,8 +58,8 @@ export class Instants {
   }
 
   /** Takes one more; in order of time. */
-  add(buffer: ArrayBuffer, mostJoints: number, share: number): void {
-    this.#all.push({ frame: new Frame(buffer, 0, buffer.byteLength, mostJoints), tone: toneAt(share) });
+  add(buffer: ArrayBuffer, share: number): void {
+    this.#all.push({ frame: new Frame(buffer), tone: toneAt(share) });
   }
   forget(): void {
     this.#all.length = 0;

@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { BONES, type Frame } from '@jinx/core/simulation';
+import type { Frame } from '@jinx/core/simulation';
 import type { FigureMesh } from './figure.ts';
 
 const bindMatrix = new THREE.Matrix4();
@@ -16,7 +16,7 @@ export function drawnMatrixInto(
   figures: readonly FigureMesh[],
 ): boolean {
   if (number < 0 || number >= frame.bones) return false;
-  const [from, to] = [BONES + number * 16, BONES + (frame.bones + number) * 16];
+  const [from, to] = [frame.boneAt(number, false), frame.boneAt(number, true)];
   for (let i = 0; i < 16; i++) out.elements[i] = frame.f32[from + i]! * (1 - share) + frame.f32[to + i]! * share;
   // A bone's matrix takes the rest mesh to the pose; its bind takes the bone's own place there first.
   for (const figure of figures) {

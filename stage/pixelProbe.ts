@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { Frame, RECORD_SIZE, RECORD_TO, RECORD_WORDS, RECORDS, type FrameLayer } from '@jinx/core/simulation';
+import { Frame, RECORD_SIZE, RECORD_TO, type FrameLayer } from '@jinx/core/simulation';
 import type { Drawings } from './drawings.ts';
 import type { LayerDrawing } from './layers/layerDrawing.ts';
 import type { Passes } from './passes.ts';
@@ -108,8 +108,8 @@ export class PixelProbe {
     { frame, x, y }: Probed,
   ): Pick<PixelLayer, 'particles' | 'isAll'> {
     // Those that are left out have no size.
-    const some = new Frame(frame.f32.slice().buffer, 0, frame.f32.byteLength, frame.mostJoints);
-    const sizeAt = (n: number) => RECORDS + (found.start + n) * RECORD_WORDS + RECORD_SIZE;
+    const some = new Frame(frame.f32.slice().buffer);
+    const sizeAt = (n: number) => frame.recordAt(found.start + n) + RECORD_SIZE;
     const nothing = clearOf(drawing);
     let tries = 0;
     const isSeen = (from: number, to: number): boolean => {
@@ -139,13 +139,14 @@ export class PixelProbe {
     drawing.sort(this.#camera.position, this.#way);
   }
 
-  #asDrawn(drawing: LayerDrawing, { start }: FrameLayer, { f32 }: Frame, particles: number[]): number[] {
+  #asDrawn(drawing: LayerDrawing, { start }: FrameLayer, frame: Frame, particles: number[]): number[] {
     const { order } = drawing.layer!;
     if (order === 'newest') return particles;
     if (order === 'oldest') return particles.reverse();
     const way = this.#camera.getWorldDirection(this.#way);
     const depth = (n: number) => {
-      const at = RECORDS + (start + n) * RECORD_WORDS + RECORD_TO;
+      const at = frame.recordAt(start + n) + RECORD_TO;
+      const { f32 } = frame;
       return f32[at]! * way.x + f32[at + 1]! * way.y + f32[at + 2]! * way.z;
     };
     return particles.sort((a, b) => depth(b) - depth(a));

@@ -221,7 +221,7 @@ export type ToStage =
   | { kind: 'start'; canvas: OffscreenCanvas | null; width: number; height: number }
   | { kind: 'size'; width: number; height: number }
   | { kind: 'camera'; position: number[]; target: number[]; fieldOfView: number; follows: boolean }
-  | { kind: 'frames'; buffer: ArrayBufferLike; address: number; mostRecords: number; mostJoints: number }
+  | { kind: 'frames'; buffer: ArrayBufferLike; address: number; bytes: number }
   /** The camera goes with the figure of that number, if it goes with any. */
   | { kind: 'figures'; figures: StageFigure[]; followed: number }
   | { kind: 'pictures'; pictures: StagePicture[] }
@@ -236,7 +236,7 @@ export type ToStage =
   | { kind: 'edited'; edit: number }
   | { kind: 'view'; view: StageView }
   /** A frame of another instant, whose silhouette is laid over the present one; `share` is where along the effect it lies. */
-  | { kind: 'instant'; buffer: ArrayBuffer; mostJoints: number; share: number }
+  | { kind: 'instant'; buffer: ArrayBuffer; share: number }
   | { kind: 'forgetInstants' }
   /** Which of a frame's matrices the page wants to hear of as they are drawn. */
   | { kind: 'track'; matrices: number[] }
@@ -249,7 +249,7 @@ export type ToStage =
       id: number;
       width: number;
       height: number;
-      instant: { buffer: ArrayBuffer; mostJoints: number } | null;
+      instant: { buffer: ArrayBuffer } | null;
     }
   | ({ kind: 'particlePictures'; id: number } & ParticlePicturesAsked)
   /** Particles of the layers of those salts that have an age are lit, and all else is dimmed; none ends that. */

@@ -99,7 +99,7 @@ export class Stage {
         this.#view = order;
         return;
       case 'frames':
-        this.#reader = new FrameReader(tripleBuffer(order.buffer, order, order.address));
+        this.#reader = new FrameReader(tripleBuffer(order.buffer, order.bytes, order.address));
         this.#lastStep = -1;
         return;
       case 'edited':
@@ -124,7 +124,7 @@ export class Stage {
       case 'view':
         return this.#setView(order.view);
       case 'instant':
-        return this.#instants.add(order.buffer, order.mostJoints, order.share);
+        return this.#instants.add(order.buffer, order.share);
       case 'forgetInstants':
         return this.#instants.forget();
       case 'surround':

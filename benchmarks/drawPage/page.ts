@@ -1,21 +1,20 @@
 import * as THREE from 'three';
 import {
   FrameWriter,
-  HEADER,
-  HEADER_LAYERS,
-  HEADER_PARTICLES,
   HEADER_RATE,
   HEADER_STEP,
   LAYER_COUNT,
   LAYER_OWN,
   LAYER_PLAN,
+  frameBytes,
+  LAYER_OWN_START,
   LAYER_SALT,
+  LAYER_SHARED,
+  LAYER_SHARED_COUNT,
+  NO_SIZES,
+  type FrameSizes,
   LAYER_START,
-  LAYER_WORDS,
-  MOST_SHARED,
-  RECORDS,
   RECORD_WORDS,
-  SHARED,
   tripleBuffer,
   tripleBufferBytes,
   type Frame,
@@ -126,25 +125,39 @@ function effectOf({ count, layers, beside }: TimeOrder): { effect: Effect; share
   return { effect, shares };
 }
 
+/** What a frame of the effect holds. */
+function sizesOf(effect: Effect, shares: readonly number[]): FrameSizes {
+  const plans = effect.layers.order.map((id) => lookPlan(effect, effect.layers.byId[id]!));
+  return {
+    ...NO_SIZES,
+    layers: plans.length,
+    shared: plans.reduce((sum, { sharedWords }) => sum + sharedWords, 0),
+    records: shares.reduce((sum, count) => sum + count, 0),
+  };
+}
+
 function fill(frame: Frame, effect: Effect, shares: readonly number[], pixels: number): void {
   const { f32, u32 } = frame;
+  frame.layOut(sizesOf(effect, shares));
   let start = 0;
+  let shared = frame.shared;
   effect.layers.order.forEach((id, index) => {
     const layer = effect.layers.byId[id]!;
     const plan = lookPlan(effect, layer);
-    const at = HEADER + index * LAYER_WORDS;
+    const at = frame.layerAt(index);
     u32[at + LAYER_SALT] = layer.salt;
     u32[at + LAYER_START] = start;
     u32[at + LAYER_COUNT] = shares[index]!;
     u32[at + LAYER_PLAN] = plan.id;
     u32[at + LAYER_OWN] = plan.ownWords;
-    for (const { at: place, reader } of plan.numbers)
-      f32[SHARED + index * MOST_SHARED + place] = reader.low * reader.scale;
-    f32.set(recordsOf(shares[index]!, layer.drawn.kind === 'sprite' ? pixels : 300), RECORDS + start * RECORD_WORDS);
+    u32[at + LAYER_OWN_START] = frame.own;
+    u32[at + LAYER_SHARED] = shared;
+    u32[at + LAYER_SHARED_COUNT] = plan.sharedWords;
+    for (const { at: place, reader } of plan.numbers) f32[shared + place] = reader.low * reader.scale;
+    shared += plan.sharedWords;
+    f32.set(recordsOf(shares[index]!, layer.drawn.kind === 'sprite' ? pixels : 300), frame.recordAt(start));
     start += shares[index]!;
   });
-  u32[HEADER_LAYERS] = effect.layers.order.length;
-  u32[HEADER_PARTICLES] = start;
   u32[HEADER_RATE] = 60;
 }
 
@@ -161,9 +174,9 @@ stage.take({ kind: 'camera', position: [0, 1, DISTANCE], target: [0, 1, 0], fiel
 /** A function that draws one frame of the stage to its end, as while playing: every frame is a new one. */
 function stageFrames(order: TimeOrder, hasAdded = true): () => void {
   const { effect, shares } = effectOf(order);
-  const room = { mostRecords: order.count + 64, mostJoints: 0 };
-  const buffer = new SharedArrayBuffer(tripleBufferBytes(room));
-  const triple = tripleBuffer(buffer, room);
+  const bytes = frameBytes(sizesOf(effect, shares));
+  const buffer = new SharedArrayBuffer(tripleBufferBytes(bytes));
+  const triple = tripleBuffer(buffer, bytes);
   for (const frame of triple.frames) fill(frame, effect, shares, order.pixels);
   const writer = new FrameWriter(triple);
   stage.take({
@@ -171,7 +184,7 @@ function stageFrames(order: TimeOrder, hasAdded = true): () => void {
     lens: { bloom: order.beside === 'bloom' ? { strength: 35, spread: 9 } : null, exposure: 0, dim: 0 },
   });
   stage.take({ kind: 'layers', layers: drawnLayers(effect).filter(({ salt }) => hasAdded || salt !== ADDED) });
-  stage.take({ kind: 'frames', buffer, address: 0, ...room });
+  stage.take({ kind: 'frames', buffer, address: 0, bytes });
   let step = 1;
   const next = () => {
     writer.frame.u32[HEADER_STEP] = step++;

@@ -24,7 +24,7 @@ import type { Rig } from '../geometry/index.ts';
 import { noNumberIn } from '../testing/bits.ts';
 import { effectOf, onStage, TUBE } from '../testing/effects.ts';
 import { bendingTube, closedBox } from '../testing/rigs.ts';
-import { World } from '../simulation/index.ts';
+import { playAlone, type Instance } from '../simulation/index.ts';
 
 const mesh = (change: (rig: Rig['mesh']) => Partial<Rig['mesh']>): Rig => {
   const box = closedBox();
@@ -42,8 +42,8 @@ function wild(shape: (layer: Layer, effect: Effect) => void): Effect {
 }
 
 /** Runs a second and more, and returns what the findings say. */
-function run(effect: Effect, rig: Rig = bendingTube(), budget = 100_000): { said: string; world: World } {
-  const world = new World(parseEffect(structuredCopy(effect)), new Map([[TUBE, rig]]), {}, { budget });
+function run(effect: Effect, rig: Rig = bendingTube(), budget = 100_000): { said: string; world: Instance } {
+  const world = playAlone(parseEffect(structuredCopy(effect)), new Map([[TUBE, rig]]), {}, { budget });
   for (let step = 10; step <= 90; step += 10) {
     world.advance(step);
     expect(noNumberIn(world)).toBeNull();

@@ -15,7 +15,7 @@ import {
   type Place,
 } from '../document/index.ts';
 import { assetsOf } from '../formats/index.ts';
-import { World } from '../simulation/index.ts';
+import { playAlone } from '../simulation/index.ts';
 import { pasteLayers } from './clip.ts';
 import { withDials } from './dialled.ts';
 import { dropDial } from './names.ts';
@@ -42,7 +42,7 @@ describe('a dial of a place', () => {
     const effect = effectWith(TARGET, byDial([0, 0.5, 0], [0, 90, 0]));
     expect(placeOf(withDials(effect))).toMatchObject({ kind: 'world', offset: [1, 2.5, 3], turn: [0, 90, 0] });
     expect(placeOf(effect).kind).toBe('dial');
-    const world = new World(wholeOf(effect).effect, new Map());
+    const world = playAlone(wholeOf(effect).effect, new Map());
     world.advance(2);
     expect(world.population('spark')!.position.map((axis) => axis[0])).toEqual([1, 2.5, 3]);
   });

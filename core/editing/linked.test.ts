@@ -18,7 +18,7 @@ import {
 } from '../document/index.ts';
 import { onStage } from '../testing/effects.ts';
 import { assetsOf } from '../formats/index.ts';
-import { World } from '../simulation/index.ts';
+import { playAlone } from '../simulation/index.ts';
 import { linkEffect, linkedInto, relinked, takeIn, wholeOf } from './linked.ts';
 
 const OF = '6b7c6d1e-8a41-4d0e-9c55-0c5c6a3a1b11';
@@ -46,7 +46,7 @@ function host(change: (draft: Effect) => void = () => undefined): Effect {
   return parseEffect(effect);
 }
 const places = (effect: Effect, layer: string, step = 40) => {
-  const world = new World(wholeOf(effect).effect, new Map());
+  const world = playAlone(wholeOf(effect).effect, new Map());
   world.advance(step);
   const population = world.population(layer)!;
   return Array.from({ length: population.count }, (_, n) => population.position.map((axis) => axis[n]!));

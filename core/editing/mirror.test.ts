@@ -15,7 +15,7 @@ import {
   type Vector,
 } from '../document/index.ts';
 import type { Rig } from '../geometry/index.ts';
-import { World } from '../simulation/index.ts';
+import { playAlone } from '../simulation/index.ts';
 import { effectOf } from '../testing/effects.ts';
 import { bendingTube } from '../testing/rigs.ts';
 import { withNumber, withValue } from '../testing/storms.ts';
@@ -28,7 +28,7 @@ const edited = (effect: Effect, edit: (draft: Effect) => void): Effect => {
   return parseEffect(draft);
 };
 const positions = (effect: Effect, steps = 30): Vector[] => {
-  const world = new World(effect, new Map());
+  const world = playAlone(effect, new Map());
   world.advance(steps);
   const population = world.population('motes')!;
   return Array.from({ length: population.count }, (_, i) => population.position.map((axis) => axis[i]!) as Vector);
@@ -210,7 +210,7 @@ describe('the other side of a body', () => {
       layer.source = { kind: 'ring', place: atBone('body', 'arm.left', [0.1, 0.4, 0.2], [15, 25, 35]) };
     });
     const at = (of: Effect) => {
-      const world = new World(of, new Map([[hash, rig]]));
+      const world = playAlone(of, new Map([[hash, rig]]));
       world.advance(30);
       const population = world.population('motes')!;
       return Array.from({ length: population.count }, (_, i) => population.position.map((axis) => axis[i]!));

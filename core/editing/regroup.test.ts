@@ -10,7 +10,7 @@ import {
   structuredCopy,
   type Effect,
 } from '../document/index.ts';
-import { World, type Inputs } from '../simulation/index.ts';
+import { playAlone, type Inputs } from '../simulation/index.ts';
 import { effectOf } from '../testing/effects.ts';
 import { randomEffect, randomRigs } from '../testing/randomEffect.ts';
 import { childrenOf, groupLayers, layersWithin, mayHold, moveGroup, moveLayer, ungroup } from './regroup.ts';
@@ -23,7 +23,7 @@ const edited = (effect: Effect, edit: (draft: Effect) => void): Effect => {
 
 /** Where every particle is after half a second, and how large it is drawn. */
 function picture(effect: Effect, inputs: Inputs = {}): number[][] {
-  const world = new World(effect, randomRigs(), inputs);
+  const world = playAlone(effect, randomRigs(), inputs);
   world.advance(30);
   return listed(effect.layers).map(({ id }) => {
     const population = world.population(id);

@@ -23,7 +23,7 @@ import {
   type Vector,
   type VectorSetting,
 } from '../document/index.ts';
-import { numberReaders, newReading, World } from '../simulation/index.ts';
+import { numberReaders, newReading, playAlone, type Instance } from '../simulation/index.ts';
 import { effectOf } from '../testing/effects.ts';
 import { consequenceOf, QUANTITIES, resize, type Quantity } from './resize.ts';
 
@@ -112,7 +112,7 @@ const stormOf = (forces: readonly Force[], at: ReturnType<typeof atEffect>, kind
     layer.forces = collectionOf(forces.map((force, n) => [`f${n}`, force]));
   });
 
-const statesOf = (world: World) => {
+const statesOf = (world: Instance) => {
   const population = world.population('motes')!;
   return Array.from({ length: population.count }, (_, i) => ({
     at: population.position.map((axis) => axis[i]!) as Vector,
@@ -124,8 +124,8 @@ const statesOf = (world: World) => {
 function keepsTheLaw(effect: Effect, scaling: Scaling, steps: number, slack: number): void {
   const { size, tempo } = scaling;
   const [old, made] = [
-    new World(effect, new Map()),
-    new World(resized(effect, scaling), new Map(), {}, { rate: 60 * tempo }),
+    playAlone(effect, new Map()),
+    playAlone(resized(effect, scaling), new Map(), {}, { rate: 60 * tempo }),
   ];
   old.advance(steps);
   made.advance(steps);
@@ -267,7 +267,7 @@ describe('what is held', () => {
     layerOf(effect).bursts = collectionOf([]);
     setNumber(layerOf(effect), 'births.rate', 2000);
     const alive = (of: Effect) => {
-      const world = new World(of, new Map());
+      const world = playAlone(of, new Map());
       world.advance(120);
       return world.population('motes')!.count;
     };

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { findings } from '../checks/index.ts';
 import { burst, collectionOf, newEffect, newLayer, setNumber, type Effect } from '../document/index.ts';
-import { World } from '../simulation/index.ts';
+import { playAlone } from '../simulation/index.ts';
 import { setStretch } from './stretches.ts';
 
 function withBurst(at: number, opening = 0, closing = 1): Effect {
@@ -24,7 +24,7 @@ describe('a hold that is taken away', () => {
     const effect = withBurst(at, opening, closing);
     setStretch(effect, 'hold', 0);
     expect(effect.layers.byId['motes']!.bursts.byId['b']).toMatchObject(expected);
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     world.advance(Math.ceil((opening + closing) * 60));
     expect(world.counts()[0]!.born).toBe(12);
     const said = findings(effect, new Map(), { refused: {}, isBudgetFull: false }).map(({ sentence }) => sentence);

@@ -2,7 +2,7 @@ export { censusOf, censusText, type Census, type CensusColumn } from './world/ce
 export * from './time/clock.ts';
 export { dialShares } from './values/dials.ts';
 export { colourReader, numberReader, numberReaders, type Numbers } from './values/layerReaders.ts';
-export { CrewError, helpCrew, stopCrew } from './run/crew.ts';
+export { CrewError, helpCrew, stopCrew, threadShares } from './run/crew.ts';
 export * from './frames/frame.ts';
 export { lookPlan, SHOWN_SETTINGS, type LookPlan, type ValuePlace } from './looks/plan.ts';
 export { Fullest } from './frames/fullest.ts';
@@ -22,6 +22,19 @@ export type { TableInput } from './values/shapers.ts';
 export * from './frames/tripleBuffer.ts';
 export type { Announced } from './time/signals.ts';
 export { SIMULATION } from './version.ts';
-export { DEFAULT_BUDGET, DEFAULT_RATE, World, type Inputs, type WorldOptions } from './world/world.ts';
+export { DEFAULT_BUDGET, type InstanceOptions } from './world/compiled.ts';
+export type { Inputs } from './world/inputs.ts';
+export type { Instance } from './world/instance.ts';
+export { roomFor, type WorldRoom } from './world/memory.ts';
+export type { Needs } from './world/needs.ts';
+export {
+  DEFAULT_RATE,
+  needsFor,
+  playAlone,
+  World,
+  worldFor,
+  type PlayOptions,
+  type WorldOptions,
+} from './world/world.ts';
 export { Scene } from './scene/scene.ts';
 export { releasePreview, type ReleasePreview } from './world/releasePreview.ts';

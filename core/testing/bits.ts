@@ -1,6 +1,6 @@
 import { setNumber, structuredCopy, type Effect } from '../document/index.ts';
 import { layout } from '../kernels/index.ts';
-import { World, type WorldOptions } from '../simulation/index.ts';
+import { playAlone, type Instance, type PlayOptions } from '../simulation/index.ts';
 import { randomEffect, randomRigs } from './randomEffect.ts';
 
 /** Steps at which worlds are held against each other. */
@@ -13,9 +13,9 @@ export type Route = (typeof ROUTES)[number];
 const rigs = randomRigs();
 
 /** A random effect's world, before its first step. */
-export function worldOf(seed: number, options: WorldOptions): World {
+export function worldOf(seed: number, options: PlayOptions): Instance {
   const { effect, inputs } = randomEffect(seed);
-  return new World(effect, rigs, inputs, options);
+  return playAlone(effect, rigs, inputs, options);
 }
 
 /** Another lifetime and another way to leave for the last layer: what reaches some layers' state, and perhaps not others'. */
@@ -28,7 +28,7 @@ function edited(effect: Effect): Effect {
 }
 
 /** Brings a world on a route to each of the steps, and calls `at` there. */
-export function travel(world: World, route: Route, at: (step: number) => void): void {
+export function travel(world: Instance, route: Route, at: (step: number) => void): void {
   if (route === 'scrubbed') world.advance(66);
   if (route === 'undone') {
     const effect = world.effect;
@@ -45,7 +45,7 @@ export function travel(world: World, route: Route, at: (step: number) => void): 
 }
 
 /** The hashes at each of the steps. */
-export function hashesOn(world: World, route: Route): Record<number, string | null> {
+export function hashesOn(world: Instance, route: Route): Record<number, string | null> {
   const hashes: Record<number, string | null> = {};
   travel(world, route, (step) => (hashes[step] = world.hash()));
   return hashes;
@@ -57,7 +57,7 @@ const FIELDS =
   );
 
 /** The first layer, key and field in which two worlds at the same step differ; null where all their state is the same. */
-export function differenceOf(a: World, b: World): string | null {
+export function differenceOf(a: Instance, b: Instance): string | null {
   const [mine, theirs] = [a.states(), b.states()];
   for (const [index, { id, population }] of mine.entries()) {
     const other = theirs[index]!;
@@ -76,7 +76,7 @@ export function differenceOf(a: World, b: World): string | null {
 }
 
 /** The first number in a world's state that is none or infinite; null where all are numbers. */
-export function noNumberIn(world: World): string | null {
+export function noNumberIn(world: Instance): string | null {
   const numbers = FIELDS.filter((name) => !/STEP|KEY|NUMBER|FLAGS|SPOT$|FACING/.test(name));
   for (const { id, population } of world.states())
     for (const name of numbers) {

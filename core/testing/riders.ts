@@ -1,7 +1,7 @@
 import { skinnedVertex, type Rig } from '../geometry/index.ts';
-import { newFrame, type Frame, type World } from '../simulation/index.ts';
+import { newFrame, type Frame, type Instance } from '../simulation/index.ts';
 
-export function frameOf(world: World): Frame {
+export function frameOf(world: Instance): Frame {
   const frame = newFrame(world);
   world.writeFrame(frame);
   return frame;
@@ -12,7 +12,7 @@ export function frameOf(world: World): Frame {
  * moment between steps, by the sums the stage does. Of the newborn only: at the moment of their birth.
  */
 export function distancesToSkin(
-  world: World,
+  world: Instance,
   layerId: string,
   rig: Rig,
   share: number,

@@ -5,7 +5,7 @@ import { kernelBytes } from './kernelBytes.ts';
 import { randomEffect } from './randomEffect.ts';
 import { Helper } from './startHelper.ts';
 import { stopCrew } from '../simulation/run/crew.ts';
-import type { World } from '../simulation/world/world.ts';
+import { Instance } from '../simulation/world/instance.ts';
 
 /**
  * Tests that random effects of some seeds have the same bits by every route, by twins and on several threads. Files share
@@ -22,14 +22,14 @@ export function testSameBits(first: number, count: number): void {
   afterAll(() => Promise.all(helpers.map((helper) => helper.stop())));
 
   describe.each(seeds)('random effect %i', (seed) => {
-    let played: World;
+    let played: Instance;
     let expected: Record<number, string | null>;
     beforeAll(() => {
       played = worldOf(seed, options);
       expected = hashesOn(played, 'played');
     });
     /** The same hashes at every step; where not, what differs first at the last. */
-    const same = (world: World, hashes: Record<number, string | null>) => {
+    const same = (world: Instance, hashes: Record<number, string | null>) => {
       if (world.step === played.step) expect(differenceOf(world, played)).toBeNull();
       expect(hashes).toEqual(expected);
     };

@@ -1,5 +1,5 @@
 import { burst, collectionOf, inWorld, setNumber, type Effect, type Layer, type Vector } from '../document/index.ts';
-import { World, type WorldOptions } from '../simulation/index.ts';
+import { playAlone, type Instance, type PlayOptions } from '../simulation/index.ts';
 import type { Rig } from '../geometry/index.ts';
 import { effectOf } from './effects.ts';
 import { kernelBytes } from './kernelBytes.ts';
@@ -47,10 +47,10 @@ export function fire(
   effect: Effect,
   rigs: ReadonlyMap<string, Rig>,
   steps: number,
-  watch: (sample: (i: number) => Sample, count: number, world: World) => void,
-  options: WorldOptions = {},
+  watch: (sample: (i: number) => Sample, count: number, world: Instance) => void,
+  options: PlayOptions = {},
 ): Impact[][] {
-  const world = new World(effect, rigs, {}, { kernels: kernelBytes(), budget: SHOTS, ...options });
+  const world = playAlone(effect, rigs, {}, { kernels: kernelBytes(), budget: SHOTS, ...options });
   const impacts: Impact[][] = Array.from({ length: SHOTS }, () => []);
   for (let step = 0; step < steps; step++) {
     world.advance(step + 1);

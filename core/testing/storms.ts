@@ -11,7 +11,7 @@ import {
   type VectorSetting,
   settingsByName,
 } from '../document/index.ts';
-import { World, type WorldOptions } from '../simulation/index.ts';
+import { playAlone, type Instance, type PlayOptions } from '../simulation/index.ts';
 import { effectOf } from './effects.ts';
 
 /** Sets a number setting of a force in place, and returns the force. */
@@ -41,8 +41,8 @@ export function withValue(force: Force, name: string, value: Vector | string): F
 export function under(
   forces: Force[],
   shape: (effect: Effect) => void = () => undefined,
-  options: WorldOptions = {},
-): World {
+  options: PlayOptions = {},
+): Instance {
   const effect = effectOf((layer) => {
     layer.source = { kind: 'sphere', place: atEffect([0, 1, 0]) };
     setNumber(layer, 'births.rate', 0);
@@ -52,12 +52,12 @@ export function under(
     layer.forces = collectionOf(forces.map((force, i) => [`f${i}`, force]));
   });
   shape(effect);
-  return new World(effect, new Map(), {}, options);
+  return playAlone(effect, new Map(), {}, options);
 }
 
 export type Point = [number, number, number];
 
-export function vectorsOf(world: World, of: 'position' | 'velocity', layer = 'motes'): Point[] {
+export function vectorsOf(world: Instance, of: 'position' | 'velocity', layer = 'motes'): Point[] {
   const population = world.population(layer)!;
   return Array.from({ length: population.count }, (_, i) => population[of].map((axis) => axis[i]!) as Point);
 }

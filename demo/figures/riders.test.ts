@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { importGlb } from '@jinx/core/formats';
 import { meshSites, type Rig } from '@jinx/core/geometry';
 import { setNumber } from '@jinx/core/document';
-import { World } from '@jinx/core/simulation';
+import { playAlone } from '@jinx/core/simulation';
 import { effectOf, onStage, TUBE } from '../../core/testing/effects.ts';
 import { kernelBytes } from '../../core/testing/kernelBytes.ts';
 import { distancesToSkin } from '../../core/testing/riders.ts';
@@ -27,7 +27,7 @@ describe('particles on the skin of Sedge', () => {
       setNumber(layer, 'motion.ride', 100);
     });
     effect.stage.things = onStage(clip, way === 'circle' ? { kind: 'circle', radius: 3 } : { kind: 'spot' });
-    const world = new World(effect, new Map([[TUBE, rig]]), {}, { kernels: kernelBytes() });
+    const world = playAlone(effect, new Map([[TUBE, rig]]), {}, { kernels: kernelBytes() });
     for (const step of [18, 37, 44, 61, 80]) {
       world.advance(step);
       for (const share of [0, 0.1, 0.45, 0.8, 1]) {
@@ -59,7 +59,7 @@ describe('births spread evenly over Sedge', () => {
         setNumber(layer, 'motion.speed', 0);
       });
       effect.stage.things = onStage('idle');
-      const world = new World(effect, new Map([[TUBE, rig]]));
+      const world = playAlone(effect, new Map([[TUBE, rig]]));
       world.advance(1);
       const { count, position } = world.population('motes')!;
       return Array.from({ length: count }, (_, i) => position.map((axis) => axis[i]!));

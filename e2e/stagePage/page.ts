@@ -2,7 +2,15 @@ import { parseEffect, type Effect } from '@jinx/core/document';
 import { readCanonicalPicture, readRig, rigsOf } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
-import { FrameWriter, tripleBuffer, tripleBufferBytes, World, type Inputs } from '@jinx/core/simulation';
+import {
+  FrameWriter,
+  tripleBuffer,
+  tripleBufferBytes,
+  playAlone,
+  type Instance,
+  type Inputs,
+  frameBytes,
+} from '@jinx/core/simulation';
 import type { StagePicture, StageView } from '../../stage/protocol.ts';
 import { StageContext } from '../../stage/context.ts';
 import { Stage } from '../../stage/stage.ts';
@@ -84,11 +92,11 @@ const rigsKept = new Map<string, Rig>();
 let standing = '';
 
 /** The world of the effect drawn last: another picture of it, in another light or later, needs no new one. */
-let known: { key: string; world: World } | null = null;
-async function worldOf(effect: Effect, inputs: Inputs): Promise<World> {
+let known: { key: string; world: Instance } | null = null;
+async function worldOf(effect: Effect, inputs: Inputs): Promise<Instance> {
   const { things, carrier, density } = effect.stage;
   const key = JSON.stringify([{ ...effect, stage: { things, carrier, density } }, inputs]);
-  if (known?.key !== key) known = { key, world: new World(effect, rigsKept, inputs, { kernels: await kernels }) };
+  if (known?.key !== key) known = { key, world: playAlone(effect, rigsKept, inputs, { kernels: await kernels }) };
   return known.world;
 }
 
@@ -131,9 +139,9 @@ window.stagePage = {
     const effect = parseEffect(order.effect);
     const world = await worldOf(effect, order.inputs ?? {});
     world.advance(order.step);
-    const room = { mostRecords: world.mostRecords, mostJoints: world.mostJoints };
-    const buffer = new SharedArrayBuffer(tripleBufferBytes(room));
-    const writer = new FrameWriter(tripleBuffer(buffer, room));
+    const bytes = frameBytes(world.frameSizes);
+    const buffer = new SharedArrayBuffer(tripleBufferBytes(bytes));
+    const writer = new FrameWriter(tripleBuffer(buffer, bytes));
     world.writeFrame(writer.frame);
     writer.publish();
     const seen: Seen = { ...AS_IT_IS, ...order.seen };
@@ -154,10 +162,9 @@ window.stagePage = {
     const run = instants.length > 0 && new InstantRun(effect, rigsKept, {}, instants, { kernels: await kernels });
     while (run && !run.isDone) {
       const { frame, share } = run.advance(() => false)!;
-      const { mostJoints } = frame;
-      stage.take({ kind: 'instant', buffer: frame.f32.buffer as ArrayBuffer, mostJoints, share });
+      stage.take({ kind: 'instant', buffer: frame.f32.buffer as ArrayBuffer, share });
     }
-    stage.take({ kind: 'frames', buffer, address: 0, ...room });
+    stage.take({ kind: 'frames', buffer, address: 0, bytes });
     return handedOver(new Uint8Array(stage.pixels(order.width, order.height, 0).data.buffer));
   },
   async loseContext() {

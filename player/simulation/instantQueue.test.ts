@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { collectionOf, newEffect, newLayer, setNumber, type Effect } from '@jinx/core/document';
-import { EffectClock, Frame, World } from '@jinx/core/simulation';
+import { EffectClock, Frame, playAlone } from '@jinx/core/simulation';
 import { kernelBytes } from '../../core/testing/kernelBytes.ts';
 import { InstantQueue } from './instantQueue.ts';
 import type { FromInstants } from './protocol.ts';
@@ -34,11 +34,11 @@ describe('instants of effects', () => {
     expect(heard.map(({ id }) => id)).toEqual([1, 1, 2]);
     const living = heard.map((message) => {
       if (message.kind !== 'instant') throw new Error(message.sentence);
-      const { buffer, mostJoints } = message;
-      return new Frame(buffer, 0, buffer.byteLength, mostJoints).particles;
+      const { buffer } = message;
+      return new Frame(buffer).particles;
     });
     const alone = (effect: Effect, seconds: number) => {
-      const world = new World(effect, new Map(), {}, { kernels: kernelBytes(), budget: 1000 });
+      const world = playAlone(effect, new Map(), {}, { kernels: kernelBytes(), budget: 1000 });
       world.advance(new EffectClock(effect.stretches).stepAt(seconds));
       return world.living;
     };

@@ -57,9 +57,9 @@ export class InstantQueue {
       const until = performance.now() + SLICE_MILLISECONDS;
       const found = run.advance(() => performance.now() > until);
       if (found) {
-        const { f32, mostJoints } = found.frame;
+        const { f32 } = found.frame;
         const buffer = f32.buffer as ArrayBuffer;
-        this.#tell({ kind: 'instant', id, buffer, mostJoints }, [buffer]);
+        this.#tell({ kind: 'instant', id, buffer }, [buffer]);
       }
       if (run.isDone) this.#present = null;
     } catch (error) {

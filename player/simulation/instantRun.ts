@@ -1,6 +1,14 @@
 import type { Effect } from '@jinx/core/document';
 import type { Rig } from '@jinx/core/geometry';
-import { EffectClock, newFrame, World, type Frame, type Inputs, type WorldOptions } from '@jinx/core/simulation';
+import {
+  EffectClock,
+  newFrame,
+  playAlone,
+  type Instance,
+  type Frame,
+  type Inputs,
+  type PlayOptions,
+} from '@jinx/core/simulation';
 
 /** A frame of an instant, and where along the time sheet that lies, 0 to 1. */
 export interface InstantFrame {
@@ -10,7 +18,7 @@ export interface InstantFrame {
 
 /** Computes an effect's frames at some instants, apart from what plays, a slice at a time. */
 export class InstantRun {
-  readonly #world: World;
+  readonly #world: Instance;
   readonly #clock: EffectClock;
   readonly #seconds: number[];
 
@@ -20,12 +28,12 @@ export class InstantRun {
     rigs: ReadonlyMap<string, Rig>,
     { strikes = [], signals = [] }: Inputs,
     seconds: readonly number[],
-    options: WorldOptions,
+    options: PlayOptions,
   ) {
     const { opening, hold } = new EffectClock(effect.stretches);
     this.#clock = new EffectClock(effect.stretches, opening + hold);
     const letGo = hold > 0 ? { letGoStep: this.#clock.stepAt(opening + hold) } : {};
-    this.#world = new World(effect, rigs, { strikes, signals, ...letGo }, options);
+    this.#world = playAlone(effect, rigs, { strikes, signals, ...letGo }, options);
     this.#seconds = [...seconds].sort((a, b) => a - b);
   }
 

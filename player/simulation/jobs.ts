@@ -69,6 +69,6 @@ export class Jobs {
     if (!found) return;
     const { frame, share } = found;
     const buffer = frame.f32.buffer as ArrayBuffer;
-    this.#tell({ kind: 'instant', id, buffer, mostJoints: frame.mostJoints, share }, [buffer]);
+    this.#tell({ kind: 'instant', id, buffer, share }, [buffer]);
   }
 }

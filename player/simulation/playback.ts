@@ -1,4 +1,4 @@
-import type { World } from '@jinx/core/simulation';
+import type { Instance } from '@jinx/core/simulation';
 import type { Jobs } from './jobs.ts';
 import { progressOf } from './progress.ts';
 import type { Publisher, Standing } from './publisher.ts';
@@ -60,7 +60,7 @@ export class Playback {
     return this.#target !== null;
   }
 
-  standing(world: World): Standing {
+  standing(world: Instance): Standing {
     const target = this.#target;
     return {
       step: this.step,
@@ -173,7 +173,7 @@ export class Playback {
   }
 
   /** Computes a slice of the way to a step. Returns whether it is reached. */
-  #comeNearer(world: World, target: Target): boolean {
+  #comeNearer(world: Instance, target: Target): boolean {
     const until = performance.now() + SLICE_MILLISECONDS;
     world.advance(target.to, () => performance.now() > until);
     target.from ??= world.step;
@@ -186,12 +186,12 @@ export class Playback {
   }
 
   /** Time until the next step is due. */
-  #millisecondsAhead(world: World): number {
+  #millisecondsAhead(world: Instance): number {
     const due = this.#since + ((world.step + 1 - this.#sinceStep) / (world.rate * this.#speed)) * 1000;
     return due - performance.now();
   }
 
-  #play(world: World): void {
+  #play(world: Instance): void {
     const now = performance.now();
     const due = this.#sinceStep + Math.floor(((now - this.#since) / 1000) * world.rate * this.#speed);
     if (world.isOver && world.clock.length > 0) {

@@ -69,9 +69,9 @@ export interface SimulationState {
 
 /** What the worker tells the page. */
 export type FromSimulation =
-  | { kind: 'frames'; buffer: ArrayBufferLike; address: number; mostRecords: number; mostJoints: number }
+  | { kind: 'frames'; buffer: ArrayBufferLike; address: number; bytes: number }
   | { kind: 'state'; state: SimulationState }
-  | { kind: 'instant'; id: number; buffer: ArrayBuffer; mostJoints: number; share: number }
+  | { kind: 'instant'; id: number; buffer: ArrayBuffer; share: number }
   /** What came from outside is another now. */
   | { kind: 'outside'; outside: Outside }
   | { kind: 'settled'; id: number; step: number }
@@ -103,6 +103,6 @@ export type ToInstants =
 
 /** What it tells the page. */
 export type FromInstants =
-  | { kind: 'instant'; id: number; buffer: ArrayBuffer; mostJoints: number }
+  | { kind: 'instant'; id: number; buffer: ArrayBuffer }
   /** A run that cannot be computed. */
   | { kind: 'refused'; id: number; sentence: string };

@@ -1,4 +1,4 @@
-import { FrameWriter, Fullest, HEADER_EDIT, tripleBuffer, type World } from '@jinx/core/simulation';
+import { FrameWriter, Fullest, HEADER_EDIT, tripleBuffer, type Instance } from '@jinx/core/simulation';
 import type { FromSimulation, SimulationState } from './protocol.ts';
 import type { Worlds } from './worlds.ts';
 
@@ -12,7 +12,7 @@ export type Standing = Pick<SimulationState, 'step' | 'stepMilliseconds' | 'isPl
 export class Publisher {
   readonly #worlds: Worlds;
   readonly #tell: Tell;
-  readonly #standing: (world: World) => Standing;
+  readonly #standing: (world: Instance) => Standing;
   readonly fullest = new Fullest();
   #writer: FrameWriter | null = null;
   #reportedAt = -Infinity;
@@ -21,15 +21,15 @@ export class Publisher {
   /** The layer that is being dragged, while the others stand at their fullest. */
   dragged: string | null = null;
 
-  constructor(worlds: Worlds, tell: Tell, standing: (world: World) => Standing) {
+  constructor(worlds: Worlds, tell: Tell, standing: (world: Instance) => Standing) {
     [this.#worlds, this.#tell, this.#standing] = [worlds, tell, standing];
   }
 
   /** Begins the buffer of frames anew, and tells the stage where it lies. */
-  begin({ frames, memory: { buffer } }: World): void {
-    const { address, mostRecords, mostJoints } = frames!;
-    this.#writer = new FrameWriter(tripleBuffer(buffer, frames!, address));
-    this.#tell({ kind: 'frames', buffer, address, mostRecords, mostJoints });
+  begin({ frames, memory: { buffer } }: Instance): void {
+    const { address, bytes } = frames!;
+    this.#writer = new FrameWriter(tripleBuffer(buffer, bytes, address));
+    this.#tell({ kind: 'frames', buffer, address, bytes });
   }
 
   /** Publishes the present frame. */

@@ -1,4 +1,4 @@
-import type { World } from '@jinx/core/simulation';
+import type { Instance } from '@jinx/core/simulation';
 import { progressOf } from './progress.ts';
 import type { Worlds } from './worlds.ts';
 
@@ -8,7 +8,7 @@ const QUIET_MILLISECONDS = 200;
 /** The exact run behind what plays: layers that an edit reached are computed from zero, until they have caught up. */
 export class Settling {
   readonly #worlds: Worlds;
-  #behind: World | null = null;
+  #behind: Instance | null = null;
   /** Where the run behind began, once it has counted up to there. */
   #from: number | null = null;
   #editedAt = 0;
@@ -27,7 +27,7 @@ export class Settling {
     this.#editedAt = performance.now();
   }
 
-  #begin(world: World): World | null {
+  #begin(world: Instance): Instance | null {
     this.#from = null;
     try {
       return this.#worlds.beside(world.inexact);
@@ -39,7 +39,7 @@ export class Settling {
   }
 
   /** Computes the run behind for some milliseconds. Returns whether it caught up and took its place. */
-  follow(world: World, milliseconds: number): boolean {
+  follow(world: Instance, milliseconds: number): boolean {
     if (world.isExact) return false;
     const now = performance.now();
     if (!this.#behind && now - this.#editedAt > QUIET_MILLISECONDS) this.#behind = this.#begin(world);
@@ -53,7 +53,7 @@ export class Settling {
   }
 
   /** Share of the way that the run behind has come; 1 when there is nothing to settle. */
-  share(world: World): number {
+  share(world: Instance): number {
     if (world.isExact) return 1;
     if (!this.#behind) return 0;
     const { step } = this.#behind;
@@ -62,7 +62,7 @@ export class Settling {
   }
 
   /** Lets what is not exact be computed to the end, from where the run behind has come. Returns the step to go to. */
-  settleAtOnce(world: World): number {
+  settleAtOnce(world: Instance): number {
     const { step } = world;
     const behind = this.#behind;
     this.#behind = null;

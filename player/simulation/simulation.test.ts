@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it } from 'vitest';
 import { collectionOf, diff, newEffect, newLayer, setNumber, structuredCopy, type Effect } from '@jinx/core/document';
-import { FrameReader, HEADER_EDIT, tripleBuffer, World, type Frame } from '@jinx/core/simulation';
+import { FrameReader, HEADER_EDIT, tripleBuffer, playAlone, type Frame } from '@jinx/core/simulation';
 import { kernelBytes } from '../../core/testing/kernelBytes.ts';
 import { Simulation } from './orders.ts';
 import type { FromSimulation, ToSimulation } from './protocol.ts';
@@ -55,8 +55,8 @@ class Told {
   /** The frame that the stage would draw. */
   frame(): Frame {
     if (!this.#reader) {
-      const { buffer, address, mostRecords, mostJoints } = this.of('frames').at(-1)!;
-      this.#reader = new FrameReader(tripleBuffer(buffer, { mostRecords, mostJoints }, address));
+      const { buffer, address, bytes } = this.of('frames').at(-1)!;
+      this.#reader = new FrameReader(tripleBuffer(buffer, bytes, address));
     }
     return this.#reader.newest()!;
   }
@@ -65,7 +65,7 @@ class Told {
 afterEach(() => started.splice(0).forEach((told) => told.tell({ kind: 'pause' })));
 
 const hashAt = (effect: Effect, step: number): string | null => {
-  const world = new World(effect, new Map(), {}, { kernels: kernelBytes(), budget: 10_000 });
+  const world = playAlone(effect, new Map(), {}, { kernels: kernelBytes(), budget: 10_000 });
   world.advance(step);
   return world.hash();
 };

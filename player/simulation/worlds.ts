@@ -1,7 +1,7 @@
 import { apply, listed, ownerOf, type Change, type Effect } from '@jinx/core/document';
 import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
-import { stopCrew, World, type Inputs, type WorldOptions } from '@jinx/core/simulation';
+import { stopCrew, playAlone, type Instance, type Inputs, type PlayOptions } from '@jinx/core/simulation';
 import type { Outside } from './protocol.ts';
 
 /** The document, what it needs, and the world that it is computed in; and other worlds of the same, beside it. */
@@ -12,7 +12,7 @@ export class Worlds {
   #budget = 100_000;
   effect: Effect | null = null;
   /** The world that is seen. */
-  world: World | null = null;
+  world: Instance | null = null;
   letGoStep: number | undefined;
 
   /** Takes the code of the kernels, and the way to the other thread that computes, if there is one. */
@@ -36,7 +36,7 @@ export class Worlds {
     return this.#rigs;
   }
   /** How a world beside that which is seen is computed. */
-  get options(): WorldOptions {
+  get options(): PlayOptions {
     return { kernels: this.#kernels!, budget: this.#budget };
   }
   get inputs(): Inputs {
@@ -49,10 +49,10 @@ export class Worlds {
   }
 
   /** Makes the world anew, of the document as it is. @throws an error with a sentence where there is no room for it. */
-  rebuild(): World {
+  rebuild(): Instance {
     const before = this.world;
     if (before && this.#helper) stopCrew(before.memory.buffer);
-    const made = new World(this.effect!, this.#rigs, this.inputs, {
+    const made = playAlone(this.effect!, this.#rigs, this.inputs, {
       ...this.options,
       shared: true,
       frames: true,
@@ -66,8 +66,8 @@ export class Worlds {
   }
 
   /** A world for some layers alone, from its beginning. @throws where there is no room for it. */
-  beside(only: ReadonlySet<string>): World {
-    return new World(this.effect!, this.#rigs, this.inputs, { ...this.options, only });
+  beside(only: ReadonlySet<string>): Instance {
+    return playAlone(this.effect!, this.#rigs, this.inputs, { ...this.options, only });
   }
 
   /** A layer and all that show its particles, by salt. */

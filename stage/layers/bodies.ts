@@ -1,13 +1,10 @@
 import * as THREE from 'three';
 import {
-  OWN_WORDS,
   RECORD_AGE,
   RECORD_BIRTH,
   RECORD_COLOUR,
   RECORD_LOT,
   RECORD_OPACITY,
-  RECORD_WORDS,
-  RECORDS,
   type Frame,
   type FrameLayer,
 } from '@jinx/core/simulation';
@@ -144,7 +141,7 @@ export class Bodies extends LayerDrawing {
     const { uniforms } = (this.part(n) as THREE.Mesh<THREE.BufferGeometry, THREE.ShaderMaterial>).material;
     if (!uniforms) return;
     const { f32 } = frame;
-    const at = RECORDS + (found.start + particle) * RECORD_WORDS;
+    const at = frame.recordAt(found.start + particle);
     const isBorn = f32[at + RECORD_BIRTH]! === 0;
     (uniforms['skin_tint']!.value as THREE.Vector4).set(
       f32[at + RECORD_COLOUR]!,
@@ -153,7 +150,7 @@ export class Bodies extends LayerDrawing {
       isBorn ? f32[at + RECORD_OPACITY]! : 0,
     );
     (uniforms['skin_rest']!.value as THREE.Vector4).set(f32[at + RECORD_AGE]!, f32[at + RECORD_LOT]!, 0, 0);
-    const own = frame.own + found.start * OWN_WORDS + particle * found.ownWords;
+    const own = found.own + particle * found.ownWords;
     const values = uniforms['skin_own']!.value as THREE.Vector4[];
     for (let v = 0; v * 4 < found.ownWords; v++) values[v]!.fromArray(f32, own + v * 4);
   }

@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { MOST_SHARED, type Frame, type FrameLayer } from '@jinx/core/simulation';
+import type { Frame, FrameLayer } from '@jinx/core/simulation';
 import { setDefine, type CommonUniforms } from '../looks/light.ts';
 import { gradientTexture, type Pictures } from '../looks/pictures.ts';
 import { sharedVectors } from '../looks/shader.ts';
@@ -255,7 +255,7 @@ export abstract class LayerDrawing {
     if (!found) return;
     this.#turns.value.forEach((turn, end) => turn.fromArray(frame.f32, found.turns + end * 4));
     const values = current.materials[0]?.uniforms['shared_values']!.value as THREE.Vector4[] | undefined;
-    const count = Math.min(values?.length ?? 0, MOST_SHARED / 4);
+    const count = Math.min(values?.length ?? 0, found.sharedCount / 4);
     for (let n = 0; n < count; n++) values![n]!.fromArray(frame.f32, found.shared + n * 4);
   }
 

@@ -1,18 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import {
-  newFrame,
-  NO_LAYER,
-  RECORD_COLOUR,
-  RECORD_LOT,
-  RECORD_OPACITY,
-  RECORD_TO,
-  RECORD_WORDS,
-  RECORDS,
-} from '@jinx/core/simulation';
+import { newFrame, NO_LAYER, RECORD_COLOUR, RECORD_LOT, RECORD_OPACITY, RECORD_TO } from '@jinx/core/simulation';
 import { MOST_LIGHTS } from '@jinx/core/document';
 import { newCommonUniforms } from '../looks/light.ts';
 import type { DrawnLayer } from '../protocol.ts';
 import { Lights } from './lights.ts';
+import { NO_SIZES } from '../../core/simulation/frames/frame.ts';
 
 interface Glowing {
   readonly lot: number;
@@ -33,10 +25,11 @@ const layer = {
 
 /** A frame of particles that give light, and the one layer they are of. */
 function frameOf(step: number, particles: readonly Glowing[]) {
-  const frame = newFrame({ mostRecords: 400, mostJoints: 0 });
+  const frame = newFrame({ frameSizes: { ...NO_SIZES, records: 400, own: 400 * 8 } });
+  frame.layOut({ ...NO_SIZES, records: 400, own: 400 * 8 });
   frame.u32[0] = step;
   particles.forEach(({ lot, place, strength }, n) => {
-    const at = RECORDS + n * RECORD_WORDS;
+    const at = frame.recordAt(n);
     frame.f32.set(place, at);
     frame.f32.set(place, at + RECORD_TO);
     frame.f32.set([strength, strength, strength], at + RECORD_COLOUR);

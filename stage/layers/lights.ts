@@ -1,13 +1,10 @@
 import * as THREE from 'three';
 import {
-  OWN_WORDS,
   RECORD_COLOUR,
   RECORD_FROM,
   RECORD_LOT,
   RECORD_OPACITY,
   RECORD_TO,
-  RECORD_WORDS,
-  RECORDS,
   type Frame,
   type FrameLayer,
 } from '@jinx/core/simulation';
@@ -116,8 +113,8 @@ export class Lights {
       const { layer, found } = lit;
       if (!layer.isVisible || !found) continue;
       for (let n = 0; n < found.count; n++) {
-        const record = RECORDS + (found.start + n) * RECORD_WORDS;
-        const own = frame.own + found.start * OWN_WORDS + n * found.ownWords;
+        const record = frame.recordAt(found.start + n);
+        const own = found.own + n * found.ownWords;
         const { f32 } = frame;
         const bright = Math.max(
           f32[record + RECORD_COLOUR]!,

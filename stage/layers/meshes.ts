@@ -1,7 +1,7 @@
 import * as THREE from 'three';
 import { draw } from '@jinx/core/maths';
 import { partsOf, type MeshPart } from '@jinx/core/geometry';
-import { RECORD_LOT, RECORD_WORDS, RECORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
+import { RECORD_LOT, type Frame, type FrameLayer } from '@jinx/core/simulation';
 import { valueOf } from '../looks/shader.ts';
 import type { DrawnLayer, DrawnMeshes } from '../protocol.ts';
 import { fragmentShader, needsNormal, varyings } from './fragment.ts';
@@ -138,7 +138,7 @@ export class Meshes extends LayerDrawing {
       if (mesh) (this.#buffers[variant] ??= new ParticleBuffers()).reserve(count, layer.look.ownWords, mesh.geometry);
     });
     for (let n = 0; n < count && sum > 0; n++) {
-      const lot = frame.f32[RECORDS + (found!.start + n) * RECORD_WORDS + RECORD_LOT]!;
+      const lot = frame.f32[frame.recordAt(found!.start + n) + RECORD_LOT]!;
       let left = draw(lot, drawn.slot) * sum;
       let variant = 0;
       while (variant < chances.length - 1 && (left -= chances[variant]!) >= 0) variant++;

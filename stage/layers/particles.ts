@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { OWN_WORDS, RECORD_WORDS, RECORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
+import { RECORD_WORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
 import type { DrawnLayer } from '../protocol.ts';
 import type { Order } from './order.ts';
 
@@ -39,23 +39,23 @@ export class ParticleBuffers {
   }
 
   /** Writes a layer's particles in an order. */
-  fill(frame: Frame, { start, count, ownWords }: FrameLayer, order: Order): void {
+  fill(frame: Frame, { start, count, ownWords, own }: FrameLayer, order: Order): void {
     const { f32 } = frame;
-    order.copy(f32, RECORDS + start * RECORD_WORDS, RECORD_WORDS, count, this.records);
-    if (this.#own) order.copy(f32, frame.own + start * OWN_WORDS, ownWords, count, this.#own.array as Float32Array);
+    order.copy(f32, frame.recordAt(start), RECORD_WORDS, count, this.records);
+    if (this.#own) order.copy(f32, own, ownWords, count, this.#own.array as Float32Array);
     this.show(count);
   }
 
   /** Writes one particle of a frame at a place. */
-  put(frame: Frame, { start, ownWords }: FrameLayer, particle: number, at: number): void {
+  put(frame: Frame, { start, own, ownWords }: FrameLayer, particle: number, at: number): void {
     const { f32 } = frame;
-    const from = RECORDS + (start + particle) * RECORD_WORDS;
+    const from = frame.recordAt(start + particle);
     const { records } = this;
     for (let w = 0; w < RECORD_WORDS; w++) records[at * RECORD_WORDS + w] = f32[from + w]!;
     if (!this.#own) return;
-    const own = this.#own.array as Float32Array;
-    const ownFrom = frame.own + start * OWN_WORDS + particle * ownWords;
-    for (let w = 0; w < ownWords; w++) own[at * ownWords + w] = f32[ownFrom + w]!;
+    const numbers = this.#own.array as Float32Array;
+    const ownFrom = own + particle * ownWords;
+    for (let w = 0; w < ownWords; w++) numbers[at * ownWords + w] = f32[ownFrom + w]!;
   }
 
   /** Lets the first `count` be drawn. */

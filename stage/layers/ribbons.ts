@@ -51,7 +51,7 @@ export class Ribbons extends LayerDrawing {
     (this.part(0).geometry as THREE.InstancedBufferGeometry).instanceCount = Math.max(0, count - 1);
     const texture = this.#joints.value;
     if (count === 0 || !texture) return;
-    const at = frame.joints + found!.jointStart * JOINT_WORDS;
+    const at = frame.jointAt(found!.jointStart);
     const words = texture.image.data as Float32Array;
     words.set(frame.f32.subarray(at, at + count * JOINT_WORDS));
     // A range lies within one row of the texture.

@@ -1,6 +1,6 @@
 import * as THREE from 'three';
 import { describe, expect, it } from 'vitest';
-import { RECORD_WORDS, RECORDS } from '@jinx/core/simulation';
+import { RECORD_WORDS } from '@jinx/core/simulation';
 import type { DrawnLayer } from '../protocol.ts';
 import { drawn, found, frameOf, stage } from '../testing/layers.ts';
 import { Sprites } from './sprites.ts';
@@ -59,7 +59,7 @@ describe('sprites', () => {
     const layer = drawn({ order: 'nearest' });
     const sprites = ready(layer);
     const frame = frameOf(4);
-    [2, 0, 3, 1].forEach((z, n) => (frame.f32[RECORDS + n * RECORD_WORDS + 6] = z));
+    [2, 0, 3, 1].forEach((z, n) => (frame.f32[frame.recordAt(n) + 6] = z));
     sprites.load(frame, found(layer, 0, 4));
     const drawnDepths = (eye: number) => {
       sprites.sort(new THREE.Vector3(0, 0, eye), new THREE.Vector3(0, 0, -Math.sign(eye)));

@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { RECORD_TO, RECORD_WORDS, RECORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
+import { RECORD_TO, RECORD_WORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
 import type { DrawnLayer } from '../protocol.ts';
 import { fragmentShader } from './fragment.ts';
 import { LayerDrawing, type Shaders } from './layerDrawing.ts';
@@ -50,7 +50,7 @@ export class Sprites extends LayerDrawing {
   override sort(eye: THREE.Vector3, way: THREE.Vector3): void {
     const found = this.#found;
     if (!this.#frame || !found || found.count === 0) return;
-    const at = RECORDS + found.start * RECORD_WORDS + RECORD_TO;
+    const at = this.#frame.recordAt(found.start) + RECORD_TO;
     this.#order.byDepth(this.#frame.f32, at, RECORD_WORDS, found.count, eye, way);
     this.#buffers.fill(this.#frame, found, this.#order);
   }

@@ -7,8 +7,6 @@ import {
   FRONT_SEED,
   FRONT_SIZE,
   FRONT_TO,
-  FRONT_WORDS,
-  FRONTS,
   type Frame,
 } from '@jinx/core/simulation';
 
@@ -61,7 +59,7 @@ export const frontUniforms = () => ({
 /** Sets a front's uniforms to what a frame tells of it at a share of its step. */
 export function setFront(uniforms: Record<string, THREE.IUniform>, frame: Frame, front: number, share: number): void {
   const { f32, u32 } = frame;
-  const at = FRONTS + front * FRONT_WORDS;
+  const at = frame.frontAt(front);
   const mix = (a: number, b: number) => f32[at + a]! + (f32[at + b]! - f32[at + a]!) * share;
   (uniforms['front_numbers']!.value as THREE.Vector4).set(
     mix(FRONT_BORDERS, FRONT_BORDERS + 1),

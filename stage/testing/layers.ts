@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { newFrame, NO_LAYER, RECORD_WORDS, RECORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
+import { newFrame, NO_LAYER, NO_SIZES, RECORD_WORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
 import type { Around } from '../layers/layerDrawing.ts';
 import { MeshStore } from '../layers/meshStore.ts';
 import { newCommonUniforms } from '../looks/light.ts';
@@ -48,8 +48,9 @@ export const drawn = (otherwise: Partial<DrawnLayer> = {}): DrawnLayer => ({
 });
 
 export function frameOf(records: number): Frame {
-  const frame = newFrame({ mostRecords: records, mostJoints: 0 });
-  for (let i = 0; i < records * RECORD_WORDS; i++) frame.f32[RECORDS + i] = i;
+  const frame = newFrame({ frameSizes: { ...NO_SIZES, records } });
+  frame.layOut({ ...NO_SIZES, records });
+  for (let i = 0; i < records * RECORD_WORDS; i++) frame.f32[frame.recordAt(0) + i] = i;
   return frame;
 }
 export const found = (layer: DrawnLayer, start: number, count: number): FrameLayer => ({

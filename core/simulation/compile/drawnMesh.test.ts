@@ -16,7 +16,8 @@ import {
 import { effectOf } from '../../testing/effects.ts';
 import { closedBox, withTallerShape } from '../../testing/rigs.ts';
 import type { Rig } from '../../geometry/index.ts';
-import { reachBetween, whyNotMet, World } from '../index.ts';
+import { reachBetween, whyNotMet } from '../index.ts';
+import { playAlone } from '../world/world.ts';
 
 const BOX = 'b'.repeat(64);
 /** A box of a metre that is twice as tall above its middle in its other shape. */
@@ -50,7 +51,7 @@ function falling(shape: (block: Layer, effect: Effect) => void = () => undefined
   });
 }
 function heightAt(effect: Effect, step: number): number {
-  const world = new World(effect, RIGS);
+  const world = playAlone(effect, RIGS);
   world.advance(step);
   return world.population('motes')!.position[1][0]!;
 }
@@ -118,7 +119,7 @@ describe('the mesh a layer is drawn as', () => {
     );
     expect(why((layer) => setNumber(layer, 'life.turning', [1, 9]))).toMatch(/unevenly/);
     const alone = falling();
-    const world = new World(alone, RIGS);
+    const world = playAlone(alone, RIGS);
     world.advance(120);
     const { position } = world.population('block')!;
     expect(position[1][0]).toBe(1);
@@ -134,7 +135,7 @@ describe('the mesh a layer is drawn as', () => {
       const surface = effect.surfaces.byId['block']!;
       surface.layers = layers;
       surface.settings.side.base = { kind: 'fixed', value: 'both' };
-      const world = new World(effect, RIGS);
+      const world = playAlone(effect, RIGS);
       world.advance(60);
       const [block, motes] = ['block', 'motes'].map((id) => world.population(id)!.position[1][0]!);
       return { block: block!, motes: motes! };

@@ -1,11 +1,13 @@
 import { lineageOf, listed, type Effect } from '../../document/index.ts';
+import type { Rig } from '../../geometry/index.ts';
 import { compileLayer } from './layer.ts';
 import { keepDistance } from './distance.ts';
 import { FrontReader } from '../fronts/front.ts';
 import { passedOn } from './links.ts';
 import { bindTrails } from './trails.ts';
 import { Signals } from '../time/signals.ts';
-import type { Compiled } from './plan.ts';
+import type { CompiledDocument } from './plan.ts';
+import { bindSurfaces } from './surfaces.ts';
 import { dialShares } from '../values/dials.ts';
 import type { CompiledAmid, Compiling } from './surroundings.ts';
 
@@ -25,12 +27,24 @@ export function compilingOf(effect: Effect, amid: CompiledAmid): Compiling {
 }
 
 /** Looks up once everything that stepping an effect reads. */
-export function compileEffect(effect: Effect, amid: CompiledAmid): Compiled {
+export function compileEffect(effect: Effect, rigs: ReadonlyMap<string, Rig>, amid: CompiledAmid): CompiledDocument {
   const compiling = compilingOf(effect, amid);
   const compiled = listed(effect.layers)
     .filter(({ item }) => item.population.kind === 'own')
     .map(({ id }) => compileLayer(id, compiling))
     .sort((a, b) => a.layer.salt - b.layer.salt || (a.id < b.id ? -1 : 1));
   const fronts = [...compiling.fronts].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, front]) => front);
-  return { compiled, trails: bindTrails(compiling, compiled), lineage: compiling.lineage, fronts };
+  const { scene, clock } = amid;
+  const dials = dialShares(effect);
+  return {
+    effect,
+    scene,
+    clock,
+    dials,
+    compiled,
+    trails: bindTrails(compiling, compiled),
+    lineage: compiling.lineage,
+    fronts,
+    surfaces: bindSurfaces({ effect, scene, clock, rigs, dials }),
+  };
 }

@@ -10,10 +10,10 @@ import {
   type NumberSetting,
 } from '../../document/index.ts';
 import { distanceTo, under, vectorsOf, withNumber, withValue } from '../../testing/storms.ts';
-import { World } from '../index.ts';
+import { Instance } from '../index.ts';
 
 describe('where and on whom a force acts', () => {
-  const moved = (world: World) => vectorsOf(world, 'velocity').map((v) => Math.hypot(...v) > 0);
+  const moved = (world: Instance) => vectorsOf(world, 'velocity').map((v) => Math.hypot(...v) > 0);
   it('a share of the particles, always the same ones, and a larger share holds the smaller', () => {
     const of = (share: number) => {
       const world = under([withNumber(newForce('gravity'), 'share', share)]);

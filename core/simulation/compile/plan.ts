@@ -1,4 +1,4 @@
-import { type Layer, type Lineage, type Link, type Place, type Vector } from '../../document/index.ts';
+import type { Effect, Layer, Lineage, Link, Place, Vector } from '../../document/index.ts';
 import type { BirthWindow } from '../time/moments.ts';
 import { Signals } from '../time/signals.ts';
 import { type Numbers } from '../values/layerReaders.ts';
@@ -14,6 +14,8 @@ import type { MeetingSide } from '../../geometry/index.ts';
 import { NumberReader } from '../values/numberReader.ts';
 import type { ForceAction, ForcePhase } from '../forces/index.ts';
 import type { Body } from '../surfaces/body.ts';
+import { EffectClock } from '../time/clock.ts';
+import { Scene } from '../scene/scene.ts';
 
 /** A layer with everything looked up once: what a step reads. */
 export interface CompiledLayer {
@@ -152,12 +154,19 @@ export interface BoundSurface {
   readonly within: number;
 }
 
-/** An effect's layers with particles of their own, and its trails, ready to be stepped. */
-export interface Compiled {
+/** A document, ready to be stepped: a value that changes nothing by being made. */
+export interface CompiledDocument {
+  readonly effect: Effect;
+  readonly scene: Scene;
+  readonly clock: EffectClock;
+  /** Which share of its range each dial stands at. */
+  readonly dials: Readonly<Record<string, number>>;
+  /** Layers with particles of their own. */
   /** By salt: no order on screen reaches what is computed. */
   readonly compiled: readonly CompiledLayer[];
   readonly trails: readonly BoundTrail[];
   readonly lineage: Lineage;
-  /** By id. */
+  /** By id, as the surfaces. */
   readonly fronts: readonly FrontReader[];
+  readonly surfaces: readonly BoundSurface[];
 }

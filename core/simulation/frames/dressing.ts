@@ -23,7 +23,7 @@ import {
 import { radians } from '../../maths/index.ts';
 import type { Channels } from '../values/channels.ts';
 import type { LookValues } from './lookValues.ts';
-import { SCRATCH, type Arrays } from '../run/memory.ts';
+import { SCRATCH, type Scratch } from '../run/memory.ts';
 import { type Population } from '../run/population.ts';
 import { newReading, type Reading, setTime } from '../values/reading.ts';
 import type { ColourReader } from '../values/colourReader.ts';
@@ -67,17 +67,18 @@ const TURN_PARTS = 32;
 export class Dresser {
   readonly #buffer: ArrayBufferLike;
   readonly #address: number;
-  readonly #arrays: Arrays;
+  readonly #scratch: Scratch;
   readonly #f32: Float32Array;
   readonly #i32: Int32Array;
   readonly #reading = newReading();
   readonly #rgb = new Float64Array(3);
   #tableOf: Dress | null = null;
 
-  constructor(buffer: ArrayBufferLike, address: number, arrays: Arrays) {
+  /** `scratch` is room that dressers use by turns. */
+  constructor(buffer: ArrayBufferLike, address: number, scratch: Scratch) {
     this.#buffer = buffer;
     this.#address = address;
-    this.#arrays = arrays;
+    this.#scratch = scratch;
     this.#f32 = new Float32Array(buffer, address, DRESS_WORDS);
     this.#i32 = new Int32Array(buffer, address, DRESS_WORDS);
   }
@@ -215,8 +216,9 @@ export class Dresser {
     reading.dials = moment.dials;
     reading.channels = channels;
     const standingAge = clock.standingAge(clock.timeOf(step));
-    const outs = each.map(([n]) => this.#arrays.floats(n));
-    const rgb = [5, 6, 7].map((n) => (hasColour ? this.#arrays.floats(n) : null));
+    const { arrays } = this.#scratch;
+    const outs = each.map(([n]) => arrays.floats(n));
+    const rgb = [5, 6, 7].map((n) => (hasColour ? arrays.floats(n) : null));
     for (let i = 0; i < population.count; i++) {
       population.readInto(reading, i, step, rate, standingAge, clock.length);
       const seconds = population.stepsLived(i, step) / rate;
@@ -225,8 +227,8 @@ export class Dresser {
       colour.readInto(reading, this.#rgb, population.tint, i);
       for (let c = 0; c < 3; c++) rgb[c]![i] = this.#rgb[c]!;
     }
-    for (const [n] of each) this.#i32[DRESS_ARRAYS + n] = this.#arrays.address(n);
-    if (hasColour) for (const n of [5, 6, 7]) this.#i32[DRESS_ARRAYS + n] = this.#arrays.address(n);
+    for (const [n] of each) this.#i32[DRESS_ARRAYS + n] = arrays.address(n);
+    if (hasColour) for (const n of [5, 6, 7]) this.#i32[DRESS_ARRAYS + n] = arrays.address(n);
   }
 }
 

@@ -1,55 +1,48 @@
-import type { CompiledLayer } from '../compile/plan.ts';
 import { isRibbon, type Effect, type Ribbon } from '../../document/index.ts';
 import type { Kernels } from '../../kernels/index.ts';
+import type { CompiledLayer } from '../compile/plan.ts';
+import type { FrontReader } from '../fronts/front.ts';
+import { lookPlan } from '../looks/plan.ts';
+import type { Trail } from '../run/6-lay.ts';
+import type { Scratch } from '../run/memory.ts';
+import type { Population } from '../run/population.ts';
+import type { Running } from '../run/running.ts';
+import type { Scene } from '../scene/scene.ts';
+import { sourceTurnInto } from '../sources/turn.ts';
+import { colourReader, numberReaders, sizeForDensity, turnsInLives } from '../values/layerReaders.ts';
+import { drawnLayers, type Drawn } from './drawn.ts';
 import { Dresser, DRESS_BYTES, type Dress } from './dressing.ts';
 import {
-  BONES,
-  FRONT_WORDS,
-  FRONTS,
-  HEADER,
-  HEADER_BONES,
-  HEADER_EXACT,
-  HEADER_LAYERS,
-  HEADER_PARTICLES,
-  HEADER_RATE,
-  HEADER_STEP,
   LAYER_BORN,
   LAYER_COUNT,
   LAYER_DEAD,
+  LAYER_FIRST_BONE,
+  LAYER_FIRST_FRONT,
+  LAYER_INSTANCE,
+  LAYER_JOINT_COUNT,
+  LAYER_JOINT_START,
+  LAYER_LOOKS,
   LAYER_MICROSECONDS,
+  LAYER_OWN,
+  LAYER_OWN_START,
+  LAYER_PLAN,
   LAYER_REFUSED,
   LAYER_SALT,
+  LAYER_SHARED,
+  LAYER_SHARED_COUNT,
   LAYER_START,
+  LAYER_STEP,
   LAYER_TURNS,
-  LAYER_WORDS,
-  LAYER_OWN,
-  LAYER_PLAN,
-  MOST_BONES,
-  MOST_FRONTS,
-  MOST_LAYERS,
-  MOST_SHARED,
   OWN_WORDS,
-  SHARED,
-  RECORDS,
   RECORD_WORDS,
   type Frame,
 } from './frame.ts';
-import { lookPlan } from '../looks/plan.ts';
-import { LookValues } from './lookValues.ts';
 import { writeFront } from './fronts.ts';
-import type { FrontReader } from '../fronts/front.ts';
-import type { Arrays } from '../run/memory.ts';
-import type { Population } from '../run/population.ts';
-import type { Running } from '../run/running.ts';
-import { RibbonWriter } from './ribbons/writer.ts';
-import type { Trail } from '../run/6-lay.ts';
-import type { Scene } from '../scene/scene.ts';
-import { colourReader, turnsInLives, numberReaders, sizeForDensity } from '../values/layerReaders.ts';
-import { sourceTurnInto } from '../sources/turn.ts';
-import type { Drawn } from './drawn.ts';
+import { LookValues } from './lookValues.ts';
 import type { DressMoment } from './moment.ts';
+import { RibbonWriter } from './ribbons/writer.ts';
 
-/** Bytes for the dresses of every layer a world may have. */
+/** Bytes for the dresses of every layer an instance may have. */
 export const DRESSES_BYTES = (layers: number): number => layers * DRESS_BYTES;
 
 /** Everything about an instant that a frame tells beside its particles. */
@@ -60,44 +53,60 @@ export interface FrameMoment extends DressMoment {
   readonly fronts: readonly FrontReader[];
 }
 
+/** Where the next things of a frame are written: numbers of records and joints, words of numbers of looks. */
+export interface FrameCursor {
+  record: number;
+  joint: number;
+  shared: number;
+  own: number;
+}
+
+/** Where an instance's things stand among those of all. */
+export interface FramePlace {
+  readonly instance: number;
+  readonly looks: number;
+  readonly firstBone: number;
+  readonly firstFront: number;
+}
+
 const ownDress = (compiled: CompiledLayer): Dress => ({
   ...compiled,
   look: new LookValues(compiled.look, compiled.life),
 });
 
-/** Writes frames: each layer's records by its dress, the poses, the counts. */
+/** Writes an instance's part of frames: each layer's records by its dress, its ribbons, the poses, the counts. */
 export class Framer {
   readonly #kernels: Kernels;
   readonly #buffer: ArrayBufferLike;
   readonly #dressers: readonly Dresser[];
-  /** Room for records where a frame lies outside the world's memory. */
-  readonly #records: number;
-  /** By layer: its own, or that of one that follows another. */
+  readonly #scratch: Scratch;
+  /** By layer: its own, or that of one that follows another; and those of laid points, whose life is the time they lie. */
   readonly #dresses = new Map<string, Dress>();
-  readonly #trailLooks = new Map<string, LookValues>();
+  readonly #trailDresses = new Map<string, Dress>();
   readonly #ribbons = new RibbonWriter();
   #ribbonOwn = new Float32Array(0);
+  #drawn: readonly Drawn[] | null = null;
   readonly #turn = new Float64Array(4);
 
-  constructor(
-    kernels: Kernels,
-    buffer: ArrayBufferLike,
-    dresses: number,
-    layers: number,
-    records: number,
-    arrays: Arrays,
-  ) {
+  constructor(kernels: Kernels, buffer: ArrayBufferLike, dressesAt: number, layers: number, scratch: Scratch) {
     this.#kernels = kernels;
     this.#buffer = buffer;
-    this.#records = records;
-    this.#dressers = Array.from({ length: layers }, (_, n) => new Dresser(buffer, dresses + n * DRESS_BYTES, arrays));
+    this.#scratch = scratch;
+    const at = (n: number) => dressesAt + n * DRESS_BYTES;
+    this.#dressers = Array.from({ length: layers }, (_, n) => new Dresser(buffer, at(n), scratch));
   }
 
   /** The document has changed: dresses are made anew. */
   forget(): void {
     this.#dresses.clear();
-    this.#trailLooks.clear();
+    this.#trailDresses.clear();
     this.#ribbons.forget();
+    this.#drawn = null;
+  }
+
+  /** Every layer that is drawn, by salt; found once for a document. */
+  drawn(effect: Effect, running: readonly Running[]): readonly Drawn[] {
+    return (this.#drawn ??= drawnLayers(effect, running));
   }
 
   /** The dress of a layer, made once for a document. */
@@ -124,51 +133,120 @@ export class Framer {
     };
   }
 
-  /** The look of laid points: their life is the time they lie. */
-  #trailLook(id: string, { look }: Dress, { bound }: Trail): LookValues {
-    const known = this.#trailLooks.get(id);
-    if (known?.plan === look.plan) return known;
-    const made = new LookValues(look.plan, bound.lasts);
-    this.#trailLooks.set(id, made);
+  #trailDress(id: string, own: Dress, { bound }: Trail): Dress {
+    const known = this.#trailDresses.get(id);
+    if (known) return known;
+    const look = new LookValues(own.look.plan, bound.lasts);
+    const made = { ...own, life: bound.lasts, holds: false, look };
+    this.#trailDresses.set(id, made);
     return made;
   }
 
-  /** Writes a layer's records into the room beside the frame, and its ribbons from them. */
-  #writeRibbons(
+  /** What a layer takes up of a frame, joints left out, is added to `sizes`. */
+  measure(drawn: Drawn, effect: Effect, sizes: { records: number; shared: number; own: number }): void {
+    const { plan } = this.#dressOf(drawn, effect).look;
+    const records = isRibbon(drawn.layer.drawn) ? 0 : drawn.running.population.living;
+    sizes.records += records;
+    sizes.shared += plan.sharedWords;
+    sizes.own += records * plan.ownWords;
+  }
+
+  /** Writes one layer: its row, which begins at word `at`, and what that leads to, from `cursor` on. `index` is its number among its instance's. */
+  write(
+    frame: Frame,
+    at: number,
+    cursor: FrameCursor,
     index: number,
-    shown: Drawn,
+    drawn: Drawn,
+    effect: Effect,
+    trails: readonly Trail[],
+    moment: FrameMoment,
+    place: FramePlace,
+    jointRoom: number,
+  ): void {
+    const { f32, u32 } = frame;
+    const { running, layer, isOwn } = drawn;
+    const { population } = running;
+    const dress = this.#dressOf(drawn, effect);
+    const { look } = dress;
+    const ribbon = isRibbon(layer.drawn) ? layer.drawn : null;
+    const count = ribbon ? 0 : this.#writeRecords(frame, cursor, index, population, dress, moment);
+    const joints = ribbon
+      ? this.#writeRibbons(frame, cursor.joint, jointRoom, index, drawn, ribbon, effect, trails, moment)
+      : 0;
+    if (!ribbon) look.writeOwn(f32, cursor.own, look.plan.ownWords, population, dress, moment);
+    look.writeShared(f32, cursor.shared, moment);
+    u32[at + LAYER_SALT] = layer.salt;
+    u32[at + LAYER_START] = cursor.record;
+    u32[at + LAYER_COUNT] = count;
+    u32[at + LAYER_BORN] = isOwn ? population.born : 0;
+    u32[at + LAYER_REFUSED] = isOwn ? population.refused : 0;
+    u32[at + LAYER_DEAD] = isOwn ? population.dead : 0;
+    u32[at + LAYER_MICROSECONDS] = isOwn ? running.microseconds : 0;
+    u32[at + LAYER_JOINT_START] = cursor.joint;
+    u32[at + LAYER_JOINT_COUNT] = joints;
+    u32[at + LAYER_PLAN] = look.plan.id;
+    u32[at + LAYER_OWN] = look.plan.ownWords;
+    u32[at + LAYER_OWN_START] = cursor.own;
+    u32[at + LAYER_SHARED] = cursor.shared;
+    u32[at + LAYER_SHARED_COUNT] = look.plan.sharedWords;
+    u32[at + LAYER_INSTANCE] = place.instance;
+    u32[at + LAYER_LOOKS] = place.looks;
+    u32[at + LAYER_FIRST_BONE] = place.firstBone;
+    u32[at + LAYER_FIRST_FRONT] = place.firstFront;
+    u32[at + LAYER_STEP] = moment.step;
+    this.#writeTurns(f32, at + LAYER_TURNS, running, moment);
+    cursor.record += count;
+    cursor.joint += joints;
+    cursor.own += count * look.plan.ownWords;
+    cursor.shared += look.plan.sharedWords;
+  }
+
+  /** Writes a layer's records where they belong, or beside where the frame lies in another memory; returns how many. */
+  #writeRecords(
+    frame: Frame,
+    { record }: FrameCursor,
+    index: number,
+    population: Population,
+    dress: Dress,
+    moment: FrameMoment,
+  ): number {
+    const word = frame.recordAt(record);
+    const isInside = frame.f32.buffer === this.#buffer;
+    const out = isInside ? frame.f32.byteOffset + word * 4 : this.#scratch.recordsAt;
+    const count = this.#dressers[index]!.write(this.#kernels, population, dress, moment, out);
+    if (!isInside) frame.u32.set(new Uint32Array(this.#buffer, out, count * RECORD_WORDS), word);
+    return count;
+  }
+
+  /** Writes a layer's records into the room beside the frame, and its ribbons from them; returns how many joints. */
+  #writeRibbons(
+    frame: Frame,
+    joint: number,
+    jointRoom: number,
+    index: number,
+    drawn: Drawn,
     ribbon: Ribbon,
     effect: Effect,
     trails: readonly Trail[],
     moment: FrameMoment,
-  ): void {
-    const { running } = shown;
-    const trail = trails.find(({ bound }) => bound.id === shown.id) ?? null;
-    const own = this.#dressOf(shown, effect);
-    const dress = trail
-      ? { ...own, life: trail.bound.lasts, holds: false, look: this.#trailLook(shown.id, own, trail) }
-      : own;
+  ): number {
+    const { running } = drawn;
+    const trail = trails.find(({ bound }) => bound.id === drawn.id) ?? null;
+    const own = this.#dressOf(drawn, effect);
+    const dress = trail ? this.#trailDress(drawn.id, own, trail) : own;
     const population = (trail ?? running).population;
     const hasRecords = ribbon.kind === 'trail' || ribbon.kind === 'strand';
+    const { recordsAt } = this.#scratch;
     const dresser = this.#dressers[index]!;
-    const count = hasRecords ? dresser.write(this.#kernels, population, dress, moment, this.#records) : 0;
-    this.#ribbons.write(
-      index,
-      {
-        drawn: shown,
-        ribbon,
-        dress: own,
-        group: running.compiled.group,
-        trail,
-        records: {
-          records: new Float32Array(this.#buffer, this.#records, count * RECORD_WORDS),
-          own: this.#ownOf(count, population, dress, moment),
-        },
-        count,
-      },
-      effect,
-      moment,
-    );
+    const count = hasRecords ? dresser.write(this.#kernels, population, dress, moment, recordsAt) : 0;
+    const records = {
+      records: new Float32Array(this.#buffer, recordsAt, count * RECORD_WORDS),
+      own: this.#ownOf(count, population, dress, moment),
+    };
+    const { group } = running.compiled;
+    const shown = { drawn, ribbon, dress: own, group, trail, records, count };
+    return this.#ribbons.write(frame, joint, jointRoom, shown, effect, moment);
   }
 
   /** The numbers of a look that differ, of each of the living. */
@@ -179,14 +257,16 @@ export class Framer {
   }
 
   /** The records of a layer's particles, whatever they are drawn as: RECORD_WORDS numbers each, a copy. */
-  records(effect: Effect, all: readonly Drawn[], layerId: string, moment: DressMoment): Float32Array {
+  records(effect: Effect, running: readonly Running[], layerId: string, moment: DressMoment): Float32Array {
+    const all = this.drawn(effect, running);
     const index = all.findIndex(({ id }) => id === layerId);
     const shown = all[index];
     if (!shown) return new Float32Array(0);
-    const { population } = shown.running;
     const dress = this.#dressOf(shown, effect);
-    const count = this.#dressers[index]!.write(this.#kernels, population, dress, moment, this.#records);
-    return new Float32Array(this.#buffer, this.#records, count * RECORD_WORDS).slice();
+    const { recordsAt } = this.#scratch;
+    const { population } = shown.running;
+    const count = this.#dressers[index]!.write(this.#kernels, population, dress, moment, recordsAt);
+    return new Float32Array(this.#buffer, recordsAt, count * RECORD_WORDS).slice();
   }
 
   #writeTurns(f32: Float32Array, at: number, { compiled }: Running, { scene, clock, step }: FrameMoment): void {
@@ -196,65 +276,12 @@ export class Framer {
     }
   }
 
-  write(frame: Frame, effect: Effect, all: readonly Drawn[], trails: readonly Trail[], moment: FrameMoment): void {
+  /** Writes the poses of the instance's scene, and its fronts. */
+  writeScene(frame: Frame, { scene, clock, step, fronts }: FrameMoment, { firstBone, firstFront }: FramePlace): void {
     const { f32, u32 } = frame;
-    let start = 0;
-    if (all.length > MOST_LAYERS) throw new Error(`a frame holds ${MOST_LAYERS} layers`);
-    this.#ribbons.start(frame);
-    all.forEach((shown, index) => {
-      const { running, layer, isOwn } = shown;
-      const { population } = running;
-      const dress = this.#dressOf(shown, effect);
-      const word = RECORDS + start * RECORD_WORDS;
-      const isInside = f32.buffer === this.#buffer;
-      const out = isInside ? f32.byteOffset + word * 4 : this.#records;
-      const { drawn } = layer;
-      const written = isRibbon(drawn)
-        ? 0
-        : this.#dressers[index]!.write(this.#kernels, population, dress, moment, out);
-      if (isRibbon(drawn)) this.#writeRibbons(index, shown, drawn, effect, trails, moment);
-      else this.#ribbons.write(index, null, effect, moment);
-      const { look } = dress;
-      if (!isRibbon(drawn))
-        look.writeOwn(f32, frame.own + start * OWN_WORDS, look.plan.ownWords, population, dress, moment);
-      look.writeShared(f32, SHARED + index * MOST_SHARED, moment);
-      if (!isInside) u32.set(new Uint32Array(this.#buffer, out, written * RECORD_WORDS), word);
-      const at = HEADER + index * LAYER_WORDS;
-      u32[at + LAYER_SALT] = layer.salt;
-      u32[at + LAYER_PLAN] = look.plan.id;
-      u32[at + LAYER_OWN] = look.plan.ownWords;
-      u32[at + LAYER_START] = start;
-      u32[at + LAYER_COUNT] = written;
-      u32[at + LAYER_BORN] = isOwn ? population.born : 0;
-      u32[at + LAYER_REFUSED] = isOwn ? population.refused : 0;
-      u32[at + LAYER_DEAD] = isOwn ? population.dead : 0;
-      u32[at + LAYER_MICROSECONDS] = isOwn ? running.microseconds : 0;
-      this.#writeTurns(f32, at + LAYER_TURNS, running, moment);
-      start += written;
-    });
-    this.#ribbons.finish();
-    const { scene, step, rate } = moment;
-    const { bones } = scene;
-    if (bones > MOST_BONES) throw new Error(`a frame holds ${MOST_BONES} matrices, not ${bones}`);
-    scene.matricesInto(f32, BONES, moment.clock.timeOf(step - 1), true);
-    scene.matricesInto(f32, BONES + bones * 16, moment.clock.timeOf(step), false);
-    moment.fronts
-      .slice(0, MOST_FRONTS)
-      .forEach((front, n) =>
-        writeFront(
-          front,
-          f32,
-          u32,
-          FRONTS + n * FRONT_WORDS,
-          moment.clock.timeOf(step - 1),
-          moment.clock.timeOf(step),
-        ),
-      );
-    u32[HEADER_STEP] = step;
-    u32[HEADER_LAYERS] = all.length;
-    u32[HEADER_BONES] = bones;
-    u32[HEADER_PARTICLES] = start;
-    u32[HEADER_EXACT] = moment.isExact ? 1 : 0;
-    u32[HEADER_RATE] = rate;
+    const [from, to] = [clock.timeOf(step - 1), clock.timeOf(step)];
+    scene.matricesInto(f32, frame.boneAt(firstBone, false), from, true);
+    scene.matricesInto(f32, frame.boneAt(firstBone, true), to, false);
+    for (let n = 0; n < fronts.length; n++) writeFront(fronts[n]!, f32, u32, frame.frontAt(firstFront + n), from, to);
   }
 }

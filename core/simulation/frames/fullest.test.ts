@@ -10,9 +10,9 @@ import {
   type Effect,
 } from '../../document/index.ts';
 import { kernelBytes } from '../../testing/kernelBytes.ts';
-import { newFrame, RECORD_FROM, RECORD_OPACITY, RECORD_TO, RECORD_WORDS, RECORDS } from './frame.ts';
+import { newFrame, RECORD_FROM, RECORD_OPACITY, RECORD_TO, Frame } from './frame.ts';
 import { Fullest } from './fullest.ts';
-import { World } from '../world/world.ts';
+import { playAlone } from '../world/world.ts';
 
 /** Sparks that are all dead after half a second, and dust that is born late; both fly apart. */
 function twoLayers(): Effect {
@@ -35,7 +35,7 @@ function twoLayers(): Effect {
 }
 
 function played(to: number, effect = twoLayers()) {
-  const world = new World(effect, new Map(), {}, { kernels: kernelBytes() });
+  const world = playAlone(effect, new Map(), {}, { kernels: kernelBytes() });
   const fullest = new Fullest();
   const frame = newFrame(world);
   for (let step = 1; step <= to; step++) {
@@ -53,7 +53,7 @@ describe('layers at their fullest, while another is dragged', () => {
     const dust = frame.drawn(0, 1);
     fullest.put(frame, new Set([9]), standOf);
     // Newborn they were as many, but not to be seen yet.
-    expect(frame.f32[RECORDS + frame.layer(5)!.start * RECORD_WORDS + RECORD_OPACITY]).toBeGreaterThan(0.9);
+    expect(frame.f32[frame.recordAt(frame.layer(5)!.start) + RECORD_OPACITY]).toBeGreaterThan(0.9);
     expect([frame.layer(5)!.count, frame.layer(9)!.count]).toEqual([40, 25]);
     expect(frame.particles).toBe(65);
     expect(frame.drawn(frame.layer(9)!.start, 1)).toEqual(dust);
@@ -64,7 +64,7 @@ describe('layers at their fullest, while another is dragged', () => {
   it('do not move between steps', () => {
     const { frame, fullest, standOf } = played(65);
     fullest.put(frame, new Set(), standOf);
-    const at = RECORDS + frame.layer(5)!.start * RECORD_WORDS;
+    const at = frame.recordAt(frame.layer(5)!.start);
     expect([...frame.f32.subarray(at + RECORD_FROM, at + 3)]).toEqual([
       ...frame.f32.subarray(at + RECORD_TO, at + 7),
     ]);
@@ -95,9 +95,10 @@ describe('layers at their fullest, while another is dragged', () => {
 
   it('never outgrow the frame', () => {
     const { frame, fullest, standOf } = played(65);
-    const small = newFrame({ mostRecords: 30, mostJoints: 0 });
-    small.u32.set(frame.u32.subarray(0, RECORDS + 25 * RECORD_WORDS));
+    // Just as much room as what it shows takes.
+    const small = new Frame(frame.u32.slice(0, frame.jointAt(frame.jointCount)).buffer);
     fullest.put(small, new Set(), standOf);
-    expect(small.particles).toBe(30);
+    expect(small.particles).toBe(frame.particles);
+    expect(small.u32).toEqual(frame.u32.subarray(0, small.u32.length));
   });
 });

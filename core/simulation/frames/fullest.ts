@@ -1,9 +1,6 @@
 import { MOTION_WORDS, moveDirection, movePoint, motionInto, type Axes, mapAxes, AXES } from '../../maths/index.ts';
 import {
-  HEADER,
-  HEADER_JOINTS,
-  HEADER_LAYERS,
-  HEADER_PARTICLES,
+  HEADER_FRONTS,
   JOINT_ARRIVES,
   JOINT_BEND,
   JOINT_FROM,
@@ -16,10 +13,8 @@ import {
   LAYER_COUNT,
   LAYER_JOINT_COUNT,
   LAYER_JOINT_START,
-  LAYER_SALT,
+  LAYER_OWN_START,
   LAYER_START,
-  LAYER_WORDS,
-  OWN_WORDS,
   RECORD_BIRTH,
   RECORD_FROM,
   RECORD_OPACITY,
@@ -27,7 +22,6 @@ import {
   RECORD_TO,
   RECORD_TURNED,
   RECORD_WORDS,
-  RECORDS,
   type Frame,
 } from './frame.ts';
 
@@ -38,8 +32,9 @@ interface Kept {
   readonly area: number;
   readonly records: Uint32Array;
   readonly joints: Uint32Array;
-  /** Numbers of its look that differ: room for OWN_WORDS a record. */
+  /** Numbers of its look that differ, so many words a record. */
   readonly own: Uint32Array;
+  readonly ownWords: number;
 }
 
 /** What a layer stands on as a whole, by its salt: a packed rigid place, valid until the next call. */
@@ -60,10 +55,10 @@ export class Fullest {
 
   /** Notes a frame as it is published; `standOf` says by salt what a layer stands on as a whole, a packed rigid place. */
   note(frame: Frame, standOf: StandOf): void {
-    for (const { salt, start, count, jointStart, jointCount } of frame.layers()) {
+    for (const { salt, start, count, jointStart, jointCount, own: ownAt, ownWords } of frame.layers()) {
       const known = this.#kept.get(salt);
-      const record = RECORDS + start * RECORD_WORDS;
-      const joint = frame.joints + jointStart * JOINT_WORDS;
+      const record = frame.recordAt(start);
+      const joint = frame.jointAt(jointStart);
       const area =
         covered(frame.f32, record, count, RECORD_WORDS, RECORD_SIZE, RECORD_OPACITY) +
         covered(frame.f32, joint, jointCount, JOINT_WORDS, JOINT_WIDTH, JOINT_OPACITY);
@@ -73,8 +68,8 @@ export class Fullest {
       stand(records, RECORD_WORDS, RECORD_FROM, RECORD_TO, RECORD_BIRTH);
       for (let at = RECORD_TURNED; at < records.length; at += RECORD_WORDS) records[at] = 0;
       stand(joints, JOINT_WORDS, JOINT_FROM, JOINT_TO, JOINT_ARRIVES);
-      const own = wordsOf(frame.u32, frame.own + start * OWN_WORDS, count * OWN_WORDS);
-      this.#kept.set(salt, { area, records, joints, own, stood: standOf(salt).slice() });
+      const own = wordsOf(frame.u32, ownAt, count * ownWords);
+      this.#kept.set(salt, { area, records, joints, own, ownWords, stood: standOf(salt).slice() });
     }
   }
 
@@ -84,55 +79,72 @@ export class Fullest {
   }
 
   /**
-   * Rewrites a frame: every layer but those of `shown` (salts) as at its fullest, taken along to where it stands now, as far
-   * as there is room.
+   * Rewrites a frame: every layer but those of `shown` (salts) as at its fullest, taken along to where it stands now. Where
+   * there is not room for that, it stays as it is.
    */
   put(frame: Frame, shown: ReadonlySet<number>, standOf: StandOf): void {
-    const { u32, mostRecords, mostJoints } = frame;
-    const presentRecords = u32.slice(RECORDS, RECORDS + frame.particles * RECORD_WORDS);
-    const presentOwn = u32.slice(frame.own, frame.own + frame.particles * OWN_WORDS);
-    const presentJoints = u32.slice(frame.joints, frame.joints + frame.jointCount * JOINT_WORDS);
-    let start = 0;
-    let jointStart = 0;
-    for (let n = 0; n < u32[HEADER_LAYERS]!; n++) {
-      const at = HEADER + n * LAYER_WORDS;
-      const salt = u32[at + LAYER_SALT]!;
-      const kept = shown.has(salt) ? undefined : this.#kept.get(salt);
-      const records =
-        kept?.records ??
-        wordsOf(presentRecords, u32[at + LAYER_START]! * RECORD_WORDS, u32[at + LAYER_COUNT]! * RECORD_WORDS);
-      const joints =
-        kept?.joints ??
-        wordsOf(
-          presentJoints,
-          u32[at + LAYER_JOINT_START]! * JOINT_WORDS,
-          u32[at + LAYER_JOINT_COUNT]! * JOINT_WORDS,
-        );
-      const own =
-        kept?.own ?? wordsOf(presentOwn, u32[at + LAYER_START]! * OWN_WORDS, u32[at + LAYER_COUNT]! * OWN_WORDS);
-      const count = Math.min(records.length / RECORD_WORDS, mostRecords - start);
-      const jointCount = Math.min(joints.length / JOINT_WORDS, mostJoints - jointStart);
-      u32.set(records.subarray(0, count * RECORD_WORDS), RECORDS + start * RECORD_WORDS);
-      u32.set(own.subarray(0, count * OWN_WORDS), frame.own + start * OWN_WORDS);
-      u32.set(joints.subarray(0, jointCount * JOINT_WORDS), frame.joints + jointStart * JOINT_WORDS);
-      if (kept) {
-        motionInto(this.#motion, kept.stood, standOf(salt), 1);
-        carry(frame.f32, RECORDS + start * RECORD_WORDS, count, RECORD_WORDS, RECORD_PLACES, movePoint, this.#motion);
-        const joint = frame.joints + jointStart * JOINT_WORDS;
-        carry(frame.f32, joint, jointCount, JOINT_WORDS, JOINT_PLACES, movePoint, this.#motion);
-        carry(frame.f32, joint, jointCount, JOINT_WORDS, JOINT_WAYS, moveDirection, this.#motion);
+    const { u32 } = frame;
+    const layers = frame.layers();
+    const parts = layers.map((layer): Part => {
+      const kept = shown.has(layer.salt) ? undefined : this.#kept.get(layer.salt);
+      // Numbers that were kept for another look say nothing to this one.
+      if (kept && kept.ownWords === layer.ownWords) return { ...kept, kept };
+      const { ownWords } = layer;
+      return {
+        kept: null,
+        records: wordsOf(u32, frame.recordAt(layer.start), layer.count * RECORD_WORDS),
+        joints: wordsOf(u32, frame.jointAt(layer.jointStart), layer.jointCount * JOINT_WORDS),
+        own: wordsOf(u32, layer.own, layer.count * ownWords),
+        ownWords,
+      };
+    });
+    const sizes = {
+      layers: layers.length,
+      bones: frame.bones,
+      fronts: u32[HEADER_FRONTS]!,
+      shared: layers.reduce((sum, { sharedCount }) => sum + sharedCount, 0),
+      records: sumOf(parts, ({ records }) => records.length / RECORD_WORDS),
+      own: sumOf(parts, ({ own }) => own.length),
+      joints: sumOf(parts, ({ joints }) => joints.length / JOINT_WORDS),
+    };
+    if (!frame.layOut(sizes)) return;
+    let [start, joint, own] = [0, 0, frame.own];
+    parts.forEach((part, n) => {
+      const at = frame.layerAt(n);
+      const [count, jointCount] = [part.records.length / RECORD_WORDS, part.joints.length / JOINT_WORDS];
+      const [record, firstJoint] = [frame.recordAt(start), frame.jointAt(joint)];
+      u32.set(part.records, record);
+      u32.set(part.own, own);
+      u32.set(part.joints, firstJoint);
+      if (part.kept) {
+        motionInto(this.#motion, part.kept.stood, standOf(layers[n]!.salt), 1);
+        carry(frame.f32, record, count, RECORD_WORDS, RECORD_PLACES, movePoint, this.#motion);
+        carry(frame.f32, firstJoint, jointCount, JOINT_WORDS, JOINT_PLACES, movePoint, this.#motion);
+        carry(frame.f32, firstJoint, jointCount, JOINT_WORDS, JOINT_WAYS, moveDirection, this.#motion);
       }
       u32[at + LAYER_START] = start;
       u32[at + LAYER_COUNT] = count;
-      u32[at + LAYER_JOINT_START] = jointStart;
+      u32[at + LAYER_OWN_START] = own;
+      u32[at + LAYER_JOINT_START] = joint;
       u32[at + LAYER_JOINT_COUNT] = jointCount;
       start += count;
-      jointStart += jointCount;
-    }
-    u32[HEADER_PARTICLES] = start;
-    u32[HEADER_JOINTS] = jointStart;
+      own += part.own.length;
+      joint += jointCount;
+    });
   }
 }
+
+/** What a layer is shown by: the present, or what was kept. */
+interface Part {
+  readonly kept: Kept | null;
+  readonly records: Uint32Array;
+  readonly joints: Uint32Array;
+  readonly own: Uint32Array;
+  readonly ownWords: number;
+}
+
+const sumOf = (parts: readonly Part[], of: (part: Part) => number): number =>
+  parts.reduce((sum, part) => sum + of(part), 0);
 
 /** How much `count` records from word `at` on are seen: sizes squared times opacity. The newborn may be many and unseen. */
 function covered(

@@ -31,6 +31,8 @@ export class LookValues {
   readonly #reading = newReading();
   readonly #pair = new Float64Array(2);
   #isFilled = false;
+  /** Words of each particle that its numbers take up. */
+  readonly #used: number;
 
   /** `life` is the lifetime all particles share, null where they differ. */
   constructor(plan: LookPlan, life: number | null) {
@@ -46,6 +48,7 @@ export class LookValues {
           ]
         : [],
     );
+    this.#used = this.#own.length + (plan.secondsAt === null ? 0 : 1);
   }
 
   /** Writes what all particles share at a moment, from word `at` on. */
@@ -68,7 +71,8 @@ export class LookValues {
     dress: LookedAt,
     moment: DressMoment,
   ): void {
-    if (this.plan.ownWords === 0) return;
+    const { ownWords } = this.plan;
+    if (ownWords === 0) return;
     const { step, rate, clock } = moment;
     const reading = this.#begin(dress, moment);
     const standingAge = clock.standingAge(clock.timeOf(step));
@@ -77,6 +81,8 @@ export class LookValues {
       if (population.isDead(i)) continue;
       population.readInto(reading, i, step, rate, standingAge, clock.length);
       this.#put(out, o, reading, population.stepsLived(i, step) / rate);
+      // Words that no number has say nothing, also where another layer's stood before.
+      for (let word = this.#used; word < ownWords; word++) out[o + word] = 0;
       o += stride;
     }
   }

@@ -16,9 +16,9 @@ import {
 import { draw, slotOf } from '../../maths/index.ts';
 import { effectOf } from '../../testing/effects.ts';
 import { frameOf } from '../../testing/riders.ts';
-import { World } from '../index.ts';
-import { OWN_WORDS, RECORDS, RECORD_AGE, RECORD_WORDS, type Frame } from './frame.ts';
+import { OWN_WORDS, RECORD_AGE, type Frame } from './frame.ts';
 import { lookPlan } from '../looks/plan.ts';
+import { playAlone } from '../world/world.ts';
 
 const ring = (change: (width: NumberSetting, step: Step) => void) => {
   const step = newStep('drawn');
@@ -40,23 +40,20 @@ const looked = (look: Layer['look'], change: (layer: Layer, effect: Effect) => v
 
 /** A number of the look of each particle, as a frame holds it, with the particle's key and age. */
 function valuesOf(effect: Effect, step: number): { value: number; key: number; age: number }[] {
-  const world = new World(effect, new Map());
+  const world = playAlone(effect, new Map());
   world.advance(step);
   const frame: Frame = frameOf(world);
   const [id] = effect.layers.order;
   const layer = effect.layers.byId[id!]!;
-  const { start, count, ownWords, shared, plan } = frame.layer(layer.salt)!;
+  const { start, count, own, ownWords, shared, plan } = frame.layer(layer.salt)!;
   const made = lookPlan(effect, layer);
   expect(plan).toBe(made.id);
   const place = made.numbers.find(({ name }) => name === NAME)!;
   const population = world.population(id!)!;
   return Array.from({ length: count }, (_, n) => ({
-    value:
-      place.kind === 'shared'
-        ? frame.f32[shared + place.at]!
-        : frame.f32[frame.own + start * OWN_WORDS + n * ownWords + place.at]!,
+    value: place.kind === 'shared' ? frame.f32[shared + place.at]! : frame.f32[own + n * ownWords + place.at]!,
     key: population.key[n]!,
-    age: frame.f32[RECORDS + (start + n) * RECORD_WORDS + RECORD_AGE]!,
+    age: frame.f32[frame.recordAt(start + n) + RECORD_AGE]!,
   }));
 }
 
@@ -158,7 +155,7 @@ describe('numbers of a look', () => {
 
   it('never reach what is computed: a run with them has the places of one without', () => {
     const placesOf = (effect: Effect) => {
-      const world = new World(effect, new Map());
+      const world = playAlone(effect, new Map());
       world.advance(50);
       return world.population(effect.layers.order[0]!)!.position.map((axis) => [...axis.subarray(0, 20)]);
     };
@@ -207,11 +204,11 @@ describe('numbers of a look', () => {
     };
     expect(reach(3) / reach(1)).toBeCloseTo(3, 6);
     const scroll = looked({ kind: 'own', steps: collectionOf([['s', newStep('scroll') as Step]]) });
-    const world = new World(scroll, new Map());
+    const world = playAlone(scroll, new Map());
     world.advance(45);
     const frame = frameOf(world);
-    const { start, count } = frame.layer(scroll.layers.byId[scroll.layers.order[0]!]!.salt)!;
+    const { own, count } = frame.layer(scroll.layers.byId[scroll.layers.order[0]!]!.salt)!;
     expect(count).toBe(20);
-    expect(frame.f32[frame.own + start * OWN_WORDS]).toBeCloseTo(0.75, 5);
+    expect(frame.f32[own]).toBeCloseTo(0.75, 5);
   });
 });

@@ -14,24 +14,12 @@ export interface TripleBuffer {
 
 const CONTROL_BYTES = 64;
 
-/** What a frame has room for. */
-export interface FrameRoom {
-  readonly mostRecords: number;
-  readonly mostJoints: number;
-}
-
-/** Bytes for three frames. */
-export const tripleBufferBytes = ({ mostRecords, mostJoints }: FrameRoom): number =>
-  CONTROL_BYTES + 3 * Frame.bytes(mostRecords, mostJoints);
+/** Bytes for three frames of so many bytes. */
+export const tripleBufferBytes = (bytes: number): number => CONTROL_BYTES + 3 * bytes;
 
 /** Views of {@link tripleBufferBytes} of a buffer, from `address` on: made by both sides over the same memory. */
-export function tripleBuffer(
-  buffer: ArrayBufferLike,
-  { mostRecords, mostJoints }: FrameRoom,
-  address = 0,
-): TripleBuffer {
-  const bytes = Frame.bytes(mostRecords, mostJoints);
-  const frame = (index: number) => new Frame(buffer, address + CONTROL_BYTES + index * bytes, bytes, mostJoints);
+export function tripleBuffer(buffer: ArrayBufferLike, bytes: number, address = 0): TripleBuffer {
+  const frame = (index: number) => new Frame(buffer, address + CONTROL_BYTES + index * bytes, bytes);
   return { control: new Int32Array(buffer, address, 4), frames: [frame(0), frame(1), frame(2)] };
 }
 

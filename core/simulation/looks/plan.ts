@@ -63,6 +63,8 @@ export interface LookPlan {
   readonly numbers: readonly LookNumber[];
   /** Where the seconds each has lived stand, if a step reads them. */
   readonly secondsAt: number | null;
+  /** Words that all particles share, a multiple of four. */
+  readonly sharedWords: number;
   /** Words that each particle has, a multiple of four. */
   readonly ownWords: number;
   /** Numbers that differ between particles and had no room: all particles show their middle. */
@@ -153,5 +155,6 @@ export function lookPlan(effect: Effect, layer: Layer, group = 1): LookPlan {
     id = mix(id ^ (kind === 'own' ? at + 1 : -1 - at));
   }
   if (secondsAt !== null) id = mix(id);
-  return { id: id >>> 0, numbers, secondsAt, ownWords: Math.ceil(own / 4) * 4, refused };
+  const whole = (words: number) => Math.ceil(words / 4) * 4;
+  return { id: id >>> 0, numbers, secondsAt, sharedWords: whole(shared), ownWords: whole(own), refused };
 }

@@ -15,8 +15,8 @@ import { effectOf, onStage, stormOnTube, TUBE } from '../../testing/effects.ts';
 import { kernelBytes } from '../../testing/kernelBytes.ts';
 import { frameOf } from '../../testing/riders.ts';
 import { bendingTube } from '../../testing/rigs.ts';
-import { RECORDS, RECORD_WORDS } from '../frames/frame.ts';
-import { World } from '../world/world.ts';
+import { playAlone } from '../world/world.ts';
+import { Instance } from '../world/instance.ts';
 
 const rigs = new Map([[TUBE, bendingTube()]]);
 
@@ -32,7 +32,7 @@ function birthSteps(
     setNumber(layer, 'births.life', 300);
     shape(layer, whole);
   });
-  const world = new World(effect, rigs, letGoStep === undefined ? {} : { letGoStep }, options);
+  const world = playAlone(effect, rigs, letGoStep === undefined ? {} : { letGoStep }, options);
   world.advance(steps);
   const { birthStep, count } = world.population('motes')!;
   return [...birthStep.slice(0, count)];
@@ -102,7 +102,7 @@ describe('when a layer bears', () => {
       setNumber(layer, 'births.standing', 3);
       layer.births = { from: atBorder('start', 0.5), until: atBorder('start', 1.5) };
     });
-    const world = new World(effect, rigs);
+    const world = playAlone(effect, rigs);
     const living = [29, 31, 89, 91].map((step) => (world.advance(step), world.living));
     expect(living).toEqual([0, 3, 3, 0]);
   });
@@ -132,7 +132,7 @@ describe('when a layer bears', () => {
         setNumber(layer, 'births.rate', 240);
         setNumber(layer, 'births.life', 1.5);
       });
-      const world = new World(effect, rigs, { letGoStep });
+      const world = playAlone(effect, rigs, { letGoStep });
       const keysAt = (step: number) => {
         world.advance(step);
         const { key, deathStep, count } = world.population('motes')!;
@@ -155,7 +155,7 @@ describe('a pre-rolled effect', () => {
         setNumber(layer, 'births.rate', 240);
         setNumber(layer, 'births.life', 1.5);
       });
-      return new World(effect, rigs);
+      return playAlone(effect, rigs);
     };
     const [plain, rolled] = [at(0), at(3)];
     for (const world of [plain, rolled]) world.advance(0);
@@ -172,9 +172,9 @@ describe('a pre-rolled effect', () => {
 
 describe('a hold without a seam', () => {
   /** The records of a frame, and its poses, as words. */
-  const words = (world: World) => {
+  const words = (world: Instance) => {
     const frame = frameOf(world);
-    const end = RECORDS + frame.particles * RECORD_WORDS;
+    const end = frame.recordAt(frame.particles);
     return [frame.particles, Buffer.from(frame.u32.slice(16 + 128 * 8, end).buffer).toString('base64')] as const;
   };
   const seamless = (shape: (layer: Layer, effect: Effect) => void, preRoll = 4): Effect => {
@@ -225,7 +225,7 @@ describe('a hold without a seam', () => {
       },
     ],
   ])('gives the same frame after each turn, bit for bit, once it is full: %s', (_name, shape) => {
-    const world = new World(seamless(shape), rigs, {}, { kernels: kernelBytes() });
+    const world = playAlone(seamless(shape), rigs, {}, { kernels: kernelBytes() });
     for (const start of [0, 37]) {
       world.advance(start);
       const [count, first] = words(world);
@@ -238,7 +238,7 @@ describe('a hold without a seam', () => {
   });
 
   it('does so without pre-roll too, after its opening', () => {
-    const world = new World(
+    const world = playAlone(
       seamless(() => undefined, 0),
       rigs,
       {},
@@ -251,7 +251,7 @@ describe('a hold without a seam', () => {
   });
 
   it('closes at once when it is let go, from the pose it stands in', () => {
-    const world = new World(
+    const world = playAlone(
       seamless(() => undefined),
       rigs,
       { letGoStep: 77 },

@@ -18,9 +18,10 @@ import { effectOf, onStage, TUBE } from '../../testing/effects.ts';
 import { kernelBytes } from '../../testing/kernelBytes.ts';
 import { distancesToSkin, frameOf } from '../../testing/riders.ts';
 import { bendingTube, closedBox } from '../../testing/rigs.ts';
-import { RECORD_OPACITY, RECORD_SIZE, RECORD_WORDS, RECORDS } from '../frames/frame.ts';
-import { World } from '../index.ts';
+import { RECORD_OPACITY, RECORD_SIZE } from '../frames/frame.ts';
+import { Instance } from '../index.ts';
 import { FrontReader } from '../fronts/front.ts';
+import { playAlone } from '../world/world.ts';
 
 const rigs = new Map([[TUBE, closedBox()]]);
 
@@ -49,7 +50,7 @@ function unmade(shape: (layer: Layer, effect: Effect, front: Front) => void = ()
 }
 
 const far = (p: readonly number[]) => Math.hypot(...p);
-function placesOf(world: World, id = 'motes') {
+function placesOf(world: Instance, id = 'motes') {
   const population = world.population(id)!;
   return Array.from({ length: population.count }, (_, i) => ({
     i,
@@ -61,10 +62,10 @@ function placesOf(world: World, id = 'motes') {
 
 describe('a release front', () => {
   it('holds what it has not passed still, and frees the rest at the very instant it passes', () => {
-    const whole = new World(unmade(), rigs);
+    const whole = playAlone(unmade(), rigs);
     whole.advance(1);
     const births = new Map(placesOf(whole).map(({ i, place }) => [whole.population('motes')!.key[i]!, place]));
-    const world = new World(unmade(), rigs);
+    const world = playAlone(unmade(), rigs);
     world.advance(40);
     const border = 40 / 60;
     let [held, free] = [0, 0];
@@ -86,7 +87,7 @@ describe('a release front', () => {
   });
 
   it('keeps free what was freed when the border draws back', () => {
-    const world = new World(
+    const world = playAlone(
       unmade((layer, _, front) => {
         setNumber(layer, 'births.life', 5);
         settings(front)['border']!.shapers = collectionOf([
@@ -120,12 +121,13 @@ describe('a release front', () => {
       setNumber(layer, 'life.opacity', 40);
       layer.settings['life.opacity'].shapers = collectionOf([]);
     });
-    const world = new World(effect, rigs, {}, { kernels: kernelBytes() });
+    const world = playAlone(effect, rigs, {}, { kernels: kernelBytes() });
     world.advance(40);
     const population = world.population('motes')!;
-    const { f32 } = frameOf(world);
+    const frame = frameOf(world);
+    const { f32 } = frame;
     for (let i = 0; i < population.count; i++) {
-      const at = RECORDS + i * RECORD_WORDS;
+      const at = frame.recordAt(i);
       expect(f32[at + RECORD_SIZE]).toBeCloseTo(population.isHeld(i) ? 0.05 : 0.1, 5);
       expect(f32[at + RECORD_OPACITY]).toBeCloseTo(population.isHeld(i) ? 0.8 : 0.4, 5);
     }
@@ -138,7 +140,7 @@ describe('a release front', () => {
       setNumber(layer, 'motion.speed', 0);
       front.place = atBone('figure', 'low');
     });
-    const world = new World(effect, new Map([[TUBE, tube]]));
+    const world = playAlone(effect, new Map([[TUBE, tube]]));
     for (let step = 1; step < 60; step++) {
       world.advance(step);
       const population = world.population('motes')!;
@@ -171,7 +173,7 @@ describe('a release front', () => {
         ['inside', inside],
       ]);
     });
-    const world = new World(effect, rigs);
+    const world = playAlone(effect, rigs);
     world.advance(40);
     const reader = new FrontReader('front', effect.fronts.byId['front']!, {
       effect,
@@ -209,7 +211,7 @@ describe('a release front', () => {
         setNumber(layer, 'births.life', 9);
         setNumber(layer, 'motion.speed', 0);
       });
-      const world = new World(effect, rigs);
+      const world = playAlone(effect, rigs);
       world.advance(36);
       return placesOf(world);
     };
@@ -237,7 +239,7 @@ describe('a release front', () => {
         ['spark', spark],
       ]);
     });
-    const world = new World(effect, rigs);
+    const world = playAlone(effect, rigs);
     world.advance(45);
     const sparks = placesOf(world, 'spark');
     expect(sparks.length).toBeGreaterThan(100);
@@ -245,7 +247,7 @@ describe('a release front', () => {
   });
 
   it('lets what it never reached die with the effect', () => {
-    const world = new World(
+    const world = playAlone(
       unmade(() => undefined, 0.6),
       rigs,
     );
@@ -261,7 +263,7 @@ describe('a release front', () => {
       whole.stage.things = onStage('sway');
     });
     const hashes = [{}, { kernels: kernelBytes() }].map((options) => {
-      const world = new World(effect, new Map([[TUBE, bendingTube()]]), {}, options);
+      const world = playAlone(effect, new Map([[TUBE, bendingTube()]]), {}, options);
       world.advance(50);
       return world.hash();
     });

@@ -10,7 +10,7 @@ import { slotOf, unit, type Vec3 } from '../../maths/index.ts';
 import type { EffectClock } from '../time/clock.ts';
 import { runShared } from './crew.ts';
 import { TARGET_ARRAYS, type ForceWriter, type Nine, type TargetKind, type Value } from '../forces/index.ts';
-import { Arrays, Constants, PROGRAM } from './memory.ts';
+import { Constants, PROGRAM, type Scratch } from './memory.ts';
 import type { Population } from './population.ts';
 import { newReading, setTime, type Reading } from '../values/reading.ts';
 import type { NumberReader } from '../values/numberReader.ts';
@@ -63,7 +63,7 @@ export class Mover implements ForceWriter {
   readonly #program: ProgramWriter;
   readonly #constants: Constants;
   readonly #targets: Targets;
-  readonly #arrays: Arrays;
+  readonly #scratch: Scratch;
   readonly #tables: Tables;
   readonly #kernels: Kernels;
   readonly #buffer: ArrayBufferLike;
@@ -87,15 +87,15 @@ export class Mover implements ForceWriter {
   constructor(
     kernels: Kernels,
     buffer: ArrayBufferLike,
-    arrays: Arrays,
+    scratch: Scratch,
     tables: Tables,
     helpers: number,
     worthSharing?: number,
   ) {
     this.#kernels = kernels;
     this.#buffer = buffer;
-    this.#arrays = arrays;
-    this.#targets = new Targets(arrays);
+    this.#scratch = scratch;
+    this.#targets = new Targets(scratch);
     this.#tables = tables;
     this.#helpers = helpers;
     this.#worthSharing = worthSharing;
@@ -272,7 +272,8 @@ export class Mover implements ForceWriter {
   /** Reads a setting that no table serves, for each particle, into an array; returns its address. */
   #read(reader: NumberReader, when: 'start' | 'end', sign: number): number {
     const n = this.#array++;
-    const out = this.#arrays.floats(n);
+    const { arrays } = this.#scratch;
+    const out = arrays.floats(n);
     const population = this.#population;
     const { clock, from, to, rate } = this.#moment;
     const step = when === 'end' ? this.step + 1 : this.step;
@@ -282,6 +283,6 @@ export class Mover implements ForceWriter {
       population.readInto(reading, i, step, rate, standingAge, clock.length);
       out[i] = sign * reader.read(reading);
     }
-    return this.#arrays.address(n);
+    return arrays.address(n);
   }
 }

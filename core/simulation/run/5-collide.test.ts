@@ -17,7 +17,8 @@ import {
 import { effectOf, onStage, TUBE } from '../../testing/effects.ts';
 import { bendingTube, closedBox } from '../../testing/rigs.ts';
 import { skinnedVertex, type Rig } from '../../geometry/index.ts';
-import { World } from '../index.ts';
+import { Instance } from '../index.ts';
+import { playAlone } from '../world/world.ts';
 
 const BOX = 'b'.repeat(64);
 const RIGS = new Map<string, Rig>([
@@ -52,12 +53,12 @@ function falling(at: Vector, surface: Surface, shape: (layer: Layer, effect: Eff
   });
 }
 
-const worldOf = (effect: Effect) => new World(effect, RIGS);
-function placeOf(world: World, i = 0): Vector {
+const worldOf = (effect: Effect) => playAlone(effect, RIGS);
+function placeOf(world: Instance, i = 0): Vector {
   const { position } = world.population('motes')!;
   return [position[0][i]!, position[1][i]!, position[2][i]!];
 }
-function speedOf(world: World, i = 0): Vector {
+function speedOf(world: Instance, i = 0): Vector {
   const { velocity } = world.population('motes')!;
   return [velocity[0][i]!, velocity[1][i]!, velocity[2][i]!];
 }

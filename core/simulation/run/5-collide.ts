@@ -32,13 +32,14 @@ export class Collider {
   readonly #contacts = new Contacts();
   readonly #reading = newReading();
   /** Velocities before forces acted. */
-  readonly #before: [Float32Array, Float32Array, Float32Array];
+  #before: [Float32Array, Float32Array, Float32Array] = [
+    new Float32Array(0),
+    new Float32Array(0),
+    new Float32Array(0),
+  ];
   #surfaces: readonly BoundSurface[] = [];
   readonly #met = new Map<string, Met | null>();
   #posedTo = NaN;
-  constructor(places: number) {
-    this.#before = [new Float32Array(places), new Float32Array(places), new Float32Array(places)];
-  }
 
   take(surfaces: readonly BoundSurface[]): void {
     this.#surfaces = surfaces;
@@ -67,7 +68,10 @@ export class Collider {
   /** To be called before forces act. */
   keepVelocities(layer: CompiledLayer, { velocity, count }: Population): void {
     if (!this.#metBy(layer.id)) return;
-    for (let axis = 0; axis < 3; axis++) this.#before[axis]!.set(velocity[axis]!.subarray(0, count));
+    for (let axis = 0; axis < 3; axis++) {
+      if (this.#before[axis]!.length < count) this.#before[axis] = new Float32Array(Math.ceil(count * 1.25));
+      this.#before[axis]!.set(velocity[axis]!.subarray(0, count));
+    }
   }
 
   /** Moves on whoever met something; `hits` then holds the impacts. */

@@ -18,9 +18,10 @@ import {
   type NumberSetting,
 } from '../../document/index.ts';
 import { kernelBytes } from '../../testing/kernelBytes.ts';
-import { Frame, RECORD_COLOUR, RECORD_OPACITY, RECORD_SIZE, RECORD_WORDS, RECORDS } from '../frames/frame.ts';
-import { World } from '../index.ts';
+import { RECORD_COLOUR, RECORD_OPACITY, RECORD_SIZE, newFrame } from '../frames/frame.ts';
+import { Instance } from '../index.ts';
 import type { Population } from './population.ts';
+import { playAlone } from '../world/world.ts';
 
 type Numbers = Partial<Record<keyof Link['settings'], number | readonly [number, number]>>;
 
@@ -58,8 +59,12 @@ function linked(link: Link, shape: (puff: Layer, spark: Layer, effect: Effect) =
   return effect;
 }
 
-function runTo(effect: Effect, step: number, kernels = false): { world: World; puff: Population; spark: Population } {
-  const world = new World(effect, new Map(), {}, kernels ? { kernels: kernelBytes() } : {});
+function runTo(
+  effect: Effect,
+  step: number,
+  kernels = false,
+): { world: Instance; puff: Population; spark: Population } {
+  const world = playAlone(effect, new Map(), {}, kernels ? { kernels: kernelBytes() } : {});
   world.advance(step);
   return { world, puff: world.population('puff')!, spark: world.population('spark')! };
 }
@@ -177,12 +182,12 @@ describe('a link', () => {
     });
     for (const kernels of [true, false]) {
       const { world } = runTo(effect, 60, kernels);
-      const frame = new Frame(new ArrayBuffer(Frame.bytes(100)));
+      const frame = newFrame(world);
       world.writeFrame(frame);
       const { start, count } = frame.layer(50)!;
       expect(count).toBe(10);
       for (let i = start; i < start + count; i++) {
-        const at = RECORDS + i * RECORD_WORDS;
+        const at = frame.recordAt(i);
         expect([...frame.f32.subarray(at + RECORD_COLOUR, at + RECORD_COLOUR + 3)]).toEqual([0.5, 0, 0.5]);
         expect(frame.f32[at + RECORD_SIZE]).toBeCloseTo(0.2, 5);
         expect(frame.f32[at + RECORD_OPACITY]).toBe(1);
@@ -209,7 +214,7 @@ describe('a link', () => {
       own.layers.byId['dust'] = dust;
       spark.links = collectionOf([['more', { ...linkOf('birth', { count: 3 }, 'dust'), salt: 5 }]]);
     });
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     world.advance(60);
     expect(world.population('dust')!.count).toBe(60);
     expect(birthTime(world.population('dust')!, 0)).toBeCloseTo(0.6, 4);

@@ -146,5 +146,12 @@ export function stopCrew(buffer: ArrayBufferLike): void {
 }
 
 /** Particle-steps each thread has taken, the conductor first. */
-export const stepsTaken = (buffer: ArrayBufferLike, threads: number): number[] =>
+const stepsTaken = (buffer: ArrayBufferLike, threads: number): number[] =>
   Array.from({ length: threads }, (_, k) => words(buffer)[TAKEN + k]!);
+
+/** Share of the work that each thread of a memory has done so far. */
+export function threadShares(buffer: ArrayBufferLike, threads: number): number[] {
+  const taken = stepsTaken(buffer, threads);
+  const sum = taken.reduce((a, b) => a + b, 0);
+  return taken.map((steps) => (sum > 0 ? steps / sum : 0));
+}

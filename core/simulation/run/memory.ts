@@ -9,9 +9,10 @@ import { layout, PROGRAM_WORDS } from '../../kernels/index.ts';
  * | 8192   | the program of the layer being stepped (kernels/program.ts)                 |
  * | 32768  | constants: 2048 groups of one value written four times                      |
  * | 65536  | scratch memory, a piece for each thread of a crew                           |
- * | 327680 | the layers' populations, one block each (kernels/layout.ts)                 |
- * | then   | arrays: one value a particle of the largest layer each                      |
- * | then   | tables of what shapers make of settings (tables.ts)                         |
+ * | 327680 | the heap: a block for each instance, with its populations (kernels/layout.ts), the tables of  |
+ * |        | what shapers make of settings (values/tables.ts) and the dresses of its layers              |
+ * | then   | scratch: arrays of one value a particle of the largest layer, and records for it            |
+ * | then   | three frames, where the stage reads them (frames/tripleBuffer.ts)                           |
  */
 export const CONTROL = 1024;
 export const PROGRAM = 8192;
@@ -19,7 +20,7 @@ const CONSTANTS = 32768;
 const CONSTANT_GROUPS = 2048;
 export const SCRATCH = 65536;
 export const MOST_THREADS = 8;
-export const POPULATIONS = SCRATCH + MOST_THREADS * layout.SCRATCH_BYTES;
+export const HEAP = SCRATCH + MOST_THREADS * layout.SCRATCH_BYTES;
 
 const PAGE = 65536;
 
@@ -84,5 +85,21 @@ export class Arrays {
 
   floats(n: number): Float32Array {
     return new Float32Array(this.buffer, this.address(n), this.#bytes / 4);
+  }
+}
+
+/** Room that all layers of a world are stepped and drawn in by turns: nothing in it outlasts a step. */
+export class Scratch {
+  arrays: Arrays;
+  /** Byte address of records for the largest layer, for what is not written straight into a frame. */
+  recordsAt: number;
+
+  constructor(arrays: Arrays, recordsAt: number) {
+    [this.arrays, this.recordsAt] = [arrays, recordsAt];
+  }
+
+  /** Byte address of room for an index a particle. */
+  get indicesAt(): number {
+    return this.arrays.address(0);
   }
 }

@@ -2,6 +2,7 @@ import { layout, type Kernels } from '../../kernels/index.ts';
 import { addDistance } from './distance.ts';
 import { Midwife, type BirthStep } from './2-births.ts';
 import { Releaser } from './3-release.ts';
+import type { Scratch } from './memory.ts';
 import type { Inbox } from './inbox.ts';
 import { Teller } from './7-tell.ts';
 import type { Mover, MovingStep } from './4-move.ts';
@@ -25,8 +26,7 @@ export class Stepper {
   readonly collider: Collider;
   readonly mover: Mover;
   readonly #kernels: Kernels;
-  /** Address of room for an index a particle. */
-  readonly #room: number;
+  readonly #scratch: Scratch;
   readonly #midwife = new Midwife();
   readonly #rider = new Rider();
   readonly #releaser = new Releaser();
@@ -34,9 +34,9 @@ export class Stepper {
   readonly #teller = new Teller();
   readonly #reading = newReading();
 
-  constructor(kernels: Kernels, room: number, mover: Mover, collider: Collider) {
+  constructor(kernels: Kernels, scratch: Scratch, mover: Mover, collider: Collider) {
     this.#kernels = kernels;
-    this.#room = room;
+    this.#scratch = scratch;
     this.mover = mover;
     this.collider = collider;
   }
@@ -56,7 +56,7 @@ export class Stepper {
     population.keepPlaces();
     this.#rider.rideAlong(compiled, population, from, to);
     // Who is born on another layer's particles draws from the living alone.
-    parent?.compact(this.#kernels, this.#room, true);
+    parent?.compact(this.#kernels, this.#scratch.indicesAt, true);
     this.#midwife.giveBirth(running, moment.births, this.#reading);
     this.#releaser.count = 0;
     if (compiled.front) this.#releaser.release(running, compiled.front, this.#midwife, moment.births, this.#reading);
@@ -87,8 +87,8 @@ export class Stepper {
   }
 
   #bury({ population }: Running, step: number): void {
-    population.bury(this.#kernels, step, this.#room);
-    population.compact(this.#kernels, this.#room);
+    population.bury(this.#kernels, step, this.#scratch.indicesAt);
+    population.compact(this.#kernels, this.#scratch.indicesAt);
   }
 }
 

@@ -1,7 +1,7 @@
 import type { Place } from '../../document/index.ts';
 import { RIGID_WORDS } from '../../maths/index.ts';
 import type { TargetKind } from '../forces/index.ts';
-import type { Arrays } from './memory.ts';
+import type { Scratch } from './memory.ts';
 import type { Population } from './population.ts';
 import type { Scene, StageThing } from '../scene/scene.ts';
 import { AT, CONTACT_WORDS, type Body } from '../surfaces/body.ts';
@@ -10,13 +10,13 @@ import { bodyOfThing } from '../surfaces/skinBody.ts';
 
 /** Finds a place for each particle of a layer at the end of a step. */
 export class Targets {
-  readonly #arrays: Arrays;
+  readonly #scratch: Scratch;
   readonly #bodies = new Map<StageThing, { body: Body; posedTo: number }>();
   readonly #found = new Float64Array(CONTACT_WORDS);
   readonly #carrier = new Float64Array(RIGID_WORDS);
 
-  constructor(arrays: Arrays) {
-    this.#arrays = arrays;
+  constructor(scratch: Scratch) {
+    this.#scratch = scratch;
   }
 
   /** The stage has changed: nothing of its things is kept. */
@@ -33,7 +33,7 @@ export class Targets {
     { from, to, scene }: { from: number; to: number; scene: Scene },
     first: number,
   ): [number, number, number] {
-    const outs = [0, 1, 2].map((axis) => this.#arrays.floats(first + axis));
+    const outs = [0, 1, 2].map((axis) => this.#scratch.arrays.floats(first + axis));
     const { position, count } = population;
     const body = kind === 'skin' ? this.#bodyOf(place, scene, from, to) : null;
     for (let i = 0; i < count; i++) {
@@ -41,7 +41,7 @@ export class Targets {
       if (body) this.#nearest(body, position, i, outs);
       else if (kind === 'own spot') this.#own(layer, population, i, to, outs);
     }
-    return [0, 1, 2].map((axis) => this.#arrays.address(first + axis)) as [number, number, number];
+    return [0, 1, 2].map((axis) => this.#scratch.arrays.address(first + axis)) as [number, number, number];
   }
 
   #bodyOf(place: Place, scene: Scene, from: number, to: number): Body | null {

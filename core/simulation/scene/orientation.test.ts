@@ -4,7 +4,7 @@ import { rotate, type Quaternion } from '../../maths/index.ts';
 import { effectOf } from '../../testing/effects.ts';
 import { newFrame } from '../frames/frame.ts';
 import { orientationOf, ownFrames } from './orientation.ts';
-import { World } from '../world/world.ts';
+import { playAlone } from '../world/world.ts';
 
 const framesOf = (shape: (layer: Layer) => void) => {
   const layer = newLayer('Shards', 1);
@@ -85,7 +85,7 @@ describe('sprites in frames of their own', () => {
       layer.source = { kind: 'point', place: atEffect([0, 1, 0], turn) };
       if (turn[1] === 0) own.stage.carrier = { kind: 'circle', radius: 2, speed: 3 } as never;
     });
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     world.advance(30);
     const frame = newFrame(world);
     world.writeFrame(frame);

@@ -87,6 +87,12 @@ export class StageThing {
     else posedSpotInto(out, o, this.rig, this.skinAt(time), triangle, second, third);
   }
 
+  /** Forgets its poses: time runs otherwise from now on. */
+  forget(): void {
+    for (const pose of this.#poses) pose.time = NaN;
+    this.#posedFrom = this.#posedTo = this.#skinTime = NaN;
+  }
+
   /** Poses the mesh at a step's start and end. What was the end of the step before is this one's start. */
   pose(from: number, to: number): void {
     if (from === this.#posedFrom && to === this.#posedTo) return;
@@ -104,8 +110,9 @@ export class Scene {
   readonly things: readonly StageThing[];
   /** Matrices of a frame: the bones of every thing and its feet, one thing after another, then the effect's own frame. */
   readonly bones: number;
-  /** The clock that keyed places follow. */
-  clock = new EffectClock({ opening: 0, hold: { kind: 'none' }, closing: 0, preRoll: 0 });
+  #clock = new EffectClock({ opening: 0, hold: { kind: 'none' }, closing: 0, preRoll: 0 });
+  /** Where the whole effect stands, before what carries it moves it; null in the middle of the world. */
+  readonly #base: Float64Array | null;
   readonly #carrier: Carrier;
   readonly #flight: Flight | null;
   readonly #matrix = new Float64Array(16);
@@ -114,7 +121,8 @@ export class Scene {
   readonly #placed = new Float64Array(16);
   readonly #hung = newHung();
 
-  constructor(stage: Effect['stage'], rigs: ReadonlyMap<string, Rig>) {
+  constructor(stage: Effect['stage'], rigs: ReadonlyMap<string, Rig>, base: Float64Array | null = null) {
+    this.#base = base;
     let bones = 0;
     this.things = listed(stage.things)
       .sort((a, b) => (a.id < b.id ? -1 : 1))
@@ -132,6 +140,16 @@ export class Scene {
       carrier.kind === 'flight'
         ? new Flight({ ...carrier, homing: 0, spread: 0 }, carrier.from, carrier.to, 0)
         : null;
+  }
+
+  /** The clock that keyed places follow. */
+  get clock(): EffectClock {
+    return this.#clock;
+  }
+  set clock(clock: EffectClock) {
+    if (clock === this.#clock) return;
+    this.#clock = clock;
+    for (const thing of this.things) thing.forget();
   }
 
   thing(id: string): StageThing | null {
@@ -165,6 +183,9 @@ export class Scene {
       m[14] = -radius * s;
     } else if (this.#flight) this.#flight.matrixInto(m, this.clock.fieldTime(time));
     else if (carrier.kind === 'thing') this.#boneInto(carrier.thing, carrier.bone, time, m);
+    if (!this.#base || carrier.kind === 'thing') return;
+    this.#copy.set(m);
+    multiplyInto(m, 0, this.#base, 0, this.#copy, 0);
   }
 
   /** Writes a bone's matrix, or without a name that of the thing's feet; nothing where there is no such thing. */

@@ -11,8 +11,8 @@ import {
   type Layer,
 } from '../../document/index.ts';
 import { kernelBytes } from '../../testing/kernelBytes.ts';
-import { newFrame, RECORD_AGE, RECORD_ANGLE, RECORD_TURNED, RECORD_WORDS, RECORDS } from '../frames/frame.ts';
-import { World } from '../world/world.ts';
+import { newFrame, RECORD_AGE, RECORD_ANGLE, RECORD_TURNED } from '../frames/frame.ts';
+import { playAlone } from '../world/world.ts';
 
 /** Twelve leaves with lifetimes of one to three seconds, all born at once. */
 function leaves(shape: (layer: Layer, effect: Effect) => void): Effect {
@@ -29,13 +29,13 @@ function leaves(shape: (layer: Layer, effect: Effect) => void): Effect {
 }
 /** Age, and degrees turned in all and in the last step, of each at a step. */
 function turns(effect: Effect, step: number, withKernels = true): { age: number; angle: number; turned: number }[] {
-  const world = new World(effect, new Map(), {}, withKernels ? { kernels: kernelBytes() } : {});
+  const world = playAlone(effect, new Map(), {}, withKernels ? { kernels: kernelBytes() } : {});
   world.advance(step);
   const frame = newFrame(world);
   world.writeFrame(frame);
   const degrees = (radians: number) => (radians * 180) / Math.PI;
   return Array.from({ length: frame.particles }, (_, n) => {
-    const at = RECORDS + n * RECORD_WORDS;
+    const at = frame.recordAt(n);
     const [age, angle, turned] = [RECORD_AGE, RECORD_ANGLE, RECORD_TURNED].map((word) => frame.f32[at + word]!);
     return { age: age!, angle: degrees(angle!), turned: degrees(turned!) };
   });

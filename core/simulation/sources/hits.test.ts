@@ -14,7 +14,8 @@ import {
 import { packDirection, unpackDirectionInto } from '../../maths/index.ts';
 import { effectOf, onStage, TUBE } from '../../testing/effects.ts';
 import { closedBox } from '../../testing/rigs.ts';
-import { World } from '../index.ts';
+import { Instance } from '../index.ts';
+import { playAlone } from '../world/world.ts';
 
 const hit = (at: number, place = inWorld([0, 1, 0]), strength = 100): Hit => ({
   stretch: 'opening',
@@ -55,7 +56,7 @@ function struckAt(
     shape(impacts, rings, effect);
   });
 }
-function placesOf(world: World, id: string) {
+function placesOf(world: Instance, id: string) {
   const population = world.population(id)!;
   return Array.from({ length: population.count }, (_, i) => ({
     at: population.position.map((axis) => axis[i]!),
@@ -63,8 +64,8 @@ function placesOf(world: World, id: string) {
     time: (population.birthStep[i]! + population.birthFraction[i]!) / 60,
   }));
 }
-function run(effect: Effect, step: number, rigs = new Map()): World {
-  const world = new World(effect, rigs);
+function run(effect: Effect, step: number, rigs = new Map()): Instance {
+  const world = playAlone(effect, rigs);
   world.advance(step);
   return world;
 }
@@ -114,7 +115,7 @@ describe('hits', () => {
     world.advance(20);
     world.advance(60);
     expect(world.hash()).toBe(played);
-    const known = new World(effect, new Map(), { strikes: world.strikes });
+    const known = playAlone(effect, new Map(), { strikes: world.strikes });
     known.advance(60);
     expect(known.hash()).toBe(played);
     world.setStrikes([]);

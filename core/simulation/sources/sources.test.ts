@@ -15,11 +15,13 @@ import { effectOf, onStage, TUBE } from '../../testing/effects.ts';
 import { frameOf } from '../../testing/riders.ts';
 import { bendingTube, closedBox } from '../../testing/rigs.ts';
 import type { Rig } from '../../geometry/index.ts';
-import { Frame, RECORD_COLOUR, RECORD_SIZE, RECORD_WORDS, RECORDS } from '../frames/frame.ts';
+import { Frame, RECORD_COLOUR, RECORD_SIZE, frameBytes, NO_SIZES } from '../frames/frame.ts';
 import { FrameReader, FrameWriter, tripleBuffer, tripleBufferBytes } from '../frames/tripleBuffer.ts';
-import { World } from '../world/world.ts';
+import { playAlone } from '../world/world.ts';
+import { Instance } from '../world/instance.ts';
 
-const ROOM = { mostRecords: 16, mostJoints: 0 };
+const SIZES = { ...NO_SIZES, records: 16 };
+const ROOM = frameBytes(SIZES);
 const rigs = new Map([[TUBE, bendingTube()]]);
 
 /** Where a thousand particles are born at once, and how fast they leave. */
@@ -29,7 +31,7 @@ function born(
 ): {
   places: number[][];
   speeds: number[][];
-  world: World;
+  world: Instance;
 } {
   const effect = effectOf((layer, whole) => {
     setNumber(layer, 'births.rate', 0);
@@ -38,7 +40,7 @@ function born(
     layer.bursts = collectionOf([['all', burst('opening', 0, 1000)]]);
     shape(layer, whole);
   });
-  const world = new World(effect, things);
+  const world = playAlone(effect, things);
   world.advance(1);
   const population = world.population('motes')!;
   const rows = (of: 'from' | 'velocity') =>
@@ -382,7 +384,7 @@ describe('a mesh on the stage', () => {
     let [reds, blues] = [0, 0];
     places.forEach(([x, , z], i) => {
       const u = (Math.atan2(-z!, x!) / (2 * Math.PI) + 1) % 1;
-      const at = RECORDS + i * RECORD_WORDS + RECORD_COLOUR;
+      const at = frame.recordAt(i) + RECORD_COLOUR;
       const [red, blue] = [frame.f32[at]!, frame.f32[at + 2]!];
       if (Math.abs(u - 0.25) < 0.1 && red > 0.75) reds++;
       if (Math.abs(u - 0.75) < 0.1 && blue > 0.75) blues++;
@@ -498,7 +500,7 @@ describe('a place with keys', () => {
       setNumber(layer, 'births.life', 30);
       setNumber(layer, 'motion.speed', 0);
     });
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     world.advance(120);
     const { position, count } = world.population('motes')!;
     return Array.from({ length: count }, (_, i) => position[0][i]!);
@@ -522,7 +524,7 @@ describe('a density for now', () => {
         setNumber(layer, 'births.life', 5);
       });
       effect.stage.density.share = share;
-      const world = new World(effect, new Map());
+      const world = playAlone(effect, new Map());
       world.advance(90);
       const { key, count } = world.population('motes')!;
       return new Set(key.slice(0, count));
@@ -542,11 +544,11 @@ describe('a density for now', () => {
         setNumber(layer, 'life.size', [0.05, 0.15]);
       });
       effect.stage.density = { share, keepsArea };
-      const world = new World(effect, new Map());
+      const world = playAlone(effect, new Map());
       world.advance(60);
       const frame = frameOf(world);
       let area = 0;
-      for (let n = 0; n < frame.particles; n++) area += frame.f32[RECORDS + n * RECORD_WORDS + RECORD_SIZE]! ** 2;
+      for (let n = 0; n < frame.particles; n++) area += frame.f32[frame.recordAt(n) + RECORD_SIZE]! ** 2;
       return area;
     };
     const all = covered(100, true);
@@ -591,7 +593,7 @@ describe('a layer born on the particles of another', () => {
       setNumber(buds, 'births.rate', 60);
       whole.layers = withItem(whole.layers, 'buds', buds);
     });
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     const counts = () => world.counts().find(({ salt }) => salt === 8)!;
     world.advance(29);
     expect(counts()).toMatchObject({ lost: 0, refused: 0 });
@@ -610,20 +612,20 @@ describe('a document taken over in mid-run', () => {
   setNumber(faster.layers.byId['motes']!, 'motion.speed', 9);
 
   it('acts from the next step on, and has no hash until it is computed from zero', () => {
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     world.advance(50);
     expect(world.adopt(faster, true)).toBe(true);
     expect(world.hash()).toBeNull();
     world.advance(80);
     world.advance(0);
     world.advance(80);
-    const fresh = new World(faster, new Map());
+    const fresh = playAlone(faster, new Map());
     fresh.advance(80);
     expect(world.hash()).toBe(fresh.hash());
   });
 
   it('is refused, and changes nothing, when it needs another world', () => {
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     world.advance(50);
     const before = world.hash();
     const wider = structuredClone(effect);
@@ -638,7 +640,7 @@ describe('a document taken over in mid-run', () => {
   });
 
   it('that changes only dress keeps the run exact, and every place where it was', () => {
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     world.advance(50);
     const larger = structuredClone(effect);
     setNumber(larger.layers.byId['motes']!, 'life.size', 3);
@@ -646,7 +648,7 @@ describe('a document taken over in mid-run', () => {
     world.adopt(larger);
     expect(world.isExact).toBe(true);
     expect(frameOf(world).drawn(5, 1)).toEqual(place);
-    const fresh = new World(larger, new Map());
+    const fresh = playAlone(larger, new Map());
     fresh.advance(50);
     expect(world.hash()).toBe(fresh.hash());
   });
@@ -654,11 +656,11 @@ describe('a document taken over in mid-run', () => {
   it('lets go at the very step it is told to, like a run that knew', () => {
     const held = structuredClone(effect);
     held.stretches = { opening: 0.2, hold: { kind: 'continuing', seconds: 1 }, closing: 0.5, preRoll: 0 };
-    const live = new World(held, new Map());
+    const live = playAlone(held, new Map());
     live.advance(70);
     live.letGo();
     live.advance(95);
-    const known = new World(held, new Map(), { letGoStep: 70 });
+    const known = playAlone(held, new Map(), { letGoStep: 70 });
     known.advance(95);
     expect(live.hash()).toBe(known.hash());
   });
@@ -668,7 +670,7 @@ describe('a budget', () => {
   it('that is raised makes room in another world, with the same first particles', () => {
     const effect = effectOf((layer) => (setNumber(layer, 'births.rate', 6000), setNumber(layer, 'births.life', 9)));
     const living = [500, 5000].map((budget) => {
-      const world = new World(effect, new Map(), {}, { budget });
+      const world = playAlone(effect, new Map(), {}, { budget });
       world.advance(60);
       return { count: world.living, keys: [...world.population('motes')!.key.subarray(0, 400)] };
     });
@@ -683,7 +685,7 @@ describe('a budget', () => {
       { ...structuredClone(effect.layers.byId['motes']!), salt: i },
     ]);
     effect.layers = collectionOf(layers);
-    expect(() => new World(effect, new Map(), {}, { budget: 4_000_000 })).toThrow(
+    expect(() => playAlone(effect, new Map(), {}, { budget: 4_000_000 })).toThrow(
       /lower the layers' caps or the budget/,
     );
   });

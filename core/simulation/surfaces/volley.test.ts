@@ -3,9 +3,9 @@ import { atEffect, burst, collectionOf, setNumber } from '../../document/index.t
 import type { Vec3 } from '../../maths/index.ts';
 import { effectOf } from '../../testing/effects.ts';
 import { BallBody } from './ball.ts';
-import { World } from '../index.ts';
 import { Flight, type FlightShape } from '../scene/flight.ts';
 import { Volley, type FlightHit } from './volley.ts';
+import { playAlone } from '../world/world.ts';
 
 const FROM: Vec3 = [0, 1.4, 0];
 const TO: Vec3 = [0, 1, 8];
@@ -129,7 +129,7 @@ describe('an effect that is thrown', () => {
       whole.stage.carrier = { kind: 'flight', from: [0, 1.4, 0], to: [0, 1, 8], speed: 10, arc: 1 };
     });
     const flight = new Flight({ ...straight, arc: 1 }, FROM, TO, 0);
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     for (const step of [15, 30, 45, 120]) {
       world.advance(step);
       const { position } = world.population('motes')!;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { burst, collectionOf, setNumber, type Burst, type Effect, type Signal } from '../../document/index.ts';
 import { effectOf } from '../../testing/effects.ts';
-import { World } from '../world/world.ts';
+import { playAlone } from '../world/world.ts';
 
 const HOLD = 1;
 /** Five sparks that wait for a signal, in an effect that opens for half a second and holds. */
@@ -15,7 +15,7 @@ const sparks = (tried: Signal['tried'], own: Partial<Burst> = {}, kind: 'continu
   });
 /** Births up to each step. */
 function bornAt(effect: Effect, steps: readonly number[], inputs = {}): number[] {
-  const world = new World(effect, new Map(), inputs);
+  const world = playAlone(effect, new Map(), inputs);
   return steps.map((step) => {
     world.advance(step);
     return world.counts()[0]!.born;
@@ -45,7 +45,7 @@ describe('a burst that waits for a signal', () => {
 
   it('comes when the game announces it, each time, and to the same bits however it was reached', () => {
     const effect = sparks(null);
-    const played = new World(effect, new Map());
+    const played = playAlone(effect, new Map());
     for (const step of [20, 50]) {
       played.advance(step);
       played.announce('contact');
@@ -55,7 +55,7 @@ describe('a burst that waits for a signal', () => {
     expect(played.counts()[0]!.born).toBe(10);
     const { signals } = played;
     expect(signals.filter(({ signal }) => signal === 'contact').map(({ step }) => step)).toEqual([20, 50]);
-    const again = new World(effect, new Map(), { signals });
+    const again = playAlone(effect, new Map(), { signals });
     again.advance(57);
     expect(again.hash()).toBe(played.hash());
     played.advance(10);
@@ -72,7 +72,7 @@ describe('a burst that waits for a signal', () => {
 
   it('is computed anew when it is tried elsewhere, and only for whom it concerns', () => {
     const effect = sparks({ stretch: 'opening', at: 0.2 });
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     world.advance(60);
     const later = {
       ...effect,

@@ -21,9 +21,9 @@ import {
   type Shaper,
 } from '../../document/index.ts';
 import { kernelBytes } from '../../testing/kernelBytes.ts';
-import { newFrame, RECORD_SIZE, RECORD_WORDS, RECORDS } from '../frames/frame.ts';
+import { newFrame, RECORD_SIZE } from '../frames/frame.ts';
 import { reachBetween } from '../world/reach.ts';
-import { World } from '../world/world.ts';
+import { playAlone } from '../world/world.ts';
 
 /** Multiplies by what is read, along a straight line from `low` at 0 to `high` at `most`. */
 const by = (reads: Reads, low: number, high: number, most = 1): Shaper => {
@@ -63,7 +63,7 @@ function motes(shape: (layer: Layer, effect: Effect) => void): Effect {
   shape(layer, effect);
   return parseEffect(effect);
 }
-const made = (effect: Effect) => new World(effect, new Map(), {}, { kernels: kernelBytes() });
+const made = (effect: Effect) => playAlone(effect, new Map(), {}, { kernels: kernelBytes() });
 /** The sizes of a layer's particles at a step. */
 function sizes(effect: Effect, step: number, layer = 3): number[] {
   const world = made(effect);
@@ -71,7 +71,7 @@ function sizes(effect: Effect, step: number, layer = 3): number[] {
   const frame = newFrame(world);
   world.writeFrame(frame);
   const { start, count } = frame.layer(layer)!;
-  return Array.from({ length: count }, (_, n) => frame.f32[RECORDS + (start + n) * RECORD_WORDS + RECORD_SIZE]!);
+  return Array.from({ length: count }, (_, n) => frame.f32[frame.recordAt(start + n) + RECORD_SIZE]!);
 }
 const shapeSize = (layer: Layer, shaper: Shaper) =>
   (layer.settings['life.size'].shapers = collectionOf([['s', shaper]]));

@@ -14,11 +14,12 @@ import {
 import { stormOnTube, TUBE } from '../../testing/effects.ts';
 import { kernelBytes } from '../../testing/kernelBytes.ts';
 import { bendingTube } from '../../testing/rigs.ts';
-import { World, type Inputs } from './world.ts';
+import { playAlone } from './world.ts';
+import type { Inputs } from './inputs.ts';
 
 const rigs = new Map([[TUBE, bendingTube()]]);
 const made = (effect: Effect, skipsAhead: boolean, inputs: Inputs = {}) =>
-  new World(effect, rigs, inputs, { kernels: kernelBytes(), skipsAhead, historyBytes: 0 });
+  playAlone(effect, rigs, inputs, { kernels: kernelBytes(), skipsAhead, historyBytes: 0 });
 
 /** What a run to a step comes to with and without skipping, and how many steps of layers each took. */
 function both(effect: Effect, step: number, inputs: Inputs = {}) {
@@ -145,7 +146,7 @@ describe('a run that begins shortly before its end', () => {
     );
   });
 
-  const from = (skipsAhead: boolean) => new World(chain(), rigs, {}, { kernels: kernelBytes(), skipsAhead });
+  const from = (skipsAhead: boolean) => playAlone(chain(), rigs, {}, { kernels: kernelBytes(), skipsAhead });
   it.each([860, 700])('is what a run from zero is when it goes back to step %i', (step) => {
     const [world, whole] = [from(true), from(false)];
     world.advance(900);

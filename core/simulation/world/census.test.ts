@@ -13,7 +13,7 @@ import {
 import { effectOf, stormOnTube, TUBE } from '../../testing/effects.ts';
 import { bendingTube } from '../../testing/rigs.ts';
 import { censusOf, censusText, type Census } from './census.ts';
-import { World } from './world.ts';
+import { playAlone } from './world.ts';
 
 const rigs = new Map([[TUBE, bendingTube()]]);
 const column = ({ columns, values, rows }: Census, id: string) => {
@@ -25,7 +25,7 @@ describe('a census', () => {
   it('tells of every living particle what the world holds and the frame draws', () => {
     const effect = stormOnTube();
     const [layerId] = effect.layers.order;
-    const world = new World(effect, rigs);
+    const world = playAlone(effect, rigs);
     world.advance(170);
     const census = censusOf(world, effect, layerId!);
     const population = world.population(layerId!)!;
@@ -53,7 +53,7 @@ describe('a census', () => {
       layer.channels.byId['heat']!.base = { kind: 'spread', low: 2, high: 5 };
       setNumber(layer, 'births.rate', 200);
     });
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     world.advance(60);
     const heat = column(censusOf(world, effect, 'motes'), 'channel/heat');
     expect(heat.length).toBeGreaterThan(100);
@@ -78,7 +78,7 @@ describe('a census', () => {
       shape('heat', { kind: 'dial', dial: 'power' });
       setNumber(layer, 'births.rate', 200);
     });
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     world.advance(60);
     const heat = column(censusOf(world, effect, 'motes'), 'channel/heat');
     expect(heat.length).toBeGreaterThan(100);
@@ -91,7 +91,7 @@ describe('a census', () => {
     follower.population = { kind: 'follows', layer: 'motes' };
     setNumber(follower, 'life.size', 0.5);
     effect.layers = withItem(effect.layers, 'halo', follower);
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     world.advance(60);
     const [own, shown] = [censusOf(world, effect, 'motes'), censusOf(world, effect, 'halo')];
     expect(shown.rows).toBe(own.rows);
@@ -109,7 +109,7 @@ describe('a census', () => {
       follower.population = { kind: 'follows', layer: 'motes' };
       effect.layers = withItem(effect.layers, 'halo', follower);
       for (const layer of listed(effect.layers)) layer.item.drawn = newRibbon(kind);
-      const world = new World(effect, new Map());
+      const world = playAlone(effect, new Map());
       world.advance(60);
       const living = world.population('motes')!.living;
       expect(living).toBeGreaterThan(100);
@@ -124,7 +124,7 @@ describe('a census', () => {
 
   it('is written as comma-separated values, all rows or some', () => {
     const effect = effectOf((_, own) => carryChannel(own, 'motes', 'heat', 'Heat, "wet"'));
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     world.advance(30);
     const census = censusOf(world, effect, 'motes');
     const lines = censusText(census).split('\r\n');
@@ -138,7 +138,7 @@ describe('a census', () => {
 
   it('of a layer that is not there, or has none, is empty', () => {
     const effect = effectOf((layer) => setNumber(layer, 'births.rate', 0));
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     world.advance(10);
     expect(censusOf(world, effect, 'motes').rows).toBe(0);
     expect(censusOf(world, effect, 'gone').rows).toBe(0);

@@ -11,7 +11,7 @@ import {
 import { Channels } from '../values/channels.ts';
 import { groupFrame } from '../scene/groups.ts';
 import { newReading } from '../values/reading.ts';
-import type { World } from './world.ts';
+import type { Instance } from './instance.ts';
 import { dialShares } from '../values/dials.ts';
 
 /** One thing that is told of every particle. */
@@ -55,7 +55,7 @@ const COLUMNS: readonly CensusColumn[] = [
 const DEGREES = 180 / Math.PI;
 
 /** Counts the living of a layer as the world stands, with what it makes of each; none where the layer has none. */
-export function censusOf(world: World, effect: Effect, layerId: Id): Census {
+export function censusOf(world: Instance, effect: Effect, layerId: Id): Census {
   const layer = effect.layers.byId[layerId];
   const ownerId = layer ? ownerOf(effect, layerId) : '';
   const owner = effect.layers.byId[ownerId];

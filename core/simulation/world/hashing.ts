@@ -1,5 +1,5 @@
 import { Digest } from './digest.ts';
-import { BONES, JOINT_WORDS, OWN_WORDS, RECORDS, RECORD_WORDS, type Frame } from '../frames/frame.ts';
+import type { Frame } from '../frames/frame.ts';
 import type { Running } from '../run/running.ts';
 import { SIMULATION } from '../version.ts';
 
@@ -19,14 +19,13 @@ export function hashOf(step: number, running: readonly Running[], frame: Frame):
         digest.number(axis[i]!);
     }
   }
-  const end = RECORDS + frame.particles * RECORD_WORDS;
-  for (let i = BONES; i < BONES + frame.bones * 32; i++) digest.number(frame.f32[i]!);
-  for (let i = RECORDS; i < end; i++) digest.word(frame.f32[i] === 0 ? 0 : frame.u32[i]!);
-  for (const { start, count, ownWords } of frame.layers()) {
-    const at = frame.own + start * OWN_WORDS;
-    for (let i = at; i < at + count * ownWords; i++) digest.word(frame.f32[i] === 0 ? 0 : frame.u32[i]!);
-  }
-  const joints = frame.joints + frame.jointCount * JOINT_WORDS;
-  for (let i = frame.joints; i < joints; i++) digest.word(frame.f32[i] === 0 ? 0 : frame.u32[i]!);
+  const take = (from: number, to: number) => {
+    for (let i = from; i < to; i++) digest.word(frame.f32[i] === 0 ? 0 : frame.u32[i]!);
+  };
+  const bones = frame.boneAt(0, false);
+  for (let i = bones; i < bones + frame.bones * 32; i++) digest.number(frame.f32[i]!);
+  take(frame.recordAt(0), frame.recordAt(frame.particles));
+  for (const { own, count, ownWords } of frame.layers()) take(own, own + count * ownWords);
+  take(frame.jointAt(0), frame.jointAt(frame.jointCount));
   return digest.text;
 }

@@ -18,7 +18,8 @@ import { stormOnTube, TUBE } from '../../testing/effects.ts';
 import { bendingTube } from '../../testing/rigs.ts';
 import { kernelBytes } from '../../testing/kernelBytes.ts';
 import { newFrame } from '../frames/frame.ts';
-import { World, type Inputs, type WorldOptions } from './world.ts';
+import { playAlone, type PlayOptions } from './world.ts';
+import type { Inputs } from './inputs.ts';
 
 const rigs = new Map([[TUBE, bendingTube()]]);
 
@@ -46,8 +47,8 @@ function threeLayers(): Effect {
   return effect;
 }
 
-const made = (effect: Effect, inputs: Inputs = {}, options: WorldOptions = {}) =>
-  new World(effect, rigs, inputs, { kernels: kernelBytes(), ...options });
+const made = (effect: Effect, inputs: Inputs = {}, options: PlayOptions = {}) =>
+  playAlone(effect, rigs, inputs, { kernels: kernelBytes(), ...options });
 /** The hash of a run from zero to a step. */
 function fromZero(effect: Effect, step: number, inputs: Inputs = {}): string {
   const world = made(effect, inputs, { historyBytes: 0 });

@@ -2,17 +2,24 @@ import { bytesOf, type SavedLayer } from './saved.ts';
 
 /** Steps between two states that are kept at first. */
 const EVERY = 15;
-const MOST_BYTES = 192 * 1048576;
+/** Bytes of states that a world keeps at most, unless told. */
+export const HISTORY_BYTES = 192 * 1048576;
+
+/** What all histories of a world may keep together, and keep. */
+export interface HistoryBudget {
+  readonly most: number;
+  bytes: number;
+}
 
 /** States of layers at steps gone by, so that going back computes but a few steps again. */
 export class History {
   readonly #byLayer = new Map<string, Map<number, SavedLayer>>();
-  readonly #mostBytes: number;
+  readonly #budget: HistoryBudget;
   #every = EVERY;
   #bytes = 0;
 
-  constructor(mostBytes = MOST_BYTES) {
-    this.#mostBytes = mostBytes;
+  constructor(budget: HistoryBudget = { most: HISTORY_BYTES, bytes: 0 }) {
+    this.#budget = budget;
   }
 
   get bytes(): number {
@@ -37,8 +44,8 @@ export class History {
     this.#byLayer.set(layer, own);
     this.#drop(own, step);
     own.set(step, saved);
-    this.#bytes += bytesOf(saved);
-    while (this.#bytes > this.#mostBytes && this.#every < 1 << 20) this.#thin();
+    this.#count(bytesOf(saved));
+    while (this.#budget.bytes > this.#budget.most && this.#bytes > 0 && this.#every < 1 << 20) this.#thin();
   }
 
   /** The last step up to `step` at which all of some layers have a state; null without any. */
@@ -67,8 +74,18 @@ export class History {
   #drop(own: Map<number, SavedLayer>, step: number): void {
     const saved = own.get(step);
     if (!saved) return;
-    this.#bytes -= bytesOf(saved);
+    this.#count(-bytesOf(saved));
     own.delete(step);
+  }
+
+  #count(bytes: number): void {
+    this.#bytes += bytes;
+    this.#budget.bytes += bytes;
+  }
+
+  /** Forgets all. */
+  clear(): void {
+    for (const layer of [...this.#byLayer.keys()]) this.forget(layer);
   }
 
   /** Too much is kept: only every second state stays. */

@@ -1,5 +1,6 @@
 import type { Kernels } from '../../kernels/index.ts';
-import { History } from './history.ts';
+import type { Scratch } from '../run/memory.ts';
+import { History, type HistoryBudget } from './history.ts';
 import type { Running } from '../run/running.ts';
 import { restoreLayer, saveLayer } from './saved.ts';
 
@@ -11,15 +12,14 @@ export class Kins {
   readonly history: History;
   readonly #kernels: Kernels;
   readonly #buffer: ArrayBufferLike;
-  /** Room for an index a particle. */
-  readonly #room: number;
+  readonly #scratch: Scratch;
   all: readonly Kin[] = [];
 
-  constructor(kernels: Kernels, buffer: ArrayBufferLike, room: number, historyBytes?: number) {
+  constructor(kernels: Kernels, buffer: ArrayBufferLike, scratch: Scratch, budget: HistoryBudget) {
     this.#kernels = kernels;
     this.#buffer = buffer;
-    this.#room = room;
-    this.history = new History(historyBytes);
+    this.#scratch = scratch;
+    this.history = new History(budget);
   }
 
   /** Puts layers back to before the first step. */
@@ -67,7 +67,7 @@ export class Kins {
         const { id } = running.compiled;
         if (running.at !== step || step < running.exactFrom || !running.isExact || this.history.has(id, step))
           continue;
-        running.population.compact(this.#kernels, this.#room, true);
+        running.population.compact(this.#kernels, this.#scratch.indicesAt, true);
         this.history.put(id, step, saveLayer(running, this.#buffer));
       }
   }
@@ -76,7 +76,7 @@ export class Kins {
   take(running: Running, theirs: Running, other: Kins): void {
     const [mine, given] = [running.population, theirs.population];
     if (mine.cap !== given.cap || mine.fields !== given.fields) return;
-    theirs.population.compact(other.#kernels, other.#room, true);
+    theirs.population.compact(other.#kernels, other.#scratch.indicesAt, true);
     restoreLayer(running, saveLayer(theirs, other.#buffer), this.#buffer);
     running.at = theirs.at;
     running.exactFrom = theirs.exactFrom;

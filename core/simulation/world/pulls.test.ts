@@ -13,14 +13,14 @@ import { kernelBytes } from '../../testing/kernelBytes.ts';
 import { bendingTube } from '../../testing/rigs.ts';
 import { swirlsOf } from '../forces/index.ts';
 import { PullRun, type Pull } from './pulls.ts';
-import { World } from './world.ts';
+import { playAlone } from './world.ts';
 
 const rigs = new Map([[TUBE, bendingTube()]]);
 const kernels = kernelBytes();
 const never = () => false;
 
 function one(effect: Effect, step: number): { key: number; at: number[]; velocity: number[] } {
-  const world = new World(effect, rigs, {}, { kernels });
+  const world = playAlone(effect, rigs, {}, { kernels });
   world.advance(step);
   const population = world.population('motes')!;
   const place = Math.floor(population.count / 2);
@@ -129,7 +129,7 @@ describe('what each force does to a particle', () => {
   it('is the same beside a world that has computed it, wherever that stands', () => {
     const effect = stormOnTube();
     const { key } = one(effect, 100);
-    const world = new World(effect, rigs, {}, { kernels });
+    const world = playAlone(effect, rigs, {}, { kernels });
     for (const step of [100, 130, 40]) {
       world.advance(step);
       const run = new PullRun(effect, rigs, {}, { layerId: 'motes', key, step: 100 }, { kernels }, world);

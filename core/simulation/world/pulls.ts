@@ -1,7 +1,9 @@
 import { forcesOn, ownerOf, structuredCopy, type Effect, type Id } from '../../document/index.ts';
 import type { Rig } from '../../geometry/index.ts';
 import { mapAxes, type Axes, type Vec3 } from '../../maths/index.ts';
-import { World, type Inputs, type WorldOptions } from './world.ts';
+import { playAlone, type PlayOptions } from './world.ts';
+import type { Inputs } from './inputs.ts';
+import type { Instance } from './instance.ts';
 
 /** What one force does to one particle in one step: the step with it, less the same step without it. */
 export interface Pull {
@@ -26,8 +28,8 @@ const HISTORY_BYTES = 1 << 20;
 
 /** Finds out what each force does to a particle, a slice at a time, apart from what plays. */
 export class PullRun {
-  readonly #base: World;
-  readonly #without: World;
+  readonly #base: Instance;
+  readonly #without: Instance;
   readonly #effect: Effect;
   readonly #owner: Id;
   readonly #key: number;
@@ -45,17 +47,17 @@ export class PullRun {
     rigs: ReadonlyMap<string, Rig>,
     inputs: Inputs,
     { layerId, key, step }: PulledParticle,
-    options: WorldOptions,
-    known?: World,
+    options: PlayOptions,
+    known?: Instance,
   ) {
     this.#effect = effect;
     this.#owner = ownerOf(effect, layerId);
     this.#key = key;
     this.#step = step;
     const only = new Set([this.#owner]);
-    this.#base = new World(effect, rigs, inputs, { ...options, only });
+    this.#base = playAlone(effect, rigs, inputs, { ...options, only });
     if (known) this.#base.inherit(known);
-    this.#without = new World(effect, rigs, inputs, { ...options, only, historyBytes: HISTORY_BYTES });
+    this.#without = playAlone(effect, rigs, inputs, { ...options, only, historyBytes: HISTORY_BYTES });
     this.#waiting = forcesOn(effect, this.#owner).filter(({ item }) => !item.muted);
   }
 

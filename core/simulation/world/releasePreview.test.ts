@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { climbed, TUBE } from '../../testing/effects.ts';
 import { bendingTube } from '../../testing/rigs.ts';
-import { releasePreview, World } from '../index.ts';
+import { releasePreview } from '../index.ts';
+import { playAlone } from './world.ts';
 
 const rigs = new Map([[TUBE, bendingTube()]]);
 
@@ -9,7 +10,7 @@ describe('a preview of a release', () => {
   it('tells what is freed, and when, as a simulation then does', () => {
     const effect = climbed(0.6);
     const preview = releasePreview(effect, 'motes', rigs)!;
-    const world = new World(effect, rigs);
+    const world = playAlone(effect, rigs);
     world.advance(119);
     const population = world.population('motes')!;
     const free = Array.from({ length: population.count }, (_, i) => i).filter((i) => !population.isHeld(i));

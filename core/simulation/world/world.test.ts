@@ -6,15 +6,16 @@ import { kernelBytes } from '../../testing/kernelBytes.ts';
 import { distancesToSkin } from '../../testing/riders.ts';
 import { bendingTube } from '../../testing/rigs.ts';
 import { Helper } from '../../testing/startHelper.ts';
-import { stopCrew } from '../run/crew.ts';
+import { stopCrew, threadShares } from '../run/crew.ts';
 import { SIMULATION } from '../version.ts';
-import { World, type WorldOptions } from './world.ts';
+import { playAlone, type PlayOptions } from './world.ts';
+import { Instance } from './instance.ts';
 
 const rigs = new Map([[TUBE, bendingTube()]]);
 const INSTANTS = [60, 90, 131, 170, 200];
 
-function hashesOf(seed: number, options: WorldOptions, order = INSTANTS): Record<number, string | null> {
-  const world = new World(stormOnTube(seed), rigs, {}, options);
+function hashesOf(seed: number, options: PlayOptions, order = INSTANTS): Record<number, string | null> {
+  const world = playAlone(stormOnTube(seed), rigs, {}, options);
   return Object.fromEntries(
     order.map((step) => {
       world.advance(step);
@@ -28,7 +29,7 @@ describe('the same document and seed give the same bits', () => {
 
   it('at five different instants, with thousands living', () => {
     expect(new Set(Object.values(expected)).size).toBe(5);
-    const world = new World(stormOnTube(), rigs);
+    const world = playAlone(stormOnTube(), rigs);
     world.advance(170);
     expect(world.living).toBeGreaterThan(2000);
   });
@@ -42,7 +43,7 @@ describe('the same document and seed give the same bits', () => {
   });
 
   it('with one worker and with two, each doing its part', async () => {
-    const world = new World(stormOnTube(), rigs, {}, { kernels: kernelBytes(), shared: true, helpers: 1 });
+    const world = playAlone(stormOnTube(), rigs, {}, { kernels: kernelBytes(), shared: true, helpers: 1 });
     const helper = new Helper();
     await helper.join(world.memory, 1);
     const hashes = Object.fromEntries(
@@ -51,7 +52,7 @@ describe('the same document and seed give the same bits', () => {
         return [step, world.hash()];
       }),
     );
-    const shares = world.threadShares(2);
+    const shares = threadShares(world.memory.buffer, 2);
     const left = helper.left();
     stopCrew(world.memory.buffer);
     await left;
@@ -68,7 +69,7 @@ describe('the same document and seed give the same bits', () => {
   it('whatever order forces and layers stand in', () => {
     const effect = stormOnTube();
     effect.layers.byId['motes']!.forces.order.reverse();
-    const world = new World(effect, rigs);
+    const world = playAlone(effect, rigs);
     world.advance(90);
     expect(world.hash()).toBe(expected[90]);
   });
@@ -82,7 +83,7 @@ describe('a kept frame', () => {
   };
   it('still has the bits it was kept with; if that is meant to change, raise SIMULATION and keep it anew', () => {
     expect(kept.simulation).toBe(SIMULATION);
-    const world = new World(parseEffect(kept.document), rigs, {}, { kernels: kernelBytes() });
+    const world = playAlone(parseEffect(kept.document), rigs, {}, { kernels: kernelBytes() });
     for (const [step, hash] of Object.entries(kept.hashes)) {
       world.advance(Number(step));
       expect([step, world.hash()]).toEqual([step, hash]);
@@ -100,11 +101,11 @@ describe('births on moving skin', () => {
   });
   riding.stage.things = onStage('sway', { kind: 'circle', radius: 3 });
 
-  const distances = (world: World, share: number, onlyNewborn: boolean) =>
+  const distances = (world: Instance, share: number, onlyNewborn: boolean) =>
     distancesToSkin(world, 'motes', rigs.get(TUBE)!, share, onlyNewborn);
 
   it('stay on their spot of the drawn skin, on steps and between them', () => {
-    const world = new World(riding, rigs, {}, { kernels: kernelBytes() });
+    const world = playAlone(riding, rigs, {}, { kernels: kernelBytes() });
     for (const step of [20, 55, 83, 120]) {
       world.advance(step);
       for (const share of [0, 0.1, 0.35, 0.5, 0.9, 1]) {
@@ -120,7 +121,7 @@ describe('births on moving skin', () => {
     setNumber(loose.layers.byId['motes']!, 'motion.ride', 0);
     setNumber(loose.layers.byId['motes']!, 'motion.speed', 2);
     for (const effect of [riding, loose]) {
-      const world = new World(effect, rigs, {}, { kernels: kernelBytes() });
+      const world = playAlone(effect, rigs, {}, { kernels: kernelBytes() });
       world.advance(77);
       const found = distances(world, 0, true);
       expect(found.length).toBeGreaterThan(10);
@@ -131,7 +132,7 @@ describe('births on moving skin', () => {
   it('keep to the bones they are told to', () => {
     const upper = structuredClone(riding);
     upper.layers.byId['motes']!.source = { kind: 'mesh', thing: 'figure', bones: ['high'] };
-    const world = new World(upper, rigs);
+    const world = playAlone(upper, rigs);
     world.advance(60);
     const population = world.population('motes')!;
     const { indices, positions } = rigs.get(TUBE)!.mesh;
@@ -153,7 +154,7 @@ describe('births per distance', () => {
       setNumber(layer, 'motion.speed', 0);
     });
     effect.stage.carrier = { kind: 'circle', radius: 1, speed: 20 };
-    const world = new World(effect, new Map(), {}, { rate });
+    const world = playAlone(effect, new Map(), {}, { rate });
     world.advance(rate);
     const { count, position } = world.population('motes')!;
     expect(count).toBeGreaterThan(195);
@@ -183,7 +184,7 @@ describe('births per distance', () => {
     effect.stage.things = onStage('sway', { kind: 'circle', radius: 3 });
     const born = (below: number) => {
       setNumber(effect.layers.byId['motes']!, 'source.below', below);
-      const world = new World(effect, rigs);
+      const world = playAlone(effect, rigs);
       world.advance(120);
       const { count, position } = world.population('motes')!;
       for (let i = 0; i < count; i++) expect(position[1][i]).toBe(0);
@@ -197,7 +198,7 @@ describe('births per distance', () => {
 
 describe('a layer', () => {
   it('refuses births at its cap and counts them', () => {
-    const world = new World(
+    const world = playAlone(
       effectOf(
         (layer) => (
           setNumber(layer, 'births.rate', 600),
@@ -214,7 +215,7 @@ describe('a layer', () => {
   });
 
   it('refuses births beyond the budget of the whole world', () => {
-    const world = new World(
+    const world = playAlone(
       effectOf((layer) => (setNumber(layer, 'births.rate', 6000), setNumber(layer, 'births.life', 5))),
       new Map(),
       {},
@@ -231,7 +232,7 @@ describe('a layer', () => {
       layer.bursts = collectionOf([['puff', burst('hold', 0.5, 12)]]);
     });
     effect.stretches = { opening: 1, hold: { kind: 'continuing', seconds: 2 }, closing: 1, preRoll: 0 };
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     const counts = [89, 91, 209, 211, 331].map((step) => (world.advance(step), world.living));
     expect(counts).toEqual([0, 12, 12, 24, 36]);
   });
@@ -239,7 +240,7 @@ describe('a layer', () => {
   it('lives out its particles after it is let go, and ends', () => {
     const effect = effectOf((layer) => setNumber(layer, 'births.life', 0.5));
     effect.stretches = { opening: 0, hold: { kind: 'continuing', seconds: 2 }, closing: 1, preRoll: 0 };
-    const world = new World(effect, new Map(), { letGoStep: 60 });
+    const world = playAlone(effect, new Map(), { letGoStep: 60 });
     world.advance(60);
     const held = world.living;
     world.advance(100);
@@ -254,7 +255,7 @@ describe('a layer', () => {
   it('keeps standing particles as long as the effect', () => {
     const effect = effectOf((layer) => (setNumber(layer, 'births.rate', 0), setNumber(layer, 'births.standing', 1)));
     effect.stretches = { opening: 0.5, hold: { kind: 'none' }, closing: 0.5, preRoll: 0 };
-    const world = new World(effect, new Map());
+    const world = playAlone(effect, new Map());
     world.advance(59);
     expect(world.living).toBe(1);
     world.advance(60);
@@ -276,7 +277,7 @@ describe('ride', () => {
     return effect;
   };
   const places = (ride: number, step: number) => {
-    const world = new World(onCircle(ride), new Map());
+    const world = playAlone(onCircle(ride), new Map());
     world.advance(step);
     const population = world.population('motes')!;
     return Array.from({ length: population.count }, (_, i) => population.position.map((axis) => axis[i]!));
@@ -294,7 +295,7 @@ describe('ride', () => {
       const effect = onCircle(50);
       effect.layers.byId['motes']!.source = { kind: 'point', place: atEffect([0.4, 0.3, 0.2 * way]) };
       effect.stage.carrier = { kind: 'circle', radius: 1, speed: way * 2 * Math.PI };
-      const world = new World(effect, new Map(), {}, { rate });
+      const world = playAlone(effect, new Map(), {}, { rate });
       world.advance(rate * 0.7);
       return world.population('motes')!.position.map(([x]) => x!);
     };

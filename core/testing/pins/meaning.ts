@@ -7,7 +7,7 @@ import {
   type Frame,
   type FrameLayer,
   type LookPlan,
-  type World,
+  type Instance,
 } from '../../simulation/index.ts';
 
 /**
@@ -19,7 +19,7 @@ export interface Meaning {
   readonly drawn: string;
 }
 
-export function meaningOf(world: World): Meaning {
+export function meaningOf(world: Instance): Meaning {
   return { state: stateOf(world), drawn: drawnBy(world) };
 }
 
@@ -27,7 +27,7 @@ export function meaningOf(world: World): Meaning {
 const OF_TRAILS = 0xffffffff;
 
 /** Every particle that lives and every laid point of trails, population by population, oldest first. */
-function stateOf(world: World): string {
+function stateOf(world: Instance): string {
   const digest = new Digest();
   digest.word(world.step);
   for (const { id, population: all } of world.states()) {
@@ -118,15 +118,15 @@ function shownLayers(effect: Effect, frame: Frame) {
   });
 }
 
-function drawnBy(world: World): string {
+function drawnBy(world: Instance): string {
   const { effect } = world;
   const frame = newFrame(world);
   world.writeFrame(frame);
   const digest = new Digest();
   for (const whole of [frame.step, frame.bones, frame.u32[layout.HEADER_RATE]!]) digest.word(whole);
-  take(digest, frame, layout.BONES, [[0, frame.bones * 32]]);
+  take(digest, frame, frame.boneAt(0, false), [[0, frame.bones * 32]]);
   effect.fronts.order.forEach((_, n) => {
-    const start = layout.FRONTS + n * layout.FRONT_WORDS;
+    const start = frame.frontAt(n);
     take(digest, frame, start, FRONT);
     digest.word(frame.u32[start + layout.FRONT_SEED]!);
   });
@@ -134,14 +134,12 @@ function drawnBy(world: World): string {
     for (const whole of [shown.salt, shown.count, shown.born, shown.refused, shown.dead, shown.jointCount])
       digest.word(whole);
     take(digest, frame, shown.turns, [[0, 8]]);
-    for (let n = 0; n < shown.count; n++)
-      take(digest, frame, layout.RECORDS + (shown.start + n) * layout.RECORD_WORDS, RECORD);
-    const joints = frame.joints + shown.jointStart * layout.JOINT_WORDS;
+    for (let n = 0; n < shown.count; n++) take(digest, frame, frame.recordAt(shown.start + n), RECORD);
+    const joints = frame.jointAt(shown.jointStart);
     for (let n = 0; n < shown.jointCount; n++) take(digest, frame, joints + n * layout.JOINT_WORDS, JOINT);
     const plan = lookPlan(effect, layer);
     if (plan.id !== shown.plan) throw new Error(`layer ${layer.name} is drawn by another plan than its own`);
-    const own = frame.own + shown.start * layout.OWN_WORDS;
-    takeNumbers(digest, frame, plan, shown, { count: shown.count, own, stride: shown.ownWords });
+    takeNumbers(digest, frame, plan, shown, { count: shown.count, own: shown.own, stride: shown.ownWords });
     takeNumbers(digest, frame, plan, shown, {
       count: shown.jointCount,
       own: joints + layout.JOINT_OWN,

@@ -1,7 +1,7 @@
 import { atEffect, collectionOf, newEffect, newThing, type Effect } from '../../document/index.ts';
 import { READY, readyLayer, type ReadyKind } from '../../building/index.ts';
 import type { Rig } from '../../geometry/index.ts';
-import { World, type Inputs } from '../../simulation/index.ts';
+import { playAlone, type Inputs } from '../../simulation/index.ts';
 import { kernelBytes } from '../kernelBytes.ts';
 import { randomEffect, RANDOM_TUBE, randomRigs } from '../randomEffect.ts';
 import { meaningOf } from './meaning.ts';
@@ -19,7 +19,7 @@ export function pinOf(
   inputs: Inputs = {},
   count: number = PIN_STEPS.length,
 ): Pin {
-  const world = new World(effect, rigs, inputs, { kernels: kernelBytes() });
+  const world = playAlone(effect, rigs, inputs, { kernels: kernelBytes() });
   return PIN_STEPS.slice(0, count).map((step) => {
     world.advance(step);
     const { state, drawn } = meaningOf(world);

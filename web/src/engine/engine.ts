@@ -213,10 +213,10 @@ export class Engine {
     this.stage.send({ kind: 'forgetInstants' });
     this.simulation.send({ kind: 'instants', id: this.#instantsId, seconds });
   }
-  #takeInstant({ id, buffer, mostJoints, share }: FromSimulation & { kind: 'instant' }): void {
+  #takeInstant({ id, buffer, share }: FromSimulation & { kind: 'instant' }): void {
     if (id !== this.#instantsId) return;
     this.instants.value++;
-    this.stage.send({ kind: 'instant', buffer, mostJoints, share }, [buffer]);
+    this.stage.send({ kind: 'instant', buffer, share }, [buffer]);
   }
 
   stop(): void {

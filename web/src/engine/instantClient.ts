@@ -5,7 +5,7 @@ import { NoAnswer } from './calls';
 import { reasonOf, type Thread, type Threads } from './threads';
 
 /** A frame of an instant, to be drawn. */
-export type Instant = Pick<Extract<FromInstants, { kind: 'instant' }>, 'buffer' | 'mostJoints'>;
+export type Instant = Pick<Extract<FromInstants, { kind: 'instant' }>, 'buffer'>;
 
 interface Waiting {
   readonly resolve: (instant: Instant | null) => void;

@@ -53,8 +53,7 @@ function setUp() {
     asset: () => Promise.reject(new Error('no asset')),
   });
   const taker = new PictureTaker(shared, 4, 4);
-  const come = (id: number, bytes: number) =>
-    say({ kind: 'instant', id, buffer: new ArrayBuffer(bytes), mostJoints: 0 });
+  const come = (id: number, bytes: number) => say({ kind: 'instant', id, buffer: new ArrayBuffer(bytes) });
   return {
     taker,
     runs,

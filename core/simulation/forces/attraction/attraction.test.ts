@@ -12,7 +12,7 @@ import {
 import { effectOf, onStage, TUBE } from '../../../testing/effects.ts';
 import { closedBox } from '../../../testing/rigs.ts';
 import { distanceTo, under, vectorsOf, withNumber, withValue } from '../../../testing/storms.ts';
-import { World } from '../../index.ts';
+import { playAlone } from '../../world/world.ts';
 
 describe('attraction', () => {
   const lamp: Place = atEffect([2, 1, 0]);
@@ -59,7 +59,7 @@ describe('attraction to a thing’s skin', () => {
       setNumber(layer, 'births.life', 30);
       shape(layer);
     });
-    const world = new World(effect, rigs);
+    const world = playAlone(effect, rigs);
     world.advance(240);
     return vectorsOf(world, 'position');
   };

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { burst, collectionOf, newForce, setNumber } from '../../../document/index.ts';
 import { effectOf } from '../../../testing/effects.ts';
 import { under, vectorsOf, withNumber } from '../../../testing/storms.ts';
-import { World } from '../../index.ts';
+import { playAlone } from '../../world/world.ts';
 
 describe('drag', () => {
   it.each([30, 60, 240])('leaves exactly e to the minus kt of the speed, at %i steps a second', (rate) => {
@@ -13,7 +13,7 @@ describe('drag', () => {
       layer.bursts = collectionOf([['all', burst('opening', 0, 20)]]);
       layer.forces = collectionOf([['drag', withNumber(newForce('drag'), 'strength', 2.5)]]);
     });
-    const world = new World(effect, new Map(), {}, { rate });
+    const world = playAlone(effect, new Map(), {}, { rate });
     world.advance(rate);
     for (const v of vectorsOf(world, 'velocity')) expect(Math.hypot(...v)).toBeCloseTo(10 * Math.exp(-2.5), 4);
   });

@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { atEffect, newForce, setNumber } from '../../../document/index.ts';
 import { kernelBytes } from '../../../testing/kernelBytes.ts';
 import { distanceTo, under, vectorsOf, withNumber, withValue } from '../../../testing/storms.ts';
-import { World } from '../../index.ts';
+import { Instance } from '../../index.ts';
 
 describe('orbit', () => {
-  const distances = (world: World) => vectorsOf(world, 'position').map(([x, , z]) => Math.hypot(x, z));
+  const distances = (world: Instance) => vectorsOf(world, 'position').map(([x, , z]) => Math.hypot(x, z));
   it('holds its distance from an axis within a thousandth for a minute', () => {
     for (const speed of [2.5, -4]) {
       const orbit = withNumber(withNumber(newForce('orbit'), 'distance', 1.4), 'speed', speed);

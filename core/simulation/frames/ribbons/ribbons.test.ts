@@ -30,7 +30,8 @@ import {
   JOINT_WIDTH,
   JOINT_WORDS,
 } from '../frame.ts';
-import { Scene, World } from '../../index.ts';
+import { Scene, Instance } from '../../index.ts';
+import { playAlone } from '../../world/world.ts';
 
 interface Joint {
   readonly at: number[];
@@ -42,13 +43,13 @@ interface Joint {
 }
 
 /** The ribbons of a layer at the end of the step, joint by joint from the tail to the head. */
-function ribbonsOf(world: World, salt = 1234): Joint[][] {
+function ribbonsOf(world: Instance, salt = 1234): Joint[][] {
   const frame = frameOf(world);
   const layer = frame.layer(salt)!;
   const ribbons: Joint[][] = [];
   let open: Joint[] = [];
   for (let n = 0; n < layer.jointCount; n++) {
-    const o = frame.joints + (layer.jointStart + n) * JOINT_WORDS;
+    const o = frame.jointAt(layer.jointStart + n);
     const words = frame.f32.subarray(o, o + JOINT_WORDS);
     open.push({
       at: [...words.subarray(JOINT_TO, JOINT_TO + 3)],
@@ -91,8 +92,8 @@ function flown(drawn: Ribbon, shape: (layer: Layer, effect: Effect) => void = ()
     shape(layer, effect);
   });
 }
-function at(effect: Effect, step: number, options = {}): World {
-  const world = new World(effect, new Map([[TUBE, bendingTube()]]), {}, options);
+function at(effect: Effect, step: number, options = {}): Instance {
+  const world = playAlone(effect, new Map([[TUBE, bendingTube()]]), {}, options);
   world.advance(step);
   return world;
 }
@@ -273,7 +274,7 @@ describe('a strand', () => {
     const places = [...population.position[0].subarray(0, population.count)];
     for (const x of places)
       expect(Math.min(...joints!.map(({ at: [own] }) => Math.abs(own! - x)))).toBeLessThan(1e-5);
-    const metresAt = (w: World, number: number) => {
+    const metresAt = (w: Instance, number: number) => {
       const p = w.population('motes')!;
       const i = [...p.number.subarray(0, p.count)].indexOf(number);
       return ribbonsOf(w)[0]!.find(({ at: [x] }) => Math.abs(x! - p.position[0][i]!) < 1e-5)!.metres;

@@ -1,14 +1,6 @@
 import { RIBBON_SETTINGS, type Declaration, type Effect, type Ribbon } from '../../../document/index.ts';
 import type { Dress } from '../dressing.ts';
-import {
-  HEADER,
-  HEADER_JOINTS,
-  JOINT_WORDS,
-  LAYER_JOINT_COUNT,
-  LAYER_JOINT_START,
-  LAYER_WORDS,
-  type Frame,
-} from '../frame.ts';
+import type { Frame } from '../frame.ts';
 import type { GroupFrame } from '../../scene/groups.ts';
 import type { Scene } from '../../scene/scene.ts';
 import { BeamWriter, distanceOf, type BeamShape } from './beams.ts';
@@ -68,6 +60,8 @@ export class RibbonWriter {
   readonly #tracks = new Map<string, BladeTrack>();
   readonly #now = new Float64Array(12);
   #frame!: Frame;
+  #first = 0;
+  #room = 0;
   #written = 0;
 
   /** The document or the clock has changed. */
@@ -76,21 +70,17 @@ export class RibbonWriter {
     this.#tracks.clear();
   }
 
-  start(frame: Frame): void {
+  /**
+   * Writes the ribbons of a layer from a joint of a frame on; returns how many joints they took. Where there is not room for
+   * all, curves are cut less finely.
+   */
+  write(frame: Frame, first: number, room: number, shown: DrawnRibbon, effect: Effect, moment: RibbonMoment): number {
     this.#frame = frame;
+    this.#first = first;
+    this.#room = room;
     this.#written = 0;
-  }
-
-  finish(): void {
-    this.#frame.u32[HEADER_JOINTS] = this.#written;
-  }
-
-  /** Writes the ribbons of a layer; `index` is the layer's place in the frame's header, null for none. */
-  write(index: number, shown: DrawnRibbon | null, effect: Effect, moment: RibbonMoment): void {
-    const at = HEADER + index * LAYER_WORDS;
-    this.#frame.u32[at + LAYER_JOINT_START] = this.#written;
-    if (shown) this.#writeKind(shown, effect, moment);
-    this.#frame.u32[at + LAYER_JOINT_COUNT] = this.#written - this.#frame.u32[at + LAYER_JOINT_START]!;
+    this.#writeKind(shown, effect, moment);
+    return this.#written;
   }
 
   #writeKind(shown: DrawnRibbon, effect: Effect, moment: RibbonMoment): void {
@@ -125,14 +115,13 @@ export class RibbonWriter {
   /** Cuts the curve at hand and writes it, as wide along as it is meant to be. */
   #put(isSmooth: boolean, read: Read): void {
     const curve = this.#curve;
-    const room = this.#frame.mostJoints - this.#written;
+    const room = this.#room - this.#written;
     curve.cut(isSmooth);
     if (curve.jointCount > room) curve.cut(false);
     const [tail, head] = [read['atTail']! / 100, read['atHead']! / 100];
-    const { f32, joints: at } = this.#frame;
     this.#written += this.#strip.write(
-      f32,
-      at + this.#written * JOINT_WORDS,
+      this.#frame.f32,
+      this.#frame.jointAt(this.#first + this.#written),
       room,
       curve,
       tail,

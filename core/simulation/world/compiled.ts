@@ -1,0 +1,74 @@
+import type { Effect } from '../../document/index.ts';
+import type { Rig } from '../../geometry/index.ts';
+import { compileEffect } from '../compile/effect.ts';
+import type { CompiledDocument } from '../compile/plan.ts';
+import { Scene } from '../scene/scene.ts';
+import { EffectClock } from '../time/clock.ts';
+import { baseOf, withGiven, type Given } from './given.ts';
+import type { Inputs } from './inputs.ts';
+import type { Layers } from './layers.ts';
+import { needsOf, withSpare, type Needs } from './needs.ts';
+
+export const DEFAULT_BUDGET = 100_000;
+
+/** How an instance is computed. */
+export interface InstanceOptions extends Given {
+  /** Most of its particles living at once, all layers together. */
+  readonly budget?: number;
+  /** The step of the world at which its own step 0 lies. */
+  readonly start?: number;
+  /** Only these layers, and whoever hangs together with them, are ever computed. */
+  readonly only?: ReadonlySet<string>;
+  /** False: every run begins at zero, also where its end does not hang on all of it. */
+  readonly skipsAhead?: boolean;
+}
+
+/** An effect that is compiled for a world, and has no room in it yet. */
+export class Compiled {
+  readonly document: CompiledDocument;
+  readonly needs: Needs;
+  readonly effect: Effect;
+  readonly rigs: ReadonlyMap<string, Rig>;
+  readonly inputs: Inputs;
+  readonly options: InstanceOptions;
+  /** What the document asks for as it runs: set once it has room. */
+  readonly live: { layers: Layers | null; inputs: Inputs };
+
+  constructor(
+    effect: Effect,
+    rigs: ReadonlyMap<string, Rig>,
+    inputs: Inputs,
+    options: InstanceOptions,
+    rate: number,
+  ) {
+    [this.effect, this.rigs, this.inputs, this.options] = [effect, rigs, inputs, options];
+    this.live = { layers: null, inputs };
+    this.document = compileInstance(withGiven(effect, options), rigs, this.live, rate, options, null);
+    this.needs = withSpare(needsOf(this.document, options.budget ?? DEFAULT_BUDGET));
+  }
+}
+
+/** Compiles a document into a value. The scene of the one before is used again where nothing stands on another stage. */
+export function compileInstance(
+  effect: Effect,
+  rigs: ReadonlyMap<string, Rig>,
+  live: Compiled['live'],
+  rate: number,
+  given: Given,
+  before: CompiledDocument | null,
+): CompiledDocument {
+  const isSameStage = before !== null && sameText(effect.stage, before.effect.stage);
+  const scene = isSameStage ? before.scene : new Scene(effect.stage, rigs, baseOf(given));
+  const { letGoStep } = live.inputs;
+  const held = new EffectClock(effect.stretches, Infinity, rate);
+  const clock = letGoStep === undefined ? held : new EffectClock(effect.stretches, held.timeOf(letGoStep), rate);
+  return compileEffect(effect, rigs, {
+    scene,
+    clock,
+    populationOf: (id) => live.layers?.of(id)?.population ?? null,
+    strikes: () => live.inputs.strikes ?? [],
+    announced: () => live.inputs.signals ?? [],
+  });
+}
+
+export const sameText = (a: object, b: object): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);

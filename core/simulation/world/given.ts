@@ -1,0 +1,41 @@
+import type { Carrier, Effect, Vector } from '../../document/index.ts';
+import { rotationInto } from '../scene/groups.ts';
+
+/** What an instance makes its own of its document. */
+export interface Given {
+  /** Where random draws begin, instead of the document's own. */
+  readonly seed?: number;
+  /** What carries it, instead of what the document has. */
+  readonly carrier?: Carrier;
+  /** What its dials of numbers and its switches stand at, by id, instead of what the document has. */
+  readonly dials?: Readonly<Record<string, number | boolean>>;
+  /** Where the whole effect stands, metres of the world, and how it is turned, degrees round X, then Y, then Z. */
+  readonly at?: Vector;
+  readonly turn?: Vector;
+}
+
+/** A document as an instance has it. */
+export function withGiven(effect: Effect, { seed, carrier, dials = {} }: Given): Effect {
+  const ids = Object.keys(dials).filter((id) => {
+    const dial = effect.dials.byId[id];
+    return dial?.kind === 'number' || dial?.kind === 'switch';
+  });
+  if (seed === undefined && carrier === undefined && ids.length === 0) return effect;
+  const byId = { ...effect.dials.byId };
+  for (const id of ids) byId[id] = { ...byId[id], value: dials[id] } as (typeof byId)[string];
+  return {
+    ...effect,
+    seed: seed ?? effect.seed,
+    dials: { ...effect.dials, byId },
+    stage: carrier ? { ...effect.stage, carrier } : effect.stage,
+  };
+}
+
+/** The matrix of where a whole effect stands; null in the middle of the world. */
+export function baseOf({ at = [0, 0, 0], turn = [0, 0, 0] }: Given): Float64Array | null {
+  if ([...at, ...turn].every((number) => number === 0)) return null;
+  const matrix = new Float64Array(16);
+  rotationInto(matrix, ...turn);
+  for (let axis = 0; axis < 3; axis++) matrix[12 + axis] = at[axis]!;
+  return matrix;
+}
