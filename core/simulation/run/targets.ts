@@ -3,10 +3,11 @@ import { RIGID_WORDS } from '../../maths/index.ts';
 import type { TargetKind } from '../forces/index.ts';
 import type { Scratch } from './memory.ts';
 import type { Population } from './population.ts';
-import type { Scene, StageThing } from '../scene/scene.ts';
+import type { Scene } from '../scene/scene.ts';
 import { AT, CONTACT_WORDS, type Body } from '../surfaces/body.ts';
 import type { CompiledLayer } from '../compile/plan.ts';
 import { bodyOfThing } from '../surfaces/skinBody.ts';
+import { StageThing } from '../scene/stageThing.ts';
 
 /** Finds a place for each particle of a layer at the end of a step. */
 export class Targets {

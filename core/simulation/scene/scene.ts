@@ -1,12 +1,5 @@
-import { listed, type Carrier, type Effect, type Place, type Source, type Thing } from '../../document/index.ts';
-import {
-  boneNamed,
-  FigureTrack,
-  PosedMesh,
-  posedSpotInto,
-  skinMatricesInto,
-  type Rig,
-} from '../../geometry/index.ts';
+import { listed, type Carrier, type Effect, type Place, type Source } from '../../document/index.ts';
+import { boneNamed, type Rig } from '../../geometry/index.ts';
 import {
   cos,
   IDENTITY,
@@ -19,90 +12,11 @@ import {
   packRigidOf,
 } from '../../maths/index.ts';
 import { EffectClock } from '../time/clock.ts';
+import { PoseCache } from './posing.ts';
+import { StageThing } from './stageThing.ts';
 import { Flight } from './flight.ts';
 import { rotationInto } from './groups.ts';
 import { hungInto, newHung } from './places.ts';
-
-/** A step's walk along the fine grid of births (16 instants), and its two ends. */
-const KEPT_POSES = 20;
-
-/** A figure or prop on the stage, as functions of time. */
-export class StageThing {
-  readonly id: string;
-  readonly rig: Rig;
-  readonly track: FigureTrack;
-  /** Where its bones begin among those of all things. */
-  readonly boneStart: number;
-  /** The mesh at the start and at the end of the step being computed. */
-  meshFrom: PosedMesh;
-  meshTo: PosedMesh;
-  readonly #scene: Scene;
-  #posedFrom = NaN;
-  #posedTo = NaN;
-  /** Poses sampled last, oldest overwritten first: layers that follow one figure ask for the same instants. */
-  readonly #poses: readonly { time: number; readonly world: Float64Array }[];
-  #oldest = 0;
-  readonly #skin: Float32Array;
-  #skinTime = NaN;
-
-  constructor(scene: Scene, id: string, thing: Thing, rig: Rig, boneStart: number) {
-    this.#scene = scene;
-    this.id = id;
-    this.rig = rig;
-    this.track = new FigureTrack(rig, thing);
-    this.boneStart = boneStart;
-    this.meshFrom = new PosedMesh(rig);
-    this.meshTo = new PosedMesh(rig);
-    const words = rig.bones.length * 16;
-    this.#poses = Array.from({ length: KEPT_POSES }, () => ({ time: NaN, world: new Float64Array(words) }));
-    this.#skin = new Float32Array(words);
-  }
-
-  /** World matrices of the bones at a time; valid until other poses are asked for. */
-  bonesAt(time: number): Float64Array {
-    for (const pose of this.#poses) if (pose.time === time) return pose.world;
-    const pose = this.#poses[this.#oldest]!;
-    this.#oldest = (this.#oldest + 1) % KEPT_POSES;
-    this.track.worldInto(this.#scene.clock.fieldTime(time), pose.world);
-    pose.time = time;
-    return pose.world;
-  }
-
-  /** Writes the matrix of its feet at a time. */
-  rootInto(time: number, m: Float64Array): void {
-    this.track.rootInto(this.#scene.clock.fieldTime(time), m);
-  }
-
-  /** Skin matrices at a time; valid until the next call. */
-  skinAt(time: number): Float32Array {
-    if (time !== this.#skinTime) skinMatricesInto(this.rig, this.bonesAt(time), this.#skin);
-    this.#skinTime = time;
-    return this.#skin;
-  }
-
-  /** Writes the packed rigid place of a spot of its skin at a time. */
-  spotInto(out: Float64Array, o: number, time: number, triangle: number, second: number, third: number): void {
-    if (time === this.#posedTo) this.meshTo.spotInto(out, o, triangle, second, third);
-    else if (time === this.#posedFrom) this.meshFrom.spotInto(out, o, triangle, second, third);
-    else posedSpotInto(out, o, this.rig, this.skinAt(time), triangle, second, third);
-  }
-
-  /** Forgets its poses: time runs otherwise from now on. */
-  forget(): void {
-    for (const pose of this.#poses) pose.time = NaN;
-    this.#posedFrom = this.#posedTo = this.#skinTime = NaN;
-  }
-
-  /** Poses the mesh at a step's start and end. What was the end of the step before is this one's start. */
-  pose(from: number, to: number): void {
-    if (from === this.#posedFrom && to === this.#posedTo) return;
-    if (from === this.#posedTo) [this.meshFrom, this.meshTo] = [this.meshTo, this.meshFrom];
-    else this.meshFrom.setPose(this.skinAt(from));
-    this.meshTo.setPose(this.skinAt(to));
-    this.#posedFrom = from;
-    this.#posedTo = to;
-  }
-}
 
 /** What stands on the stage, as functions of time: the effect's own frame, and every thing with its pose. */
 export class Scene {
@@ -121,7 +35,12 @@ export class Scene {
   readonly #placed = new Float64Array(16);
   readonly #hung = newHung();
 
-  constructor(stage: Effect['stage'], rigs: ReadonlyMap<string, Rig>, base: Float64Array | null = null) {
+  constructor(
+    stage: Effect['stage'],
+    rigs: ReadonlyMap<string, Rig>,
+    base: Float64Array | null = null,
+    poses = new PoseCache(),
+  ) {
     this.#base = base;
     let bones = 0;
     this.things = listed(stage.things)
@@ -129,7 +48,7 @@ export class Scene {
       .flatMap(({ id, item }) => {
         const rig = rigs.get(item.asset);
         if (!rig) return [];
-        const thing = new StageThing(this, id, item, rig, bones);
+        const thing = new StageThing(id, poses.of(item, rig), bones, () => this.#clock);
         bones += rig.bones.length + 1;
         return [thing];
       });
@@ -150,6 +69,11 @@ export class Scene {
     if (clock === this.#clock) return;
     this.#clock = clock;
     for (const thing of this.things) thing.forget();
+  }
+
+  /** Lets go of the poses that it shares with other scenes. */
+  leave(): void {
+    for (const thing of this.things) thing.leave();
   }
 
   thing(id: string): StageThing | null {

@@ -1,7 +1,6 @@
 import type { Layer } from '../../document/index.ts';
 import { boneNamed } from '../../geometry/index.ts';
 import { cos, packRigidOf, sin } from '../../maths/index.ts';
-import type { StageThing } from '../scene/scene.ts';
 import {
   ALONG,
   AT,
@@ -14,6 +13,7 @@ import {
   type SourceSurroundings,
 } from './source.ts';
 import { orderOf, sharesInto } from './spread.ts';
+import { StageThing } from '../scene/stageThing.ts';
 
 /** Births at the joints of a thing, along its bones, or between two joints. */
 export class BonesSource implements SourceReader {

@@ -1,7 +1,6 @@
 import type { Layer } from '../../document/index.ts';
 import { meshSites, type MeshSites, type SiteRegion } from '../../geometry/index.ts';
 import { draw, placedInto, slotOf } from '../../maths/index.ts';
-import type { StageThing } from '../scene/scene.ts';
 import {
   ALONG,
   AT,
@@ -16,6 +15,7 @@ import {
   type SourceSurroundings,
 } from './source.ts';
 import { orderOf, regionOf } from './spread.ts';
+import { StageThing } from '../scene/stageThing.ts';
 
 const SLOT_TRIANGLE = slotOf('source/triangle');
 const SLOT_RISE = slotOf('source/rise');

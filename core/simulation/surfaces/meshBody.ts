@@ -1,7 +1,7 @@
 import { MovingMesh, skinVertexInto, type MeetingSide, type Rig } from '../../geometry/index.ts';
-import type { StageThing } from '../scene/scene.ts';
 import { AT, NORMAL, SHARE, SPOT, VELOCITY, type Body } from './body.ts';
 import type { MatrixInto } from './plane.ts';
+import { StageThing } from '../scene/stageThing.ts';
 
 /** Writes the world's vertices of a mesh at a time; returns false when they are the same as at the other end of the step. */
 interface Poses {

@@ -2,6 +2,7 @@ import type { Effect } from '../../document/index.ts';
 import type { Rig } from '../../geometry/index.ts';
 import { compileEffect } from '../compile/effect.ts';
 import type { CompiledDocument } from '../compile/plan.ts';
+import { PoseCache } from '../scene/posing.ts';
 import { Scene } from '../scene/scene.ts';
 import { EffectClock } from '../time/clock.ts';
 import { baseOf, withGiven, type Given } from './given.ts';
@@ -23,16 +24,23 @@ export interface InstanceOptions extends Given {
   readonly skipsAhead?: boolean;
 }
 
+/** What an instance's documents are compiled amid, one after another. */
+export interface InstanceAmid {
+  readonly rigs: ReadonlyMap<string, Rig>;
+  readonly rate: number;
+  readonly options: InstanceOptions;
+  /** Poses of things, shared with the scenes of other instances. */
+  readonly poses: PoseCache;
+  /** What a document asks for as it runs: its layers are set once they have room. */
+  readonly live: { layers: Layers | null; inputs: Inputs };
+}
+
 /** An effect that is compiled for a world, and has no room in it yet. */
 export class Compiled {
   readonly document: CompiledDocument;
   readonly needs: Needs;
   readonly effect: Effect;
-  readonly rigs: ReadonlyMap<string, Rig>;
-  readonly inputs: Inputs;
-  readonly options: InstanceOptions;
-  /** What the document asks for as it runs: set once it has room. */
-  readonly live: { layers: Layers | null; inputs: Inputs };
+  readonly amid: InstanceAmid;
 
   constructor(
     effect: Effect,
@@ -40,10 +48,11 @@ export class Compiled {
     inputs: Inputs,
     options: InstanceOptions,
     rate: number,
+    poses = new PoseCache(),
   ) {
-    [this.effect, this.rigs, this.inputs, this.options] = [effect, rigs, inputs, options];
-    this.live = { layers: null, inputs };
-    this.document = compileInstance(withGiven(effect, options), rigs, this.live, rate, options, null);
+    this.effect = effect;
+    this.amid = { rigs, rate, options, poses, live: { layers: null, inputs } };
+    this.document = compileInstance(withGiven(effect, options), this.amid, null);
     this.needs = withSpare(needsOf(this.document, options.budget ?? DEFAULT_BUDGET));
   }
 }
@@ -51,14 +60,11 @@ export class Compiled {
 /** Compiles a document into a value. The scene of the one before is used again where nothing stands on another stage. */
 export function compileInstance(
   effect: Effect,
-  rigs: ReadonlyMap<string, Rig>,
-  live: Compiled['live'],
-  rate: number,
-  given: Given,
+  { rigs, rate, options, poses, live }: InstanceAmid,
   before: CompiledDocument | null,
 ): CompiledDocument {
   const isSameStage = before !== null && sameText(effect.stage, before.effect.stage);
-  const scene = isSameStage ? before.scene : new Scene(effect.stage, rigs, baseOf(given));
+  const scene = isSameStage ? before.scene : new Scene(effect.stage, rigs, baseOf(options), poses);
   const { letGoStep } = live.inputs;
   const held = new EffectClock(effect.stretches, Infinity, rate);
   const clock = letGoStep === undefined ? held : new EffectClock(effect.stretches, held.timeOf(letGoStep), rate);

@@ -1,5 +1,4 @@
 import type { Effect } from '../../document/index.ts';
-import type { Rig } from '../../geometry/index.ts';
 import { RIGID_WORDS, type Vec3 } from '../../maths/index.ts';
 import type { CompiledDocument } from '../compile/plan.ts';
 import { surfacesMet } from '../compile/surfaces.ts';
@@ -12,7 +11,14 @@ import { struck } from '../run/struck.ts';
 import type { Strike } from '../sources/source.ts';
 import type { EffectClock } from '../time/clock.ts';
 import type { Announced } from '../time/signals.ts';
-import { compileInstance, DEFAULT_BUDGET, sameText, type Compiled, type InstanceOptions } from './compiled.ts';
+import {
+  compileInstance,
+  DEFAULT_BUDGET,
+  sameText,
+  type Compiled,
+  type InstanceAmid,
+  type InstanceOptions,
+} from './compiled.ts';
 import { withGiven } from './given.ts';
 import { hashOf } from './hashing.ts';
 import type { HistoryBudget } from './history.ts';
@@ -37,9 +43,9 @@ export class Instance {
   readonly needs: Needs;
   readonly block: number;
   readonly #shared: Shared;
-  readonly #rigs: ReadonlyMap<string, Rig>;
+  readonly #amid: InstanceAmid;
   readonly #options: InstanceOptions;
-  readonly #live: Compiled['live'];
+  readonly #live: InstanceAmid['live'];
   readonly #layers: Layers;
   readonly #route: Route;
   readonly #changed: () => void;
@@ -59,8 +65,9 @@ export class Instance {
     history: HistoryBudget,
     changed: () => void,
   ) {
-    const { document, needs, rigs, options, live } = made;
-    [this.#shared, this.#rigs, this.#options, this.#live] = [shared, rigs, options, live];
+    const { document, needs, amid } = made;
+    const { options, live } = amid;
+    [this.#shared, this.#amid, this.#options, this.#live] = [shared, amid, options, live];
     [this.#effect, this.#document, this.#changed] = [made.effect, document, changed];
     [this.needs, this.block, this.number] = [needs, block, number];
     this.rate = shared.rate;
@@ -286,7 +293,7 @@ export class Instance {
   }
 
   #compile(effect: Effect): CompiledDocument {
-    return compileInstance(effect, this.#rigs, this.#live, this.rate, this.#options, this.#document);
+    return compileInstance(effect, this.#amid, this.#document);
   }
 
   /** Whether a compiled document can be gone on with in the room there is; `settles`: by particles that stay where they are. */
@@ -306,6 +313,7 @@ export class Instance {
   }
 
   #commit(document: CompiledDocument): void {
+    if (document.scene !== this.#document.scene) this.#document.scene.leave();
     this.#document = document;
     document.scene.clock = document.clock;
     this.#layers.take(document);
@@ -388,8 +396,9 @@ export class Instance {
     return this.#layers.framer.records(effect, this.#layers.running, layerId, { step, rate, clock, dials });
   }
 
-  /** Forgets what it keeps of the past: it leaves its world. */
+  /** Forgets what it keeps of the past, and lets go of the poses that others may share: it leaves its world. */
   leave(): void {
     this.#layers.kins.history.clear();
+    this.#document.scene.leave();
   }
 }

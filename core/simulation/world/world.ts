@@ -3,6 +3,7 @@ import type { Rig } from '../../geometry/index.ts';
 import { twinKernels, wasmKernels, type KernelBytes } from '../../kernels/index.ts';
 import { Composer } from '../frames/composer.ts';
 import type { Frame } from '../frames/frame.ts';
+import { PoseCache } from '../scene/posing.ts';
 import { Compiled, type InstanceOptions } from './compiled.ts';
 import { HISTORY_BYTES, type HistoryBudget } from './history.ts';
 import type { Inputs } from './inputs.ts';
@@ -40,6 +41,7 @@ export class World {
   readonly #memory: WorldMemory;
   readonly #shared: Shared;
   readonly #history: HistoryBudget;
+  readonly #poses = new PoseCache();
   readonly #composer = new Composer();
   /** In the order of their numbers. */
   #instances: Instance[] = [];
@@ -47,6 +49,8 @@ export class World {
   /** Documents of which instances are drawn alike, each by its place here. */
   #looks: Effect[] = [];
   #step = 0;
+  /** How many had begun when the last frame was written. */
+  #begun = 0;
 
   /** @throws RangeError with a sentence when the machine will not give as much memory. */
   constructor(room: WorldRoom, options: WorldOptions = {}) {
@@ -88,11 +92,13 @@ export class World {
   }
 
   /**
-   * Adds an effect, held until it is let go. It begins at its own step 0, which lies at the step `start` of the world.
+   * Adds an effect, held until it is let go. It begins at its own step 0, which lies at the step `start` of the world: the
+   * present one, unless told.
    * @throws RangeError with a sentence when there is not room for all of it; then nothing is changed.
    */
   add(effect: Effect, rigs: ReadonlyMap<string, Rig>, inputs: Inputs = {}, options: InstanceOptions = {}): Instance {
-    return this.take(new Compiled(effect, rigs, inputs, options, this.rate));
+    const own = { start: this.#step, ...options };
+    return this.take(new Compiled(effect, rigs, inputs, own, this.rate, this.#poses));
   }
 
   /** The same of an effect that was compiled before, for a world of the same rate. */
@@ -135,8 +141,7 @@ export class World {
   /** Computes all up to a step. Returns early when `isCancelled` says so. */
   advance(toStep: number, isCancelled?: () => boolean): void {
     for (const instance of this.#instances) {
-      // What starts later stands at its beginning.
-      instance.advance(Math.max(0, toStep - instance.start), isCancelled);
+      if (toStep >= instance.start) instance.advance(toStep - instance.start, isCancelled);
       if (isCancelled?.()) return;
     }
     this.#step = toStep;
@@ -144,7 +149,10 @@ export class World {
 
   /** Writes the present instant of all instances that have begun. A frame that lies in this world's memory is written in place. */
   writeFrame(frame: Frame): void {
-    const parts = this.#instances.map((instance) => instance.framePart(this.looksOf(instance)));
+    const begun = this.#instances.filter(({ start }) => start <= this.#step);
+    if (begun.length !== this.#begun) this.#composer.forget();
+    this.#begun = begun.length;
+    const parts = begun.map((instance) => instance.framePart(this.looksOf(instance)));
     this.#composer.write(frame, parts, this.#step, this.rate);
   }
 }
