@@ -384,3 +384,28 @@ test('a lost graphics context comes back by itself, with all that was there', as
   const after = await stage.picture(effect, 30, view);
   expect(after.changed(before, 1)).toEqual([]);
 });
+
+test('eight instances of an effect are drawn where each stands, with the draw calls of one', async () => {
+  const effect = one((layer, whole) => {
+    setNumber(layer, 'life.size', 0.2);
+    const [bright, mesh] = ['bright', 'mesh'].map((name, n) => {
+      const other = structuredClone(layer);
+      return [name, { ...other, name, salt: 2 + n }] as [string, Layer];
+    }) as [[string, Layer], [string, Layer]];
+    choose(bright[1], 'appearance.blend', 'additive');
+    whole.layers = collectionOf([['one', layer], bright, mesh]);
+    mesh[1].drawn = meshed().layers.byId['one']!.drawn;
+    setNumber(mesh[1], 'life.size', 0.1);
+  });
+  const places = Array.from({ length: 8 }, (_, n): [number, number, number] => [(n - 3.5) * 0.25, 0, 0]);
+  const alone = await stage.picture(effect, 30, { ...view, places: [places[0]!] });
+  const { calls } = await stage.calls();
+  const nothing = await stage.picture(effect, 30, { ...view, without: effect.layers.order });
+  const all = await stage.picture(effect, 30, { ...view, places });
+  expect((await stage.calls()).calls).toBe(calls);
+  near(alone.shape(nothing).x, MIDDLE_X + places[0]![0] * METRE, 2);
+  for (const [x] of places)
+    expect(all.at(Math.round(MIDDLE_X + x * METRE), MIDDLE_Y)).not.toEqual(
+      nothing.at(Math.round(MIDDLE_X + x * METRE), MIDDLE_Y),
+    );
+});

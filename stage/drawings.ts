@@ -1,5 +1,6 @@
 import * as THREE from 'three';
 import type { Frame, FrameLayer } from '@jinx/core/simulation';
+import { keyOf, mergeAlike } from './alike.ts';
 import type { FigureMesh } from './figure.ts';
 import { Bodies } from './layers/bodies.ts';
 import { FogGlow } from './layers/fogGlow.ts';
@@ -35,6 +36,18 @@ const KINDS: Record<Exclude<DrawnAs['kind'], 'light'>, new (around: Around) => L
   body: Bodies,
 };
 
+/** A layer of a document, and what draws it: one for all instances whose numbers are the same, more where they are not. */
+interface Entry {
+  readonly salt: number;
+  readonly key: number;
+  layer: DrawnLayer;
+  order: number;
+  tone: ReturnType<typeof layerTone>;
+  readonly drawings: LayerDrawing[];
+  /** What the frame that was loaded last tells for each. */
+  readonly runs: FrameLayer[];
+}
+
 /** Every layer's drawing, by its salt: made, dressed, loaded from frames, and put into the pass it belongs to. */
 export class Drawings {
   readonly #passes: Passes;
@@ -43,14 +56,15 @@ export class Drawings {
   readonly #pictures = new Pictures();
   readonly #meshes = new MeshStore();
   readonly #around: Around;
-  readonly #layers = new Map<number, LayerDrawing>();
-  /** The same one after another, for going through them frame by frame. */
-  #all: { readonly salt: number; readonly drawing: LayerDrawing }[] = [];
+  readonly #entries = new Map<number, Entry>();
+  /** All drawings one after another, for going through them frame by frame. */
+  #all: { readonly salt: number; readonly key: number; readonly drawing: LayerDrawing }[] = [];
   readonly #lights = new Lights();
   readonly #glow: FogGlow;
   readonly #particlePictures: ParticlePictures;
   #mirrored: StageSurroundings | null = null;
-  #lit: LitLayer[] = [];
+  #litLayers: readonly DrawnLayer[] = [];
+  readonly #lit: LitLayer[] = [];
   /** Which layers are drawn inside which others; those others, each at its bit of the stencil. */
   readonly #inside = new Map<number, number>();
   #masks: readonly number[] = [];
@@ -98,41 +112,53 @@ export class Drawings {
 
   setPictures(pictures: readonly StagePicture[]): void {
     this.#pictures.set(pictures);
-    for (const drawing of this.#layers.values()) drawing.showPictures();
+    for (const { drawing } of this.#all) drawing.showPictures();
     this.setMirrored(this.#mirrored);
   }
 
   setMeshes(meshes: readonly StageMesh[]): void {
     this.#meshes.set(meshes);
-    for (const drawing of this.#layers.values()) if (drawing instanceof Meshes) drawing.dressAnew();
+    for (const { drawing } of this.#all) if (drawing instanceof Meshes) drawing.dressAnew();
   }
 
   /** Other figures stand on the stage. */
   figuresChanged(): void {
-    for (const drawing of this.#layers.values()) if (drawing instanceof Bodies) drawing.dressAnew();
+    for (const { drawing } of this.#all) if (drawing instanceof Bodies) drawing.dressAnew();
   }
 
   /** Takes how all layers are to be drawn, from front to back. */
-  set(layers: readonly DrawnLayer[]): void {
+set(layers: readonly DrawnLayer[]): void {
     layers.forEach((layer, index) => {
-      if (layer.drawn.kind === 'light') return this.#remove(layer.salt);
+      const key = keyOf(layer.salt, layer.looks);
+      if (layer.drawn.kind === 'light') return this.#remove(key);
       const Kind = KINDS[layer.drawn.kind];
-      if (!(this.#layers.get(layer.salt) instanceof Kind)) {
-        this.#remove(layer.salt);
-        this.#layers.set(layer.salt, new Kind(this.#around));
+      if (!(this.#entries.get(key)?.drawings[0] instanceof Kind)) {
+        this.#remove(key);
+        const drawings = [new Kind(this.#around)];
+        this.#entries.set(key, { salt: layer.salt, key, layer, order: 0, tone: [0, 0, 0], drawings, runs: [] });
       }
-      const drawing = this.#layers.get(layer.salt)!;
-      drawing.setTone(layerTone(index));
-      drawing.dress(layer, layers.length - index);
+      const entry = this.#entries.get(key)!;
+      entry.layer = layer;
+      entry.order = layers.length - index;
+      entry.tone = layerTone(index);
+      for (const drawing of entry.drawings) dress(drawing, entry);
     });
     // Those that came have taken over what programs they have in common with those that go.
-    const salts = new Set(layers.map(({ salt }) => salt));
-    for (const salt of [...this.#layers.keys()]) if (!salts.has(salt)) this.#remove(salt);
-    this.#all = [...this.#layers].map(([salt, drawing]) => ({ salt, drawing }));
-    this.#lit = layers.flatMap((layer) => (layer.drawn.kind === 'light' ? [{ layer, found: undefined }] : []));
+    const keys = new Set(layers.map(({ salt, looks }) => keyOf(salt, looks)));
+    for (const key of [...this.#entries.keys()]) if (!keys.has(key)) this.#remove(key);
+    this.#list();
+    this.#litLayers = layers.filter(({ drawn }) => drawn.kind === 'light');
+    this.#lit.length = 0;
     this.#inside.clear();
-    for (const { salt, inside } of layers) if (inside !== null) this.#inside.set(salt, inside);
+    for (const { salt, looks, inside } of layers)
+      if (inside !== null) this.#inside.set(keyOf(salt, looks), keyOf(inside, looks));
     this.#masks = [...new Set(this.#inside.values())].slice(0, MOST_MASKS);
+  }
+
+  #list(): void {
+    this.#all = [...this.#entries.values()].flatMap(({ salt, key, drawings }) =>
+      drawings.map((drawing) => ({ salt, key, drawing })),
+    );
   }
 
   /** Takes what shining things mirror; the sky where it is nothing, or its picture is not there. */
@@ -163,44 +189,69 @@ export class Drawings {
     for (const { drawing } of this.#all) drawing.keepUp();
   }
 
-  #remove(salt: number): void {
-    const drawing = this.#layers.get(salt);
-    if (!drawing) return;
+  #remove(key: number): void {
+    const entry = this.#entries.get(key);
+    if (!entry) return;
+    for (const drawing of entry.drawings) this.#takeOut(drawing);
+    this.#entries.delete(key);
+  }
+
+  #takeOut(drawing: LayerDrawing): void {
     drawing.group.removeFromParent();
     drawing.masks.removeFromParent();
     drawing.dispose();
-    this.#layers.delete(salt);
   }
 
   /** Loads every layer's part of a frame, and puts each into its pass. */
   load(frame: Frame | null, rate: number): void {
     if (!frame) return;
     frame.layersInto(this.#found);
-    for (const { salt, drawing } of this.#all) {
-      drawing.load(frame, this.#foundOf(salt));
+    for (const entry of this.#entries.values()) this.#loadEntry(entry, frame);
+    for (const { drawing } of this.#all) {
       const scene = drawing.isSolid ? this.#passes.solids : this.#passes.overs;
       if (drawing.group.parent !== scene) scene.add(drawing.group);
     }
-    for (const lit of this.#lit) {
-      const found = this.#foundOf(lit.layer.salt);
-      lit.found = found?.plan === lit.layer.look.plan ? found : undefined;
-    }
+    this.#findLit();
     this.#lights.take(frame, this.#lit, rate);
     this.#setMasks();
   }
 
-  #foundOf(salt: number): FrameLayer | undefined {
-    for (const found of this.#found) if (found.salt === salt) return found;
-    return undefined;
+  /** Gives each drawing of a layer the instances it shows; makes as many as there are sets of numbers. */
+  #loadEntry(entry: Entry, frame: Frame): void {
+    const { drawings, runs, key, layer } = entry;
+    mergeAlike(frame, this.#found, key, drawings[0]!, runs);
+    const Kind = KINDS[layer.drawn.kind as keyof typeof KINDS];
+    const before = drawings.length;
+    while (drawings.length < runs.length) {
+      const made = new Kind(this.#around);
+      dress(made, entry);
+      drawings.push(made);
+    }
+    while (drawings.length > Math.max(1, runs.length)) this.#takeOut(drawings.pop()!);
+    if (drawings.length !== before) this.#list();
+    for (let n = 0; n < drawings.length; n++) drawings[n]!.load(frame, runs[n]);
+  }
+
+  /** Every layer of every instance that gives light by numbers that its look has. */
+  #findLit(): void {
+    let n = 0;
+    for (const layer of this.#litLayers)
+      for (const found of this.#found) {
+        if (keyOf(found.salt, found.looks) !== keyOf(layer.salt, layer.looks)) continue;
+        const lit = (this.#lit[n++] ??= { layer, found: undefined });
+        lit.layer = layer;
+        lit.found = found.plan === layer.look.plan ? found : undefined;
+      }
+    this.#lit.length = n;
   }
 
   #setMasks(): void {
-    for (const { salt, drawing } of this.#all) {
-      const bit = this.#masks.indexOf(salt);
+    for (const { key, drawing } of this.#all) {
+      const bit = this.#masks.indexOf(key);
       drawing.markIn(bit < 0 ? null : bit);
       if (bit < 0) drawing.masks.removeFromParent();
       else if (!drawing.masks.parent) this.#passes.overs.add(drawing.masks);
-      const at = this.#masks.indexOf(this.#inside.get(salt) ?? -1);
+      const at = this.#masks.indexOf(this.#inside.get(key) ?? -1);
       drawing.keepInside(at < 0 ? null : at);
     }
   }
@@ -215,13 +266,13 @@ export class Drawings {
   get backToFront(): { readonly salt: number; readonly drawing: LayerDrawing | null }[] {
     const depth = ({ drawing }: { drawing: LayerDrawing }) => (drawing.isSolid ? 0 : 1e6) + drawing.order;
     return [
-      ...this.#lit.map(({ layer }) => ({ salt: layer.salt, drawing: null })),
+      ...this.#litLayers.map(({ salt }) => ({ salt, drawing: null })),
       ...this.#all.filter(({ drawing }) => drawing.layer?.isVisible).sort((a, b) => depth(a) - depth(b)),
     ];
   }
 
   drawingOf(salt: number): LayerDrawing | undefined {
-    return this.#layers.get(salt);
+    return this.#entries.get(keyOf(salt))?.drawings[0];
   }
 
   /** Keeps all layers but some out of the picture; with null, none. */
@@ -246,9 +297,10 @@ export class Drawings {
   readonly #way = new THREE.Vector3();
 
   /** Moves all to a share of the step; the camera stands. */
-  follow(share: number): void {
+  follow(share: number, rate: number): void {
     this.#camera.getWorldDirection(this.#way);
     for (const { drawing } of this.#all) {
+      drawing.followClock(share, rate);
       drawing.follow(share);
       drawing.sort(this.#camera.position, this.#way);
     }
@@ -264,7 +316,7 @@ export class Drawings {
 
   /** Particles of a layer with some numbers; null while it is not drawn. */
   particlePictures(asked: ParticlePicturesAsked): Promise<ImageData | null> {
-    return this.#particlePictures.draw(this.#layers.get(asked.salt), asked);
+    return this.#particlePictures.draw(this.drawingOf(asked.salt), asked);
   }
 
   /** Lights what has an age in some layers, and dims the rest; with none, all is as it is. */
@@ -294,6 +346,11 @@ export class Drawings {
     }
     return needs;
   }
+}
+
+function dress(drawing: LayerDrawing, { layer, order, tone }: Entry): void {
+  drawing.setTone(tone);
+  drawing.dress(layer, order);
 }
 
 /** A mesh of the same kind to prepare a program with. */

@@ -36,6 +36,8 @@ export interface DrawnRibbon {
 /** How one layer is drawn: what the stage must know beside the frame. */
 export interface DrawnLayer {
   readonly salt: number;
+  /** Which document of a world it is of, as its frames number them (`LAYER_LOOKS`); 0 where this is left out. */
+  readonly looks?: number;
   readonly isVisible: boolean;
   readonly facing: 'camera' | 'upright' | 'motion' | 'ground' | 'own frame';
   /** How sprites stand in their own frames. */

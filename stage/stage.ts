@@ -279,7 +279,6 @@ export class Stage {
     const frame = this.#frame;
     this.#common.share.value = share;
     this.#common.rate.value = this.rate;
-    this.#common.clock.value = frame ? (frame.step - 1 + share) / this.rate : 0;
     const isPosed = frame !== null && frame.bones > 0;
     this.#figures.forEach((figure, n) => {
       if (isPosed) figure.pose(frame, share);
@@ -303,7 +302,7 @@ export class Stage {
     this.#camera.lookAt(target[0]! + dx, target[1]!, target[2]! + dz);
     this.#camera.updateProjectionMatrix();
     this.#camera.updateMatrixWorld();
-    this.#drawings.follow(share);
+    this.#drawings.follow(share, this.rate);
   }
 
   /** What the page asked to hear of, if it has changed since it was told. */

@@ -10,6 +10,9 @@ import {
   type Instance,
   type Inputs,
   frameBytes,
+  needsFor,
+  World,
+  worldFor,
 } from '@jinx/core/simulation';
 import type { StagePicture, StageView } from '../../stage/protocol.ts';
 import { StageContext } from '../../stage/context.ts';
@@ -41,6 +44,8 @@ export interface PictureOrder {
   readonly instants?: readonly number[];
   /** Layers that are not drawn, by id. */
   readonly without?: readonly string[];
+  /** Where instances of it stand, in one world, rather than one in the middle. */
+  readonly places?: readonly [number, number, number][];
 }
 export interface StagePage {
   /** Takes canonical bytes of all that effects use, by hash, in base64. */
@@ -100,6 +105,14 @@ async function worldOf(effect: Effect, inputs: Inputs): Promise<Instance> {
   return known.world;
 }
 
+/** A world of as many instances as there are places. */
+async function manyOf(effect: Effect, places: readonly [number, number, number][]): Promise<World> {
+  const needs = places.map(() => needsFor(effect, rigsKept));
+  const world = worldFor(needs, { kernels: await kernels });
+  for (const at of places) world.add(effect, rigsKept, {}, { at });
+  return world;
+}
+
 /** Puts an effect's things on the stage, and the meshes it uses beside it, unless they are there. */
 function setThings(effect: Effect): void {
   const { byId, order } = effect.stage.things;
@@ -137,9 +150,9 @@ window.stagePage = {
   async picture(text) {
     const order = JSON.parse(text) as PictureOrder;
     const effect = parseEffect(order.effect);
-    const world = await worldOf(effect, order.inputs ?? {});
+    const world = order.places ? await manyOf(effect, order.places) : await worldOf(effect, order.inputs ?? {});
     world.advance(order.step);
-    const bytes = frameBytes(world.frameSizes);
+    const bytes = frameBytes(world instanceof World ? world.room.frame : world.frameSizes);
     const buffer = new SharedArrayBuffer(tripleBufferBytes(bytes));
     const writer = new FrameWriter(tripleBuffer(buffer, bytes));
     world.writeFrame(writer.frame);

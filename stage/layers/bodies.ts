@@ -72,12 +72,17 @@ const cut = ({ edgeColour: [r, g, b] }: DrawnBody, layer: DrawnLayer): string =>
 export class Bodies extends LayerDrawing {
   #count = 0;
   #frame: Frame | null = null;
+  #firstFront = 0;
 
   protected override newMesh(): THREE.Mesh {
     const mesh = new THREE.SkinnedMesh();
     // Without a skeleton it cannot be drawn.
     mesh.visible = false;
     return mesh;
+  }
+  /** Each is drawn on the skin of a figure, a mesh a particle. */
+  override get isApart(): boolean {
+    return true;
   }
   protected override partsOf(): number {
     return MOST_SKINS;
@@ -121,6 +126,7 @@ export class Bodies extends LayerDrawing {
     const layer = this.layer!;
     const figure = this.around.figure(bodyOf(layer).figure);
     this.#frame = frame;
+    this.#firstFront = found?.firstFront ?? 0;
     // The youngest are drawn, where there are more than can be.
     const total = figure ? (found?.count ?? 0) : 0;
     this.#count = Math.min(MOST_SKINS, total);
@@ -162,7 +168,7 @@ export class Bodies extends LayerDrawing {
     if (front === null || front === undefined || !this.#frame) return;
     for (let n = 0; n < this.#count; n++) {
       const { uniforms } = (this.part(n) as THREE.Mesh<THREE.BufferGeometry, THREE.ShaderMaterial>).material;
-      if (uniforms) setFront(uniforms, this.#frame, front, share);
+      if (uniforms) setFront(uniforms, this.#frame, this.#firstFront + front, share);
     }
   }
 

@@ -3,6 +3,7 @@ import type { Frame, FrameLayer } from '@jinx/core/simulation';
 import { setDefine, type CommonUniforms } from '../looks/light.ts';
 import { gradientTexture, type Pictures } from '../looks/pictures.ts';
 import { sharedVectors } from '../looks/shader.ts';
+import { readsClock } from '../looks/steps.ts';
 import type { DrawnLayer, DrawnLook } from '../protocol.ts';
 import { isSolid, needsDepth } from './fragment.ts';
 import type { FigureMesh } from '../figure.ts';
@@ -135,6 +136,23 @@ export abstract class LayerDrawing {
   /** How its source is turned at the start and at the end of the step, as quaternions. */
   readonly #turns = { value: [new THREE.Vector4(0, 0, 0, 1), new THREE.Vector4(0, 0, 0, 1)] };
 
+  /** Seconds of its instance's time. */
+  readonly #clock = { value: 0 };
+  #step = 0;
+  /** Sets the clock of its shaders to a share of the step. */
+  followClock(share: number, rate: number): void {
+    this.#clock.value = (this.#step - 1 + share) / rate;
+  }
+  /** Whether its shaders hang on the clock: instances that began at other times are then drawn apart. */
+  get readsClock(): boolean {
+    const layer = this.layer;
+    return layer !== null && (layer.drawn.kind === 'haze' || layer.look.steps.some(readsClock));
+  }
+  /** Whether each instance is drawn apart, whatever its numbers. */
+  get isApart(): boolean {
+    return false;
+  }
+
   /** Takes the tone it has where layers are told apart: sRGB, 0 to 1. */
   setTone(tone: readonly [number, number, number]): void {
     this.#tone.value.setRGB(...tone, THREE.SRGBColorSpace);
@@ -214,6 +232,7 @@ export abstract class LayerDrawing {
       fragmentShader,
       uniforms: {
         ...this.around.common,
+        clock: this.#clock,
         layer_tone: this.#tone,
         lit_here: this.#lit,
         source_turns: this.#turns,
@@ -253,6 +272,7 @@ export abstract class LayerDrawing {
     if (!current || (found && found.plan !== current.layer.look.plan)) return;
     this.take(frame, found);
     if (!found) return;
+    this.#step = found.step;
     this.#turns.value.forEach((turn, end) => turn.fromArray(frame.f32, found.turns + end * 4));
     const values = current.materials[0]?.uniforms['shared_values']!.value as THREE.Vector4[] | undefined;
     const count = Math.min(values?.length ?? 0, found.sharedCount / 4);
@@ -263,7 +283,7 @@ export abstract class LayerDrawing {
   get lookUniforms(): Record<string, THREE.IUniform> {
     const uniforms = this.#current?.materials[0]?.uniforms ?? {};
     return Object.fromEntries(
-      Object.entries(uniforms).filter(([name]) => /^(shared_values|picture|gradient)/.test(name)),
+      Object.entries(uniforms).filter(([name]) => /^(clock$|shared_values|picture|gradient)/.test(name)),
     );
   }
 

@@ -22,7 +22,7 @@ const MOST_STEPS = 4;
 
 /** One light of the pool: the particle that has it, and how far it has come or gone. */
 interface Given {
-  /** Tells its particle from all others: its layer's salt and its lot. 0: nobody's. */
+  /** Tells its particle from all others: its layer's key and its lot. 0: nobody's. */
   salt: number;
   lot: number;
   /** 0 to 1. */
@@ -62,9 +62,12 @@ interface Candidate {
   layer: LitLayer | null;
 }
 
+/** Tells a layer of an instance from all others. */
+const ownerOf = ({ salt, instance }: FrameLayer): number => instance * 4294967296 + salt;
+
 /** A layer of lights, and what the present frame tells of it; nothing where it is not in the frame. */
 export interface LitLayer {
-  readonly layer: DrawnLayer;
+  layer: DrawnLayer;
   found: FrameLayer | undefined;
 }
 
@@ -125,7 +128,7 @@ export class Lights {
         const surfaces = number(frame, lit, own, 'drawn/surfaces');
         const fog = number(frame, lit, own, 'drawn/fog');
         const strength = bright * f32[record + RECORD_OPACITY]! * Math.max(surfaces, fog) * reach;
-        if (strength > 0) this.#insert(found.salt, f32[record + RECORD_LOT]!, strength, record, own, lit);
+        if (strength > 0) this.#insert(ownerOf(found), f32[record + RECORD_LOT]!, strength, record, own, lit);
       }
     }
   }

@@ -5,7 +5,6 @@ import * as THREE from 'three';
 export interface CommonUniforms {
   /** How far the step has come, 0 to 1; seconds of the effect; steps a second. */
   readonly share: THREE.IUniform<number>;
-  readonly clock: THREE.IUniform<number>;
   readonly rate: THREE.IUniform<number>;
   /** Metres in front of the eye of what is solid, for every pixel. */
   readonly depths: THREE.IUniform<THREE.Texture | null>;
@@ -40,7 +39,6 @@ export interface CommonUniforms {
 
 export const newCommonUniforms = (): CommonUniforms => ({
   share: { value: 1 },
-  clock: { value: 0 },
   rate: { value: 60 },
   depths: { value: null },
   sky_light: { value: new THREE.Color() },

@@ -13,6 +13,10 @@ const grains = (step: DrawnStep, value: Value) =>
 const still = (step: DrawnStep, value: Value) =>
   `vec3(p * ${value('grains')}${step.choices['varied'] === true ? ' + own_piece' : ''}, 3.7)`;
 
+/** Whether what a step draws changes with the clock, by its `grains`. */
+export const readsClock = ({ kind, choices }: DrawnStep): boolean =>
+  kind === 'warp' || (kind === 'drawn' && ['cells', 'clouds'].includes(String(choices['shape'])));
+
 const onto = (step: DrawnStep, code: string) =>
   step.choices['onto'] === 'colour' ? `rgb *= ${code};` : `a *= ${code};`;
 

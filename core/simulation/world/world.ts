@@ -38,6 +38,8 @@ const megabytes = (bytes: number): string => `${Math.max(0.1, bytes / 1048576).t
 /** Effects that are computed side by side in one memory: instances come and go while it runs. */
 export class World {
   readonly rate: number;
+  /** How much it has room for. */
+  readonly room: WorldRoom;
   readonly #memory: WorldMemory;
   readonly #shared: Shared;
   readonly #history: HistoryBudget;
@@ -55,6 +57,7 @@ export class World {
   /** @throws RangeError with a sentence when the machine will not give as much memory. */
   constructor(room: WorldRoom, options: WorldOptions = {}) {
     this.rate = options.rate ?? DEFAULT_RATE;
+    this.room = room;
     this.#memory = new WorldMemory(room, options);
     this.#history = { most: options.historyBytes ?? HISTORY_BYTES, bytes: 0 };
     const { memory, scratch, frames } = this.#memory;
