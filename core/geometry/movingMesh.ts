@@ -1,4 +1,5 @@
-import { BoundingTree } from './boundingTree.ts';
+import { BoundingTree, type TreeSearch } from './boundingTree.ts';
+import { HIGH } from './treeSearches.ts';
 import { TriangleSweep } from './sweep.ts';
 
 /** From which side a mesh is met: from outside (the front of its triangles), from inside, or from both. */
@@ -17,7 +18,7 @@ export interface MeshContact {
 }
 
 /** A mesh between two poses: every vertex goes evenly from its place at the start of a step to that at its end. */
-export class MovingMesh {
+export class MovingMesh implements TreeSearch {
   readonly indices: Uint32Array;
   readonly tree: BoundingTree;
   /** Vertices at the start and at the end, metres of the world. */
@@ -27,7 +28,15 @@ export class MovingMesh {
   isStill = true;
   readonly contact: MeshContact = { time: 0, triangle: -1, second: 0, third: 0, normal: new Float64Array(3) };
   readonly #sweep = new TriangleSweep();
-  readonly #stack = new Int32Array(128);
+  /** The way that is swept: from which share of the step, from where to where, met from which side. */
+  #from = 0;
+  #x0 = 0;
+  #y0 = 0;
+  #z0 = 0;
+  #x1 = 0;
+  #y1 = 0;
+  #z1 = 0;
+  #side: MeetingSide = 'outside';
 
   constructor(positions: Float32Array, indices: Uint32Array) {
     this.indices = indices;
@@ -56,62 +65,53 @@ export class MovingMesh {
     z1: number,
     side: MeetingSide,
   ): boolean {
-    const { boxes, first, count, order } = this.tree;
-    if (order.length === 0) return false;
-    const stack = this.#stack;
     const { contact } = this;
     contact.triangle = -1;
     contact.time = BEYOND;
-    const dx = x1 - x0;
-    const dy = y1 - y0;
-    const dz = z1 - z0;
-    let top = 0;
-    stack[top++] = 0;
-    while (top > 0) {
-      const node = stack[--top]!;
-      const o = node * 6;
-      // The part of the way that lies within the box.
-      let near = 0;
-      let far = contact.time;
-      for (let axis = 0; axis < 3; axis++) {
-        const p = axis === 0 ? x0 : axis === 1 ? y0 : z0;
-        const d = axis === 0 ? dx : axis === 1 ? dy : dz;
-        const low = boxes[o + axis]! - REACH;
-        const high = boxes[o + 3 + axis]! + REACH;
-        if (d === 0) {
-          if (p < low || p > high) far = -1;
-          continue;
-        }
-        const a = (low - p) / d;
-        const b = (high - p) / d;
-        near = Math.max(near, a < b ? a : b);
-        far = Math.min(far, a < b ? b : a);
-      }
-      if (near > far) continue;
-      if (count[node]! > 0)
-        for (let i = 0; i < count[node]!; i++)
-          this.#meet(order[first[node]! + i]!, from, x0, y0, z0, x1, y1, z1, side);
-      else {
-        stack[top++] = first[node]! + 1;
-        stack[top++] = first[node]!;
-      }
-    }
+    this.#from = from;
+    this.#x0 = x0;
+    this.#y0 = y0;
+    this.#z0 = z0;
+    this.#x1 = x1;
+    this.#y1 = y1;
+    this.#z1 = z1;
+    this.#side = side;
+    this.tree.search(this);
     if (contact.triangle < 0) return false;
     contact.time = from + contact.time * (1 - from);
     return true;
   }
 
-  #meet(
-    triangle: number,
-    from: number,
-    x0: number,
-    y0: number,
-    z0: number,
-    x1: number,
-    y1: number,
-    z1: number,
-    side: MeetingSide,
-  ): void {
+  /** What is met later than this is of no matter any more. */
+  get limit(): number {
+    return this.contact.time;
+  }
+
+  /** The share of the way at which it comes into a box; Infinity where it does not, before what was met. */
+  distanceTo(boxes: Float64Array, at: number): number {
+    let near = 0;
+    let far = this.contact.time;
+    for (let axis = 0; axis < 3; axis++) {
+      const p = axis === 0 ? this.#x0 : axis === 1 ? this.#y0 : this.#z0;
+      const d = (axis === 0 ? this.#x1 : axis === 1 ? this.#y1 : this.#z1) - p;
+      const low = boxes[at + axis]! - REACH;
+      const high = boxes[at + HIGH + axis]! + REACH;
+      if (d === 0) {
+        if (p < low || p > high) return Infinity;
+        continue;
+      }
+      const a = (low - p) / d;
+      const b = (high - p) / d;
+      near = Math.max(near, a < b ? a : b);
+      far = Math.min(far, a < b ? b : a);
+    }
+    return near > far ? Infinity : near;
+  }
+
+  /** Meets one triangle, if the way leads through it. */
+  visit(triangle: number): void {
+    const from = this.#from;
+    const side = this.#side;
     const { contact, indices, start, end, isStill } = this;
     const sweep = this.#sweep;
     for (let k = 0; k < 3; k++) {
@@ -122,7 +122,7 @@ export class MovingMesh {
       const sx = isStill ? ex : start[v]! + (ex - start[v]!) * from;
       const sy = isStill ? ey : start[v + 1]! + (ey - start[v + 1]!) * from;
       const sz = isStill ? ez : start[v + 2]! + (ez - start[v + 2]!) * from;
-      sweep.corner(k, sx - x0, sy - y0, sz - z0, ex - x1, ey - y1, ez - z1);
+      sweep.corner(k, sx - this.#x0, sy - this.#y0, sz - this.#z0, ex - this.#x1, ey - this.#y1, ez - this.#z1);
     }
     const isBoth = side === 'both';
     if (side !== 'inside' && sweep.meets(contact.time, false, isBoth, isStill)) this.#take(triangle, 1);

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { draw } from '../maths/index.ts';
 import { bendingTube, closedBox } from '../testing/rigs.ts';
 import { evenPlaces, spacingOf } from '../testing/spacing.ts';
-import { BoundingTree, isInside, meshSites, restTree, type Rig } from './index.ts';
+import { BoundingTree, isInside, meshSites, restTree, type Rig, type TreeSearch } from './index.ts';
 
 /** Two boxes in one mesh: one inside the other, or overlapping, as they are given. */
 function both(a: Rig, b: Rig): Rig {
@@ -76,6 +76,25 @@ describe('the inside of a mesh', () => {
   });
 });
 
+/** Looks for every triangle whose box meets another box. */
+class InBox implements TreeSearch {
+  readonly limit = Infinity;
+  constructor(
+    readonly low: readonly number[],
+    readonly high: readonly number[],
+    readonly seen: Set<number>,
+  ) {}
+  distanceTo(boxes: Float64Array, at: number): number {
+    const isApart = [0, 1, 2].some(
+      (axis) => boxes[at + axis]! > this.high[axis]! || boxes[at + 3 + axis]! < this.low[axis]!,
+    );
+    return isApart ? Infinity : 0;
+  }
+  visit(triangle: number): void {
+    this.seen.add(triangle);
+  }
+}
+
 describe('the tree of boxes', () => {
   const tube = bendingTube(20, 20);
   const tree = new BoundingTree(tube.mesh.positions, tube.mesh.indices);
@@ -103,7 +122,7 @@ describe('the tree of boxes', () => {
     ] as const) {
       tree.refit(positions);
       const seen = new Set<number>();
-      tree.within(dx - 0.05, 0.2, -0.5, dx + 0.3, 0.4, 0.5, (triangle) => seen.add(triangle));
+      tree.search(new InBox([dx - 0.05, 0.2, -0.5], [dx + 0.3, 0.4, 0.5], seen));
       for (let t = 0; t < tube.mesh.indices.length / 3; t++) {
         const corners = [0, 1, 2].map((k) => tube.mesh.indices[t * 3 + k]! * 3);
         const meets = [

@@ -119,7 +119,7 @@ export class MeshSites {
     const { mesh } = this.#rig;
     const tree = restTree(mesh);
     const near = new Float64Array(3);
-    const box = tree.boxes;
+    const box = tree.box;
     for (let n = 0; n < MOST_TRIED && this.#spots.length < INSIDE; n++) {
       const [u, v, w] = evenPoint(n);
       const x = box[0]! + (box[3]! - box[0]!) * u;

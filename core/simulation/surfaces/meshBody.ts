@@ -77,7 +77,7 @@ export class MeshBody implements Body {
   constructor(poses: Poses) {
     this.#poses = poses;
     this.mesh = new MovingMesh(poses.positions, poses.indices);
-    this.box = this.mesh.tree.boxes.subarray(0, 6);
+    this.box = this.mesh.tree.box;
   }
 
   pose(from: number, to: number): void {
