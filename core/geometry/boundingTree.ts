@@ -172,10 +172,11 @@ export class BoundingTree {
     const distances = this.#distances;
     let top = 0;
     waiting[top] = 0;
-    distances[top++] = search.distanceTo(boxes, 0);
+    distances[top] = search.distanceTo(boxes, 0);
+    if (distances[top++] === Infinity) return;
     while (top > 0) {
       const node = waiting[--top]!;
-      if (distances[top]! > search.limit || distances[top] === Infinity) continue;
+      if (distances[top]! > search.limit) continue;
       const first = this.#first[node]!;
       const count = this.#count[node]!;
       if (count > 0) {
@@ -185,10 +186,15 @@ export class BoundingTree {
       const left = search.distanceTo(boxes, first * BOX_WORDS);
       const right = search.distanceTo(boxes, (first + 1) * BOX_WORDS);
       const isLeft = left <= right;
-      waiting[top] = isLeft ? first + 1 : first;
-      distances[top++] = isLeft ? right : left;
+      const far = isLeft ? right : left;
+      if (far !== Infinity) {
+        waiting[top] = isLeft ? first + 1 : first;
+        distances[top++] = far;
+      }
+      const near = isLeft ? left : right;
+      if (near === Infinity) continue;
       waiting[top] = isLeft ? first : first + 1;
-      distances[top++] = isLeft ? left : right;
+      distances[top++] = near;
     }
   }
 

@@ -36,7 +36,13 @@ export class MovingMesh implements TreeSearch {
   #x1 = 0;
   #y1 = 0;
   #z1 = 0;
+  #dx = 0;
+  #dy = 0;
+  #dz = 0;
   #side: MeetingSide = 'outside';
+  /** The part of the way that lies within the box at hand. */
+  #near = 0;
+  #far = 0;
 
   constructor(positions: Float32Array, indices: Uint32Array) {
     this.indices = indices;
@@ -75,6 +81,9 @@ export class MovingMesh implements TreeSearch {
     this.#x1 = x1;
     this.#y1 = y1;
     this.#z1 = z1;
+    this.#dx = x1 - x0;
+    this.#dy = y1 - y0;
+    this.#dz = z1 - z0;
     this.#side = side;
     this.tree.search(this);
     if (contact.triangle < 0) return false;
@@ -89,23 +98,28 @@ export class MovingMesh implements TreeSearch {
 
   /** The share of the way at which it comes into a box; Infinity where it does not, before what was met. */
   distanceTo(boxes: Float64Array, at: number): number {
-    let near = 0;
-    let far = this.contact.time;
-    for (let axis = 0; axis < 3; axis++) {
-      const p = axis === 0 ? this.#x0 : axis === 1 ? this.#y0 : this.#z0;
-      const d = (axis === 0 ? this.#x1 : axis === 1 ? this.#y1 : this.#z1) - p;
-      const low = boxes[at + axis]! - REACH;
-      const high = boxes[at + HIGH + axis]! + REACH;
-      if (d === 0) {
-        if (p < low || p > high) return Infinity;
-        continue;
-      }
-      const a = (low - p) / d;
-      const b = (high - p) / d;
-      near = Math.max(near, a < b ? a : b);
-      far = Math.min(far, a < b ? b : a);
+    this.#near = 0;
+    this.#far = this.contact.time;
+    return this.#isIn(this.#x0, this.#dx, boxes[at]!, boxes[at + HIGH]!) &&
+      this.#isIn(this.#y0, this.#dy, boxes[at + 1]!, boxes[at + HIGH + 1]!) &&
+      this.#isIn(this.#z0, this.#dz, boxes[at + 2]!, boxes[at + HIGH + 2]!)
+      ? this.#near
+      : Infinity;
+  }
+
+  /** Narrows the part of the way down to what lies between two planes across an axis; whether any is left. */
+  #isIn(p: number, d: number, low: number, high: number): boolean {
+    if (d === 0) return p >= low - REACH && p <= high + REACH;
+    const a = (low - REACH - p) / d;
+    const b = (high + REACH - p) / d;
+    if (a < b) {
+      if (a > this.#near) this.#near = a;
+      if (b < this.#far) this.#far = b;
+    } else {
+      if (b > this.#near) this.#near = b;
+      if (a < this.#far) this.#far = a;
     }
-    return near > far ? Infinity : near;
+    return this.#near <= this.#far;
   }
 
   /** Meets one triangle, if the way leads through it. */
