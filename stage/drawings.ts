@@ -1,6 +1,6 @@
 import * as THREE from 'three';
 import type { Frame, FrameLayer } from '@jinx/core/simulation';
-import { keyOf, mergeAlike } from './alike.ts';
+import { keyOf, mergeAlike } from './layers/alike.ts';
 import type { FigureMesh } from './figure.ts';
 import { Bodies } from './layers/bodies.ts';
 import { FogGlow } from './layers/fogGlow.ts';
@@ -127,7 +127,7 @@ export class Drawings {
   }
 
   /** Takes how all layers are to be drawn, from front to back. */
-set(layers: readonly DrawnLayer[]): void {
+  set(layers: readonly DrawnLayer[]): void {
     layers.forEach((layer, index) => {
       const key = keyOf(layer.salt, layer.looks);
       if (layer.drawn.kind === 'light') return this.#remove(key);

@@ -1,8 +1,8 @@
-import { inLayer, layerOf, type HolderAddress } from './address.ts';
+import { inLayer, layerOf, type HolderAddress } from './parts/address.ts';
 import type { Id } from '../settings/index.ts';
 import type { Effect } from './schema/index.ts';
 import { stepsOf } from './look.ts';
-import { findPart } from './parts.ts';
+import { findPart } from './parts/parts.ts';
 
 /** The first part of the same id, else of the same kind. */
 function answering(id: Id, kind: string, beside: readonly { readonly id: Id; readonly kind: string }[]): Id | null {

@@ -1,10 +1,10 @@
-import { layerOf, type HolderAddress } from './address.ts';
+import { layerOf, type HolderAddress } from './parts/address.ts';
 import { defaultSetting, listed, withItem, withoutItem, type Id, type Setting } from '../settings/index.ts';
 import { CHANNEL_SETTING } from './declarations/index.ts';
 import type { Effect } from './schema/index.ts';
-import { refsTo } from './foundRefs.ts';
-import { holderAt, nameOfPart } from './parts.ts';
-import { holdersOfLayer } from './walk.ts';
+import { refsTo } from './parts/foundRefs.ts';
+import { holderAt, nameOfPart } from './parts/parts.ts';
+import { holdersOfLayer } from './parts/walk.ts';
 
 /** One setting that a channel shapes. */
 export interface ChannelReader {

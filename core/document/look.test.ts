@@ -4,11 +4,11 @@ import { collectionOf, listed } from '../settings/index.ts';
 import { STEP_KINDS, type StepKind } from './declarations/index.ts';
 import { SCHEMA, type Effect } from './schema/index.ts';
 import { changedNumber, drawnLook, fitLook, newStep, setStep, stepsOf, stepSettings, stepTable } from './look.ts';
-import { assetsIn } from './foundRefs.ts';
+import { assetsIn } from './parts/foundRefs.ts';
 import { newDrawn, newEffect, newLayer } from './make.ts';
 import { nameLook, ownLook, useLook as takeLook, usersOf } from './namedLooks.ts';
 import { parseEffect, parseEffectText } from './parse.ts';
-import { removeLayer } from './remove.ts';
+import { removeLayer } from './parts/remove.ts';
 
 function two(): Effect {
   const effect = newEffect('Test', 1);

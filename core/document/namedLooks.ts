@@ -1,6 +1,6 @@
 import type { Id } from '../settings/index.ts';
 import type { Effect, Step } from './schema/index.ts';
-import { layersReferringTo } from './foundRefs.ts';
+import { layersReferringTo } from './parts/foundRefs.ts';
 import { stepsOf } from './look.ts';
 
 /** The layers that use a named look, for all they show or for a part of a mesh. */

@@ -5,7 +5,7 @@ import { DocumentError } from './errors.ts';
 import { effectSchema, SCHEMA, type Effect } from './schema/index.ts';
 import { readJson } from './json.ts';
 import { migrated } from './migrations/index.ts';
-import { referenceProblems, type ReferenceProblem } from './references.ts';
+import { referenceProblems, type ReferenceProblem } from './parts/references.ts';
 
 /** Unknown fields that are named, and letters of each. */
 const [MOST_TOLD, MOST_LETTERS] = [5, 40];

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { formatAddress } from './address.ts';
+import { formatAddress } from './parts/address.ts';
 import { collectionOf, listed } from '../settings/index.ts';
 import type { Effect, Place } from './schema/index.ts';
 import { atEffect, newEffect, newForce, newFront, newLayer, newSurface } from './make.ts';

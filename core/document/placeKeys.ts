@@ -1,9 +1,9 @@
-import type { PartAddress } from './address.ts';
+import type { PartAddress } from './parts/address.ts';
 import { listed, withItem, withoutItem, type Id, type Vector } from '../settings/index.ts';
 import { forcesOn, surfacesFor } from './concerns.ts';
 import { FORCES, forceWord } from './declarations/index.ts';
 import type { Effect, Force, Place, PlaceKey } from './schema/index.ts';
-import { findPart } from './parts.ts';
+import { findPart } from './parts/parts.ts';
 
 /** Instants this near each other, in seconds, are the same key: half a step. */
 const SAME_INSTANT = 1 / 120;

@@ -1,6 +1,6 @@
 import { listed, type Id } from '../settings/index.ts';
 import type { Burst, Effect, Layer } from './schema/index.ts';
-import { layersReferringTo } from './foundRefs.ts';
+import { layersReferringTo } from './parts/foundRefs.ts';
 
 /** A burst as far as the time sheet can tell: one that waits for a signal comes where that comes on the stage, or not at all. */
 export function timedBursts(

@@ -1,4 +1,4 @@
-import { formatAddress, type HolderAddress } from './address.ts';
+import { formatAddress, type HolderAddress } from './parts/address.ts';
 import {
   defaultSetting,
   listed,
@@ -15,8 +15,8 @@ import {
 import { diff } from './diff.ts';
 import type { Dial, Effect, Force, Place, Source } from './schema/index.ts';
 import { stepsOf } from './look.ts';
-import { nameOfPart } from './parts.ts';
-import { settingsIn, type FoundSetting } from './walk.ts';
+import { nameOfPart } from './parts/parts.ts';
+import { settingsIn, type FoundSetting } from './parts/walk.ts';
 
 /** One thing that is set, in words: under what heading, its name, and what it is. */
 export interface SetLine {

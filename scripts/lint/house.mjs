@@ -178,7 +178,7 @@ const sameBits = {
 };
 
 /** Where addresses of parts and settings are written and read. */
-const ADDRESS = path.join(root, 'core', 'document', 'address.ts');
+const ADDRESS = path.join(root, 'core', 'document', 'parts', 'address.ts');
 const HAVE_ADDRESSES = ['core', 'stage', 'player', 'web'];
 /** Methods that cut a text or look at its beginning, and the literals with which they would cut an address. */
 const CUTTING = ['split', 'startsWith', 'indexOf', 'lastIndexOf'];
@@ -198,7 +198,8 @@ const addresses = {
         if (!CUTTING.includes(method) || first?.type !== 'Literal' || !isCut(method, first)) return;
         context.report({
           node: callee,
-          message: 'no address is cut out of a text: use PartAddress and parseAddress of core/document/address.ts',
+          message:
+            'no address is cut out of a text: use PartAddress and parseAddress of core/document/parts/address.ts',
         });
       },
     };

@@ -66,7 +66,7 @@ tester.run('maths whose bits differ between engines', house.rules['same-bits'] a
 
 tester.run('addresses that are cut out of a text', house.rules.addresses as never, {
   valid: [
-    from('core/document/address.ts', `text.split('/')`),
+    from('core/document/parts/address.ts', `text.split('/')`),
     from('core/simulation/a.ts', 'const name = `force/${id}/share`'),
     from('web/src/a.ts', `unit.startsWith('/'); type.startsWith('video')`),
     from('server/a.ts', `head.split(':')`),

@@ -23,21 +23,21 @@ import History from './history/History.vue';
 import Tray from './history/Tray.vue';
 import { useOthers } from './history/useOthers';
 import { useFindings } from './useFindings';
-import { useHistory } from './livingHistory';
+import { useHistory } from './stage/livingHistory';
 import InWords from './reading/InWords.vue';
 import LivingTable from './reading/LivingTable.vue';
 import OverTime from './reading/OverTime.vue';
 import { provideProbe } from './reading/probe';
-import Readout from './Readout.vue';
+import Readout from './stage/Readout.vue';
 import Rulers from './Rulers.vue';
-import StageBar from './StageBar.vue';
-import StageView from './StageView.vue';
-import Transport from './Transport.vue';
+import StageBar from './stage/StageBar.vue';
+import StageView from './stage/StageView.vue';
+import Transport from './stage/Transport.vue';
 import { useAssets } from './useAssets';
 import { useBenchCommands } from './useBenchCommands';
 import { useOpened } from './useOpened';
 import { useShown } from './useShown';
-import ViewLegend from './ViewLegend.vue';
+import ViewLegend from './stage/ViewLegend.vue';
 
 /** One effect on the bench. */
 const props = defineProps<{ id: string }>();

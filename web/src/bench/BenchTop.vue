@@ -7,7 +7,7 @@ import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
 import type { Below } from './bench';
 import { useSavingWords } from './savingWords';
-import TextField from './TextField.vue';
+import TextField from './chips/TextField.vue';
 
 defineProps<{ projectName: string; below: Below; others: readonly Present[] }>();
 const emit = defineEmits<{ 'update:below': [below: Below] }>();

@@ -4,14 +4,14 @@ import { pasteChapter, type ChapterName, type Pasted } from '@jinx/core/editing'
 import { message } from 'ant-design-vue';
 import { computed } from 'vue';
 import { random32, useEffectStore } from '../stores/effect';
-import { copiedChapter } from './copied';
+import { copiedChapter } from './values/copied';
 import EffectPage from './EffectPage.vue';
 import GroupPage from './GroupPage.vue';
-import MenuButton from './MenuButton.vue';
+import MenuButton from './chips/MenuButton.vue';
 import { toldOfReferences } from './rulers/useClipboard';
 import PixelPage from './reading/PixelPage.vue';
 import ProbePage from './reading/ProbePage.vue';
-import TextField from './TextField.vue';
+import TextField from './chips/TextField.vue';
 import AppearanceChapter from './chapters/AppearanceChapter.vue';
 import BirthsChapter from './chapters/BirthsChapter.vue';
 import LifeChapter from './chapters/LifeChapter.vue';

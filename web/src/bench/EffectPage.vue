@@ -10,7 +10,7 @@ import MeasureWords from './names/MeasureWords.vue';
 import PaletteWords from './names/PaletteWords.vue';
 import SignalWords from './names/SignalWords.vue';
 import SiblingWords from './names/SiblingWords.vue';
-import PlainChip from './PlainChip.vue';
+import PlainChip from './chips/PlainChip.vue';
 import SizeAndTempo from './SizeAndTempo.vue';
 
 /** What is set for the effect as a whole. */

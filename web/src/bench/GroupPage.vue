@@ -4,13 +4,13 @@ import { layersWithin, mayHold } from '@jinx/core/editing';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
-import ChoiceChip from './ChoiceChip.vue';
+import ChoiceChip from './chips/ChoiceChip.vue';
 import { GROUP_SCALE } from './handles/knobs';
 import LinkedWords from './LinkedWords.vue';
-import PlainChip from './PlainChip.vue';
+import PlainChip from './chips/PlainChip.vue';
 import { useLayerActs } from './rulers/useLayerActs';
-import TextField from './TextField.vue';
-import VectorChip from './VectorChip.vue';
+import TextField from './chips/TextField.vue';
+import VectorChip from './chips/VectorChip.vue';
 
 /** A group: where it stands, how it is turned, how large it is, and what is in it. */
 const store = useEffectStore();

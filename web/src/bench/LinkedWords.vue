@@ -3,7 +3,7 @@ import { takeIn, wholeOf } from '@jinx/core/editing';
 import type { Group } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../stores/effect';
-import ChoiceChip from './ChoiceChip.vue';
+import ChoiceChip from './chips/ChoiceChip.vue';
 
 /** A group that is another effect: which one, where among the layers it is drawn, and how it becomes a part of this one. */
 const props = defineProps<{ id: string; linked: NonNullable<Group['linked']> }>();

@@ -3,7 +3,7 @@ import { structuredCopy, type Effect, type Scaling } from '@jinx/core/document';
 import { consequenceOf, QUANTITIES, resize, type Quantity } from '@jinx/core/editing';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useEffectStore } from '../stores/effect';
-import PlainChip from './PlainChip.vue';
+import PlainChip from './chips/PlainChip.vue';
 
 /** The two handles that make an effect larger and faster by law, and what is held the while. */
 const store = useEffectStore();

@@ -5,8 +5,8 @@ import type { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { tell } from '../tell';
 import { ASSETS, BRING, KIT } from './bench';
-import { showPicture } from './pictures';
-import { placeThing } from './things';
+import { showPicture } from './values/pictures';
+import { placeThing } from './values/things';
 
 /** The assets of the project, and what brings others in and uses them. */
 export function useAssets(engine: Engine, project: Readonly<Ref<ProjectDetail | null>>) {

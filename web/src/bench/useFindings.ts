@@ -8,8 +8,8 @@ import type { SimulationState } from '@jinx/player/simulation';
 import { Restarts } from '../engine/restarts';
 import { reasonOf } from '../engine/threads';
 import { useEffectStore } from '../stores/effect';
-import { keptComputed } from './keptComputed';
-import { StepTimes } from './stepTimes';
+import { keptComputed } from './values/keptComputed';
+import { StepTimes } from './values/stepTimes';
 
 /** Milliseconds after an edit until it is looked through. */
 const AFTER = 400;

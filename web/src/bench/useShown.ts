@@ -4,7 +4,7 @@ import type { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { ALONE } from './bench';
 import { useCommands, type Commands } from './commands/registry';
-import { keyInstants } from './views';
+import { keyInstants } from './stage/views';
 
 /** An edit rests this long before silhouettes of other instants are computed anew. */
 const REST_MILLISECONDS = 250;

@@ -2,10 +2,10 @@
 import { listed } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import ChoiceChip from '../ChoiceChip.vue';
-import SettingChip from '../SettingChip.vue';
-import LookWords from './LookWords.vue';
-import DrawnWords from './DrawnWords.vue';
+import ChoiceChip from '../chips/ChoiceChip.vue';
+import SettingChip from '../chips/SettingChip.vue';
+import LookWords from './looks/LookWords.vue';
+import DrawnWords from './looks/DrawnWords.vue';
 
 const store = useEffectStore();
 const layer = computed(() => store.chosen!);

@@ -2,10 +2,10 @@
 import { atBorder, burst, listed, withItem, withoutItem, type Burst, type Moment } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import ChoiceChip from '../ChoiceChip.vue';
-import MomentWords from '../MomentWords.vue';
-import NumberChip from '../NumberChip.vue';
-import PlainChip from '../PlainChip.vue';
+import ChoiceChip from '../chips/ChoiceChip.vue';
+import MomentWords from '../chips/MomentWords.vue';
+import NumberChip from '../chips/NumberChip.vue';
+import PlainChip from '../chips/PlainChip.vue';
 
 const store = useEffectStore();
 const bursts = computed(() => listed(store.chosen!.bursts));

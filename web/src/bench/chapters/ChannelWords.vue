@@ -2,10 +2,10 @@
 import { carryChannel, channelUse, dropChannel, LAYER_SETTINGS, listed, MOST_CHANNELS } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import MenuButton from '../MenuButton.vue';
-import NumberChip from '../NumberChip.vue';
+import MenuButton from '../chips/MenuButton.vue';
+import NumberChip from '../chips/NumberChip.vue';
 import { useChosenPart } from '../useChosenPart';
-import TextField from '../TextField.vue';
+import TextField from '../chips/TextField.vue';
 
 /** What the chosen layer's particles carry beside what is seen: numbers under names, with who else carries and who reads them. */
 const store = useEffectStore();

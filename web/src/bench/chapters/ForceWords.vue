@@ -2,8 +2,8 @@
 import { FORCES, structuredCopy, type Declaration, type Force, type Place } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import PlaceWords from '../PlaceWords.vue';
-import SettingChip from '../SettingChip.vue';
+import PlaceWords from '../chips/PlaceWords.vue';
+import SettingChip from '../chips/SettingChip.vue';
 import { changeForce, forceAddress } from './changeForce';
 import { forceSentence, whereSentence } from './forceWords';
 

@@ -14,10 +14,10 @@ import {
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import ChoiceChip from '../ChoiceChip.vue';
-import MenuButton from '../MenuButton.vue';
-import PlaceWords from '../PlaceWords.vue';
-import SettingChip from '../SettingChip.vue';
+import ChoiceChip from '../chips/ChoiceChip.vue';
+import MenuButton from '../chips/MenuButton.vue';
+import PlaceWords from '../chips/PlaceWords.vue';
+import SettingChip from '../chips/SettingChip.vue';
 
 /** The release front of the chosen layer as sentences: its border, what it leaves held, and what it will free. */
 const store = useEffectStore();

@@ -2,10 +2,10 @@
 import { atEffect, listed, withItem, withoutItem, type Hit, type Place } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import ChoiceChip from '../ChoiceChip.vue';
-import PlaceWords from '../PlaceWords.vue';
-import PlainChip from '../PlainChip.vue';
-import SettingChip from '../SettingChip.vue';
+import ChoiceChip from '../chips/ChoiceChip.vue';
+import PlaceWords from '../chips/PlaceWords.vue';
+import PlainChip from '../chips/PlainChip.vue';
+import SettingChip from '../chips/SettingChip.vue';
 
 /** The hits at which the chosen layer's particles are born: a list, beside strikes from outside. */
 const store = useEffectStore();

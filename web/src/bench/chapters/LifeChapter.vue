@@ -2,13 +2,13 @@
 import { type Colour } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import ColourWords from '../ColourWords.vue';
-import NumberChip from '../NumberChip.vue';
-import SettingChip from '../SettingChip.vue';
-import VectorSpreadChip from '../VectorSpreadChip.vue';
-import TintWords from './TintWords.vue';
+import ColourWords from '../chips/ColourWords.vue';
+import NumberChip from '../chips/NumberChip.vue';
+import SettingChip from '../chips/SettingChip.vue';
+import VectorSpreadChip from '../chips/VectorSpreadChip.vue';
+import TintWords from './looks/TintWords.vue';
 import ChannelWords from './ChannelWords.vue';
-import { ageGradient, setAgeGradient } from '../shapers';
+import { ageGradient, setAgeGradient } from '../values/shapers';
 
 const store = useEffectStore();
 const colour = computed(() => store.chosen!.settings['life.colour']);

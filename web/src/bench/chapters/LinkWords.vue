@@ -2,8 +2,8 @@
 import { surfacesFor, type HolderAddress, type Link } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import ChoiceChip from '../ChoiceChip.vue';
-import SettingChip from '../SettingChip.vue';
+import ChoiceChip from '../chips/ChoiceChip.vue';
+import SettingChip from '../chips/SettingChip.vue';
 
 /** One link as sentences: when, how many of which layer, and what is passed on. */
 const props = defineProps<{ id: string; link: Link; others: readonly { value: string; text: string }[] }>();

@@ -2,9 +2,9 @@
 import { listed, newLink, withItem, withoutItem, type Link } from '@jinx/core/document';
 import { computed } from 'vue';
 import { random32, useEffectStore } from '../../stores/effect';
-import ChoiceChip from '../ChoiceChip.vue';
-import { layersAfter } from '../linkable';
-import MenuButton from '../MenuButton.vue';
+import ChoiceChip from '../chips/ChoiceChip.vue';
+import { layersAfter } from '../values/linkable';
+import MenuButton from '../chips/MenuButton.vue';
 import LinkWords from './LinkWords.vue';
 
 const store = useEffectStore();

@@ -3,7 +3,7 @@ import { inWorld, listed, newSurface, surfacesFor, withItem, withoutItem, type S
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ASSETS } from '../bench';
-import MenuButton from '../MenuButton.vue';
+import MenuButton from '../chips/MenuButton.vue';
 import SurfaceWords from './SurfaceWords.vue';
 import { SURFACE_NAMES } from './surfaceWords';
 

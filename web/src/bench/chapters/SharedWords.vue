@@ -2,7 +2,7 @@
 import { listed, withItem, withoutItem } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import MenuButton from '../MenuButton.vue';
+import MenuButton from '../chips/MenuButton.vue';
 
 /** Which layers a force acts on: the chosen one only, or several as a force of the effect's own. */
 const props = defineProps<{ id: string; isShared: boolean }>();

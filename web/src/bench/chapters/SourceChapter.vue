@@ -12,12 +12,12 @@ import {
 import { computed, inject, provide } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { DRAGS, ENGINE } from '../bench';
-import ChoiceChip from '../ChoiceChip.vue';
-import { layersBefore } from '../linkable';
-import MenuButton from '../MenuButton.vue';
-import PlaceWords from '../PlaceWords.vue';
-import SettingChip from '../SettingChip.vue';
-import VectorChip from '../VectorChip.vue';
+import ChoiceChip from '../chips/ChoiceChip.vue';
+import { layersBefore } from '../values/linkable';
+import MenuButton from '../chips/MenuButton.vue';
+import PlaceWords from '../chips/PlaceWords.vue';
+import SettingChip from '../chips/SettingChip.vue';
+import VectorChip from '../chips/VectorChip.vue';
 import HitsWords from './HitsWords.vue';
 import FrontWords from './FrontWords.vue';
 

@@ -9,10 +9,10 @@ import {
 } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import ChoiceChip from '../ChoiceChip.vue';
-import MenuButton from '../MenuButton.vue';
-import PlaceWords from '../PlaceWords.vue';
-import SettingChip from '../SettingChip.vue';
+import ChoiceChip from '../chips/ChoiceChip.vue';
+import MenuButton from '../chips/MenuButton.vue';
+import PlaceWords from '../chips/PlaceWords.vue';
+import SettingChip from '../chips/SettingChip.vue';
 import { meetingSentence, SURFACE_NAMES, surfaceSentence } from './surfaceWords';
 
 /** One surface as sentences: what it is, what it does to what meets it, and to whom. */

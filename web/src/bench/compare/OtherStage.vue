@@ -6,7 +6,7 @@ import type { View } from '@jinx/player/scene';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
 import { ENGINE } from '../bench';
-import { useStageCanvas } from '../stageCanvas';
+import { useStageCanvas } from '../stage/stageCanvas';
 import { useOther } from './other';
 
 /** The other effect's picture: of the same instant, by the same seed, seen from the same place. */

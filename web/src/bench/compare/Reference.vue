@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { inject, onBeforeUnmount, ref, watch } from 'vue';
 import { ENGINE } from '../bench';
-import PlainChip from '../PlainChip.vue';
+import PlainChip from '../chips/PlainChip.vue';
 
 /** A picture or a video of one's own, beside the effect or laid over it. A video runs on the effect's clock. */
 const props = defineProps<{ file: File }>();

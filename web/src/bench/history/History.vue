@@ -8,7 +8,7 @@ import { when } from '../../when';
 import { BELOW } from '../bench';
 import { revisionChoice } from '../compare/choice';
 import { useOther } from '../compare/other';
-import TextField from '../TextField.vue';
+import TextField from '../chips/TextField.vue';
 import { sittingsOf } from './sittings';
 import { stepsOf } from './steps';
 

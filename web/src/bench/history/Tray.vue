@@ -7,7 +7,7 @@ import { when } from '../../when';
 import { BELOW } from '../bench';
 import { stateChoice } from '../compare/choice';
 import { useOther } from '../compare/other';
-import TextField from '../TextField.vue';
+import TextField from '../chips/TextField.vue';
 
 /** States that were put by, with their pictures: gone on from, compared and taken from, thrown away. */
 const store = useEffectStore();

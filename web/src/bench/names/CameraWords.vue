@@ -2,7 +2,7 @@
 import { listed, withItem, withoutItem } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import TextField from '../TextField.vue';
+import TextField from '../chips/TextField.vue';
 
 /** Cameras that were kept above the stage. The effect opens with the first, and is pictured from there. */
 const store = useEffectStore();

@@ -3,9 +3,9 @@ import { type Dial, type PictureRef } from '@jinx/core/document';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ASSETS } from '../bench';
-import ChoiceChip from '../ChoiceChip.vue';
-import PictureMenu from '../PictureMenu.vue';
-import VectorChip from '../VectorChip.vue';
+import ChoiceChip from '../chips/ChoiceChip.vue';
+import PictureMenu from '../chips/PictureMenu.vue';
+import VectorChip from '../chips/VectorChip.vue';
 import { dialable } from './given';
 
 /** A dial that gives a place, a direction, a picture or a mesh: what it stands at. */

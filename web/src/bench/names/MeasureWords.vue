@@ -3,9 +3,9 @@ import { freeName, listed, usesOf, withItem, type Measure } from '@jinx/core/doc
 import { dropMeasure } from '@jinx/core/editing';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import MenuButton from '../MenuButton.vue';
-import PlainChip from '../PlainChip.vue';
-import TextField from '../TextField.vue';
+import MenuButton from '../chips/MenuButton.vue';
+import PlainChip from '../chips/PlainChip.vue';
+import TextField from '../chips/TextField.vue';
 import UsedBy from './UsedBy.vue';
 
 /** Lengths, times and counts that several settings share. */

@@ -12,9 +12,9 @@ import { dropColour } from '@jinx/core/editing';
 import { hexOfLinear, paletteColour } from '@jinx/core/maths';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import ChoiceChip from '../ChoiceChip.vue';
-import PlainChip from '../PlainChip.vue';
-import TextField from '../TextField.vue';
+import ChoiceChip from '../chips/ChoiceChip.vue';
+import PlainChip from '../chips/PlainChip.vue';
+import TextField from '../chips/TextField.vue';
 import UsedBy from './UsedBy.vue';
 
 /** The effect's named colours: each by itself, or derived from another. */

@@ -3,9 +3,9 @@ import { freeName, listed, waitingFor, withItem, type Signal } from '@jinx/core/
 import { dropSignal } from '@jinx/core/editing';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import ChoiceChip from '../ChoiceChip.vue';
-import PlainChip from '../PlainChip.vue';
-import TextField from '../TextField.vue';
+import ChoiceChip from '../chips/ChoiceChip.vue';
+import PlainChip from '../chips/PlainChip.vue';
+import TextField from '../chips/TextField.vue';
 
 /** Moments that the game announces, for which bursts may wait; on the stage each is tried at a time, or announced by hand. */
 const store = useEffectStore();

@@ -4,9 +4,9 @@ import type { ApexOptions } from 'apexcharts';
 import { computed, defineAsyncComponent, inject, ref, shallowRef, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { plainHtml } from '../format';
-import { countText, plainNumber } from '../numbers';
-import { KEPT, type History, type Kept } from '../livingHistory';
+import { plainHtml } from '../chips/format';
+import { countText, plainNumber } from '../chips/numbers';
+import { KEPT, type History, type Kept } from '../stage/livingHistory';
 
 /** How each layer fares along the effect's time, as far as it was played: a line each, the chosen one bright. */
 const props = defineProps<{ history: History; budget: number }>();

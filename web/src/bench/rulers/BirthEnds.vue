@@ -4,7 +4,7 @@ import { windowOf } from '@jinx/core/simulation';
 import { inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { keptComputed } from '../keptComputed';
+import { keptComputed } from '../values/keptComputed';
 import { dragBy } from './dragBy';
 import { snappedTime, STEP, useTimeView } from './timeView';
 

@@ -2,8 +2,8 @@
 import { computed, onMounted, ref, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { hexOfLinear } from '@jinx/core/maths';
-import { useLayer } from '../life';
-import { particleSamples, useParticlePictures } from '../particlePictures';
+import { useLayer } from '../values/life';
+import { particleSamples, useParticlePictures } from '../values/particlePictures';
 import { PAD, readable } from './layout';
 
 /** Small pictures of one particle at successive ages, drawn by the stage with the layer's own look. */

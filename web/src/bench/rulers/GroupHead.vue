@@ -2,8 +2,8 @@
 import { layersWithin, wholeOf } from '@jinx/core/editing';
 import { computed } from 'vue';
 import type { LayerCount } from '@jinx/player/simulation';
-import { keptComputed } from '../keptComputed';
-import { countText } from '../numbers';
+import { keptComputed } from '../values/keptComputed';
+import { countText } from '../chips/numbers';
 import { useEffectStore } from '../../stores/effect';
 
 /** The head of a group's row: its name, and what its layers together have alive and cost. */

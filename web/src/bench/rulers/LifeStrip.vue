@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { hexOfLinear } from '@jinx/core/maths';
-import { useLayer } from '../life';
+import { useLayer } from '../values/life';
 import { PAD, readable } from './layout';
 
 /** A layer's life in one band: as wide as the particle is big, in its colours, as dense as it is opaque. */

@@ -2,15 +2,15 @@
 import type { Collection, Stop } from '@jinx/core/document';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { keptComputed } from '../keptComputed';
-import { useLayer } from '../life';
-import { ageGradient, setAgeGradient } from '../shapers';
+import { keptComputed } from '../values/keptComputed';
+import { useLayer } from '../values/life';
+import { ageGradient, setAgeGradient } from '../values/shapers';
 import AgePointer from './AgePointer.vue';
 import Filmstrip from './Filmstrip.vue';
-import GradientEditor from './GradientEditor.vue';
-import LineEditor from './LineEditor.vue';
+import GradientEditor from './curves/GradientEditor.vue';
+import LineEditor from './curves/LineEditor.vue';
 import { PAD } from './layout';
-import { chosenLine, linesOf } from './lines';
+import { chosenLine, linesOf } from './curves/lines';
 
 /** The chosen layer's life at full height: filmstrip, curves and gradient on one ruler. */
 const props = defineProps<{ width: number; height: number }>();

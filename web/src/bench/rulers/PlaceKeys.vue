@@ -3,7 +3,7 @@ import { formatAddress, listed, placesOf, retimed, setPlace, withoutPlaceKey } f
 import { inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { keptComputed } from '../keptComputed';
+import { keptComputed } from '../values/keptComputed';
 
 /** Keys of a layer's places along the effect's time: pressed to go there, dragged to other times, with Shift all of a place together. */
 const props = defineProps<{ layerId: string; y: number; left: number; width: number; seconds: number }>();

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { keptComputed } from '../keptComputed';
-import MenuButton from '../MenuButton.vue';
+import { keptComputed } from '../values/keptComputed';
+import MenuButton from '../chips/MenuButton.vue';
 import type { LayerActs } from './useLayerActs';
 
 /** What can be done with the open row's layer, and with those chosen beside it. */

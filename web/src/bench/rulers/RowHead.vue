@@ -3,12 +3,12 @@ import { computed } from 'vue';
 import type { LayerCount } from '@jinx/player/simulation';
 import { useEffectStore } from '../../stores/effect';
 import { hexOfLinear } from '@jinx/core/maths';
-import { settingText } from '../format';
-import { keptComputed } from '../keptComputed';
-import { countText } from '../numbers';
-import { useLayer } from '../life';
-import { ageGradient, ageShaper } from '../shapers';
-import { chosenLine, linesOf, readLine } from './lines';
+import { settingText } from '../chips/format';
+import { keptComputed } from '../values/keptComputed';
+import { countText } from '../chips/numbers';
+import { useLayer } from '../values/life';
+import { ageGradient, ageShaper } from '../values/shapers';
+import { chosenLine, linesOf, readLine } from './curves/lines';
 
 /** A row's head: the layer's picture, name, living count and cost; when open, its lines on the life sheet. */
 const props = defineProps<{

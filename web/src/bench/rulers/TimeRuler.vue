@@ -2,8 +2,8 @@
 import { LEAST_HOLD, MOST_STRETCH, setStretch } from '@jinx/core/editing';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { plainNumber } from '../numbers';
-import NumberField from '../NumberField.vue';
+import { plainNumber } from '../chips/numbers';
+import NumberField from '../chips/NumberField.vue';
 import { dragBy } from './dragBy';
 import { PAD } from './layout';
 import { snappedTime, STEP, useTimeView } from './timeView';

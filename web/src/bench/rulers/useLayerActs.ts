@@ -11,7 +11,7 @@ import {
   ungroup,
 } from '@jinx/core/editing';
 import type { Engine } from '../../engine/engine';
-import { firstBlade } from '../blade';
+import { firstBlade } from '../values/blade';
 import { random32, useEffectStore } from '../../stores/effect';
 
 type Flag = 'hidden' | 'solo' | 'locked';

@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { listed, type Colour, type DrawnAs } from '@jinx/core/document';
+import { computed } from 'vue';
+import { useEffectStore } from '../../../stores/effect';
+import ChoiceChip from '../../chips/ChoiceChip.vue';
+import ColourWords from '../../chips/ColourWords.vue';
+import SettingChip from '../../chips/SettingChip.vue';
+import { useChosenPart } from '../../useChosenPart';
+
+const props = defineProps<{ drawn: Extract<DrawnAs, { kind: 'body' }> }>();
+const store = useEffectStore();
+const of = useChosenPart('drawn');
+const WORDS = { 'over it': 'over the body', 'in its place': 'in place of the body' };
+const things = computed(() =>
+  listed(store.effect!.stage.things).map(({ id, item }) => ({ value: id, text: item.name })),
+);
+const fronts = computed(() => [
+  { value: '', text: 'nothing' },
+  ...listed(store.effect!.fronts).map(({ id, item }) => ({ value: id, text: item.name })),
+]);
+const change = (
+  label: string,
+  recipe: (drawn: Extract<DrawnAs, { kind: 'body' }>) => void,
+  gesture: string | null = null,
+) => store.changeLayers(label, ({ drawn }) => drawn.kind === 'body' && recipe(drawn), gesture);
+const edge = computed(() => {
+  const { base } = props.drawn.settings.colour;
+  return base.kind === 'fixed' ? (base.value as Colour) : { hex: '#ff9a3c' };
+});
+</script>
+
+<template>
+  <p>
+    Each is the skin of
+    <ChoiceChip
+      :value="drawn.thing"
+      :choices="things"
+      label="whose skin"
+      @choose="(id) => change('choose a body', (body) => (body.thing = id))"
+    />, drawn <SettingChip setting="stands" :of="of" :words="WORDS" label="stands" />,
+    <SettingChip setting="offset" :of="of" label="distance from the skin" /> from it.
+  </p>
+  <p>
+    It is cut by
+    <ChoiceChip
+      :value="drawn.front ?? ''"
+      :choices="fronts"
+      label="front that cuts it"
+      @choose="(id) => change('cut a body', (body) => (body.front = id === '' ? null : id))"
+    /><template v-if="drawn.front !== null"
+      >: its border glows <SettingChip setting="edge" :of="of" label="width of the glowing edge" /> wide,
+      <SettingChip setting="glow" :of="of" label="glow of the edge" /> bright,
+      <ColourWords
+        :colour="edge"
+        label="colour of the edge"
+        @change="
+          (colour, isDrag) =>
+            change(
+              'colour an edge',
+              (body) => (body.settings.colour.base = { kind: 'fixed', value: colour }),
+              isDrag ? 'edge colour' : null,
+            )
+        " /></template
+    >.
+  </p>
+</template>

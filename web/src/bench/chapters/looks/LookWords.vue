@@ -1,0 +1,231 @@
+<script setup lang="ts">
+import {
+  STEP_NAMES,
+  listed,
+  moved,
+  nameLook,
+  newStep,
+  ownLook,
+  MOST_STEPS,
+  STEP_KINDS,
+  stepsOf,
+  structuredCopy,
+  useLook as takeLook,
+  usersOf,
+  withItem,
+  withoutItem,
+  type Collection,
+  type Effect,
+  type Step,
+  type StepKind,
+} from '@jinx/core/document';
+import { computed, inject, onBeforeUnmount } from 'vue';
+import { useEffectStore } from '../../../stores/effect';
+import { ALONE } from '../../bench';
+import { copiedStep } from '../../values/copied';
+import MenuButton from '../../chips/MenuButton.vue';
+import TextField from '../../chips/TextField.vue';
+import { WITHOUT_STEPS } from './ribbonWords';
+import StepPicture from './StepPicture.vue';
+import StepWords from './StepWords.vue';
+
+/** The look of the chosen layer: its steps in the order in which they act, or the named look it uses. */
+const store = useEffectStore();
+const alone = inject(ALONE)!;
+const layer = computed(() => store.chosen!);
+const steps = computed(() => stepsOf(store.effect!, layer.value));
+const named = computed(() =>
+  layer.value.look.kind === 'named'
+    ? { id: layer.value.look.look, ...store.effect!.looks.byId[layer.value.look.look]! }
+    : null,
+);
+const others = computed(() =>
+  named.value ? usersOf(store.effect!, named.value.id).filter((id) => id !== store.chosenId) : [],
+);
+const changed = computed(() =>
+  layer.value.look.kind === 'named'
+    ? Object.values(layer.value.look.changes).reduce((sum, names) => sum + Object.keys(names).length, 0)
+    : 0,
+);
+/** What is seen without any step. */
+const plain = computed(() => {
+  const { kind } = layer.value.drawn;
+  return WITHOUT_STEPS[kind === 'sprite' || kind === 'mesh' || kind === 'body' ? kind : 'other'];
+});
+onBeforeUnmount(() => (alone.value = null));
+
+/** Changes the steps: the layer's own, or those of the look it uses, for all who use it. */
+const changeSteps = (label: string, recipe: (steps: Collection<Step>) => Collection<Step>) =>
+  store.change(label, (draft) => {
+    const { look } = draft.layers.byId[store.chosenId]!;
+    const holder = look.kind === 'own' ? look : draft.looks.byId[look.look];
+    if (holder) holder.steps = recipe(holder.steps);
+    dropLooseChanges(draft);
+  });
+/** What layers changed of steps that are gone goes too. */
+function dropLooseChanges(draft: Effect): void {
+  for (const { item } of listed(draft.layers)) {
+    if (item.look.kind !== 'named') continue;
+    const { byId } = draft.looks.byId[item.look.look]!.steps;
+    for (const id of Object.keys(item.look.changes)) if (!byId[id]) delete item.look.changes[id];
+  }
+}
+const add = (kind: string) =>
+  changeSteps(`add ${STEP_NAMES[kind as StepKind].toLowerCase()} to the look`, (all) =>
+    withItem(all, store.newId(), newStep(kind as StepKind)),
+  );
+const remove = (id: string) => changeSteps('remove a step of the look', (all) => withoutItem(all, id));
+const move = (id: string, by: number) =>
+  changeSteps('move a step of the look', (all) => moved(all, id, all.order.indexOf(id) + by));
+const mute = (id: string, muted: boolean) =>
+  changeSteps(muted ? 'mute a step' : 'unmute a step', (all) => ({
+    order: all.order,
+    byId: { ...all.byId, [id]: { ...all.byId[id]!, muted } },
+  }));
+const copy = (step: Step) => (copiedStep.value = structuredCopy(step));
+const paste = () =>
+  changeSteps('paste a step', (all) => withItem(all, store.newId(), structuredCopy(copiedStep.value!)));
+const see = (id: string) => (alone.value = alone.value?.step === id ? null : { layer: store.chosenId, step: id });
+
+const uses = computed(() => [
+  ...listed(store.effect!.looks)
+    .filter(({ id }) => id !== named.value?.id)
+    .map(({ id, item }) => ({ value: id, text: item.name })),
+]);
+const giveName = () =>
+  store.change('name the look', (draft) =>
+    nameLook(draft, store.chosenId, store.newId(), `${layer.value.name} look`),
+  );
+const rename = (text: string) => {
+  const name = text.trim().slice(0, 80);
+  if (name && named.value) store.change('rename a look', (draft) => (draft.looks.byId[named.value!.id]!.name = name));
+};
+const take = (id: string) => store.change('use a look', (draft) => takeLook(draft, store.chosenId, id));
+const goOwnWay = () => store.change('give the layer a look of its own', (draft) => ownLook(draft, store.chosenId));
+const choices = STEP_KINDS.map((kind) => ({ value: kind, text: STEP_NAMES[kind] }));
+</script>
+
+<template>
+  <h3>Look, step by step</h3>
+  <p v-if="named" class="look">
+    Uses
+    <TextField class="chip name" :value="named.name" aria-label="name of the look" maxlength="80" @commit="rename" />
+    <span class="quiet">
+      {{
+        others.length === 0
+          ? 'with no other layer.'
+          : `with ${others.map((id) => store.effect!.layers.byId[id]!.name).join(', ')}: a change here is a change there.`
+      }}
+      {{ changed > 0 ? `${changed} of its numbers ${changed === 1 ? 'differs' : 'differ'} in this layer.` : '' }}
+    </span>
+    <button type="button" class="plain act" @click="goOwnWay">Make it this layer’s own</button>
+    <MenuButton v-if="uses.length" label="Another look…" :choices="uses" @choose="take" />
+  </p>
+  <p v-else class="look">
+    <button type="button" class="plain act" title="Under a name, other layers can use it too" @click="giveName">
+      Name it
+    </button>
+    <MenuButton v-if="uses.length" label="Use a look…" :choices="uses" @choose="take" />
+  </p>
+  <p v-if="steps.length === 0" class="quiet">No step: {{ plain }}.</p>
+  <ol class="steps">
+    <li v-for="({ id, item }, n) in steps" :key="id" :class="{ muted: item.muted }" :data-step="item.kind">
+      <StepPicture :step-id="id" :name="STEP_NAMES[item.kind]" :muted="item.muted" />
+      <div class="words">
+        <span class="kind">{{ STEP_NAMES[item.kind] }}</span>
+        <span class="acts">
+          <button type="button" class="plain" @click="mute(id, !item.muted)">
+            {{ item.muted ? 'unmute' : 'mute' }}
+          </button>
+          <button
+            type="button"
+            class="plain"
+            :class="{ on: alone?.step === id }"
+            :aria-pressed="alone?.step === id"
+            title="See this step alone on the stage"
+            @click="see(id)"
+          >
+            alone
+          </button>
+          <button
+            type="button"
+            class="plain"
+            :disabled="n === 0"
+            title="Act earlier"
+            :aria-label="`Move ${STEP_NAMES[item.kind]} up`"
+            @click="move(id, -1)"
+          >
+            ↑
+          </button>
+          <button
+            type="button"
+            class="plain"
+            :disabled="n === steps.length - 1"
+            title="Act later"
+            :aria-label="`Move ${STEP_NAMES[item.kind]} down`"
+            @click="move(id, 1)"
+          >
+            ↓
+          </button>
+          <button type="button" class="plain" @click="copy(item)">copy</button>
+          <button
+            type="button"
+            class="plain"
+            title="Remove this step"
+            :aria-label="`Remove ${STEP_NAMES[item.kind]}`"
+            @click="remove(id)"
+          >
+            ×
+          </button>
+        </span>
+        <StepWords :id="id" :step="item" />
+      </div>
+    </li>
+  </ol>
+  <p>
+    <MenuButton v-if="steps.length < MOST_STEPS" label="Add a step" :choices="choices" @choose="add" />
+    <button v-if="copiedStep && steps.length < MOST_STEPS" type="button" class="plain act" @click="paste">
+      Paste {{ STEP_NAMES[copiedStep.kind].toLowerCase() }}
+    </button>
+    <span v-if="steps.length >= MOST_STEPS" class="quiet">{{ MOST_STEPS }} steps are the most a look has.</span>
+  </p>
+</template>
+
+<style scoped>
+.steps {
+  list-style: none;
+  margin: 0 0 6px;
+  padding: 0;
+}
+.steps li {
+  display: grid;
+  grid-template-columns: 44px minmax(0, 1fr);
+  gap: 8px;
+  padding: 5px 0;
+  border-top: 1px solid var(--rule);
+  line-height: 25px;
+}
+.kind {
+  font-weight: 600;
+  margin-right: 8px;
+}
+.acts {
+  font-size: 12.5px;
+  white-space: nowrap;
+  float: right;
+  line-height: 20px;
+}
+.acts .plain {
+  padding: 0 3px;
+}
+.muted .words > :not(.acts) {
+  text-decoration: line-through;
+  opacity: 0.7;
+}
+.name {
+  width: 150px;
+}
+.look {
+  line-height: 22px;
+}
+</style>

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import {
+  STEP_NAMES,
+  stepSettings,
+  stepTable,
+  stepToChange,
+  type Collection,
+  type Colour,
+  type HolderAddress,
+  type Step,
+  type Stop,
+} from '@jinx/core/document';
+import { computed } from 'vue';
+import { useEffectStore } from '../../../stores/effect';
+import ColourWords from '../../chips/ColourWords.vue';
+import PictureChip from '../../chips/PictureChip.vue';
+import GradientEditor from '../../rulers/curves/GradientEditor.vue';
+import SettingChip from '../../chips/SettingChip.vue';
+import { STEP_CHOICES, stepSentences } from './lookWords';
+
+/** One step of a look as sentences. */
+const props = defineProps<{ id: string; step: Step }>();
+const store = useEffectStore();
+const of = computed((): HolderAddress => ({ kind: 'step', layer: store.chosenId, id: props.id }));
+const sentences = computed(() => stepSentences(props.step));
+const table = computed(() => stepTable(props.step.kind));
+const labelOf = (setting: string) => `${STEP_NAMES[props.step.kind].toLowerCase()}, ${table.value[setting]!.name}`;
+const GRADIENT_WIDTH = 290;
+
+const change = (label: string, recipe: (step: Step) => void, gesture: string | null = null) =>
+  store.change(
+    label,
+    (draft) => {
+      const step = stepToChange(draft, store.chosenId, props.id);
+      if (step) recipe(step);
+    },
+    gesture,
+  );
+function colourOf(setting: string): Colour {
+  const found = stepSettings(props.step)[setting]!;
+  const declared = table.value[setting]!;
+  return found.base.kind === 'fixed' && typeof found.base.value === 'object' && !Array.isArray(found.base.value)
+    ? (found.base.value as Colour)
+    : { hex: declared.value === 'colour' ? declared.byDefault : '#ffffff' };
+}
+const recolour = (setting: string, colour: Colour, isDrag: boolean) =>
+  change(
+    `choose the ${labelOf(setting)}`,
+    (step) => (stepSettings(step)[setting]!.base = { kind: 'fixed', value: colour }),
+    isDrag ? `step colour ${props.id}` : null,
+  );
+const setStops = (stops: Collection<Stop>, gesture: string | null) =>
+  change('change a gradient', (step) => step.kind === 'gradient' && (step.stops = stops), gesture);
+</script>
+
+<template>
+  <span v-for="(sentence, which) in sentences" :key="which" :class="{ beside: which > 0 }">
+    <template v-for="(piece, n) in sentence" :key="n"
+      ><template v-if="typeof piece === 'string'">{{ piece }}</template
+      ><PictureChip v-else-if="'picture' in piece" :step-id="id" :step="step" /><ColourWords
+        v-else-if="'colour' in piece"
+        :colour="colourOf(piece.colour)"
+        :label="labelOf(piece.colour)"
+        @change="(colour, isDrag) => recolour(piece.colour, colour, isDrag)" /><SettingChip
+        v-else-if="'setting' in piece"
+        :setting="piece.setting"
+        :of="of"
+        :words="STEP_CHOICES[piece.setting]"
+        :label="labelOf(piece.setting)" /></template
+    >.
+  </span>
+  <GradientEditor
+    v-if="step.kind === 'gradient'"
+    :stops="step.stops"
+    :width="GRADIENT_WIDTH"
+    :life="1"
+    label="Colours of the gradient"
+    @change="setStops"
+    @done="store.endGesture()"
+  />
+</template>
+
+<style scoped>
+.beside {
+  display: block;
+  font-size: 12.5px;
+  color: var(--dim);
+}
+</style>

@@ -1,0 +1,346 @@
+<script setup lang="ts">
+import {
+  defaultSetting,
+  listed,
+  withItem,
+  withoutItem,
+  type HolderAddress,
+  type NumberDeclaration,
+  type NumberSetting,
+  type Shaper,
+} from '@jinx/core/document';
+import { isDraft, original } from 'immer';
+import { computed, inject, nextTick, ref, useId } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import { DRAGS } from '../bench';
+import { settingText, shownUnit, stepFor, typedBase } from './format';
+import { differsHere, setDiffering } from '../values/lookNumbers';
+import { sideways } from './sideways';
+import { useNumberActs } from './useNumberActs';
+import { useSetting } from '../values/useSetting';
+import MenuButton from './MenuButton.vue';
+import Refusal from '../Refusal.vue';
+import { ageShaper, newShaper, readsOffered, readyCurveOf, READY_SHAPES, setAgeCurve } from '../values/shapers';
+import ShaperWords from './ShaperWords.vue';
+
+/** A number in a sentence: dragged, typed (sums and spreads too), nudged, shaped, muted, reset. */
+const props = defineProps<{
+  setting: string;
+  of?: HolderAddress;
+  label?: string;
+  unit?: NumberDeclaration['unit'];
+}>();
+const store = useEffectStore();
+
+const {
+  address,
+  setting: chosen,
+  declaration: declared,
+  beside,
+  isMixed,
+  change: changeSetting,
+} = useSetting<NumberSetting, NumberDeclaration>(
+  () => props.setting,
+  () => props.of,
+);
+const declaration = computed((): NumberDeclaration =>
+  props.unit === undefined ? declared.value : { ...declared.value, unit: props.unit },
+);
+const textOf = (setting: NumberSetting) =>
+  settingText(setting, declaration.value, (id) => store.effect?.measures.byId[id]?.name ?? 'a measure');
+const text = computed(() => textOf(chosen.value));
+/** What each of the chosen layers has, where they differ. */
+const mixed = computed(() =>
+  isMixed.value
+    ? [{ layer: store.chosen!.name, setting: chosen.value }, ...beside.value]
+        .map(({ layer, setting }) => `${layer} ${textOf(setting)}`)
+        .join(', ')
+    : '',
+);
+const isShaped = computed(() => chosen.value.shapers.order.length > 0);
+const name = computed(() => props.label ?? declaration.value.name);
+
+/** Tells this chip's steps of undo from those of another layer's. */
+const gesture = useId();
+const isTyping = ref(false);
+const isOpen = ref(false);
+const typed = ref('');
+const problem = ref('');
+const field = ref<HTMLInputElement>();
+const root = ref<HTMLElement>();
+
+const change = (
+  what: string,
+  recipe: (target: NumberSetting, layerId: string) => void,
+  ofGesture: string | null = null,
+) => changeSetting(`${what} ${name.value}`, recipe, ofGesture);
+
+async function open(): Promise<void> {
+  typed.value = (isMixed.value ? '' : text.value).replace(/\u00a0/g, ' ');
+  problem.value = '';
+  isTyping.value = isOpen.value = true;
+  await nextTick();
+  field.value?.select();
+  keepInside();
+}
+/** How far the drawer is moved to the left, so that the page does not cut it off. */
+const aside = ref(0);
+const DRAWER = 280;
+/** Above the chip where there is room, so that the next line's chips stay in reach. */
+const isAbove = ref(false);
+const DRAWER_HEIGHT = 120;
+function keepInside(): void {
+  const page = root.value?.closest('.page')?.getBoundingClientRect();
+  const { left, top } = root.value?.getBoundingClientRect() ?? { left: 0, top: 0 };
+  aside.value = page ? Math.min(0, page.right - left - DRAWER) : 0;
+  isAbove.value = page !== undefined && top - page.top > DRAWER_HEIGHT;
+}
+function commit(): boolean {
+  if (!isTyping.value) return true;
+  try {
+    if (isMixed.value && typed.value.trim() === '') return close();
+    const base = typedBase(typed.value, declaration.value, shownUnit(chosen.value, declaration.value));
+    change('set', (target) => {
+      if (mixed.value || typed.value !== text.value.replace(/\u00a0/g, ' ')) target.base = base;
+    });
+    return close();
+  } catch (error) {
+    problem.value = (error as Error).message;
+    return false;
+  }
+}
+function close(): boolean {
+  isTyping.value = isOpen.value = false;
+  problem.value = '';
+  return true;
+}
+function leave(event: FocusEvent): void {
+  if (root.value?.contains(event.relatedTarget as Node)) return;
+  // What is refused stays as it was typed, with the reason above it.
+  if (!commit()) isOpen.value = false;
+}
+const cancel = (): void => void close();
+
+function shifted(base: NumberSetting['base'], by: number): NumberSetting['base'] {
+  const { least, most } = declaration.value;
+  const fit = (value: number) => Math.min(most, Math.max(least, Number(value.toPrecision(5))));
+  if (base.kind === 'fixed') return { kind: 'fixed', value: fit(base.value + by) };
+  if (base.kind === 'spread') return { kind: 'spread', low: fit(base.low + by), high: fit(base.high + by) };
+  return base;
+}
+const sizeOf = (base: NumberSetting['base']) =>
+  base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 1;
+const asItWas = (target: NumberSetting): NumberSetting => (isDraft(target) ? original(target)! : target);
+/** What each layer began the drag with: all go on by the same way. */
+const starts = new Map<string, NumberSetting['base']>();
+const drags = inject(DRAGS, () => undefined);
+const dragged = sideways({
+  begin: () => starts.clear(),
+  by: (steps) => {
+    const by = steps * stepFor(sizeOf(starts.get(store.chosenId) ?? chosen.value.base), declaration.value);
+    change(
+      'drag',
+      (target, layerId) => {
+        if (!starts.has(layerId)) starts.set(layerId, asItWas(target).base);
+        target.base = shifted(starts.get(layerId)!, by);
+      },
+      `drag ${gesture}`,
+    );
+  },
+  click: () => void open(),
+  dragBegins: () => drags(true),
+  end: () => {
+    drags(false);
+    store.endGesture();
+  },
+});
+function nudge(event: KeyboardEvent, direction: number): void {
+  event.preventDefault();
+  const by =
+    direction *
+    stepFor(sizeOf(chosen.value.base), declaration.value) *
+    (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
+  change('nudge', (target) => (target.base = shifted(target.base, by)), `nudge ${gesture}`);
+}
+/** What may shape it: age once, anything else as often as wanted. */
+const offered = computed(() =>
+  readsOffered(declaration.value.reads, store.effect!).filter(
+    ({ reads }) => reads.kind !== 'age' || !ageShaper(chosen.value),
+  ),
+);
+/** Shapers that the life sheet does not show. */
+const shapersBeside = computed(() =>
+  listed(chosen.value.shapers).filter(
+    ({ id, item }) => id !== ageShaper(chosen.value)?.id && item.reads.kind !== 'age',
+  ),
+);
+function shape(value: string): void {
+  const { reads } = offered.value.find((offer) => offer.value === value)!;
+  change('shape', (target) => {
+    if (reads.kind === 'age') setAgeCurve(target, readyCurveOf(READY_SHAPES[3]!.points), store.newId());
+    else target.shapers = withItem(target.shapers, store.newId(), newShaper(reads));
+  });
+  if (reads.kind !== 'age') return;
+  store.lifeLine = { ...address.value, setting: props.setting };
+  cancel();
+}
+const setShaper = (id: string, shaper: Shaper, ofGesture: string | null) =>
+  change('shape', (target) => (target.shapers.byId[id] = shaper), ofGesture);
+const removeShaper = (id: string) =>
+  change('unshape', (target) => (target.shapers = withoutItem(target.shapers, id)));
+function unshape(): void {
+  change('unshape', (target) => (target.shapers = { order: [], byId: {} }));
+  cancel();
+}
+function mute(): void {
+  change(chosen.value.muted ? 'unmute' : 'mute', (target) => (target.muted = !target.muted));
+  cancel();
+}
+/** Of a look that others use too: whether this number differs in the chosen layer. */
+const differs = computed(() => differsHere(store.effect!, address.value, props.setting));
+const setHere = (isDifferent: boolean) =>
+  store.change(isDifferent ? `let ${name.value} differ here` : `take ${name.value} from the look`, (draft) => {
+    if (address.value.kind === 'step') setDiffering(draft, address.value, props.setting, isDifferent);
+  });
+const { copy, pastable, paste, measures, measure, canBeBroughtOut, bringOut } = useNumberActs(
+  { setting: chosen, declaration, name, change: changeSetting },
+  cancel,
+);
+function reset(): void {
+  change('reset', (target) => Object.assign(target, defaultSetting(declaration.value)));
+  cancel();
+}
+</script>
+
+<template>
+  <span ref="root" class="holder">
+    <button
+      v-if="!isTyping"
+      type="button"
+      class="chip drags number"
+      :class="{ shaped: isShaped, muted: chosen.muted, differs: differs, mixed: isMixed }"
+      :aria-label="`${name}: ${isMixed ? `mixed, ${mixed}` : text}`"
+      :title="`${mixed ? `${mixed}. ` : ''}${declaration.help} Drag, finely with Alt, or click to type.`"
+      :data-setting="setting"
+      v-on="dragged"
+      @keydown.enter.prevent="open"
+      @keydown.up="nudge($event, 1)"
+      @keydown.down="nudge($event, -1)"
+    >
+      {{ isMixed ? 'mixed' : text }}
+    </button>
+    <Refusal v-else :problem="isOpen ? '' : problem">
+      <input
+        ref="field"
+        v-model="typed"
+        class="chip number typing"
+        :aria-label="name"
+        :aria-invalid="problem !== ''"
+        @focus="isOpen = true"
+        @keydown.enter.prevent="commit"
+        @keydown.esc.stop="cancel"
+        @blur="leave"
+      />
+    </Refusal>
+    <span
+      v-if="isOpen"
+      class="drawer"
+      :class="{ above: isAbove }"
+      :style="{ left: `${aside}px` }"
+      @focusout="leave"
+      @keydown.esc.stop="cancel"
+    >
+      <span v-if="problem" class="problem" role="alert">{{ problem }}</span>
+      <span v-else class="hint">{{
+        declaration.bases.includes('spread')
+          ? 'A number, a sum, “2 to 5” or “3 ± 1”, with a unit or without'
+          : 'A number or a sum, with a unit or without'
+      }}</span>
+      <span class="acts">
+        <MenuButton v-if="offered.length" label="Shape it…" :choices="offered" @choose="shape" />
+        <button v-if="isShaped" type="button" class="plain act" @click="unshape">Take the shape off</button>
+        <MenuButton v-if="measures.length" label="Measured by…" :choices="measures" @choose="measure" />
+        <button
+          v-if="canBeBroughtOut"
+          type="button"
+          class="plain act"
+          title="Make a dial of it, which others may turn"
+          @click="bringOut"
+        >
+          Bring it out
+        </button>
+        <button type="button" class="plain act" @click="mute">{{ chosen.muted ? 'Unmute' : 'Mute' }}</button>
+        <button type="button" class="plain act" @click="reset">Reset</button>
+        <button type="button" class="plain act" @click="copy">Copy</button>
+        <button v-if="pastable" type="button" class="plain act" :title="`Takes over ${pastable.name}`" @click="paste">
+          Paste
+        </button>
+        <button v-if="differs !== null" type="button" class="plain act" @click="setHere(!differs)">
+          {{ differs ? 'As the look has it' : 'Only in this layer' }}
+        </button>
+      </span>
+      <ShaperWords
+        v-for="{ id, item } in shapersBeside"
+        :key="id"
+        :shaper="item"
+        :label="name"
+        @change="(shaper, drag) => setShaper(id, shaper, drag)"
+        @remove="removeShaper(id)"
+      />
+    </span>
+  </span>
+</template>
+
+<style scoped>
+/* Several layers that differ: the value is no one's. */
+.mixed {
+  font-style: italic;
+  color: var(--soft);
+}
+.differs::after {
+  content: ' here';
+  font-size: 11px;
+  color: var(--accent);
+}
+.holder {
+  position: relative;
+  display: inline-block;
+}
+.typing {
+  width: 118px;
+  cursor: text;
+  background: var(--deep);
+  box-shadow: inset 0 0 0 1px var(--accent);
+}
+.drawer {
+  position: absolute;
+  z-index: 30;
+  top: 28px;
+  left: 0;
+  width: 262px;
+  padding: 6px 8px;
+  background: #232326;
+  border: 1px solid #434347;
+  border-radius: 4px;
+  box-shadow: 0 6px 18px #000a;
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  font-size: 12.5px;
+}
+.drawer.above {
+  top: auto;
+  bottom: 28px;
+}
+.hint {
+  color: var(--soft);
+}
+.problem {
+  color: var(--warn);
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 6px;
+}
+</style>

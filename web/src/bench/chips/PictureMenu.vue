@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import type { PictureRef } from '@jinx/core/document';
+import { computed, inject } from 'vue';
+import type { AssetSummary } from '../../api';
+import { ASSETS, BRING, KIT } from '../bench';
+import { pickFile } from '../files';
+import { kitFile, kitOffered } from '../values/kitChoices';
+import MenuButton from './MenuButton.vue';
+import { PICTURE_FILES } from '../values/pictures';
+
+/** One of the project's pictures, or any file. `without` is the text of having none, where that may be chosen. */
+const props = defineProps<{ picture: PictureRef | null; none?: string; without?: string }>();
+const emit = defineEmits<{ choose: [picture: PictureRef | null] }>();
+const assets = inject(ASSETS)!;
+const bring = inject(BRING)!;
+const kit = inject(KIT)!;
+const [FILE, NONE] = ['', 'none'];
+const choices = computed(() => [
+  ...(props.without && props.picture ? [{ value: NONE, text: props.without }] : []),
+  ...assets.value
+    .filter(({ kind, hash }) => kind === 'picture' && hash !== props.picture?.asset)
+    .map(({ hash, name }) => ({ value: hash, text: name })),
+  ...kitOffered(kit.files.value, assets.value, 'picture'),
+  { value: FILE, text: 'a file (PNG, JPEG, WebP)…' },
+]);
+
+function take(brought: AssetSummary | null): void {
+  if (brought?.kind === 'picture') emit('choose', { asset: brought.hash, name: brought.name });
+}
+async function choose(value: string): Promise<void> {
+  if (value === NONE) return emit('choose', null);
+  const asset = assets.value.find(({ hash }) => hash === value);
+  const fromKit = kitFile(value);
+  if (asset) take(asset);
+  else if (fromKit !== null) take(await kit.bring(fromKit));
+  else pickFile(PICTURE_FILES, async (file) => take(await bring(file)));
+}
+</script>
+
+<template>
+  <MenuButton :label="picture?.name ?? without ?? none ?? 'choose a picture…'" :choices="choices" @choose="choose" />
+</template>

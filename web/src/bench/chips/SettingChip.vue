@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import type { Declaration, HolderAddress, Setting, Vector } from '@jinx/core/document';
+import { computed } from 'vue';
+import ChoiceChip from './ChoiceChip.vue';
+import NumberChip from './NumberChip.vue';
+import { useSetting } from '../values/useSetting';
+import VectorChip from './VectorChip.vue';
+
+/** Any setting of the chosen layer, or of a part of it, in a sentence: what stands there follows its declaration. */
+const props = defineProps<{ setting: string; of?: HolderAddress; label?: string; words?: Record<string, string> }>();
+
+const {
+  declaration,
+  setting: chosenSetting,
+  isMixed,
+  change: changeSetting,
+} = useSetting<Setting, Declaration>(
+  () => props.setting,
+  () => props.of,
+);
+const name = computed(() => props.label ?? declaration.value.name);
+const base = computed(() => chosenSetting.value?.base);
+const choices = computed(() =>
+  declaration.value.value === 'choice'
+    ? declaration.value.choices.map((value) => ({ value, text: props.words?.[value] ?? value }))
+    : ['yes', 'no'].map((value) => ({ value, text: props.words?.[value] ?? value })),
+);
+const vector = computed(() => (base.value?.kind === 'fixed' ? (base.value.value as Vector) : null));
+const chosen = computed(() => {
+  const value = base.value?.kind === 'fixed' ? base.value.value : '';
+  return typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value);
+});
+
+const set = (value: unknown, gesture: string | null = null) =>
+  changeSetting(
+    `set ${name.value}`,
+    (target) => (target.base = { kind: 'fixed', value } as typeof target.base),
+    gesture,
+  );
+const choose = (value: string) => set(declaration.value.value === 'switch' ? value === 'yes' : value);
+</script>
+
+<template>
+  <NumberChip v-if="declaration.value === 'number'" :setting="setting" :of="of" :label="label" />
+  <VectorChip
+    v-else-if="declaration.value === 'vector' && vector"
+    :value="vector"
+    :label="name"
+    :unit="declaration.unit || undefined"
+    :least="declaration.least"
+    :most="declaration.most"
+    :is-size="declaration.least >= 0"
+    @change="set"
+  />
+  <ChoiceChip
+    v-else-if="declaration.value === 'choice' || declaration.value === 'switch'"
+    :value="chosen"
+    :choices="choices"
+    :label="isMixed ? `${name}, mixed` : name"
+    :class="{ mixed: isMixed }"
+    @choose="choose"
+  />
+</template>

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import type { Vector } from '@jinx/core/document';
+import { ref } from 'vue';
+import { inProportion } from '../values/axes';
+import PlainChip from './PlainChip.vue';
+
+/** Three numbers in a sentence: x, y, z. Sizes can be set together, in proportion. */
+const props = defineProps<{
+  value: Vector;
+  label: string;
+  unit?: string;
+  least: number;
+  most: number;
+  isSize?: boolean;
+}>();
+const emit = defineEmits<{ change: [value: Vector, gesture: string | null] }>();
+const areTogether = ref(false);
+function set(axis: number, number: number, gesture: string | null): void {
+  if (areTogether.value)
+    return emit('change', inProportion(props.value, axis, number, props.least, props.most), gesture);
+  const value = [...props.value] as Vector;
+  value[axis] = number;
+  emit('change', value, gesture);
+}
+</script>
+
+<template>
+  <span class="vector" role="group" :aria-label="label">
+    <PlainChip
+      v-for="(axis, index) in ['x', 'y', 'z']"
+      :key="axis"
+      :value="value[index]!"
+      :label="`${label}, ${axis}`"
+      :least="least"
+      :most="most"
+      :unit="unit"
+      :hides-unit="index < 2"
+      :several="3"
+      @all="emit('change', $event as Vector, null)"
+      @change="(number, gesture) => set(index, number, gesture)"
+    />
+    <button
+      v-if="isSize"
+      type="button"
+      class="plain"
+      :class="{ on: areTogether }"
+      :aria-pressed="areTogether"
+      :aria-label="`${label}, together`"
+      title="One changes all three, in proportion"
+      @click="areTogether = !areTogether"
+    >
+      =
+    </button>
+  </span>
+</template>
+
+<style scoped>
+.vector {
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,306 @@
+<script setup lang="ts">
+import {
+  withoutItem,
+  type Combine,
+  type Curve,
+  type NumberDeclaration,
+  type NumberSetting,
+  type Shaper,
+} from '@jinx/core/document';
+import { computed, ref } from 'vue';
+import { useEffectStore } from '../../../stores/effect';
+import ChoiceChip from '../../chips/ChoiceChip.vue';
+import MenuButton from '../../chips/MenuButton.vue';
+import { ageShaper, curvesOf, READY_SHAPES, readyCurveOf, shapeByAge } from '../../values/shapers';
+import { keptComputed } from '../../values/keptComputed';
+import { useSetting } from '../../values/useSetting';
+import { copiedKeys } from '../../values/copied';
+import CurveEditor from './CurveEditor.vue';
+import { areaBetween, CurveScale, lineThrough } from './curveScale';
+import { scaleKeys } from './curveEdit';
+import { readLine, type LifeLine } from './lines';
+
+/** One line of the life sheet with its tools: how its shape combines with its base, and the curve, or the two of a band. */
+const props = defineProps<{
+  line: LifeLine;
+  others: readonly LifeLine[];
+  width: number;
+  height: number;
+  life: number;
+}>();
+const store = useEffectStore();
+const editor = ref<InstanceType<typeof CurveEditor>>();
+const { setting, declaration, change } = useSetting<NumberSetting, NumberDeclaration>(
+  () => props.line.address.setting,
+  () => props.line.address,
+);
+const found = computed(() => ageShaper(setting.value));
+const shaper = computed(() => found.value?.shaper ?? null);
+const curves = computed(() => (shaper.value ? curvesOf(shaper.value) : []));
+const isBand = computed(() => shaper.value?.mapping.kind === 'band');
+/** Of a band, whether its upper curve is edited. */
+const isUpper = ref(true);
+const edited = computed(() => (isBand.value ? curves.value[isUpper.value ? 1 : 0]! : curves.value[0]!));
+const isShare = computed(() => shaper.value?.combine === 'multiply');
+const limits = computed(() => {
+  const { least, most } = declaration.value;
+  const combine = shaper.value?.combine;
+  if (combine === 'replace' || combine === 'blend') return { least, most };
+  return combine === 'add'
+    ? { least: least - most, most: most - least }
+    : { least: least < 0 ? -100 : 0, most: 1000 };
+});
+const unit = computed(() => (isShare.value ? '%' : declaration.value.unit === 'count' ? '' : declaration.value.unit));
+const SHAPE_CHOICES = READY_SHAPES.map(({ name }) => ({ value: name, text: name }));
+const COMBINES = [
+  { value: 'multiply', text: 'times' },
+  { value: 'add', text: 'plus' },
+  { value: 'replace', text: 'instead' },
+  { value: 'blend', text: 'half toward' },
+];
+
+/** Writes the shaper by age of the chosen layers' settings, or gives them one. */
+function shape(label: string, edit: (own: Shaper) => Shaper, gesture: string | null = null): void {
+  const made = store.newId();
+  change(
+    `${label} ${props.line.word}`,
+    (target) => shapeByAge(target, made, edit),
+    gesture && `${props.line.key} ${gesture}`,
+  );
+}
+const setCurve = (curve: Curve, gesture: string | null) =>
+  shape(
+    'shape',
+    (own) => ({
+      ...own,
+      mapping:
+        own.mapping.kind !== 'band'
+          ? { kind: 'curve', curve }
+          : { ...own.mapping, ...(isUpper.value ? { high: curve } : { low: curve }) },
+    }),
+    gesture,
+  );
+const begin = (name: string) => {
+  const ready = READY_SHAPES.find((one) => one.name === name);
+  if (!ready) return;
+  const curve = readyCurveOf(ready.points);
+  // What is no share is shaped between nothing and what it is.
+  const isPlain = isShare.value || !shaper.value;
+  setCurve(isPlain ? curve : allTimes(curve, baseOf.value, limits.value), null);
+};
+/** A whole curve made so many times as high. */
+const allTimes = (curve: Curve, factor: number, within: { least: number; most: number }): Curve =>
+  scaleKeys(curve, new Set(curve.keys.order), factor, { life: props.life, ...within });
+const baseOf = computed(() => {
+  const { base } = setting.value;
+  return base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 1;
+});
+/** Another way of combining keeps the picture as near as it can: shares become numbers of the setting's own unit, and back. */
+function combine(to: string): void {
+  const [from, next] = [shaper.value!.combine, to as Combine];
+  const wasShare = from === 'multiply';
+  const isNow = next === 'multiply';
+  const factor = wasShare === isNow || baseOf.value === 0 ? 1 : wasShare ? baseOf.value : 1 / baseOf.value;
+  const { least, most } = declaration.value;
+  const times = (curve: Curve) =>
+    allTimes(curve, factor, isNow ? { least: -1000, most: 1000 } : { least: least - most, most: most - least });
+  shape('combine', (own) => ({
+    ...own,
+    combine: next,
+    amount: next === 'blend' ? 0.5 : 1,
+    mapping:
+      own.mapping.kind === 'band'
+        ? { kind: 'band', low: times(own.mapping.low), high: times(own.mapping.high) }
+        : own.mapping.kind === 'curve'
+          ? { kind: 'curve', curve: times(own.mapping.curve) }
+          : own.mapping,
+  }));
+}
+const LOWER = 0.6;
+/** A band gives each particle its own way between two curves. */
+function band(): void {
+  shape('band', (own) => {
+    if (own.mapping.kind === 'band') return { ...own, mapping: { kind: 'curve', curve: own.mapping.high } };
+    const [high] = curvesOf(own);
+    const low = allTimes(high!, LOWER, limits.value);
+    return { ...own, mapping: { kind: 'band', low, high: high! } };
+  });
+  isUpper.value = true;
+}
+const mute = () => shape('mute', (own) => ({ ...own, muted: !own.muted }));
+const takeOff = () =>
+  change(`unshape ${props.line.word}`, (target) => {
+    const own = ageShaper(target);
+    if (own) target.shapers = withoutItem(target.shapers, own.id);
+  });
+
+const more = computed(() => [
+  { value: 'copy', text: 'copy its chosen keys, or all (Ctrl C)' },
+  ...(copiedKeys.value.length > 0 ? [{ value: 'paste', text: 'paste keys (Ctrl V)' }] : []),
+  { value: 'band', text: isBand.value ? 'one curve for all' : 'a band: each goes its own way' },
+  { value: 'mute', text: shaper.value?.muted ? 'unmute it' : 'mute it' },
+  { value: 'off', text: 'take it off' },
+]);
+function act(value: string): void {
+  const acts: Record<string, () => void> = {
+    copy: () => editor.value?.copy(),
+    paste: () => editor.value?.paste(),
+    band,
+    mute,
+    off: takeOff,
+  };
+  acts[value]?.();
+}
+
+const curvesBehind = keptComputed(() =>
+  props.others.flatMap((other) => {
+    const read = readLine(store.effect!, other);
+    const own = read && ageShaper(read.setting);
+    const isDashed = other.address.setting === 'life.opacity';
+    return own ? [{ key: other.key, isDashed, curves: curvesOf(own.shaper) }] : [];
+  }),
+);
+/** The other lines, each on a scale of its own, faintly behind. */
+const behind = computed(() =>
+  curvesBehind.value.flatMap(({ key, isDashed, curves: all }) => {
+    const scale = new CurveScale(all, props.width, props.height);
+    return all.map((curve, n) => ({
+      key: `${key} ${n}`,
+      isDashed,
+      line: lineThrough(scale.points(curve, props.life)),
+    }));
+  }),
+);
+/** Between what it comes to for the least and the most of its particles. */
+function spreadOn(scale: CurveScale): string {
+  if (isBand.value) {
+    const [low, high] = curves.value;
+    return areaBetween(scale.points(low!, props.life), scale.points(high!, props.life));
+  }
+  const { base } = setting.value;
+  if (base.kind !== 'spread' || !isShare.value || !(base.high > 0)) return '';
+  return areaBetween(
+    scale.points(edited.value, props.life),
+    scale.points(edited.value, props.life, base.low / base.high),
+  );
+}
+</script>
+
+<template>
+  <div class="tools">
+    <template v-if="shaper">
+      <span class="quiet">{{ line.word }}</span>
+      <ChoiceChip
+        :value="shaper.combine"
+        :choices="COMBINES"
+        :label="`how age shapes ${line.word}`"
+        @choose="combine"
+      />
+      <MenuButton label="begin with…" :choices="SHAPE_CHOICES" @choose="begin" />
+      <span class="group">
+        <button type="button" class="plain" title="Round through the chosen keys (S)" @click="editor?.ease('smooth')">
+          smooth
+        </button>
+        <button type="button" class="plain" title="Straight from key to key (P)" @click="editor?.ease('sharp')">
+          sharp
+        </button>
+        <button type="button" class="plain" title="Level until the next key (H)" @click="editor?.ease('held')">
+          held
+        </button>
+        <button type="button" class="plain" title="End for end (F)" @click="editor?.flip()">flip</button>
+      </span>
+      <span class="group">
+        <button v-if="isBand" type="button" class="plain" @click="isUpper = !isUpper">
+          {{ isUpper ? 'upper edge' : 'lower edge' }}
+        </button>
+        <MenuButton label="this shape…" :choices="more" @choose="act" />
+      </span>
+    </template>
+    <template v-else>
+      <span class="quiet">{{ line.word }} is not shaped: begin with</span>
+      <button v-for="ready in READY_SHAPES" :key="ready.name" type="button" class="plain" @click="begin(ready.name)">
+        {{ ready.name }}
+      </button>
+    </template>
+  </div>
+  <div class="curves" :class="{ muted: shaper?.muted }">
+    <svg class="behind" :width="width" :height="height" aria-hidden="true">
+      <path v-for="other in behind" :key="other.key" :d="other.line" :class="{ dashed: other.isDashed }" />
+    </svg>
+    <CurveEditor
+      v-if="shaper"
+      ref="editor"
+      :curve="edited"
+      :beside="curves"
+      :width="width"
+      :height="height"
+      :life="life"
+      :label="isBand ? `${line.word}, ${isUpper ? 'upper' : 'lower'} edge` : line.word"
+      :is-dashed="line.key === 'life.opacity'"
+      :least="limits.least"
+      :most="limits.most"
+      :unit="unit"
+      @change="setCurve"
+      @done="store.endGesture()"
+    >
+      <template #default="{ scale }">
+        <path class="area" :d="spreadOn(scale)" />
+        <path v-if="isBand" class="edge" :d="lineThrough(scale.points(curves[isUpper ? 0 : 1]!, life))" />
+      </template>
+    </CurveEditor>
+    <div v-else :style="{ height: `${height}px` }"></div>
+  </div>
+</template>
+
+<style scoped>
+.tools {
+  display: flex;
+  gap: 2px 5px;
+  height: 24px;
+  align-items: center;
+  overflow: hidden;
+  white-space: nowrap;
+  font-size: 12.5px;
+}
+.tools .plain {
+  padding: 0 3px;
+}
+.group {
+  border-left: 1px solid var(--rule);
+  padding-left: 4px;
+}
+.curves {
+  position: relative;
+  margin-bottom: 4px;
+}
+.curves.muted {
+  opacity: 0.45;
+}
+.behind {
+  position: absolute;
+  inset: 0;
+  opacity: 0.28;
+  pointer-events: none;
+  overflow: visible;
+}
+.behind path {
+  fill: none;
+  stroke: var(--accent);
+  stroke-width: 2;
+}
+.behind .dashed {
+  stroke: #fff;
+  stroke-dasharray: 5 4;
+}
+.area {
+  fill: #dfe875;
+  opacity: 0.13;
+  pointer-events: none;
+}
+.edge {
+  fill: none;
+  stroke: var(--accent);
+  stroke-opacity: 0.6;
+  pointer-events: none;
+}
+</style>

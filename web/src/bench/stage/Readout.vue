@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { inject } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import { ENGINE } from '../bench';
+
+import PlainChip from '../chips/PlainChip.vue';
+import NumberField from '../chips/NumberField.vue';
+import { countText } from '../chips/numbers';
+
+/** Counts and milliseconds, in the stage's corner. */
+defineProps<{ budget: number }>();
+const emit = defineEmits<{ setBudget: [value: number] }>();
+const { state } = inject(ENGINE)!;
+const store = useEffectStore();
+const setDensity = (share: number, gesture: string | null) =>
+  store.change('set the density', (draft) => (draft.stage.density.share = share), gesture);
+const toggleArea = () =>
+  store.change('keep the area or not', (draft) => {
+    draft.stage.density.keepsArea = !draft.stage.density.keepsArea;
+  });
+const LIMITS = { name: 'the budget', least: 1000, most: 4_000_000, unit: '', whole: true };
+</script>
+
+<template>
+  <div class="readout number painted-apart" aria-label="Counts">
+    <div>
+      <b data-living>{{ countText(state.living) }}</b> alive of
+      <NumberField
+        :text="countText(budget)"
+        :limits="LIMITS"
+        label="Budget: most particles living at once"
+        title="The project’s budget: most particles of one effect living at once"
+        @change="emit('setBudget', $event)"
+      />
+    </div>
+    <div>
+      <b>{{ state.stepMilliseconds.toFixed(1) }}</b> ms compute <b>{{ state.drawMilliseconds.toFixed(1) }}</b> ms draw
+    </div>
+    <div v-if="store.effect">
+      density
+      <PlainChip
+        :value="store.effect.stage.density.share"
+        label="density: the share of births that is tried"
+        unit="%"
+        :least="1"
+        :most="100"
+        @change="setDensity"
+      />
+      <button
+        v-if="store.effect.stage.density.share < 100"
+        type="button"
+        class="plain"
+        :aria-pressed="store.effect.stage.density.keepsArea"
+        title="Draw fewer particles larger, so that they cover as much as all of them"
+        @click="toggleArea"
+      >
+        {{ store.effect.stage.density.keepsArea ? 'larger' : 'as large' }}
+      </button>
+    </div>
+    <div v-if="state.progress < 1">computing {{ Math.floor(state.progress * 100) }}%</div>
+    <div
+      v-else-if="!state.isExact"
+      title="A change was taken up in mid-run; what it gives from the start is being computed behind"
+    >
+      settling {{ Math.floor(state.settled * 100) }}%
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.readout {
+  position: absolute;
+  top: 8px;
+  right: 12px;
+  text-align: right;
+  font-size: 12.5px;
+  line-height: 18px;
+  color: #c8c8ca;
+  background: #101011b0;
+  padding: 2px 8px;
+  border-radius: 4px;
+}
+:deep(input) {
+  width: 62px;
+  background: none;
+  border: 0;
+  padding: 0;
+  text-align: right;
+  color: #c8c8ca;
+}
+:deep(input:hover),
+:deep(input:focus) {
+  background: var(--chip);
+}
+b {
+  color: #fff;
+  font-weight: 600;
+}
+</style>

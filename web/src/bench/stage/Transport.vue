@@ -1,0 +1,198 @@
+<script setup lang="ts">
+import { listed } from '@jinx/core/document';
+import { computed, inject } from 'vue';
+import { random32, useEffectStore } from '../../stores/effect';
+import { ENGINE } from '../bench';
+import ChoiceChip from '../chips/ChoiceChip.vue';
+import { injectCommands, useCommands } from '../commands/registry';
+import MenuButton from '../chips/MenuButton.vue';
+import KeysList from '../KeysList.vue';
+import PlainChip from '../chips/PlainChip.vue';
+
+defineProps<{ showGuides: boolean; follows: boolean; hasHits: boolean; isRaw: boolean; isDim: boolean }>();
+const emit = defineEmits<{
+  'update:showGuides': [value: boolean];
+  'update:follows': [value: boolean];
+  'update:isRaw': [value: boolean];
+  'update:isDim': [value: boolean];
+}>();
+const engine = inject(ENGINE)!;
+const store = useEffectStore();
+const { state } = engine;
+const SPEEDS = [1, 0.5, 0.25, 0.1];
+const toggle = () => (state.isPlaying ? engine.playback.pause() : engine.playback.play());
+const step = (by: number) => engine.playback.stepBy(by);
+const slower = () => engine.playback.setSpeed(SPEEDS[(SPEEDS.indexOf(state.speed) + 1) % SPEEDS.length]!);
+const again = () => engine.playback.replay();
+const anotherThrow = () => store.change('another throw', (draft) => (draft.seed = random32()));
+const signals = computed(() => listed(store.effect!.signals).map(({ id, item }) => ({ value: id, text: item.name })));
+const stretches = computed(() => store.effect!.stretches);
+const HOLDS = [
+  { value: 'continuing', text: 'running on' },
+  { value: 'seamless', text: 'without a seam' },
+];
+const setHold = (kind: string) =>
+  store.change('change how it holds', (draft) => {
+    const { hold } = draft.stretches;
+    if (hold.kind !== 'none') hold.kind = kind === 'seamless' ? 'seamless' : 'continuing';
+  });
+const setPreRoll = (seconds: number, gesture: string | null) =>
+  store.change('set the pre-roll', (draft) => (draft.stretches.preRoll = seconds), gesture);
+const letGo = () => {
+  if (stretches.value.hold.kind !== 'none' && !state.isLetGo) engine.playback.letGo();
+};
+const commands = injectCommands();
+useCommands([
+  { id: 'play.toggle', label: 'play or pause', otherWords: ['start', 'stop'], key: ' ', run: toggle },
+  { id: 'play.back', label: 'one step back', otherWords: ['frame', 'previous'], key: ',', run: () => step(-1) },
+  { id: 'play.on', label: 'one step on', otherWords: ['frame', 'next'], key: '.', run: () => step(1) },
+  { id: 'play.slower', label: 'slow motion', otherWords: ['speed'], key: null, run: slower },
+  { id: 'play.again', label: 'from the beginning', otherWords: ['replay'], key: null, run: again },
+  { id: 'play.letGo', label: 'let go: the hold ends', otherWords: ['release', 'close'], key: 'l', run: letGo },
+  {
+    id: 'effect.anotherThrow',
+    label: 'the same effect with other random draws',
+    otherWords: ['seed', 'another throw'],
+    key: null,
+    run: anotherThrow,
+  },
+]);
+</script>
+
+<template>
+  <div class="transport" role="toolbar" aria-label="Playing">
+    <button
+      type="button"
+      class="plain play"
+      :aria-label="state.isPlaying ? 'Pause' : 'Play'"
+      :title="state.isPlaying ? 'Pause (Space)' : 'Play (Space)'"
+      @click="toggle"
+    >
+      <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden="true">
+        <path :d="state.isPlaying ? 'M2 1h3.5v12H2zM8.5 1H12v12H8.5z' : 'M2 1l11 6-11 6z'" fill="currentColor" />
+      </svg>
+    </button>
+    <span class="number time painted-apart" data-time>{{ state.sheetTime.toFixed(3) }} s</span>
+    <button type="button" class="plain" title="One step back (comma)" aria-label="One step back" @click="step(-1)">
+      ‹ Step
+    </button>
+    <button type="button" class="plain" title="One step on (point)" aria-label="One step on" @click="step(1)">
+      Step ›
+    </button>
+    <button type="button" class="plain" :class="{ on: state.speed < 1 }" title="Slow motion" @click="slower">
+      {{ state.speed === 1 ? 'Full speed' : `Slow ×${state.speed}` }}
+    </button>
+    <button type="button" class="plain" title="From the beginning" @click="again">Replay</button>
+    <button type="button" class="plain" title="The same effect with other random draws" @click="anotherThrow">
+      Another throw
+    </button>
+    <span class="space"></span>
+    <template v-if="stretches.hold.kind !== 'none'">
+      <span class="holds">
+        Holds
+        <ChoiceChip :value="stretches.hold.kind" :choices="HOLDS" label="how the hold repeats" @choose="setHold" />
+        pre-rolled
+        <PlainChip
+          :value="stretches.preRoll"
+          label="pre-roll: how long it has held when first seen"
+          unit="s"
+          :least="0"
+          :most="60"
+          @change="setPreRoll"
+        />
+      </span>
+      <button
+        type="button"
+        class="plain"
+        :disabled="state.isLetGo"
+        title="End the hold: the closing begins (L)"
+        @click="letGo"
+      >
+        Let go
+      </button>
+    </template>
+    <MenuButton
+      v-if="signals.length"
+      label="Announce…"
+      :choices="signals"
+      title="A signal of the effect, as the game would announce it now"
+      @choose="engine.simulation.announce($event)"
+    />
+    <button
+      v-if="hasHits"
+      type="button"
+      class="plain"
+      title="Hit what the middle of the picture shows (X)"
+      @click="commands.run('stage.strike')"
+    >
+      Strike
+    </button>
+    <button
+      type="button"
+      class="plain"
+      :class="{ on: follows }"
+      :aria-pressed="follows"
+      title="The camera goes with the figure"
+      @click="emit('update:follows', !follows)"
+    >
+      Follow
+    </button>
+    <button
+      type="button"
+      class="plain"
+      :class="{ on: showGuides }"
+      :aria-pressed="showGuides"
+      title="Grid, sources and forces (C)"
+      @click="emit('update:showGuides', !showGuides)"
+    >
+      Guides
+    </button>
+    <button
+      type="button"
+      class="plain"
+      :class="{ on: isRaw }"
+      :aria-pressed="isRaw"
+      title="Without bloom, exposure and fog (R)"
+      @click="emit('update:isRaw', !isRaw)"
+    >
+      Raw
+    </button>
+    <button
+      type="button"
+      class="plain"
+      :class="{ on: isDim }"
+      :aria-pressed="isDim"
+      title="Darker, for what is too bright to work on (D)"
+      @click="emit('update:isDim', !isDim)"
+    >
+      Dim
+    </button>
+    <KeysList />
+  </div>
+</template>
+
+<style scoped>
+.transport {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 0 12px;
+  border-top: 1px solid var(--rule);
+  border-bottom: 1px solid var(--rule);
+  background: var(--ground);
+}
+.play {
+  color: var(--ink);
+  display: flex;
+}
+.time {
+  min-width: 66px;
+}
+.holds {
+  color: var(--soft);
+  white-space: nowrap;
+}
+.space {
+  flex: 1;
+}
+</style>
