@@ -23,7 +23,7 @@ import type {
 } from './protocol.ts';
 import { Surroundings } from './surroundings.ts';
 import { Tracker } from './tracker.ts';
-import { gameDistance, isColoured } from './views.ts';
+import { isColoured, placeCamera } from './views.ts';
 
 /** Where a scene is drawn: on the canvas of the graphics, or into a picture of its own that can be read back. */
 export type StageOutput = 'canvas' | 'picture';
@@ -289,19 +289,9 @@ export class Stage {
     const [x, z] = feet[this.#followed] ?? [0, 0];
     this.#surroundings.setFeet(this.#areFiguresShown ? feet : []);
     this.#guides.follow((number, out) => isPosed && drawnMatrixInto(out, number, frame, share, this.#figures));
-    const { position, target, fieldOfView, follows } = this.#view;
-    const [dx, dz] = follows ? [x, z] : [0, 0];
+    const [dx, dz] = this.#view.follows ? [x, z] : [0, 0];
     this.#tracker.note((number, out) => isPosed && drawnMatrixInto(out, number, frame, share, this.#figures), dx, dz);
-    this.#camera.fov = fieldOfView;
-    this.#camera.aspect = aspect;
-    this.#camera.position.fromArray(
-      this.#shown === 'silhouette' ? asAGameSees(position, target, fieldOfView) : position,
-    );
-    this.#camera.position.x += dx;
-    this.#camera.position.z += dz;
-    this.#camera.lookAt(target[0]! + dx, target[1]!, target[2]! + dz);
-    this.#camera.updateProjectionMatrix();
-    this.#camera.updateMatrixWorld();
+    placeCamera(this.#camera, this.#view, this.#shown, aspect, dx, dz);
     this.#drawings.follow(share, this.rate);
   }
 
@@ -407,11 +397,4 @@ export class Stage {
     this.#passes.dispose();
     this.#output?.dispose();
   }
-}
-
-/** Where the eye stands when a figure is as large in the picture as a game shows it, seen from the same side. */
-function asAGameSees(position: readonly number[], target: readonly number[], fieldOfView: number): number[] {
-  const way = position.map((value, axis) => value - target[axis]!);
-  const scale = gameDistance(fieldOfView) / Math.max(1e-6, Math.hypot(...way));
-  return target.map((value, axis) => value + way[axis]! * scale);
 }

@@ -1,3 +1,4 @@
+import type * as THREE from 'three';
 import type { StageView } from './protocol.ts';
 
 /** Views that draw particles in colours that tell something, in place of their looks. */
@@ -26,3 +27,35 @@ export const GAME_FIGURE = { metres: 1.8, share: 1 / 6 } as const;
 /** Metres from the eye at which that is so; `fieldOfView` in degrees from the lower edge to the upper. */
 export const gameDistance = (fieldOfView: number): number =>
   GAME_FIGURE.metres / GAME_FIGURE.share / 2 / Math.tan((fieldOfView * Math.PI) / 360);
+
+/** Where the eye stands when a figure is as large in the picture as a game shows it, seen from the same side. */
+function asAGameSees(position: readonly number[], target: readonly number[], fieldOfView: number): number[] {
+  const way = position.map((value, axis) => value - target[axis]!);
+  const scale = gameDistance(fieldOfView) / Math.max(1e-6, Math.hypot(...way));
+  return target.map((value, axis) => value + way[axis]! * scale);
+}
+
+/** Where the eye of a scene stands and what it looks at, metres; degrees from top to bottom. */
+export interface Eye {
+  readonly position: readonly number[];
+  readonly target: readonly number[];
+  readonly fieldOfView: number;
+}
+
+/** Puts a camera where the eye is, `dx` and `dz` metres on with what it follows. */
+export function placeCamera(
+  camera: THREE.PerspectiveCamera,
+  { position, target, fieldOfView }: Eye,
+  shown: StageView,
+  aspect: number,
+  dx: number,
+  dz: number,
+): void {
+  const [x, y, z] = shown === 'silhouette' ? asAGameSees(position, target, fieldOfView) : position;
+  camera.fov = fieldOfView;
+  camera.aspect = aspect;
+  camera.position.set(x! + dx, y!, z! + dz);
+  camera.lookAt(target[0]! + dx, target[1]!, target[2]! + dz);
+  camera.updateProjectionMatrix();
+  camera.updateMatrixWorld();
+}

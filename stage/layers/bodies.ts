@@ -12,7 +12,8 @@ import { FRONT, frontUniforms, setFront } from '../looks/front.ts';
 import { valueDeclarations, valueOf } from '../looks/shader.ts';
 import type { DrawnBody, DrawnLayer } from '../protocol.ts';
 import { fragmentShader, needsNormal, varyings } from './fragment.ts';
-import { LayerDrawing, type Shaders } from './layerDrawing.ts';
+import { LayerDrawing } from './layerDrawing.ts';
+import type { Shaders } from './materials.ts';
 
 /** Particles of one layer that are drawn on a skin at once. */
 const MOST_SKINS = 4;

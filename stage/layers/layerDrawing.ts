@@ -4,9 +4,10 @@ import { setDefine, type CommonUniforms } from '../looks/light.ts';
 import { gradientTexture, type Pictures } from '../looks/pictures.ts';
 import { sharedVectors } from '../looks/shader.ts';
 import { readsClock } from '../looks/steps.ts';
-import type { DrawnLayer, DrawnLook } from '../protocol.ts';
+import type { DrawnLayer } from '../protocol.ts';
 import { isSolid, needsDepth } from './fragment.ts';
 import type { FigureMesh } from '../figure.ts';
+import { goesRound, sameShaders, setBlending, setDepth, setStencil, type Shaders } from './materials.ts';
 import type { MeshStore } from './meshStore.ts';
 
 /** What a layer's drawing asks of the stage. */
@@ -43,17 +44,6 @@ interface Made {
   /** Mark where it covers the picture, for layers that are drawn inside of it. */
   masks: readonly THREE.ShaderMaterial[] | null;
   isReady: boolean;
-}
-
-/** Shaders of a part of a layer, and what they read beside what all do. */
-export interface Shaders {
-  readonly vertexShader: string;
-  readonly fragmentShader: string;
-  readonly uniforms: Record<string, THREE.IUniform>;
-  /** The look that this part shows. */
-  readonly look: DrawnLook;
-  /** Whether it only darkens what is behind, however the layer is drawn. */
-  readonly isShadow?: boolean;
 }
 
 /**
@@ -403,44 +393,4 @@ export abstract class LayerDrawing {
   }
 }
 
-const goesRound = ({ drawn }: DrawnLayer): boolean =>
-  drawn.kind === 'mesh' || (drawn.kind === 'ribbon' && drawn.form === 'tube');
-
 const NOTHING = new THREE.MeshBasicMaterial({ visible: false });
-
-/** Whether two ways of drawing a layer share their shaders. */
-function sameShaders(a: DrawnLayer, b: DrawnLayer): boolean {
-  const shaped = (layer: DrawnLayer) => JSON.stringify({ ...layer, isVisible: true, inside: null });
-  return shaped(a) === shaped(b);
-}
-
-function setBlending(material: THREE.Material, blend: DrawnLayer['blend']): void {
-  if (blend === 'solid' || blend === 'holes') {
-    material.blending = THREE.NoBlending;
-    return;
-  }
-  material.blending = THREE.CustomBlending;
-  material.blendEquation = THREE.AddEquation;
-  material.blendSrc = blend === 'multiply' ? THREE.ZeroFactor : THREE.OneFactor;
-  material.blendDst = blend === 'multiply' ? THREE.SrcColorFactor : THREE.OneMinusSrcAlphaFactor;
-}
-
-function setDepth(material: THREE.Material, { depth, wraps }: DrawnLayer): void {
-  material.depthTest = depth !== 'never hidden';
-  if (depth === 'only where hidden') material.depthFunc = THREE.GreaterDepth;
-  // The far sides of the boxes that marks are drawn with lie behind what they wrap.
-  if (!wraps) return;
-  material.side = THREE.BackSide;
-  material.depthFunc = THREE.GreaterEqualDepth;
-}
-
-function setStencil(material: THREE.Material, bit: number | null, isMarking: boolean): void {
-  material.stencilWrite = bit !== null;
-  if (bit === null) return;
-  const ref = 1 << bit;
-  material.stencilRef = ref;
-  material.stencilFuncMask = ref;
-  material.stencilWriteMask = isMarking ? ref : 0;
-  material.stencilFunc = isMarking ? THREE.AlwaysStencilFunc : THREE.EqualStencilFunc;
-  material.stencilZPass = isMarking ? THREE.ReplaceStencilOp : THREE.KeepStencilOp;
-}

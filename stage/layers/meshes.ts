@@ -5,7 +5,8 @@ import { RECORD_LOT, type Frame, type FrameLayer } from '@jinx/core/simulation';
 import { valueOf } from '../looks/shader.ts';
 import type { DrawnLayer, DrawnMeshes } from '../protocol.ts';
 import { fragmentShader, needsNormal, varyings } from './fragment.ts';
-import { LayerDrawing, type Shaders } from './layerDrawing.ts';
+import { LayerDrawing } from './layerDrawing.ts';
+import type { Shaders } from './materials.ts';
 import { frameUniforms, ParticleBuffers } from './particles.ts';
 import { NUDGED, particleCode, particleDeclarations } from './spriteShader.ts';
 

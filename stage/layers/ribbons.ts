@@ -2,7 +2,8 @@ import * as THREE from 'three';
 import { JOINT_WORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
 import type { DrawnLayer, DrawnRibbon } from '../protocol.ts';
 import { fragmentShader } from './fragment.ts';
-import { LayerDrawing, type Shaders } from './layerDrawing.ts';
+import { LayerDrawing } from './layerDrawing.ts';
+import type { Shaders } from './materials.ts';
 import { JOINT_TEXELS, JOINTS_A_ROW, ribbonOf, ribbonVertexShader, TUBE_SIDES } from './ribbonShader.ts';
 
 /** One layer's ribbons: a piece from each joint of a frame to the next, read from a texture of joints. */

@@ -22,6 +22,7 @@ import {
 import { withGiven } from './given.ts';
 import { hashOf } from './hashing.ts';
 import type { HistoryBudget } from './history.ts';
+import { countsOf, type LayerCount } from './counts.ts';
 import { inheritable, takeLayers } from './inherit.ts';
 import { firstDiffering } from './inputs.ts';
 import { Layers } from './layers.ts';
@@ -136,23 +137,8 @@ export class Instance {
   }
 
   /** What each layer with particles of its own has, and what its last step cost. */
-  counts(): {
-    salt: number;
-    living: number;
-    born: number;
-    refused: number;
-    /** Births that found no particle of another layer to be born on. */
-    lost: number;
-    microseconds: number;
-  }[] {
-    return this.#layers.running.map(({ compiled, population, microseconds }) => ({
-      salt: compiled.layer.salt,
-      living: population.living,
-      born: population.born,
-      refused: population.refused,
-      lost: population.lost,
-      microseconds,
-    }));
+  counts(): LayerCount[] {
+    return countsOf(this.#layers.running);
   }
   #compacted(population: Population): Population {
     population.compact(this.#shared.kernels, this.#shared.scratch.indicesAt, true);

@@ -23,9 +23,9 @@ import { rowsOf, type Arrangement, type Row } from './rulers/rows';
 import TimeRuler from './rulers/TimeRuler.vue';
 import { provideTimeView } from './rulers/timeView';
 import TimeStrip from './rulers/TimeStrip.vue';
-import { dragBy } from './rulers/dragBy';
 import { useClipboard } from './rulers/useClipboard';
 import { useLayerActs } from './rulers/useLayerActs';
+import { useRulerSizes } from './rulers/useRulerSizes';
 
 /** The rulers: a row per layer, across the effect's time and a particle's age. */
 const props = defineProps<{ living: Readonly<Record<string, readonly number[]>> }>();
@@ -38,15 +38,9 @@ const holder = ref<HTMLElement>();
 const rowsHolder = ref<HTMLElement>();
 const { width } = useElementSize(holder);
 const { height: rowsHeight } = useElementSize(rowsHolder);
-const split = ref(0.46);
 const READY_KINDS = Object.entries(READY).map(([value, text]) => ({ value, text }));
 const ROW = 24;
 const NONE: readonly number[] = [];
-const LEAST_OPEN = 152;
-
-const headWidth = useStorage('jinx rulers head', 236);
-/** Height that the open row was given by hand; without one it takes what the others leave. */
-const givenHeight = ref<number | null>(null);
 const chosenArrangement = useStorage<Arrangement>('jinx rulers arrangement', 'grouped');
 const folded = ref<ReadonlySet<string>>(new Set());
 const hasGroups = computed(() => store.effect!.groups.order.length > 0);
@@ -54,12 +48,9 @@ const arrangement = computed(() => (hasGroups.value ? chosenArrangement.value : 
 const rows = keptComputed(() => rowsOf(store.effect!, arrangement.value, folded.value));
 const layerOf = (id: string): Layer => store.effect!.layers.byId[id]!;
 
-const timeWidth = computed(() => Math.round((width.value - headWidth.value) * split.value));
-const lifeWidth = computed(() => width.value - headWidth.value - timeWidth.value - 1);
-const columns = computed(() => ({ gridTemplateColumns: `${headWidth.value}px ${timeWidth.value}px 1fr` }));
-const openHeight = computed(
-  () => givenHeight.value ?? Math.max(LEAST_OPEN, rowsHeight.value - (rows.value.length - 1) * (ROW + 1) - 1),
-);
+const sizes = useRulerSizes(holder, width, () => rowsHeight.value - (rows.value.length - 1) * (ROW + 1) - 1);
+const { split, headWidth, givenHeight, timeWidth, lifeWidth, columns, openHeight } = sizes;
+const { divide, widen, widenHeads, heighten, heightenOpen } = sizes;
 const isOpen = ({ kind, id }: Row) => kind === 'layer' && id === store.chosenId;
 const { seconds: shownSeconds } = provideTimeView(() => store.effect!);
 /** A layer that follows shows the other's particles, which cost nothing again. */
@@ -76,24 +67,6 @@ const lifeText = computed(() => {
 });
 
 const seek = (seconds: number) => engine.playback.seekSheet(store.effect!.stretches, seconds);
-function divide(event: PointerEvent): void {
-  const box = holder.value!.getBoundingClientRect();
-  dragBy(event, ({ clientX }) => {
-    const share = (clientX - box.left - headWidth.value) / (box.width - headWidth.value);
-    split.value = share < 0.12 ? 0.04 : share > 0.88 ? 0.96 : share;
-  });
-}
-const widen = (to: number) => (headWidth.value = Math.max(170, Math.min(420, Math.round(to))));
-function widenHeads(event: PointerEvent): void {
-  const start = headWidth.value - event.clientX;
-  dragBy(event, ({ clientX }) => widen(start + clientX));
-}
-const heighten = (to: number) => (givenHeight.value = Math.max(LEAST_OPEN, Math.min(900, Math.round(to))));
-function heightenOpen(event: PointerEvent): void {
-  const start = openHeight.value - event.clientY;
-  dragBy(event, ({ clientY }) => heighten(start + clientY));
-}
-
 function fold(id: string): void {
   const next = new Set(folded.value);
   if (!next.delete(id)) next.add(id);

@@ -12,27 +12,8 @@ import {
 } from '@jinx/core/document';
 import { merged, type Clash } from '@jinx/core/editing';
 import { ApiError, type Since, type Standing } from '../api';
+import { metIn, type Met, type SavingState, type Stand } from './met';
 import type { Outbox, Unsaved } from './outbox';
-
-/**
- * saved: the server has all. waiting: a change is about to be sent. saving: it is on its way. away: there is no answer, and
- * it is tried again. clash: others changed the same thing, and it waits to be chosen which to keep. refused: the server
- * will not take it.
- */
-export type SavingState = 'saved' | 'waiting' | 'saving' | 'away' | 'clash' | 'refused';
-
-/** An effect as the server is known to have it. */
-export interface Stand extends Standing {
-  readonly document: Effect;
-}
-
-/** What others made of it, where that does not go with what was made here. */
-export interface Met {
-  readonly stand: Stand;
-  readonly theirs: readonly Change[];
-  readonly by: readonly string[];
-  readonly sentence: string;
-}
 
 export interface Ports {
   readonly send: (id: string, from: Standing, edits: readonly Edit[]) => Promise<Since>;
@@ -53,16 +34,6 @@ const RETRY_MILLISECONDS = 3000;
 const MOST_FAILURES = 5;
 const MOST_LABELS = 60;
 const SAME_THING = 'Somebody else changed the same thing.';
-
-/** What a refusal says of what others made; without knowing from where, `theirs` is null. */
-export function metIn({ body }: ApiError) {
-  const { revision, head, document, theirs, by, taken } = body as unknown as Stand & {
-    theirs: readonly Change[] | null;
-    by: readonly string[];
-    taken: number;
-  };
-  return { stand: { revision, head, document }, theirs, by, taken };
-}
 
 /** Keeps one effect on the server as it is made here, and in this browser until the server has it. */
 export class Keeper {

@@ -1,6 +1,6 @@
 import { api, ApiError } from '../api';
 import { tellRefused } from '../tell';
-import { metIn, type Met } from './keeper';
+import { metIn, type Met } from './met';
 import { outbox, type Unsaved } from './outbox';
 import { openWindows, thisWindow } from './thisWindow';
 
