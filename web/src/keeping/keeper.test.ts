@@ -1,64 +1,17 @@
-import { apply, diff, structuredCopy, type Effect } from '@jinx/core/document';
-import fc from 'fast-check';
+import { diff, structuredCopy } from '@jinx/core/document';
+import { FakeWindow } from './fakeWindow';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { ApiError } from '../api';
-import { FakeServer, flame, LAYERS, rate } from './fakeServer';
+import { FakeServer, flame, rate } from './fakeServer';
 import { Keeper } from './keeper';
-import type { Unsaved } from './outbox';
-
-/** A window that has the effect open. */
-class Window {
-  keeper: Keeper;
-  document: Effect;
-  /** What this browser keeps for it. */
-  kept: Unsaved | null = null;
-  /** What it kept as it went away. */
-  last: Unsaved | null = null;
-  isFull = false;
-  writes = 0;
-  tookIn = 0;
-  constructor(server: FakeServer, name: string, send: FakeServer['send'] = server.send) {
-    this.document = server.document;
-    this.keeper = new Keeper(
-      'one',
-      { ...server.standing, document: server.document },
-      {
-        send,
-        since: server.since,
-        window: name,
-        outbox: {
-          keep: async (unsaved) => {
-            if (this.isFull) throw new Error('full');
-            this.kept = structuredCopy(unsaved);
-            this.writes++;
-          },
-          keepLast: (unsaved) => void (this.last = unsaved),
-          forget: async () => void (this.kept = null),
-        },
-        changed: () => undefined,
-        tookIn: (document) => {
-          this.document = document;
-          this.tookIn++;
-        },
-      },
-    );
-  }
-  change(recipe: (draft: Effect) => void, label = 'change it'): void {
-    const draft = structuredCopy(this.document);
-    recipe(draft);
-    const [before, changes] = [this.document, diff(this.document, draft)];
-    this.document = apply(before, changes);
-    this.keeper.take({ before, after: this.document, changes, label, gesture: null });
-  }
-}
-const seed = (value: number) => (draft: Effect) => void (draft.seed = value);
+import { seed } from './fakeWindow.ts';
 
 let server: FakeServer;
-let mine: Window;
+let mine: FakeWindow;
 beforeEach(() => {
   vi.useFakeTimers();
   server = new FakeServer(flame());
-  mine = new Window(server, 'mine');
+  mine = new FakeWindow(server, 'mine');
 });
 afterEach(() => vi.useRealTimers());
 const rest = (milliseconds = 600) => vi.advanceTimersByTimeAsync(milliseconds);
@@ -139,7 +92,7 @@ describe('an effect that is made', () => {
   });
 
   it('is tried again after a fault that nobody thought of', async () => {
-    const faulty = new Window(server, 'faulty', (...sent) => {
+    const faulty = new FakeWindow(server, 'faulty', (...sent) => {
       if (server.log.length === 1 && isFaulty) throw new TypeError('a fault');
       return server.send(...sent);
     });
@@ -189,7 +142,7 @@ describe('an effect that is made', () => {
       new ApiError(503, 'It may be kept or not.', { code: 'outcome.unknown' }),
       ...Array.from({ length: 6 }, () => new ApiError(500, 'The server failed.', { code: 'server' })),
     ];
-    const unlucky = new Window(server, 'unlucky', async (id, from, edits) => {
+    const unlucky = new FakeWindow(server, 'unlucky', async (id, from, edits) => {
       sent.push(edits[0]!.id);
       const failure = failures.shift();
       if (failure?.status === 503) await server.send(id, from, edits);
@@ -234,7 +187,7 @@ describe('an effect that is made', () => {
 
   it('is sent with another id where another edit has its own', async () => {
     const ids: string[] = [];
-    const picky = new Window(server, 'picky', async (id, from, edits) => {
+    const picky = new FakeWindow(server, 'picky', async (id, from, edits) => {
       ids.push(edits[0]!.id);
       if (ids.length === 1) throw new ApiError(409, 'An edit of another effect has this id.', { code: 'known' });
       return server.send(id, from, edits);
@@ -246,7 +199,7 @@ describe('an effect that is made', () => {
 
   it('is not sent for ever where the server fails at it, and the next change may put it right', async () => {
     let times = 0;
-    const failing = new Window(server, 'failing', async (id, from, edits) => {
+    const failing = new FakeWindow(server, 'failing', async (id, from, edits) => {
       times++;
       if (times <= 5) throw new ApiError(500, 'The server failed at this.', { code: 'server' });
       return server.send(id, from, edits);
@@ -266,7 +219,7 @@ describe('an effect that is made', () => {
 
   it('is sent for as long as it takes where the database is away', async () => {
     let times = 0;
-    const away = new Window(server, 'away', async (id, from, edits) => {
+    const away = new FakeWindow(server, 'away', async (id, from, edits) => {
       if (++times <= 12) throw new ApiError(503, 'The database does not answer.', { code: 'database' });
       return server.send(id, from, edits);
     });
@@ -276,7 +229,7 @@ describe('an effect that is made', () => {
   });
 
   it('is not sent again where there is no room for it', async () => {
-    const full = new Window(server, 'full', async () => {
+    const full = new FakeWindow(server, 'full', async () => {
       throw new ApiError(507, 'This project takes 4.0 of the 4.0 GB it may.', { code: 'quota' });
     });
     full.change(seed(7));
@@ -317,172 +270,4 @@ describe('an effect that is made', () => {
     await rest();
     expect([keeper.state, server.document.seed]).toEqual(['saved', 4]);
   });
-});
-
-describe('an effect that two make', () => {
-  it('takes in what the other changed elsewhere, whoever was first', async () => {
-    mine.change(rate('body', 7));
-    server.change(rate('sparks', 9));
-    await rest();
-    expect([mine.keeper.state, mine.tookIn]).toEqual(['saved', 1]);
-    expect(now(mine.document)).toEqual(now());
-    // Told of it while at rest.
-    server.change(rate('smoke', 4));
-    mine.keeper.announced(server.standing.revision);
-    await rest(0);
-    expect([mine.keeper.state, mine.tookIn]).toEqual(['saved', 2]);
-    expect(now(mine.document)).toEqual(now());
-  });
-
-  it('takes in what it could not while its own was refused, once that is undone', async () => {
-    const refusing = new Window(server, 'refusing', async () => {
-      throw new ApiError(403, 'You may look at this project, not change it.');
-    });
-    refusing.change(rate('body', 7));
-    await rest();
-    expect(refusing.keeper.state).toBe('refused');
-    server.change(rate('body', 9));
-    refusing.keeper.announced(server.standing.revision);
-    await rest();
-    refusing.change((draft) => Object.assign(draft, structuredCopy(flame())));
-    await rest();
-    expect(refusing.keeper.state).toBe('saved');
-    expect(now(refusing.document)).toEqual(now());
-  });
-
-  it('waits for a choice where both changed the same, and overwrites nothing until then', async () => {
-    server.change(rate('body', 9));
-    mine.change(rate('body', 7));
-    mine.change(rate('sparks', 3));
-    await rest();
-    expect(mine.keeper.state).toBe('clash');
-    expect(mine.keeper.clashes.map(({ path }) => path.join(' '))).toEqual(['layers byId body settings births.rate']);
-    // What is changed meanwhile is kept here.
-    mine.change(rate('smoke', 5));
-    await rest(5000);
-    expect(server.log).toHaveLength(2);
-    expect(mine.kept!.edits).toHaveLength(1);
-    mine.document = mine.keeper.choose(() => false);
-    await rest();
-    const wanted = flame();
-    for (const [layer, value] of [
-      ['body', 9],
-      ['sparks', 3],
-      ['smoke', 5],
-    ] as const)
-      rate(layer, value)(wanted);
-    expect([mine.keeper.state, mine.kept]).toEqual(['saved', null]);
-    expect(now()).toEqual(wanted);
-    expect(now(mine.document)).toEqual(wanted);
-  });
-
-  it('keeps mine where that is chosen, and theirs as a whole', async () => {
-    server.change(rate('body', 9));
-    mine.change(rate('body', 7));
-    await rest();
-    mine.document = mine.keeper.choose(() => true);
-    await rest();
-    expect(now()).toEqual(now(mine.document));
-    const wanted = flame();
-    rate('body', 7)(wanted);
-    expect(now()).toEqual(wanted);
-    server.change(rate('body', 10));
-    mine.change(rate('body', 11));
-    await rest();
-    mine.document = mine.keeper.takeTheirs();
-    await rest();
-    expect(mine.keeper.state).toBe('saved');
-    rate('body', 10)(wanted);
-    expect(now()).toEqual(wanted);
-  });
-
-  it('does not overwrite what was changed while its own change was on its way', async () => {
-    server.mode = 'deaf';
-    mine.change(rate('body', 7));
-    await rest();
-    // It was taken; before it hears of that, both change another setting.
-    server.change(rate('sparks', 9));
-    mine.change(rate('sparks', 5));
-    server.mode = 'well';
-    await rest(3100);
-    expect(mine.keeper.state).toBe('clash');
-    // A window that takes it up later sends the same, and meets the same.
-    const left = structuredCopy(mine.kept!);
-    expect(left.edits).toHaveLength(2);
-    await expect(server.send('one', left, left.edits)).rejects.toMatchObject({ body: { code: 'clash', taken: 1 } });
-    expect(server.log).toHaveLength(3);
-  });
-
-  it('is taken up from a closed window with what it clashes with', async () => {
-    server.mode = 'deaf';
-    mine.change(rate('body', 7));
-    await rest();
-    mine.change(rate('sparks', 5));
-    await rest(0);
-    const left = structuredCopy(mine.kept!);
-    mine.keeper.stop();
-    server.change(rate('sparks', 9));
-    server.mode = 'well';
-    const refused = await server.send('one', left, left.edits).catch((error: unknown) => error as { body: never });
-    const { taken, ...body } = (
-      refused as { body: { taken: number; theirs: never; revision: number; head: string; document: Effect } }
-    ).body;
-    const later = new Window(server, 'later');
-    later.document = later.keeper.takeUp(left, { stand: body, theirs: body.theirs, by: [], sentence: '' }, taken);
-    expect(later.document.layers.byId['sparks']!.settings['births.rate'].base).toEqual({ kind: 'fixed', value: 5 });
-    expect(later.keeper.clashes).toHaveLength(1);
-    later.document = later.keeper.choose(() => true);
-    await rest();
-    const wanted = flame();
-    rate('body', 7)(wanted);
-    rate('sparks', 5)(wanted);
-    expect(now()).toEqual(wanted);
-  });
-});
-
-it('brings any two windows together, however often the line fails, and loses nothing that does not clash', async () => {
-  type Act =
-    readonly ['change', 0 | 1, string, number] | readonly ['line', FakeServer['mode']] | readonly ['wait', number];
-  const act: fc.Arbitrary<Act> = fc.oneof(
-    fc.tuple(
-      fc.constant('change' as const),
-      fc.constantFrom(0 as const, 1 as const),
-      fc.constantFrom(...LAYERS),
-      fc.integer({ min: 1, max: 9 }),
-    ),
-    fc.tuple(fc.constant('line' as const), fc.constantFrom<FakeServer['mode']>('well', 'gone', 'broken', 'deaf')),
-    fc.tuple(fc.constant('wait' as const), fc.integer({ min: 0, max: 4000 })),
-  );
-  await fc.assert(
-    fc.asyncProperty(fc.array(act, { maxLength: 25 }), async (acts) => {
-      server = new FakeServer(flame());
-      const windows = [new Window(server, 'a'), new Window(server, 'b')];
-      for (const one of acts) {
-        if (one[0] === 'line') server.mode = one[1];
-        else if (one[0] === 'wait') await rest(one[1]);
-        else windows[one[1]]!.change(rate(one[2], one[3]));
-        for (const { keeper } of windows) keeper.announced(server.standing.revision);
-      }
-      server.mode = 'well';
-      for (let times = 0; times < 6; times++) {
-        await rest(4000);
-        for (const each of windows) if (each.keeper.met) each.document = each.keeper.choose(() => true);
-        for (const { keeper } of windows) keeper.announced(server.standing.revision);
-      }
-      for (const { keeper, document, kept } of windows) {
-        expect([keeper.state, kept]).toEqual(['saved', null]);
-        expect(now(document)).toEqual(now());
-        keeper.stop();
-      }
-      // Each layer is as one of the two left it last.
-      for (const layer of LAYERS) {
-        const lasts = [0, 1].flatMap((who) =>
-          acts.filter((one) => one[0] === 'change' && one[1] === who && one[2] === layer).slice(-1),
-        );
-        const is = (server.document.layers.byId[layer]!.settings['births.rate'].base as { value: number }).value;
-        if (lasts.length > 0) expect(lasts.map((one) => one[3])).toContain(is);
-      }
-    }),
-    { numRuns: 60 },
-  );
 });
