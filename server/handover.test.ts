@@ -2,52 +2,45 @@ import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { encode } from 'fast-png';
 import { strToU8, unzipSync, zipSync } from 'fflate';
-import { newStep, newEffect, newLayer, type Effect } from '@jinx/core/document';
+import { newStep, newEffect, newLayer } from '@jinx/core/document';
 import { KIT, lamplitMantle, makeKit } from '@jinx/demo';
-import { forgetOld, migrate, type Database } from './index.ts';
+import { forgetOld } from './index.ts';
 import { DATABASE_URL, TestServer } from './testing/testServer.ts';
 
 // These run against a real PostgreSQL, which ./jinx test brings up; they use a database of their own in it.
 describe.skipIf(!DATABASE_URL)('the server, handing over', () => {
   let server: TestServer;
-  let database: Database;
-  let base = '';
   beforeAll(async () => {
     await makeKit();
     server = await TestServer.start('jinx_handover_test');
-    await migrate(server.database);
-    ({ database, base } = server);
   });
   afterAll(() => server.stop());
 
-  const ask = (method: string, path: string, body?: unknown, headers?: Record<string, string>) =>
-    server.ask(method, path, body, headers);
-  const makeProject = (name: string) => server.makeProject(name);
-  const makeEffect = (projectId: string, document: Effect) => server.makeEffect(projectId, document);
-  const count = (table: string) => server.count(table);
+  const ask: TestServer['ask'] = (...words) => server.ask(...words);
 
   it('imports a figure once by content, and forgets it a while after its last project', async () => {
-    const [a, b] = [await makeProject('Five'), await makeProject('Six')];
+    const [a, b] = [await server.makeProject('Five'), await server.makeProject('Six')];
     const bytes = new Uint8Array(readFileSync(new URL('sedge.glb', KIT)));
     const one = await ask('POST', `/projects/${a}/assets?name=sedge.glb`, bytes);
     const two = await ask('POST', `/projects/${b}/kit`, { file: 'sedge.glb' });
     expect(one.status).toBe(201);
     expect(two.body.hash).toBe(one.body.hash);
-    expect((await fetch(`${base}/assets/${one.body.hash}`)).status).toBe(200);
+    expect((await fetch(`${server.base}/assets/${one.body.hash}`)).status).toBe(200);
     await ask('DELETE', `/projects/${a}`);
-    expect((await fetch(`${base}/assets/${one.body.hash}`)).status).toBe(200);
+    expect((await fetch(`${server.base}/assets/${one.body.hash}`)).status).toBe(200);
     await ask('DELETE', `/projects/${b}`);
-    await forgetOld(database);
-    expect((await fetch(`${base}/assets/${one.body.hash}`)).status).toBe(200);
-    await database.query(`update projects set deleted_at = deleted_at - interval '31 days' where id = any($1)`, [
-      [a, b],
-    ]);
-    await forgetOld(database);
-    expect((await fetch(`${base}/assets/${one.body.hash}`)).status).toBe(404);
+    await forgetOld(server.database);
+    expect((await fetch(`${server.base}/assets/${one.body.hash}`)).status).toBe(200);
+    await server.database.query(
+      `update projects set deleted_at = deleted_at - interval '31 days' where id = any($1)`,
+      [[a, b]],
+    );
+    await forgetOld(server.database);
+    expect((await fetch(`${server.base}/assets/${one.body.hash}`)).status).toBe(404);
   });
 
   it('takes pictures in, keeps them once by their pixels, and hands them over with the effect that shows them', async () => {
-    const project = await makeProject('Pictures');
+    const project = await server.makeProject('Pictures');
     const png = encode({ width: 2, height: 2, channels: 4, data: new Uint8Array(16).fill(120) });
     const asset = (await ask('POST', `/projects/${project}/assets?name=reeds.png`, png)).body;
     expect(asset).toMatchObject({ name: 'reeds', kind: 'picture' });
@@ -56,10 +49,10 @@ describe.skipIf(!DATABASE_URL)('the server, handing over', () => {
     const step = { ...newStep('picture'), picture: { asset: asset.hash, name: asset.name } };
     layer.look = { kind: 'own', steps: { order: ['p'], byId: { p: step } } };
     effect.layers = { order: ['a'], byId: { a: layer } };
-    const made = await makeEffect(project, effect);
-    const parcel = new Uint8Array(await (await fetch(`${base}/effects/${made.id}/parcel`)).arrayBuffer());
+    const made = await server.makeEffect(project, effect);
+    const parcel = new Uint8Array(await (await fetch(`${server.base}/effects/${made.id}/parcel`)).arrayBuffer());
     expect(Object.keys(unzipSync(parcel))).toContain(`assets/${asset.hash}.jxa`);
-    const other = await makeProject('Other');
+    const other = await server.makeProject('Other');
     expect((await ask('POST', `/projects/${other}/effects`, { document: effect })).body.path).toBe('looks');
     expect((await ask('POST', `/projects/${other}/parcels`, parcel)).status).toBe(201);
     expect((await ask('GET', `/projects/${other}`)).body.assets).toEqual([asset]);
@@ -69,7 +62,7 @@ describe.skipIf(!DATABASE_URL)('the server, handing over', () => {
     ['nothing at all', 'x.png', new Uint8Array(0), /empty/],
     ['text', 'x.png', strToU8('no picture'), /PNG, JPEG and WebP/],
   ])('refuses %s as a picture with a sentence', async (_name, file, bytes, sentence) => {
-    const answer = await ask('POST', `/projects/${await makeProject('Seven')}/assets?name=${file}`, bytes);
+    const answer = await ask('POST', `/projects/${await server.makeProject('Seven')}/assets?name=${file}`, bytes);
     expect(answer.status).toBe(422);
     expect(answer.body.sentence).toMatch(sentence);
   });
@@ -82,31 +75,33 @@ describe.skipIf(!DATABASE_URL)('the server, handing over', () => {
       /damaged or incomplete/,
     ],
   ])('refuses %s as a figure with a sentence', async (_name, bytes, sentence) => {
-    const before = await count('assets');
-    const answer = await ask('POST', `/projects/${await makeProject('Seven')}/assets?name=x.glb`, bytes);
+    const before = await server.count('assets');
+    const answer = await ask('POST', `/projects/${await server.makeProject('Seven')}/assets?name=x.glb`, bytes);
     expect(answer.status).toBe(422);
     expect(answer.body.sentence).toMatch(sentence);
-    expect(await count('assets')).toBe(before);
+    expect(await server.count('assets')).toBe(before);
   });
 
   describe('parcels', () => {
     async function parcelOfMantle(): Promise<Uint8Array> {
-      const project = await makeProject('Giver');
+      const project = await server.makeProject('Giver');
       const { hash } = (await ask('POST', `/projects/${project}/kit`, { file: 'sedge.glb' })).body;
-      const effect = await makeEffect(project, lamplitMantle(hash));
-      return new Uint8Array(await (await fetch(`${base}/effects/${effect.id}/parcel`)).arrayBuffer());
+      const effect = await server.makeEffect(project, lamplitMantle(hash));
+      return new Uint8Array(await (await fetch(`${server.base}/effects/${effect.id}/parcel`)).arrayBuffer());
     }
 
     it('carry an effect and its figure to another project unchanged', async () => {
       const parcel = await parcelOfMantle();
-      const taker = await makeProject('Taker');
+      const taker = await server.makeProject('Taker');
       const answer = await ask('POST', `/projects/${taker}/parcels`, parcel);
       expect(answer).toMatchObject({ status: 201 });
       const project = (await ask('GET', `/projects/${taker}`)).body;
       expect(project.assets).toHaveLength(1);
       const effect = (await ask('GET', `/effects/${answer.body.id}`)).body.document;
       expect(effect).toEqual(lamplitMantle(project.assets[0].hash));
-      const again = new Uint8Array(await (await fetch(`${base}/effects/${answer.body.id}/parcel`)).arrayBuffer());
+      const again = new Uint8Array(
+        await (await fetch(`${server.base}/effects/${answer.body.id}/parcel`)).arrayBuffer(),
+      );
       expect(Buffer.from(again).equals(Buffer.from(parcel))).toBe(true);
     });
 
@@ -155,12 +150,20 @@ describe.skipIf(!DATABASE_URL)('the server, handing over', () => {
       ],
     ])('refuse %s, and keep nothing of it', async (_name, spoil, sentence) => {
       const spoilt = spoil(unzipSync(await parcelOfMantle()));
-      const taker = await makeProject('Wary');
-      const before = [await count('effects'), await count('assets'), await count('project_assets')];
+      const taker = await server.makeProject('Wary');
+      const before = [
+        await server.count('effects'),
+        await server.count('assets'),
+        await server.count('project_assets'),
+      ];
       const answer = await ask('POST', `/projects/${taker}/parcels`, spoilt);
       expect(answer.status).toBe(422);
       expect(answer.body.sentence).toMatch(sentence);
-      expect([await count('effects'), await count('assets'), await count('project_assets')]).toEqual(before);
+      expect([
+        await server.count('effects'),
+        await server.count('assets'),
+        await server.count('project_assets'),
+      ]).toEqual(before);
     });
   });
 });
