@@ -189,6 +189,7 @@ export interface FrameSizes {
 }
 
 export const NO_SIZES: FrameSizes = { layers: 0, bones: 0, fronts: 0, shared: 0, own: 0, records: 0, joints: 0 };
+export const FRAME_PARTS = Object.keys(NO_SIZES) as (keyof FrameSizes)[];
 
 /** Words of a frame. */
 export const frameWords = ({ layers, bones, fronts, shared, own, records, joints }: FrameSizes): number =>

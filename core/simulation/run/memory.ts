@@ -24,6 +24,12 @@ export const HEAP = SCRATCH + MOST_THREADS * layout.SCRATCH_BYTES;
 
 const PAGE = 65536;
 
+const LINE = 64;
+/** The next address that is a whole number of 64 bytes: where blocks, tables and frames begin. */
+export const aligned = (address: number): number => Math.ceil(address / LINE) * LINE;
+/** The last such address up to one. */
+export const alignedDown = (address: number): number => Math.floor(address / LINE) * LINE;
+
 if (PROGRAM + PROGRAM_WORDS * 4 > CONSTANTS) throw new Error('the program runs into the constants');
 
 /** A WebAssembly memory of fixed size. @throws RangeError with a sentence when the machine will not give it. */

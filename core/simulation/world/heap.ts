@@ -1,5 +1,4 @@
-const ALIGNED = 64;
-const whole = (bytes: number): number => Math.ceil(bytes / ALIGNED) * ALIGNED;
+import { aligned, alignedDown } from '../run/memory.ts';
 
 interface Gap {
   at: number;
@@ -14,14 +13,14 @@ export class Heap {
   #end: number;
 
   constructor(start: number, end: number) {
-    const at = whole(start);
-    this.#end = Math.floor(end / ALIGNED) * ALIGNED;
+    const at = aligned(start);
+    this.#end = alignedDown(end);
     this.#gaps = this.#end > at ? [{ at, bytes: this.#end - at }] : [];
   }
 
   /** The address of a new block; null where no gap is as large. */
   take(bytes: number): number | null {
-    const wanted = whole(Math.max(1, bytes));
+    const wanted = aligned(Math.max(1, bytes));
     const n = this.#gaps.findIndex((gap) => gap.bytes >= wanted);
     if (n < 0) return null;
     const gap = this.#gaps[n]!;
@@ -54,7 +53,7 @@ export class Heap {
 
   /** Lets the heap end at another address. Returns false, and changes nothing, where a block lies beyond it. */
   moveEnd(end: number): boolean {
-    const to = Math.floor(end / ALIGNED) * ALIGNED;
+    const to = alignedDown(end);
     const last = this.#gaps.at(-1);
     const isFree = last !== undefined && last.at + last.bytes === this.#end;
     if (to >= this.#end) {

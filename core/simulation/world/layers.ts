@@ -1,6 +1,6 @@
 import type { Effect } from '../../document/index.ts';
 import type { CompiledDocument, CompiledLayer } from '../compile/plan.ts';
-import { DRESSES_BYTES, Framer } from '../frames/framing.ts';
+import { Framer } from '../frames/framing.ts';
 import { Collider } from '../run/5-collide.ts';
 import type { Trail } from '../run/6-lay.ts';
 import { Hits } from '../run/hits.ts';
@@ -9,15 +9,13 @@ import { Mover } from '../run/4-move.ts';
 import { Population } from '../run/population.ts';
 import type { Running } from '../run/running.ts';
 import { Stepper } from '../run/step.ts';
-import { NUMBER_TABLE_BYTES, Tables } from '../values/tables.ts';
+import { Tables } from '../values/tables.ts';
 import { mostStanding } from './ahead.ts';
 import type { HistoryBudget } from './history.ts';
 import { Kins } from './kins.ts';
-import type { Needs } from './needs.ts';
+import { blockLayout, type Needs } from './needs.ts';
 import { kinsOf } from './reach.ts';
 import type { Shared } from './shared.ts';
-
-const aligned = (address: number): number => Math.ceil(address / 64) * 64;
 
 /** What an instance runs: its populations in its block of the world's memory, and what steps and draws them. */
 export class Layers {
@@ -48,19 +46,14 @@ export class Layers {
     const { buffer } = shared.memory;
     this.#budget = budget;
     this.#only = only;
-    let at = block;
-    const populations = [...needs.layers, ...needs.trails].map(({ cap, channels }) => {
-      const population = new Population(buffer, at, cap, channels);
-      at += Population.bytes(cap, channels);
-      return population;
-    });
-    const tablesAt = aligned(at);
-    const dressesAt = aligned(tablesAt + needs.tables * NUMBER_TABLE_BYTES);
-    new Uint8Array(buffer, dressesAt, DRESSES_BYTES(needs.dresses)).fill(0);
-    this.#tables = new Tables(buffer, tablesAt, needs.tables);
+    const { populationsAt, tablesAt, dressesAt } = blockLayout(needs);
+    const populations = [...needs.layers, ...needs.trails].map(
+      ({ cap, channels }, n) => new Population(buffer, block + populationsAt[n]!, cap, channels),
+    );
+    this.#tables = new Tables(buffer, block + tablesAt, needs.tables);
     const mover = new Mover(kernels, buffer, scratch, this.#tables, shared.helpers, shared.worthSharing);
     this.stepper = new Stepper(kernels, scratch, mover, new Collider());
-    this.framer = new Framer(kernels, buffer, dressesAt, needs.dresses, scratch);
+    this.framer = new Framer(kernels, buffer, block + dressesAt, needs.dresses, scratch);
     this.kins = new Kins(kernels, buffer, scratch, history);
     const { compiled, trails } = document;
     this.running = compiled.map((layer, n) => runningOf(layer, populations[n]!));

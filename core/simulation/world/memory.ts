@@ -1,19 +1,15 @@
-import { frameBytes, NO_SIZES, RECORD_WORDS, type FrameSizes } from '../frames/frame.ts';
+import { frameBytes, FRAME_PARTS, NO_SIZES, RECORD_WORDS, type FrameSizes } from '../frames/frame.ts';
 import { tripleBufferBytes } from '../frames/tripleBuffer.ts';
-import { Arrays, HEAP, reserve, Scratch } from '../run/memory.ts';
+import { aligned, Arrays, HEAP, reserve, Scratch } from '../run/memory.ts';
 import { Heap } from './heap.ts';
 import { blockBytes, type Needs } from './needs.ts';
-
-const aligned = (address: number): number => Math.ceil(address / 64) * 64;
 
 const scratchBytes = (largest: number, arrays: number): number =>
   aligned(Arrays.bytes(largest, arrays)) + aligned((largest + 1) * RECORD_WORDS * 4);
 
-const PARTS = Object.keys(NO_SIZES) as (keyof FrameSizes)[];
-
 const sumOf = (a: FrameSizes, b: FrameSizes, sign = 1): FrameSizes => {
   const sum = { ...a };
-  for (const part of PARTS) sum[part] = a[part] + sign * b[part];
+  for (const part of FRAME_PARTS) sum[part] = a[part] + sign * b[part];
   return sum;
 };
 

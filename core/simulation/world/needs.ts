@@ -1,9 +1,10 @@
 import { isRibbon, ownerOf, type Effect } from '../../document/index.ts';
 import type { CompiledDocument, CompiledLayer } from '../compile/plan.ts';
 import { DRESS_ARRAY_COUNT } from '../frames/dressing.ts';
-import { MOST_SHARED, OWN_WORDS, type FrameSizes } from '../frames/frame.ts';
+import { FRAME_PARTS, MOST_SHARED, OWN_WORDS, type FrameSizes } from '../frames/frame.ts';
 import { DRESSES_BYTES } from '../frames/framing.ts';
 import { arraysFor, tablesFor } from '../run/4-move.ts';
+import { aligned } from '../run/memory.ts';
 import { Population } from '../run/population.ts';
 import { NUMBER_TABLE_BYTES } from '../values/tables.ts';
 
@@ -90,13 +91,21 @@ export const withSpare = (needs: Needs): Needs => ({
   frame: { ...needs.frame, fronts: needs.frame.fronts + SPARE },
 });
 
-/** Bytes of an instance's block: its populations, the tables of its settings, the dresses of its layers. */
-export const blockBytes = (needs: Needs): number =>
-  [...needs.layers, ...needs.trails].reduce((sum, { cap, channels }) => sum + Population.bytes(cap, channels), 0) +
-  needs.tables * NUMBER_TABLE_BYTES +
-  DRESSES_BYTES(needs.dresses) +
-  // Tables and dresses begin at whole groups of 64 bytes.
-  128;
+/** How an instance's block is laid out: its populations, the tables of its settings, the dresses of its layers; in bytes. */
+export function blockLayout({ layers, trails, tables, dresses }: Needs) {
+  let at = 0;
+  const populationsAt = [...layers, ...trails].map(({ cap, channels }) => {
+    const start = at;
+    at += Population.bytes(cap, channels);
+    return start;
+  });
+  const tablesAt = aligned(at);
+  const dressesAt = aligned(tablesAt + tables * NUMBER_TABLE_BYTES);
+  return { populationsAt, tablesAt, dressesAt, bytes: dressesAt + DRESSES_BYTES(dresses) };
+}
+
+/** Bytes of an instance's block. */
+export const blockBytes = (needs: Needs): number => blockLayout(needs).bytes;
 
 const samePopulations = (a: readonly PopulationNeed[], b: readonly PopulationNeed[]): boolean =>
   a.length === b.length && a.every(({ cap, channels }, n) => cap === b[n]!.cap && channels === b[n]!.channels);
@@ -108,4 +117,4 @@ export const serves = (reserved: Needs, needs: Needs): boolean =>
   needs.tables <= reserved.tables &&
   needs.dresses <= reserved.dresses &&
   needs.arrays <= reserved.arrays &&
-  (Object.keys(needs.frame) as (keyof FrameSizes)[]).every((part) => needs.frame[part] <= reserved.frame[part]);
+  FRAME_PARTS.every((part) => needs.frame[part] <= reserved.frame[part]);
