@@ -5,7 +5,17 @@ import { house } from './scripts/lint/house.mjs';
 import { typedParser } from './scripts/lint/types.mjs';
 
 export default [
-  { ignores: ['**/node_modules/', '**/dist/', 'data/', 'core/kernels/assembly/', '**/generated/', 'test-results/'] },
+  {
+    ignores: [
+      '**/node_modules/',
+      '**/dist/',
+      'data/',
+      'core/kernels/assembly/',
+      'benchmarks/frozen/',
+      '**/generated/',
+      'test-results/',
+    ],
+  },
   ...tseslint.configs.recommended,
   ...vue.configs['flat/essential'],
   {

@@ -1,12 +1,12 @@
 // A whole layer's step at 1,000 to 1,000,000 living: births, ageing, shapers by table, three forces, deaths, compaction
-// and the frame; and the kernels of the same three forces alone. Also what a step allocates.
+// and the frame; and the same three forces alone, by the kernels as they were when the goal was set. Also what a step
+// allocates.
 import { runInNewContext } from 'node:vm';
 import { setFlagsFromString } from 'node:v8';
 import { FrameWriter, tripleBuffer, playAlone } from '../core/simulation/index.ts';
-import { PROGRAM, SCRATCH } from '../core/simulation/run/memory.ts';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
-import { CALL_NAMES, wasmKernels } from '../core/kernels/index.ts';
 import { median, rounded } from './figures.ts';
+import { frozenForces } from './frozenForces.ts';
 import { layerOf, LIFE_SECONDS } from './layerEffect.ts';
 
 const COUNTS = [1_000, 10_000, 100_000, 1_000_000];
@@ -41,8 +41,7 @@ function measured(count: number): Figures {
   const living = world.living;
   // The program of the layer's last step stands in memory still: its forces are run again by themselves.
   const population = world.population('motes')!;
-  const kernels = wasmKernels(kernelBytes(), world.memory);
-  const calls = forcesAlone(world.memory.buffer);
+  const forces = frozenForces(world.memory);
   const whole: number[] = [];
   const alone: number[] = [];
   for (let round = 0; round < ROUNDS; round++) {
@@ -51,7 +50,7 @@ function measured(count: number): Figures {
     world.writeFrame(writer.frame);
     writer.publish();
     const between = performance.now();
-    kernels.run(calls, population.base, population.stride, 0, Math.floor(living / 4) * 4, SCRATCH);
+    forces(population.base, population.stride, living);
     whole.push(between - started);
     alone.push(performance.now() - between);
   }
@@ -85,25 +84,6 @@ function allocated(count: number): number {
     return (process.memoryUsage().heapUsed - before) / COUNTED_STEPS;
   });
   return Math.round(median(rounds));
-}
-
-/** Copies the force calls of the program that stands in a world's memory; returns the address of the copy. */
-function forcesAlone(buffer: ArrayBufferLike): number {
-  const words = new Int32Array(buffer);
-  const to = PROGRAM / 4 + 2048;
-  let [read, write] = [PROGRAM / 4 + 1, to + 1];
-  words[to] = 0;
-  for (let call = words[PROGRAM / 4]!; call > 0; call--) {
-    const length = words[read + 1]!;
-    if (CALL_NAMES[words[read]!] !== 'integrate') {
-      words.copyWithin(write, read, read + length);
-      write += length;
-      words[to]!++;
-    }
-    read += length;
-  }
-  if (words[to] !== 3) throw new Error(`the layer runs ${words[to]} forces, not three`);
-  return to * 4;
 }
 
 const figures = COUNTS.map((count) => ({ count, ...measured(count) }));
