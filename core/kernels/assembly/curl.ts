@@ -71,22 +71,12 @@ let curlZ: v128 = f32x4.splat(0);
   return mul(d, add(add(along, mul(byP, p)), mul(add(byQ, mul(byBoth, p)), q)));
 }
 
+/** The corners of the cells that four places are in, hashed, and the curl in between. */
 // @ts-ignore: decorator
-@inline function field(x: v128, y: v128, z: v128, seed: v128): void {
-  const fx = f32x4.floor(x);
-  const fy = f32x4.floor(y);
-  const fz = f32x4.floor(z);
-  const px = lattice(fx, PRIME_X);
-  const x0 = v128.xor(px, seed);
-  const x1 = v128.xor(i32x4.add(px, integer(PRIME_X)), seed);
-  const y0 = lattice(fy, PRIME_Y);
-  const y1 = i32x4.add(y0, integer(PRIME_Y));
-  const z0 = lattice(fz, PRIME_Z);
-  const z1 = i32x4.add(z0, integer(PRIME_Z));
-  const y0z0 = v128.xor(y0, z0);
-  const y1z0 = v128.xor(y1, z0);
-  const y0z1 = v128.xor(y0, z1);
-  const y1z1 = v128.xor(y1, z1);
+@inline function field(
+  x0: v128, x1: v128, y0z0: v128, y1z0: v128, y0z1: v128, y1z1: v128,
+  u: v128, v: v128, w: v128, du: v128, dv: v128, dw: v128,
+): void {
   const ha = corner(x0, y0z0);
   const hb = corner(x1, y0z0);
   const hc = corner(x0, y1z0);
@@ -120,15 +110,6 @@ let curlZ: v128 = f32x4.splat(0);
   const k63 = i32x4.sub(fe3, ba3);
   const k73 = i32x4.sub(i32x4.sub(i32x4.sub(third(hh), g3), fe3), k43);
 
-  const tx = sub(x, fx);
-  const ty = sub(y, fy);
-  const tz = sub(z, fz);
-  const u = easing(tx);
-  const v = easing(ty);
-  const w = easing(tz);
-  const du = easingSlope(tx);
-  const dv = easingSlope(ty);
-  const dw = easingSlope(tz);
   const thirdX = slope(du, v, w, float(ba3), float(k43), float(k63), float(k73));
   const thirdY = slope(dv, w, u, float(ca3), float(k53), float(k43), float(k73));
   const firstY = slope(dv, w, u, low(ca), low(k5), low(k4), low(k7));
@@ -144,32 +125,50 @@ export function curl(
   base: usize, stride: usize, from: i32, to: i32, sums: usize, s: usize, each: i32,
   inverseSize: f32, driftX: f32, driftY: f32, driftZ: f32, blend: f32, seed: i32, next: i32,
 ): void {
-  if (blend == 0) {
-    for (let i = from; i < to; i += 4) {
-      const x = sub(mul(get(base, stride, PX, i), all(inverseSize)), all(driftX));
-      const y = sub(mul(get(base, stride, PY, i), all(inverseSize)), all(driftY));
-      const z = sub(mul(get(base, stride, PZ, i), all(inverseSize)), all(driftZ));
-      field(x, y, z, i32x4.splat(seed));
-      const strength = read(s, each, i);
-      sum(sums, 0, i, mul(curlX, strength));
-      sum(sums, 1, i, mul(curlY, strength));
-      sum(sums, 2, i, mul(curlZ, strength));
-    }
-    return;
-  }
+  const first = all(<f32>1 - blend);
+  const second = all(blend);
+  const isBlended = blend != 0;
+  const seeds = i32x4.splat(seed);
+  const others = i32x4.splat(next);
   for (let i = from; i < to; i += 4) {
     const x = sub(mul(get(base, stride, PX, i), all(inverseSize)), all(driftX));
     const y = sub(mul(get(base, stride, PY, i), all(inverseSize)), all(driftY));
     const z = sub(mul(get(base, stride, PZ, i), all(inverseSize)), all(driftZ));
+    const fx = f32x4.floor(x);
+    const fy = f32x4.floor(y);
+    const fz = f32x4.floor(z);
+    const x0 = lattice(fx, PRIME_X);
+    const x1 = i32x4.add(x0, integer(PRIME_X));
+    const y0 = lattice(fy, PRIME_Y);
+    const y1 = i32x4.add(y0, integer(PRIME_Y));
+    const z0 = lattice(fz, PRIME_Z);
+    const z1 = i32x4.add(z0, integer(PRIME_Z));
+    const y0z0 = v128.xor(y0, z0);
+    const y1z0 = v128.xor(y1, z0);
+    const y0z1 = v128.xor(y0, z1);
+    const y1z1 = v128.xor(y1, z1);
+    const tx = sub(x, fx);
+    const ty = sub(y, fy);
+    const tz = sub(z, fz);
+    const u = easing(tx);
+    const v = easing(ty);
+    const w = easing(tz);
+    const du = easingSlope(tx);
+    const dv = easingSlope(ty);
+    const dw = easingSlope(tz);
     const strength = read(s, each, i);
-    field(x, y, z, i32x4.splat(seed));
-    const first = all(<f32>1 - blend);
-    const cx = mul(curlX, first);
-    const cy = mul(curlY, first);
-    const cz = mul(curlZ, first);
-    field(x, y, z, i32x4.splat(next));
-    sum(sums, 0, i, mul(add(cx, mul(curlX, all(blend))), strength));
-    sum(sums, 1, i, mul(add(cy, mul(curlY, all(blend))), strength));
-    sum(sums, 2, i, mul(add(cz, mul(curlZ, all(blend))), strength));
+    field(v128.xor(x0, seeds), v128.xor(x1, seeds), y0z0, y1z0, y0z1, y1z1, u, v, w, du, dv, dw);
+    if (isBlended) {
+      const cx = mul(curlX, first);
+      const cy = mul(curlY, first);
+      const cz = mul(curlZ, first);
+      field(v128.xor(x0, others), v128.xor(x1, others), y0z0, y1z0, y0z1, y1z1, u, v, w, du, dv, dw);
+      curlX = add(cx, mul(curlX, second));
+      curlY = add(cy, mul(curlY, second));
+      curlZ = add(cz, mul(curlZ, second));
+    }
+    sum(sums, 0, i, mul(curlX, strength));
+    sum(sums, 1, i, mul(curlY, strength));
+    sum(sums, 2, i, mul(curlZ, strength));
   }
 }
