@@ -6,8 +6,8 @@ import { CALL_NAMES, layout, type CallName } from '../core/kernels/index.ts';
 import { PROGRAM, SCRATCH } from '../core/simulation/run/memory.ts';
 
 const ROOT = path.join(import.meta.dirname, '..');
-/** Where its constants lie: behind those of the kernels, before the program. */
-const CONSTANTS = 7168;
+/** Where its constants lie: behind those of the kernels, before the crew's control words. */
+const CONSTANTS = 6144;
 /** Where its program lies: in the second half of the room for programs. */
 const OWN_PROGRAM = PROGRAM + 8192;
 /** Calls of the frozen kernels, in the order of their numbers, with how many words each has. */

@@ -44,8 +44,6 @@ function buildKernels() {
     '--enable',
     'simd',
     '--importMemory',
-    '--memoryBase',
-    '2048',
     '--use',
     'abort=',
   ];

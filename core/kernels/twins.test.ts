@@ -89,6 +89,7 @@ const VALUES: Partial<Record<string, readonly (readonly number[])[]>> = {
   ],
   setAside: [OUTS],
   exceed: [[STRENGTHS, STRENGTHS, STRENGTHS, 2000]],
+  keep: [[77], [701], [5000]],
   integrate: [
     [0, -9, 0.5, 0, ...DECAY, 0, STEP, Math.fround(1 / 60)],
     [1, 2, 3, 700, ...DECAY, 2.5, STEP, Math.fround(1 / 60)],

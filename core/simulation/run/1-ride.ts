@@ -20,6 +20,10 @@ class Places {
   }
 }
 
+/** Whether a layer's particles may be taken along with what they were born on. */
+export const ridesAlong = ({ ride, source, front }: CompiledLayer): boolean =>
+  source.rides !== 'nothing' && source.canBear && (ride > 0 || front !== null);
+
 /** Takes particles along with what they were born on. Keeps its own room. */
 export class Rider {
   readonly #before = new Float64Array(RIGID_WORDS);
@@ -43,8 +47,7 @@ export class Rider {
   rideAlong(layer: CompiledLayer, population: Population, from: number, to: number): void {
     const { ride, source, front } = layer;
     const { count, key, spot, spotSecond, spotThird, position, velocity } = population;
-    if (count === 0 || source.rides === 'nothing' || !source.canBear) return;
-    if (ride === 0 && !front) return;
+    if (count === 0 || !ridesAlong(layer)) return;
     if (source.rides === 'whole') return this.#rideWhole(layer, population, from, to);
     const before = this.#before;
     const after = this.#after;

@@ -140,7 +140,7 @@ export class Midwife {
     setTime(reading, step.clock, ask.time);
     if (step.density < 1 && hash2(ask.key, SLOT_DENSITY) / 4294967296 >= step.density) return;
     const birth = this.#birth;
-    birth.fill(0, SPOT);
+    for (let k = SPOT; k < BIRTH_WORDS; k++) birth[k] = 0;
     running.compiled.source.bearInto(birth, ask);
     const i = this.#admit(running, step);
     if (i < 0) return;
@@ -170,7 +170,7 @@ export class Midwife {
     ask.number = population.number[i]!;
     setTime(reading, step.clock, ask.time);
     const birth = this.#birth;
-    birth.fill(0, SPOT);
+    for (let k = SPOT; k < BIRTH_WORDS; k++) birth[k] = 0;
     compiled.source.bearInto(birth, ask);
     const wasSeen = population.birthStep[i] !== step.step;
     this.#bear(running, step, i, false, compiled.ride);
@@ -199,7 +199,7 @@ export class Midwife {
       birth[VELOCITY + axis] = rows[row + LINK_VELOCITY + axis]!;
     }
     uprightInto(about, rows[row + LINK_NORMAL]!, rows[row + LINK_NORMAL + 1]!, rows[row + LINK_NORMAL + 2]!);
-    birth.fill(0, SPOT, SPOT + 3);
+    for (let k = SPOT; k < SPOT + 3; k++) birth[k] = 0;
     if (compiled.source.rides === 'whole' && compiled.source.canBear) compiled.source.bearInto(birth, ask);
     else pointInto(birth);
     const nx = rows[row + LINK_NORMAL]!;
@@ -278,7 +278,7 @@ export class Midwife {
     scale[i] = 1;
     if (layer.takesColour) for (let c = 0; c < 3; c++) rgb[c] = this.#birth[COLOUR + c]!;
     else if (layer.isGivenColour) layer.colour.baseInto(this.#ask.key, rgb);
-    else rgb.fill(1);
+    else rgb[0] = rgb[1] = rgb[2] = 1;
     const share = rows ? rows[row + COLOUR_SHARE]! : 0;
     for (let c = 0; c < 3; c++)
       tint[c]![i] = rgb[c]! + (share > 0 ? (rows![row + LINK_COLOUR + c]! - rgb[c]!) * share : 0);

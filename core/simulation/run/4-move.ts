@@ -108,8 +108,8 @@ export class Mover implements ForceWriter {
     this.#targets.forget();
   }
 
-  /** Moves a layer's particles through a step. */
-  move(layer: CompiledLayer, population: Population, moment: MovingStep): void {
+  /** Moves a layer's particles through a step; those before `keptUntil` are drawn from where they are at its start. */
+  move(layer: CompiledLayer, population: Population, moment: MovingStep, keptUntil = 0): void {
     if (population.count === 0) return;
     this.#moment = moment;
     this.#layer = layer;
@@ -128,6 +128,7 @@ export class Mover implements ForceWriter {
     this.#isEven = true;
     this.#program.start();
     this.#constants.start();
+    if (keptUntil > 0) this.call('keep', [keptUntil]);
     for (const force of layer.forces) if (force.phase === 'velocity') this.#write(force);
     for (const force of layer.forces) if (force.phase === 'acceleration') this.#write(force);
     this.#integrate();

@@ -4,8 +4,8 @@ import { layout, PROGRAM_WORDS } from '../../kernels/index.ts';
  * How a world's memory is laid out (byte addresses):
  *
  * | from   | what                                                                        |
- * | 1024   | the crew's control words (crew.ts)                                          |
- * | 2048   | the kernels' own constants                                                  |
+ * | 1024   | the kernels' own constants; below it is nothing, which their compiler relies on |
+ * | 7168   | the crew's control words (crew.ts)                                          |
  * | 8192   | the program of the layer being stepped (kernels/program.ts)                 |
  * | 32768  | constants: 2048 groups of one value written four times                      |
  * | 65536  | scratch memory, a piece for each thread of a crew                           |
@@ -14,7 +14,7 @@ import { layout, PROGRAM_WORDS } from '../../kernels/index.ts';
  * | then   | scratch: arrays of one value a particle of the largest layer, and records for it            |
  * | then   | three frames, where the stage reads them (frames/tripleBuffer.ts)                           |
  */
-export const CONTROL = 1024;
+export const CONTROL = 7168;
 export const PROGRAM = 8192;
 const CONSTANTS = 32768;
 const CONSTANT_GROUPS = 2048;

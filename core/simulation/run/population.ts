@@ -170,7 +170,12 @@ export class Population {
 
   /** Keeps each present place as where the coming step is drawn from. */
   keepPlaces(): void {
-    for (let axis = 0; axis < 3; axis++) this.from[axis]!.set(this.position[axis]!.subarray(0, this.count));
+    const { position, from, count } = this;
+    for (let axis = 0; axis < 3; axis++) {
+      const at = position[axis]!;
+      const start = from[axis]!;
+      for (let i = 0; i < count; i++) start[i] = at[i]!;
+    }
   }
 
   /** What lives as long as the effect does dies by `step`; with `isOver` also what is held still. */

@@ -9,7 +9,7 @@ import type { Mover, MovingStep } from './4-move.ts';
 import type { Population } from './population.ts';
 import { newReading } from '../values/reading.ts';
 import { Laying, type Trail } from './6-lay.ts';
-import { Rider } from './1-ride.ts';
+import { Rider, ridesAlong } from './1-ride.ts';
 import type { Running } from './running.ts';
 import type { Collider } from './5-collide.ts';
 import { beginTurn } from './turns.ts';
@@ -53,7 +53,9 @@ export class Stepper {
     const { step, from, to } = moment;
     this.#reading.dials = moment.dials;
     beginTurn(running, moment);
-    population.keepPlaces();
+    // Where nothing moves particles before the forces do, those keep their places on the way.
+    const isMovedBefore = compiled.front !== null || ridesAlong(compiled);
+    if (isMovedBefore) population.keepPlaces();
     this.#rider.rideAlong(compiled, population, from, to);
     // Who is born on another layer's particles draws from the living alone.
     parent?.compact(this.#kernels, this.#scratch.indicesAt, true);
@@ -61,7 +63,7 @@ export class Stepper {
     this.#releaser.count = 0;
     if (compiled.front) this.#releaser.release(running, compiled.front, this.#midwife, moment.births, this.#reading);
     this.collider.keepVelocities(compiled, population);
-    this.mover.move(compiled, population, moment);
+    this.mover.move(compiled, population, moment, isMovedBefore ? 0 : population.newbornFrom);
     this.collider.collide(compiled, population, running.hits, moment);
     endStanding(running, moment);
     // Where trails are laid, they count how far each has come.

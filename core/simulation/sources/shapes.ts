@@ -68,7 +68,7 @@ const line: Shape = (p, shares, _region, { length }) => {
   const turn = 2 * Math.PI * v;
   set(p.at, 0, (u - 0.5) * length, 0);
   set(p.out, cos(turn), 0, sin(turn));
-  p.normal.set(p.out);
+  set(p.normal, p.out[0]!, p.out[1]!, p.out[2]!);
   set(p.along, 0, 1, 0);
 };
 
@@ -91,7 +91,7 @@ const ring: Shape = (p, shares, region, { radius, thickness, arc }) => {
     const from = radius + tube * flat;
     set(p.at, from * c, tube * up, from * s);
     set(p.out, flat * c, up, flat * s);
-    p.normal.set(p.out);
+    set(p.normal, p.out[0]!, p.out[1]!, p.out[2]!);
   }
   set(p.along, -s, 0, c);
 };
@@ -124,7 +124,7 @@ const sphere: Shape = (p, shares, region, { radius, depth, arc, rise }) => {
   const r = radius * (region === 'volume' ? filled(w, depth, 3) : 1);
   set(p.out, flat * c, y, flat * s);
   set(p.at, r * flat * c, r * y, r * flat * s);
-  p.normal.set(p.out);
+  set(p.normal, p.out[0]!, p.out[1]!, p.out[2]!);
   set(p.along, -s, 0, c);
 };
 
@@ -139,7 +139,7 @@ const cylinder: Shape = (p, shares, region, { radius, length, depth, arc }) => {
   const y = region === 'edge' ? (v < 0.5 ? -0.5 : 0.5) : v - 0.5;
   set(p.at, r * c, y * length, r * s);
   set(p.out, c, 0, s);
-  p.normal.set(p.out);
+  set(p.normal, p.out[0]!, p.out[1]!, p.out[2]!);
   set(p.along, -s, 0, c);
 };
 
