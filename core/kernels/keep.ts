@@ -5,6 +5,5 @@ import { at, type Block } from './twin.ts';
 export function keep(block: Block, until: number): void {
   const to = Math.min(block.to, until);
   for (let axis = 0; axis < 3; axis++)
-    for (let i = block.from; i < to; i++)
-      block.f32[at(block, FX + axis, i)] = block.f32[at(block, PX + axis, i)]!;
+    for (let i = block.from; i < to; i++) block.f32[at(block, FX + axis, i)] = block.f32[at(block, PX + axis, i)]!;
 }
