@@ -62,31 +62,22 @@ class KernelStorm {
     const constants = new Float32Array(buffer, 32768, 64);
     const constant = (n: number, value: number) => {
       constants.fill(value, n * 4, n * 4 + 4);
-      return [32768 + n * 16, 0] as const;
+      return { address: 32768 + n * 16, each: 0 };
     };
     const near = STORM.near * STORM.near;
     const program = new ProgramWriter(buffer, PROGRAM);
     program.start();
     const reach = 1 / (STORM.attractionReach * STORM.attractionReach);
-    program.call('attraction', [...constant(2, STORM.attraction), ...STORM.attractor, near, reach]);
-    const turn = [...constant(3, STORM.spin), ...constant(4, STORM.pull), ...constant(5, 0)] as const;
-    program.call('vortex', [...turn, 0, 0, 0, 0, 1, 0, near, 1 / (STORM.vortexReach * STORM.vortexReach)]);
-    program.call('curl', [...constant(6, STORM.curl), 1 / STORM.swirlSize, 0, 0, 0, 0, STORM.swirlSeed, 0]);
+    program.attraction(constant(2, STORM.attraction), STORM.attractor, near, reach);
+    const pull = constant(4, STORM.pull);
+    const vortexReach = 1 / (STORM.vortexReach * STORM.vortexReach);
+    program.vortex(constant(3, STORM.spin), pull, constant(5, 0), [0, 0, 0], [0, 1, 0], near, vortexReach);
+    program.curl(constant(6, STORM.curl), 1 / STORM.swirlSize, [0, 0, 0], 0, STORM.swirlSeed, 0);
     const k = Math.fround(STORM.windShare + STORM.drag);
     const { kept, first, second } = decayOf(k, Math.fround(SECONDS));
     const wind = STORM.wind.map((speed) => speed * STORM.windShare);
-    program.call('integrate', [
-      wind[0]!,
-      wind[1]! - STORM.gravity,
-      wind[2]!,
-      PARTICLES,
-      kept,
-      first,
-      second,
-      k,
-      1,
-      SECONDS,
-    ]);
+    const push = [wind[0]!, wind[1]! - STORM.gravity, wind[2]!];
+    program.integrate(push, PARTICLES, kept, first, second, k, 1, SECONDS);
   }
 
   step(helpers = 0): void {

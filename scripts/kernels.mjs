@@ -1,5 +1,5 @@
-// Makes what ties the kernels to their twins: the interpreter's switch in AssemblyScript, and the table of calls that
-// programs are written by. A call is a function that stands under one name in a file of core/kernels/assembly/ and in the
+// Makes what ties the kernels to their twins: the interpreter's switch in AssemblyScript, the table of calls, and the
+// class by whose methods programs are written. A call is a function that stands under one name in a file of core/kernels/assembly/ and in the
 // file of the same name in core/kernels/, its twin.
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -79,18 +79,60 @@ ${cases.join('\n')}
 `;
 }
 
-/** The table of calls, by their numbers. */
+/** How a parameter of a call is written, by what it is. */
+const WRITTEN = { p: 'int', i: 'int', f: 'num' };
+
+/**
+ * The parameters of the method that writes a call. An address with whether each particle has its own (`spin`, `spinEach`) is
+ * one value; x, y and z are three numbers, also behind a name (`axisX`, `axisY`, `axisZ` are `axis`).
+ */
+function parametersOf(values) {
+  const found = [];
+  for (let n = 0; n < values.length; n++) {
+    const [name, type] = values[n];
+    const letter = TYPES[type][1];
+    const [second, third] = [values[n + 1], values[n + 2]];
+    const before = /^(.*)[xX]$/.exec(name)?.[1];
+    const isAxis = (value, axis) =>
+      value?.[1] === type && value[0].toLowerCase() === `${before}${axis}`.toLowerCase();
+    if (letter === 'p' && second?.[1] === 'i32' && /^(each|.*Each)$/.test(second[0])) {
+      found.push({ name, type: 'Value', words: 2, write: 'value' });
+      n++;
+    } else if (before !== undefined && isAxis(second, 'y') && isAxis(third, 'z')) {
+      found.push({ name: before || 'xyz', type: 'Three', words: 3, write: `${WRITTEN[letter]}s` });
+      n += 2;
+    } else found.push({ name, type: 'number', words: 1, write: WRITTEN[letter] });
+  }
+  return found;
+}
+
+function methodOf({ name, values }, number) {
+  const parameters = parametersOf(values);
+  const words = parameters.reduce((sum, parameter) => sum + parameter.words, 0);
+  return `  ${name}(${parameters.map((parameter) => `${parameter.name}: ${parameter.type}`).join(', ')}): void {
+    this.begin(${number}, ${words});
+${parameters.map((parameter) => `    this.${parameter.write}(${parameter.name});`).join('\n')}
+  }`;
+}
+
+/** The table of calls, by their numbers, and the class that writes them, a method each. */
 export function tableOf(calls) {
   const rows = calls.map(
     ({ name, values }) => `  ['${name}', '${values.map(([, type]) => TYPES[type][1]).join('')}', ${name}],`,
   );
   return `// Made by scripts/kernels.mjs when Jinx is built; do not edit.
 ${importsOf(calls, '../', '.ts')}
+import { ProgramWords, type Three, type Value } from '../programWords.ts';
 
 /** What a program may call: its name, what each of its values is, and its twin. */
 export const CALLS = [
 ${rows.join('\n')}
 ] as const;
+
+/** Writes a program. */
+export class ProgramWriter extends ProgramWords {
+${calls.map(methodOf).join('\n')}
+}
 `;
 }
 

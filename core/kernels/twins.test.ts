@@ -7,7 +7,7 @@ import * as dressed from './dress.ts';
 import { decayOf, exponential } from './integrate.ts';
 import { twinKernels, wasmKernels, type Kernels } from './kernels.ts';
 import * as layout from './layout.ts';
-import { CALL_NAMES, ProgramWriter, scratchSlot, signatureOf, type CallName, type CallValues } from './program.ts';
+import { CALL_NAMES, ProgramWriter, scratchSlot, signatureOf, type CallName } from './program.ts';
 import { CELLS } from './shape.ts';
 
 const COUNT = 1032;
@@ -55,6 +55,12 @@ function bothOf(shared: boolean, act: (kernels: Kernels, buffer: ArrayBufferLike
   const twins = memoryOfParticles(shared);
   act(twinKernels({ f32: new Float32Array(twins.buffer), i32: new Int32Array(twins.buffer) }), twins.buffer);
   return [before, bytesOf(ours), bytesOf(twins)];
+}
+
+/** Writes a call by its name, values as its signature says. */
+function writeCall(program: ProgramWriter, name: CallName, values: readonly number[]): void {
+  program.begin(CALL_NAMES.indexOf(name), values.length);
+  Array.from(signatureOf(name), (type, n) => (type === 'f' ? program.num(values[n]!) : program.int(values[n]!)));
 }
 
 const VARYING = [STRENGTHS, 1] as const;
@@ -127,12 +133,14 @@ describe('SIMD kernels and their twins', () => {
       const [before, ours, twins] = bothOf(shared, (kernels, buffer) => {
         const program = new ProgramWriter(buffer, PROGRAM);
         program.start();
-        program.call('drag', VARYING);
-        program.call('uniform', [...VARYING, 1, 2, 3]);
-        if (name === 'setAside' || name === 'exceed') program.call('uniform', [...VARYING, 1, 2, 3]);
-        program.call(name, values as CallValues<CallName>);
-        if (signatureOf(name).startsWith('pp') || name === 'shape') program.call('uniform', [OUTS[0]!, 1, 1, 1, 0]);
-        program.call('integrate', [0, -9, 0.5, 0, ...DECAY, 0, STEP, Math.fround(1 / 60)]);
+        const strengths = { address: STRENGTHS, each: 1 };
+        program.drag(strengths);
+        program.uniform(strengths, [1, 2, 3]);
+        if (name === 'setAside' || name === 'exceed') program.uniform(strengths, [1, 2, 3]);
+        writeCall(program, name, values);
+        if (signatureOf(name).startsWith('pp') || name === 'shape')
+          program.uniform({ address: OUTS[0]!, each: 1 }, [1, 1, 0]);
+        program.integrate([0, -9, 0.5], 0, ...DECAY, 0, STEP, Math.fround(1 / 60));
         kernels.run(PROGRAM, BASE, STRIDE, 4, COUNT, SCRATCH);
       });
       expect(ours.equals(before)).toBe(false);

@@ -5,15 +5,15 @@ import { livedInStep } from './integrate';
 /** Moves particles by velocities along three directions, leaving no momentum; `once` takes them as ways for the step. */
 export function shift(
   base: usize, stride: usize, from: i32, to: i32,
-  a: usize, aEach: i32, b: usize, bEach: i32, c: usize, cEach: i32,
+  first: usize, firstEach: i32, second: usize, secondEach: i32, third: usize, thirdEach: i32,
   ax: f32, ay: f32, az: f32, bx: f32, by: f32, bz: f32, cx: f32, cy: f32, cz: f32,
   once: i32, step: i32, seconds: f32,
 ): void {
   for (let i = from; i < to; i += 4) {
     const dt = once ? one() : livedInStep(base, stride, i, step, seconds);
-    const x = mul(read(a, aEach, i), dt);
-    const y = mul(read(b, bEach, i), dt);
-    const z = mul(read(c, cEach, i), dt);
+    const x = mul(read(first, firstEach, i), dt);
+    const y = mul(read(second, secondEach, i), dt);
+    const z = mul(read(third, thirdEach, i), dt);
     put(base, stride, PX, i, add(get(base, stride, PX, i), dot3(x, y, z, all(ax), all(bx), all(cx))));
     put(base, stride, PY, i, add(get(base, stride, PY, i), dot3(x, y, z, all(ay), all(by), all(cy))));
     put(base, stride, PZ, i, add(get(base, stride, PZ, i), dot3(x, y, z, all(az), all(bz), all(cz))));

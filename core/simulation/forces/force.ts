@@ -1,4 +1,4 @@
-import type { CallName, CallValues } from '../../kernels/index.ts';
+import type { Calls, Three, Value } from '../../kernels/index.ts';
 import type { Vec3 } from '../../maths/index.ts';
 import type { Vector } from '../../settings/index.ts';
 import type { ForceHandle, GuideReader, GuideShape } from './guide.ts';
@@ -89,26 +89,30 @@ export type TargetKind = 'skin' | 'own spot';
 /** Arrays that the places of one such force take: x, y and z. */
 export const TARGET_ARRAYS = 3;
 
-/** An address and whether a value stands there for each particle. */
-export type Value = readonly [address: number, each: number];
+/** What a field that changes stands at: which change, the next, and how far toward it. */
+export interface Changes {
+  readonly now: number;
+  readonly next: number;
+  readonly share: number;
+}
 
-/** Three directions, one after another. */
-export type Nine = readonly [number, number, number, number, number, number, number, number, number];
-
-/** What a force writes its share of a step's program with. */
+/**
+ * What a force writes its share of a step's program with. It makes nothing anew in a step: what it hands out is its own, and
+ * valid until the force has been written, a direction until the next one.
+ */
 export interface ForceWriter {
   /** The end of the step as fields take it (in a hold without a seam it comes again), and how long it is, in seconds. */
   readonly time: number;
   readonly seconds: number;
   readonly step: number;
   /** Where the force stands at the end of the step. */
-  readonly at: Vec3;
+  readonly at: Three;
   /** A direction of the place the force stands in, as one of the world, one metre long. */
-  direction(local: Vec3): Vec3;
-  /** The three axes of that place, one after another. */
-  axes(): Nine;
-  /** What a field that changes so many times a second stands at: which change, the next, and how far toward it. */
-  changes(perSecond: number): { readonly now: number; readonly next: number; readonly share: number };
+  direction(local: Vec3): Three;
+  /** The three axes of that place. */
+  axes(): readonly [Three, Three, Three];
+  /** What a field that changes so many times a second stands at. */
+  changes(perSecond: number): Changes;
   /** What all particles share of a setting. */
   shared(number: ForceNumber): number;
   /** A setting per particle at the step's start or end, weakened by the force's share, reach and falloff. */
@@ -116,14 +120,15 @@ export interface ForceWriter {
   /** A setting per particle, as it is. */
   plain(number: ForceNumber): Value;
   /** A place for each particle, as addresses of arrays. */
-  targets(kind: TargetKind): readonly [number, number, number];
+  targets(kind: TargetKind): Three;
   /** 1 / reach² for a call that fades softly by itself, so that `value` need not; 0 where there is no reach. */
   ownFade(): number;
-  call<N extends CallName>(name: N, values: CallValues<N>): void;
-  /** A call that adds to the drag of each particle, so that the integrator works it out for each. */
-  slow<N extends CallName>(name: N, values: CallValues<N>): void;
+  /** The calls of the kernels, a method each. */
+  readonly calls: Calls;
+  /** Tells that a call adds to the drag of each particle, so that the integrator works it out for each. */
+  slowsEach(): void;
   /** Accelerates along a direction; what all particles share is summed beforehand, for the whole layer. */
-  push(number: ForceNumber, way: Vec3): void;
+  push(number: ForceNumber, way: Three): void;
   /** Slows; what all particles share is summed beforehand, and the integrator then works it out once for the layer. */
   drag(number: ForceNumber): void;
 }

@@ -10,14 +10,13 @@ export const FORCE_KINDS = (Object.keys(FORCES) as ForceKind[]).sort();
 export { swirlsOf, type Swirling } from './curl/field.ts';
 export {
   TARGET_ARRAYS,
+  type Changes,
   type ForceAction,
   type ForceBinding,
   type ForceKindDefinition,
   type ForceNumber,
   type ForcePhase,
   type ForceWriter,
-  type Nine,
   type TargetKind,
-  type Value,
 } from './force.ts';
 export type { ForceHandle, GuideReader, GuideShape } from './guide.ts';

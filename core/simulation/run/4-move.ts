@@ -1,21 +1,14 @@
-import {
-  decayOf,
-  ProgramWriter,
-  scratchSlot,
-  type CallName,
-  type CallValues,
-  type Kernels,
-} from '../../kernels/index.ts';
-import { slotOf, unit, type Vec3 } from '../../maths/index.ts';
+import { decayOf, ProgramWriter, scratchSlot, type Kernels, type Three, type Value } from '../../kernels/index.ts';
+import { slotOf, type Vec3 } from '../../maths/index.ts';
 import type { EffectClock } from '../time/clock.ts';
 import { runShared } from './crew.ts';
-import { TARGET_ARRAYS, type ForceWriter, type Nine, type TargetKind, type Value } from '../forces/index.ts';
+import { TARGET_ARRAYS, type Changes, type ForceWriter, type TargetKind } from '../forces/index.ts';
 import { Constants, PROGRAM, type Scratch } from './memory.ts';
 import type { Population } from './population.ts';
 import { newReading, setTime, type Reading } from '../values/reading.ts';
 import type { NumberReader } from '../values/numberReader.ts';
-import type { PlacedFrame, Scene } from '../scene/scene.ts';
-import type { Tables } from '../values/tables.ts';
+import type { Scene } from '../scene/scene.ts';
+import type { TableMoment, Tables } from '../values/tables.ts';
 import { Targets } from './targets.ts';
 import type { CompiledLayer, BoundForce } from '../compile/plan.ts';
 
@@ -23,9 +16,8 @@ import type { CompiledLayer, BoundForce } from '../compile/plan.ts';
 const FIRST_VALUE = 4;
 const ASIDE = [scratchSlot(13), scratchSlot(14), scratchSlot(15)] as const;
 
-const X: Vec3 = [1, 0, 0];
-const Y: Vec3 = [0, 1, 0];
-const Z: Vec3 = [0, 0, 1];
+/** A value that is written where it stands, to be read until the force at hand is written. */
+type OwnValue = { -readonly [K in keyof Value]: Value[K] };
 
 /** Arrays a layer's forces need: one for each setting whose shapers no table serves (each twice, at most). */
 export const arraysFor = (layer: CompiledLayer): number =>
@@ -54,13 +46,16 @@ export interface MovingStep {
   readonly dials: Reading['dials'];
 }
 
-/** Writes and runs the program of a layer's step: velocities, accelerations and drags, the integrator, constraints. */
+/**
+ * Writes and runs the program of a layer's step: velocities, accelerations and drags, the integrator, constraints. Keeps what
+ * it hands to forces, so that a step makes nothing anew.
+ */
 export class Mover implements ForceWriter {
   time = 0;
   seconds = 0;
   step = 0;
-  at: Vec3 = [0, 0, 0];
-  readonly #program: ProgramWriter;
+  readonly at = new Float64Array(3);
+  readonly calls: ProgramWriter;
   readonly #constants: Constants;
   readonly #targets: Targets;
   readonly #scratch: Scratch;
@@ -75,12 +70,24 @@ export class Mover implements ForceWriter {
   #layer!: CompiledLayer;
   #population!: Population;
   #force!: BoundForce;
-  #placed!: PlacedFrame;
+  /** The place that the force at hand stands in, its axes, and the last direction in it that was asked for. */
+  readonly #placed = new Float64Array(16);
+  readonly #axes = [new Float64Array(3), new Float64Array(3), new Float64Array(3)] as const;
+  readonly #way = new Float64Array(3);
+  readonly #values: OwnValue[] = [];
+  #valueCount = 0;
+  readonly #changes: { -readonly [K in keyof Changes]: Changes[K] } = { now: 0, next: 0, share: 0 };
+  readonly #tableMoment: { -readonly [K in keyof TableMoment]: TableMoment[K] } = {
+    life: null,
+    effectTime: 0,
+    stretchTime: 0,
+    dials: {},
+  };
   #slot = 0;
   #array = 0;
   #fadesItself = false;
   /** Accelerations and drag that all particles share, summed here rather than particle by particle. */
-  readonly #evenPush: [number, number, number] = [0, 0, 0];
+  readonly #evenPush = new Float64Array(3);
   #evenDrag = 0;
   #isEven = true;
 
@@ -99,7 +106,7 @@ export class Mover implements ForceWriter {
     this.#tables = tables;
     this.#helpers = helpers;
     this.#worthSharing = worthSharing;
-    this.#program = new ProgramWriter(buffer, PROGRAM);
+    this.calls = new ProgramWriter(buffer, PROGRAM);
     this.#constants = new Constants(buffer);
   }
 
@@ -126,9 +133,9 @@ export class Mover implements ForceWriter {
     this.#evenPush.fill(0);
     this.#evenDrag = 0;
     this.#isEven = true;
-    this.#program.start();
+    this.calls.start();
     this.#constants.start();
-    if (keptUntil > 0) this.call('keep', [keptUntil]);
+    if (keptUntil > 0) this.calls.keep(keptUntil);
     for (const force of layer.forces) if (force.phase === 'velocity') this.#write(force);
     for (const force of layer.forces) if (force.phase === 'acceleration') this.#write(force);
     this.#integrate();
@@ -148,7 +155,7 @@ export class Mover implements ForceWriter {
     const seconds = Math.fround(this.seconds);
     const { kept, first, second } = decayOf(this.#evenDrag, seconds);
     const even = this.#isEven ? this.#population.evenTo : 0;
-    this.call('integrate', [...this.#evenPush, even, kept, first, second, this.#evenDrag, this.step, seconds]);
+    this.calls.integrate(this.#evenPush, even, kept, first, second, this.#evenDrag, this.step, seconds);
   }
 
   #write(force: BoundForce): void {
@@ -157,42 +164,55 @@ export class Mover implements ForceWriter {
     this.#force = force;
     this.#slot = FIRST_VALUE;
     this.#fadesItself = false;
-    this.#placed = this.#moment.scene.placeAt(place, this.#moment.to, group);
-    this.at = this.#placed.rigid.at;
-    if (threshold > 0) this.call('setAside', ASIDE);
+    this.#valueCount = 0;
+    this.#moment.scene.placeInto(this.#placed, place, this.#moment.to, group);
+    for (let axis = 0; axis < 3; axis++) this.at[axis] = this.#placed[12 + axis]!;
+    if (threshold > 0) this.calls.setAside(ASIDE);
     force.write(this);
-    if (threshold > 0) this.call('exceed', [...ASIDE, threshold * threshold]);
+    if (threshold > 0) this.calls.exceed(ASIDE, threshold * threshold);
   }
 
-  direction(local: Vec3): Vec3 {
-    return unit(this.#placed.toWorld(local));
+  direction([x, y, z]: Vec3): Three {
+    return this.#directionInto(this.#way, x, y, z);
   }
 
-  axes(): Nine {
-    return [...this.direction(X), ...this.direction(Y), ...this.direction(Z)];
+  axes(): readonly [Three, Three, Three] {
+    this.#directionInto(this.#axes[0], 1, 0, 0);
+    this.#directionInto(this.#axes[1], 0, 1, 0);
+    this.#directionInto(this.#axes[2], 0, 0, 1);
+    return this.#axes;
   }
 
-  call<N extends CallName>(name: N, values: CallValues<N>): void {
-    this.#program.call(name, values);
+  /** Writes a direction of the place at hand as one of the world, a metre long; up where it has no length. */
+  #directionInto(out: Float64Array, x: number, y: number, z: number): Float64Array {
+    const m = this.#placed;
+    for (let axis = 0; axis < 3; axis++) out[axis] = m[axis]! * x + m[axis + 4]! * y + m[axis + 8]! * z;
+    const size = Math.sqrt(out[0]! * out[0]! + out[1]! * out[1]! + out[2]! * out[2]!);
+    const scale = 1 / size;
+    for (let axis = 0; axis < 3; axis++) out[axis] = size > 1e-12 ? out[axis]! * scale : axis === 1 ? 1 : 0;
+    return out;
   }
 
-  slow<N extends CallName>(name: N, values: CallValues<N>): void {
+  slowsEach(): void {
     this.#isEven = false;
-    this.#program.call(name, values);
   }
 
-  changes(perSecond: number): { now: number; next: number; share: number } {
-    const { changes, turn } = this.#moment.clock.changesAt(this.#moment.to, perSecond);
+  changes(perSecond: number): Changes {
+    const { clock, to } = this.#moment;
+    const turn = clock.changesATurn(perSecond);
+    const changes = clock.changesAt(to, perSecond);
     const whole = Math.floor(changes);
-    const within = (n: number) => (turn > 0 ? n - Math.floor(n / turn) * turn : n);
-    return { now: within(whole), next: within(whole + 1), share: changes - whole };
+    this.#changes.now = turn > 0 ? whole - Math.floor(whole / turn) * turn : whole;
+    this.#changes.next = turn > 0 ? whole + 1 - Math.floor((whole + 1) / turn) * turn : whole + 1;
+    this.#changes.share = changes - whole;
+    return this.#changes;
   }
 
   shared(reader: NumberReader): number {
     return reader.read(this.#shared);
   }
 
-  targets(kind: TargetKind): [number, number, number] {
+  targets(kind: TargetKind): Three {
     const first = this.#array;
     this.#array += TARGET_ARRAYS;
     return this.#targets.write(kind, this.#force.where.place, this.#layer, this.#population, this.#moment, first);
@@ -210,8 +230,8 @@ export class Mover implements ForceWriter {
     return reader.isShared && share >= 1 && threshold === 0 && !(reach && this.shared(reach) > 0);
   }
 
-  push(reader: NumberReader, way: Vec3): void {
-    if (!this.#isAlike(reader)) return this.call('uniform', [...this.value(reader), ...way]);
+  push(reader: NumberReader, way: Three): void {
+    if (!this.#isAlike(reader)) return this.calls.uniform(this.value(reader), way);
     const strength = Math.fround(this.shared(reader));
     for (let axis = 0; axis < 3; axis++) {
       const pushed = Math.fround(strength * Math.fround(way[axis]!));
@@ -221,19 +241,60 @@ export class Mover implements ForceWriter {
 
   drag(reader: NumberReader): void {
     if (this.#isAlike(reader)) this.#evenDrag = Math.fround(this.#evenDrag + Math.fround(this.shared(reader)));
-    else this.slow('drag', this.value(reader));
+    else {
+      this.slowsEach();
+      this.calls.drag(this.value(reader));
+    }
   }
 
-  plain(reader: NumberReader, when: 'start' | 'end' = 'start', sign: 1 | -1 = 1): Value {
-    if (reader.isShared) return [this.#constants.put(sign * this.shared(reader)), 0];
+  plain(reader: NumberReader): Value {
+    return this.#plain(reader, 'start', 1);
+  }
+
+  value(reader: NumberReader, when: 'start' | 'end' = 'start', sign: 1 | -1 = 1): Value {
+    const value = this.#plain(reader, when, sign);
+    const { share, shareSlot, reach, falloff } = this.#force.where;
+    if (share < 1) {
+      const out = this.#outOf(value);
+      this.calls.pick(out, value, share, slotOf(shareSlot) | 0);
+      value.address = out;
+      value.each = 1;
+    }
+    const metres = reach ? this.shared(reach) : 0;
+    if (metres > 0 && !this.#fadesItself) {
+      const out = this.#outOf(value);
+      this.calls.weigh(out, value, this.at, inverseReach(metres), falloff);
+      value.address = out;
+      value.each = 1;
+    }
+    return value;
+  }
+
+  /** Where a changed value may be written: where it was read from in scratch memory, as each particle reads its own before. */
+  #outOf({ address }: Value): number {
+    return address < 0 ? address : scratchSlot(this.#slot++);
+  }
+
+  #valueOf(address: number, each: number): OwnValue {
+    const value = (this.#values[this.#valueCount++] ??= { address: 0, each: 0 });
+    value.address = address;
+    value.each = each;
+    return value;
+  }
+
+  #plain(reader: NumberReader, when: 'start' | 'end', sign: 1 | -1): OwnValue {
+    if (reader.isShared) return this.#valueOf(this.#constants.put(sign * this.shared(reader)), 0);
     const input = reader.tableInput(this.#layer.life);
-    if (input === null) return [this.#read(reader, when, sign), 1];
+    if (input === null) return this.#valueOf(this.#read(reader, when, sign), 1);
     const { clock, from, to, rate } = this.#moment;
-    const { effectTime, stretchTime, dials } = this.#shared;
-    const moment = { life: this.#layer.life, effectTime, stretchTime, dials };
+    const moment = this.#tableMoment;
+    moment.life = this.#layer.life;
+    moment.effectTime = this.#shared.effectTime;
+    moment.stretchTime = this.#shared.stretchTime;
+    moment.dials = this.#shared.dials;
     const table = this.#tables.addressOf(reader, input, moment);
     const out = scratchSlot(this.#slot++);
-    this.call('shape', [
+    this.calls.shape(
       out,
       table,
       input === 'speed' ? 1 : 0,
@@ -247,27 +308,8 @@ export class Mover implements ForceWriter {
       when === 'end' ? this.step + 1 : this.step,
       Math.fround(1 / rate),
       clock.standingAge(when === 'end' ? to : from),
-    ]);
-    return [out, 1];
-  }
-
-  value(reader: NumberReader, when: 'start' | 'end' = 'start', sign: 1 | -1 = 1): Value {
-    let [address, each] = this.plain(reader, when, sign);
-    const { share, shareSlot, reach, falloff } = this.#force.where;
-    // A value may be written where it was read from: each particle reads its own before writing it.
-    const scratch = () => (address < 0 ? address : scratchSlot(this.#slot++));
-    if (share < 1) {
-      const out = scratch();
-      this.call('pick', [out, address, each, share, slotOf(shareSlot) | 0]);
-      [address, each] = [out, 1];
-    }
-    const metres = reach ? this.shared(reach) : 0;
-    if (metres > 0 && !this.#fadesItself) {
-      const out = scratch();
-      this.call('weigh', [out, address, each, ...this.at, inverseReach(metres), falloff]);
-      [address, each] = [out, 1];
-    }
-    return [address, each];
+    );
+    return this.#valueOf(out, 1);
   }
 
   /** Reads a setting that no table serves, for each particle, into an array; returns its address. */

@@ -1,16 +1,6 @@
 import { listed, type Carrier, type Effect, type Place, type Source } from '../../document/index.ts';
 import { boneNamed, type Rig } from '../../geometry/index.ts';
-import {
-  cos,
-  IDENTITY,
-  multiplyInto,
-  rigidOf,
-  sin,
-  transformDirection,
-  type Rigid,
-  type Vec3,
-  packRigidOf,
-} from '../../maths/index.ts';
+import { cos, IDENTITY, multiplyInto, sin, packRigidOf } from '../../maths/index.ts';
 import { EffectClock } from '../time/clock.ts';
 import { PoseCache } from './posing.ts';
 import { StageThing } from './stageThing.ts';
@@ -156,13 +146,6 @@ export class Scene {
     multiplyInto(m, 0, this.#copy, 0, this.#local, 0);
   }
 
-  /** Where a place is at a time, inside the groups whose matrix is `group`. */
-  placeAt(place: Place, time: number, group: Float64Array | null): PlacedFrame {
-    const m = this.#placed;
-    this.placeInto(m, place, time, group);
-    return { rigid: rigidOf(m), toWorld: (direction) => transformDirection(m, 0, direction) };
-  }
-
   /** The matrix of the effect's own frame; valid until the next call. */
   effectAt(time: number): Float64Array {
     this.effectInto(time, this.#matrix);
@@ -185,10 +168,4 @@ export class Scene {
   pose(from: number, to: number): void {
     for (const thing of this.things) thing.pose(from, to);
   }
-}
-
-export interface PlacedFrame {
-  readonly rigid: Rigid;
-  /** Turns a direction of the place's frame into the world's. Valid until the next place is asked for. */
-  readonly toWorld: (direction: Vec3) => Vec3;
 }

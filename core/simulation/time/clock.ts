@@ -129,11 +129,16 @@ export class EffectClock {
     return this.#isHolding(time) ? this.opening + this.#intoHold(time) : time;
   }
 
-  /** How far a field has come, in changes; in a hold without a seam a whole number of them makes a turn. */
-  changesAt(time: number, perSecond: number): { changes: number; turn: number } {
-    if (!this.isSeamless || perSecond === 0) return { changes: this.fieldTime(time) * perSecond, turn: 0 };
-    const turn = Math.max(1, Math.floor(perSecond * this.hold + 0.5));
-    return { changes: ((this.fieldTime(time) - this.opening) / this.hold) * turn, turn };
+  /** How far a field has come, in changes. */
+  changesAt(time: number, perSecond: number): number {
+    const turn = this.changesATurn(perSecond);
+    if (turn === 0) return this.fieldTime(time) * perSecond;
+    return ((this.fieldTime(time) - this.opening) / this.hold) * turn;
+  }
+
+  /** In a hold without a seam a whole number of changes makes a turn; 0 in any other. */
+  changesATurn(perSecond: number): number {
+    return this.isSeamless && perSecond !== 0 ? Math.max(1, Math.floor(perSecond * this.hold + 0.5)) : 0;
   }
 
   /** An instant at a share of a step that begins at `from`, on the grid on which instants are told apart. */

@@ -1,4 +1,3 @@
-import { add, scale } from '../../../maths/index.ts';
 import { defineForce, TARGET_ARRAYS } from '../force.ts';
 import { axis, oneOf, shared, SPOT, strength } from '../settings.ts';
 
@@ -49,6 +48,8 @@ export const attraction = defineForce({
     const way = binding.vector('axis');
     const toward = binding.choice('toward');
     const toLine = toward === 'line';
+    const along = new Float64Array(3);
+    const start = new Float64Array(3);
     const kind = toward === 'skin' || toward === 'own spot' ? toward : null;
     return {
       each: [strength],
@@ -58,12 +59,15 @@ export const attraction = defineForce({
       write(writer) {
         const inverse = writer.ownFade();
         const value = writer.value(strength);
-        if (kind) return writer.call('attractionEach', [...value, ...writer.targets(kind), near, inverse]);
+        if (kind) return writer.calls.attractionEach(value, writer.targets(kind), near, inverse);
         const metres = toLine ? writer.shared(length) : 0;
-        if (metres === 0) return writer.call('attraction', [...value, ...writer.at, near, inverse]);
-        const along = scale(writer.direction(way), metres);
-        const start = add(writer.at, scale(along, -0.5));
-        writer.call('attractionLine', [...value, ...start, ...along, 1 / (metres * metres), near, inverse]);
+        if (metres === 0) return writer.calls.attraction(value, writer.at, near, inverse);
+        const direction = writer.direction(way);
+        for (let axis = 0; axis < 3; axis++) {
+          along[axis] = direction[axis]! * metres;
+          start[axis] = writer.at[axis]! + along[axis]! * -0.5;
+        }
+        writer.calls.attractionLine(value, start, along, 1 / (metres * metres), near, inverse);
       },
     };
   },

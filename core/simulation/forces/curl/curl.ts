@@ -1,4 +1,4 @@
-import { hash2, mapAxes } from '../../../maths/index.ts';
+import { hash2 } from '../../../maths/index.ts';
 import { vector } from '../../../settings/index.ts';
 import { defineForce } from '../force.ts';
 import { PUSH, still, strength } from '../settings.ts';
@@ -35,14 +35,15 @@ export const curl = defineForce({
     const change = binding.number('change');
     const drift = binding.vector('drift');
     const seed = fieldSeed(binding.seed, binding.id);
+    const drifted = new Float64Array(3);
     return {
       each: [strength],
       write(writer) {
         const inverse = 1 / writer.shared(size);
         const { now, next, share: t } = writer.changes(writer.shared(change));
-        const drifted = mapAxes(drift, (metres) => metres * binding.scale * writer.time * inverse);
-        const seeds = [hash2(seed, now) | 0, hash2(seed, next) | 0] as const;
-        writer.call('curl', [...writer.value(strength), inverse, ...drifted, eased(t), ...seeds]);
+        for (let axis = 0; axis < 3; axis++) drifted[axis] = drift[axis]! * binding.scale * writer.time * inverse;
+        const seeded = hash2(seed, now) | 0;
+        writer.calls.curl(writer.value(strength), inverse, drifted, eased(t), seeded, hash2(seed, next) | 0);
       },
     };
   },

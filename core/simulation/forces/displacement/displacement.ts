@@ -1,4 +1,4 @@
-import { defineForce, type ForceNumber } from '../force.ts';
+import { defineForce, type ForceWriter } from '../force.ts';
 import { guideOfWay } from '../ways.ts';
 import { strength, WHERE } from '../settings.ts';
 
@@ -20,14 +20,19 @@ export const displacement = defineForce({
   guide: (of) => guideOfWay(of.number('x'), of.number('y'), of.number('z')),
   bind(binding) {
     const [x, y, z] = [binding.number('x'), binding.number('y'), binding.number('z')] as const;
+    const move = (writer: ForceWriter, when: 'start' | 'end', sign: 1 | -1) => {
+      const [alongX, alongY, alongZ] = writer.axes();
+      const first = writer.value(x, when, sign);
+      const second = writer.value(y, when, sign);
+      const third = writer.value(z, when, sign);
+      const seconds = Math.fround(writer.seconds);
+      writer.calls.shift(first, second, third, alongX, alongY, alongZ, 1, writer.step, seconds);
+    };
     return {
       each: [x, y, z],
       write(writer) {
-        for (const [when, sign] of [['end', 1] as const, ['start', -1] as const]) {
-          const value = (number: ForceNumber) => writer.value(number, when, sign);
-          const ways = [...value(x), ...value(y), ...value(z)] as const;
-          writer.call('shift', [...ways, ...writer.axes(), 1, writer.step, Math.fround(writer.seconds)]);
-        }
+        move(writer, 'end', 1);
+        move(writer, 'start', -1);
       },
     };
   },

@@ -29,7 +29,8 @@ export const drag = defineForce({
         writer.drag(strength);
         if (air.isConstant && air.low === 0) return;
         const seconds = Math.fround(writer.seconds);
-        writer.slow('airDrag', [...writer.value(air), seconds, 1 / seconds]);
+        writer.slowsEach();
+        writer.calls.airDrag(writer.value(air), seconds, 1 / seconds);
       },
     };
   },

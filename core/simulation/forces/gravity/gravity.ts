@@ -1,6 +1,8 @@
 import { defineForce } from '../force.ts';
 import { PUSH, strength } from '../settings.ts';
 
+const DOWN = [0, -1, 0];
+
 /** Pulls straight down. */
 export const gravity = defineForce({
   name: 'Gravity',
@@ -15,6 +17,6 @@ export const gravity = defineForce({
   guide: (of) => [{ draws: 'arrow', way: [0, -0.05 * of.number('strength'), 0] }],
   bind(binding) {
     const strength = binding.number('strength');
-    return { each: [strength], write: (writer) => writer.push(strength, [0, -1, 0]) };
+    return { each: [strength], write: (writer) => writer.push(strength, DOWN) };
   },
 });

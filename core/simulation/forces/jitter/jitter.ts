@@ -24,7 +24,7 @@ export const jitter = defineForce({
       each: [strength],
       write(writer) {
         const { now, next, share } = writer.changes(writer.shared(change));
-        writer.call('jitter', [...writer.value(strength), share, hash2(seed, now) | 0, hash2(seed, next) | 0]);
+        writer.calls.jitter(writer.value(strength), share, hash2(seed, now) | 0, hash2(seed, next) | 0);
       },
     };
   },

@@ -20,7 +20,7 @@ export const limit = defineForce({
     const grip = binding.number('grip', 0.01);
     return {
       each: [fastest, grip],
-      write: (writer) => writer.call('limit', [...writer.plain(fastest), ...writer.value(grip)]),
+      write: (writer) => writer.calls.limit(writer.plain(fastest), writer.value(grip)),
     };
   },
 });

@@ -52,10 +52,11 @@ export const orbit = defineForce({
     return {
       each: [distance, speed, grip],
       write(writer) {
-        const held = [...writer.plain(distance), ...writer.plain(speed), keepsItsOwn ? 0 : 1] as const;
-        const round = hasAxis ? writer.direction(axis) : NO_AXIS;
-        const firm = writer.value(grip);
-        writer.call('orbit', [...held, ...writer.at, ...round, ...firm, Math.fround(writer.seconds)]);
+        const away = writer.plain(distance);
+        const round = writer.plain(speed);
+        const about = hasAxis ? writer.direction(axis) : NO_AXIS;
+        const seconds = Math.fround(writer.seconds);
+        writer.calls.orbit(away, round, keepsItsOwn ? 0 : 1, writer.at, about, writer.value(grip), seconds);
       },
     };
   },

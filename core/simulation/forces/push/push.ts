@@ -45,8 +45,8 @@ export const push = defineForce({
         if (seconds < 0) return;
         const inverse = writer.ownFade();
         const radius = seconds * writer.shared(speed);
-        const shell = [radius, 1 / writer.shared(width), near, inverse] as const;
-        writer.call('shell', [...writer.value(strength), ...writer.at, ...shell]);
+        const thin = 1 / writer.shared(width);
+        writer.calls.shell(writer.value(strength), writer.at, radius, thin, near, inverse);
       },
     };
   },

@@ -23,8 +23,12 @@ export const velocity = defineForce({
     return {
       each: [x, y, z],
       write(writer) {
-        const ways = [...writer.value(x), ...writer.value(y), ...writer.value(z)] as const;
-        writer.call('shift', [...ways, ...writer.axes(), 0, writer.step, Math.fround(writer.seconds)]);
+        const [alongX, alongY, alongZ] = writer.axes();
+        const first = writer.value(x);
+        const second = writer.value(y);
+        const third = writer.value(z);
+        const seconds = Math.fround(writer.seconds);
+        writer.calls.shift(first, second, third, alongX, alongY, alongZ, 0, writer.step, seconds);
       },
     };
   },

@@ -34,8 +34,9 @@ export const vortex = defineForce({
       each: [spin, pull, lift],
       write(writer) {
         const inverse = writer.ownFade();
-        const values = [...writer.value(spin), ...writer.value(pull), ...writer.value(lift)] as const;
-        writer.call('vortex', [...values, ...writer.at, ...writer.direction(round), near, inverse]);
+        const spins = writer.value(spin);
+        const pulls = writer.value(pull);
+        writer.calls.vortex(spins, pulls, writer.value(lift), writer.at, writer.direction(round), near, inverse);
       },
     };
   },

@@ -25,10 +25,14 @@ export const wind = defineForce({
     const strength = binding.number('strength');
     const speed = binding.number('speed');
     const way = binding.vector('axis');
+    const blown = new Float64Array(3);
     return {
       each: [strength],
       write(writer) {
-        writer.push(strength, scale(writer.direction(way), writer.shared(speed)));
+        const metres = writer.shared(speed);
+        const along = writer.direction(way);
+        for (let axis = 0; axis < 3; axis++) blown[axis] = along[axis]! * metres;
+        writer.push(strength, blown);
         writer.drag(strength);
       },
     };

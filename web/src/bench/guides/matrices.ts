@@ -98,7 +98,7 @@ export class Matrices {
       middle: isOnThing || 'thing' in place ? [x, BREAST, z] : [...place.offset],
       swirling: {
         size: Math.max(1e-3, scale * size),
-        changes: clock.changesAt(this.instant.seconds, change).changes,
+        changes: clock.changesAt(this.instant.seconds, change),
         drifted: scaled(drift, scale * seconds),
       },
     };
