@@ -16,7 +16,7 @@ const roundsOf = (count: number): number => (count > 100_000 ? 40 : 200);
 setFlagsFromString('--expose-gc');
 const collect = runInNewContext('gc') as () => void;
 /** Steps in a row over which allocation is counted: few enough that nothing is collected between. */
-const COUNTED_STEPS = 20;
+const countedSteps = (count: number): number => (count > 10_000 ? 20 : 200);
 
 interface Figures {
   readonly nsPerParticle: number;
@@ -78,14 +78,15 @@ function allocated(count: number): number {
   const room = world.frames!;
   const writer = new FrameWriter(tripleBuffer(world.memory.buffer, room.bytes, room.address));
   world.advance(Math.round(LIFE_SECONDS * 1.25 * world.rate));
+  const steps = countedSteps(count);
   const rounds = Array.from({ length: 9 }, () => {
     collect();
     const before = process.memoryUsage().heapUsed;
-    for (let step = 0; step < COUNTED_STEPS; step++) {
+    for (let step = 0; step < steps; step++) {
       world.advance(world.step + 1);
       world.writeFrame(writer.frame);
     }
-    return (process.memoryUsage().heapUsed - before) / COUNTED_STEPS;
+    return (process.memoryUsage().heapUsed - before) / steps;
   });
   return Math.round(median(rounds));
 }

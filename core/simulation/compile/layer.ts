@@ -1,4 +1,4 @@
-import { LAYER_SETTINGS, type Layer, type NumberSetting, type Vector } from '../../document/index.ts';
+import { LAYER_SETTINGS, listed, type Layer, type NumberSetting, type Vector } from '../../document/index.ts';
 import { Channels } from '../values/channels.ts';
 import { lookPlan } from '../looks/plan.ts';
 import { EffectClock, SHORTEST_STANDING } from '../time/clock.ts';
@@ -68,7 +68,7 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
     rate: new RateIntegral(numbers['births.rate'], clock, dialShares(effect), layer.births.until === null),
     window: windowOf(layer, effect, clock),
     beginsAt: clock.beginsAt,
-    bursts: layer.bursts,
+    bursts: listed(layer.bursts),
     signals: around.signals,
     forces: boundForces(id, group, effect),
     life,

@@ -1,4 +1,4 @@
-import type { Effect, Layer, Lineage, Link, Place, Vector } from '../../document/index.ts';
+import type { Burst, Effect, Layer, Lineage, Link, Place, Vector } from '../../document/index.ts';
 import type { BirthWindow } from '../time/moments.ts';
 import { Signals } from '../time/signals.ts';
 import { type Numbers } from '../values/layerReaders.ts';
@@ -36,7 +36,7 @@ export interface CompiledLayer {
   readonly window: BirthWindow;
   /** When the effect's time begins. */
   readonly beginsAt: number;
-  readonly bursts: Layer['bursts'];
+  readonly bursts: readonly { readonly id: string; readonly item: Burst }[];
   /** When what bursts wait for comes. */
   readonly signals: Signals;
   readonly forces: readonly BoundForce[];

@@ -31,7 +31,8 @@ export class Composer {
   #rows: readonly Row[] | null = null;
   readonly #cursor = { record: 0, joint: 0, shared: 0, own: 0 };
   readonly #sizes = { layers: 0, bones: 0, fronts: 0, records: 0, shared: 0, own: 0, joints: 0 };
-  #places: FramePlace[] = [];
+  /** Where each part stands, the same from frame to frame. */
+  readonly #places: { -readonly [K in keyof FramePlace]: FramePlace[K] }[] = [];
   #jointsLeft = new Float64Array(1);
 
   /** Instances have come, gone or changed. */
@@ -60,13 +61,17 @@ export class Composer {
     sizes.layers = rows.length;
     sizes.bones = sizes.fronts = sizes.records = sizes.shared = sizes.own = 0;
     if (this.#jointsLeft.length < parts.length) this.#jointsLeft = new Float64Array(parts.length);
-    this.#places.length = 0;
-    parts.forEach(({ instance, looks, moment, mostJoints }, n) => {
-      this.#places.push({ instance, looks, firstBone: sizes.bones, firstFront: sizes.fronts });
+    for (let n = 0; n < parts.length; n++) {
+      const { instance, looks, moment, mostJoints } = parts[n]!;
+      const place = (this.#places[n] ??= { instance, looks, firstBone: 0, firstFront: 0 });
+      place.instance = instance;
+      place.looks = looks;
+      place.firstBone = sizes.bones;
+      place.firstFront = sizes.fronts;
       sizes.bones += moment.scene.bones;
       sizes.fronts += moment.fronts.length;
       this.#jointsLeft[n] = mostJoints;
-    });
+    }
     for (const { part, drawn } of rows) parts[part]!.framer.measure(drawn, parts[part]!.effect, sizes);
     if (!frame.layOut(sizes)) throw new RangeError('a frame has not room for all that lives');
     const cursor = this.#cursor;
@@ -81,11 +86,16 @@ export class Composer {
       framer.write(frame, frame.layerAt(n), cursor, index, drawn, effect, trails, moment, this.#places[part]!, room);
       this.#jointsLeft[part]! -= cursor.joint - before;
     }
-    parts.forEach(({ framer, moment }, n) => framer.writeScene(frame, moment, this.#places[n]!));
+    let isExact = true;
+    for (let n = 0; n < parts.length; n++) {
+      const { framer, moment } = parts[n]!;
+      framer.writeScene(frame, moment, this.#places[n]!);
+      isExact &&= moment.isExact;
+    }
     const { u32 } = frame;
     u32[HEADER_STEP] = step;
     u32[HEADER_RATE] = rate;
     u32[HEADER_JOINTS] = cursor.joint;
-    u32[HEADER_EXACT] = parts.every(({ moment }) => moment.isExact) ? 1 : 0;
+    u32[HEADER_EXACT] = isExact ? 1 : 0;
   }
 }

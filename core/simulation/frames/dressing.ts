@@ -21,34 +21,14 @@ import {
   type Kernels,
 } from '../../kernels/index.ts';
 import { radians } from '../../maths/index.ts';
-import type { Channels } from '../values/channels.ts';
-import type { LookValues } from './lookValues.ts';
 import { SCRATCH, type Scratch } from '../run/memory.ts';
-import { type Population } from '../run/population.ts';
-import { newReading, type Reading, setTime } from '../values/reading.ts';
-import type { ColourReader } from '../values/colourReader.ts';
-import type { NumberReader } from '../values/numberReader.ts';
-import { readingAt, type TableMoment } from '../values/tables.ts';
-import type { Numbers } from '../values/layerReaders.ts';
-import type { DressMoment } from './moment.ts';
+import type { Population } from '../run/population.ts';
 import { SHORTEST_STANDING } from '../time/clock.ts';
-
-/** The settings of a layer that only dress its particles. */
-export interface Dress {
-  readonly numbers: Numbers;
-  readonly colour: ColourReader;
-  readonly channels: Channels;
-  /** The lifetime all its particles share; null where they differ. */
-  readonly life: number | null;
-  /** Whether links may have given its particles sizes to begin with. */
-  readonly isGivenSize: boolean;
-  /** Whether they turn so many times in a life, rather than so fast. */
-  readonly turnsInLives: boolean;
-  /** Whether some of its particles may be held. */
-  readonly holds: boolean;
-  /** The numbers of its look. */
-  readonly look: LookValues;
-}
+import { newReading, setTime } from '../values/reading.ts';
+import { readingAt, type TableMoment } from '../values/tables.ts';
+import { degreesIn, SHAPED, type Dress } from './dress.ts';
+import type { DressMoment } from './moment.ts';
+import { untabledOf, type Untabled } from './untabled.ts';
 
 const MOST_COLOURS = 16;
 
@@ -60,9 +40,6 @@ const TABLE_AT = COLOURS_AT + MOST_COLOURS * 16;
 /** Arrays that settings no table serves are read into: size, opacity, intensity, turning and turn, red, green, blue. */
 export const DRESS_ARRAY_COUNT = 8;
 
-/** Parts of a life over which a turn is summed where no table serves. */
-const TURN_PARTS = 32;
-
 /** One layer's dress in a world's memory: writes its particles' records, functions of what each already carries. */
 export class Dresser {
   readonly #buffer: ArrayBufferLike;
@@ -73,6 +50,8 @@ export class Dresser {
   readonly #reading = newReading();
   readonly #rgb = new Float64Array(3);
   #tableOf: Dress | null = null;
+  #isTimed = false;
+  #untabled: Untabled = { each: [], hasColour: false };
 
   /** `scratch` is room that dressers use by turns. */
   constructor(buffer: ArrayBufferLike, address: number, scratch: Scratch) {
@@ -87,15 +66,8 @@ export class Dresser {
   write(kernels: Kernels, population: Population, dress: Dress, moment: DressMoment, out: number): number {
     const { step, rate, clock } = moment;
     const time = clock.timeOf(step);
-    const table: TableMoment = {
-      life: dress.life,
-      effectTime: clock.share(time),
-      stretchTime: clock.stretchShare(time),
-      dials: moment.dials,
-    };
-    const { numbers, colour } = dress;
-    const isTimed = [...SHAPED.map(([name]) => numbers[name]), colour].some((reader) => reader.isTimed);
-    if (this.#tableOf !== dress || isTimed) this.#fill(dress, table, clock.waitingAge);
+    if (this.#tableOf !== dress) this.#take(dress);
+    if (this.#isTimed || this.#tableOf !== dress) this.#fill(dress, moment, time);
     this.#tableOf = dress;
     this.#i32[DRESS_HAS_SCALES] = dress.isGivenSize ? 1 : 0;
     this.#i32[DRESS_IN_LIVES] = dress.turnsInLives ? 1 : 0;
@@ -107,8 +79,19 @@ export class Dresser {
     return kernels.dress(population.base, population.stride, 0, population.count, this.#address, SCRATCH, out);
   }
 
-  #fill(dress: Dress, moment: TableMoment, waitingAge: number): void {
+  /** Finds what stays the same of a dress. */
+  #take(dress: Dress): void {
     const { numbers, colour } = dress;
+    this.#isTimed = colour.isTimed || SHAPED.some(([name]) => numbers[name].isTimed);
+    this.#untabled = untabledOf(dress);
+    this.#i32[DRESS_HAS_ARRAYS] = this.#untabled.each.length > 0 || this.#untabled.hasColour ? 1 : 0;
+    this.#i32.fill(0, DRESS_ARRAYS, DRESS_ARRAYS + DRESS_ARRAY_COUNT);
+  }
+
+  #fill(dress: Dress, { clock, dials }: DressMoment, time: number): void {
+    const { numbers, colour, life } = dress;
+    const { waitingAge } = clock;
+    const moment = { life, effectTime: clock.share(time), stretchTime: clock.stretchShare(time), dials };
     const angle = numbers['life.angle'];
     this.#i32[DRESS_TABLE] = this.#address + TABLE_AT;
     this.#i32[DRESS_COLOURS] = this.#address + COLOURS_AT;
@@ -176,84 +159,31 @@ export class Dresser {
   }
 
   /** Reads settings that no table serves, for each particle, into arrays whose addresses the words then hold. */
-  #readUntabled(population: Population, dress: Dress, moment: DressMoment): void {
-    const { numbers, colour, channels, life, holds } = dress;
-    this.#i32.fill(0, DRESS_ARRAYS, DRESS_ARRAYS + DRESS_ARRAY_COUNT);
-    const [size, opacity, intensity, turning] = SHAPED.map(([name]) =>
-      numbers[name].tableInput(life) === 'age' ? null : numbers[name],
-    );
-    const each: [number, (reading: Reading, seconds: number, i: number) => number][] = [];
-    if (holds) {
-      // What is held has its own size and opacity, whatever a newborn has.
-      const heldSize = numbers['release.heldSize'].low / 100;
-      const heldOpacity = numbers['release.heldOpacity'].low / 100;
-      const [plainSize, plainOpacity] = [numbers['life.size'], numbers['life.opacity']];
-      each.push([
-        0,
-        (reading, _, i) => (population.isHeld(i) ? plainSize.base(reading.key) * heldSize : plainSize.read(reading)),
-      ]);
-      each.push([1, (reading, _, i) => (population.isHeld(i) ? heldOpacity : plainOpacity.read(reading) / 100)]);
-    }
-    if (size && !holds) each.push([0, (reading) => size.read(reading)]);
-    if (opacity && !holds) each.push([1, (reading) => opacity.read(reading) / 100]);
-    if (intensity) each.push([2, (reading) => intensity.read(reading)]);
-    if (turning) {
-      const { waitingAge } = moment.clock;
-      const lives = (reading: Reading) => (dress.turnsInLives ? reading.life : 1);
-      each.push([3, (reading) => radians((turning.read(reading) * degreesIn(dress)) / lives(reading))]);
-      each.push([
-        4,
-        (reading, seconds) =>
-          radians((turnSummed(turning, reading, seconds, waitingAge) * degreesIn(dress)) / lives(reading)),
-      ]);
-    }
-    const hasColour = !colour.isTabulated(life);
-    this.#i32[DRESS_HAS_ARRAYS] = each.length > 0 || hasColour ? 1 : 0;
+  #readUntabled(
+    population: Population,
+    { colour, channels }: Dress,
+    { step, rate, clock, dials }: DressMoment,
+  ): void {
+    const { each, hasColour } = this.#untabled;
     if (each.length === 0 && !hasColour) return;
-    const { step, rate, clock } = moment;
     const reading = this.#reading;
     setTime(reading, clock, clock.timeOf(step));
-    reading.dials = moment.dials;
+    reading.dials = dials;
     reading.channels = channels;
     const standingAge = clock.standingAge(clock.timeOf(step));
     const { arrays } = this.#scratch;
-    const outs = each.map(([n]) => arrays.floats(n));
+    const outs = each.map(({ array }) => arrays.floats(array));
     const rgb = [5, 6, 7].map((n) => (hasColour ? arrays.floats(n) : null));
     for (let i = 0; i < population.count; i++) {
       population.readInto(reading, i, step, rate, standingAge, clock.length);
       const seconds = population.stepsLived(i, step) / rate;
-      for (let k = 0; k < each.length; k++) outs[k]![i] = each[k]![1](reading, seconds, i);
+      for (let k = 0; k < each.length; k++)
+        outs[k]![i] = each[k]!.read(reading, seconds, population, i, clock.waitingAge);
       if (!hasColour) continue;
       colour.readInto(reading, this.#rgb, population.tint, i);
       for (let c = 0; c < 3; c++) rgb[c]![i] = this.#rgb[c]!;
     }
-    for (const [n] of each) this.#i32[DRESS_ARRAYS + n] = arrays.address(n);
+    for (const { array } of each) this.#i32[DRESS_ARRAYS + array] = arrays.address(array);
     if (hasColour) for (const n of [5, 6, 7]) this.#i32[DRESS_ARRAYS + n] = arrays.address(n);
   }
-}
-
-/** The settings a dress shapes, in the order of its columns, and what brings each to the unit of a record. */
-const SHAPED = [
-  ['life.size', 1],
-  ['life.opacity', 0.01],
-  ['life.intensity', 1],
-  ['life.turning', radians(1)],
-] as const;
-
-/** Degrees in what turning is counted in: a degree, or a whole turn. */
-const degreesIn = ({ turnsInLives }: Dress): number => (turnsInLives ? 360 : 1);
-
-/** How much is turned since birth by a turning that is shaped over age; beyond it, standing particles turn on as they wait. */
-function turnSummed(turning: NumberReader, reading: Reading, seconds: number, waitingAge: number): number {
-  const age = reading.age;
-  const aged = Math.min(seconds, age * reading.life);
-  let sum = 0;
-  for (let k = 0; k < TURN_PARTS; k++) {
-    reading.age = (age * (k + 0.5)) / TURN_PARTS;
-    sum += turning.read(reading);
-  }
-  reading.age = waitingAge;
-  const waited = seconds > aged ? turning.read(reading) * (seconds - aged) : 0;
-  reading.age = age;
-  return (sum / TURN_PARTS) * aged + waited;
 }

@@ -11,7 +11,8 @@ import type { Scene } from '../scene/scene.ts';
 import { sourceTurnInto } from '../sources/turn.ts';
 import { colourReader, numberReaders, sizeForDensity, turnsInLives } from '../values/layerReaders.ts';
 import { drawnLayers, type Drawn } from './drawn.ts';
-import { Dresser, DRESS_BYTES, type Dress } from './dressing.ts';
+import type { Dress } from './dress.ts';
+import { Dresser, DRESS_BYTES } from './dressing.ts';
 import {
   LAYER_BORN,
   LAYER_COUNT,

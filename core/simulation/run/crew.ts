@@ -54,7 +54,13 @@ const STRETCH = 4 * layout.BLOCK;
 const LOOKS = 4000;
 
 const scratchOf = (thread: number): number => SCRATCH + thread * layout.SCRATCH_BYTES;
-const words = (buffer: ArrayBufferLike): Int32Array => new Int32Array(buffer, CONTROL, 32);
+const controls = new WeakMap<ArrayBufferLike, Int32Array>();
+/** The control words of a memory. */
+function words(buffer: ArrayBufferLike): Int32Array {
+  let control = controls.get(buffer);
+  if (!control) controls.set(buffer, (control = new Int32Array(buffer, CONTROL, 32)));
+  return control;
+}
 
 /** Waits while a control word has a value: watching it first, then asleep. Returns false once that took too long. */
 function waitWhile(control: Int32Array, word: number, value: number, milliseconds = Infinity): boolean {

@@ -1,4 +1,4 @@
-import { listed, type Burst } from '../../document/index.ts';
+import type { Burst } from '../../document/index.ts';
 import type { EffectClock } from '../time/clock.ts';
 import { draw, hash2, slotOf } from '../../maths/index.ts';
 import { grown } from '../values/grown.ts';
@@ -38,7 +38,7 @@ const sharesOf = (
   at: number,
   { signals }: CompiledLayer,
   { from, to, clock }: Pick<DueStep, 'from' | 'to' | 'clock'>,
-): number[] =>
+): readonly number[] =>
   signal === null ? clock.burstShares({ stretch, at }, from, to) : signals.sharesAfter(signal, at, from, to);
 
 /** The births that are due in a step: when, and whether they stand. Kept from step to step, so that none is made anew. */
@@ -100,7 +100,7 @@ export class DueList {
   }
 
   #addBursts(layer: CompiledLayer, { from, to, clock, seed }: DueStep, first: number, last: number): void {
-    for (const { id, item } of listed(layer.bursts))
+    for (const { id, item } of layer.bursts)
       for (let time = 0; time < item.times; time++)
         for (const share of sharesOf(item, item.at + time * item.every, layer, { from, to, clock })) {
           if (share < first || share >= last) continue;

@@ -3,6 +3,11 @@ import type { Burst, Stretches } from '../../document/index.ts';
 /** Instants are told apart to this share of a step: coarse enough to be the same bits in every turn of a hold. */
 const SHARES_OF_A_STEP = 65536;
 
+/** No instants: steps in which nothing comes, which are most, share it. */
+const NONE: readonly number[] = [];
+const within = (time: number, from: number, to: number): readonly number[] =>
+  time >= from && time < to ? [time] : NONE;
+
 /** Seconds that standing particles live at least, for keys in seconds after birth and before death. */
 export const SHORTEST_STANDING = 0.02;
 
@@ -173,28 +178,29 @@ export class EffectClock {
   }
 
   /** When a burst happens in `from` ≤ time < `to`; a burst of the hold happens once a turn. */
-  instantsOf(burst: Pick<Burst, 'stretch' | 'at'>, from: number, to: number): number[] {
-    const within = (time: number) => (time >= from && time < to ? [time] : []);
+  instantsOf(burst: Pick<Burst, 'stretch' | 'at'>, from: number, to: number): readonly number[] {
     if (burst.stretch === 'opening')
-      return this.preRoll === 0 && (burst.at < this.opening || burst.at === 0) ? within(burst.at) : [];
+      return this.preRoll === 0 && (burst.at < this.opening || burst.at === 0) ? within(burst.at, from, to) : NONE;
     if (burst.stretch === 'closing')
-      return this.closesAt < Infinity && burst.at <= this.closing ? within(this.closesAt + burst.at) : [];
-    if (this.hold === 0 || burst.at >= this.hold) return [];
+      return this.closesAt < Infinity && burst.at <= this.closing ? within(this.closesAt + burst.at, from, to) : NONE;
+    if (this.hold === 0 || burst.at >= this.hold) return NONE;
     const first = Math.floor((from - this.opening - burst.at) / this.hold);
-    const instants: number[] = [];
+    let instants: number[] | null = null;
     for (let turn = this.preRoll > 0 ? first : Math.max(0, first); ; turn++) {
       const time = this.opening + turn * this.hold + burst.at;
-      if (time >= to || time >= this.closesAt) return instants;
-      instants.push(...within(time));
+      if (time >= to || time >= this.closesAt) return instants ?? NONE;
+      if (time >= from) (instants ??= []).push(time);
     }
   }
 
   /** The shares of a step that begins at `from` at which a burst happens: the same bits in every turn without a seam. */
-  burstShares(burst: Pick<Burst, 'stretch' | 'at'>, from: number, to: number): number[] {
-    if (!this.isSeamless || burst.stretch !== 'hold')
-      return this.instantsOf(burst, from, to).map((time) => (time - from) * this.rate);
-    if (!this.#isHolding(from) || burst.at >= this.hold) return [];
+  burstShares(burst: Pick<Burst, 'stretch' | 'at'>, from: number, to: number): readonly number[] {
+    if (!this.isSeamless || burst.stretch !== 'hold') {
+      const instants = this.instantsOf(burst, from, to);
+      return instants === NONE ? NONE : instants.map((time) => (time - from) * this.rate);
+    }
+    if (!this.#isHolding(from) || burst.at >= this.hold) return NONE;
     const share = (burst.at - this.#intoHold(from)) * this.rate;
-    return share >= 0 && share < 1 ? [share] : [];
+    return share >= 0 && share < 1 ? [share] : NONE;
   }
 }

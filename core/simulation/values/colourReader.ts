@@ -15,7 +15,18 @@ interface ColourStep {
   readonly combine: Shaper['combine'];
   readonly amount: number;
   readonly gradient: ReadyGradient;
+  readonly isRelative: boolean;
+  readonly isBand: false;
 }
+
+const stepOf = ({ reads, combine, amount }: Shaper, gradient: ReadyGradient): ColourStep => ({
+  reads,
+  combine,
+  amount,
+  gradient,
+  isRelative: gradient.relative,
+  isBand: false,
+});
 
 /** A colour setting ready to be read: linear red, green and blue. */
 export class ColourReader {
@@ -24,7 +35,10 @@ export class ColourReader {
   readonly slot: number;
   /** True where each particle begins with a colour of its own, taken at birth. */
   readonly isTaken: boolean;
+  /** True when its table is another at another time. */
+  readonly isTimed: boolean;
   readonly #steps: readonly ColourStep[];
+  readonly #readsSpeed: boolean;
   readonly #shape = new Float64Array(3);
 
   /** `isPassedOn` where particles may begin with a colour that a link gave them; `group` is the scale of the groups it stands in. */
@@ -48,29 +62,20 @@ export class ColourReader {
     this.#steps = (setting.muted ? [] : activeShapers(setting)).flatMap(({ item }) =>
       item.mapping.kind === 'gradient'
         ? [
-            {
-              reads: item.reads,
-              combine: item.combine,
-              amount: item.amount,
-              gradient: readyGradient(stretchedStops(item.mapping.stops, widthIn(item.reads, group)), effect.palette),
-            },
+            stepOf(
+              item,
+              readyGradient(stretchedStops(item.mapping.stops, widthIn(item.reads, group)), effect.palette),
+            ),
           ]
         : [],
     );
-  }
-
-  get isTimed(): boolean {
-    return this.#steps.some((step) => isSharedInput(step.reads));
+    this.isTimed = this.#steps.some(({ reads }) => isSharedInput(reads));
+    this.#readsSpeed = this.#steps.some(({ reads }) => reads.kind === 'speed');
   }
 
   /** True where a table over age serves; `life` is the lifetime all particles share, null where they differ. */
   isTabulated(life: number | null): boolean {
-    const steps = this.#steps.map(({ reads, gradient }) => ({
-      reads,
-      isRelative: gradient.relative,
-      isBand: false,
-    }));
-    return this.#steps.every(({ reads }) => reads.kind !== 'speed') && tableInputOf(steps, life) !== null;
+    return !this.#readsSpeed && tableInputOf(this.#steps, life) !== null;
   }
 
   /** Writes what shapers make of any base colour c: c × out[0..2] + out[3..5]. */

@@ -16,6 +16,8 @@ interface NumberStep {
   readonly amount: number;
   readonly low: ReadyCurve;
   readonly high: ReadyCurve | null;
+  readonly isRelative: boolean;
+  readonly isBand: boolean;
   readonly slot: number;
 }
 
@@ -28,6 +30,12 @@ export class NumberReader {
   readonly slot: number;
   /** What the groups it stands in make of its value, and whoever reads it. */
   readonly scale: number;
+  /** True when every particle reads the same at one moment. */
+  readonly isShared: boolean;
+  /** True when it is the same at any time, for whoever reads it: dials alone shape it. */
+  readonly isLevel: boolean;
+  /** True when its table is another at another time. */
+  readonly isTimed: boolean;
   readonly #steps: readonly NumberStep[];
   /** What it always is; null when it varies. */
   readonly #still: number | null;
@@ -54,38 +62,38 @@ export class NumberReader {
       const mapping = item.mapping;
       if (mapping.kind === 'gradient') return [];
       const [low, high] = mapping.kind === 'curve' ? [mapping.curve, null] : [mapping.low, mapping.high];
+      const lowReady = readyCurve(inGroup(low, item.reads, group));
       return [
         {
           reads: item.reads,
           combine: item.combine,
           amount: item.amount,
-          low: readyCurve(inGroup(low, item.reads, group)),
+          low: lowReady,
           high: high && readyCurve(inGroup(high, item.reads, group)),
+          isRelative: lowReady.relative,
+          isBand: high !== null,
           slot: slotOf(`${name}/${id}`),
         },
       ];
     });
     this.#still = this.low === this.high && this.#steps.length === 0 ? this.#limited(this.low) : null;
+    const isOne = this.low === this.high && this.#steps.every(({ isBand }) => !isBand);
+    this.isShared = isOne && this.#steps.every(({ reads }) => isSharedInput(reads));
+    this.isLevel = isOne && this.#steps.every(({ reads }) => reads.kind === 'dial');
+    this.isTimed = this.#steps.some(({ reads }) => isSharedInput(reads));
   }
 
-  /** True when every particle reads the same at one moment. */
-  get isShared(): boolean {
-    return this.low === this.high && this.#steps.every((step) => !step.high && isSharedInput(step.reads));
+  /** The speed beyond which shapers by speed are level, in metres a second. */
+  get lastSpeed(): number {
+    let most = 1e-6;
+    for (const { reads, low } of this.#steps)
+      if (reads.kind === 'speed') most = Math.max(most, low.x[low.x.length - 1] ?? 0);
+    return most;
   }
 
   /** True when it never changes at all. */
   get isConstant(): boolean {
     return this.#still !== null;
-  }
-
-  /** True when it is the same at any time, for whoever reads it: dials alone shape it. */
-  get isLevel(): boolean {
-    return this.low === this.high && this.#steps.every(({ reads, high }) => reads.kind === 'dial' && !high);
-  }
-
-  /** True when its table is another at another time. */
-  get isTimed(): boolean {
-    return this.#steps.some((step) => isSharedInput(step.reads));
   }
 
   /** True where shapers change it. */
@@ -95,20 +103,7 @@ export class NumberReader {
 
   /** What a table of it runs over; `life` is the lifetime all particles share, null where they differ. */
   tableInput(life: number | null): TableInput {
-    const steps = this.#steps.map(({ reads, low, high }) => ({
-      reads,
-      isRelative: low.relative,
-      isBand: high !== null,
-    }));
-    return tableInputOf(steps, life);
-  }
-
-  /** The speed beyond which shapers by speed are level, in metres a second. */
-  get lastSpeed(): number {
-    return this.#steps.reduce(
-      (most, { reads, low }) => (reads.kind === 'speed' ? Math.max(most, low.x[low.x.length - 1] ?? 0) : most),
-      1e-6,
-    );
+    return tableInputOf(this.#steps, life);
   }
 
   /** Writes what shapers make of any base: base × out[0] + out[1], before limits. Bands count by their lower curve. */

@@ -52,7 +52,7 @@ function isForgetful({ layer, numbers, front, source }: CompiledLayer): boolean 
 export function mostStanding({ compiled }: Running, isSetOff: boolean): number {
   const { numbers, bursts, source, layer } = compiled;
   const comes = [numbers['births.rate'], numbers['births.perMetre']].some((reader) => !isNothing(reader));
-  if (comes || isSetOff || bursts.order.length > 0 || layer.source.kind === 'hits') return Infinity;
+  if (comes || isSetOff || bursts.length > 0 || layer.source.kind === 'hits') return Infinity;
   return longest(numbers['births.standing']) + Math.ceil(longest(numbers['births.perArea']) * source.area + 1);
 }
 

@@ -1,4 +1,8 @@
+import type { Running } from '../run/running.ts';
 import { bytesOf, type SavedLayer } from './saved.ts';
+
+/** Layers that hang together: links lead from one to the other, or one is born on the other's particles. */
+export type Kin = readonly Running[];
 
 /** Steps between two states that are kept at first. */
 const EVERY = 15;
@@ -49,10 +53,15 @@ export class History {
   }
 
   /** The last step up to `step` at which all of some layers have a state; null without any. */
-  lastFor(layers: readonly string[], step: number): number | null {
+  lastFor(kin: Kin, step: number): number | null {
     for (let at = Math.floor(step / this.#every) * this.#every; at >= 0; at -= this.#every)
-      if (layers.every((layer) => this.has(layer, at))) return at;
+      if (this.#hasAll(kin, at)) return at;
     return null;
+  }
+
+  #hasAll(kin: Kin, step: number): boolean {
+    for (const { compiled } of kin) if (!this.has(compiled.id, step)) return false;
+    return true;
   }
 
   forget(layer: string): void {

@@ -1,11 +1,8 @@
 import type { Kernels } from '../../kernels/index.ts';
 import type { Scratch } from '../run/memory.ts';
-import { History, type HistoryBudget } from './history.ts';
+import { History, type HistoryBudget, type Kin } from './history.ts';
 import type { Running } from '../run/running.ts';
 import { restoreLayer, saveLayer } from './saved.ts';
-
-/** Layers that hang together: links lead from one to the other, or one is born on the other's particles. */
-export type Kin = readonly Running[];
 
 /** The layers of a world, kin by kin: each kin stands at a step of its own, and is brought back to known states of its own. */
 export class Kins {
@@ -42,9 +39,9 @@ export class Kins {
    */
   goBack(kin: Kin, toStep: number, firstStep: number): boolean {
     const { at, isExact } = kin[0]!;
-    const ids = kin.map(({ compiled }) => compiled.id);
-    const isUsable = at <= toStep && toStep >= Math.max(...kin.map(({ exactFrom }) => exactFrom));
-    const known = isExact || at > toStep ? this.history.lastFor(ids, toStep) : null;
+    let isUsable = at <= toStep;
+    for (const { exactFrom } of kin) isUsable &&= toStep >= exactFrom;
+    const known = isExact || at > toStep ? this.history.lastFor(kin, toStep) : null;
     if (isUsable && (known === null || known <= at)) return false;
     if (known === null) {
       this.begin(kin, firstStep);

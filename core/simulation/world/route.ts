@@ -2,7 +2,7 @@ import type { CompiledDocument, CompiledLayer } from '../compile/plan.ts';
 import type { WorldStep } from '../run/step.ts';
 import type { Running } from '../run/running.ts';
 import { Ahead, lookBackOf } from './ahead.ts';
-import type { Kin } from './kins.ts';
+import type { Kin } from './history.ts';
 import type { Layers } from './layers.ts';
 
 /** Who goes back will often go back further: so many steps more are exact then, and their states are kept. */

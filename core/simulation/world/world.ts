@@ -1,7 +1,7 @@
 import type { Effect } from '../../document/index.ts';
 import type { Rig } from '../../geometry/index.ts';
 import { twinKernels, wasmKernels, type KernelBytes } from '../../kernels/index.ts';
-import { Composer } from '../frames/composer.ts';
+import { Composer, type FramePart } from '../frames/composer.ts';
 import type { Frame } from '../frames/frame.ts';
 import { PoseCache } from '../scene/posing.ts';
 import { Compiled, type InstanceOptions } from './compiled.ts';
@@ -51,8 +51,9 @@ export class World {
   /** Documents of which instances are drawn alike, each by its place here. */
   #looks: Effect[] = [];
   #step = 0;
-  /** How many had begun when the last frame was written. */
+  /** How many had begun when the last frame was written, and what each gave to it. */
   #begun = 0;
+  readonly #parts: FramePart[] = [];
 
   /** @throws RangeError with a sentence when the machine will not give as much memory. */
   constructor(room: WorldRoom, options: WorldOptions = {}) {
@@ -152,10 +153,12 @@ export class World {
 
   /** Writes the present instant of all instances that have begun. A frame that lies in this world's memory is written in place. */
   writeFrame(frame: Frame): void {
-    const begun = this.#instances.filter(({ start }) => start <= this.#step);
-    if (begun.length !== this.#begun) this.#composer.forget();
-    this.#begun = begun.length;
-    const parts = begun.map((instance) => instance.framePart(this.looksOf(instance)));
+    const parts = this.#parts;
+    let begun = 0;
+    for (const instance of this.#instances)
+      if (instance.start <= this.#step) parts[begun++] = instance.framePart(this.looksOf(instance));
+    if (begun !== parts.length || begun !== this.#begun) this.#composer.forget();
+    parts.length = this.#begun = begun;
     this.#composer.write(frame, parts, this.#step, this.rate);
   }
 }

@@ -1,4 +1,4 @@
-import type { Dress } from '../dressing.ts';
+import type { Dress } from '../dress.ts';
 import type { Population } from '../../run/population.ts';
 import { newReading, setTime } from '../../values/reading.ts';
 import { AGE, COLOUR, LOT, OPACITY, OWN, WIDTH, type Curve } from './curve.ts';

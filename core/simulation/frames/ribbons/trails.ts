@@ -1,5 +1,5 @@
 import { RECORD_BIRTH, RECORD_WORDS } from '../frame.ts';
-import type { Dress } from '../dressing.ts';
+import type { Dress } from '../dress.ts';
 import type { Population } from '../../run/population.ts';
 import { AGE, ARRIVES, FROM, METRES, POINT_WORDS, TO, type Curve, type Records } from './curve.ts';
 import { KeyTable } from '../../run/keyTable.ts';

@@ -1,5 +1,5 @@
 import { RIBBON_SETTINGS, type Declaration, type Effect, type Ribbon } from '../../../document/index.ts';
-import type { Dress } from '../dressing.ts';
+import type { Dress } from '../dress.ts';
 import type { Frame } from '../frame.ts';
 import type { GroupFrame } from '../../scene/groups.ts';
 import type { Scene } from '../../scene/scene.ts';
