@@ -1,17 +1,11 @@
+import { isShapeKind, SHAPES } from '../simulation/shapes/index.ts';
 import { listed, type Id, type Reads, type Setting } from '../settings/index.ts';
 import type { LayerSettingName } from './declarations/index.ts';
 import type { Effect, Force, SourceKind, Surface } from './schema/index.ts';
 
 /** Which settings of a layer say how large its source's shape is. */
-export const SHAPE_MEASURES: Partial<Record<SourceKind, readonly LayerSettingName[]>> = {
-  line: ['source.length'],
-  ring: ['source.radius', 'source.thickness', 'source.arc'],
-  disc: ['source.radius', 'source.arc'],
-  box: ['source.size'],
-  sphere: ['source.radius', 'source.rise', 'source.arc'],
-  cylinder: ['source.radius', 'source.length', 'source.arc'],
-  cone: ['source.radius', 'source.length', 'source.angle', 'source.arc'],
-};
+export const measuresOf = (kind: SourceKind): readonly LayerSettingName[] =>
+  isShapeKind(kind) ? SHAPES[kind].measures.map((name) => `source.${name}` as const) : [];
 
 /** Whether something with a list of layers is for one of them: an empty list is for all. */
 export const concerns = ({ layers }: { readonly layers: readonly Id[] }, layerId: Id): boolean =>

@@ -5,6 +5,7 @@ export * from './canonical.ts';
 export * from './changeWords.ts';
 export * from './channels.ts';
 export * from './concerns.ts';
+export { isShapeKind, SHAPE_KINDS, SHAPES, type ShapeKind } from '../simulation/shapes/index.ts';
 export * from './declarations/index.ts';
 export * from './diff.ts';
 export * from './schema/index.ts';

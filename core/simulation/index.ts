@@ -11,7 +11,15 @@ export { degreesOf, groupFrame, rotationInto } from './scene/groups.ts';
 export { windowOf } from './time/moments.ts';
 export { hungInto, newHung, type Hung } from './scene/places.ts';
 export { orientationOf, ownFrames, type DrawnVector, type OwnFrames } from './scene/orientation.ts';
-export { swirlsOf, type ForceHandle, type GuideReader, type GuideShape, type Swirling } from './forces/index.ts';
+export {
+  swirlsOf,
+  type ForceHandle,
+  type GuideReader,
+  type GuidePiece,
+  type GuideShape,
+  type GuideSwirls,
+  type Swirling,
+} from './forces/index.ts';
 export { PullRun, type Pull } from './world/pulls.ts';
 export { RateIntegral } from './values/rate.ts';
 export { reachBetween, type Reach } from './world/reach.ts';

@@ -10,11 +10,13 @@ const root = path.resolve(import.meta.dirname, '../..');
 const WORKSPACES = ['core', 'stage', 'player', 'demo', 'server', 'web', 'benchmarks', 'e2e'];
 const FORBIDDEN = { web: ['server', 'demo'], server: ['stage', 'player'], demo: ['stage', 'player'] };
 const FORCES = 'simulation/forces';
+const SHAPES = 'simulation/shapes';
 const CORE = [
   'settings',
   'maths',
   'kernels',
   FORCES,
+  SHAPES,
   'document',
   'geometry',
   'simulation',
@@ -27,7 +29,7 @@ const CORE = [
   'testing',
 ];
 
-/** The same within core/simulation. Kinds of force are known to the document too, so they stand below it. */
+/** The same within core/simulation. Kinds of force and shapes are known to the document too, so they stand below it. */
 const SIMULATION = [
   'time',
   'values',
@@ -46,7 +48,8 @@ const PLANS = 'plan.ts';
 
 function placeOf(file) {
   const [workspace, folder, part, ...rest] = path.relative(root, file).split(path.sep);
-  if (workspace === 'core' && folder === 'simulation' && part === 'forces') return { workspace, folder: FORCES };
+  const below = [FORCES, SHAPES].find((known) => known === `${folder}/${part}`);
+  if (workspace === 'core' && below) return { workspace, folder: below };
   return { workspace, folder, part: rest.length > 0 ? part : null, name: rest.at(-1) };
 }
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { SHAPE_KINDS, type ShapeKind } from '../../simulation/shapes/index.ts';
 import { collectionSchema, emptyCollection, ref, vectorSchema } from '../../settings/index.ts';
 import { onEffect, placeSchema, type Place } from './place.ts';
 
@@ -16,10 +17,14 @@ export type Hit = z.infer<typeof hitSchema>;
 
 const onThing = ref('things', { whenGone: 'stays' });
 
+const shapeSchema = <K extends ShapeKind>(kind: K) => z.strictObject({ kind: z.literal(kind), ...placed });
+type ShapeSchema = { [K in ShapeKind]: ReturnType<typeof shapeSchema<K>> }[ShapeKind];
+const [firstShape, ...otherShapes] = SHAPE_KINDS.map((kind) => shapeSchema(kind) as ShapeSchema);
+
 /** Where particles are born. A mesh names bones to keep to the skin they move most; none is the whole skin. */
 export const sourceSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('point'), ...placed }),
-  z.strictObject({ kind: z.literal('line'), ...placed }),
+  firstShape!,
+  ...otherShapes,
   z.strictObject({
     kind: z.literal('path'),
     ...placed,
@@ -27,12 +32,6 @@ export const sourceSchema = z.discriminatedUnion('kind', [
     points: z.array(vectorSchema).min(2).max(256),
     closed: z.boolean(),
   }),
-  z.strictObject({ kind: z.literal('ring'), ...placed }),
-  z.strictObject({ kind: z.literal('disc'), ...placed }),
-  z.strictObject({ kind: z.literal('box'), ...placed }),
-  z.strictObject({ kind: z.literal('sphere'), ...placed }),
-  z.strictObject({ kind: z.literal('cylinder'), ...placed }),
-  z.strictObject({ kind: z.literal('cone'), ...placed }),
   z.strictObject({ kind: z.literal('mesh'), thing: onThing, bones: boneNames }),
   z.strictObject({ kind: z.literal('bones'), thing: onThing, bones: boneNames }),
   /** Where and when something is struck: by this list, and by strikes from outside, at which it listens. */

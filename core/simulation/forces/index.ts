@@ -19,4 +19,4 @@ export {
   type ForceWriter,
   type TargetKind,
 } from './force.ts';
-export type { ForceHandle, GuideReader, GuideShape } from './guide.ts';
+export type { ForceHandle, GuidePiece, GuideReader, GuideShape, GuideSwirls } from './guide.ts';

@@ -1,6 +1,6 @@
 import type { Vector } from '../../document/index.ts';
 import { acrossInto, cos, cross, sin, unit, type Vec3, mapAxes, AXES } from '../../maths/index.ts';
-import type { LocalPoint } from './shapes.ts';
+import type { LocalPoint } from '../shapes/index.ts';
 
 /** Straight pieces between two points of a drawn path, by which its length is measured. */
 const PIECES = 16;

@@ -1,7 +1,7 @@
 import type { Layer, Place } from '../../document/index.ts';
 import { packRigidOf, placedInto, radians, RIGID_WORDS } from '../../maths/index.ts';
 import { curveOf } from './path.ts';
-import { dimensionsOf, LocalPoint, SHAPES, type Measures, type Region, type ShapeKind } from './shapes.ts';
+import { LocalPoint, SHAPES, type Measures, type Region } from '../shapes/index.ts';
 import {
   ALONG,
   AT,
@@ -26,6 +26,7 @@ export class ShapeSource implements SourceReader {
   readonly #shape: (local: LocalPoint, shares: Float64Array) => void;
   readonly #order: string;
   readonly #dimensions: 1 | 2 | 3;
+  readonly #isFlat: boolean;
   readonly #stretch: Float64Array;
   readonly #measures: Measures;
   readonly #local = new LocalPoint();
@@ -64,11 +65,12 @@ export class ShapeSource implements SourceReader {
       const curve = curveOf(source.points, source.closed, group.scale);
       this.#shape = (local, shares) => curve.pointInto(local, shares[0]!, shares[1]!);
       this.#dimensions = 1;
+      this.#isFlat = false;
     } else {
-      const kind: ShapeKind = source.kind;
-      const shape = SHAPES[kind];
-      this.#shape = (local, shares) => shape(local, shares, region, this.#measures);
-      this.#dimensions = dimensionsOf(kind, region);
+      const shape = SHAPES[source.kind];
+      this.#shape = (local, shares) => shape.pointInto(local, shares, region, this.#measures);
+      this.#dimensions = shape.dimensions(region);
+      this.#isFlat = shape.isFlat ?? false;
     }
   }
 
@@ -90,8 +92,8 @@ export class ShapeSource implements SourceReader {
     const walk = Math.max(1, numbers['source.walk'].read(ask.reading));
     sharesInto(this.#shares, this.#order, ask, this.#dimensions, walk, layer.salt);
     const local = this.#local;
-    // Shares of a shape are its turn, its height or side, and its depth; evenly spread in two they are turn and depth.
-    if (layer.source.kind === 'disc' && this.#order === 'even') this.#shares[2] = this.#shares[1]!;
+    // Shares of a shape are its turn, its height or side, and its depth.
+    if (this.#isFlat && this.#order === 'even') this.#shares[2] = this.#shares[1]!;
     this.#shape(local, this.#shares);
     if (ask.about) for (let k = 0; k < RIGID_WORDS; k++) out[CARRIER + k] = ask.about[k]!;
     else this.carrierInto(out, CARRIER, ask.time);

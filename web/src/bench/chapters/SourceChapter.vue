@@ -1,8 +1,11 @@
 <script setup lang="ts">
 import {
-  SHAPE_MEASURES,
   atEffect,
   emptyCollection,
+  isShapeKind,
+  measuresOf,
+  SHAPE_KINDS,
+  SHAPES,
   type Layer,
   type Place,
   type Source,
@@ -28,15 +31,8 @@ provide(DRAGS, (isDragged) => engine.simulation.compare(isDragged ? store.chosen
 const layer = computed(() => store.chosen!);
 const source = computed(() => layer.value.source);
 const KINDS: { value: SourceKind; text: string }[] = [
-  { value: 'point', text: 'at a point' },
-  { value: 'line', text: 'along a line' },
+  ...SHAPE_KINDS.map((value) => ({ value, text: SHAPES[value].words })),
   { value: 'path', text: 'along a drawn path' },
-  { value: 'ring', text: 'along a ring' },
-  { value: 'disc', text: 'on a disc' },
-  { value: 'box', text: 'on a box' },
-  { value: 'sphere', text: 'round a sphere' },
-  { value: 'cylinder', text: 'on a cylinder' },
-  { value: 'cone', text: 'on a cone' },
   { value: 'mesh', text: 'on a mesh of the stage' },
   { value: 'bones', text: 'on bones' },
   { value: 'particles', text: 'on particles' },
@@ -52,15 +48,16 @@ const WORDS: Record<string, string> = {
   'source.angle': 'its sides lean',
   'source.size': 'it measures',
 };
-const measures = computed(() => SHAPE_MEASURES[source.value.kind] ?? []);
+const measures = computed(() => measuresOf(source.value.kind));
 /** Births lie on rings about the particles that bear them. */
 const hasRing = computed(() => {
   const { base, shapers } = layer.value.settings['source.ring'];
   return source.value.kind === 'particles' && (base.kind !== 'fixed' || base.value > 0 || shapers.order.length > 0);
 });
-const hasRegion = computed(
-  () => !['point', 'line', 'path', 'bones', 'particles', 'hits'].includes(source.value.kind),
-);
+const hasRegion = computed(() => {
+  const { kind } = source.value;
+  return kind === 'mesh' || (isShapeKind(kind) && SHAPES[kind].hasRegions);
+});
 const region = computed(() => layer.value.settings['source.region'].base.value);
 const order = computed(() => layer.value.settings['source.order'].base.value);
 const isVolume = computed(() => region.value === 'volume' && source.value.kind !== 'mesh');

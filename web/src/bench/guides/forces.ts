@@ -7,9 +7,10 @@ import {
   type VectorSetting,
 } from '@jinx/core/document';
 import { add, mapAxes, scale, unit } from '@jinx/core/maths';
-import type { GuideReader, GuideShape } from '@jinx/core/simulation';
+import type { GuideReader, GuideShape, GuideSwirls } from '@jinx/core/simulation';
 import type { Guide } from '@jinx/stage';
-import { across, arrow, circle, cross, ORIGIN, spin, X, Y, Z, type Point } from './lines';
+import { arrow, circle, ORIGIN, X, Y, Z, type Point } from './lines';
+import { linesOf } from './shapes';
 import type { Matrices } from './matrices';
 
 /** A force's settings at the instant that guides are drawn for. */
@@ -31,31 +32,6 @@ function readerOf(force: Force, matrices: Matrices): GuideReader {
     },
     choice: (name) => String(settingsByName<ChoiceSetting>(force)[name]!.base.value),
   };
-}
-
-/** The lines of a piece of a guide about a place. */
-function linesOf(shape: Exclude<GuideShape, { draws: 'swirls' }>, centre: Point): number[] {
-  switch (shape.draws) {
-    case 'cross':
-      return cross(centre, 0.05);
-    case 'arrow': {
-      const aside = shape.aside ? scale(across(unit(shape.way))[1], shape.aside) : ORIGIN;
-      return arrow(add(add(centre, shape.from ?? ORIGIN), aside), shape.way);
-    }
-    case 'line': {
-      const half = scale(shape.axis, shape.length / 2);
-      return [...add(centre, scale(half, -1)), ...add(centre, half)];
-    }
-    case 'circle':
-      return circle(centre, shape.radius, ...across(shape.axis));
-    case 'ball':
-      return [
-        ...circle(centre, shape.radius, ...across(shape.axis)),
-        ...circle(centre, shape.radius, across(shape.axis)[0], shape.axis),
-      ];
-    case 'spin':
-      return spin(centre, shape.radius, ...across(shape.axis), shape.isBack);
-  }
 }
 
 /** Lines of a curl's field that are drawn, each way from its place, and the pieces of one. */
@@ -92,7 +68,7 @@ const drawnLast = new WeakMap<Force, { readonly key: string; readonly points: Fl
 function swirlPoints(
   id: string,
   force: Force,
-  shape: Extract<GuideShape, { draws: 'swirls' }>,
+  shape: GuideSwirls,
   matrices: Matrices,
   parent: string | null,
   isOnThing: boolean,

@@ -1,6 +1,8 @@
 import {
   FORCES,
   holderAt,
+  isShapeKind,
+  SHAPES,
   type ChoiceSetting,
   type Effect,
   type Holder,
@@ -109,24 +111,18 @@ export function knobsOf(effect: Effect, layerId: Id, place: PartAddress): Knob[]
 
   const layer = effect.layers.byId[layerId]!;
   if (place.kind === 'source') {
+    const { kind } = layer.source;
+    if (!isShapeKind(kind)) return [];
     const { base } = layer.settings['source.stretch'];
-    const [x, y, z] = base.kind === 'fixed' ? base.value : [1, 1, 1];
-    switch (layer.source.kind) {
-      case 'ring':
-      case 'disc':
-      case 'sphere':
-        return number('source.radius', [x, 0, 0]);
-      case 'line':
-        return number('source.length', [0, y / 2, 0]);
-      case 'cylinder':
-        return [...number('source.radius', [x, 0, 0]), ...number('source.length', [0, y / 2, 0])];
-      case 'cone':
-        return [...number('source.radius', [x, 0, 0]), ...number('source.length', [0, y, 0])];
-      case 'box':
-        return sides('source.size', [x, y, z]);
-      default:
-        return [];
-    }
+    const stretch: Point = base.kind === 'fixed' ? base.value : [1, 1, 1];
+    return SHAPES[kind].handles.flatMap(({ measure, way }) =>
+      way
+        ? number(
+            `source.${measure}`,
+            mapAxes(way, (metres, axis) => metres * stretch[axis]!),
+          )
+        : sides(`source.${measure}`, stretch),
+    );
   }
   if (place.kind === 'force' || place.kind === 'sharedForce') {
     const { kind } = place.kind === 'force' ? layer.forces.byId[place.id]! : effect.forces.byId[place.id]!.force;

@@ -1,0 +1,25 @@
+import { cos, sin } from '../../maths/index.ts';
+import { filled, set, type ShapeDefinition } from './shape.ts';
+
+/** A disc in the XZ plane. */
+export const disc: ShapeDefinition = {
+  words: 'on a disc',
+  measures: ['radius', 'arc'],
+  hasRegions: true,
+  dimensions: () => 2,
+  isFlat: true,
+  guide: ({ radius }) => [{ draws: 'circle', axis: [0, 1, 0], radius }],
+  handles: [{ measure: 'radius', way: [1, 0, 0] }],
+  pointInto(p, shares, region, { radius, depth, arc }) {
+    const u = shares[0]!;
+    const w = shares[2]!;
+    const turn = 2 * Math.PI * arc * u;
+    const c = cos(turn);
+    const s = sin(turn);
+    const r = radius * (region === 'edge' ? 1 : filled(w, region === 'volume' ? depth : 1, 2));
+    set(p.at, r * c, 0, r * s);
+    set(p.out, c, 0, s);
+    set(p.normal, 0, 1, 0);
+    set(p.along, -s, 0, c);
+  },
+};

@@ -1,0 +1,23 @@
+import { cos, sin } from '../../maths/index.ts';
+import { ofSolid, set, type ShapeDefinition } from './shape.ts';
+
+/** A point: outward is any way. */
+export const point: ShapeDefinition = {
+  words: 'at a point',
+  measures: [],
+  hasRegions: false,
+  dimensions: ofSolid,
+  guide: () => [{ draws: 'cross' }],
+  handles: [],
+  pointInto(p, shares) {
+    const u = shares[0]!;
+    const v = shares[1]!;
+    const y = 1 - 2 * v;
+    const flat = Math.sqrt(Math.max(0, 1 - y * y));
+    const turn = 2 * Math.PI * u;
+    set(p.at, 0, 0, 0);
+    set(p.out, flat * cos(turn), y, flat * sin(turn));
+    set(p.normal, 0, 1, 0);
+    set(p.along, 1, 0, 0);
+  },
+};
