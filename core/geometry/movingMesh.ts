@@ -30,19 +30,11 @@ export class MovingMesh implements TreeSearch {
   readonly #sweep = new TriangleSweep();
   /** The way that is swept: from which share of the step, from where to where, met from which side. */
   #from = 0;
-  #x0 = 0;
-  #y0 = 0;
-  #z0 = 0;
-  #x1 = 0;
-  #y1 = 0;
-  #z1 = 0;
-  #dx = 0;
-  #dy = 0;
-  #dz = 0;
+  readonly #start = new Float64Array(3);
+  readonly #end = new Float64Array(3);
+  /** One by each part of the way; Infinity along an axis on which it does not lead. */
+  readonly #inverse = new Float64Array(3);
   #side: MeetingSide = 'outside';
-  /** The part of the way that lies within the box at hand. */
-  #near = 0;
-  #far = 0;
 
   constructor(positions: Float32Array, indices: Uint32Array) {
     this.indices = indices;
@@ -75,15 +67,9 @@ export class MovingMesh implements TreeSearch {
     contact.triangle = -1;
     contact.time = BEYOND;
     this.#from = from;
-    this.#x0 = x0;
-    this.#y0 = y0;
-    this.#z0 = z0;
-    this.#x1 = x1;
-    this.#y1 = y1;
-    this.#z1 = z1;
-    this.#dx = x1 - x0;
-    this.#dy = y1 - y0;
-    this.#dz = z1 - z0;
+    set(this.#start, x0, y0, z0);
+    set(this.#end, x1, y1, z1);
+    set(this.#inverse, 1 / (x1 - x0), 1 / (y1 - y0), 1 / (z1 - z0));
     this.#side = side;
     this.tree.search(this);
     if (contact.triangle < 0) return false;
@@ -98,28 +84,26 @@ export class MovingMesh implements TreeSearch {
 
   /** The share of the way at which it comes into a box; Infinity where it does not, before what was met. */
   distanceTo(boxes: Float64Array, at: number): number {
-    this.#near = 0;
-    this.#far = this.contact.time;
-    return this.#isIn(this.#x0, this.#dx, boxes[at]!, boxes[at + HIGH]!) &&
-      this.#isIn(this.#y0, this.#dy, boxes[at + 1]!, boxes[at + HIGH + 1]!) &&
-      this.#isIn(this.#z0, this.#dz, boxes[at + 2]!, boxes[at + HIGH + 2]!)
-      ? this.#near
-      : Infinity;
-  }
-
-  /** Narrows the part of the way down to what lies between two planes across an axis; whether any is left. */
-  #isIn(p: number, d: number, low: number, high: number): boolean {
-    if (d === 0) return p >= low - REACH && p <= high + REACH;
-    const a = (low - REACH - p) / d;
-    const b = (high + REACH - p) / d;
-    if (a < b) {
-      if (a > this.#near) this.#near = a;
-      if (b < this.#far) this.#far = b;
-    } else {
-      if (b > this.#near) this.#near = b;
-      if (a < this.#far) this.#far = a;
+    let near = 0;
+    let far = this.contact.time;
+    for (let axis = 0; axis < 3; axis++) {
+      const p = this.#start[axis]!;
+      const inverse = this.#inverse[axis]!;
+      const low = boxes[at + axis]! - REACH - p;
+      const high = boxes[at + HIGH + axis]! + REACH - p;
+      if (inverse === Infinity || inverse === -Infinity) {
+        if (low > 0 || high < 0) return Infinity;
+        continue;
+      }
+      const a = low * inverse;
+      const b = high * inverse;
+      const enters = a < b ? a : b;
+      const leaves = a < b ? b : a;
+      if (enters > near) near = enters;
+      if (leaves < far) far = leaves;
+      if (near > far) return Infinity;
     }
-    return this.#near <= this.#far;
+    return near;
   }
 
   /** Meets one triangle, if the way leads through it. */
@@ -128,6 +112,12 @@ export class MovingMesh implements TreeSearch {
     const side = this.#side;
     const { contact, indices, start, end, isStill } = this;
     const sweep = this.#sweep;
+    const x0 = this.#start[0]!;
+    const y0 = this.#start[1]!;
+    const z0 = this.#start[2]!;
+    const x1 = this.#end[0]!;
+    const y1 = this.#end[1]!;
+    const z1 = this.#end[2]!;
     for (let k = 0; k < 3; k++) {
       const v = indices[triangle * 3 + k]! * 3;
       const ex = end[v]!;
@@ -136,7 +126,7 @@ export class MovingMesh implements TreeSearch {
       const sx = isStill ? ex : start[v]! + (ex - start[v]!) * from;
       const sy = isStill ? ey : start[v + 1]! + (ey - start[v + 1]!) * from;
       const sz = isStill ? ez : start[v + 2]! + (ez - start[v + 2]!) * from;
-      sweep.corner(k, sx - this.#x0, sy - this.#y0, sz - this.#z0, ex - this.#x1, ey - this.#y1, ez - this.#z1);
+      sweep.corner(k, sx - x0, sy - y0, sz - z0, ex - x1, ey - y1, ez - z1);
     }
     const isBoth = side === 'both';
     if (side !== 'inside' && sweep.meets(contact.time, false, isBoth, isStill)) this.#take(triangle, 1);
@@ -190,6 +180,12 @@ export class MovingMesh implements TreeSearch {
     out[2] = size > 0 ? nz / size : 0;
   }
 }
+
+const set = (out: Float64Array, x: number, y: number, z: number): void => {
+  out[0] = x;
+  out[1] = y;
+  out[2] = z;
+};
 
 /** A share of a sweep that no contact has. */
 const BEYOND = 1.0000001;
