@@ -157,7 +157,7 @@ export class World {
     let begun = 0;
     for (const instance of this.#instances)
       if (instance.start <= this.#step) parts[begun++] = instance.framePart(this.looksOf(instance));
-    if (begun !== parts.length || begun !== this.#begun) this.#composer.forget();
+    if (begun !== this.#begun) this.#composer.forget();
     parts.length = this.#begun = begun;
     this.#composer.write(frame, parts, this.#step, this.rate);
   }
