@@ -1,7 +1,7 @@
 // What becomes of spoilt parcels, documents and images, half of them well-formed with exactly one lie.
 import { cpus } from 'node:os';
 import pg from 'pg';
-import { dropCluster, startCluster } from '../scripts/cluster.mjs';
+import { dropCluster, startCluster } from '../scripts/database/cluster.mjs';
 import { attackRun } from '../server/testing/attack/run.ts';
 import { makeMaterials } from '../server/testing/hostile/materials.ts';
 import { controls, hostileRun, sendTo } from '../server/testing/hostile/run.ts';

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { cpus } from 'node:os';
 import { parseEffect, type Effect } from '@jinx/core/document';
-import { dropCluster, startCluster } from '../scripts/cluster.mjs';
+import { dropCluster, startCluster } from '../scripts/database/cluster.mjs';
 import { ServerProcess } from '../server/testing/serverProcess.ts';
 import { median, rounded } from './figures.ts';
 

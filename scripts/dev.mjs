@@ -4,7 +4,7 @@ import { spawn } from 'node:child_process';
 import { watch } from 'node:fs';
 import path from 'node:path';
 import { buildKernelsAndKit } from './build.mjs';
-import { startCluster, stopCluster } from './cluster.mjs';
+import { startCluster, stopCluster } from './database/cluster.mjs';
 import { ensurePackages } from './install.mjs';
 import { bin, isListening, portOf, ROOT, Sentence } from './shell.mjs';
 

@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { buildServer } from './build.mjs';
-import { startCluster } from './cluster.mjs';
+import { startCluster } from './database/cluster.mjs';
 import { ensurePackages } from './install.mjs';
 import { DATA, mustOwn, ROOT } from './shell.mjs';
 import { CLUSTER, portForDatabase } from './start.mjs';

@@ -3,7 +3,7 @@ import { existsSync, readdirSync, readFileSync, readlinkSync, rmSync } from 'nod
 import path from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import { build, fingerprint } from './build.mjs';
-import { startCluster, stopCluster } from './cluster.mjs';
+import { startCluster, stopCluster } from './database/cluster.mjs';
 import { ensurePackages } from './install.mjs';
 import { withLock } from './lock.mjs';
 import {

@@ -1,4 +1,4 @@
-import { stopCluster } from './cluster.mjs';
+import { stopCluster } from './database/cluster.mjs';
 import { withLock } from './lock.mjs';
 import { CLUSTER, runningServer, stopServer } from './start.mjs';
 

@@ -3,7 +3,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { build } from './build.mjs';
-import { dropCluster, startCluster } from './cluster.mjs';
+import { dropCluster, startCluster } from './database/cluster.mjs';
 import { failedScreens, failedUnits, toldFailures } from './failures.mjs';
 import { ensureBrowser, ensurePackages, postgresPrograms } from './install.mjs';
 import { bin, DATA, isListening, ROOT, Sentence } from './shell.mjs';

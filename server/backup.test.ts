@@ -8,7 +8,7 @@ import { parseEffect } from '@jinx/core/document';
 import { assetsOf, readRig } from '@jinx/core/formats';
 import { playAlone } from '@jinx/core/simulation';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
-import { dropCluster, startCluster } from '../scripts/cluster.mjs';
+import { dropCluster, startCluster } from '../scripts/database/cluster.mjs';
 import { ServerProcess } from './testing/serverProcess.ts';
 import { DATABASE_URL } from './testing/testServer.ts';
 

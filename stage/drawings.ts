@@ -14,7 +14,7 @@ import { Sprites } from './layers/sprites.ts';
 import type { CommonUniforms } from './looks/light.ts';
 import { Pictures } from './looks/pictures.ts';
 import { ParticlePictures } from './looks/particlePictures.ts';
-import type { Needs, Passes } from './passes.ts';
+import type { Needs, Passes } from './passes/passes.ts';
 import { layerTone } from './views.ts';
 import type {
   DrawnAs,

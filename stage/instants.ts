@@ -1,6 +1,6 @@
 import * as THREE from 'three';
 import { Frame } from '@jinx/core/simulation';
-import { FullScreen, passMaterial } from './fullScreen.ts';
+import { FullScreen, passMaterial } from './passes/fullScreen.ts';
 import { RAMP } from './views.ts';
 import { PREMULTIPLIED } from './premultiplied.ts';
 

@@ -2,7 +2,7 @@ import * as THREE from 'three';
 import { Frame, RECORD_SIZE, RECORD_TO, type FrameLayer } from '@jinx/core/simulation';
 import type { Drawings } from './drawings.ts';
 import type { LayerDrawing } from './layers/layerDrawing.ts';
-import type { Passes } from './passes.ts';
+import type { Passes } from './passes/passes.ts';
 import type { PixelColour, PixelLayer, ProbedPixel, PixelStep } from './protocol.ts';
 
 /** Particles that are looked for in one layer at most, and pictures that are drawn in search of them. */

@@ -8,7 +8,7 @@ import { Guides } from './guides.ts';
 import { Instants } from './instants.ts';
 import { newCommonUniforms } from './looks/light.ts';
 import { drawnMatrixInto } from './matrices.ts';
-import { Passes } from './passes.ts';
+import { Passes } from './passes/passes.ts';
 import { PixelProbe, type Probed } from './pixelProbe.ts';
 import { VIEW_KINDS } from './looks/viewTones.ts';
 import type {

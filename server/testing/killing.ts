@@ -10,7 +10,7 @@ import {
   type Change,
   type Effect,
 } from '@jinx/core/document';
-import { dropCluster, killCluster, startCluster } from '../../scripts/cluster.mjs';
+import { dropCluster, killCluster, startCluster } from '../../scripts/database/cluster.mjs';
 import { ServerProcess } from './serverProcess.ts';
 
 /** How often the server and the database are killed, and where they run meanwhile. */

@@ -2,7 +2,7 @@ import * as THREE from 'three';
 import { fromTheTop } from '../fromTheTop.ts';
 import { fragmentShader, needsNormal, varyings } from '../layers/fragment.ts';
 import type { Around, LayerDrawing } from '../layers/layerDrawing.ts';
-import { Lens } from '../lens.ts';
+import { Lens } from '../passes/lens.ts';
 import { PREMULTIPLIED } from '../premultiplied.ts';
 import type { DrawnLayer, ParticlePicturesAsked } from '../protocol.ts';
 

@@ -3,10 +3,10 @@ import { spawnSync } from 'node:child_process';
 import { closeSync, existsSync, openSync, readSync, renameSync, rmSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { access, DATABASE, OWNER, startCluster } from './cluster.mjs';
-import { postgresPrograms } from './install.mjs';
-import { withLock } from './lock.mjs';
-import { Sentence } from './shell.mjs';
-import { CLUSTER, portForDatabase } from './start.mjs';
+import { postgresPrograms } from '../install.mjs';
+import { withLock } from '../lock.mjs';
+import { Sentence } from '../shell.mjs';
+import { CLUSTER, portForDatabase } from '../start.mjs';
 
 /** By this PostgreSQL's archives begin. */
 const MAGIC = 'PGDMP';

@@ -2,12 +2,12 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
-import { buildServer } from './build.mjs';
+import { buildServer } from '../build.mjs';
 import { access, ask, DATABASE, databaseUrl, OWNER, startCluster } from './cluster.mjs';
-import { ensurePackages, postgresPrograms } from './install.mjs';
-import { withLock } from './lock.mjs';
-import { ROOT, Sentence } from './shell.mjs';
-import { CLUSTER, portForDatabase, runningServer, serveSupervised, stopServer } from './start.mjs';
+import { ensurePackages, postgresPrograms } from '../install.mjs';
+import { withLock } from '../lock.mjs';
+import { ROOT, Sentence } from '../shell.mjs';
+import { CLUSTER, portForDatabase, runningServer, serveSupervised, stopServer } from '../start.mjs';
 
 /** What is restored stands in a database of its own until it is whole and brought up to date; then both change places. */
 const [INCOMING, BEFORE] = ['jinx_incoming', 'jinx_before'];

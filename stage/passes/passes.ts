@@ -1,8 +1,8 @@
 import * as THREE from 'three';
 import { Depths } from './depths.ts';
 import { drawsInSoftware, Lens } from './lens.ts';
-import type { CommonUniforms } from './looks/light.ts';
-import type { PixelColour } from './protocol.ts';
+import type { CommonUniforms } from '../looks/light.ts';
+import type { PixelColour } from '../protocol.ts';
 
 /** What the layers of a picture ask for beside being drawn. */
 export interface Needs {

@@ -15,7 +15,7 @@ import {
   writeFileSync,
 } from 'node:fs';
 import path from 'node:path';
-import { postgresPrograms } from './install.mjs';
+import { postgresPrograms } from '../install.mjs';
 import { moveToOwnRole } from './roles.mjs';
 import {
   DATA,
@@ -29,7 +29,7 @@ import {
   sleep,
   userName,
   writeWhole,
-} from './shell.mjs';
+} from '../shell.mjs';
 
 /** The database of Jinx in its cluster; the role that owns it and can do nothing else; the role that may do all. */
 export const DATABASE = 'jinx';

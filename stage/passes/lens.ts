@@ -1,9 +1,9 @@
 import * as THREE from 'three';
 import { Bloom } from './bloom.ts';
 import { FullScreen, passMaterial } from './fullScreen.ts';
-import { setDefine } from './looks/light.ts';
-import type { StageLens, StageView } from './protocol.ts';
-import { isColoured } from './views.ts';
+import { setDefine } from '../looks/light.ts';
+import type { StageLens, StageView } from '../protocol.ts';
+import { isColoured } from '../views.ts';
 
 // Views that tell something by their tones are shown as they are: no bloom, no exposure, no tone curve.
 // Tone curve: Narkowicz, 2015, ACES Filmic Tone Mapping Curve. Then sRGB (IEC 61966-2-1), then a grain of dither.
