@@ -1,3 +1,4 @@
+import { setThree } from '../maths/index.ts';
 import { BoundingTree, type TreeSearch } from './boundingTree.ts';
 import { HIGH } from './treeSearches.ts';
 import { TriangleSweep } from './sweep.ts';
@@ -67,9 +68,9 @@ export class MovingMesh implements TreeSearch {
     contact.triangle = -1;
     contact.time = BEYOND;
     this.#from = from;
-    set(this.#start, x0, y0, z0);
-    set(this.#end, x1, y1, z1);
-    set(this.#inverse, 1 / (x1 - x0), 1 / (y1 - y0), 1 / (z1 - z0));
+    setThree(this.#start, x0, y0, z0);
+    setThree(this.#end, x1, y1, z1);
+    setThree(this.#inverse, 1 / (x1 - x0), 1 / (y1 - y0), 1 / (z1 - z0));
     this.#side = side;
     this.tree.search(this);
     if (contact.triangle < 0) return false;
@@ -180,12 +181,6 @@ export class MovingMesh implements TreeSearch {
     out[2] = size > 0 ? nz / size : 0;
   }
 }
-
-const set = (out: Float64Array, x: number, y: number, z: number): void => {
-  out[0] = x;
-  out[1] = y;
-  out[2] = z;
-};
 
 /** A share of a sweep that no contact has. */
 const BEYOND = 1.0000001;

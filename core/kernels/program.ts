@@ -10,8 +10,6 @@ export type Calls = Omit<ProgramWriter, keyof ProgramWords>;
 /** What a program may call; an own name for each kernel that has a twin. */
 export type CallName = (typeof CALLS)[number][0];
 export const CALL_NAMES = CALLS.map(([name]) => name);
-/** What each value of a call is: an integer (i), a float (f), or an address (p). */
-export const signatureOf = (name: CallName): string => CALLS[CALL_NAMES.indexOf(name)]![1];
 
 /** Address of a piece of scratch memory, for the values of a program. Slots 0 to 3 are the sums. */
 export const scratchSlot = (slot: number): number => -1 - slot;

@@ -7,7 +7,8 @@ import * as dressed from './dress.ts';
 import { decayOf, exponential } from './integrate.ts';
 import { twinKernels, wasmKernels, type Kernels } from './kernels.ts';
 import * as layout from './layout.ts';
-import { CALL_NAMES, ProgramWriter, scratchSlot, signatureOf, type CallName } from './program.ts';
+import { CALLS } from './generated/calls.ts';
+import { CALL_NAMES, ProgramWriter, scratchSlot, type CallName } from './program.ts';
 import { CELLS } from './shape.ts';
 
 const COUNT = 1032;
@@ -56,6 +57,9 @@ function bothOf(shared: boolean, act: (kernels: Kernels, buffer: ArrayBufferLike
   act(twinKernels({ f32: new Float32Array(twins.buffer), i32: new Int32Array(twins.buffer) }), twins.buffer);
   return [before, bytesOf(ours), bytesOf(twins)];
 }
+
+/** What each value of a call is: an integer (i), a float (f), or an address (p). */
+const signatureOf = (name: CallName): string => CALLS[CALL_NAMES.indexOf(name)]![1];
 
 /** Writes a call by its name, values as its signature says. */
 function writeCall(program: ProgramWriter, name: CallName, values: readonly number[]): void {

@@ -27,6 +27,13 @@ export const vec3At = (list: ArrayLike<number>, at = 0): [number, number, number
   list[at + 2]!,
 ];
 
+/** Writes three numbers. */
+export function setThree(out: Float64Array, x: number, y: number, z: number): void {
+  out[0] = x;
+  out[1] = y;
+  out[2] = z;
+}
+
 export const length = (a: Vec3): number => Math.sqrt(dot(a, a));
 /** The unit vector along `a`, or `otherwise` where `a` has no length. */
 export function unit(a: Vec3, otherwise: Vec3 = [0, 1, 0]): Vec3 {

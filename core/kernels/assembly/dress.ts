@@ -77,8 +77,9 @@ const HELD: usize = 64;
     numbers = add(numbers, mul(shares, between(row, 16, t)));
   }
   numbers = most(least(numbers, v128.load(words + 112)), v128.load(words + 96));
-  let colour = between(row, 32, t);
-  if (!isPlain) {
+  let colour: v128;
+  if (isPlain) colour = between(row, 32, t);
+  else {
     const word = <usize>i << 2;
     const hasArrays = int(words, 9);
     const colourCount = int(words, 2);
@@ -87,7 +88,7 @@ const HELD: usize = 64;
         ? scratch + TINTS + (lane << 4)
         : <usize>int(words, 1) + (load<usize>(scratch + CHOSEN + (lane << 2)) << 4);
       colour = add(mul(v128.load(own), between(row, 48, t)), between(row, 64, t));
-    }
+    } else colour = between(row, 32, t);
     if (int(words, 10)) {
       const u = f32x4.extract_lane(shares, 3);
       let rate = f32x4.extract_lane(between(row, 32, t), 3) + u * f32x4.extract_lane(between(row, 48, t), 3);

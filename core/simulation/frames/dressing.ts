@@ -49,7 +49,8 @@ export class Dresser {
   readonly #i32: Int32Array;
   readonly #reading = newReading();
   readonly #rgb = new Float64Array(3);
-  #tableOf: Dress | null = null;
+  /** The dress that its words and its table are of, and what stays the same of that. */
+  #dress: Dress | null = null;
   #isTimed = false;
   #untabled: Untabled = { each: [], hasColour: false };
 
@@ -66,9 +67,9 @@ export class Dresser {
   write(kernels: Kernels, population: Population, dress: Dress, moment: DressMoment, out: number): number {
     const { step, rate, clock } = moment;
     const time = clock.timeOf(step);
-    if (this.#tableOf !== dress) this.#take(dress);
-    if (this.#isTimed || this.#tableOf !== dress) this.#fill(dress, moment, time);
-    this.#tableOf = dress;
+    const isOther = this.#dress !== dress;
+    if (isOther) this.#take(dress);
+    if (isOther || this.#isTimed) this.#fill(dress, moment, time);
     this.#i32[DRESS_HAS_SCALES] = dress.isGivenSize ? 1 : 0;
     this.#i32[DRESS_IN_LIVES] = dress.turnsInLives ? 1 : 0;
     this.#i32[DRESS_STEP] = step;
@@ -82,6 +83,7 @@ export class Dresser {
   /** Finds what stays the same of a dress. */
   #take(dress: Dress): void {
     const { numbers, colour } = dress;
+    this.#dress = dress;
     this.#isTimed = colour.isTimed || SHAPED.some(([name]) => numbers[name].isTimed);
     this.#untabled = untabledOf(dress);
     this.#i32[DRESS_HAS_ARRAYS] = this.#untabled.each.length > 0 || this.#untabled.hasColour ? 1 : 0;

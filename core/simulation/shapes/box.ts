@@ -1,4 +1,5 @@
-import { filled, ofSolid, set, type ShapeDefinition } from './shape.ts';
+import { setThree } from '../../maths/index.ts';
+import { filled, ofSolid, type ShapeDefinition } from './shape.ts';
 
 const HALF_ROOT = Math.sqrt(0.5);
 
@@ -37,8 +38,8 @@ export const box: ShapeDefinition = {
     const x = size[0]!;
     const y = size[1]!;
     const z = size[2]!;
-    set(p.normal, 0, 0, 0);
-    set(p.along, 0, 0, 0);
+    setThree(p.normal, 0, 0, 0);
+    setThree(p.along, 0, 0, 0);
     if (region === 'edge') {
       // Four edges along each axis, as likely on each metre as on any other.
       const axis = chosen(x, y, z, u);
@@ -67,6 +68,6 @@ export const box: ShapeDefinition = {
       p.normal[axis] = side;
       p.along[a] = 1;
     }
-    set(p.out, p.normal[0]!, p.normal[1]!, p.normal[2]!);
+    setThree(p.out, p.normal[0]!, p.normal[1]!, p.normal[2]!);
   },
 };

@@ -1,5 +1,5 @@
-import { cos, cubeRoot, sin } from '../../maths/index.ts';
-import { filled, ofSolid, set, type ShapeDefinition } from './shape.ts';
+import { cos, cubeRoot, setThree, sin } from '../../maths/index.ts';
+import { filled, ofSolid, type ShapeDefinition } from './shape.ts';
 
 const squared = (a: number, b: number, v: number): number => Math.sqrt(a * a + (b * b - a * a) * v);
 const cubed = (a: number, b: number, v: number): number => cubeRoot(a * a * a + (b * b * b - a * a * a) * v);
@@ -41,12 +41,12 @@ export const cone: ShapeDefinition = {
     const y = isFlat ? 0 : lean > 0 ? (wide - radius) / lean : v * length;
     const border = isFlat ? radius : lean > 0 ? wide : radius;
     const share = region === 'edge' ? 1 : isFlat ? filled(w, 1, 2) : region === 'volume' ? filled(w, depth, 2) : 1;
-    set(p.at, border * share * c, y, border * share * s);
+    setThree(p.at, border * share * c, y, border * share * s);
     const tilt = angle * (border > 0 ? share : Math.sqrt(w));
     const up = cos(tilt);
     const flat = sin(tilt);
-    set(p.out, flat * c, up, flat * s);
-    set(p.normal, cos(angle) * c, -sin(angle), cos(angle) * s);
-    set(p.along, -s, 0, c);
+    setThree(p.out, flat * c, up, flat * s);
+    setThree(p.normal, cos(angle) * c, -sin(angle), cos(angle) * s);
+    setThree(p.along, -s, 0, c);
   },
 };

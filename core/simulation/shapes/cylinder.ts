@@ -1,5 +1,5 @@
-import { cos, sin } from '../../maths/index.ts';
-import { faceOutward, filled, ofSolid, set, type ShapeDefinition } from './shape.ts';
+import { cos, setThree, sin } from '../../maths/index.ts';
+import { faceOutward, filled, ofSolid, type ShapeDefinition } from './shape.ts';
 
 /** A cylinder along Y, without ends. */
 export const cylinder: ShapeDefinition = {
@@ -26,9 +26,9 @@ export const cylinder: ShapeDefinition = {
     const s = sin(turn);
     const r = radius * (region === 'volume' ? filled(w, depth, 2) : 1);
     const y = region === 'edge' ? (v < 0.5 ? -0.5 : 0.5) : v - 0.5;
-    set(p.at, r * c, y * length, r * s);
-    set(p.out, c, 0, s);
+    setThree(p.at, r * c, y * length, r * s);
+    setThree(p.out, c, 0, s);
     faceOutward(p);
-    set(p.along, -s, 0, c);
+    setThree(p.along, -s, 0, c);
   },
 };

@@ -1,5 +1,5 @@
-import { cos, sin } from '../../maths/index.ts';
-import { filled, set, type ShapeDefinition } from './shape.ts';
+import { cos, setThree, sin } from '../../maths/index.ts';
+import { filled, type ShapeDefinition } from './shape.ts';
 
 /** A disc in the XZ plane. */
 export const disc: ShapeDefinition = {
@@ -17,9 +17,9 @@ export const disc: ShapeDefinition = {
     const c = cos(turn);
     const s = sin(turn);
     const r = radius * (region === 'edge' ? 1 : filled(w, region === 'volume' ? depth : 1, 2));
-    set(p.at, r * c, 0, r * s);
-    set(p.out, c, 0, s);
-    set(p.normal, 0, 1, 0);
-    set(p.along, -s, 0, c);
+    setThree(p.at, r * c, 0, r * s);
+    setThree(p.out, c, 0, s);
+    setThree(p.normal, 0, 1, 0);
+    setThree(p.along, -s, 0, c);
   },
 };

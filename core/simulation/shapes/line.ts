@@ -1,5 +1,5 @@
-import { cos, sin } from '../../maths/index.ts';
-import { faceOutward, set, type ShapeDefinition } from './shape.ts';
+import { cos, setThree, sin } from '../../maths/index.ts';
+import { faceOutward, type ShapeDefinition } from './shape.ts';
 
 /** A line along Y, half of it to either side. */
 export const line: ShapeDefinition = {
@@ -13,9 +13,9 @@ export const line: ShapeDefinition = {
     const u = shares[0]!;
     const v = shares[1]!;
     const turn = 2 * Math.PI * v;
-    set(p.at, 0, (u - 0.5) * length, 0);
-    set(p.out, cos(turn), 0, sin(turn));
+    setThree(p.at, 0, (u - 0.5) * length, 0);
+    setThree(p.out, cos(turn), 0, sin(turn));
     faceOutward(p);
-    set(p.along, 0, 1, 0);
+    setThree(p.along, 0, 1, 0);
   },
 };

@@ -1,5 +1,5 @@
-import { cos, sin } from '../../maths/index.ts';
-import { ofSolid, set, type ShapeDefinition } from './shape.ts';
+import { cos, setThree, sin } from '../../maths/index.ts';
+import { ofSolid, type ShapeDefinition } from './shape.ts';
 
 /** A point: outward is any way. */
 export const point: ShapeDefinition = {
@@ -15,9 +15,9 @@ export const point: ShapeDefinition = {
     const y = 1 - 2 * v;
     const flat = Math.sqrt(Math.max(0, 1 - y * y));
     const turn = 2 * Math.PI * u;
-    set(p.at, 0, 0, 0);
-    set(p.out, flat * cos(turn), y, flat * sin(turn));
-    set(p.normal, 0, 1, 0);
-    set(p.along, 1, 0, 0);
+    setThree(p.at, 0, 0, 0);
+    setThree(p.out, flat * cos(turn), y, flat * sin(turn));
+    setThree(p.normal, 0, 1, 0);
+    setThree(p.along, 1, 0, 0);
   },
 };

@@ -1,5 +1,5 @@
-import { cos, sin } from '../../maths/index.ts';
-import { faceOutward, ofSolid, set, type ShapeDefinition } from './shape.ts';
+import { cos, setThree, sin } from '../../maths/index.ts';
+import { faceOutward, ofSolid, type ShapeDefinition } from './shape.ts';
 
 /** A ring in the XZ plane, thin or as a tube. */
 export const ring: ShapeDefinition = {
@@ -18,18 +18,18 @@ export const ring: ShapeDefinition = {
     const s = sin(turn);
     const tube = region === 'edge' ? 0 : thickness * (region === 'volume' ? Math.sqrt(w) : 1);
     if (tube === 0) {
-      set(p.at, radius * c, 0, radius * s);
-      set(p.out, c, 0, s);
-      set(p.normal, 0, 1, 0);
+      setThree(p.at, radius * c, 0, radius * s);
+      setThree(p.out, c, 0, s);
+      setThree(p.normal, 0, 1, 0);
     } else {
       const round = 2 * Math.PI * v;
       const flat = cos(round);
       const up = sin(round);
       const from = radius + tube * flat;
-      set(p.at, from * c, tube * up, from * s);
-      set(p.out, flat * c, up, flat * s);
+      setThree(p.at, from * c, tube * up, from * s);
+      setThree(p.out, flat * c, up, flat * s);
       faceOutward(p);
     }
-    set(p.along, -s, 0, c);
+    setThree(p.along, -s, 0, c);
   },
 };

@@ -1,4 +1,4 @@
-import { cubeRoot, type Vec3 } from '../../maths/index.ts';
+import { cubeRoot, setThree, type Vec3 } from '../../maths/index.ts';
 import type { GuidePiece } from '../forces/index.ts';
 
 /**
@@ -60,14 +60,8 @@ export interface ShapeDefinition {
   pointInto(p: LocalPoint, shares: Float64Array, region: Region, measures: Measures): void;
 }
 
-export const set = (a: Float64Array, x: number, y: number, z: number): void => {
-  a[0] = x;
-  a[1] = y;
-  a[2] = z;
-};
-
 /** Makes the normal point outward. */
-export const faceOutward = ({ normal, out }: LocalPoint): void => set(normal, out[0]!, out[1]!, out[2]!);
+export const faceOutward = ({ normal, out }: LocalPoint): void => setThree(normal, out[0]!, out[1]!, out[2]!);
 
 /** The radius of a shape filled to a depth: births spread evenly over what is filled. */
 export function filled(w: number, depth: number, dimensions: 2 | 3): number {

@@ -1,5 +1,5 @@
-import { cos, sin } from '../../maths/index.ts';
-import { faceOutward, filled, ofSolid, set, type ShapeDefinition } from './shape.ts';
+import { cos, setThree, sin } from '../../maths/index.ts';
+import { faceOutward, filled, ofSolid, type ShapeDefinition } from './shape.ts';
 
 /** A ball, or its cap. */
 export const sphere: ShapeDefinition = {
@@ -22,9 +22,9 @@ export const sphere: ShapeDefinition = {
     const c = cos(turn);
     const s = sin(turn);
     const r = radius * (region === 'volume' ? filled(w, depth, 3) : 1);
-    set(p.out, flat * c, y, flat * s);
-    set(p.at, r * flat * c, r * y, r * flat * s);
+    setThree(p.out, flat * c, y, flat * s);
+    setThree(p.at, r * flat * c, r * y, r * flat * s);
     faceOutward(p);
-    set(p.along, -s, 0, c);
+    setThree(p.along, -s, 0, c);
   },
 };

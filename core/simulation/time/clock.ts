@@ -197,7 +197,7 @@ export class EffectClock {
   burstShares(burst: Pick<Burst, 'stretch' | 'at'>, from: number, to: number): readonly number[] {
     if (!this.isSeamless || burst.stretch !== 'hold') {
       const instants = this.instantsOf(burst, from, to);
-      return instants === NONE ? NONE : instants.map((time) => (time - from) * this.rate);
+      return instants.length === 0 ? NONE : instants.map((time) => (time - from) * this.rate);
     }
     if (!this.#isHolding(from) || burst.at >= this.hold) return NONE;
     const share = (burst.at - this.#intoHold(from)) * this.rate;

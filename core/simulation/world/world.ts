@@ -51,8 +51,7 @@ export class World {
   /** Documents of which instances are drawn alike, each by its place here. */
   #looks: Effect[] = [];
   #step = 0;
-  /** How many had begun when the last frame was written, and what each gave to it. */
-  #begun = 0;
+  /** What each that had begun gave to the last frame. */
   readonly #parts: FramePart[] = [];
 
   /** @throws RangeError with a sentence when the machine will not give as much memory. */
@@ -154,11 +153,12 @@ export class World {
   /** Writes the present instant of all instances that have begun. A frame that lies in this world's memory is written in place. */
   writeFrame(frame: Frame): void {
     const parts = this.#parts;
+    const before = parts.length;
     let begun = 0;
     for (const instance of this.#instances)
       if (instance.start <= this.#step) parts[begun++] = instance.framePart(this.looksOf(instance));
-    if (begun !== this.#begun) this.#composer.forget();
-    parts.length = this.#begun = begun;
+    if (begun !== before) this.#composer.forget();
+    parts.length = begun;
     this.#composer.write(frame, parts, this.#step, this.rate);
   }
 }

@@ -1,5 +1,5 @@
-import { defineForce, type ForceWriter } from '../force.ts';
-import { guideOfWay } from '../ways.ts';
+import { defineForce } from '../force.ts';
+import { guideOfWay, writeShift } from '../ways.ts';
 import { strength, WHERE } from '../settings.ts';
 
 /** Moves particles by a way per axis that changes with age: each step by what it has changed. */
@@ -19,20 +19,12 @@ export const displacement = defineForce({
   mirrored: ['x'],
   guide: (of) => guideOfWay(of.number('x'), of.number('y'), of.number('z')),
   bind(binding) {
-    const [x, y, z] = [binding.number('x'), binding.number('y'), binding.number('z')] as const;
-    const move = (writer: ForceWriter, when: 'start' | 'end', sign: 1 | -1) => {
-      const [alongX, alongY, alongZ] = writer.axes();
-      const first = writer.value(x, when, sign);
-      const second = writer.value(y, when, sign);
-      const third = writer.value(z, when, sign);
-      const seconds = Math.fround(writer.seconds);
-      writer.calls.shift(first, second, third, alongX, alongY, alongZ, 1, writer.step, seconds);
-    };
+    const ways = [binding.number('x'), binding.number('y'), binding.number('z')] as const;
     return {
-      each: [x, y, z],
+      each: ways,
       write(writer) {
-        move(writer, 'end', 1);
-        move(writer, 'start', -1);
+        writeShift(writer, ways, true, 'end', 1);
+        writeShift(writer, ways, true, 'start', -1);
       },
     };
   },

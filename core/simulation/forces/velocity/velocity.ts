@@ -1,5 +1,5 @@
 import { defineForce } from '../force.ts';
-import { guideOfWay } from '../ways.ts';
+import { guideOfWay, writeShift } from '../ways.ts';
 import { strength, WHERE } from '../settings.ts';
 
 /** Moves particles at a speed per axis, beside their own and without momentum. */
@@ -19,17 +19,7 @@ export const velocity = defineForce({
   mirrored: ['x'],
   guide: (of) => guideOfWay(of.number('x'), of.number('y'), of.number('z')),
   bind(binding) {
-    const [x, y, z] = [binding.number('x'), binding.number('y'), binding.number('z')] as const;
-    return {
-      each: [x, y, z],
-      write(writer) {
-        const [alongX, alongY, alongZ] = writer.axes();
-        const first = writer.value(x);
-        const second = writer.value(y);
-        const third = writer.value(z);
-        const seconds = Math.fround(writer.seconds);
-        writer.calls.shift(first, second, third, alongX, alongY, alongZ, 0, writer.step, seconds);
-      },
-    };
+    const ways = [binding.number('x'), binding.number('y'), binding.number('z')] as const;
+    return { each: ways, write: (writer) => writeShift(writer, ways, false) };
   },
 });
