@@ -7,7 +7,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { canonicalText, collectionOf, newEffect, newLayer, type Effect } from '@jinx/core/document';
 import { linkEffect } from '@jinx/core/editing';
 import { refusalByDatabase } from './errors.ts';
-import { DEFAULTS } from './index.ts';
+import { DEFAULTS, inTransaction } from './index.ts';
 import { RawSocket, upgrade } from './testing/raw.ts';
 import { DATABASE_URL, TestServer } from './testing/testServer.ts';
 
@@ -325,7 +325,11 @@ describe.skipIf(!DATABASE_URL)('a server under attack', () => {
     const siblings: string[] = [];
     for (let n = 0; n < 60; n++)
       siblings.push((await ask('POST', `/effects/${id}/siblings`, { name: `Lamp ${n}` })).body.id);
-    const saved = await server.change(id, (draft) => (draft.stretches.opening = 3));
+    // No sibling can follow while others hold their rows.
+    const saved = await inTransaction(server.database, async (session) => {
+      await session.query('select 1 from effects where id = any($1) for no key update', [siblings]);
+      return server.change(id, (draft) => (draft.stretches.opening = 3));
+    });
     expect(saved.body.following).toMatchObject({ waiting: 60, failed: [] });
     // More changes before they are through are taken together.
     for (const seconds of [4, 5]) await server.change(id, (draft) => (draft.stretches.opening = seconds));

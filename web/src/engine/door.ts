@@ -30,7 +30,9 @@ export function openDoor(engine: Engine, layerIds: () => Record<string, string>)
       const { step, hash } = await engine.simulation.hash();
       return { step, hash };
     },
+    /** What lives after all that was asked for before: the simulation has settled by then. */
     particles: async (layer: string) => {
+      await engine.simulation.settled();
       const { step, positions, ages, colours } = await engine.simulation.inspect(layer);
       return { step, positions: [...positions], ages: [...ages], colours: [...colours] };
     },
