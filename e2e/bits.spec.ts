@@ -34,11 +34,11 @@ test('frames are the same bits in Node and in Chromium, played and scrubbed', as
   const parcel = readParcel(new Uint8Array(await (await page.request.get(`/api/effects/${stormId}/parcel`)).body()));
   const rigs = new Map(
     parcel.assets
-      .filter(({ hash }) => assetsOf(parcel.effect).includes(hash))
+      .filter(({ hash }) => assetsOf(parcel.effects[0]!.effect).includes(hash))
       .map(({ hash, bytes }) => [hash, readRig(bytes)]),
   );
 
-  const expected = inNode(parcel.effect, rigs);
+  const expected = inNode(parcel.effects[0]!.effect, rigs);
   expect(new Set(Object.values(expected)).size).toBe(INSTANTS.length);
   await goWithin(page, `/effects/${stormId}`);
   await living(page, 500);
@@ -59,7 +59,7 @@ test('frames are the same bits in Node and in Chromium, played and scrubbed', as
   await page.getByRole('button', { name: 'Pause' }).click();
   await expect.poll(() => page.evaluate(() => window.jinx.state().isPlaying)).toBe(false);
   const played = await page.evaluate(() => window.jinx.hash());
-  const world = playAlone(parcel.effect, rigs, {}, { kernels: kernelBytes() });
+  const world = playAlone(parcel.effects[0]!.effect, rigs, {}, { kernels: kernelBytes() });
   world.advance(played.step);
   expect(played.hash).toBe(world.hash());
 

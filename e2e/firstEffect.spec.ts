@@ -154,6 +154,7 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   // Handed over; the first project and its figure deleted; brought into a second.
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Hand over' }).click();
+  await page.getByRole('button', { name: 'Save the parcel' }).click();
   const parcel = await (await download).path();
   await page.goto('/');
   await page.getByRole('button', { name: `Delete ${FIRST}` }).click();

@@ -1,7 +1,7 @@
 import { expect, test } from './test.ts';
 import { readFileSync } from 'node:fs';
 import { newEffect } from '@jinx/core/document';
-import { readParcel, writeParcel } from '@jinx/core/formats';
+import { parcelOf, readParcel, writeParcel } from '@jinx/core/formats';
 import { addEffect } from './bench.ts';
 
 const NAME = `Home ${Date.now().toString(36)}`;
@@ -33,8 +33,11 @@ test('an effect is handed over from the list as from the bench: a parcel that re
   await page.goto(`/projects/${project}`);
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: /^Hand over Reed/ }).click();
+  await page.getByRole('textbox', { name: 'What may be done with the effects' }).fill('Fenlight only');
+  await page.getByRole('button', { name: 'Save the parcel' }).click();
   const bytes = new Uint8Array(readFileSync(await (await download).path()));
-  expect(readParcel(bytes).effect).toEqual(document);
+  const { effects, licence } = readParcel(bytes);
+  expect([effects[0]!.effect, licence]).toEqual([document, 'Fenlight only']);
 });
 
 test('an address that leads nowhere says so, and goes home', async ({ page }) => {
@@ -75,20 +78,22 @@ test('a parcel that meets a namesake asks, changes nothing until then, and a sec
 }) => {
   await addEffect(page, project, newEffect('Marsh light', 12));
   await page.goto(`/projects/${project}`);
-  const parcel = Buffer.from(writeParcel(newEffect('Marsh light', 99), []));
+  const parcel = Buffer.from(await writeParcel(parcelOf(newEffect('Marsh light', 99), [])));
   const bring = async () => {
     const chooser = page.waitForEvent('filechooser');
     await page.getByRole('button', { name: 'Bring in a parcel…' }).click();
     await (await chooser).setFiles({ name: 'light.parcel.zip', mimeType: 'application/zip', buffer: parcel });
   };
   await bring();
-  const question = page.getByRole('group', { name: 'Namesakes in light.parcel.zip' });
-  await expect(question).toContainText('An effect “Marsh light”');
+  const question = page.getByRole('group', { name: 'What to do with light.parcel.zip' });
+  await expect(question).toContainText('The effect “Marsh light”');
   await expect(page.getByRole('button', { name: /^Hand over Marsh light/ })).toHaveCount(1);
   await question.getByRole('radio', { name: /keep both/ }).check();
   await question.getByRole('button', { name: 'Take the parcel in' }).click();
   await expect(page.getByRole('button', { name: 'Hand over Marsh light 2' })).toBeVisible();
   await bring();
-  await expect(page.getByText('Marsh light 2 is here already, with all it uses: nothing was changed.')).toBeVisible();
+  await expect(
+    page.getByText('Marsh light 2 is here already, with all that is used: nothing was changed.'),
+  ).toBeVisible();
   await expect(page.getByRole('button', { name: /^Hand over Marsh light/ })).toHaveCount(2);
 });

@@ -1,7 +1,9 @@
-import { createReadStream } from 'node:fs';
+import { createReadStream, createWriteStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import type { AssetSummary } from '@jinx/core/answers';
-import type { ParcelAsset } from '@jinx/core/formats';
+import type { AssetKind, ParcelAsset } from '@jinx/core/formats';
 import type { Session } from './database.ts';
 import { notFound } from './errors.ts';
 import type { Person } from './people/index.ts';
@@ -9,19 +11,24 @@ import type { Person } from './people/index.ts';
 /** Bytes of an asset that are read or written at once; the migration that made slices has the same number. */
 const SLICE = 256 * 1024;
 
-/** An asset to be kept: its canonical bytes, or the file they lie in. */
-export type NewAsset = Omit<ParcelAsset, 'bytes'> & { readonly content: Uint8Array | string };
+/** Bytes to be kept, or the file they lie in. */
+type Content = Uint8Array | string;
 
-async function* slicesOf(content: Uint8Array | string): AsyncGenerator<Buffer> {
+/** An asset to be kept: its canonical bytes, and the file it was imported from. */
+export type NewAsset = Omit<ParcelAsset, 'bytes'> & {
+  readonly content: Content;
+  readonly original?: { readonly name: string; readonly hash: string; readonly content: Content };
+};
+
+async function* slicesOf(content: Content): AsyncGenerator<Buffer> {
   if (typeof content === 'string') yield* createReadStream(content, { highWaterMark: SLICE });
   else
     for (let at = 0; at < content.length; at += SLICE)
       yield Buffer.from(content.buffer, content.byteOffset + at, Math.min(SLICE, content.length - at));
 }
 
-/** Keeps canonical bytes under their hash and puts them among a project's assets. To be run in one transaction. */
-export async function keepAsset(session: Session, projectId: string, asset: NewAsset): Promise<AssetSummary> {
-  const { hash, name, kind, content } = asset;
+/** Keeps bytes under their hash, once. */
+async function keepBytes(session: Session, hash: string, kind: string, content: Content): Promise<void> {
   const size = typeof content === 'string' ? (await stat(content)).size : content.length;
   const { rowCount } = await session.query(
     'insert into assets (hash, kind, size) values ($1, $2, $3) on conflict do nothing',
@@ -31,13 +38,52 @@ export async function keepAsset(session: Session, projectId: string, asset: NewA
   if (rowCount === 1)
     for await (const slice of slicesOf(content))
       await session.query('insert into asset_slices (hash, n, bytes) values ($1, $2, $3)', [hash, n++, slice]);
-  await session.query(
-    `insert into project_assets (project_id, hash, name) values ($1, $2, $3)
-     on conflict (project_id, hash) do update set deleted_at = null`,
-    [projectId, hash, name],
-  );
-  return { hash, name, kind };
 }
+
+/**
+ * Keeps canonical bytes, and the file they came from, and puts them among a project's assets; what was said of it there
+ * stays, unless something is said now. To be run in one transaction.
+ */
+export async function keepAsset(session: Session, projectId: string, asset: NewAsset): Promise<AssetSummary> {
+  const { hash, name, kind, licence, content, original } = asset;
+  await keepBytes(session, hash, kind, content);
+  if (original) await keepBytes(session, original.hash, 'original', original.content);
+  const { rows } = await session.query<AssetSummary>(
+    `insert into project_assets as kept (project_id, hash, name, licence, original, original_name)
+     values ($1, $2, $3, $4, $5, $6)
+     on conflict (project_id, hash) do update set deleted_at = null,
+       licence = case when kept.licence = '' then excluded.licence else kept.licence end,
+       original = coalesce(excluded.original, kept.original),
+       original_name = coalesce(excluded.original_name, kept.original_name)
+     returning hash, name, $7::text as kind, licence, original_name as "originalName",
+       (select size::float8 from assets where assets.hash = kept.hash) as bytes`,
+    [projectId, hash, name, licence, original?.hash ?? null, original?.name ?? null, kind],
+  );
+  return rows[0]!;
+}
+
+/** An asset of a project, with the file it was imported from. */
+export interface StoredAsset {
+  readonly name: string;
+  readonly kind: AssetKind;
+  readonly original: string | null;
+  readonly originalName: string | null;
+}
+
+/** An asset of a project, deleted ones among them. @throws Refusal where the project does not have it. */
+export async function assetOf(session: Session, projectId: string, hash: string): Promise<StoredAsset> {
+  const { rows } = await session.query<StoredAsset>(
+    `select name, kind, original, original_name as "originalName" from project_assets join assets using (hash)
+     where project_id = $1 and hash = $2`,
+    [projectId, hash],
+  );
+  if (!rows[0]) throw notFound('asset');
+  return rows[0];
+}
+
+/** Writes an asset's bytes into a file. */
+export const assetInto = (session: Session, hash: string, file: string): Promise<void> =>
+  pipeline(Readable.from(assetSlices(session, hash)), createWriteStream(file, { mode: 0o600 }));
 
 /** The size of an asset in bytes, where somebody has a part in a project that has it; null elsewhere. */
 export async function assetSize(session: Session, hash: string, person: Person | null): Promise<number | null> {
@@ -73,6 +119,20 @@ export async function assetUsers(session: Session, projectId: string, hash: stri
   return rows.map(({ name }) => name);
 }
 
+/** Says what may be done with an asset of a project. */
+export async function setAssetLicence(
+  session: Session,
+  projectId: string,
+  hash: string,
+  licence: string,
+): Promise<void> {
+  const { rowCount } = await session.query(
+    'update project_assets set licence = $3 where project_id = $1 and hash = $2 and deleted_at is null',
+    [projectId, hash, licence],
+  );
+  if (rowCount === 0) throw notFound('asset');
+}
+
 /** Takes an asset away from a project, so that it can be brought back, or brings it back. */
 export async function setAssetDeleted(
   session: Session,
@@ -90,6 +150,7 @@ export async function setAssetDeleted(
 /** Forgets assets that no project keeps any more. */
 export async function sweepAssets(session: Session): Promise<void> {
   await session.query(
-    'delete from assets where not exists (select 1 from project_assets where project_assets.hash = assets.hash)',
+    `delete from assets where not exists (select 1 from project_assets
+       where project_assets.hash = assets.hash or project_assets.original = assets.hash)`,
   );
 }

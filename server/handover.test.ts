@@ -55,7 +55,7 @@ describe.skipIf(!DATABASE_URL)('the server, handing over', () => {
     const other = await server.makeProject('Other');
     expect((await ask('POST', `/projects/${other}/effects`, { document: effect })).body.path).toBe('looks');
     expect((await ask('POST', `/projects/${other}/parcels`, parcel)).status).toBe(201);
-    expect((await ask('GET', `/projects/${other}`)).body.assets).toEqual([asset]);
+    expect((await ask('GET', `/projects/${other}`)).body.assets).toEqual([{ ...asset, originalName: null }]);
   });
 
   it.each([
@@ -90,6 +90,8 @@ describe.skipIf(!DATABASE_URL)('the server, handing over', () => {
       return new Uint8Array(await (await fetch(`${server.base}/effects/${effect.id}/parcel`)).arrayBuffer());
     }
 
+    const MANTLE = 'effects/1-lamplit-mantle.json';
+
     it('carry an effect and its figure to another project unchanged', async () => {
       const parcel = await parcelOfMantle();
       const taker = await server.makeProject('Taker');
@@ -97,10 +99,10 @@ describe.skipIf(!DATABASE_URL)('the server, handing over', () => {
       expect(answer).toMatchObject({ status: 201 });
       const project = (await ask('GET', `/projects/${taker}`)).body;
       expect(project.assets).toHaveLength(1);
-      const effect = (await ask('GET', `/effects/${answer.body.id}`)).body.document;
+      const effect = (await ask('GET', `/effects/${answer.body.effects[0].id}`)).body.document;
       expect(effect).toEqual(lamplitMantle(project.assets[0].hash));
       const again = new Uint8Array(
-        await (await fetch(`${server.base}/effects/${answer.body.id}/parcel`)).arrayBuffer(),
+        await (await fetch(`${server.base}/effects/${answer.body.effects[0].id}/parcel`)).arrayBuffer(),
       );
       expect(Buffer.from(again).equals(Buffer.from(parcel))).toBe(true);
     });
@@ -133,19 +135,17 @@ describe.skipIf(!DATABASE_URL)('the server, handing over', () => {
         /would lead out of it/,
       ],
       [
-        'one with a wild number',
+        'one with a number changed by hand',
         (files) =>
           zipSync({
             ...files,
-            'effect.json': strToU8(
-              new TextDecoder().decode(files['effect.json']).replace('"seed":20261', '"seed":1e99'),
-            ),
+            [MANTLE]: strToU8(new TextDecoder().decode(files[MANTLE]).replace('"seed":20261', '"seed":1e99')),
           }),
-        /seed/,
+        /"effects\/1-lamplit-mantle.json" .* was changed after it was made/,
       ],
       [
         'one from the future',
-        (files) => zipSync({ ...files, 'effect.json': strToU8('{"schema":99}') }),
+        (files) => zipSync({ ...files, 'manifest.json': strToU8('{"parcel":99}') }),
         /newer Jinx/,
       ],
     ])('refuse %s, and keep nothing of it', async (_name, spoil, sentence) => {

@@ -15,11 +15,16 @@ export const kitFiles = (): string[] =>
     .filter((name) => /\.(glb|png)$/.test(name))
     .sort();
 
-const fromKit = (file: string): Promise<ParcelAsset> =>
-  imported(new Uint8Array(readFileSync(new URL(file, KIT))), file);
+/** An asset of the kit, and the bytes of its file. */
+type KitAsset = ParcelAsset & { readonly brought: Uint8Array };
+
+async function fromKit(file: string): Promise<KitAsset> {
+  const brought = new Uint8Array(readFileSync(new URL(file, KIT)));
+  return { ...(await imported(brought, file)), brought };
+}
 
 /** A file of the kit as an asset; refuses a name that it does not have. */
-export async function kitAsset(file: string): Promise<ParcelAsset> {
+export async function kitAsset(file: string): Promise<KitAsset> {
   if (!kitFiles().includes(file)) throw new Refusal(404, 'not-found', `The Fenlight kit has no "${file}".`);
   return fromKit(file);
 }

@@ -17,12 +17,17 @@ export const ANSWERS = {
   'GET /projects/:id/search': z.array(shapes.foundIn),
   'GET /projects/:id/deleted': z.object({
     effects: z.array(shapes.deleted),
-    assets: z.array(shapes.assetSummary.extend({ deletedAt: shapes.deleted.shape.deletedAt })),
+    assets: z.array(
+      shapes.assetSummary
+        .pick({ hash: true, name: true, kind: true })
+        .extend({ deletedAt: shapes.deleted.shape.deletedAt }),
+    ),
   }),
   'POST /projects/:id/effects': madeEffect,
   'POST /projects/:id/starts': madeEffect.extend({ name: z.string() }),
   'POST /projects/:id/kit': shapes.assetSummary,
   'POST /projects/:id/assets': shapes.assetSummary,
+  'GET /projects/:id/parcel/contents': shapes.parcelContents,
   'POST /projects/:id/parcels': shapes.takenParcel,
   'GET /effects/:id': shapes.storedEffect,
   'POST /effects/:id/edits': shapes.since.extend({ following: shapes.following }),

@@ -18,7 +18,17 @@ export const members = z.object({
 });
 
 export const projectSummary = z.object({ id: z.string(), name: z.string(), effects: count });
-export const assetSummary = z.object({ hash: z.string(), name: z.string(), kind: assetKind });
+export const assetSummary = z.object({
+  hash: z.string(),
+  name: z.string(),
+  kind: assetKind,
+  /** Of its canonical bytes. */
+  bytes: count,
+  /** What may be done with it, in words; empty where nobody said. */
+  licence: z.string(),
+  /** The file it was imported from, as it was called; null where that was not kept. */
+  originalName: z.string().nullable(),
+});
 export const effectSummary = z.object({
   id: z.string(),
   name: z.string(),
@@ -35,6 +45,7 @@ export const projectDetail = z.object({
   id: z.string(),
   name: z.string(),
   livingBudget: count,
+  licence: z.string(),
   effects: z.array(effectSummary),
   assets: z.array(assetSummary),
   disk: diskUse,
@@ -112,18 +123,55 @@ export const keptState = z.object({
 /** Something that was deleted and can be brought back. */
 export const deleted = z.object({ id: z.string(), name: z.string(), deletedAt: instant });
 
-/** Something of a parcel that has the name of something else in the project: an asset by its hash, or "effect". */
+/** What a parcel of some effects would hold. */
+export const parcelContents = z.object({
+  licence: z.string(),
+  effects: z.array(
+    z.object({ id: z.string(), name: z.string(), licence: z.string(), siblingOf: z.string().nullable() }),
+  ),
+  assets: z.array(assetSummary),
+  /** What the project does not have, and which effect uses it: no parcel is made without. */
+  missing: z.array(z.object({ effect: z.string(), what: z.string() })),
+});
+
+/** Something of a parcel that has the name of something else in the project: an asset by its hash, an effect by its file. */
 export const parcelClash = z.object({
   of: z.string(),
   kind: z.enum(['effect', ...assetKind.options]),
   name: z.string(),
 });
+/** The bone of another figure that takes the place of one, and what it was found by: the artist, its name, its place. */
+export const boneMatch = z.object({
+  bone: z.string(),
+  to: z.string(),
+  by: z.enum(['kept', 'name', 'likeness', 'place']),
+});
+/** A figure that came in a parcel, and figures of the project that its effects may be put on. */
+export const parcelFigure = z.object({
+  hash: z.string(),
+  name: z.string(),
+  others: z.array(
+    z.object({ hash: z.string(), name: z.string(), bones: z.array(z.string()), matches: z.array(boneMatch) }),
+  ),
+});
 /** A parcel that is refused until it is chosen what to do with each. */
-export const parcelRefusal = z.object({ code: z.literal('parcel-clash'), clashes: z.array(parcelClash) });
-/** What to do with it: keep both, write the project's effect over, or use the asset that the project has. */
+export const parcelRefusal = z.object({
+  code: z.literal('parcel-question'),
+  clashes: z.array(parcelClash),
+  figures: z.array(parcelFigure),
+});
+/** What to do with a clash: keep both, write the project's effect over, or use the asset that the project has. */
 export const parcelChoice = z.enum(['both', 'over', 'present']);
-/** What came of a parcel; one that the project had already changes nothing. */
-export const takenParcel = z.object({ id: z.string(), name: z.string(), isKnown: z.boolean() });
+/** What was chosen: of clashes, and for each figure that of the project it is put on, or "own". */
+export const parcelChoices = z.strictObject({
+  clashes: z.record(z.string().max(80), parcelChoice),
+  figures: z.record(z.string().max(64), z.string().max(64)),
+});
+/** What came of a parcel; one that the project had already, with all it uses, changes nothing. */
+export const takenParcel = z.object({
+  effects: z.array(z.object({ id: z.string(), name: z.string(), isKnown: z.boolean() })),
+  isKnown: z.boolean(),
+});
 
 /** Somebody who has an effect open: a window of theirs, and their name where people sign in. */
 export const present = z.object({ window: z.string(), name: z.string() });

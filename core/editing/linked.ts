@@ -98,3 +98,13 @@ export function relinked(effect: Effect, of: string, now: Effect): Effect {
     if (item.linked?.of === of) byId[id] = { ...item, linked: { ...item.linked, effect: linkable(now) } };
   return { ...effect, groups: { order: effect.groups.order, byId } };
 }
+
+/** An effect that links the same effects by other ids. */
+export function withLinkedIds(effect: Effect, ids: ReadonlyMap<string, string>): Effect {
+  const byId = { ...effect.groups.byId };
+  for (const { id, item } of listed(effect.groups)) {
+    const of = item.linked && ids.get(item.linked.of);
+    if (of) byId[id] = { ...item, linked: { ...item.linked!, of } };
+  }
+  return { ...effect, groups: { order: effect.groups.order, byId } };
+}

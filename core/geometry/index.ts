@@ -1,3 +1,4 @@
+export * from './boneMatch.ts';
 export * from './boundingTree.ts';
 export * from './figure.ts';
 export * from './inflate.ts';

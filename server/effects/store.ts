@@ -86,19 +86,27 @@ export async function mustHaveAssets(
     );
 }
 
+/** What a new effect may have beside its document: the effect that it follows as a sibling, a licence of its own. */
+interface NewEffect {
+  readonly id?: string;
+  readonly siblingOf?: string | null;
+  readonly licence?: string;
+}
+
 export async function addEffect(
   session: Session,
   projectId: string,
   document: unknown,
   author: string,
-  siblingOf: string | null = null,
+  { id = randomUUID() as string, siblingOf = null, licence = '' }: NewEffect = {},
 ): Promise<StoredEffect> {
   const effect = await inTurns(parseEffectSteps(document));
   await mustHaveAssets(session, projectId, effect);
-  const [id, head] = [randomUUID(), randomUUID()];
+  const head = randomUUID();
   await session.query(
-    'insert into effects (id, project_id, name, document, sibling_of, head, saved_by) values ($1, $2, $3, $4, $5, $6, $7)',
-    [id, projectId, effect.name, textOf(effect), siblingOf, head, author],
+    `insert into effects (id, project_id, name, document, sibling_of, head, saved_by, licence)
+     values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+    [id, projectId, effect.name, textOf(effect), siblingOf, head, author, licence],
   );
   await session.query(
     `insert into edits (id, effect_id, revision, changes, labels, author) values ($1, $2, 1, '[]', '{}', $3)`,
@@ -114,7 +122,7 @@ export async function addEffect(
 export async function addSibling(session: Session, id: string, name: string, author: string): Promise<StoredEffect> {
   const { projectId, head } = await standingOf(session, id);
   const document = await documentOf(session, id, head);
-  return addEffect(session, projectId, { ...document, name }, author, id);
+  return addEffect(session, projectId, { ...document, name }, author, { siblingOf: id });
 }
 
 /** A sibling that no longer follows; it stays as it is. What it has yet to take is taken before, see {@link followNow}. */

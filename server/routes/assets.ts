@@ -1,8 +1,22 @@
+import { createReadStream } from 'node:fs';
+import { stat } from 'node:fs/promises';
+import path from 'node:path';
 import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import type { Answer } from '@jinx/core/answers';
 import { z } from 'zod';
 import { isPlainText } from '@jinx/core/document';
-import { assetSize, assetSlices, assetUsers, keepAsset, setAssetDeleted } from '../assets.ts';
+import { hashName, licenceSchema } from '@jinx/core/formats';
+import {
+  assetInto,
+  assetOf,
+  assetSize,
+  assetSlices,
+  assetUsers,
+  keepAsset,
+  setAssetDeleted,
+  setAssetLicence,
+} from '../assets.ts';
 import { FILE_BODY, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
@@ -72,8 +86,9 @@ export const ASSETS: readonly Route[] = [
       const name = fileName(context.query['name']);
       await house.incoming.withUpload(context, ownerOf(asked), FILE_BODY, async ({ file, folder, size }) => {
         const asset = await house.workers.run('importFile', { file, name, folder }, secondsFor(size));
-        await house.quota.mustHaveRoom(house.database, id, asset.size);
-        const kept = { ...asset, content: asset.file };
+        await house.quota.mustHaveRoom(house.database, id, asset.size + size);
+        const original = { name, hash: asset.originalHash, content: file };
+        const kept = { ...asset, content: asset.file, original };
         const summary = await inTransaction(house.database, (session) => keepAsset(session, id, kept));
         context.body = summary satisfies Answer<'POST /projects/:id/assets'>;
         context.status = 201;
@@ -87,12 +102,62 @@ export const ASSETS: readonly Route[] = [
     isCostly: true,
     answer: async ({ house, context, id }) => {
       const { file } = await jsonOf(context, z.strictObject({ file: z.string() }));
-      const { bytes, ...asset } = await kitAsset(file);
-      await house.quota.mustHaveRoom(house.database, id, bytes.length);
-      const kept = { ...asset, content: bytes };
+      const { bytes, brought, ...asset } = await kitAsset(file);
+      await house.quota.mustHaveRoom(house.database, id, bytes.length + brought.length);
+      const original = { name: file, hash: hashName(brought), content: brought };
+      const kept = { ...asset, content: bytes, original };
       const summary = await inTransaction(house.database, (session) => keepAsset(session, id, kept));
       context.body = summary satisfies Answer<'POST /projects/:id/kit'>;
       context.status = 201;
+    },
+  },
+  {
+    method: 'get',
+    path: '/projects/:id/assets/:hash/original',
+    about: 'project',
+    answer: async (asked) => {
+      const { house, context, id } = asked;
+      const { original, originalName } = await assetOf(house.database, id, hashIn(asked));
+      if (original === null)
+        throw new Refusal(404, 'no-original', 'The file that this was imported from was not kept then.');
+      await holdSlot(house.reading, asked);
+      context.attachment(originalName ?? 'original');
+      context.type = 'application/octet-stream';
+      context.body = Readable.from(assetSlices(house.database, original));
+    },
+  },
+  {
+    method: 'get',
+    path: '/projects/:id/assets/:hash/open',
+    about: 'project',
+    isCostly: true,
+    answer: async (asked) => {
+      const { house, context, id } = asked;
+      const hash = hashIn(asked);
+      const { name, kind } = await assetOf(house.database, id, hash);
+      await holdSlot(house.exporting, asked);
+      await house.incoming.withFolder(async (folder) => {
+        const [file, into] = [path.join(folder, `${hash}.part`), path.join(folder, 'open.part')];
+        await assetInto(house.database, hash, file);
+        const { size: bytes } = await stat(file);
+        context.length = await house.workers.run('openAsset', { kind, file, into }, secondsFor(bytes));
+        context.attachment(`${name}.${kind === 'rig' ? 'glb' : 'png'}`);
+        context.type = kind === 'rig' ? 'model/gltf-binary' : 'image/png';
+        context.respond = false;
+        context.res.statusCode = 200;
+        await pipeline(createReadStream(into), context.res);
+      });
+    },
+  },
+  {
+    method: 'patch',
+    path: '/projects/:id/assets/:hash',
+    about: 'project',
+    answer: async (asked) => {
+      const { house, context, id } = asked;
+      const { licence } = await jsonOf(context, z.strictObject({ licence: licenceSchema }));
+      await setAssetLicence(house.database, id, hashIn(asked), licence);
+      context.status = 204;
     },
   },
   {

@@ -1,26 +1,49 @@
 import { createReadStream } from 'node:fs';
+import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import { parcelChoice, type Answer } from '@jinx/core/answers';
+import { parcelChoices, type Answer, type ParcelChoices } from '@jinx/core/answers';
 import { readJson } from '@jinx/core/document';
 import { z } from 'zod';
-import { FILE_BODY } from '../body.ts';
+import { assetInto, assetOf } from '../assets.ts';
+import { FILE_BODY, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
-import { loadEffect } from '../effects/index.ts';
-import { Refusal } from '../errors.ts';
-import { sendParcel } from '../export.ts';
-import { takeParcel, type ParcelChoices } from '../parcels.ts';
+import { notFound, Refusal } from '../errors.ts';
+import { contentsOf, keepBones, newFigures, sendParcel, takeParcel } from '../parcels/index.ts';
 import { secondsFor } from '../workers/workers.ts';
 import { announce } from './announce.ts';
 import { holdSlot } from './lasting.ts';
-import { ownerOf, type Route } from './route.ts';
+import { ownerOf, type Asked, type Route } from './route.ts';
 
-const choicesSchema = z.record(z.string().max(64), parcelChoice);
-/** What was chosen for what has the name of something else, as JSON. */
+/** What was chosen for a parcel, as JSON. */
 function choicesIn(query: unknown): ParcelChoices {
-  if (query === undefined) return {};
-  const choices = choicesSchema.safeParse(readJson(String(query)));
+  if (query === undefined) return { clashes: {}, figures: {} };
+  const choices = parcelChoices.safeParse(readJson(String(query)));
   if (!choices.success) throw new Refusal(400, 'request', 'What was chosen for the parcel cannot be read.');
   return choices.data;
+}
+
+/** The ids of effects, as a list with commas. */
+function idsIn(query: unknown): string[] {
+  const ids = z
+    .array(z.uuid())
+    .max(1000)
+    .safeParse(String(query ?? '').split(','));
+  if (!ids.success) throw new Refusal(400, 'request', 'Which effects are to be handed over cannot be read.');
+  return [...new Set(ids.data)];
+}
+
+/** Answers with a parcel of effects of a project. */
+async function answerParcel(asked: Asked, ids: readonly string[]): Promise<void> {
+  const { house, context, projectId } = asked;
+  await holdSlot(house.exporting, asked);
+  await sendParcel(house, projectId, ids, async (file, size, name) => {
+    context.type = 'application/zip';
+    context.attachment(`${name}.parcel.zip`);
+    context.length = size;
+    context.respond = false;
+    context.res.statusCode = 200;
+    await pipeline(createReadStream(file), context.res);
+  });
 }
 
 export const PARCELS: readonly Route[] = [
@@ -29,18 +52,25 @@ export const PARCELS: readonly Route[] = [
     path: '/effects/:id/parcel',
     about: 'effect',
     isCostly: true,
-    answer: async (asked) => {
-      const { house, context, id } = asked;
-      const { projectId, document } = await loadEffect(house.database, id);
-      await holdSlot(house.exporting, asked);
-      await sendParcel(house, projectId, document, async (file, size) => {
-        context.type = 'application/zip';
-        context.attachment(`${document.name}.parcel.zip`);
-        context.length = size;
-        context.respond = false;
-        context.res.statusCode = 200;
-        await pipeline(createReadStream(file), context.res);
-      });
+    answer: (asked) => answerParcel(asked, [asked.id]),
+  },
+  {
+    method: 'get',
+    path: '/projects/:id/parcel',
+    about: 'project',
+    isCostly: true,
+    answer: (asked) => answerParcel(asked, idsIn(asked.context.query['effects'])),
+  },
+  {
+    method: 'get',
+    path: '/projects/:id/parcel/contents',
+    about: 'project',
+    answer: async ({ house, context, id }) => {
+      const { effects, ...contents } = await contentsOf(house.database, id, idsIn(context.query['effects']));
+      context.body = {
+        ...contents,
+        effects: effects.map(({ effect: _, picture: __, ...each }) => each),
+      } satisfies Answer<'GET /projects/:id/parcel/contents'>;
     },
   },
   {
@@ -55,13 +85,40 @@ export const PARCELS: readonly Route[] = [
         const parcel = await house.workers.run('importParcel', { file, folder }, secondsFor(size));
         const unpacked = parcel.assets.reduce((sum, asset) => sum + asset.size, 0);
         await house.quota.mustHaveRoom(house.database, id, unpacked);
+        const figures = await newFigures(house, id, parcel, folder);
         const { written, ...taken } = await inTransaction(house.database, (session) =>
-          takeParcel(session, id, parcel, choices, author),
+          takeParcel(session, id, parcel, figures, choices, author),
         );
         announce(house, written);
         context.body = taken satisfies Answer<'POST /projects/:id/parcels'>;
         context.status = taken.isKnown ? 200 : 201;
       });
+    },
+  },
+  {
+    method: 'put',
+    path: '/projects/:id/bones/:from',
+    about: 'project',
+    answer: async ({ house, context, id }) => {
+      const from = context.params['from'] ?? '';
+      const boneName = z.string().max(80);
+      const { to, bones } = await jsonOf(
+        context,
+        z.strictObject({ to: z.string(), bones: z.record(boneName, boneName) }),
+      );
+      if (!/^[0-9a-f]{64}$/.test(from)) throw notFound('asset');
+      const { kind } = await assetOf(house.database, id, to);
+      if (kind !== 'rig') throw new Refusal(422, 'no-figure', 'Bones are those of a figure.');
+      const has = await house.incoming.withFolder(async (folder) => {
+        const file = path.join(folder, `${to}.part`);
+        await assetInto(house.database, to, file);
+        return house.workers.run('bonesOf', { file });
+      });
+      const stranger = Object.values(bones).find((bone) => !has.includes(bone));
+      if (stranger !== undefined)
+        throw new Refusal(422, 'no-bone', `The figure has no bone "${stranger}".`, { path: 'bones' });
+      await keepBones(house.database, id, from, to, bones);
+      context.status = 204;
     },
   },
 ];

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Answer, AssetSummary, EffectSummary, ProjectDetail, ProjectSummary, Unsent } from '@jinx/core/answers';
+import { licenceSchema } from '@jinx/core/formats';
 import { z } from 'zod';
 import { DOCUMENT_BODY, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
@@ -19,6 +20,7 @@ const projectChange = projectName.partial().extend({
     .min(1000, 'a budget is at least 1,000')
     .max(4_000_000, 'a budget is at most 4,000,000')
     .optional(),
+  licence: licenceSchema.optional(),
 });
 
 /** Whether somebody has a part in a project; nobody's who does not sign in are all. */
@@ -60,8 +62,8 @@ export const PROJECTS: readonly Route[] = [
     path: '/projects/:id',
     about: 'project',
     answer: async ({ house: { database, quota }, context, id }) => {
-      const { rows } = await database.query<Pick<ProjectDetail, 'id' | 'name' | 'livingBudget'>>(
-        'select id, name, living_budget as "livingBudget" from projects where id = $1',
+      const { rows } = await database.query<Pick<ProjectDetail, 'id' | 'name' | 'livingBudget' | 'licence'>>(
+        'select id, name, living_budget as "livingBudget", licence from projects where id = $1',
         [id],
       );
       const effects = await database.query<Unsent<EffectSummary>>(
@@ -71,7 +73,7 @@ export const PROJECTS: readonly Route[] = [
         [id],
       );
       const assets = await database.query<AssetSummary>(
-        `select hash, name, kind from project_assets join assets using (hash)
+        `select hash, name, kind, size::float8 as bytes, licence, original_name as "originalName" from project_assets join assets using (hash)
          where project_id = $1 and deleted_at is null order by added_at, hash`,
         [id],
       );
@@ -86,10 +88,11 @@ export const PROJECTS: readonly Route[] = [
     path: '/projects/:id',
     about: 'project',
     answer: async ({ house, context, id }) => {
-      const { name, livingBudget } = await jsonOf(context, projectChange);
+      const { name, livingBudget, licence } = await jsonOf(context, projectChange);
       await house.database.query(
-        'update projects set name = coalesce($2, name), living_budget = coalesce($3, living_budget) where id = $1',
-        [id, name ?? null, livingBudget ?? null],
+        `update projects set name = coalesce($2, name), living_budget = coalesce($3, living_budget),
+           licence = coalesce($4, licence) where id = $1`,
+        [id, name ?? null, livingBudget ?? null, licence ?? null],
       );
       context.status = 204;
     },

@@ -21,5 +21,5 @@ export async function imported(bytes: Uint8Array, fileName: string): Promise<Par
     : writeRig(await importGlb(bytes, name));
   // What was just written of a picture is whole; reading it again would take as much memory as it has.
   if (!isPicture) checkAsset(kind, canonical);
-  return { hash: hashName(canonical), name, kind, bytes: canonical };
+  return { hash: hashName(canonical), name, kind, licence: '', bytes: canonical };
 }

@@ -2,4 +2,13 @@
 import { register } from 'tsx/esm/api';
 
 register();
-export const { importFile, importParcel, exportParcel, searchEffects, checkPicture } = await import('./tasks.ts');
+export const {
+  importFile,
+  importParcel,
+  exportParcel,
+  openAsset,
+  bonesOf,
+  matchFigures,
+  searchEffects,
+  checkPicture,
+} = await import('./tasks.ts');

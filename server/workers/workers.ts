@@ -3,7 +3,7 @@ import type { Logger } from 'pino';
 import { Slots } from '../access/slots.ts';
 import { Refusal } from '../errors.ts';
 import type * as tasks from './tasks.ts';
-import type { Outcome } from './tasks.ts';
+import type { Outcome } from './outcome.ts';
 
 type Tasks = typeof tasks;
 type Input<K extends keyof Tasks> = Parameters<Tasks[K]>[0];

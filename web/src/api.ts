@@ -2,7 +2,7 @@ import {
   readAnswer,
   type Answer,
   type AnswerRoute,
-  type ParcelChoice,
+  type ParcelChoices,
   type Role,
   type Standing,
 } from '@jinx/core/answers';
@@ -19,7 +19,11 @@ export type {
   KeptState,
   Members,
   ParcelChoice,
+  ParcelChoices,
   ParcelClash,
+  ParcelContents,
+  ParcelFigure,
+  ParcelQuestion,
   Present,
   ProjectDetail,
   ProjectSummary,
@@ -139,6 +143,7 @@ export const api = {
   deleteProject: (id: string) => order('DELETE', `/projects/${id}`),
   deletedProjects: () => answerOf('GET /deleted'),
   deleted: (projectId: string) => answerOf('GET /projects/:id/deleted', { of: { id: projectId } }),
+  setProjectLicence: (id: string, licence: string) => order('PATCH', `/projects/${id}`, { licence }),
   restoreProject: (id: string) => order('POST', `/projects/${id}/restore`),
 
   addEffect: (projectId: string, document: Effect) =>
@@ -192,12 +197,23 @@ export const api = {
   deleteAsset: (projectId: string, hash: string) => order('DELETE', `/projects/${projectId}/assets/${hash}`),
   restoreAsset: (projectId: string, hash: string) => order('POST', `/projects/${projectId}/assets/${hash}/restore`),
   asset: async (hash: string) => new Uint8Array(await (await ask('GET', `/assets/${hash}`)).arrayBuffer()),
-  /** @throws ApiError with the code "parcel-clash" and the clashes, until each is chosen. */
-  importParcel: (projectId: string, file: File, choices: Readonly<Record<string, ParcelChoice>> = {}) =>
+  setAssetLicence: (projectId: string, hash: string, licence: string) =>
+    order('PATCH', `/projects/${projectId}/assets/${hash}`, { licence }),
+  /** Where an asset is saved from, as other programs read it or as it was brought. */
+  assetFile: (projectId: string, hash: string, as: 'open' | 'original') =>
+    `/api/projects/${projectId}/assets/${hash}/${as}`,
+  /** @throws ApiError with the code "parcel-question" and what is open, until it is chosen. */
+  importParcel: (projectId: string, file: File, choices: ParcelChoices) =>
     answerOf('POST /projects/:id/parcels', {
       of: { id: projectId },
       query: { choices: JSON.stringify(choices) },
       file,
     }),
-  parcel: async (id: string) => await (await ask('GET', `/effects/${id}/parcel`)).blob(),
+  /** Keeps which bones of a figure of the project take the places of those of another. */
+  keepBones: (projectId: string, from: string, to: string, bones: Readonly<Record<string, string>>) =>
+    order('PUT', `/projects/${projectId}/bones/${from}`, { to, bones }),
+  parcelContents: (projectId: string, effects: readonly string[]) =>
+    answerOf('GET /projects/:id/parcel/contents', { of: { id: projectId }, query: { effects: effects.join(',') } }),
+  parcel: async (projectId: string, effects: readonly string[]) =>
+    await (await ask('GET', `/projects/${projectId}/parcel?effects=${effects.join(',')}`)).blob(),
 };

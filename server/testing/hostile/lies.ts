@@ -1,5 +1,6 @@
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { canonicalText, structuredCopy } from '@jinx/core/document';
+import { encode } from 'fast-png';
 import { hashName } from '@jinx/core/formats';
 import type { Materials } from './materials.ts';
 import type { Random } from './random.ts';
@@ -88,6 +89,19 @@ const withManifest = (files: Files, change: (manifest: Loose) => void): Files =>
   return { ...files, 'manifest.json': strToU8(JSON.stringify(manifest)) };
 };
 
+const EFFECT = 'effects/1-untouched.json';
+/** The hashes in a manifest made those of the files that are there now: what was changed is not told by them. */
+const rehashed = (files: Files): Files =>
+  withManifest(files, ({ effects, assets }) => {
+    const named = [...effects, ...effects.map((e: Loose) => e.picture), ...assets.map((a: Loose) => a.open)];
+    for (const entry of named) if (entry && files[entry.file]) entry.sha256 = hashName(files[entry.file]!);
+  });
+/** A parcel in which the file for other programs of one kind is another. */
+const withOpenFile = (files: Files, ending: string, bytes: Uint8Array): Sent => {
+  const file = Object.keys(files).find((name) => name.endsWith(ending))!;
+  return packed(rehashed({ ...files, [file]: bytes }));
+};
+
 /** An asset changed, with its hash told right wherever it is named. */
 function withAsset(materials: Materials, kind: 'rig' | 'picture', change: (bytes: Uint8Array) => Uint8Array): Sent {
   const asset = materials.assets.find((one) => one.kind === kind)!;
@@ -102,7 +116,7 @@ function withAsset(materials: Materials, kind: 'rig' | 'picture', change: (bytes
       ];
     }),
   );
-  return packed(renamed);
+  return packed(rehashed(renamed));
 }
 
 const viewOf = (bytes: Uint8Array) => new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -189,7 +203,7 @@ const PACKING: Readonly<Record<string, (files: Files, random: Random) => Sent>> 
   'names that collide': (files) => packed({ ...files, 'MANIFEST.json': files['manifest.json']! }),
   'a stranger': (files) => packed({ ...files, 'readme.txt': strToU8('hello') }),
   'no manifest': ({ 'manifest.json': _gone, ...files }) => packed(files),
-  'no effect': ({ 'effect.json': _gone, ...files }) => packed(files),
+  'no effect': ({ [EFFECT]: _gone, ...files }) => packed(files),
   'no assets': (files) =>
     packed(Object.fromEntries(Object.entries(files).filter(([name]) => name.endsWith('.json')))),
   'a wrong hash': (files) =>
@@ -203,8 +217,8 @@ const PACKING: Readonly<Record<string, (files: Files, random: Random) => Sent>> 
     ),
   'hundreds of files': (files) =>
     packed({ ...files, ...Object.fromEntries(Array.from({ length: 300 }, (_, n) => [`f${n}`, new Uint8Array(1)])) }),
-  'a bomb of text': (files) => packed({ ...files, 'effect.json': strToU8(`"${' '.repeat(12_000_000)}"`) }),
-  'a text past all length': (files) => packed({ ...files, 'effect.json': strToU8(' '.repeat(17 * 1024 * 1024)) }),
+  'a bomb of text': (files) => packed({ ...files, [EFFECT]: strToU8(`"${' '.repeat(12_000_000)}"`) }),
+  'a text past all length': (files) => packed({ ...files, [EFFECT]: strToU8(' '.repeat(17 * 1024 * 1024)) }),
   'a size that is untrue': (files) =>
     packed(
       files,
@@ -227,9 +241,10 @@ const PACKING: Readonly<Record<string, (files: Files, random: Random) => Sent>> 
     ),
   'an index that is none': (files) =>
     packed(files, (bytes) => viewOf(bytes).setUint32(bytes.length - 22 + 16, 7, true)),
-  'a parcel of the future': (files) => packed(withManifest(files, (m) => void (m.parcel = 2))),
+  'a parcel of the future': (files) => packed(withManifest(files, (m) => void (m.parcel = 3))),
   'a manifest with more': (files) => packed(withManifest(files, (m) => void (m.script = 'x'))),
-  'a manifest of another effect': (files) => packed(withManifest(files, (m) => void (m.effect = 'other.json'))),
+  'a manifest of another effect': (files) =>
+    packed(withManifest(files, (m) => void (m.effects[0].file = 'effects/2-other.json'))),
   'a manifest that names one twice': (files) => packed(withManifest(files, (m) => m.assets.push(m.assets[0]))),
   'a manifest of the wrong kind': (files) =>
     packed(
@@ -241,7 +256,26 @@ const PACKING: Readonly<Record<string, (files: Files, random: Random) => Sent>> 
     packed(withManifest(files, (m) => m.assets.forEach((a: Loose) => (a.name = 'n'.repeat(300))))),
   'a manifest that is no JSON': (files) => packed({ ...files, 'manifest.json': strToU8('{"parcel":1,') }),
   'a manifest that is deep': (files) => packed({ ...files, 'manifest.json': strToU8(DEEP) }),
-  'letters that are none': (files) => packed({ ...files, 'effect.json': new Uint8Array([0x7b, 0xff, 0xfe, 0x7d]) }),
+  'letters that are none': (files) =>
+    packed(rehashed({ ...files, [EFFECT]: new Uint8Array([0x7b, 0xff, 0xfe, 0x7d]) })),
+  'an effect edited outside': (files) => packed({ ...files, [EFFECT]: strToU8('{}') }),
+  'a sibling of nobody': (files) =>
+    packed(withManifest(files, (m) => void (m.effects[0].siblingOf = 'effects/9-nobody.json'))),
+  'a sibling of itself': (files) => packed(withManifest(files, (m) => void (m.effects[0].siblingOf = EFFECT))),
+  'an endless licence': (files) => packed(withManifest(files, (m) => void (m.licence = 'x'.repeat(5000)))),
+  'hundreds of effects': (files) =>
+    packed(withManifest(files, (m) => void (m.effects = Array.from({ length: 300 }, () => m.effects[0])))),
+  'a texture that shows something else': (files) =>
+    withOpenFile(files, '.png', encode({ width: 4, height: 4, channels: 4, data: new Uint8Array(64) })),
+  'a texture of a vast size': (files) =>
+    withOpenFile(
+      files,
+      '.png',
+      restated(encode({ width: 4, height: 4, channels: 4, data: new Uint8Array(64) }), 100_000, 100_000),
+    ),
+  'a mesh that is none': (files) => withOpenFile(files, '.glb', strToU8('glTF and no more')),
+  'a file for other programs that leads out': (files) =>
+    packed(withManifest(files, (m) => void (m.assets[0].open.file = '../../x.glb'))),
   'an asset that is not in it': (files) => packed(withManifest(files, (m) => void m.assets.pop())),
 };
 
@@ -336,7 +370,7 @@ const all: [string, Lie][] = [
     [
       `a parcel whose effect has ${name}`,
       (materials, random) =>
-        packed({ ...filesOf(materials), 'effect.json': strToU8(spoiltDocument(materials, random, spoil)) }),
+        packed(rehashed({ ...filesOf(materials), [EFFECT]: strToU8(spoiltDocument(materials, random, spoil)) })),
     ],
   ]),
   ...Object.entries(PACKING).map(([name, spoil]): [string, Lie] => [

@@ -11,7 +11,7 @@ import {
   newStep,
   type Effect,
 } from '@jinx/core/document';
-import { hashName, writeParcel, writeRig, type ParcelAsset } from '@jinx/core/formats';
+import { hashName, parcelOf, writeParcel, writeRig, type ParcelAsset } from '@jinx/core/formats';
 import { KIT, lamplitMantle, makeKit } from '@jinx/demo';
 import { bendingTube } from '../../../core/testing/rigs.ts';
 import { imported } from '../../workers/imported.ts';
@@ -45,7 +45,7 @@ export async function makeMaterials(): Promise<Materials> {
   const picture = await imported(png, 'spot.png');
   // A figure with bones, a clip and a texture, of few triangles.
   const bytes = writeRig(bendingTube());
-  const rig: ParcelAsset = { hash: hashName(bytes), name: 'Tube', kind: 'rig', bytes };
+  const rig: ParcelAsset = { hash: hashName(bytes), name: 'Tube', kind: 'rig', licence: '', bytes };
   // Small, so that thousands of it are told apart in minutes; of every kind of thing something.
   const mantle = lamplitMantle(rig.hash);
   const effect = newEffect('Untouched', 9);
@@ -66,5 +66,13 @@ export async function makeMaterials(): Promise<Materials> {
     ['sparks', sparks],
   ]);
   const assets = [rig, picture];
-  return { effect, assets, parcel: writeParcel(effect, assets), document: canonicalText(effect), png, jpg, glb };
+  return {
+    effect,
+    assets,
+    parcel: await writeParcel(parcelOf(effect, assets)),
+    document: canonicalText(effect),
+    png,
+    jpg,
+    glb,
+  };
 }

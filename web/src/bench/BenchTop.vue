@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { message } from 'ant-design-vue';
-import { handOver } from '../handOver';
+import { ref } from 'vue';
+import HandOver from '../parcels/HandOver.vue';
 import type { Present } from '../api';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
@@ -34,10 +35,11 @@ function othersWords(others: readonly Present[]): string {
   if (names.length > 0) return `Also here: ${names.join(', ')}`;
   return others.length === 1 ? 'Also in another window' : `Also in ${others.length} windows`;
 }
+const isGiving = ref(false);
 /** Saves first, so that what is handed over is what is seen. */
 async function give(): Promise<void> {
   try {
-    if (await saving.settle()) await handOver(store.id, store.effect!.name);
+    if (await saving.settle()) isGiving.value = true;
     else void message.warning(`Nothing was handed over: the effect is not saved. ${saving.sentence}`, 6);
   } catch (error) {
     tell(error);
@@ -106,6 +108,12 @@ async function give(): Promise<void> {
     <button type="button" class="primary" title="Everything this effect uses, in one parcel" @click="give">
       Hand over
     </button>
+    <HandOver
+      v-if="isGiving && store.projectId"
+      :project-id="store.projectId"
+      :effect="store.id"
+      @close="isGiving = false"
+    />
   </header>
 </template>
 

@@ -9,14 +9,15 @@ import {
   ApiError,
   type AssetSummary,
   type EffectSummary,
-  type ParcelChoice,
-  type ParcelClash,
+  type ParcelQuestion as Question,
   type ProjectDetail,
   type Start,
 } from '../api';
-import { handOver } from '../handOver';
+import HandOver from '../parcels/HandOver.vue';
+import ParcelQuestion, { type Chosen } from '../parcels/ParcelQuestion.vue';
 import { random32 } from '../stores/effect';
 import { tellDeleted } from '../tell';
+import AssetFiles from './AssetFiles.vue';
 import BringBack from './BringBack.vue';
 import DeleteButton from './DeleteButton.vue';
 import DiskUse from './DiskUse.vue';
@@ -24,7 +25,6 @@ import EffectCard from './EffectCard.vue';
 import FindInEffects from './FindInEffects.vue';
 import HomeTop from './HomeTop.vue';
 import Members from './Members.vue';
-import ParcelQuestion from './ParcelQuestion.vue';
 import StartingPoints from './StartingPoints.vue';
 import { when } from '../when';
 import { usePictures } from './pictures';
@@ -69,7 +69,8 @@ const begin = ({ id: start, intent }: Start) =>
     const { id } = await api.begin(props.id, start, name.value.trim());
     await router.push(`/effects/${id}`);
   });
-const give = ({ id, name: title }: EffectSummary) => attempt('Packing it…', () => handOver(id, title));
+/** The effect that is handed over, while its parcel is looked through. */
+const given = ref('');
 const remove = ({ id, name: gone }: EffectSummary) =>
   attempt('', async () => {
     await api.deleteEffect(id);
@@ -93,22 +94,26 @@ const bringKit = (file: string) =>
     await api.importKit(props.id, file);
     await load();
   });
-/** A parcel that met namesakes, until it is chosen what to do with each. */
-const asking = shallowRef<{ file: File; clashes: readonly ParcelClash[] } | null>(null);
-const bringParcel = (file: File, choices: Readonly<Record<string, ParcelChoice>> = {}) =>
+/** A parcel of which something is open, until it is chosen what to do. */
+const asking = shallowRef<{ file: File; question: Question } | null>(null);
+const NONE_CHOSEN: Chosen = { clashes: {}, figures: {}, bones: [] };
+const bringParcel = (file: File, { bones, ...choices } = NONE_CHOSEN) =>
   attempt(`Opening ${file.name}…`, async () => {
     asking.value = null;
     try {
-      const { name: title, isKnown } = await api.importParcel(props.id, file, choices);
+      for (const each of bones) await api.keepBones(props.id, each.from, each.to, each.bones);
+      const { effects, isKnown } = await api.importParcel(props.id, file, choices);
+      const names = effects.map((effect) => effect.name).join(', ');
+      const are = effects.length === 1 ? 'is' : 'are';
       const sentence = isKnown
-        ? `${title} is here already, with all it uses: nothing was changed.`
-        : `${title} is in this project now, with all it uses.`;
+        ? `${names} ${are} here already, with all that is used: nothing was changed.`
+        : `${names} ${are} in this project now, with all that is used.`;
       void message.success(sentence, 5);
       await load();
     } catch (error) {
       const { data: refusal } = parcelRefusal.safeParse(error instanceof ApiError ? error.body : null);
       if (!refusal) throw error;
-      asking.value = { file, clashes: refusal.clashes };
+      asking.value = { file, question: refusal };
     }
   });
 const removeAsset = ({ hash }: AssetSummary) =>
@@ -130,10 +135,11 @@ function drop(event: DragEvent): void {
     <ParcelQuestion
       v-if="asking"
       :file="asking.file.name"
-      :clashes="asking.clashes"
+      :question="asking.question"
       @choose="bringParcel(asking.file, $event)"
       @leave="asking = null"
     />
+    <HandOver v-if="given" :project-id="props.id" :effect="given" @close="given = ''" />
     <section>
       <h2>Effects</h2>
       <ul class="cards">
@@ -141,7 +147,7 @@ function drop(event: DragEvent): void {
           <EffectCard :effect="effect" :picture="pictures.get(effect.id)" />
           <span class="quiet number">saved {{ when(effect.savedAt) }}</span>
           <span class="acts">
-            <button type="button" class="plain" :aria-label="`Hand over ${effect.name}`" @click="give(effect)">
+            <button type="button" class="plain" :aria-label="`Hand over ${effect.name}`" @click="given = effect.id">
               Hand over
             </button>
             <DeleteButton :name="effect.name" @delete="remove(effect)" />
@@ -172,7 +178,7 @@ function drop(event: DragEvent): void {
       <ul class="list">
         <li v-for="asset in project.assets" :key="asset.hash">
           <span>{{ asset.name }}</span>
-          <span class="quiet">{{ asset.hash.slice(0, 12) }}</span>
+          <AssetFiles :project-id="props.id" :asset="asset" />
           <button
             type="button"
             class="plain"

@@ -1,4 +1,4 @@
-import { FormatError } from './errors.ts';
+import { FormatError } from '../errors.ts';
 
 /** A file in a zip, as the zip's own index has it. */
 export interface ZipEntry {
