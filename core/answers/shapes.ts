@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { effectSchema } from '../document/index.ts';
 
 // What the server answers, written once for it and for the page. What an answer has beside is left out.

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Texture } from '../geometry/index.ts';
 import { readContainer, writeContainer } from './container.ts';
 import { FormatError } from './errors.ts';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { idSchema } from './collection.ts';
 
 /** Tables of a document whose items are referred to by their ids. */

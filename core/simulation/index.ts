@@ -32,6 +32,7 @@ export type { Announced } from './time/signals.ts';
 export { SIMULATION } from './version.ts';
 export { DEFAULT_BUDGET, type InstanceOptions } from './world/compiled.ts';
 export type { Inputs } from './world/inputs.ts';
+export type { Placed } from './scene/base.ts';
 export type { Instance } from './world/instance.ts';
 export { roomFor, type WorldRoom } from './world/memory.ts';
 export type { Needs } from './world/needs.ts';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { asset, assetHash, itemName, vectorSchema } from '../../settings/index.ts';
 
 export const measureSchema = z.strictObject({

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { asset, collectionSchema, itemName, ref, settingsSchema } from '../../settings/index.ts';
 import { DRAWN_SETTINGS, RIBBON_SETTINGS } from '../declarations/index.ts';
 import { placeSchema } from './place.ts';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { ref, settingsSchema } from '../../settings/index.ts';
 import { FORCE_KINDS, FORCE_SETTINGS, type ForceKind } from '../declarations/index.ts';
 import { placeSchema } from './place.ts';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { asset, collectionSchema, hexSchema, itemName, ref, vectorSchema } from '../../settings/index.ts';
 
 /** A figure or a prop on the stage. */

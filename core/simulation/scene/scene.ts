@@ -4,6 +4,7 @@ import { cos, IDENTITY, multiplyInto, sin, packRigidOf } from '../../maths/index
 import { EffectClock } from '../time/clock.ts';
 import { PoseCache } from './posing.ts';
 import { StageThing } from './stageThing.ts';
+import { Base } from './base.ts';
 import { Flight } from './flight.ts';
 import { rotationInto } from './groups.ts';
 import { hungInto, newHung } from './places.ts';
@@ -15,22 +16,18 @@ export class Scene {
   /** Matrices of a frame: the bones of every thing and its feet, one thing after another, then the effect's own frame. */
   readonly bones: number;
   #clock = new EffectClock({ opening: 0, hold: { kind: 'none' }, closing: 0, preRoll: 0 });
-  /** Where the whole effect stands, before what carries it moves it; null in the middle of the world. */
-  readonly #base: Float64Array | null;
+  /** Where the whole effect stands, before what carries it moves it. */
+  readonly #base: Base;
   readonly #carrier: Carrier;
   readonly #flight: Flight | null;
   readonly #matrix = new Float64Array(16);
   readonly #local = new Float64Array(16);
   readonly #copy = new Float64Array(16);
+  readonly #standing = new Float64Array(16);
   readonly #placed = new Float64Array(16);
   readonly #hung = newHung();
 
-  constructor(
-    stage: Effect['stage'],
-    rigs: ReadonlyMap<string, Rig>,
-    base: Float64Array | null = null,
-    poses = new PoseCache(),
-  ) {
+  constructor(stage: Effect['stage'], rigs: ReadonlyMap<string, Rig>, base = new Base(), poses = new PoseCache()) {
     this.#base = base;
     let bones = 0;
     this.things = listed(stage.things)
@@ -77,7 +74,8 @@ export class Scene {
 
   /** Whether a place never moves. */
   isStill(place: Place): boolean {
-    const isOnStill = place.kind === 'world' || (place.kind === 'effect' && this.#carrier.kind === 'still');
+    const isStill = this.#carrier.kind === 'still' && !this.#base.moves;
+    const isOnStill = place.kind === 'world' || (place.kind === 'effect' && isStill);
     return isOnStill && place.keys.order.length === 0;
   }
 
@@ -97,9 +95,10 @@ export class Scene {
       m[14] = -radius * s;
     } else if (this.#flight) this.#flight.matrixInto(m, this.clock.fieldTime(time));
     else if (carrier.kind === 'thing') this.#boneInto(carrier.thing, carrier.bone, time, m);
-    if (!this.#base || carrier.kind === 'thing') return;
+    const step = (time - this.clock.timeOf(0)) * this.clock.rate;
+    if (carrier.kind === 'thing' || !this.#base.into(this.#standing, step)) return;
     this.#copy.set(m);
-    multiplyInto(m, 0, this.#base, 0, this.#copy, 0);
+    multiplyInto(m, 0, this.#standing, 0, this.#copy, 0);
   }
 
   /** Writes a bone's matrix, or without a name that of the thing's feet; nothing where there is no such thing. */

@@ -2,10 +2,11 @@ import type { Effect } from '../../document/index.ts';
 import type { Rig } from '../../geometry/index.ts';
 import { compileEffect } from '../compile/effect.ts';
 import type { CompiledDocument } from '../compile/plan.ts';
+import { Base, type Placed } from '../scene/base.ts';
 import { PoseCache } from '../scene/posing.ts';
 import { Scene } from '../scene/scene.ts';
 import { EffectClock } from '../time/clock.ts';
-import { baseOf, withGiven, type Given } from './given.ts';
+import { standingAt, withGiven, type Given } from './given.ts';
 import type { Inputs } from './inputs.ts';
 import type { Layers } from './layers.ts';
 import { needsOf, withSpare, type Needs } from './needs.ts';
@@ -57,6 +58,8 @@ export class Compiled {
   }
 }
 
+const NOWHERE: readonly Placed[] = [];
+
 /** Compiles a document into a value. The scene of the one before is used again where nothing stands on another stage. */
 export function compileInstance(
   effect: Effect,
@@ -64,7 +67,8 @@ export function compileInstance(
   before: CompiledDocument | null,
 ): CompiledDocument {
   const isSameStage = before !== null && sameText(effect.stage, before.effect.stage);
-  const scene = isSameStage ? before.scene : new Scene(effect.stage, rigs, baseOf(options), poses);
+  const base = () => new Base(standingAt(options), () => live.inputs.places ?? NOWHERE);
+  const scene = isSameStage ? before.scene : new Scene(effect.stage, rigs, base(), poses);
   const { letGoStep } = live.inputs;
   const held = new EffectClock(effect.stretches, Infinity, rate);
   const clock = letGoStep === undefined ? held : new EffectClock(effect.stretches, held.timeOf(letGoStep), rate);

@@ -1,5 +1,5 @@
 import type { Carrier, Effect, Vector } from '../../document/index.ts';
-import { rotationInto } from '../scene/groups.ts';
+import { matrixOf } from '../scene/base.ts';
 
 /** What an instance makes its own of its document. */
 export interface Given {
@@ -31,11 +31,5 @@ export function withGiven(effect: Effect, { seed, carrier, dials = {} }: Given):
   };
 }
 
-/** The matrix of where a whole effect stands; null in the middle of the world. */
-export function baseOf({ at = [0, 0, 0], turn = [0, 0, 0] }: Given): Float64Array | null {
-  if ([...at, ...turn].every((number) => number === 0)) return null;
-  const matrix = new Float64Array(16);
-  rotationInto(matrix, ...turn);
-  for (let axis = 0; axis < 3; axis++) matrix[12 + axis] = at[axis]!;
-  return matrix;
-}
+/** Where a whole effect stands at first. */
+export const standingAt = ({ at = [0, 0, 0], turn = [0, 0, 0] }: Given): Float64Array | null => matrixOf(at, turn);

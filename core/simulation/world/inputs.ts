@@ -1,3 +1,4 @@
+import type { Placed } from '../scene/base.ts';
 import type { Strike } from '../sources/source.ts';
 import type { Announced } from '../time/signals.ts';
 
@@ -9,6 +10,8 @@ export interface Inputs {
   readonly strikes?: readonly Strike[];
   /** Signals that were announced from outside, in order. */
   readonly signals?: readonly Announced[];
+  /** Where the whole effect was put, in order. */
+  readonly places?: readonly Placed[];
 }
 
 /** The step of the first of what came from outside in which two lists differ; Infinity where they do not. */

@@ -1,4 +1,4 @@
-import type { Effect } from '../../document/index.ts';
+import type { Effect, Vector } from '../../document/index.ts';
 import { RIGID_WORDS, type Vec3 } from '../../maths/index.ts';
 import type { CompiledDocument } from '../compile/plan.ts';
 import { surfacesMet } from '../compile/surfaces.ts';
@@ -8,6 +8,7 @@ import type { FrameMoment } from '../frames/framing.ts';
 import type { Hits } from '../run/hits.ts';
 import type { Population } from '../run/population.ts';
 import { struck } from '../run/struck.ts';
+import type { Placed } from '../scene/base.ts';
 import type { Strike } from '../sources/source.ts';
 import type { EffectClock } from '../time/clock.ts';
 import type { Announced } from '../time/signals.ts';
@@ -177,10 +178,7 @@ export class Instance {
     thing.rootInto(this.clock.timeOf(this.step), m);
     return [m[12]!, m[14]!];
   }
-  /**
-   * The packed rigid place of what a layer's source stands on as a whole, at the present instant: the feet of a thing, the
-   * effect's frame, the world. Valid until the next call.
-   */
+  /** The packed rigid place of what a layer's source stands on as a whole, at the present instant; until the next call. */
   standOf(salt: number): Float64Array {
     const { effect, scene } = this.#document;
     const id = effect.layers.order.find((layer) => effect.layers.byId[layer]!.salt === salt);
@@ -211,8 +209,8 @@ export class Instance {
     this.setSignals([...this.signals, { signal, step: this.step }]);
   }
   /**
-   * Strikes at the present instant from one place of the world toward another: what is met first is hit, a surface of the
-   * effect or a thing on the stage; where nothing is, the nearest point of the way to the effect's middle.
+   * Strikes at the present instant from one place of the world toward another: what is met first is hit, a surface or a
+   * thing on the stage; where nothing is, the nearest point of the way to the effect's middle.
    */
   strike(from: Vec3, to: Vec3, strength = 1): Strike {
     const { step } = this;
@@ -223,9 +221,25 @@ export class Instance {
     this.setStrikes([...this.strikes, strike]);
     return strike;
   }
-
+  get places(): readonly Placed[] {
+    return this.#live.inputs.places ?? [];
+  }
+  /** Where the whole effect was put. What was computed before the first that differs stays. */
+  setPlaces(places: readonly Placed[], first = firstDiffering(this.places, places)): void {
+    const moved = this.places.length > 0;
+    this.#live.inputs = { ...this.#live.inputs, places };
+    // What is compiled for an effect that stands still does not hold for one that is moved.
+    if (moved !== places.length > 0) this.#commit(this.#compile(this.#document.effect));
+    this.#keepUpTo(first);
+  }
+  /** Puts the whole effect elsewhere: it is there when the next step ends. */
+  place(at: Vector, turn: Vector = [0, 0, 0]): void {
+    const step = this.step + 1;
+    const before = this.places.at(-1)?.step === step ? this.places.slice(0, -1) : this.places;
+    this.setPlaces([...before, { step, at, turn }], step);
+  }
   get #outside(): object {
-    return [this.strikes, this.signals, this.#live.inputs.letGoStep ?? null];
+    return [this.strikes, this.signals, this.places, this.#live.inputs.letGoStep ?? null];
   }
 
   /** Something from outside is another from a step on: what was computed before it stays. */
@@ -240,8 +254,8 @@ export class Instance {
   setLetGo(letGoStep: number | undefined): void {
     const before = this.#live.inputs.letGoStep;
     if (before === letGoStep) return;
-    const { strikes, signals } = this;
-    this.#live.inputs = { strikes, signals, ...(letGoStep === undefined ? {} : { letGoStep }) };
+    const { letGoStep: _, ...outside } = this.#live.inputs;
+    this.#live.inputs = { ...outside, ...(letGoStep === undefined ? {} : { letGoStep }) };
     this.#commit(this.#compile(this.#document.effect));
     // The last step before it already ends where the closing begins.
     this.#keepUpTo(Math.min(before ?? Infinity, letGoStep ?? Infinity) - 1);
@@ -331,10 +345,7 @@ export class Instance {
     return true;
   }
 
-  /**
-   * Computes up to `toStep` of its own, from where each layer is or from the nearest state before it that is known. Returns
-   * early when `isCancelled` says so.
-   */
+  /** Computes up to `toStep` of its own, from the nearest state that is known. Returns early when `isCancelled` says so. */
   advance(toStep: number, isCancelled?: () => boolean): void {
     this.#route.advance(toStep, isCancelled);
   }
@@ -381,7 +392,6 @@ export class Instance {
     const { clock, dials, effect } = this.#document;
     return this.#layers.framer.records(effect, this.#layers.running, layerId, { step, rate, clock, dials });
   }
-
   /** Forgets what it keeps of the past, and lets go of the poses that others may share: it leaves its world. */
   leave(): void {
     this.#layers.kins.history.clear();

@@ -1,0 +1,66 @@
+import { describe, expect, it } from 'vitest';
+import { collectionOf, newEffect, newLayer, type Effect } from '../../document/index.ts';
+import { kernelBytes } from '../../testing/kernelBytes.ts';
+import { playAlone, type Inputs } from '../index.ts';
+
+/** Motes born at the effect's middle that stay where they are born. */
+function standing(): Effect {
+  const effect = newEffect('Lamp', 5);
+  const layer = newLayer('Motes', 1);
+  layer.aim = { kind: 'effect', offset: [0, 0, 0], turn: [0, 0, 0], keys: collectionOf([]) };
+  layer.source = { kind: 'point', place: layer.aim };
+  layer.settings['births.rate'].base = { kind: 'fixed', value: 600 };
+  layer.settings['births.cap'].base = { kind: 'fixed', value: 5000 };
+  layer.settings['motion.speed'].base = { kind: 'fixed', value: 0 };
+  layer.settings['motion.inherit'].base = { kind: 'fixed', value: 0 };
+  layer.settings['motion.ride'].base = { kind: 'fixed', value: 0 };
+  layer.settings['births.life'].base = { kind: 'fixed', value: 10 };
+  effect.layers = collectionOf([['motes', layer]]);
+  return effect;
+}
+const play = (inputs: Inputs = {}) => playAlone(standing(), new Map(), inputs, { kernels: kernelBytes() });
+const placesOf = (instance: ReturnType<typeof play>) => {
+  const { count, position } = instance.population('motes')!;
+  return Array.from({ length: count }, (_, n) => position[0]![n]!);
+};
+
+describe('an effect that is put elsewhere as it plays', () => {
+  it('is born on the way there within a step, and then where it stands', () => {
+    const world = play();
+    world.advance(30);
+    const before = placesOf(world).length;
+    expect(placesOf(world).every((x) => x === 0)).toBe(true);
+    world.place([3, 0, 0]);
+    world.advance(31);
+    const between = placesOf(world).slice(before);
+    expect(between.every((x) => x >= 0 && x <= 3)).toBe(true);
+    expect(new Set(between).size).toBeGreaterThan(5);
+    world.advance(60);
+    expect(
+      placesOf(world)
+        .slice(before + between.length)
+        .every((x) => x === 3),
+    ).toBe(true);
+    expect(placesOf(world).length).toBeGreaterThan(before + between.length + 5);
+  });
+
+  it('gives the same bits when it is known beforehand, gone back over, or put at its first place again', () => {
+    const world = play();
+    world.advance(20);
+    world.place([1, 0, 2], [0, 90, 0]);
+    world.advance(40);
+    const hash = world.hash();
+    const known = play({ places: world.places });
+    known.advance(40);
+    expect(known.hash()).toBe(hash);
+    world.advance(10);
+    world.advance(40);
+    expect(world.hash()).toBe(hash);
+    world.setPlaces([]);
+    world.advance(40);
+    const still = play();
+    still.advance(40);
+    expect(world.hash()).toBe(still.hash());
+    expect(hash).not.toBe(still.hash());
+  });
+});

@@ -1,0 +1,101 @@
+import { listed, type Effect } from '@jinx/core/document';
+import { rigsOf } from '@jinx/core/formats';
+import type { World } from '@jinx/core/simulation';
+import type { DrawnLayer, StageFigure, StageMesh, StagePicture, Stage } from '@jinx/stage';
+import { AS_IT_IS, drawnFog, drawnLayers, drawnLens, drawnSurroundings } from '../scene/drawn.ts';
+import type { PlayingEffect } from './playings.ts';
+
+/** Tells the stage what is drawn of all effects that play, beside their frames. */
+export class PlayedScene {
+  readonly #stage: Stage;
+  #pictures = '';
+  #meshes = '';
+  #figures = '';
+  /** The effect whose lens, air and surround are seen: the one that began first. */
+  #first: Effect | null = null;
+
+  constructor(stage: Stage) {
+    this.#stage = stage;
+  }
+
+  /** The effects that play were changed, or are others. */
+  show(world: World, playing: readonly PlayingEffect[]): void {
+    this.#showPictures(playing);
+    this.#showMeshes(playing);
+    const figureOf = this.#showFigures(world, playing);
+    const layers = new Map<number, DrawnLayer[]>();
+    for (const { instance, number } of playing) {
+      const looks = world.looksOf(instance);
+      if (!layers.has(looks)) layers.set(looks, layersOf(instance.effect, looks, figureOf.get(number) ?? 0));
+    }
+    this.#stage.take({ kind: 'layers', layers: [...layers.values()].flat() });
+    const [first] = playing;
+    if (first && first.instance.effect !== this.#first) this.#showAir(first.instance.effect);
+  }
+
+  #showAir(effect: Effect): void {
+    if (!this.#first) this.#stage.take({ kind: 'surround', surround: effect.stage.surround });
+    this.#first = effect;
+    this.#stage.take({ kind: 'lens', lens: drawnLens(effect, AS_IT_IS) });
+    const [fog, mirrored] = [drawnFog(effect, AS_IT_IS), drawnSurroundings(effect, AS_IT_IS)];
+    this.#stage.take({ kind: 'air', fog, mirrored });
+  }
+
+  #showPictures(playing: readonly PlayingEffect[]): void {
+    const pictures = new Map<string, StagePicture>();
+    for (const { parcel } of playing) for (const picture of parcel.pictures) pictures.set(picture.hash, picture);
+    const text = [...pictures.keys()].sort().join();
+    if (text === this.#pictures) return;
+    this.#pictures = text;
+    this.#stage.take({ kind: 'pictures', pictures: [...pictures.values()] });
+  }
+
+  #showMeshes(playing: readonly PlayingEffect[]): void {
+    const meshes = new Map<string, StageMesh>();
+    for (const { parcel, instance } of playing)
+      for (const hash of rigsOf(instance.effect)) {
+        const rig = parcel.rigs.get(hash);
+        if (rig) meshes.set(hash, { hash, mesh: rig.mesh, texture: rig.texture });
+      }
+    const text = [...meshes.keys()].sort().join();
+    if (text === this.#meshes) return;
+    this.#meshes = text;
+    this.#stage.take({ kind: 'meshes', meshes: [...meshes.values()] });
+  }
+
+  /** Shows the figures of every instance, in the order of the world's bones. Returns the number of the first of each. */
+  #showFigures(world: World, playing: readonly PlayingEffect[]): Map<number, number> {
+    const byInstance = new Map(playing.map((each) => [each.instance, each]));
+    const figures: StageFigure[] = [];
+    const firstOf = new Map<number, number>();
+    const names: string[] = [];
+    let boneStart = 0;
+    for (const instance of world.instances) {
+      const of = byInstance.get(instance);
+      if (!of) continue;
+      firstOf.set(of.number, figures.length);
+      for (const { item } of listed(instance.effect.stage.things).sort((a, b) => (a.id < b.id ? -1 : 1))) {
+        const rig = of.parcel.rigs.get(item.asset);
+        if (!rig) continue;
+        figures.push({ mesh: rig.mesh, texture: rig.texture, inverseBind: rig.inverseBind, boneStart });
+        names.push(`${item.asset} ${boneStart}`);
+        boneStart += rig.bones.length + 1;
+      }
+      // The effect's own frame follows its things.
+      boneStart += 1;
+    }
+    const text = names.join();
+    if (text !== this.#figures) this.#stage.take({ kind: 'figures', figures, followed: 0 });
+    this.#figures = text;
+    return firstOf;
+  }
+}
+
+/** Layers as the stage draws them for all instances of one document; what changes a figure changes that of the first. */
+function layersOf(effect: Effect, looks: number, firstFigure: number): DrawnLayer[] {
+  return drawnLayers(effect).map((layer) => ({
+    ...layer,
+    looks,
+    drawn: layer.drawn.kind === 'body' ? { ...layer.drawn, figure: layer.drawn.figure + firstFigure } : layer.drawn,
+  }));
+}
