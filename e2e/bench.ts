@@ -17,6 +17,7 @@ interface Door {
   hash(): Promise<{ step: number; hash: string | null }>;
   particles(layer: string): Promise<{ step: number; positions: number[]; ages: number[]; colours: number[] }>;
   pixels(width: number, height: number): Promise<string>;
+  timeDrawing(times: number): Promise<number[]>;
 }
 declare global {
   interface Window {

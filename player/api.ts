@@ -74,8 +74,6 @@ export interface PlayingState {
   readonly living: number;
   readonly isLetGo: boolean;
   readonly hasEnded: boolean;
-  /** A fingerprint of all that is computed: equal wherever the same is played. Null while a change settles. */
-  readonly hash: string | null;
 }
 
 export interface PlayingEvents {
@@ -98,8 +96,11 @@ export interface Playing {
   readonly info: EffectInfo;
   /** Ends its hold: it closes. */
   letGo(): void;
-  /** Goes to an instant, seconds since it began. */
-  seek(seconds: number): void;
+  /**
+   * Goes to an instant, seconds since it began.
+   * @param letGoAt when it is let go: at another instant, or with null not at all; as it was unless told.
+   */
+  seek(seconds: number, letGoAt?: number | null): void;
   /** @throws an error where it has no such dial, or the value is not one of its kind. */
   setDial(name: string, value: DialValue): void;
   /** Announces a moment that it listens to. @throws an error where it listens to no such. */
@@ -111,6 +112,8 @@ export interface Playing {
   /** Takes it away at once. */
   stop(): void;
   state(): Promise<PlayingState>;
+  /** A fingerprint of all that is computed: equal wherever the same is played. Null while a change settles. */
+  hash(): Promise<string | null>;
   on<K extends keyof PlayingEvents>(event: K, hear: (told: PlayingEvents[K]) => void): () => void;
 }
 

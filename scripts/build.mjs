@@ -83,9 +83,20 @@ export function buildKernelsAndKit() {
   );
 }
 
+/** The player as a package, from which pages are made that play effects. */
+export function buildPlayer() {
+  whenChanged(
+    'the player',
+    ['player', 'stage', 'core', 'scripts/buildPlayer.mjs', 'docs/player.md'],
+    ['player/dist/player.js'],
+    () => must(process.execPath, ['scripts/buildPlayer.mjs'], { log, otherwise: 'the player could not be built' }),
+  );
+}
+
 export function build() {
   buildKernelsAndKit();
   buildServer();
+  buildPlayer();
   whenChanged('the application', ['web', 'stage', 'player', 'core', 'demo/effects'], ['web/dist/index.html'], () =>
     must(bin('vite'), ['build', 'web', '--logLevel', 'warn'], {
       log,

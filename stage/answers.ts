@@ -45,7 +45,7 @@ async function answerOf(question: StageQuestion, stage: Stage): Promise<Answer> 
 }
 
 /** Milliseconds of each of `times` whole pictures. */
-function drawTimes(stage: Stage, times: number): number[] {
+export function drawTimes(stage: Stage, times: number): number[] {
   return Array.from({ length: times }, () => {
     const start = performance.now();
     stage.draw(start, true);

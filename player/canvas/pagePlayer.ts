@@ -146,11 +146,10 @@ export class PagePlayer implements Player {
   #play(parcel: number, effect: number, info: EffectInfo, options: PlayOptions): Playing {
     for (const [name, value] of Object.entries(options.dials ?? {})) dialValue(dialNamed(info, name), value);
     const playing = ++this.#numbers;
-    const made = new PagePlaying(
-      info,
-      (order) => this.tell({ kind: 'tell', playing, order }),
-      async () => (await this.#ask<'state'>((id) => ({ kind: 'state', id, playing }))).state,
-    );
+    const made = new PagePlaying(info, (order) => this.tell({ kind: 'tell', playing, order }), {
+      state: async () => (await this.#ask<'state'>((id) => ({ kind: 'state', id, playing }))).state,
+      hash: async () => (await this.#ask<'hash'>((id) => ({ kind: 'hash', id, playing }))).hash,
+    });
     this.#playing.set(playing, made);
     this.tell({ kind: 'play', playing, parcel, effect, options });
     // It opens as it was made to be seen, unless the page has chosen a camera.

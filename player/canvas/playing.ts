@@ -27,23 +27,33 @@ export function dialNamed({ name: effect, dials }: EffectInfo, name: string): Di
   throw new RangeError(`"${effect}" has no dial "${name}"; its dials are: ${names}`);
 }
 
+/** What can be asked of the worker about one that plays. */
+interface Asking {
+  state(): Promise<PlayingState | null>;
+  hash(): Promise<string | null>;
+}
+
 /** The page's end of an effect that plays: checks what is asked, and tells the worker. */
 export class PagePlaying implements Playing {
   readonly info: EffectInfo;
   readonly #tell: (order: PlayingOrder) => void;
-  readonly #ask: () => Promise<PlayingState | null>;
+  readonly #ask: Asking;
   readonly #heard = new Map<keyof PlayingEvents, Set<Hear>>();
 
-  constructor(info: EffectInfo, tell: (order: PlayingOrder) => void, ask: () => Promise<PlayingState | null>) {
+  constructor(info: EffectInfo, tell: (order: PlayingOrder) => void, ask: Asking) {
     [this.info, this.#tell, this.#ask] = [info, tell, ask];
   }
 
   letGo(): void {
     this.#tell({ kind: 'letGo' });
   }
-  seek(seconds: number): void {
-    if (!isNumber(seconds)) throw new TypeError('an instant is a number of seconds');
-    this.#tell({ kind: 'seek', step: Math.max(0, Math.round(seconds * RATE)) });
+  seek(seconds: number, letGoAt?: number | null): void {
+    const stepOf = (time: number) => {
+      if (!isNumber(time)) throw new TypeError('an instant is a number of seconds');
+      return Math.max(0, Math.round(time * RATE));
+    };
+    const letGoStep = letGoAt === undefined || letGoAt === null ? letGoAt : stepOf(letGoAt);
+    this.#tell({ kind: 'seek', step: stepOf(seconds), ...(letGoStep === undefined ? {} : { letGoStep }) });
   }
   setDial(name: string, value: DialValue): void {
     this.#tell({ kind: 'dial', name, value: dialValue(dialNamed(this.info, name), value) });
@@ -67,9 +77,13 @@ export class PagePlaying implements Playing {
     this.#tell({ kind: 'stop' });
   }
   async state(): Promise<PlayingState> {
-    const state = await this.#ask();
+    const state = await this.#ask.state();
     if (!state) throw new Error(`"${this.info.name}" does not play any more`);
     return state;
+  }
+
+  hash(): Promise<string | null> {
+    return this.#ask.hash();
   }
 
   on<K extends keyof PlayingEvents>(event: K, hear: (told: PlayingEvents[K]) => void): () => void {

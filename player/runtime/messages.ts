@@ -12,7 +12,7 @@ import type {
 /** What is told of one playing effect. */
 export type PlayingOrder =
   | { kind: 'letGo' }
-  | { kind: 'seek'; step: number }
+  | { kind: 'seek'; step: number; letGoStep?: number | null }
   | { kind: 'dial'; name: string; value: DialValue }
   | { kind: 'signal'; name: string }
   | { kind: 'strike'; from: Triple; to: Triple; strength: number }
@@ -33,6 +33,7 @@ export type ToPlayer =
   | { kind: 'play'; playing: number; parcel: number; effect: number; options: PlayOptions }
   | { kind: 'tell'; playing: number; order: PlayingOrder }
   | { kind: 'state'; id: number; playing: number }
+  | { kind: 'hash'; id: number; playing: number }
   | { kind: 'pixels'; id: number; width: number; height: number }
   /** Draws the present picture so many times, each to its end. */
   | { kind: 'time'; id: number; times: number }
@@ -46,6 +47,7 @@ export type ToPlayer =
 export type FromPlayer =
   | { kind: 'loaded'; id: number; licence: string; effects: EffectInfo[] }
   | { kind: 'state'; id: number; state: PlayingState | null }
+  | { kind: 'hash'; id: number; hash: string | null }
   | { kind: 'pixels'; id: number; rgba: Uint8ClampedArray<ArrayBuffer> }
   | { kind: 'time'; id: number; milliseconds: number[] }
   | {

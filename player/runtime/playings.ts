@@ -123,8 +123,12 @@ export class Playings {
     }
   }
 
-  /** Goes to a step of an effect's own; what is known of it is used again. */
-  seek(playing: PlayingEffect, step: number): void {
+  /** Goes to a step of an effect's own; what is known of it is used again. `letGoStep`: null for being held on. */
+  seek(playing: PlayingEffect, step: number, letGoStep?: number | null): void {
+    if (letGoStep !== undefined) {
+      playing.letGoStep = letGoStep ?? undefined;
+      playing.instance.setLetGo(playing.letGoStep);
+    }
     const { instance, parcel, options } = playing;
     const next = this.#add(instance.effect, parcel.rigs, options, inputsOf(playing), Math.max(0, step));
     // The world may have grown: the instance is another then, with the same past.

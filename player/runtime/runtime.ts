@@ -1,6 +1,6 @@
 import type { KernelBytes } from '@jinx/core/kernels';
 import { FrameWriter, stopCrew, tripleBuffer, type World } from '@jinx/core/simulation';
-import { Stage, StageContext } from '@jinx/stage';
+import { drawTimes, Pace, Stage, StageContext } from '@jinx/stage';
 import type { PlayingState } from '../api.ts';
 import type { FromPlayer, PlayingOrder, ToPlayer } from './messages.ts';
 import { playableParcel, type PlayableParcel } from './parcels.ts';
@@ -10,6 +10,7 @@ import { PlayedScene } from './scene.ts';
 /** Steps that are made up for at most, when the page was busy: time is lost rather than the picture. */
 const MOST_STEPS_AT_ONCE = 6;
 const RATE = 60;
+const MEASURE_EVERY_MILLISECONDS = 400;
 
 type Tell = (message: FromPlayer, transfer?: Transferable[]) => void;
 type Start = Extract<ToPlayer, { kind: 'start' }>;
@@ -25,6 +26,8 @@ export class Runtime {
   /** The world that the stage reads frames of. */
   #shown: World | null = null;
   #writer: FrameWriter | null = null;
+  readonly #pace = new Pace(true);
+  #measuredAt = 0;
   #isPaused = false;
   #speed = 1;
   /** Steps that are due, with what is left of one. */
@@ -89,6 +92,7 @@ export class Runtime {
   }
 
   #setPace(): void {
+    this.#changePace(() => (this.#pace.isPlaying = !this.#isPaused));
     this.#stage.take({ kind: 'pace', isPlaying: !this.#isPaused, stepsPerSecond: RATE * this.#speed });
   }
 
@@ -104,23 +108,20 @@ export class Runtime {
         const playing = this.#playings.get(order.playing);
         return this.#tell({ kind: 'state', id: order.id, state: playing ? stateOf(playing) : null });
       }
+      case 'hash':
+        return this.#tell({
+          kind: 'hash',
+          id: order.id,
+          hash: this.#playings.get(order.playing)?.instance.hash() ?? null,
+        });
       case 'pixels': {
         const { data } = this.#stage.pixels(order.width, order.height, performance.now());
         const rgba = data as Uint8ClampedArray<ArrayBuffer>;
         return this.#tell({ kind: 'pixels', id: order.id, rgba }, [rgba.buffer]);
       }
       case 'time':
-        return this.#tell({ kind: 'time', id: order.id, milliseconds: this.#timeDrawing(order.times) });
+        return this.#tell({ kind: 'time', id: order.id, milliseconds: drawTimes(this.#stage, order.times) });
     }
-  }
-
-  #timeDrawing(times: number): number[] {
-    return Array.from({ length: times }, () => {
-      const start = performance.now();
-      this.#stage.draw(start, true);
-      this.#stage.finish();
-      return performance.now() - start;
-    });
   }
 
   #order(playing: PlayingEffect, order: PlayingOrder): void {
@@ -129,7 +130,7 @@ export class Runtime {
       case 'letGo':
         return playings.letGo(playing);
       case 'seek':
-        playings.seek(playing, order.step);
+        playings.seek(playing, order.step, order.letGoStep);
         return this.#changed();
       case 'dial':
         playings.setDial(playing, order.name, order.value);
@@ -181,7 +182,25 @@ export class Runtime {
       for (let n = 0; n < steps; n++) this.#step(world);
       if (steps > 0) this.#publish();
     }
-    this.#stage.draw(now);
+    if (this.#pace.isDue(now)) this.#draw();
+  }
+
+  /** Draws, and now and then measures what that costs: a machine that draws slowly draws coarsely while it plays. */
+  #draw(): void {
+    const isMeasured = performance.now() - this.#measuredAt > MEASURE_EVERY_MILLISECONDS;
+    if (isMeasured) this.#stage.finish();
+    const start = performance.now();
+    if (!this.#stage.draw(start)) return;
+    this.#pace.drawn(start);
+    if (!isMeasured) return;
+    this.#stage.finish();
+    this.#measuredAt = performance.now();
+    this.#changePace(() => this.#pace.measured(this.#measuredAt - start));
+  }
+  #changePace(change: () => void): void {
+    const { fineness } = this.#pace;
+    change();
+    if (this.#pace.fineness !== fineness) this.#stage.drawAt(this.#pace.fineness);
   }
 
   #step(world: World): void {
@@ -228,6 +247,5 @@ function stateOf({ instance, letGoStep, hasEnded }: PlayingEffect): PlayingState
     living: instance.living,
     isLetGo: letGoStep !== undefined && letGoStep <= instance.step,
     hasEnded: hasEnded || instance.isOver,
-    hash: instance.hash(),
   };
 }

@@ -136,7 +136,7 @@ describe('what an edit reaches', () => {
     expect(passedOn(linked).colour.has('other')).toBe(isPassed);
   });
 
-  it('is nothing for a dial that nothing reads, and all for one that something does', () => {
+  it('of a dial is what a change at each place that reads it would reach', () => {
     const charge = { kind: 'number' as const, name: 'Charge', least: 0, most: 1, value: 0.5 };
     expect(reach((draft) => (draft.dials = collectionOf([['d', charge]])))).toBe('nothing');
     const before = effect();
@@ -144,18 +144,20 @@ describe('what an edit reaches', () => {
     const turned = (effectBefore: Effect) => {
       const draft = structuredCopy(effectBefore);
       (draft.dials.byId['d'] as typeof charge).value = 1;
-      return reachBetween(effectBefore, draft).layers;
+      const { kind, layers } = reachBetween(effectBefore, draft);
+      return [kind, layers === 'all' ? layers : [...layers]];
     };
-    expect(turned(before)).toEqual(new Set());
+    expect(turned(before)).toEqual(['nothing', []]);
     const shaper = { ...curveShaper([[0, 1]]), reads: { kind: 'dial' as const, dial: 'd' } };
-    const readers: ((motes: Layer) => NumberSetting)[] = [
-      (motes) => motes.settings['births.life'],
-      (motes) => (motes.forces.byId['g']!.settings as { strength: NumberSetting }).strength,
+    const readers: [(motes: Layer) => NumberSetting, unknown][] = [
+      [(motes) => motes.settings['births.life'], ['state', ['motes']]],
+      [(motes) => (motes.forces.byId['g']!.settings as { strength: NumberSetting }).strength, ['state', ['motes']]],
+      [(motes) => motes.settings['life.size'], ['dress', []]],
     ];
-    for (const read of readers) {
+    for (const [read, reached] of readers) {
       const shaped = structuredCopy(before);
       read(shaped.layers.byId['motes']!).shapers = collectionOf([['s', shaper]]);
-      expect(turned(shaped)).toBe('all');
+      expect(turned(shaped)).toEqual(reached);
     }
   });
 });

@@ -7,7 +7,7 @@ import {
   RIBBON_SETTINGS,
   listed,
   takersOf,
-  usesOf,
+  refsTo,
   PARTS,
   tableByName,
   waitingFor,
@@ -157,7 +157,7 @@ function ofField(reaches: Reaches, change: DocumentChange & { readonly id?: Id }
     case 'whereColourIsPassed':
       return hasPassedColours(before, after) ? 'all' : 'dress';
     case 'whereDialled':
-      return isDialUsed(change) ? 'all' : 'nothing';
+      return ofDial(change);
     case 'whereAwaited':
       return waitingForAny(before, after, path[2]);
     case 'whereFelt':
@@ -169,10 +169,23 @@ function ofField(reaches: Reaches, change: DocumentChange & { readonly id?: Id }
   }
 }
 
-const isDialUsed = ({ before, after, path: [, , id] }: DocumentChange): boolean =>
-  id !== undefined && [before, after].some((effect) => usesOf(effect, 'dials', id).length > 0);
+/** A dial reaches what a change at each of the places that read it would. */
+function ofDial({ before, after, path: [, , dial] }: DocumentChange): Reached {
+  if (dial === undefined) return 'nothing';
+  const ids: Id[] = [];
+  let isDress = false;
+  for (const effect of [before, after])
+    for (const { path } of refsTo(effect, 'dials', dial)) {
+      const reached = reachOf({ path: path.map(String) }, before, after);
+      if (reached === 'all') return 'all';
+      if (reached === 'dress') isDress = true;
+      else if (reached !== 'nothing') ids.push(...reached);
+    }
+  if (ids.length > 0) return ids;
+  return isDress ? 'dress' : 'nothing';
+}
 
-const reachOf = ({ path }: Change, before: Effect, after: Effect): Reached =>
+const reachOf = ({ path }: Pick<Change, 'path'>, before: Effect, after: Effect): Reached =>
   ofField(PARTS.effect.reaches![path[0] as keyof Effect], { before, after, path });
 
 /** Layers whose births wait for a signal; a new or a gone one has none. */

@@ -1,0 +1,149 @@
+import { execFileSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { expect, test, type Page } from './test.ts';
+import { readRig, writeParcel, parcelOf } from '@jinx/core/formats';
+import { playAlone } from '@jinx/core/simulation';
+import { KIT, lamplitMantle, makeKit } from '@jinx/demo';
+import { kernelBytes } from '../core/testing/kernelBytes.ts';
+import { lamp } from '../player/testing/lamp.ts';
+import { buildPlayer } from '../scripts/build.mjs';
+import { imported } from '../server/workers/imported.ts';
+
+const TYPES: Readonly<Record<string, string>> = { '.html': 'text/html', '.js': 'text/javascript' };
+let folder = '';
+/** What the bench computes of the mantle after a second. */
+let benchHash: string | null = null;
+
+test.beforeAll(async () => {
+  buildPlayer();
+  folder = mkdtempSync(path.join(tmpdir(), 'jinx-player-'));
+  const npm = (...words: string[]) => execFileSync('npm', words, { cwd: folder, stdio: 'pipe' });
+  npm('pack', path.resolve('player/dist'), '--pack-destination', folder);
+  const { version } = JSON.parse(readFileSync('player/dist/package.json', 'utf8')) as { version: string };
+  npm('install', `./jinx-player-${version}.tgz`, '--offline', '--no-audit', '--no-fund', '--loglevel', 'error');
+  await makeKit();
+  const sedge = await imported(new Uint8Array(readFileSync(new URL('sedge.glb', KIT))), 'sedge.glb');
+  const mantle = lamplitMantle(sedge.hash);
+  writeFileSync(path.join(folder, 'mantle.parcel.zip'), await writeParcel(parcelOf(mantle, [sedge])));
+  writeFileSync(path.join(folder, 'lamp.parcel.zip'), await writeParcel(parcelOf(lamp(), [])));
+  const world = playAlone(mantle, new Map([[sedge.hash, readRig(sedge.bytes)]]), {}, { kernels: kernelBytes() });
+  world.advance(60);
+  benchHash = world.hash();
+});
+test.afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+/** Serves the folder to a page, which may share memory or not. */
+async function serve(page: Page, isIsolated: boolean): Promise<void> {
+  const headers: Record<string, string> = isIsolated
+    ? { 'cross-origin-opener-policy': 'same-origin', 'cross-origin-embedder-policy': 'require-corp' }
+    : {};
+  await page.route('http://localhost/**', (route) => {
+    const { pathname } = new URL(route.request().url());
+    const file = path.join(folder, pathname === '/' ? 'index.html' : decodeURIComponent(pathname));
+    if (!existsSync(file)) return route.fulfill({ status: 404, body: '' });
+    return route.fulfill({
+      body: readFileSync(file),
+      contentType: TYPES[path.extname(file)] ?? 'application/zip',
+      headers,
+    });
+  });
+}
+
+/** How many tones a picture of the page has: a black one, or one that nothing is in, has few. */
+async function tonesOf(page: Page): Promise<number> {
+  const bytes = await page.screenshot();
+  return page.evaluate(async (coded) => {
+    const bitmap = await createImageBitmap(await (await fetch(`data:image/png;base64,${coded}`)).blob());
+    const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+    const context = canvas.getContext('2d')!;
+    context.drawImage(bitmap, 0, 0);
+    return new Set(new Uint32Array(context.getImageData(0, 0, bitmap.width, bitmap.height).data.buffer)).size;
+  }, bytes.toString('base64'));
+}
+
+test('a newcomer who follows the page about the player sees the effect in a page of their own', async ({ page }) => {
+  const page_ = /```html\n(\s*<!doctype html>[\s\S]*?)```/.exec(readFileSync('docs/player.md', 'utf8'))![1]!;
+  writeFileSync(path.join(folder, 'index.html'), page_);
+  await page.setViewportSize({ width: 480, height: 300 });
+  const faults: string[] = [];
+  page.on('pageerror', ({ message }) => faults.push(message));
+  await serve(page, false);
+  await page.goto('http://localhost/');
+  await expect.poll(() => tonesOf(page), { timeout: 15_000 }).toBeGreaterThan(2000);
+  expect(faults).toEqual([]);
+});
+
+for (const isIsolated of [true, false])
+  test(`it has the bits of the bench, ${isIsolated ? 'in shared memory' : 'and without shared memory'}`, async ({
+    page,
+  }) => {
+    writeFileSync(path.join(folder, 'index.html'), '<canvas id="c" style="width:320px;height:200px"></canvas>');
+    await serve(page, isIsolated);
+    await page.goto('http://localhost/');
+    const found = await page.evaluate(async () => {
+      const player = await import('/node_modules/@jinx/player/player.js' as string);
+      const played = player.createPlayer(document.getElementById('c'), { pausesOffScreen: false });
+      played.pause();
+      const mantle = (await played.load('mantle.parcel.zip')).play();
+      mantle.seek(2);
+      await mantle.state();
+      mantle.seek(1);
+      const { step } = await mantle.state();
+      const hash = await mantle.hash();
+      const parcel = await played.load('lamp.parcel.zip');
+      const told: string[] = [];
+      const lamp = parcel.play('Lamp', { at: [0.5, 0, 0], dials: { Charge: 10 } });
+      for (const event of ['firstLight', 'ended']) lamp.on(event, () => told.push(event));
+      const others = [1, 2, 3].map((n) => parcel.play(0, { at: [n, 0, 0], seed: n }));
+      lamp.letGo();
+      played.setSpeed(8);
+      played.resume();
+      await new Promise<void>((done) => lamp.on('ended', () => done()));
+      const living = await Promise.all(others.map(async (other) => (await other.state()).living));
+      for (const other of others) other.stop();
+      const gone = await others[0].state().catch((error: Error) => error.message);
+      let refused = '';
+      await played.load(new Uint8Array([1, 2, 3])).catch((error: Error) => (refused = error.message));
+      const { isShared } = played;
+      played.dispose();
+      return { hash, step, told, living, gone, refused, isShared };
+    });
+    expect(found).toMatchObject({ hash: benchHash, step: 60, told: ['firstLight', 'ended'], isShared: isIsolated });
+    expect(found.living.every((count: number) => count > 0)).toBe(true);
+    expect(found.gone).toBe('"Lamp" does not play any more');
+    expect(found.refused).toMatch(/this is not a parcel/);
+  });
+
+test('as an element it plays what it is told to, and says what it cannot have', async ({ page }) => {
+  writeFileSync(
+    path.join(folder, 'index.html'),
+    `<script type="module">
+       import { defineElement } from '/node_modules/@jinx/player/player.js';
+       window.faults = [];
+       document.addEventListener('fault', ({ detail }) => window.faults.push(detail.sentence), true);
+       defineElement();
+     </script>
+     <jinx-effect src="nothing.zip" alt="a lamp" style="width:320px;height:200px"></jinx-effect>`,
+  );
+  await serve(page, true);
+  await page.goto('http://localhost/');
+  await expect(page.getByRole('img', { name: 'a lamp' })).toBeVisible();
+  const faults = () => page.evaluate(() => (window as never as { faults: string[] }).faults);
+  await expect
+    .poll(faults)
+    .toEqual(['The parcel at http://localhost/nothing.zip cannot be had: the answer was 404.']);
+  const ready = page.evaluate(
+    () =>
+      new Promise((done) =>
+        document
+          .querySelector('jinx-effect')!
+          .addEventListener('ready', (event) => done((event as CustomEvent).detail)),
+      ),
+  );
+  await page.evaluate(() => document.querySelector('jinx-effect')!.setAttribute('src', 'lamp.parcel.zip'));
+  expect(await ready).toMatchObject({ effects: [{ name: 'Lamp' }] });
+  await page.evaluate(() => document.querySelector('jinx-effect')!.remove());
+  expect(await faults()).toHaveLength(1);
+});
