@@ -3,7 +3,7 @@ import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'no
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test, type Page } from './test.ts';
-import { readRig, writeParcel, parcelOf } from '@jinx/core/formats';
+import { parcelOf, parcelPage, readRig, writeParcel } from '@jinx/core/formats';
 import { playAlone } from '@jinx/core/simulation';
 import { KIT, lamplitMantle, makeKit } from '@jinx/demo';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
@@ -146,4 +146,35 @@ test('as an element it plays what it is told to, and says what it cannot have', 
   expect(await ready).toMatchObject({ effects: [{ name: 'Lamp' }] });
   await page.evaluate(() => document.querySelector('jinx-effect')!.remove());
   expect(await faults()).toHaveLength(1);
+});
+
+test('as one file it is opened from disk: played, scrubbed, let go and dialled, whatever its names are', async ({
+  page,
+}) => {
+  const effect = { ...lamp(), name: 'Lamp </script><b id="x">' };
+  const { before, after } = parcelPage(readFileSync('player/dist/page.html', 'utf8'), effect.name);
+  const parcel = Buffer.from(await writeParcel(parcelOf(effect, [], 'Fenlight </script> only')));
+  const file = path.join(folder, 'lamp.html');
+  writeFileSync(file, before + parcel.toString('base64') + after);
+  const asked: string[] = [];
+  page.on('request', (request) => asked.push(request.url()));
+  await page.goto(`file://${file}`);
+  await expect(page).toHaveTitle(effect.name);
+  await expect(page.locator('#x')).toHaveCount(0);
+  const seconds = async () => parseFloat((await page.locator('#seconds').textContent())!);
+  await expect.poll(seconds, { timeout: 15_000 }).toBeGreaterThan(0.3);
+  await expect.poll(() => tonesOf(page), { timeout: 15_000 }).toBeGreaterThan(500);
+  await page.getByRole('button', { name: 'Pause' }).click();
+  await page.getByRole('slider', { name: 'Time' }).fill('0.5');
+  await expect.poll(seconds).toBe(0.5);
+  const before0 = await page.screenshot();
+  await page.getByText('Dials').click();
+  await page.getByRole('slider', { name: 'Charge' }).fill('0');
+  await page.getByText('Dials').click();
+  await expect.poll(async () => before0.equals(await page.screenshot())).toBe(false);
+  // Within the closing it is let go.
+  await page.getByRole('slider', { name: 'Time' }).fill('1.4');
+  await expect.poll(seconds).toBe(1.4);
+  expect(asked.filter((url) => !/^(file|blob|data):/.test(url))).toEqual([]);
+  await expect(page.locator('#fault')).toBeHidden();
 });

@@ -22,7 +22,7 @@ const SHARED = {
 const textOf = ({ outputFiles: [file] }) => file.text;
 
 /** The code of a file with everything it uses, in which `jinx:worker` is the code of the worker. */
-async function bundle(file, worker) {
+async function bundle(file, worker = null) {
   const inside = {
     name: 'worker-inside',
     setup: ({ onResolve, onLoad }) => {
@@ -30,7 +30,9 @@ async function bundle(file, worker) {
       onLoad({ filter: /.*/, namespace: 'worker' }, () => ({ contents: worker, loader: 'text' }));
     },
   };
-  return textOf(await build({ ...SHARED, entryPoints: [path.join(ROOT, file)], plugins: worker ? [inside] : [] }));
+  // A worker that is no module also runs in a page that was opened from disk.
+  const own = worker === null ? { format: 'iife' } : { plugins: [inside] };
+  return textOf(await build({ ...SHARED, ...own, entryPoints: [path.join(ROOT, file)] }));
 }
 
 /** Declarations of one file, which may use only others that are declared here. */
@@ -41,19 +43,24 @@ const declared = (file) =>
 
 const TYPES = ['api', 'index', 'canvas/createPlayer', 'canvas/element'];
 
-/** The script of the player, as a page loads it. */
-export async function playerScript() {
-  return bundle('player/index.ts', await bundle('player/runtime/worker.ts'));
-}
+/** Code as it may stand in a page: what would end its element is written in another way. */
+const inPage = (code) => code.replaceAll(/<(?=\/script|!--)/gi, '\\x3c');
 
 export async function buildPlayer() {
-  const script = await playerScript();
+  const worker = await bundle('player/runtime/worker.ts');
+  const script = await bundle('player/index.ts', worker);
+  const pageScript = await bundle('player/page/page.ts', worker);
   rmSync(OUT, { recursive: true, force: true });
   const write = (name, text) => {
     mkdirSync(path.dirname(path.join(OUT, name)), { recursive: true });
     writeFileSync(path.join(OUT, name), text);
   };
   write('player.js', script);
+  const page = readFileSync(path.join(ROOT, 'player/page/page.html'), 'utf8');
+  write(
+    'page.html',
+    page.replace('%SCRIPT%', () => inPage(pageScript)),
+  );
   for (const name of TYPES) write(`types/${name}.d.ts`, declared(`player/${name}.ts`));
   const { version } = JSON.parse(readFileSync(path.join(ROOT, 'package.json'), 'utf8'));
   const said = {

@@ -6,7 +6,7 @@ const MOST_PIXEL_RATIO = 2;
 
 function newWorker(): Worker {
   const address = URL.createObjectURL(new Blob([code], { type: 'text/javascript' }));
-  const worker = new Worker(address, { type: 'module' });
+  const worker = new Worker(address);
   // It has fetched its code by the time it says anything.
   worker.addEventListener('message', () => URL.revokeObjectURL(address), { once: true });
   return worker;

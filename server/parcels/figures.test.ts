@@ -124,6 +124,15 @@ describe.skipIf(!DATABASE_URL)('a parcel of several effects, and of figures', ()
     expect([again.status, again.body.isKnown]).toEqual([200, true]);
   });
 
+  it('is also one page that plays it, with the parcel in itself', async () => {
+    const { project, effects } = await family();
+    const page = Buffer.from(await bytesOf(`/projects/${project}/page?effects=${effects}`)).toString();
+    const [, coded] = /id="parcel">([^<]*)</.exec(page)!;
+    const { effects: inside } = readParcel(new Uint8Array(Buffer.from(coded!, 'base64')));
+    expect(inside.map(({ effect }) => effect.name).sort()).toEqual(['Dim mantle', 'Lamplit Mantle', 'Warden']);
+    expect(page).toContain('<title>Dim mantle</title>');
+  });
+
   it('may stay on the figure it came with', async () => {
     const { project, sedge, effects } = await family();
     const bytes = await bytesOf(`/projects/${project}/parcel?effects=${effects}`);

@@ -1,5 +1,6 @@
 import { createReadStream } from 'node:fs';
 import path from 'node:path';
+import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { parcelChoices, type Answer, type ParcelChoices } from '@jinx/core/answers';
 import { readJson } from '@jinx/core/document';
@@ -8,7 +9,7 @@ import { assetInto, assetOf } from '../assets.ts';
 import { FILE_BODY, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
-import { contentsOf, keepBones, newFigures, sendParcel, takeParcel } from '../parcels/index.ts';
+import { contentsOf, keepBones, newFigures, pageParts, sendParcel, takeParcel } from '../parcels/index.ts';
 import { secondsFor } from '../workers/workers.ts';
 import { announce } from './announce.ts';
 import { holdSlot } from './lasting.ts';
@@ -46,6 +47,19 @@ async function answerParcel(asked: Asked, ids: readonly string[]): Promise<void>
   });
 }
 
+/** Answers with one page that plays effects of a project, with all it needs in itself. */
+async function answerPage(asked: Asked, ids: readonly string[]): Promise<void> {
+  const { house, context, projectId } = asked;
+  await holdSlot(house.exporting, asked);
+  await sendParcel(house, projectId, ids, async (file, _, name) => {
+    context.type = 'text/html';
+    context.attachment(`${name}.html`);
+    context.respond = false;
+    context.res.statusCode = 200;
+    await pipeline(Readable.from(pageParts(file, name)), context.res);
+  });
+}
+
 export const PARCELS: readonly Route[] = [
   {
     method: 'get',
@@ -60,6 +74,13 @@ export const PARCELS: readonly Route[] = [
     about: 'project',
     isCostly: true,
     answer: (asked) => answerParcel(asked, idsIn(asked.context.query['effects'])),
+  },
+  {
+    method: 'get',
+    path: '/projects/:id/page',
+    about: 'project',
+    isCostly: true,
+    answer: (asked) => answerPage(asked, idsIn(asked.context.query['effects'])),
   },
   {
     method: 'get',

@@ -8,6 +8,7 @@ export {
   type AssetKind,
 } from './manifest.ts';
 export type * from './parcel.ts';
+export { parcelPage } from './parcelPage.ts';
 export { checkAsset, readParcel } from './readParcel.ts';
 export { MOST_PARCEL_UNPACKED, mustFitParcel } from './unpack.ts';
 export { effectFile, parcelOf, plainName, writeParcel } from './writeParcel.ts';

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { Alert, Button, Checkbox, Empty, Input, Modal, Spin, Table } from 'ant-design-vue';
+import { Alert, Button, Checkbox, Empty, Input, Modal, Spin, Table, Tooltip } from 'ant-design-vue';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api, type AssetSummary, type EffectSummary, type ParcelContents } from '../api';
 import { tell } from '../tell';
-import { downloadParcel } from './download';
+import { downloadEffects, type HandedOver } from './download';
 import { sizeWords } from './sizes';
 
 /** What a parcel will hold, before it is made: effects, all they use, sizes, licences, and what is missing. */
@@ -14,7 +14,7 @@ const effects = shallowRef<readonly EffectSummary[]>([]);
 const chosen = ref<string[]>([props.effect]);
 const contents = shallowRef<ParcelContents | null>(null);
 const licence = ref('');
-const isPacking = ref(false);
+const packing = ref<HandedOver | null>(null);
 
 async function load(): Promise<void> {
   try {
@@ -38,6 +38,9 @@ const options = computed(() =>
   })),
 );
 const total = computed(() => contents.value?.assets.reduce((sum, { bytes }) => sum + bytes, 0) ?? 0);
+const isWhole = computed(
+  () => contents.value !== null && chosen.value.length > 0 && contents.value.missing.length === 0,
+);
 const COLUMNS = [
   { title: 'What', dataIndex: 'name', key: 'name', ellipsis: true },
   { title: 'Also as', dataIndex: 'kind', key: 'kind', width: 100 },
@@ -53,16 +56,16 @@ async function saveAssetLicence({ hash, licence: before }: AssetSummary, text: s
   if (text !== before) await api.setAssetLicence(props.projectId, hash, text).then(load, tell);
 }
 
-async function give(): Promise<void> {
-  isPacking.value = true;
+async function give(as: HandedOver): Promise<void> {
+  packing.value = as;
   try {
     await saveLicence();
-    await downloadParcel(props.projectId, chosen.value, contents.value!.effects[0]!.name);
+    await downloadEffects(props.projectId, chosen.value, contents.value!.effects[0]!.name, as);
     emit('close');
   } catch (error) {
     tell(error);
   } finally {
-    isPacking.value = false;
+    packing.value = null;
   }
 }
 </script>
@@ -127,12 +130,17 @@ async function give(): Promise<void> {
         {{ sizeWords(total) }} before packing
       </span>
       <Button @click="emit('close')">Cancel</Button>
+      <Tooltip title="One HTML file that plays the effects, offline too: for whoever has no Jinx">
+        <Button :loading="packing === 'page'" :disabled="!isWhole || packing !== null" @click="give('page')"
+          >Save as a web page</Button
+        >
+      </Tooltip>
       <Button
         type="primary"
-        :loading="isPacking"
-        :disabled="!contents || chosen.length === 0 || contents.missing.length > 0"
-        @click="give"
-        >{{ isPacking ? 'Packing it' : 'Save the parcel' }}</Button
+        :loading="packing === 'parcel'"
+        :disabled="!isWhole || packing !== null"
+        @click="give('parcel')"
+        >Save the parcel</Button
       >
     </template>
   </Modal>

@@ -11,7 +11,15 @@ export function download(bytes: Blob, name: string): void {
   setTimeout(() => URL.revokeObjectURL(address), 60_000);
 }
 
-/** Gives effects, with all they use, to the browser's downloads as one parcel. @throws ApiError when it cannot be had. */
-export async function downloadParcel(projectId: string, effects: readonly string[], name: string): Promise<void> {
-  download(await api.parcel(projectId, effects), `${name}.parcel.zip`);
+/** What effects are handed over as. */
+export type HandedOver = 'parcel' | 'page';
+
+/** Gives effects, with all they use, to the browser's downloads as one file. @throws ApiError when it cannot be had. */
+export async function downloadEffects(
+  projectId: string,
+  effects: readonly string[],
+  name: string,
+  as: HandedOver,
+): Promise<void> {
+  download(await api.handedOver(projectId, effects, as), as === 'parcel' ? `${name}.parcel.zip` : `${name}.html`);
 }
