@@ -4,7 +4,6 @@ import { readFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { gzipSync } from 'node:zlib';
 import type { Browser, Page } from '@playwright/test';
-import { goTo } from '../e2e/bench.ts';
 import { buildPlayer } from '../scripts/build.mjs';
 import { lowerQuartile, rounded } from './figures.ts';
 import { inChromium } from './inChromium.ts';
@@ -13,9 +12,16 @@ const [ROUNDS, DRAWINGS, OPENINGS] = [7, 10, 3];
 const STEP = 60;
 const NAME = 'Lamplit Mantle';
 
+interface Door extends Timed {
+  seek(step: number): void;
+  hash(): Promise<{ step: number }>;
+  state(): { isPlaying: boolean };
+}
 interface Timed {
   timeDrawing(times: number): Promise<number[]>;
 }
+/** The inspection door, in the bench's page. */
+declare const jinx: Door;
 declare global {
   interface Window {
     timed: Timed;
@@ -73,7 +79,7 @@ const result = await inChromium(async (browser, address) => {
   }
 
   await bench.goto(`${address}/effects/${id}`);
-  await bench.waitForFunction(() => window.jinx !== undefined);
+  await bench.waitForFunction(() => 'jinx' in window);
   await bench.keyboard.press('c');
   const size = await bench
     .locator('canvas')
@@ -83,14 +89,20 @@ const result = await inChromium(async (browser, address) => {
       height: (canvas as HTMLCanvasElement).clientHeight,
     }));
   // It begins to play by itself.
-  await bench.waitForFunction(() => window.jinx.state().isPlaying);
-  await goTo(bench, STEP);
+  const isPlaying = (wanted: boolean) => bench.waitForFunction((is) => jinx.state().isPlaying === is, wanted);
+  await isPlaying(true);
+  await bench.keyboard.press(' ');
+  await isPlaying(false);
+  await bench.evaluate(async (step) => {
+    jinx.seek(step);
+    await jinx.hash();
+  }, STEP);
   const player = await openPlayer(browser, address, pageOf(size.width, size.height, true), parcel);
   await player.evaluate(() => window.firstPicture);
   const times = { bench: [] as number[], player: [] as number[] };
   for (let round = 0; round < ROUNDS; round++) {
     await bench.bringToFront();
-    times.bench.push(...(await bench.evaluate((n) => window.jinx.timeDrawing(n), DRAWINGS)));
+    times.bench.push(...(await bench.evaluate((n) => jinx.timeDrawing(n), DRAWINGS)));
     await player.bringToFront();
     times.player.push(...(await player.evaluate((n) => window.timed.timeDrawing(n), DRAWINGS)));
   }

@@ -1,12 +1,14 @@
 import { execFileSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { decode } from 'fast-png';
 import { expect, test, type Page } from './test.ts';
 import { parcelOf, parcelPage, readRig, writeParcel } from '@jinx/core/formats';
 import { playAlone } from '@jinx/core/simulation';
 import { KIT, lamplitMantle, makeKit } from '@jinx/demo';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
+import type { Playing, SceneEffects } from '../player/inScene/index.ts';
 import { lamp } from '../player/testing/lamp.ts';
 import { buildPlayer } from '../scripts/build.mjs';
 import { imported } from '../server/workers/imported.ts';
@@ -51,6 +53,17 @@ async function serve(page: Page, isIsolated: boolean): Promise<void> {
   });
 }
 
+/** What the test holds of a page with a three.js scene. */
+interface Held {
+  readonly THREE: typeof import('three');
+  readonly effects: SceneEffects;
+  readonly playing: Playing;
+}
+
+/** The n-th page of code that docs/player.md shows. */
+const shownPage = (n: number): string =>
+  [...readFileSync('docs/player.md', 'utf8').matchAll(/```html\n([\s\S]*?)```/g)][n]![1]!;
+
 /** How many tones a picture of the page has: a black one, or one that nothing is in, has few. */
 async function tonesOf(page: Page): Promise<number> {
   const bytes = await page.screenshot();
@@ -64,8 +77,7 @@ async function tonesOf(page: Page): Promise<number> {
 }
 
 test('a newcomer who follows the page about the player sees the effect in a page of their own', async ({ page }) => {
-  const page_ = /```html\n(\s*<!doctype html>[\s\S]*?)```/.exec(readFileSync('docs/player.md', 'utf8'))![1]!;
-  writeFileSync(path.join(folder, 'index.html'), page_);
+  writeFileSync(path.join(folder, 'index.html'), shownPage(0));
   await page.setViewportSize({ width: 480, height: 300 });
   const faults: string[] = [];
   page.on('pageerror', ({ message }) => faults.push(message));
@@ -177,4 +189,42 @@ test('as one file it is opened from disk: played, scrubbed, let go and dialled, 
   await expect.poll(seconds).toBe(1.4);
   expect(asked.filter((url) => !/^(file|blob|data):/.test(url))).toEqual([]);
   await expect(page.locator('#fault')).toBeHidden();
+});
+
+test('in a three.js scene it is drawn among what else is there, and goes where an object goes', async ({ page }) => {
+  const three = path.join(folder, 'node_modules/three');
+  if (!existsSync(three)) symlinkSync(path.resolve('node_modules/three'), three);
+  // The page as it is shown, with ends by which the test takes hold of it.
+  const html = shownPage(2)
+    .replace('mantle.parcel.zip', 'lamp.parcel.zip')
+    .replace('</script>\n', '</script>')
+    .replace(
+      'renderer.setAnimationLoop',
+      'Object.assign(window, { THREE, scene, effects, playing }); renderer.setAnimationLoop',
+    );
+  writeFileSync(path.join(folder, 'index.html'), `<body style="margin:0">${html}`);
+  await page.setViewportSize({ width: 480, height: 300 });
+  const faults: string[] = [];
+  page.on('pageerror', ({ message }) => faults.push(message));
+  page.on('console', (message) => /INVALID|rror/.test(message.text()) && faults.push(message.text()));
+  await serve(page, false);
+  await page.goto('http://localhost/');
+  /** How far across the picture the middle of what shines is, 0 to 1. */
+  const middle = async () => {
+    const { data, width, channels } = decode(await page.screenshot());
+    let [sum, seen] = [0, 0];
+    for (let pixel = 0; pixel * channels < data.length; pixel++)
+      if (data[pixel * channels]! > 60) [sum, seen] = [sum + (pixel % width) / width, seen + 1];
+    return seen > 10 ? sum / seen : 0;
+  };
+  await expect.poll(middle, { timeout: 15_000 }).toBeGreaterThan(0);
+  await expect.poll(async () => Math.abs((await middle()) - 0.5)).toBeLessThan(0.06);
+  await page.evaluate(() => {
+    const { THREE, effects, playing } = window as unknown as Held;
+    const anchor = new THREE.Object3D();
+    anchor.position.set(0.8, 0, 0);
+    effects.follow(playing, anchor);
+  });
+  await expect.poll(middle, { timeout: 10_000 }).toBeGreaterThan(0.6);
+  expect(faults.filter((text) => !text.includes('404'))).toEqual([]);
 });

@@ -60,9 +60,9 @@ function buildKernels() {
 
 /** The server, as the commands start it. */
 export function buildServer() {
-  const sources = ['server', 'core', 'demo', 'scripts/bundleServer.mjs'];
+  const sources = ['server', 'core', 'demo', 'scripts/bundles/server.mjs'];
   whenChanged('the server', sources, ['server/dist/main.mjs'], () =>
-    must(process.execPath, ['scripts/bundleServer.mjs'], { log, otherwise: 'the server could not be built' }),
+    must(process.execPath, ['scripts/bundles/server.mjs'], { log, otherwise: 'the server could not be built' }),
   );
 }
 
@@ -87,9 +87,9 @@ export function buildKernelsAndKit() {
 export function buildPlayer() {
   whenChanged(
     'the player',
-    ['player', 'stage', 'core', 'scripts/buildPlayer.mjs', 'docs/player.md'],
+    ['player', 'stage', 'core', 'scripts/bundles/player.mjs', 'docs/player.md'],
     ['player/dist/player.js'],
-    () => must(process.execPath, ['scripts/buildPlayer.mjs'], { log, otherwise: 'the player could not be built' }),
+    () => must(process.execPath, ['scripts/bundles/player.mjs'], { log, otherwise: 'the player could not be built' }),
   );
 }
 

@@ -5,7 +5,8 @@ import type { FigureMesh } from './figure.ts';
 import { Bodies } from './layers/bodies.ts';
 import { FogGlow } from './layers/fogGlow.ts';
 import { Haze } from './layers/haze.ts';
-import type { Around, LayerDrawing } from './layers/layerDrawing.ts';
+import type { Around } from './layers/around.ts';
+import type { LayerDrawing } from './layers/layerDrawing.ts';
 import { Lights, type LitLayer } from './layers/lights.ts';
 import { Meshes } from './layers/meshes.ts';
 import { MeshStore } from './layers/meshStore.ts';
@@ -14,7 +15,7 @@ import { Sprites } from './layers/sprites.ts';
 import type { CommonUniforms } from './looks/light.ts';
 import { Pictures } from './looks/pictures.ts';
 import { ParticlePictures } from './looks/particlePictures.ts';
-import type { Needs, Passes } from './passes/passes.ts';
+import type { DrawnInto, Needs } from './passes/passes.ts';
 import { layerTone } from './views.ts';
 import type {
   DrawnAs,
@@ -50,7 +51,7 @@ interface Entry {
 
 /** Every layer's drawing, by its salt: made, dressed, loaded from frames, and put into the pass it belongs to. */
 export class Drawings {
-  readonly #passes: Passes;
+  readonly #passes: DrawnInto;
   readonly #common: CommonUniforms;
   readonly #camera: THREE.PerspectiveCamera;
   readonly #pictures = new Pictures();
@@ -72,12 +73,13 @@ export class Drawings {
   readonly #found: FrameLayer[] = [];
 
   constructor(
-    passes: Passes,
+    passes: DrawnInto,
     common: CommonUniforms,
     camera: THREE.PerspectiveCamera,
     figure: (n: number) => FigureMesh | undefined,
     changed: () => void,
     failed: (sentence: string) => void,
+    isGuest = false,
   ) {
     this.#passes = passes;
     this.#common = common;
@@ -94,6 +96,8 @@ export class Drawings {
       hasFog: false,
       hasView: false,
       hasMirrored: false,
+      hasDepth: !isGuest,
+      isGuest,
       figure,
       warm: (mesh, shape, material, ready) => {
         const goOn = () => {
@@ -177,6 +181,11 @@ export class Drawings {
   /** Fog comes or goes: every shader is made ready for it. */
   setFog(hasFog: boolean): void {
     this.#around.hasFog = hasFog;
+  }
+
+  /** It becomes known how far away what is solid is, or is so no more. */
+  setDepth(hasDepth: boolean): void {
+    this.#around.hasDepth = hasDepth;
   }
 
   /** A view comes or goes in which particles have its tones. */

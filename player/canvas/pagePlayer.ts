@@ -1,70 +1,21 @@
-import type {
-  CameraView,
-  EffectInfo,
-  Loaded,
-  Player,
-  PlayerOptions,
-  Playing,
-  PlayingEvents,
-  PlayOptions,
-  Surround,
-} from '../api.ts';
+import type { CameraView, EffectInfo, Player, PlayerOptions, Surround } from '../api.ts';
 import { FIRST_CAMERA } from './firstCamera.ts';
-import type { FromPlayer, ToPlayer } from '../runtime/messages.ts';
 import { orbit, turnedView } from './orbit.ts';
-import { dialNamed, dialValue, PagePlaying } from './playing.ts';
+import { PlayerEnd, type WorkerEnd } from './playerEnd.ts';
 
-export interface WorkerEnd {
-  readonly worker: Pick<Worker, 'postMessage' | 'addEventListener'>;
-  close(): void;
-}
-
-type Answer = Extract<FromPlayer, { id: number }>;
-interface Waiting {
-  readonly done: (answer: Answer) => void;
-  readonly fail: (error: Error) => void;
-}
-
-/** The bytes of a parcel. @throws an error with a sentence where they cannot be had. */
-async function bytesOf(parcel: string | URL | Blob | ArrayBuffer | Uint8Array): Promise<Uint8Array> {
-  if (parcel instanceof Uint8Array) return parcel;
-  if (parcel instanceof ArrayBuffer) return new Uint8Array(parcel);
-  if (parcel instanceof Blob) return new Uint8Array(await parcel.arrayBuffer());
-  const answer = await fetch(parcel).catch(() => null);
-  if (!answer?.ok)
-    throw new Error(
-      `The parcel at ${String(parcel)} cannot be had: ${answer ? `the answer was ${answer.status}` : 'nothing answers there'}.`,
-    );
-  return new Uint8Array(await answer.arrayBuffer());
-}
-
-/** The page's end of a player: its canvas, and what is told to the worker and heard from it. */
-export class PagePlayer implements Player {
-  readonly isShared: boolean;
+/** A player that draws on a canvas of the page. */
+export class PagePlayer extends PlayerEnd implements Player {
   readonly #canvas: HTMLCanvasElement;
-  readonly #end: WorkerEnd;
   readonly #options: PlayerOptions;
-  readonly #waiting = new Map<number, Waiting>();
-  readonly #playing = new Map<number, PagePlaying>();
-  readonly #faults = new Set<(sentence: string) => void>();
   readonly #ending: (() => void)[] = [];
-  #numbers = 0;
   #isPaused = false;
   #isOffScreen = false;
   #camera: CameraView = FIRST_CAMERA;
   #hasCamera = false;
-  #fault: Error | null = null;
 
   constructor(canvas: HTMLCanvasElement, end: WorkerEnd, isShared: boolean, options: PlayerOptions) {
-    [this.#canvas, this.#end, this.isShared, this.#options] = [canvas, end, isShared, options];
-    end.worker.addEventListener('message', (event) => this.#take((event as MessageEvent<FromPlayer>).data));
-    end.worker.addEventListener('error', (event) =>
-      this.#fail((event as ErrorEvent).message || 'The player stopped by a fault of its own.'),
-    );
-  }
-
-  tell(order: ToPlayer, transfer: Transferable[] = []): void {
-    this.#end.worker.postMessage(order, transfer);
+    super(end, isShared);
+    [this.#canvas, this.#options] = [canvas, options];
   }
 
   /** Follows the canvas: its size, whether it is seen, and what moves the camera. */
@@ -86,75 +37,9 @@ export class PagePlayer implements Player {
     this.tell({ kind: 'camera', camera: this.#camera });
   }
 
-  #take(told: FromPlayer): void {
-    switch (told.kind) {
-      case 'event':
-        return this.#playing.get(told.playing)?.tellOf(told.event, told.told as PlayingEvents[typeof told.event]);
-      case 'failed':
-        return this.#fail(told.sentence);
-      case 'told':
-        return console.error(told.sentence);
-      default: {
-        const waiting = this.#waiting.get(told.id);
-        this.#waiting.delete(told.id);
-        if (told.kind === 'refused') waiting?.fail(new Error(told.sentence));
-        else waiting?.done(told);
-      }
-    }
-  }
-
-  #fail(sentence: string): void {
-    this.#end.close();
-    this.#stop(new Error(sentence));
-    for (const hear of this.#faults) hear(sentence);
-  }
-  /** Nothing is answered from now on. */
-  #stop(why: Error): void {
-    this.#fault = why;
-    for (const { fail } of this.#waiting.values()) fail(why);
-    this.#waiting.clear();
-  }
-  onFault(hear: (sentence: string) => void): void {
-    this.#faults.add(hear);
-    if (this.#fault) hear(this.#fault.message);
-  }
-
-  #ask<K extends Answer['kind']>(question: (id: number) => ToPlayer): Promise<Extract<Answer, { kind: K }>> {
-    const id = ++this.#numbers;
-    return new Promise((done, fail) => {
-      if (this.#fault) return fail(this.#fault);
-      this.#waiting.set(id, { done: done as Waiting['done'], fail });
-      this.tell(question(id));
-    });
-  }
-
-  async load(parcel: string | URL | Blob | ArrayBuffer | Uint8Array): Promise<Loaded> {
-    const bytes = await bytesOf(parcel);
-    const { id, licence, effects } = await this.#ask<'loaded'>((number) => ({ kind: 'load', id: number, bytes }));
-    const play = (which: number | string = 0, options: PlayOptions = {}): Playing => {
-      const index = typeof which === 'number' ? which : effects.findIndex(({ name }) => name === which);
-      const info = effects[index];
-      if (!info) {
-        const names = effects.map(({ name }) => `"${name}"`).join(', ');
-        throw new RangeError(`this parcel has no effect ${JSON.stringify(which)}; it has: ${names}`);
-      }
-      return this.#play(id, index, info, options);
-    };
-    return { licence, effects, play };
-  }
-
-  #play(parcel: number, effect: number, info: EffectInfo, options: PlayOptions): Playing {
-    for (const [name, value] of Object.entries(options.dials ?? {})) dialValue(dialNamed(info, name), value);
-    const playing = ++this.#numbers;
-    const made = new PagePlaying(info, (order) => this.tell({ kind: 'tell', playing, order }), {
-      state: async () => (await this.#ask<'state'>((id) => ({ kind: 'state', id, playing }))).state,
-      hash: async () => (await this.#ask<'hash'>((id) => ({ kind: 'hash', id, playing }))).hash,
-    });
-    this.#playing.set(playing, made);
-    this.tell({ kind: 'play', playing, parcel, effect, options });
-    // It opens as it was made to be seen, unless the page has chosen a camera.
-    if (!this.#hasCamera && info.camera) this.setCamera(info.camera);
-    return made;
+  /** It opens as it was made to be seen, unless the page has chosen a camera. */
+  protected override begun({ camera }: EffectInfo): void {
+    if (!this.#hasCamera && camera) this.setCamera(camera);
   }
 
   pause(): void {
@@ -168,10 +53,6 @@ export class PagePlayer implements Player {
   #tellPause(): void {
     this.tell({ kind: 'pause', isPaused: this.#isPaused || this.#isOffScreen });
   }
-  setSpeed(speed: number): void {
-    if (!(speed > 0)) throw new RangeError('a speed is above 0');
-    this.tell({ kind: 'speed', speed });
-  }
   setSurround(surround: Surround): void {
     this.tell({ kind: 'surround', surround });
   }
@@ -180,16 +61,15 @@ export class PagePlayer implements Player {
     this.tell({ kind: 'camera', camera });
   }
   async pixels(width: number, height: number): Promise<Uint8ClampedArray> {
-    return (await this.#ask<'pixels'>((id) => ({ kind: 'pixels', id, width, height }))).rgba;
+    return (await this.ask<'pixels'>((id) => ({ kind: 'pixels', id, width, height }))).rgba;
   }
   /** Milliseconds for each of so many whole drawings of the present picture. */
   async timeDrawing(times: number): Promise<number[]> {
-    return (await this.#ask<'time'>((id) => ({ kind: 'time', id, times }))).milliseconds;
+    return (await this.ask<'time'>((id) => ({ kind: 'time', id, times }))).milliseconds;
   }
 
-  dispose(): void {
+  override dispose(): void {
     for (const end of this.#ending) end();
-    this.#end.close();
-    this.#stop(new Error('The player was disposed of.'));
+    super.dispose();
   }
 }

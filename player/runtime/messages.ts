@@ -8,6 +8,7 @@ import type {
   Surround,
   Triple,
 } from '../api.ts';
+import type { SceneOrder } from './sceneOrder.ts';
 
 /** What is told of one playing effect. */
 export type PlayingOrder =
@@ -23,7 +24,7 @@ export type PlayingOrder =
 export type ToPlayer =
   | {
       kind: 'start';
-      canvas: OffscreenCanvas;
+      canvas: OffscreenCanvas | null;
       helper: MessagePort | null;
       width: number;
       height: number;
@@ -53,6 +54,11 @@ export type FromPlayer =
   | {
       [K in keyof PlayingEvents]: { kind: 'event'; playing: number; event: K; told: PlayingEvents[K] };
     }[keyof PlayingEvents]
+  /** What the page draws itself, beside frames: in shared memory, or one by one. */
+  | { kind: 'scene'; order: SceneOrder }
+  | { kind: 'frames'; buffer: ArrayBufferLike; address: number; bytes: number }
+  | { kind: 'frame'; buffer: ArrayBuffer }
+  | { kind: 'pace'; isPlaying: boolean; stepsPerSecond: number }
   /** A question that cannot be answered. */
   | { kind: 'refused'; id: number; sentence: string }
   /** Something that was ordered cannot be done; the rest goes on. */

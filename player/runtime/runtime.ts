@@ -1,47 +1,39 @@
 import type { KernelBytes } from '@jinx/core/kernels';
 import { FrameWriter, stopCrew, tripleBuffer, type World } from '@jinx/core/simulation';
-import { drawTimes, Pace, Stage, StageContext } from '@jinx/stage';
 import type { PlayingState } from '../api.ts';
 import type { FromPlayer, PlayingOrder, ToPlayer } from './messages.ts';
 import { playableParcel, type PlayableParcel } from './parcels.ts';
 import { Playings, type PlayingEffect } from './playings.ts';
 import { PlayedScene } from './scene.ts';
+import type { Screen } from './screen.ts';
 
 /** Steps that are made up for at most, when the page was busy: time is lost rather than the picture. */
 const MOST_STEPS_AT_ONCE = 6;
 const RATE = 60;
-const MEASURE_EVERY_MILLISECONDS = 400;
 
 type Tell = (message: FromPlayer, transfer?: Transferable[]) => void;
 type Start = Extract<ToPlayer, { kind: 'start' }>;
 type Question = Extract<ToPlayer, { id: number }>;
 
-/** Plays effects and draws them: everything of the player but the page. */
+/** Plays effects, and tells a screen what is to be seen: everything of the player but the page. */
 export class Runtime {
   readonly #tell: Tell;
-  readonly #stage: Stage;
+  readonly #screen: Screen;
   readonly #scene: PlayedScene;
   readonly #playings: Playings;
   readonly #parcels = new Map<number, PlayableParcel>();
-  /** The world that the stage reads frames of. */
+  /** The world that the screen reads frames of. */
   #shown: World | null = null;
   #writer: FrameWriter | null = null;
-  readonly #pace = new Pace(true);
-  #measuredAt = 0;
   #isPaused = false;
   #speed = 1;
   /** Steps that are due, with what is left of one. */
   #due = 0;
   #before: number | null = null;
 
-  /** @throws where the browser gives no WebGL 2. */
-  constructor({ canvas, helper, width, height, figures }: Start, kernels: KernelBytes, tell: Tell) {
-    this.#tell = tell;
-    this.#stage = new Stage(new StageContext(canvas), 'canvas', (sentence) => tell({ kind: 'told', sentence }));
-    this.#scene = new PlayedScene(this.#stage);
-    this.#stage.take({ kind: 'size', width, height });
-    this.#stage.take({ kind: 'guides', guides: [], isShown: false });
-    this.#stage.take({ kind: 'figureShown', isShown: figures });
+  constructor(screen: Screen, helper: MessagePort | null, kernels: KernelBytes, tell: Tell) {
+    [this.#tell, this.#screen] = [tell, screen];
+    this.#scene = new PlayedScene(screen);
     this.#playings = new Playings({
       kernels,
       isShared: helper !== null,
@@ -61,6 +53,7 @@ export class Runtime {
   }
 
   #do(order: Exclude<ToPlayer, Start>): void {
+    if (this.#screen.handle(order)) return;
     if ('id' in order) return this.#answer(order);
     switch (order.kind) {
       case 'play': {
@@ -79,21 +72,11 @@ export class Runtime {
       case 'speed':
         this.#speed = Math.min(8, Math.max(0.01, order.speed));
         return this.#setPace();
-      case 'size':
-        return this.#stage.take(order);
-      case 'surround':
-        return this.#stage.take(order);
-      case 'camera': {
-        const { position, target, fieldOfView, follows = false } = order.camera;
-        const view = { position: [...position], target: [...target], fieldOfView, follows };
-        return this.#stage.take({ kind: 'camera', ...view });
-      }
     }
   }
 
   #setPace(): void {
-    this.#changePace(() => (this.#pace.isPlaying = !this.#isPaused));
-    this.#stage.take({ kind: 'pace', isPlaying: !this.#isPaused, stepsPerSecond: RATE * this.#speed });
+    this.#screen.setPace(!this.#isPaused, RATE * this.#speed);
   }
 
   #answer(order: Question): void {
@@ -114,13 +97,6 @@ export class Runtime {
           id: order.id,
           hash: this.#playings.get(order.playing)?.instance.hash() ?? null,
         });
-      case 'pixels': {
-        const { data } = this.#stage.pixels(order.width, order.height, performance.now());
-        const rgba = data as Uint8ClampedArray<ArrayBuffer>;
-        return this.#tell({ kind: 'pixels', id: order.id, rgba }, [rgba.buffer]);
-      }
-      case 'time':
-        return this.#tell({ kind: 'time', id: order.id, milliseconds: drawTimes(this.#stage, order.times) });
     }
   }
 
@@ -156,7 +132,7 @@ export class Runtime {
       const { address, bytes } = world.frames!;
       const { buffer } = world.memory;
       this.#writer = new FrameWriter(tripleBuffer(buffer, bytes, address));
-      this.#stage.take({ kind: 'frames', buffer, address, bytes });
+      this.#screen.read(world);
       this.#shown = world;
     }
     this.#scene.show(world, [...this.#playings.all]);
@@ -166,11 +142,13 @@ export class Runtime {
   #publish(): void {
     const { world } = this.#playings;
     if (!world || !this.#writer) return;
-    world.writeFrame(this.#writer.frame);
+    const { frame } = this.#writer;
+    world.writeFrame(frame);
+    this.#screen.published(frame);
     this.#writer.publish();
   }
 
-  /** Computes what is due, and draws. */
+  /** Computes what is due, and lets the screen draw. */
   turn(now: number): void {
     const { world } = this.#playings;
     if (!this.#isPaused && world) {
@@ -182,25 +160,7 @@ export class Runtime {
       for (let n = 0; n < steps; n++) this.#step(world);
       if (steps > 0) this.#publish();
     }
-    if (this.#pace.isDue(now)) this.#draw();
-  }
-
-  /** Draws, and now and then measures what that costs: a machine that draws slowly draws coarsely while it plays. */
-  #draw(): void {
-    const isMeasured = performance.now() - this.#measuredAt > MEASURE_EVERY_MILLISECONDS;
-    if (isMeasured) this.#stage.finish();
-    const start = performance.now();
-    if (!this.#stage.draw(start)) return;
-    this.#pace.drawn(start);
-    if (!isMeasured) return;
-    this.#stage.finish();
-    this.#measuredAt = performance.now();
-    this.#changePace(() => this.#pace.measured(this.#measuredAt - start));
-  }
-  #changePace(change: () => void): void {
-    const { fineness } = this.#pace;
-    change();
-    if (this.#pace.fineness !== fineness) this.#stage.drawAt(this.#pace.fineness);
+    this.#screen.turn(now);
   }
 
   #step(world: World): void {

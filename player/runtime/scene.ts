@@ -1,20 +1,21 @@
 import { listed, type Effect } from '@jinx/core/document';
 import { rigsOf } from '@jinx/core/formats';
 import type { World } from '@jinx/core/simulation';
-import type { DrawnLayer, StageFigure, StageMesh, StagePicture, Stage } from '@jinx/stage';
+import type { DrawnLayer, StageFigure, StageMesh, StagePicture } from '@jinx/stage';
 import { AS_IT_IS, drawnFog, drawnLayers, drawnLens, drawnSurroundings } from '../scene/drawn.ts';
 import type { PlayingEffect } from './playings.ts';
+import type { Screen } from './screen.ts';
 
 /** Tells the stage what is drawn of all effects that play, beside their frames. */
 export class PlayedScene {
-  readonly #stage: Stage;
+  readonly #stage: Pick<Screen, 'take'>;
   #pictures = '';
   #meshes = '';
   #figures = '';
   /** The effect whose lens, air and surround are seen: the one that began first. */
   #first: Effect | null = null;
 
-  constructor(stage: Stage) {
+  constructor(stage: Pick<Screen, 'take'>) {
     this.#stage = stage;
   }
 

@@ -132,7 +132,7 @@ const declared = {
     const { workspace } = placeOf(file);
     if (!WORKSPACES.includes(workspace)) return {};
     const check = ({ source }) => {
-      const name = source && packageOf(String(source.value));
+      const name = typeof source?.value === 'string' && packageOf(source.value);
       if (!name || name === `@jinx/${workspace}` || namedBy(workspace).has(name)) return;
       // The tools of all tests stand once, at the root; a test may look at what stands above its workspace.
       if (isTest(file) && (namedBy('.').has(name) || name.startsWith('@jinx/'))) return;

@@ -48,7 +48,7 @@ class Lane {
   }
 }
 
-/** Set where this is a part of the bundle (scripts/bundleServer.mjs). */
+/** Set where this is a part of the bundle (scripts/bundles/server.mjs). */
 declare const IS_BUNDLE: boolean | undefined;
 const THREAD = typeof IS_BUNDLE === 'undefined' ? './thread.mjs' : '../dist/tasks.mjs';
 

@@ -24,6 +24,13 @@ export const varyings = (layer: DrawnLayer, isFlat: boolean): string => `
   ${needsNormal(layer) ? 'varying vec3 seen_normal; flat varying vec3 seen_side, seen_up;' : ''}
   ${ownVaryings(layer.look, isFlat)}`;
 
+/** Among what somebody else draws, colours go through their tone curve into their colour space. */
+export const TO_SCREEN = /* glsl */ `
+  #ifdef IS_GUEST
+    #include <tonemapping_fragment>
+    #include <colorspace_fragment>
+  #endif`;
+
 /** A grain for fading solid things: interleaved gradient noise (Jimenez, 2014, Next Generation Post Processing). */
 const GRAIN = 'fract(52.9829189 * fract(dot(gl_FragCoord.xy, vec2(0.06711056, 0.00583715))))';
 
@@ -114,7 +121,11 @@ export function fragmentShader(layer: DrawnLayer, options: FragmentOptions): str
   float seconds, age, toward_eye, eye_distance;
   uint lot;
   // The same from pixel to pixel: no blending between what is near and what is far.
+  #ifdef HAS_NO_DEPTH
+  float behind() { return 1e4; }
+  #else
   float behind() { return texelFetch(depths, ivec2(gl_FragCoord.xy), 0).r; }
+  #endif
   ${lookCode(look, isCut)}
   ${VIEW_TONES}
   ${lit !== 'unlit' ? LIGHT : ''}
@@ -150,5 +161,6 @@ export function fragmentShader(layer: DrawnLayer, options: FragmentOptions): str
     ${blended(layer)}
     ${layer.blend === 'multiply' ? '' : LIT_AGE}
   #endif
+    ${TO_SCREEN}
   }`;
 }

@@ -2,7 +2,7 @@ import * as THREE from 'three';
 import type { Frame, FrameLayer } from '@jinx/core/simulation';
 import { valueDeclarations, valueOf } from '../looks/shader.ts';
 import type { DrawnHaze, DrawnLayer } from '../protocol.ts';
-import { varyings } from './fragment.ts';
+import { TO_SCREEN, varyings } from './fragment.ts';
 import { LayerDrawing } from './layerDrawing.ts';
 import type { Shaders } from './materials.ts';
 import { Order } from './order.ts';
@@ -56,6 +56,7 @@ function fragmentShader(layer: DrawnLayer, { bends }: DrawnHaze): string {
   #else
     gl_FragColor = vec4(seen, 1.0);
   #endif
+    ${TO_SCREEN}
   }`;
 }
 

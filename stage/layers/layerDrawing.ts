@@ -1,39 +1,17 @@
 import * as THREE from 'three';
 import type { Frame, FrameLayer } from '@jinx/core/simulation';
-import { setDefine, type CommonUniforms } from '../looks/light.ts';
-import { gradientTexture, type Pictures } from '../looks/pictures.ts';
+import { setDefine } from '../looks/light.ts';
+import { gradientTexture } from '../looks/pictures.ts';
 import { sharedVectors } from '../looks/shader.ts';
 import { readsClock } from '../looks/steps.ts';
 import type { DrawnLayer } from '../protocol.ts';
 import { isSolid, needsDepth } from './fragment.ts';
-import type { FigureMesh } from '../figure.ts';
+import type { Around } from './around.ts';
+import { disposeOwn } from './particles.ts';
 import { goesRound, sameShaders, setBlending, setDepth, setStencil, type Shaders } from './materials.ts';
-import type { MeshStore } from './meshStore.ts';
-
-/** What a layer's drawing asks of the stage. */
-export interface Around {
-  readonly common: CommonUniforms;
-  readonly pictures: Pictures;
-  readonly meshes: MeshStore;
-  /** The picture as it is behind what bends it, and its size in pixels. */
-  readonly behindIt: THREE.IUniform<THREE.Texture | null>;
-  readonly pictureSize: THREE.IUniform<THREE.Vector2>;
-  hasFog: boolean;
-  /** Whether particles are drawn in the tones of a view. */
-  hasView: boolean;
-  /** Whether shining things mirror a picture rather than the sky. */
-  hasMirrored: boolean;
-  /** One of the stage's figures. */
-  figure(n: number): FigureMesh | undefined;
-  /**
-   * Prepares a material's program for a mesh of that shape: which attributes that has is part of the program. Calls back once
-   * it can be drawn with, at once where it already can.
-   */
-  warm(mesh: THREE.Mesh, shape: THREE.BufferGeometry, material: THREE.Material, ready: () => void): void;
-}
 
 /** What of a scene switches the shaders of a layer. */
-type Switches = Pick<Around, 'hasFog' | 'hasView' | 'hasMirrored'>;
+type Switches = Pick<Around, 'hasFog' | 'hasView' | 'hasMirrored' | 'hasDepth'>;
 
 /** A layer as it is to be drawn, with a material for each of its parts. */
 interface Made {
@@ -173,14 +151,17 @@ export abstract class LayerDrawing {
   }
   /** Asked before every picture: it makes no list. */
   #isSwitchedAs({ layer, switches }: Made): boolean {
-    const { hasFog, hasView } = this.around;
+    const { hasFog, hasView, hasDepth } = this.around;
     return (
-      switches.hasFog === hasFog && switches.hasView === hasView && switches.hasMirrored === this.#mirrors(layer)
+      switches.hasFog === hasFog &&
+      switches.hasView === hasView &&
+      switches.hasDepth === hasDepth &&
+      switches.hasMirrored === this.#mirrors(layer)
     );
   }
   #switches(layer: DrawnLayer): Switches {
-    const { hasFog, hasView } = this.around;
-    return { hasFog, hasView, hasMirrored: this.#mirrors(layer) };
+    const { hasFog, hasView, hasDepth } = this.around;
+    return { hasFog, hasView, hasDepth, hasMirrored: this.#mirrors(layer) };
   }
   #mirrors({ drawn }: DrawnLayer): boolean {
     return this.around.hasMirrored && drawn.kind === 'mesh';
@@ -236,9 +217,11 @@ export abstract class LayerDrawing {
     });
     // What goes round on itself is drawn from behind first, then from the front.
     material.forceSinglePass = !goesRound(layer);
-    const { hasFog, hasView, hasMirrored } = this.#switches(layer);
+    const { hasFog, hasView, hasMirrored, hasDepth } = this.#switches(layer);
     setDefine(material, 'HAS_FOG', hasFog);
     setDefine(material, 'HAS_MIRRORED', hasMirrored);
+    setDefine(material, 'HAS_NO_DEPTH', !hasDepth);
+    setDefine(material, 'IS_GUEST', this.around.isGuest);
     setDefine(material, 'HAS_VIEW', hasView && !isMask && !isShadow);
     const isPlain = isShadow || layer.drawn.kind === 'haze' || (hasView && !isSolid(layer));
     setBlending(material, isPlain ? 'normal' : layer.blend);
@@ -389,7 +372,7 @@ export abstract class LayerDrawing {
   dispose(): void {
     this.#dispose(this.#current);
     this.#dispose(this.#next);
-    for (const mesh of this.group.children) (mesh as THREE.Mesh).geometry.dispose();
+    for (const mesh of this.group.children) disposeOwn((mesh as THREE.Mesh).geometry);
   }
 }
 

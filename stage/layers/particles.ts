@@ -3,6 +3,22 @@ import { RECORD_WORDS, type Frame, type FrameLayer } from '@jinx/core/simulation
 import type { DrawnLayer } from '../protocol.ts';
 import type { Order } from './order.ts';
 
+/**
+ * Frees what a geometry has of its own. A shape that it shares with others stays: freeing that takes its buffers from whatever
+ * of those was drawn last.
+ */
+export function disposeOwn(geometry: THREE.BufferGeometry): void {
+  // The skin of a figure is the figure's.
+  if (!(geometry instanceof THREE.InstancedBufferGeometry)) return;
+  for (const [name, attribute] of Object.entries(geometry.attributes)) {
+    const of = attribute instanceof THREE.InterleavedBufferAttribute ? attribute.data : attribute;
+    if (!(of instanceof THREE.InstancedInterleavedBuffer || of instanceof THREE.InstancedBufferAttribute))
+      geometry.deleteAttribute(name);
+  }
+  geometry.setIndex(null);
+  geometry.dispose();
+}
+
 /** Records of particles on the graphics card, with the numbers that each has of its own: instanced attributes. */
 export class ParticleBuffers {
   #capacity = 0;
@@ -18,7 +34,7 @@ export class ParticleBuffers {
     if (count > this.#capacity) this.#capacity = Math.max(256, 2 ** Math.ceil(Math.log2(count)));
     this.#ownWords = ownWords;
     this.#shape = shape;
-    this.geometry.dispose();
+    disposeOwn(this.geometry);
     const geometry = new THREE.InstancedBufferGeometry();
     for (const [name, attribute] of Object.entries(shape.attributes)) geometry.setAttribute(name, attribute);
     geometry.setIndex(shape.getIndex());

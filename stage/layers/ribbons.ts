@@ -63,6 +63,8 @@ export class Ribbons extends LayerDrawing {
   }
 
   override dispose(): void {
+    // Its pieces are its own.
+    this.part(0).geometry.dispose();
     super.dispose();
     this.#joints.value?.dispose();
   }

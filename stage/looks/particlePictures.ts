@@ -1,7 +1,8 @@
 import * as THREE from 'three';
 import { fromTheTop } from '../fromTheTop.ts';
 import { fragmentShader, needsNormal, varyings } from '../layers/fragment.ts';
-import type { Around, LayerDrawing } from '../layers/layerDrawing.ts';
+import type { Around } from '../layers/around.ts';
+import type { LayerDrawing } from '../layers/layerDrawing.ts';
 import { Lens } from '../passes/lens.ts';
 import { PREMULTIPLIED } from '../premultiplied.ts';
 import type { DrawnLayer, ParticlePicturesAsked } from '../protocol.ts';

@@ -12,12 +12,25 @@ export interface Needs {
   readonly hazes: readonly { readonly group: THREE.Object3D; readonly order: number }[];
 }
 
+/** What layers are drawn into. */
+export interface DrawnInto {
+  readonly renderer: THREE.WebGLRenderer;
+  /** What is drawn first and hides what is behind it, and what is drawn over that. */
+  readonly solids: THREE.Object3D;
+  readonly overs: THREE.Object3D;
+  /** The picture so far, for what bends it, and its size. */
+  readonly behindIt: THREE.IUniform<THREE.Texture | null>;
+  readonly pictureSize: THREE.IUniform<THREE.Vector2>;
+  /** Prepares a mesh's program. Resolves when it can be drawn with. */
+  warm(mesh: THREE.Mesh, camera: THREE.Camera): Promise<unknown>;
+}
+
 /**
  * Draws a picture pass by pass: what is solid; how far away that is, if anything asks; what lies over it; then the lens. All
  * but the last go into one linear half-float target, which keeps its depth throughout. What bends the picture is drawn
  * between what is behind it and what is before it, from a copy of the picture so far.
  */
-export class Passes {
+export class Passes implements DrawnInto {
   readonly solids = new THREE.Scene();
   readonly overs = new THREE.Scene();
   readonly lens = new Lens();

@@ -1,6 +1,6 @@
 import * as THREE from 'three';
 import { newFrame, NO_LAYER, NO_SIZES, RECORD_WORDS, type Frame, type FrameLayer } from '@jinx/core/simulation';
-import type { Around } from '../layers/layerDrawing.ts';
+import type { Around } from '../layers/around.ts';
 import { MeshStore } from '../layers/meshStore.ts';
 import { newCommonUniforms } from '../looks/light.ts';
 import { Pictures } from '../looks/pictures.ts';
@@ -19,6 +19,8 @@ export function stage() {
     hasFog: false,
     hasView: false,
     hasMirrored: false,
+    hasDepth: true,
+    isGuest: false,
     figure: () => undefined,
     warm: (_mesh, shape, _material, ready) => {
       shapes.push(shape);

@@ -295,6 +295,11 @@ export class Frame {
     return Math.floor((this.u32.length - this.u32[JOINTS_AT]!) / JOINT_WORDS);
   }
 
+  /** Bytes up to the end of its last joint: a copy of so many is the whole frame. */
+  get usedBytes(): number {
+    return this.jointAt(this.jointCount) * 4;
+  }
+
   layers(): FrameLayer[] {
     return this.layersInto([]);
   }

@@ -254,8 +254,8 @@ export class Instance {
   setLetGo(letGoStep: number | undefined): void {
     const before = this.#live.inputs.letGoStep;
     if (before === letGoStep) return;
-    const { letGoStep: _, ...outside } = this.#live.inputs;
-    this.#live.inputs = { ...outside, ...(letGoStep === undefined ? {} : { letGoStep }) };
+    const { strikes, signals, places } = this;
+    this.#live.inputs = { strikes, signals, places, ...(letGoStep === undefined ? {} : { letGoStep }) };
     this.#commit(this.#compile(this.#document.effect));
     // The last step before it already ends where the closing begins.
     this.#keepUpTo(Math.min(before ?? Infinity, letGoStep ?? Infinity) - 1);

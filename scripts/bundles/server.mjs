@@ -3,7 +3,7 @@
 import { readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { build } from 'esbuild';
-import { ROOT } from './shell.mjs';
+import { ROOT } from '../shell.mjs';
 
 const OUT = path.join(ROOT, 'server/dist');
 

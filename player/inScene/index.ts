@@ -1,0 +1,3 @@
+export type * from '../api.ts';
+export type * from './api.ts';
+export { createSceneEffects } from './createSceneEffects.ts';
