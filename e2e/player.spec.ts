@@ -54,11 +54,11 @@ async function serve(page: Page, isIsolated: boolean): Promise<void> {
 }
 
 /** What the test holds of a page with a three.js scene. */
-interface Held {
+declare const held: {
   readonly THREE: typeof import('three');
   readonly effects: SceneEffects;
   readonly playing: Playing;
-}
+};
 
 /** The n-th page of code that docs/player.md shows. */
 const shownPage = (n: number): string =>
@@ -198,10 +198,7 @@ test('in a three.js scene it is drawn among what else is there, and goes where a
   const html = shownPage(2)
     .replace('mantle.parcel.zip', 'lamp.parcel.zip')
     .replace('</script>\n', '</script>')
-    .replace(
-      'renderer.setAnimationLoop',
-      'Object.assign(window, { THREE, scene, effects, playing }); renderer.setAnimationLoop',
-    );
+    .replace('renderer.setAnimationLoop', 'window.held = { THREE, effects, playing }; renderer.setAnimationLoop');
   writeFileSync(path.join(folder, 'index.html'), `<body style="margin:0">${html}`);
   await page.setViewportSize({ width: 480, height: 300 });
   const faults: string[] = [];
@@ -220,7 +217,7 @@ test('in a three.js scene it is drawn among what else is there, and goes where a
   await expect.poll(middle, { timeout: 15_000 }).toBeGreaterThan(0);
   await expect.poll(async () => Math.abs((await middle()) - 0.5)).toBeLessThan(0.06);
   await page.evaluate(() => {
-    const { THREE, effects, playing } = window as unknown as Held;
+    const { THREE, effects, playing } = held;
     const anchor = new THREE.Object3D();
     anchor.position.set(0.8, 0, 0);
     effects.follow(playing, anchor);

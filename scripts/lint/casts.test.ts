@@ -3,7 +3,7 @@ import path from 'node:path';
 import { expect, it } from 'vitest';
 import { ROOT } from '../shell.mjs';
 
-const FOLDERS = ['core', 'stage', 'web/src', 'server', 'demo', 'benchmarks', 'e2e', 'scripts'];
+const FOLDERS = ['core', 'stage', 'player', 'web/src', 'server', 'demo', 'benchmarks', 'e2e', 'scripts'];
 const isOurs = (file: string) => /\.(ts|vue)$/.test(file) && !/\.test\.ts$|(^|\/)(testing|dist)\//.test(file);
 
 it('casts by way of unknown are few outside tests: settings are read through settingsByName', () => {
