@@ -1,3 +1,4 @@
+export * from './attachments.ts';
 export * from './canonicalPicture.ts';
 export * from './canonicalRig.ts';
 export * from './errors.ts';

@@ -36,6 +36,7 @@ await build({
     main: './server/main.ts',
     bringUp: './server/bringUp.ts',
     people: './server/people/cli.ts',
+    export: './server/parcels/cli.ts',
     tasks: './server/workers/tasks.ts',
   },
   outdir: OUT,

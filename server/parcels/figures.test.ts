@@ -1,4 +1,7 @@
-import { readFileSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { encode } from 'fast-png';
 import validator from 'gltf-validator';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -131,6 +134,42 @@ describe.skipIf(!DATABASE_URL)('a parcel of several effects, and of figures', ()
     const { effects: inside } = readParcel(new Uint8Array(Buffer.from(coded!, 'base64')));
     expect(inside.map(({ effect }) => effect.name).sort()).toEqual(['Dim mantle', 'Lamplit Mantle', 'Warden']);
     expect(page).toContain('<title>Dim mantle</title>');
+  });
+
+  it('beside it, its attachments tell a game what it has to know', async () => {
+    const { effects } = await family();
+    const made = (await server.ask('GET', `/effects/${effects.split(',')[0]}/attachments`)).body;
+    expect(made).toMatchObject({ stretches: { hold: { kind: 'continuing' } } });
+    expect(made.sockets).toContainEqual(expect.objectContaining({ figure: 'Sedge', bone: 'foot.left' }));
+    expect(made.measured.mostLiving).toBeGreaterThan(1000);
+    // Round a figure that walks in a circle of three metres.
+    expect(made.measured.bounds.most[0] - made.measured.bounds.least[0]).toBeGreaterThan(3);
+  });
+
+  it('is written without a window, whole or not at all, and what cannot be is said', async () => {
+    await family();
+    const folder = mkdtempSync(path.join(tmpdir(), 'jinx-export-test-'));
+    const run = (...words: string[]) =>
+      spawnSync(process.execPath, ['--import', 'tsx', 'server/parcels/cli.ts', ...words], {
+        encoding: 'utf8',
+        env: { ...process.env, JINX_DATABASE_URL: server.databaseUrl },
+      });
+    const name = `Command ${Date.now()}`;
+    await server.ask('POST', `/projects/${await server.makeProject(name)}/effects`, {
+      document: newEffect('Marsh light', 3),
+    });
+    const made = run(`${name}/marsh light`, '--as', 'parcel', '--out', folder);
+    expect([made.status, made.stdout.trim()]).toEqual([0, path.join(folder, 'marsh-light.parcel.zip')]);
+    expect(readdirSync(folder)).toEqual(['marsh-light.parcel.zip']);
+    const { effects } = readParcel(new Uint8Array(readFileSync(path.join(folder, 'marsh-light.parcel.zip'))));
+    expect(effects[0]!.effect).toEqual(newEffect('Marsh light', 3));
+    expect(run(`${name}/Reeds`, '--as', 'html', '--out', folder).stderr).toMatch(
+      'There is no effect "Reeds". There is: Marsh light.',
+    );
+    expect(run(name, '--as', 'film').stderr).toMatch(/^Use: \.\/jinx export/);
+    const file = path.join(folder, 'marsh-light.parcel.zip');
+    expect(run(name, '--as', 'parcel', '--out', file).stderr).toMatch(/is no folder: choose another/);
+    rmSync(folder, { recursive: true });
   });
 
   it('may stay on the figure it came with', async () => {

@@ -1,3 +1,4 @@
+export { attachmentsFor } from './attachments.ts';
 export * from './contents.ts';
 export { keepBones, newFigures } from './figures.ts';
 export { pageParts } from './page.ts';

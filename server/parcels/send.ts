@@ -49,7 +49,7 @@ function effectsFor({ effects }: Contents): NewParcelEffect[] {
  * @throws Refusal where it could not be imported again, with the reason.
  */
 export async function sendParcel(
-  { database, incoming, workers }: House,
+  { database, incoming, workers }: Pick<House, 'database' | 'incoming' | 'workers'>,
   projectId: string,
   ids: readonly string[],
   send: (file: string, size: number, name: string) => Promise<void>,

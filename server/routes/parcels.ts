@@ -9,7 +9,15 @@ import { assetInto, assetOf } from '../assets.ts';
 import { FILE_BODY, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
-import { contentsOf, keepBones, newFigures, pageParts, sendParcel, takeParcel } from '../parcels/index.ts';
+import {
+  attachmentsFor,
+  contentsOf,
+  keepBones,
+  newFigures,
+  pageParts,
+  sendParcel,
+  takeParcel,
+} from '../parcels/index.ts';
 import { secondsFor } from '../workers/workers.ts';
 import { announce } from './announce.ts';
 import { holdSlot } from './lasting.ts';
@@ -67,6 +75,15 @@ export const PARCELS: readonly Route[] = [
     about: 'effect',
     isCostly: true,
     answer: (asked) => answerParcel(asked, [asked.id]),
+  },
+  {
+    method: 'get',
+    path: '/effects/:id/attachments',
+    about: 'effect',
+    isCostly: true,
+    answer: async ({ house, context, id }) => {
+      context.body = (await attachmentsFor(house, id)) satisfies Answer<'GET /effects/:id/attachments'>;
+    },
   },
   {
     method: 'get',

@@ -1,7 +1,8 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { parseEffect, type Effect } from '@jinx/core/document';
-import { bonesUsed } from '@jinx/core/editing';
+import { bonesUsed, wholeOf } from '@jinx/core/editing';
 import {
+  attachmentsOf,
   checkOpenFiles,
   FormatError,
   mustFitParcel,
@@ -10,10 +11,12 @@ import {
   readRig,
   writeParcel,
   type AssetKind,
+  type Attachments,
   type Parcel,
   type ParcelEffect,
 } from '@jinx/core/formats';
 import { matchBones, type BoneMatch } from '@jinx/core/geometry';
+import { measureReach } from '@jinx/core/simulation';
 import { outcomeOf, write, type FileAsset } from './outcome.ts';
 
 /** A parcel whose assets lie in files. */
@@ -113,4 +116,16 @@ export const matchFigures = ({
         matches: matchBones(rig, other, used),
       };
     });
+  });
+
+const KERNELS = new URL('../../core/kernels/', import.meta.url);
+
+/** What a game has to know of an effect: it is played to be measured. */
+export const attachments = ({ effect, rigs }: { effect: unknown; rigs: readonly FileAsset[] }) =>
+  outcomeOf((): Attachments => {
+    const document = wholeOf(parseEffect(effect)).effect;
+    const read = new Map(rigs.map(({ hash, file }) => [hash, readRig(bytesIn(file))]));
+    const kernel = (name: string) => new Uint8Array(readFileSync(new URL(name, KERNELS)));
+    const kernels = { plain: kernel('plain.wasm'), shared: kernel('shared.wasm') };
+    return attachmentsOf(document, measureReach(document, read, { kernels }));
   });

@@ -7,6 +7,7 @@ export const {
   importParcel,
   exportParcel,
   openAsset,
+  attachments,
   bonesOf,
   matchFigures,
   searchEffects,

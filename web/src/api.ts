@@ -214,6 +214,7 @@ export const api = {
     order('PUT', `/projects/${projectId}/bones/${from}`, { to, bones }),
   parcelContents: (projectId: string, effects: readonly string[]) =>
     answerOf('GET /projects/:id/parcel/contents', { of: { id: projectId }, query: { effects: effects.join(',') } }),
+  attachments: (id: string) => answerOf('GET /effects/:id/attachments', { of: { id } }),
   /** Effects with all they use: as a parcel, or as a page that plays them. */
   handedOver: async (projectId: string, effects: readonly string[], as: 'parcel' | 'page') =>
     await (await ask('GET', `/projects/${projectId}/${as}?effects=${effects.join(',')}`)).blob(),

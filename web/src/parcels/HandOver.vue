@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Alert, Button, Checkbox, Empty, Input, Modal, Spin, Table, Tooltip } from 'ant-design-vue';
+import { Alert, Button, Checkbox, Dropdown, Empty, Input, Menu, Modal, Spin, Table } from 'ant-design-vue';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api, type AssetSummary, type EffectSummary, type ParcelContents } from '../api';
 import { tell } from '../tell';
@@ -15,6 +15,11 @@ const chosen = ref<string[]>([props.effect]);
 const contents = shallowRef<ParcelContents | null>(null);
 const licence = ref('');
 const packing = ref<HandedOver | null>(null);
+const PACKING: Readonly<Record<HandedOver, string>> = {
+  parcel: 'Packing it',
+  page: 'Making the page',
+  attachments: 'Measuring it',
+};
 
 async function load(): Promise<void> {
   try {
@@ -60,7 +65,7 @@ async function give(as: HandedOver): Promise<void> {
   packing.value = as;
   try {
     await saveLicence();
-    await downloadEffects(props.projectId, chosen.value, contents.value!.effects[0]!.name, as);
+    await downloadEffects(props.projectId, contents.value!.effects, as);
     emit('close');
   } catch (error) {
     tell(error);
@@ -130,18 +135,28 @@ async function give(as: HandedOver): Promise<void> {
         {{ sizeWords(total) }} before packing
       </span>
       <Button @click="emit('close')">Cancel</Button>
-      <Tooltip title="One HTML file that plays the effects, offline too: for whoever has no Jinx">
-        <Button :loading="packing === 'page'" :disabled="!isWhole || packing !== null" @click="give('page')"
-          >Save as a web page</Button
-        >
-      </Tooltip>
-      <Button
+      <Dropdown.Button
+        class="save"
         type="primary"
-        :loading="packing === 'parcel'"
         :disabled="!isWhole || packing !== null"
+        :loading="packing !== null"
         @click="give('parcel')"
-        >Save the parcel</Button
       >
+        {{ packing === null ? 'Save the parcel' : PACKING[packing] }}
+        <template #icon><span aria-label="Save as something else">▾</span></template>
+        <template #overlay>
+          <Menu @click="give($event.key as HandedOver)">
+            <Menu.Item key="page" title="For whoever has no Jinx: it plays offline, in any browser"
+              >Save as a web page (HTML)</Menu.Item
+            >
+            <Menu.Item
+              key="attachments"
+              title="Sockets, stretches, dials, signals, timings and bounds: what a game has to know"
+              >Save the attachments (JSON)</Menu.Item
+            >
+          </Menu>
+        </template>
+      </Dropdown.Button>
     </template>
   </Modal>
 </template>
@@ -172,5 +187,10 @@ async function give(as: HandedOver): Promise<void> {
 .total {
   float: left;
   line-height: 30px;
+}
+.save {
+  display: inline-flex;
+  width: auto;
+  margin-left: 8px;
 }
 </style>

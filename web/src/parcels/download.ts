@@ -12,14 +12,30 @@ export function download(bytes: Blob, name: string): void {
 }
 
 /** What effects are handed over as. */
-export type HandedOver = 'parcel' | 'page';
+export type HandedOver = 'parcel' | 'page' | 'attachments';
 
-/** Gives effects, with all they use, to the browser's downloads as one file. @throws ApiError when it cannot be had. */
+export interface NamedEffect {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** Gives effects to the browser's downloads: with all they use in one file, or each in one of its own. @throws ApiError */
 export async function downloadEffects(
   projectId: string,
-  effects: readonly string[],
-  name: string,
+  effects: readonly NamedEffect[],
   as: HandedOver,
 ): Promise<void> {
-  download(await api.handedOver(projectId, effects, as), as === 'parcel' ? `${name}.parcel.zip` : `${name}.html`);
+  if (as === 'attachments') {
+    for (const { id, name } of effects) {
+      const text = JSON.stringify(await api.attachments(id), null, 1);
+      download(new Blob([text], { type: 'application/json' }), `${name}.json`);
+    }
+    return;
+  }
+  const bytes = await api.handedOver(
+    projectId,
+    effects.map(({ id }) => id),
+    as,
+  );
+  download(bytes, `${effects[0]!.name}${as === 'parcel' ? '.parcel.zip' : '.html'}`);
 }
