@@ -1,5 +1,5 @@
 // Takes the pictures of docs/screenshots/ from a started Jinx: run with `npx tsx scripts/pictures.ts` when a view changed.
-import { writeFileSync } from 'node:fs';
+import { rmSync, writeFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 import type { Effect } from '@jinx/core/document';
 import { RELEASED } from '@jinx/demo';
@@ -25,6 +25,26 @@ const project = page.url();
 await page.locator('.card img').nth(8).waitFor({ timeout: 240_000 });
 await page.waitForTimeout(1000);
 await shoot('project');
+// What is handed over: the dialog, and the page that plays it.
+await page.getByRole('button', { name: 'Hand over Lamplit Mantle' }).click();
+await page.getByRole('checkbox', { name: 'Reed Cleave' }).check();
+await page.getByRole('checkbox', { name: 'Salt Ward' }).check();
+await page.waitForTimeout(1000);
+await shoot('handover');
+const saved = page.waitForEvent('download');
+await page.getByRole('button', { name: 'Save as something else' }).click();
+await page.getByRole('menuitem', { name: /web page/ }).click();
+const player = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const pageFile = `${folder}page.html`;
+await (await saved).saveAs(pageFile);
+await player.goto(`file://${pageFile}`);
+await player.waitForTimeout(5000);
+await player.getByRole('button', { name: 'Pause' }).click();
+await player.waitForTimeout(2500);
+await player.screenshot({ path: `${folder}page.png` });
+await player.close();
+rmSync(pageFile);
+await page.keyboard.press('Escape');
 await page.getByRole('heading', { name: 'Starting points' }).evaluate((heading) => heading.scrollIntoView());
 await page.getByRole('button', { name: /^Begin with Bolt/ }).hover();
 await page.waitForTimeout(700);

@@ -27,13 +27,20 @@ export class FigureTrack {
   readonly #start: number;
   readonly #world: Float64Array;
 
-  constructor(rig: Rig, thing: Pick<Thing, 'clip' | 'path' | 'from' | 'at' | 'facing' | 'scale'>) {
+  /** @param base where the whole stage stands; null in the middle of the world. */
+  constructor(
+    rig: Rig,
+    thing: Pick<Thing, 'clip' | 'path' | 'from' | 'at' | 'facing' | 'scale'>,
+    base: Float64Array | null = null,
+  ) {
     this.rig = rig;
     this.#clip = clipNamed(rig, thing.clip);
     this.#path = thing.path;
     this.#from = thing.from;
     const [c, s] = [thing.scale * cos(radians(thing.facing)), thing.scale * sin(radians(thing.facing))];
-    this.#stand.set([c, 0, -s, 0, 0, thing.scale, 0, 0, s, 0, c, 0, ...thing.at, 1]);
+    const stand = [c, 0, -s, 0, 0, thing.scale, 0, 0, s, 0, c, 0, ...thing.at, 1];
+    if (base) multiplyInto(this.#stand, 0, base, 0, stand, 0);
+    else this.#stand.set(stand);
     this.#poser = new Poser(rig);
     const track = this.#clip?.tracks.find(
       (candidate) => candidate.property === 'translation' && Math.abs(travelOf(candidate)) > LEAST_TRAVEL,

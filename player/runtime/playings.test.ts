@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest';
+import { withItem } from '@jinx/core/document';
 import { parcelOf, writeParcel } from '@jinx/core/formats';
 import { playAlone, type Inputs } from '@jinx/core/simulation';
 import { kernelBytes } from '../../core/testing/kernelBytes.ts';
@@ -88,6 +89,21 @@ describe('a parcel that is played', () => {
     expect(playing.instance.living).toBeLessThan(living / 2);
     expect(() => playings.setDial(playing, 'Flew', 0)).toThrow('"Lamp" has no dial "Flew"');
     expect(() => playings.setDial(playing, 'Flow', true)).toThrow(/is a number/);
+  });
+
+  it('takes places in the world of the page, wherever it was put itself', async () => {
+    const effect = lamp();
+    const motes = effect.layers.byId['motes']!;
+    const hung = { offset: [0, 0, 0], turn: [0, 0, 0], keys: { order: [], byId: {} } } as const;
+    motes.source = { kind: 'point', place: { ...structuredClone(hung), kind: 'dial', dial: 'p' } as never };
+    motes.settings['motion.speed'].base = { kind: 'fixed', value: 0 };
+    effect.dials = withItem(effect.dials, 'p', { kind: 'place', name: 'Target', at: [0, 0, 0] });
+    const aimed = playableParcel(await writeParcel(parcelOf(effect, [])));
+    const playings = start();
+    const playing = playings.begin(1, aimed, 0, { at: [4, 0, 0], turn: [0, 90, 0], dials: { Target: [1, 2, 3] } });
+    advance(playings, 10);
+    const first = () => playing.instance.population('motes')!.position.map((axis) => axis[0]!);
+    first().forEach((x, axis) => expect(x).toBeCloseTo([1, 2, 3][axis]!, 5));
   });
 
   it('draws effects of the same values alike, and others apart', () => {

@@ -2,8 +2,17 @@ import { listed, type Effect } from '@jinx/core/document';
 import { wholeOf } from '@jinx/core/editing';
 import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
-import { needsFor, World, worldFor, type Inputs, type Instance, type Needs } from '@jinx/core/simulation';
-import type { DialValue, PlayOptions } from '../api.ts';
+import { invertAffine, transformPoint, vec3At } from '@jinx/core/maths';
+import {
+  needsFor,
+  rotationInto,
+  World,
+  worldFor,
+  type Inputs,
+  type Instance,
+  type Needs,
+} from '@jinx/core/simulation';
+import type { DialValue, PlayOptions, Triple } from '../api.ts';
 import { withDialValues, type PlayableParcel } from './parcels.ts';
 
 /** Places that are kept of an effect that the page moves: ten seconds of steps, for going back. */
@@ -68,7 +77,9 @@ export class Playings {
   /** Begins an effect. @throws RangeError with a sentence when the machine has not the memory for it. */
   begin(number: number, parcel: PlayableParcel, index: number, options: PlayOptions): PlayingEffect {
     const { effect } = parcel.effects[index]!;
-    const dials = { ...options.dials };
+    const dials = Object.fromEntries(
+      Object.entries(options.dials ?? {}).map(([name, value]) => [name, inEffect(effect, options, name, value)]),
+    );
     const document = this.#documents.of(effect, dials);
     const instance = this.#add(document, parcel.rigs, options, {}, 0);
     const playing = {
@@ -155,7 +166,7 @@ export class Playings {
 
   /** Turns a dial: what reaches the simulation acts from the next step on. */
   setDial(playing: PlayingEffect, name: string, value: DialValue): void {
-    playing.dials[name] = value;
+    playing.dials[name] = inEffect(playing.effect, playing.options, name, value);
     const document = this.#documents.of(playing.effect, playing.dials);
     const { instance } = playing;
     const { step } = instance;
@@ -187,6 +198,19 @@ export class Playings {
     this.world!.remove(playing.instance);
     this.#all.delete(number);
   }
+}
+
+/**
+ * The value of a dial as the document has it: the page tells places in its own world, and what an effect has in the world is
+ * where the effect was put.
+ */
+function inEffect(effect: Effect, { at = [0, 0, 0], turn = [0, 0, 0] }: PlayOptions, name: string, value: DialValue) {
+  const isPlace = listed(effect.dials).some(({ item }) => item.name === name && item.kind === 'place');
+  if (!isPlace || !Array.isArray(value)) return value;
+  const stand = new Float64Array(16);
+  rotationInto(stand, ...turn);
+  stand.set(at, 12);
+  return transformPoint(invertAffine(stand), 0, vec3At(value as Triple));
 }
 
 function inputsOf({ instance: { strikes, signals, places }, letGoStep }: PlayingEffect): Inputs {

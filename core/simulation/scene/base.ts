@@ -26,13 +26,14 @@ const rigidAt = (matrix: Float64Array | null): Rigid => (matrix ? rigidOf(matrix
  * where it was put last. It goes from one place to the next in the step before that.
  */
 export class Base {
-  readonly #first: Float64Array | null;
+  /** Where it was put at first, with all that its stage has in the world; null in the middle of that. */
+  readonly first: Float64Array | null;
   readonly #places: () => readonly Placed[];
   readonly #rigid = new WeakMap<Placed, Rigid>();
   readonly #numbers = new Float64Array(10);
 
   constructor(first: Float64Array | null = null, places: () => readonly Placed[] = () => []) {
-    [this.#first, this.#places] = [first, places];
+    [this.first, this.#places] = [first, places];
     this.#numbers.fill(1, 7);
   }
 
@@ -48,10 +49,10 @@ export class Base {
     while (next > 0 && places[next - 1]!.step > step) next--;
     const share = next < places.length ? step - (places[next]!.step - 1) : 0;
     if (next === 0 && share <= 0) {
-      if (this.#first) m.set(this.#first);
-      return this.#first !== null;
+      if (this.first) m.set(this.first);
+      return this.first !== null;
     }
-    const from = next === 0 ? rigidAt(this.#first) : this.#rigidOf(places[next - 1]!);
+    const from = next === 0 ? rigidAt(this.first) : this.#rigidOf(places[next - 1]!);
     this.#between(from, share > 0 ? this.#rigidOf(places[next]!) : from, share > 0 ? share : 0, m);
     return true;
   }

@@ -22,9 +22,9 @@ export class ThingPoses {
   #skinTime = NaN;
   readonly #meshes: KeptMesh[] = [];
 
-  constructor(thing: Thing, rig: Rig) {
+  constructor(thing: Thing, rig: Rig, base: Float64Array | null) {
     this.rig = rig;
-    this.#track = new FigureTrack(rig, thing);
+    this.#track = new FigureTrack(rig, thing, base);
     this.#skin = new Float32Array(rig.bones.length * 16);
   }
 
@@ -75,12 +75,12 @@ export class ThingPoses {
 export class PoseCache {
   readonly #byRig = new Map<Rig, Map<string, WeakRef<ThingPoses>>>();
 
-  /** The poses of a thing; the same for all that move alike. */
-  of(thing: Thing, rig: Rig): ThingPoses {
+  /** The poses of a thing on a stage that stands there; the same for all that move alike. */
+  of(thing: Thing, rig: Rig, base: Float64Array | null = null): ThingPoses {
     const known = this.#byRig.get(rig) ?? new Map<string, WeakRef<ThingPoses>>();
     this.#byRig.set(rig, known);
-    const key = JSON.stringify(thing);
-    const poses = known.get(key)?.deref() ?? new ThingPoses(thing, rig);
+    const key = JSON.stringify([thing, base && [...base]]);
+    const poses = known.get(key)?.deref() ?? new ThingPoses(thing, rig, base);
     known.set(key, new WeakRef(poses));
     return poses;
   }

@@ -35,7 +35,7 @@ export class Scene {
       .flatMap(({ id, item }) => {
         const rig = rigs.get(item.asset);
         if (!rig) return [];
-        const thing = new StageThing(id, poses.of(item, rig), bones, () => this.#clock);
+        const thing = new StageThing(id, poses.of(item, rig, base.first), bones, () => this.#clock);
         bones += rig.bones.length + 1;
         return [thing];
       });
@@ -115,7 +115,7 @@ export class Scene {
   /** Writes the packed rigid place of what a source stands on as a whole: a thing's feet, the effect's frame or the world. */
   standInto(out: Float64Array, source: Source | null, time: number): void {
     const m = this.#placed;
-    m.set(IDENTITY);
+    this.#worldInto(m);
     if (source && 'thing' in source) this.#boneInto(source.thing, '', time, m);
     else if (source && 'place' in source) {
       const { place } = source;
@@ -125,11 +125,16 @@ export class Scene {
     packRigidOf(m, out, 0);
   }
 
+  /** Writes where the world of the document stands. */
+  #worldInto(m: Float64Array): void {
+    m.set(this.#base.first ?? IDENTITY);
+  }
+
   /** Writes the matrix of a place at a time, inside the groups whose matrix is `group`. */
   placeInto(m: Float64Array, place: Place, time: number, group: Float64Array | null): void {
     if (place.kind === 'effect') this.effectInto(time, m);
     else {
-      m.set(IDENTITY);
+      this.#worldInto(m);
       if (place.kind === 'thing') this.#boneInto(place.thing, '', time, m);
       else if (place.kind === 'bone') this.#boneInto(place.thing, place.bone, time, m);
     }

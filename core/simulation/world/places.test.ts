@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { collectionOf, newEffect, newLayer, type Effect } from '../../document/index.ts';
+import { collectionOf, newEffect, newLayer, newThing, type Effect } from '../../document/index.ts';
 import { kernelBytes } from '../../testing/kernelBytes.ts';
+import { bendingTube } from '../../testing/rigs.ts';
 import { playAlone, type Inputs } from '../index.ts';
+
+const TUBE = 'a'.repeat(64);
 
 /** Motes born at the effect's middle that stay where they are born. */
 function standing(): Effect {
@@ -62,5 +65,31 @@ describe('an effect that is put elsewhere as it plays', () => {
     still.advance(40);
     expect(world.hash()).toBe(still.hash());
     expect(hash).not.toBe(still.hash());
+  });
+});
+
+describe('an effect that begins elsewhere', () => {
+  it('has all of its stage there: what stands in its world, and its figures, turned as it is', () => {
+    const effect = standing();
+    effect.stage.things = collectionOf([['tube', { ...newThing('Tube', TUBE), at: [2, 0, 0], facing: 30 }]]);
+    effect.layers.byId['motes']!.source = {
+      ...{ kind: 'point' },
+      place: { kind: 'world', offset: [1, 0, 0], turn: [0, 0, 0], keys: collectionOf([]) },
+    };
+    const rigs = new Map([[TUBE, bendingTube()]]);
+    const given = { at: [5, 1, 0], turn: [0, 90, 0] } as const;
+    const world = playAlone(effect, rigs, {}, { kernels: kernelBytes(), at: [...given.at], turn: [...given.turn] });
+    world.advance(20);
+    const { count, position } = world.population('motes')!;
+    expect(count).toBeGreaterThan(10);
+    for (let n = 0; n < count; n++) [5, 1, -1].forEach((x, axis) => expect(position[axis]![n]).toBeCloseTo(x, 5));
+    const [x, z] = world.feetOf('tube')!;
+    expect([x, z].map((place) => Math.round(place * 1e5) / 1e5)).toEqual([5, -2]);
+    // What it rides goes with the figure, once.
+    effect.stage.carrier = { kind: 'thing', thing: 'tube', bone: '' };
+    effect.layers.byId['motes']!.source = { kind: 'point', place: effect.layers.byId['motes']!.aim };
+    const riding = playAlone(effect, rigs, {}, { kernels: kernelBytes(), at: [...given.at] });
+    riding.advance(20);
+    expect(riding.population('motes')!.position[0]![0]).toBeCloseTo(7, 5);
   });
 });
