@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { execFile } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -149,26 +149,31 @@ describe.skipIf(!DATABASE_URL)('a parcel of several effects, and of figures', ()
   it('is written without a window, whole or not at all, and what cannot be is said', async () => {
     await family();
     const folder = mkdtempSync(path.join(tmpdir(), 'jinx-export-test-'));
+    const env = { ...process.env, JINX_DATABASE_URL: server.databaseUrl };
     const run = (...words: string[]) =>
-      spawnSync(process.execPath, ['--import', 'tsx', 'server/parcels/cli.ts', ...words], {
-        encoding: 'utf8',
-        env: { ...process.env, JINX_DATABASE_URL: server.databaseUrl },
-      });
+      new Promise<{ hasFailed: boolean; stdout: string; stderr: string }>((done) =>
+        execFile(
+          process.execPath,
+          ['--import', 'tsx', 'server/parcels/cli.ts', ...words],
+          { env },
+          (error, stdout, stderr) => done({ hasFailed: error !== null, stdout, stderr }),
+        ),
+      );
     const name = `Command ${Date.now()}`;
     await server.ask('POST', `/projects/${await server.makeProject(name)}/effects`, {
       document: newEffect('Marsh light', 3),
     });
-    const made = run(`${name}/marsh light`, '--as', 'parcel', '--out', folder);
-    expect([made.status, made.stdout.trim()]).toEqual([0, path.join(folder, 'marsh-light.parcel.zip')]);
+    const made = await run(`${name}/marsh light`, '--as', 'parcel', '--out', folder);
+    expect([made.hasFailed, made.stdout.trim()]).toEqual([false, path.join(folder, 'marsh-light.parcel.zip')]);
     expect(readdirSync(folder)).toEqual(['marsh-light.parcel.zip']);
     const { effects } = readParcel(new Uint8Array(readFileSync(path.join(folder, 'marsh-light.parcel.zip'))));
     expect(effects[0]!.effect).toEqual(newEffect('Marsh light', 3));
-    expect(run(`${name}/Reeds`, '--as', 'html', '--out', folder).stderr).toMatch(
+    expect((await run(`${name}/Reeds`, '--as', 'html', '--out', folder)).stderr).toMatch(
       'There is no effect "Reeds". There is: Marsh light.',
     );
-    expect(run(name, '--as', 'film').stderr).toMatch(/^Use: \.\/jinx export/);
+    expect((await run(name, '--as', 'film')).stderr).toMatch(/^Use: \.\/jinx export/);
     const file = path.join(folder, 'marsh-light.parcel.zip');
-    expect(run(name, '--as', 'parcel', '--out', file).stderr).toMatch(/is no folder: choose another/);
+    expect((await run(name, '--as', 'parcel', '--out', file)).stderr).toMatch(/is no folder: choose another/);
     rmSync(folder, { recursive: true });
   });
 

@@ -13,7 +13,12 @@ const emit = defineEmits<{ close: [] }>();
 const effects = shallowRef<readonly EffectSummary[]>([]);
 const chosen = ref<string[]>([props.effect]);
 const contents = shallowRef<ParcelContents | null>(null);
-const licence = ref('');
+/** What is typed of it; null while it is as it was. */
+const typedLicence = ref<string | null>(null);
+const licence = computed({
+  get: () => typedLicence.value ?? contents.value?.licence ?? '',
+  set: (text) => (typedLicence.value = text),
+});
 const packing = ref<HandedOver | null>(null);
 const PACKING: Readonly<Record<HandedOver, string>> = {
   parcel: 'Packing it',
@@ -28,7 +33,6 @@ async function load(): Promise<void> {
     // Others may have been chosen meanwhile.
     if (ids.join() !== chosen.value.join()) return;
     contents.value = found;
-    if (found) licence.value = found.licence;
   } catch (error) {
     tell(error);
   }
@@ -53,10 +57,11 @@ const COLUMNS = [
   { title: 'Licence', dataIndex: 'licence', key: 'licence', width: 230 },
 ];
 
-const saveLicence = () =>
-  contents.value?.licence === licence.value
-    ? undefined
-    : api.setProjectLicence(props.projectId, licence.value.trim()).catch(tell);
+/** Keeps what was typed; what is typed meanwhile stays. */
+async function saveLicence(): Promise<void> {
+  const text = typedLicence.value;
+  if (text !== null) await api.setProjectLicence(props.projectId, text.trim()).catch(tell);
+}
 async function saveAssetLicence({ hash, licence: before }: AssetSummary, text: string): Promise<void> {
   if (text !== before) await api.setAssetLicence(props.projectId, hash, text).then(load, tell);
 }
