@@ -199,7 +199,7 @@ test('in a three.js scene it is drawn among what else is there, and goes where a
     .replace('mantle.parcel.zip', 'lamp.parcel.zip')
     .replace('</script>\n', '</script>')
     .replace('renderer.setAnimationLoop', 'window.held = { THREE, effects, playing }; renderer.setAnimationLoop');
-  writeFileSync(path.join(folder, 'index.html'), `<body style="margin:0">${html}`);
+  writeFileSync(path.join(folder, 'index.html'), `<body style="margin:0; background:#000">${html}`);
   await page.setViewportSize({ width: 480, height: 300 });
   const faults: string[] = [];
   page.on('pageerror', ({ message }) => faults.push(message));
@@ -214,6 +214,7 @@ test('in a three.js scene it is drawn among what else is there, and goes where a
       if (data[pixel * channels]! > 60) [sum, seen] = [sum + (pixel % width) / width, seen + 1];
     return seen > 10 ? sum / seen : 0;
   };
+  await page.waitForFunction(() => 'held' in window);
   await expect.poll(middle, { timeout: 15_000 }).toBeGreaterThan(0);
   await expect.poll(async () => Math.abs((await middle()) - 0.5)).toBeLessThan(0.06);
   await page.evaluate(() => {
