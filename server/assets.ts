@@ -1,5 +1,6 @@
 import { createReadStream, createWriteStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
+import path from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { AssetSummary } from '@jinx/core/answers';
@@ -7,6 +8,7 @@ import type { AssetKind, ParcelAsset } from '@jinx/core/formats';
 import type { Session } from './database.ts';
 import { notFound } from './errors.ts';
 import type { Person } from './people/index.ts';
+import type { FileAsset } from './workers/outcome.ts';
 
 /** Bytes of an asset that are read or written at once; the migration that made slices has the same number. */
 const SLICE = 256 * 1024;
@@ -81,9 +83,23 @@ export async function assetOf(session: Session, projectId: string, hash: string)
   return rows[0];
 }
 
-/** Writes an asset's bytes into a file. */
-export const assetInto = (session: Session, hash: string, file: string): Promise<void> =>
-  pipeline(Readable.from(assetSlices(session, hash)), createWriteStream(file, { mode: 0o600 }));
+/** Writes an asset's bytes into a folder of work. Returns the file. */
+export async function assetFile(session: Session, hash: string, folder: string): Promise<string> {
+  const file = path.join(folder, `${hash}.part`);
+  await pipeline(Readable.from(assetSlices(session, hash)), createWriteStream(file, { mode: 0o600 }));
+  return file;
+}
+
+/** What a project says of an asset. */
+export type AssetRow = Pick<AssetSummary, 'hash' | 'name' | 'kind' | 'licence' | 'bytes'>;
+
+/** Writes assets into a folder of work, for threads to read. */
+export async function assetFiles(session: Session, rows: readonly AssetRow[], folder: string): Promise<FileAsset[]> {
+  const files: FileAsset[] = [];
+  for (const { hash, name, kind, licence, bytes: size } of rows)
+    files.push({ hash, name, kind, licence, size, file: await assetFile(session, hash, folder) });
+  return files;
+}
 
 /** The size of an asset in bytes, where somebody has a part in a project that has it; null elsewhere. */
 export async function assetSize(session: Session, hash: string, person: Person | null): Promise<number | null> {

@@ -14,7 +14,7 @@ type GuestOrder = Extract<
 >;
 
 /** Lights that are put among those of the scene. */
-export const MOST_GUEST_LIGHTS = 8;
+const MOST_GUEST_LIGHTS = 8;
 
 /** Draws frames among what somebody else draws: with their renderer, in their scene, seen by their camera. */
 export class GuestStage {
@@ -95,7 +95,7 @@ export class GuestStage {
     const isDrawn = ({ drawn, wraps }: DrawnLayer) =>
       drawn.kind !== 'body' && (drawn.kind !== 'haze' || hasBehind) && (!wraps || hasDepth);
     this.#drawings.set(this.#layers.filter(isDrawn));
-    if (this.#frame) this.#drawings.load(this.#frame, this.#pace.stepsPerSecond);
+    if (this.#frame) this.#drawings.load(this.#frame, this.#frame.rate);
   }
 
   /** A frame that was sent by itself. */
@@ -105,7 +105,7 @@ export class GuestStage {
   #show(frame: Frame, now: number): void {
     if (frame === this.#frame && frame.step === this.#step) return;
     [this.#frame, this.#step, this.#since] = [frame, frame.step, now];
-    this.#drawings.load(frame, this.#pace.stepsPerSecond);
+    this.#drawings.load(frame, frame.rate);
   }
 
   setPace(pace: { isPlaying: boolean; stepsPerSecond: number }): void {
@@ -146,11 +146,13 @@ export class GuestStage {
     this.#camera.position.setFromMatrixPosition(camera.matrixWorld);
     const { isPlaying, stepsPerSecond } = this.#pace;
     const share = isPlaying ? Math.min(1, ((now - this.#since) / 1000) * stepsPerSecond) : 1;
-    this.#common.share.value = share;
-    this.#common.rate.value = stepsPerSecond;
     this.#drawings.keepUp();
-    this.#drawings.takeReady(this.#frame, stepsPerSecond);
-    if (this.#frame) this.#drawings.follow(share, stepsPerSecond);
+    const frame = this.#frame;
+    if (!frame) return;
+    this.#common.share.value = share;
+    this.#common.rate.value = frame.rate;
+    this.#drawings.takeReady(frame, frame.rate);
+    this.#drawings.follow(share, frame.rate);
     this.#shine();
   }
 

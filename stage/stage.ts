@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { Frame, FrameReader, HEADER_EDIT, HEADER_RATE, tripleBuffer } from '@jinx/core/simulation';
+import { Frame, FrameReader, HEADER_EDIT, tripleBuffer } from '@jinx/core/simulation';
 import type { StageContext } from './context.ts';
 import { Drawings } from './drawings.ts';
 import { FigureMesh } from './figure.ts';
@@ -383,7 +383,7 @@ export class Stage {
 
   /** Steps a second that frames count in. */
   get rate(): number {
-    return this.#frame?.u32[HEADER_RATE] || 60;
+    return this.#frame?.rate || 60;
   }
 
   /** Gives back all that it holds of the graphics, which others draw on with. */

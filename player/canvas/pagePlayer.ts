@@ -1,6 +1,6 @@
 import type { CameraView, EffectInfo, Player, PlayerOptions, Surround } from '../api.ts';
-import { FIRST_CAMERA } from './firstCamera.ts';
 import { orbit, turnedView } from './orbit.ts';
+import { FIRST_VIEW } from '../scene/firstView.ts';
 import { PlayerEnd, type WorkerEnd } from './playerEnd.ts';
 
 /** A player that draws on a canvas of the page. */
@@ -10,7 +10,7 @@ export class PagePlayer extends PlayerEnd implements Player {
   readonly #ending: (() => void)[] = [];
   #isPaused = false;
   #isOffScreen = false;
-  #camera: CameraView = FIRST_CAMERA;
+  #camera: CameraView = FIRST_VIEW;
   #hasCamera = false;
 
   constructor(canvas: HTMLCanvasElement, end: WorkerEnd, isShared: boolean, options: PlayerOptions) {

@@ -1,6 +1,6 @@
 import type { DialInfo, EffectInfo, Playing, Player, Surround, Triple } from '../api.ts';
 import { createPlayer } from '../canvas/createPlayer.ts';
-import { FIRST_CAMERA } from '../canvas/firstCamera.ts';
+import { FIRST_VIEW } from '../scene/firstView.ts';
 
 // The page that plays a parcel from one file, without a server: it has the parcel in itself, as base64.
 
@@ -91,7 +91,7 @@ class Controls {
     byId('play').onclick = () => this.#setPaused(!this.#isPaused);
     byId('letGo').onclick = () => this.#playing.letGo();
     byId('replay').onclick = () => this.#scrub(0);
-    byId('camera').onclick = () => this.#player.setCamera(this.#playing.info.camera ?? FIRST_CAMERA);
+    byId('camera').onclick = () => this.#player.setCamera(this.#playing.info.camera ?? FIRST_VIEW);
     const surround = byId<HTMLSelectElement>('surround');
     surround.append(...SURROUNDS.map((name) => make('option', { value: name }, name)));
     surround.oninput = () => this.#player.setSurround(surround.value as Surround);

@@ -1,5 +1,5 @@
 import type { KernelBytes } from '@jinx/core/kernels';
-import { FrameWriter, stopCrew, tripleBuffer, type World } from '@jinx/core/simulation';
+import { DEFAULT_RATE, FrameWriter, stopCrew, tripleBuffer, type World } from '@jinx/core/simulation';
 import type { PlayingState } from '../api.ts';
 import type { FromPlayer, PlayingOrder, ToPlayer } from './messages.ts';
 import { playableParcel, type PlayableParcel } from './parcels.ts';
@@ -9,7 +9,6 @@ import type { Screen } from './screen.ts';
 
 /** Steps that are made up for at most, when the page was busy: time is lost rather than the picture. */
 const MOST_STEPS_AT_ONCE = 6;
-const RATE = 60;
 
 type Tell = (message: FromPlayer, transfer?: Transferable[]) => void;
 type Start = Extract<ToPlayer, { kind: 'start' }>;
@@ -76,7 +75,7 @@ export class Runtime {
   }
 
   #setPace(): void {
-    this.#screen.setPace(!this.#isPaused, RATE * this.#speed);
+    this.#screen.setPace(!this.#isPaused, DEFAULT_RATE * this.#speed);
   }
 
   #answer(order: Question): void {
@@ -154,7 +153,7 @@ export class Runtime {
     if (!this.#isPaused && world) {
       const passed = this.#before === null ? 0 : (now - this.#before) / 1000;
       this.#before = now;
-      this.#due = Math.min(MOST_STEPS_AT_ONCE, this.#due + passed * RATE * this.#speed);
+      this.#due = Math.min(MOST_STEPS_AT_ONCE, this.#due + passed * DEFAULT_RATE * this.#speed);
       const steps = Math.floor(this.#due);
       this.#due -= steps;
       for (let n = 0; n < steps; n++) this.#step(world);
@@ -180,7 +179,7 @@ export class Runtime {
   /** Tells what happened to an effect in the last step. */
   #report(playing: PlayingEffect): void {
     const { instance, number } = playing;
-    const seconds = instance.step / RATE;
+    const seconds = instance.step / DEFAULT_RATE;
     if (!playing.hasLit && instance.living > 0) {
       playing.hasLit = true;
       this.#tell({ kind: 'event', playing: number, event: 'firstLight', told: { seconds } });
@@ -203,7 +202,7 @@ export class Runtime {
 function stateOf({ instance, letGoStep, hasEnded }: PlayingEffect): PlayingState {
   return {
     step: instance.step,
-    seconds: instance.step / RATE,
+    seconds: instance.step / DEFAULT_RATE,
     living: instance.living,
     isLetGo: letGoStep !== undefined && letGoStep <= instance.step,
     hasEnded: hasEnded || instance.isOver,

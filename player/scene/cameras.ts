@@ -4,8 +4,7 @@ import { gameDistance } from '@jinx/stage';
 /** Where the stage is seen from: metres, degrees from top to bottom. */
 export type View = Omit<Camera, 'name'>;
 
-/** The view an effect opens with when it keeps no camera: a figure, whole, a little from the side. */
-export const FIRST_VIEW: View = { position: [1.35, 1.45, 4.3], target: [0, 0.98, 0], fieldOfView: 34, follows: true };
+export { FIRST_VIEW } from './firstView.ts';
 
 /** Closer, for the small pictures of the home page. */
 export const PICTURE_VIEW: View = {

@@ -1,9 +1,7 @@
-import path from 'node:path';
 import { assetsOf, type Attachments } from '@jinx/core/formats';
-import { assetInto } from '../assets.ts';
+import { assetFiles, type AssetRow } from '../assets.ts';
 import { loadEffect } from '../effects/index.ts';
 import type { House } from '../house.ts';
-import type { FileAsset } from '../workers/outcome.ts';
 
 /** Seconds that measuring an effect may take beside the usual. */
 const MORE_SECONDS = 100;
@@ -14,18 +12,13 @@ export async function attachmentsFor(
   id: string,
 ): Promise<Attachments> {
   const { projectId, document } = await loadEffect(database, id);
-  const { rows } = await database.query<Omit<FileAsset, 'file'>>(
-    `select hash, name, kind, licence, size::float8 as size from project_assets join assets using (hash)
+  const { rows } = await database.query<AssetRow>(
+    `select hash, name, kind, licence, size::float8 as bytes from project_assets join assets using (hash)
      where project_id = $1 and hash = any($2) and kind = 'rig'`,
     [projectId, assetsOf(document)],
   );
   return incoming.withFolder(async (folder) => {
-    const rigs: FileAsset[] = [];
-    for (const row of rows) {
-      const file = path.join(folder, `${row.hash}.part`);
-      await assetInto(database, row.hash, file);
-      rigs.push({ ...row, file });
-    }
+    const rigs = await assetFiles(database, rows, folder);
     return workers.run('attachments', { effect: document, rigs }, MORE_SECONDS);
   });
 }

@@ -12,7 +12,6 @@ export interface Given {
   readonly licence: string;
   readonly siblingOf: string | null;
   readonly effect: Effect;
-  readonly picture: Buffer | null;
 }
 
 /** Everything of some effects of a project that goes into a parcel. */
@@ -38,7 +37,7 @@ export async function contentsOf(session: Session, projectId: string, ids: reado
   if (ids.length === 0 || ids.length > MOST_PARCEL_EFFECTS)
     throw new Refusal(400, 'request', `A parcel holds from one to ${MOST_PARCEL_EFFECTS} effects.`);
   const effects = await session.query<Omit<Given, 'effect'> & { head: string; text: string }>(
-    `select id, name, licence, sibling_of as "siblingOf", picture, head, document as text from effects
+    `select id, name, licence, sibling_of as "siblingOf", head, document as text from effects
      where project_id = $1 and id = any($2) and deleted_at is null order by name, id`,
     [projectId, ids],
   );

@@ -1,12 +1,10 @@
-import path from 'node:path';
 import type { ParcelFigure } from '@jinx/core/answers';
 import { figuresOf, refigured } from '@jinx/core/editing';
 import { assetsOf } from '@jinx/core/formats';
-import { assetInto } from '../assets.ts';
+import { assetFiles, type AssetRow } from '../assets.ts';
 import type { Session } from '../database.ts';
 import { Refusal } from '../errors.ts';
 import type { House } from '../house.ts';
-import type { FileAsset } from '../workers/outcome.ts';
 import type { FileParcel, FittingFigure } from '../workers/parcels.ts';
 
 /** Figures of a project that are tried for one that came; the latest. */
@@ -32,8 +30,8 @@ export async function newFigures(
   { effects, assets }: FileParcel,
   folder: string,
 ): Promise<NewFigure[]> {
-  const { rows } = await database.query<Omit<FileAsset, 'file'> & { isOut: boolean }>(
-    `select hash, name, kind, licence, size::float8 as size, deleted_at is not null as "isOut"
+  const { rows } = await database.query<AssetRow & { isOut: boolean }>(
+    `select hash, name, kind, licence, size::float8 as bytes, deleted_at is not null as "isOut"
      from project_assets join assets using (hash) where project_id = $1 and kind = 'rig' order by added_at desc, hash`,
     [projectId],
   );
@@ -41,12 +39,7 @@ export async function newFigures(
   const figures = assets.filter(({ hash }) => used.has(hash) && !rows.some((row) => row.hash === hash && !row.isOut));
   const candidates = rows.filter(({ isOut }) => !isOut).slice(0, MOST_TRIED);
   if (figures.length === 0 || candidates.length === 0) return [];
-  const others: FileAsset[] = [];
-  for (const { hash, name, kind, licence, size } of candidates) {
-    const file = path.join(folder, `project-${hash}.part`);
-    await assetInto(database, hash, file);
-    others.push({ hash, name, kind, licence, size, file });
-  }
+  const others = await assetFiles(database, candidates, folder);
   const found: NewFigure[] = [];
   for (const from of figures) {
     const fitting = await workers.run('matchFigures', { from, others, effects: effects.map(({ effect }) => effect) });

@@ -1,10 +1,10 @@
 import path from 'node:path';
 import { linkedInto } from '@jinx/core/editing';
 import { effectFile, MOST_PARCEL_ASSETS, MOST_PARCEL_UNPACKED } from '@jinx/core/formats';
-import { assetInto } from '../assets.ts';
+import { assetFiles } from '../assets.ts';
+import type { Session } from '../database.ts';
 import { Refusal } from '../errors.ts';
 import type { House } from '../house.ts';
-import type { FileAsset } from '../workers/outcome.ts';
 import { noParcel, type NewParcelEffect } from '../workers/parcels.ts';
 import { secondsFor } from '../workers/workers.ts';
 import { contentsOf, type Contents } from './contents.ts';
@@ -32,15 +32,20 @@ function mustBeWhole({ assets, missing }: Contents): void {
 }
 
 /** The effects as a parcel has them: those that others are made of are known by their ids. */
-function effectsFor({ effects }: Contents): NewParcelEffect[] {
+async function effectsFor(session: Session, { effects }: Contents): Promise<NewParcelEffect[]> {
   const linked = new Set(effects.flatMap(({ effect }) => linkedInto(effect)));
+  const { rows } = await session.query<{ id: string; picture: Buffer }>(
+    'select id, picture from effects where id = any($1) and picture is not null',
+    [effects.map(({ id }) => id)],
+  );
+  const pictures = new Map(rows.map(({ id, picture }) => [id, new Uint8Array(picture)]));
   const files = new Map(effects.map(({ id, name }, n) => [id, effectFile(n + 1, name)]));
-  return effects.map(({ id, effect, licence, siblingOf, picture }) => ({
+  return effects.map(({ id, effect, licence, siblingOf }) => ({
     ...{ effect, licence },
     file: files.get(id)!,
     siblingOf: siblingOf && files.get(siblingOf)!,
     linkedAs: linked.has(id) ? id : null,
-    picture: picture && new Uint8Array(picture),
+    picture: pictures.get(id) ?? null,
   }));
 }
 
@@ -57,15 +62,10 @@ export async function sendParcel(
   const contents = await contentsOf(database, projectId, ids);
   mustBeWhole(contents);
   await incoming.withFolder(async (folder) => {
-    const assets: FileAsset[] = [];
-    for (const { hash, name, kind, licence, bytes: size } of contents.assets) {
-      const file = path.join(folder, `${hash}.part`);
-      await assetInto(database, hash, file);
-      assets.push({ hash, name, kind, licence, file, size });
-    }
+    const assets = await assetFiles(database, contents.assets, folder);
     const into = path.join(folder, 'parcel.part');
     const total = assets.reduce((sum, { size }) => sum + size, 0);
-    const parcel = { licence: contents.licence, effects: effectsFor(contents), assets, into };
+    const parcel = { licence: contents.licence, effects: await effectsFor(database, contents), assets, into };
     const size = await workers.run('exportParcel', parcel, secondsFor(total));
     await send(into, size, contents.effects[0]!.name);
   });

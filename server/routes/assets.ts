@@ -2,13 +2,12 @@ import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import path from 'node:path';
 import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import type { Answer } from '@jinx/core/answers';
 import { z } from 'zod';
 import { isPlainText } from '@jinx/core/document';
 import { hashName, licenceSchema } from '@jinx/core/formats';
 import {
-  assetInto,
+  assetFile,
   assetOf,
   assetSize,
   assetSlices,
@@ -22,7 +21,7 @@ import { inTransaction } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
 import { kitAsset, kitFiles } from '../kit.ts';
 import { START_INSTANTS, STARTS } from '@jinx/demo';
-import { answerLasting, holdSlot } from './lasting.ts';
+import { answerFile, answerLasting, holdSlot } from './lasting.ts';
 import { secondsFor } from '../workers/workers.ts';
 import { ownerOf, type Asked, type Route } from './route.ts';
 
@@ -132,20 +131,17 @@ export const ASSETS: readonly Route[] = [
     about: 'project',
     isCostly: true,
     answer: async (asked) => {
-      const { house, context, id } = asked;
+      const { house, id } = asked;
       const hash = hashIn(asked);
       const { name, kind } = await assetOf(house.database, id, hash);
       await holdSlot(house.exporting, asked);
       await house.incoming.withFolder(async (folder) => {
-        const [file, into] = [path.join(folder, `${hash}.part`), path.join(folder, 'open.part')];
-        await assetInto(house.database, hash, file);
+        const into = path.join(folder, 'open.part');
+        const file = await assetFile(house.database, hash, folder);
         const { size: bytes } = await stat(file);
-        context.length = await house.workers.run('openAsset', { kind, file, into }, secondsFor(bytes));
-        context.attachment(`${name}.${kind === 'rig' ? 'glb' : 'png'}`);
-        context.type = kind === 'rig' ? 'model/gltf-binary' : 'image/png';
-        context.respond = false;
-        context.res.statusCode = 200;
-        await pipeline(createReadStream(into), context.res);
+        const size = await house.workers.run('openAsset', { kind, file, into }, secondsFor(bytes));
+        const [ending, type] = kind === 'rig' ? ['glb', 'model/gltf-binary'] : ['png', 'image/png'];
+        await answerFile(asked, `${name}.${ending}`, type, createReadStream(into), size);
       });
     },
   },

@@ -1,4 +1,5 @@
 import type { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import type { Slots } from '../access/slots.ts';
 import { ownerOf, type Asked } from './route.ts';
 
@@ -20,4 +21,20 @@ export function answerLasting({ context }: Asked, type: string, bytes: Buffer | 
   context.set('Cache-Control', 'private, max-age=31536000, immutable');
   context.type = type;
   context.body = bytes;
+}
+
+/** Answers with a file to be saved. Resolves once it is sent: what it is read from has to stay until then. */
+export async function answerFile(
+  { context }: Asked,
+  name: string,
+  type: string,
+  bytes: Readable,
+  size?: number,
+): Promise<void> {
+  context.attachment(name);
+  context.type = type;
+  if (size !== undefined) context.length = size;
+  context.respond = false;
+  context.res.statusCode = 200;
+  await pipeline(bytes, context.res);
 }

@@ -1,11 +1,9 @@
 import { createReadStream } from 'node:fs';
-import path from 'node:path';
 import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import { parcelChoices, type Answer, type ParcelChoices } from '@jinx/core/answers';
 import { readJson } from '@jinx/core/document';
 import { z } from 'zod';
-import { assetInto, assetOf } from '../assets.ts';
+import { assetFile, assetOf } from '../assets.ts';
 import { FILE_BODY, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
@@ -20,7 +18,7 @@ import {
 } from '../parcels/index.ts';
 import { secondsFor } from '../workers/workers.ts';
 import { announce } from './announce.ts';
-import { holdSlot } from './lasting.ts';
+import { answerFile, holdSlot } from './lasting.ts';
 import { ownerOf, type Asked, type Route } from './route.ts';
 
 /** What was chosen for a parcel, as JSON. */
@@ -41,31 +39,15 @@ function idsIn(query: unknown): string[] {
   return [...new Set(ids.data)];
 }
 
-/** Answers with a parcel of effects of a project. */
-async function answerParcel(asked: Asked, ids: readonly string[]): Promise<void> {
-  const { house, context, projectId } = asked;
+/** Answers with effects of a project as one file: a parcel, or a page that plays them with all it needs in itself. */
+async function answerEffects(asked: Asked, ids: readonly string[], as: 'parcel' | 'page'): Promise<void> {
+  const { house, projectId } = asked;
   await holdSlot(house.exporting, asked);
-  await sendParcel(house, projectId, ids, async (file, size, name) => {
-    context.type = 'application/zip';
-    context.attachment(`${name}.parcel.zip`);
-    context.length = size;
-    context.respond = false;
-    context.res.statusCode = 200;
-    await pipeline(createReadStream(file), context.res);
-  });
-}
-
-/** Answers with one page that plays effects of a project, with all it needs in itself. */
-async function answerPage(asked: Asked, ids: readonly string[]): Promise<void> {
-  const { house, context, projectId } = asked;
-  await holdSlot(house.exporting, asked);
-  await sendParcel(house, projectId, ids, async (file, _, name) => {
-    context.type = 'text/html';
-    context.attachment(`${name}.html`);
-    context.respond = false;
-    context.res.statusCode = 200;
-    await pipeline(Readable.from(pageParts(file, name)), context.res);
-  });
+  await sendParcel(house, projectId, ids, (file, size, name) =>
+    as === 'parcel'
+      ? answerFile(asked, `${name}.parcel.zip`, 'application/zip', createReadStream(file), size)
+      : answerFile(asked, `${name}.html`, 'text/html', Readable.from(pageParts(file, name))),
+  );
 }
 
 export const PARCELS: readonly Route[] = [
@@ -74,7 +56,7 @@ export const PARCELS: readonly Route[] = [
     path: '/effects/:id/parcel',
     about: 'effect',
     isCostly: true,
-    answer: (asked) => answerParcel(asked, [asked.id]),
+    answer: (asked) => answerEffects(asked, [asked.id], 'parcel'),
   },
   {
     method: 'get',
@@ -90,14 +72,14 @@ export const PARCELS: readonly Route[] = [
     path: '/projects/:id/parcel',
     about: 'project',
     isCostly: true,
-    answer: (asked) => answerParcel(asked, idsIn(asked.context.query['effects'])),
+    answer: (asked) => answerEffects(asked, idsIn(asked.context.query['effects']), 'parcel'),
   },
   {
     method: 'get',
     path: '/projects/:id/page',
     about: 'project',
     isCostly: true,
-    answer: (asked) => answerPage(asked, idsIn(asked.context.query['effects'])),
+    answer: (asked) => answerEffects(asked, idsIn(asked.context.query['effects']), 'page'),
   },
   {
     method: 'get',
@@ -107,7 +89,7 @@ export const PARCELS: readonly Route[] = [
       const { effects, ...contents } = await contentsOf(house.database, id, idsIn(context.query['effects']));
       context.body = {
         ...contents,
-        effects: effects.map(({ effect: _, picture: __, ...each }) => each),
+        effects: effects.map(({ effect: _, ...each }) => each),
       } satisfies Answer<'GET /projects/:id/parcel/contents'>;
     },
   },
@@ -147,11 +129,9 @@ export const PARCELS: readonly Route[] = [
       if (!/^[0-9a-f]{64}$/.test(from)) throw notFound('asset');
       const { kind } = await assetOf(house.database, id, to);
       if (kind !== 'rig') throw new Refusal(422, 'no-figure', 'Bones are those of a figure.');
-      const has = await house.incoming.withFolder(async (folder) => {
-        const file = path.join(folder, `${to}.part`);
-        await assetInto(house.database, to, file);
-        return house.workers.run('bonesOf', { file });
-      });
+      const has = await house.incoming.withFolder(async (folder) =>
+        house.workers.run('bonesOf', { file: await assetFile(house.database, to, folder) }),
+      );
       const stranger = Object.values(bones).find((bone) => !has.includes(bone));
       if (stranger !== undefined)
         throw new Refusal(422, 'no-bone', `The figure has no bone "${stranger}".`, { path: 'bones' });

@@ -262,6 +262,10 @@ export class Frame {
   get isExact(): boolean {
     return this.u32[HEADER_EXACT] === 1;
   }
+  /** Steps a second of the world that wrote it; 0 before one has. */
+  get rate(): number {
+    return this.u32[HEADER_RATE]!;
+  }
   get bones(): number {
     return this.u32[HEADER_BONES]!;
   }

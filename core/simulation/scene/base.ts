@@ -1,5 +1,5 @@
 import type { Vector } from '../../document/index.ts';
-import { composeInto, rigidOf, type Rigid } from '../../maths/index.ts';
+import { composeInto, IDENTITY, rigidOf, type Rigid } from '../../maths/index.ts';
 import { rotationInto } from './groups.ts';
 
 /** Where a whole effect stands from a step on: metres of the world, degrees round X, then Y, then Z. */
@@ -42,19 +42,20 @@ export class Base {
     return this.#places().length > 0;
   }
 
-  /** Writes its matrix at a step, between two of them too. Returns false, and writes nothing, in the middle of the world. */
-  into(m: Float64Array, step: number): boolean {
+  /** Whether it stands in the middle of the world, unturned, for good. */
+  get isMiddle(): boolean {
+    return this.first === null && !this.moves;
+  }
+
+  /** Writes its matrix at a step, between two of them too. */
+  into(m: Float64Array, step: number): void {
     const places = this.#places();
     let next = places.length;
     while (next > 0 && places[next - 1]!.step > step) next--;
     const share = next < places.length ? step - (places[next]!.step - 1) : 0;
-    if (next === 0 && share <= 0) {
-      if (this.first) m.set(this.first);
-      return this.first !== null;
-    }
+    if (next === 0 && share <= 0) return m.set(this.first ?? IDENTITY);
     const from = next === 0 ? rigidAt(this.first) : this.#rigidOf(places[next - 1]!);
     this.#between(from, share > 0 ? this.#rigidOf(places[next]!) : from, share > 0 ? share : 0, m);
-    return true;
   }
 
   #rigidOf(placed: Placed): Rigid {

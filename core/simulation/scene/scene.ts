@@ -95,8 +95,9 @@ export class Scene {
       m[14] = -radius * s;
     } else if (this.#flight) this.#flight.matrixInto(m, this.clock.fieldTime(time));
     else if (carrier.kind === 'thing') this.#boneInto(carrier.thing, carrier.bone, time, m);
-    const step = (time - this.clock.timeOf(0)) * this.clock.rate;
-    if (carrier.kind === 'thing' || !this.#base.into(this.#standing, step)) return;
+    // A figure that carries it stands there itself.
+    if (carrier.kind === 'thing' || this.#base.isMiddle) return;
+    this.#base.into(this.#standing, (time - this.clock.timeOf(0)) * this.clock.rate);
     this.#copy.set(m);
     multiplyInto(m, 0, this.#standing, 0, this.#copy, 0);
   }
