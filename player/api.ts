@@ -13,7 +13,12 @@ export interface CameraView {
   readonly follows?: boolean;
 }
 
+/** How much of an effect is computed and drawn: what each tier leaves out is said in its document. */
+export type Quality = 'low' | 'middle' | 'high';
+
 export interface PlayerOptions {
+  /** The tier that effects are played in at best; "high" unless told. Further away they may go to lower ones. */
+  readonly quality?: Quality;
   /** What is behind; that of the first effect unless told. */
   readonly surround?: Surround;
   /** Whether figures of the effects' stages are drawn; they are, unless told. */
@@ -73,6 +78,10 @@ export interface PlayingState {
   readonly seconds: number;
   readonly living: number;
   readonly isLetGo: boolean;
+  /** The tier it is played in where it stands; "none": it is too far away to be seen. */
+  readonly quality: Quality | 'none';
+  /** Whether it is left out of the picture, since the camera does not look at it or it is too far away. */
+  readonly isCulled: boolean;
   readonly hasEnded: boolean;
 }
 
@@ -134,6 +143,8 @@ export interface Player {
   /** How fast time runs; 1 is as it was made. */
   setSpeed(speed: number): void;
   setSurround(surround: Surround): void;
+  /** Plays in another tier from the next step on; what was born stays. */
+  setQuality(quality: Quality): void;
   setCamera(camera: CameraView): void;
   /** The present picture: four bytes a pixel, rows from the top. */
   pixels(width: number, height: number): Promise<Uint8ClampedArray>;

@@ -97,7 +97,8 @@ export type DrawnAs =
   | { readonly kind: 'sprite' }
   | ({ readonly kind: 'ribbon' } & DrawnRibbon)
   | ({ readonly kind: 'mesh' } & DrawnMeshes)
-  | { readonly kind: 'light' }
+  /** `most`: lights that each instance of its effect has at once. */
+  | { readonly kind: 'light'; readonly most: number }
   | ({ readonly kind: 'haze' } & DrawnHaze)
   | ({ readonly kind: 'body' } & DrawnBody);
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { afterEach, describe, expect, it } from 'vitest';
+import { withoutQuality } from '../testing/withoutQuality.ts';
 import {
   apply,
   canonicalText,
@@ -25,6 +26,7 @@ import {
   newSurface,
   parseEffect,
   parseEffectText,
+  stepsOf,
   removeLayer,
   RIBBON_SETTINGS,
   SCHEMA,
@@ -243,7 +245,7 @@ describe('a migration', () => {
   const before = changed.map(({ byDefault }) => byDefault);
   afterEach(() => changed.forEach((declaration, n) => (declaration.byDefault = before[n])));
 
-  it.each([0, 1, 2, 3, 4, 5, 6])('of schema %d says the same whatever is the default now', (schema) => {
+  it.each([0, 1, 2, 3, 4, 5, 6, 7])('of schema %d says the same whatever is the default now', (schema) => {
     const text = readFileSync(new URL(`./kept/schema${schema}.json`, import.meta.url), 'utf8');
     const was = migrated(JSON.parse(text));
     for (const declaration of changed) declaration.byDefault = 77;
@@ -276,7 +278,7 @@ describe('a kept document of schema 2', () => {
 describe('a kept document of schema 5', () => {
   it('is read with the softness that forces from one spot always had, and is otherwise as it was', () => {
     const text = readFileSync(new URL('./kept/schema5.json', import.meta.url), 'utf8');
-    const effect = parseEffectText(text);
+    const effect = withoutQuality(parseEffectText(text));
     const before = JSON.parse(text) as Effect;
     const kinds = new Set<string>();
     for (const { id, item } of listed(effect.layers)) {
@@ -298,7 +300,7 @@ describe('a kept document of schema 5', () => {
 describe('a kept document of schema 6', () => {
   it('is read without anything linked and without signals, and is otherwise as it was', () => {
     const text = readFileSync(new URL('./kept/schema6.json', import.meta.url), 'utf8');
-    const effect = parseEffectText(text);
+    const effect = withoutQuality(parseEffectText(text));
     const before = JSON.parse(text) as Effect;
     expect(effect.schema).toBe(SCHEMA);
     expect(effect.groups.byId['bell']).toEqual({ ...before.groups.byId['bell'], linked: null });
@@ -308,6 +310,24 @@ describe('a kept document of schema 6', () => {
     expect(effect.layers).toEqual(before.layers);
     expect(effect.signals.order).toEqual([]);
     expect(effect.dials).toEqual(before.dials);
+  });
+});
+
+describe('a kept document of schema 7', () => {
+  it('is read with the births that were tried as those of the high tier, and every tier has all of it', () => {
+    const text = readFileSync(new URL('./kept/schema7.json', import.meta.url), 'utf8');
+    const effect = parseEffectText(text);
+    const { shown, tiers, bounds } = effect.quality;
+    expect([shown, bounds]).toEqual(['high', null]);
+    expect(tiers.high).toEqual({ births: 45, keepsArea: false, lights: 16, joints: 100 });
+    expect(tiers.low.births).toBe(35);
+    expect(tiers.middle.births).toBe(45);
+    expect(effect.groups.byId['bell']!.linked!.effect.quality.tiers.high.births).toBe(20);
+    const steps = [...listed(effect.looks.byId['husk']!.steps), ...stepsOf(effect, effect.layers.byId['haze']!)];
+    expect(steps.map(({ item }) => item.least)).toEqual(['low', 'low', 'low']);
+    const before = JSON.parse(text) as Effect;
+    expect(withoutQuality(effect).layers).toEqual(before.layers);
+    expect(effect.looks).toEqual(before.looks);
   });
 });
 

@@ -22,6 +22,7 @@ export * from './parts/parts.ts';
 export * from './passing.ts';
 export * from './placeKeys.ts';
 export * from './population.ts';
+export * from './quality.ts';
 export * from './parts/references.ts';
 export * from './parts/remove.ts';
 export * from './shown.ts';

@@ -29,7 +29,7 @@ export function newStep<K extends StepKind>(kind: K): Extract<Step, { kind: K }>
             },
           }
         : {};
-  return { kind, muted: false, settings: defaultSettings(STEP_SETTINGS[kind]), ...rest } as never;
+  return { kind, muted: false, least: 'low', settings: defaultSettings(STEP_SETTINGS[kind]), ...rest } as never;
 }
 
 /** Sets a choice, a switch or a fixed number of a step in place: for demo scripts, tests and ready-made looks. */

@@ -46,6 +46,7 @@ import {
   type Moment,
 } from './schema/index.ts';
 import { drawnLook } from './look.ts';
+import { newQuality } from './quality.ts';
 
 /** 32 random bits, handed in: `crypto` in the browser, a counter in tests and demo scripts. */
 export type Random32 = () => number;
@@ -84,9 +85,9 @@ export function newEffect(name: string, seed: number): Effect {
       lens: newLens(),
       air: newAir(),
       carrier: { kind: 'still' },
-      density: { share: 100, keepsArea: true },
       cameras: emptyCollection(),
     },
+    quality: newQuality(),
   };
 }
 
@@ -148,6 +149,7 @@ export function newLayer(name: string, salt: number): Layer {
     look: drawnLook('soft dot'),
     inside: null,
     seenBy: null,
+    quality: { least: 'low', thins: true },
     channels: emptyCollection(),
     settings,
   };

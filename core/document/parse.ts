@@ -76,7 +76,7 @@ export function* parseEffectSteps(input: unknown): Steps<Effect> {
 }
 
 /** Parts whose items nothing else refers to in a way that a change of theirs, short of going away, could break. */
-const LEAVES = new Set(['name', 'seed', 'stretches', 'stage', 'layers', 'forces', 'surfaces']);
+const LEAVES = new Set(['name', 'seed', 'stretches', 'stage', 'quality', 'layers', 'forces', 'surfaces']);
 
 /**
  * Checks an effect that was made from one that is known to be right, by sharing what did not change: only what is new in it

@@ -10,6 +10,3 @@ export const SURROUND_COLOURS: Record<
   noon: { zenith: '#9fb4c4', horizon: '#d8dcd9', ground: '#a9a796' },
   busy: { zenith: '#4e6172', horizon: '#a79f8d', ground: '#6d6a58' },
 };
-
-/** Lights that shine at once; of more, the strongest do. */
-export const MOST_LIGHTS = 16;

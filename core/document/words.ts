@@ -13,7 +13,7 @@ import {
   type Shaper,
 } from '../settings/index.ts';
 import { diff } from './diff.ts';
-import type { Dial, Effect, Force, Place, Source } from './schema/index.ts';
+import { TIERS, type Dial, type Effect, type Force, type Layer, type Place, type Source } from './schema/index.ts';
 import { stepsOf } from './look.ts';
 import { nameOfPart } from './parts/parts.ts';
 import { settingsIn, type FoundSetting } from './parts/walk.ts';
@@ -233,6 +233,18 @@ function ofEffect(effect: Effect): SetLine[] {
         `${item.linked ? `the effect ${item.linked.effect.name}${item.linked.hidden ? ', hidden' : ''}, ${item.linked.inFront ? 'in front of' : 'behind'} all layers, ` : ''}at ${item.translation.map(plain).join(', ')} m, turned ${item.rotation.map(plain).join(', ')}°, ${plain(item.scale)} times as large`,
       ),
     ),
+    ...TIERS.map((tier) => {
+      const { births, keepsArea, lights, joints } = effect.quality.tiers[tier];
+      const larger = keepsArea && births < 100 ? ', drawn larger' : '';
+      return line(
+        `quality.${tier}`,
+        `${tier} quality`,
+        `${plain(births)}% of births${larger}, ${lights} lights, ${plain(joints)}% of joints`,
+      );
+    }),
+    ...listed(effect.quality.distances).map(({ id, item: { beyond, tier } }) =>
+      line(`quality.distances.${id}`, `beyond ${plain(beyond)} m`, tier === 'none' ? 'not seen' : `${tier} quality`),
+    ),
     line('surround', 'surround', effect.stage.surround),
     ...listed(effect.stage.cameras).map(({ id, item }) =>
       line(
@@ -246,6 +258,12 @@ function ofEffect(effect: Effect): SetLine[] {
 
 const forceWords = (force: Force, effect: Named): string =>
   `${force.muted ? 'muted, ' : ''}${placeWords(force.place, effect)}`;
+
+const HAVE = { low: [], middle: ['in middle and high quality'], high: ['in high quality only'] } as const;
+const qualityOfLayer = ({ quality: { least, thins } }: Layer): string[] => [
+  ...HAVE[least],
+  ...(thins ? [] : ['all births in every quality']),
+];
 
 /** What is set for a layer beside its settings. */
 function ofLayer(effect: Effect, id: Id): SetLine[] {
@@ -284,6 +302,7 @@ function ofLayer(effect: Effect, id: Id): SetLine[] {
           ),
         ]
       : []),
+    ...qualityOfLayer(layer).map((value) => line('quality', 'quality', value)),
     ...listed(layer.bursts).map(({ id: burst, item }) =>
       line(
         `bursts.${burst}`,

@@ -17,7 +17,7 @@ export type ChapterName = (typeof CHAPTERS)[number];
 /** What of a chapter is no setting. */
 const PARTS: Record<ChapterName, readonly (keyof Layer)[]> = {
   source: ['source', 'front'],
-  births: ['births', 'bursts'],
+  births: ['births', 'bursts', 'quality'],
   motion: ['aim', 'forces'],
   life: ['channels'],
   appearance: ['drawn', 'look', 'inside'],

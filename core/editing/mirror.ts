@@ -169,6 +169,8 @@ function mirrorChildren(draft: Effect, parent: Id | null, rigs: Rigs): void {
 /** Exchanges left and right of a whole effect, in a draft. The stage stays as it is. */
 export function mirrorEffect(draft: Effect, rigs: Rigs): void {
   mirrorChildren(draft, null, rigs);
+  const { bounds } = draft.quality;
+  if (bounds) [bounds.low[0], bounds.high[0]] = [-bounds.high[0], -bounds.low[0]];
   for (const { item } of listed(draft.forces)) mirrorForce(item.force, rigs);
   for (const { item } of listed(draft.surfaces)) if ('place' in item) mirrorPlace(item.place, rigs);
   for (const { item } of listed(draft.fronts)) mirrorPlace(item.place, rigs);

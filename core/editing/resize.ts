@@ -220,6 +220,8 @@ export function resize(draft: Effect, scaling: Scaling, held: ReadonlySet<Quanti
   for (const { item } of listed(draft.dials)) if (item.kind === 'place') item.at = times(item.at, scaler.metres);
   for (const { item } of listed(draft.signals))
     if (item.tried) item.tried.at = multiplied(item.tried.at, scaler.seconds);
+  const { bounds } = draft.quality;
+  if (bounds) for (const corner of ['low', 'high'] as const) bounds[corner] = times(bounds[corner], scaler.metres);
   const { stretches } = draft;
   const length = (seconds: number, most: number, least = 0) =>
     Math.min(most, Math.max(least, multiplied(seconds, scaler.seconds)));

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { listed, refsTo, SCHEMA, type Effect } from '../document/index.ts';
+import { hasFrom, listed, refsTo, SCHEMA, tierName, TIERS, type Effect } from '../document/index.ts';
 import type { Reached } from '../simulation/index.ts';
 import { SIMULATION } from '../simulation/index.ts';
 
@@ -67,6 +67,27 @@ export const attachmentsSchema = z.strictObject({
       ),
     }),
   ),
+  quality: z
+    .strictObject({
+      tiers: z.record(
+        tierName,
+        z.strictObject({
+          births: z.number().describe('percent of the births that are kept'),
+          keepsArea: z.boolean().describe('whether those are drawn larger by the area of those left out'),
+          lights: z.number().int().describe('at once, at most'),
+          joints: z.number().describe('percent of the joints of ribbons'),
+          layers: z.array(name).describe('those it has'),
+        }),
+      ),
+      distances: z
+        .array(z.strictObject({ beyond: z.number().describe('metres from the camera'), tier: z.string() }))
+        .describe('nearest first; the tier "none" is not seen'),
+      bounds: z
+        .strictObject({ least: place, most: place })
+        .nullable()
+        .describe('for culling, about the place of the effect; null where it was not measured'),
+    })
+    .describe('how much of it is left out'),
   measured: z
     .strictObject({
       seconds: seconds.describe('until nothing of it lives'),
@@ -151,6 +172,26 @@ export function attachmentsOf(effect: Effect, reached: Reached): Attachments {
         })),
       };
     }),
+    quality: {
+      tiers: Object.fromEntries(
+        TIERS.map((tier) => [
+          tier,
+          {
+            ...effect.quality.tiers[tier],
+            layers: listed(effect.layers).flatMap(({ item }) =>
+              hasFrom(tier, item.quality.least) ? [item.name] : [],
+            ),
+          },
+        ]),
+      ) as Attachments['quality']['tiers'],
+      distances: listed(effect.quality.distances)
+        .map(({ item }) => ({ ...item }))
+        .sort((a, b) => a.beyond - b.beyond),
+      bounds: effect.quality.bounds && {
+        least: [...effect.quality.bounds.low] as [number, number, number],
+        most: [...effect.quality.bounds.high] as [number, number, number],
+      },
+    },
     measured: {
       ...{ seconds: reached.seconds, mostLiving: reached.mostLiving, mostJoints: reached.mostJoints },
       bounds: plain(reached.box),

@@ -23,7 +23,7 @@ export {
 export { PullRun, type Pull } from './world/pulls.ts';
 export { RateIntegral } from './values/rate.ts';
 export { reachBetween, type Reach } from './world/reach.ts';
-export { measureReach, type Reached } from './world/reached.ts';
+export { measureReach, type Box, type Reached } from './world/reached.ts';
 export * from './values/reading.ts';
 export { NumberReader } from './values/numberReader.ts';
 export { ColourReader } from './values/colourReader.ts';

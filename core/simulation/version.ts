@@ -7,5 +7,6 @@
  * | 3 | a record carries the upper bits of its particle's key rather than its birth number |
  * | 4 | a ribbon's joints carry the lot of their particle and the ribbon's length; numbers of looks are hashed |
  * | 5 | forces of the effect feel no groups of the layers they act on; speeds and distances that shape grow with a group |
+ * | 6 | a tier keeps the first of several births at once, whatever share of them it keeps |
  */
-export const SIMULATION = 5;
+export const SIMULATION = 6;

@@ -307,7 +307,7 @@ export function randomEffect(seed: number): { effect: Effect; inputs: Inputs } {
     ['tube', tube],
     ['box', { ...newThing('Box', RANDOM_BOX), at: [0.4, 0.6, 0.3] as [number, number, number] }],
   ]);
-  if (dice.comes(0.3)) effect.stage.density = { ...effect.stage.density, share: 60 };
+  if (dice.comes(0.3)) effect.quality.tiers.high.births = 60;
   if (dice.comes(0.4)) effect.stage.carrier = { kind: 'circle', radius: 0.8, speed: 1.5 };
   effect.channels = collectionOf([['heat', { name: 'heat' }]]);
   const ids = Array.from({ length: 2 + (seed % 3) }, (_, n) => `layer${n}`);

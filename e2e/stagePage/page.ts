@@ -99,8 +99,8 @@ let standing = '';
 /** The world of the effect drawn last: another picture of it, in another light or later, needs no new one. */
 let known: { key: string; world: Instance } | null = null;
 async function worldOf(effect: Effect, inputs: Inputs): Promise<Instance> {
-  const { things, carrier, density } = effect.stage;
-  const key = JSON.stringify([{ ...effect, stage: { things, carrier, density } }, inputs]);
+  const { things, carrier } = effect.stage;
+  const key = JSON.stringify([{ ...effect, stage: { things, carrier } }, inputs]);
   if (known?.key !== key) known = { key, world: playAlone(effect, rigsKept, inputs, { kernels: await kernels }) };
   return known.world;
 }

@@ -1,6 +1,7 @@
 import { createPlayer } from './createPlayer.ts';
-import type { Player, Playing, Surround } from '../api.ts';
+import type { Player, Playing, Quality, Surround } from '../api.ts';
 
+const QUALITIES: readonly Quality[] = ['low', 'middle', 'high'];
 const SURROUNDS: readonly string[] = ['dusk', 'overcast', 'noon', 'busy'] satisfies Surround[];
 
 /** Where there is no page, as in Node, the module can be loaded all the same. */
@@ -13,13 +14,14 @@ const Base: typeof HTMLElement = globalThis.HTMLElement ?? (class {} as typeof H
  * | src        | where the parcel is                                       |
  * | effect     | the name of one of its effects; the first unless told     |
  * | surround   | dusk, overcast, noon or busy; the effect's own unless told |
+ * | quality    | low, middle or high; high unless told                     |
  * | figure     | "none" leaves figures out                                 |
  * | alt        | what is seen, in words, for those who do not see it       |
  *
  * Its size is set by CSS. It sends the events `ready`, `ended` and `fault` (`detail.sentence`).
  */
 export class JinxEffectElement extends Base {
-  static readonly observedAttributes = ['src', 'effect', 'surround', 'alt'];
+  static readonly observedAttributes = ['src', 'effect', 'surround', 'quality', 'alt'];
   player: Player | null = null;
   playing: Playing | null = null;
 
@@ -36,6 +38,7 @@ export class JinxEffectElement extends Base {
       this.player = createPlayer(canvas, {
         figures: this.getAttribute('figure') !== 'none',
         ...(SURROUNDS.includes(surround) ? { surround: surround as Surround } : {}),
+        quality: this.#quality,
       });
     } catch (error) {
       return this.#fault((error as Error).message);
@@ -54,9 +57,15 @@ export class JinxEffectElement extends Base {
     if (!this.player) return;
     const surround = this.getAttribute('surround') ?? '';
     if (name === 'alt') this.#describe();
+    else if (name === 'quality') this.player.setQuality(this.#quality);
     else if (name === 'surround') {
       if (SURROUNDS.includes(surround)) this.player.setSurround(surround as Surround);
     } else void this.#begin();
+  }
+
+  get #quality(): Quality {
+    const told = this.getAttribute('quality') as Quality;
+    return QUALITIES.includes(told) ? told : 'high';
   }
 
   #describe(): void {

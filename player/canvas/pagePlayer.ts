@@ -23,7 +23,7 @@ export class PagePlayer extends PlayerEnd implements Player {
     const sizes = new ResizeObserver(() => this.tell({ kind: 'size', ...sizeOf() }));
     sizes.observe(this.#canvas);
     this.#ending.push(() => sizes.disconnect());
-    const { pausesOffScreen = true, orbits = true, surround } = this.#options;
+    const { pausesOffScreen = true, orbits = true, surround, quality } = this.#options;
     if (pausesOffScreen) {
       const sight = new IntersectionObserver((entries) => {
         this.#isOffScreen = !entries.at(-1)!.isIntersecting;
@@ -34,6 +34,7 @@ export class PagePlayer extends PlayerEnd implements Player {
     }
     if (orbits) this.#ending.push(orbit(this.#canvas, (...by) => this.setCamera(turnedView(this.#camera, ...by))));
     if (surround) this.setSurround(surround);
+    if (quality) this.setQuality(quality);
     this.tell({ kind: 'camera', camera: this.#camera });
   }
 

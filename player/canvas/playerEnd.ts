@@ -1,4 +1,4 @@
-import type { EffectInfo, Loaded, Playing, PlayingEvents, PlayOptions } from '../api.ts';
+import type { EffectInfo, Loaded, Playing, PlayingEvents, PlayOptions, Quality } from '../api.ts';
 import type { FromPlayer, ToPlayer } from '../runtime/messages.ts';
 import { dialNamed, dialValue, PagePlaying } from './playing.ts';
 
@@ -135,6 +135,9 @@ export class PlayerEnd {
   setSpeed(speed: number): void {
     if (!(speed > 0)) throw new RangeError('a speed is above 0');
     this.tell({ kind: 'speed', speed });
+  }
+  setQuality(quality: Quality): void {
+    this.tell({ kind: 'quality', quality });
   }
   dispose(): void {
     this.#end.close();

@@ -1,7 +1,9 @@
 import type { DepthTexture, Object3D, PerspectiveCamera, Texture } from 'three';
-import type { Loaded, Playing } from '../api.ts';
+import type { Loaded, Playing, Quality } from '../api.ts';
 
 export interface SceneOptions {
+  /** The tier that effects are played in at best; "high" unless told. Further away they may go to lower ones. */
+  readonly quality?: Quality;
   /** How many of the effects' lights fall on what else is in the scene: up to 8; 4 unless told. */
   readonly lights?: number;
 }
@@ -26,6 +28,8 @@ export interface SceneEffects {
   pause(): void;
   resume(): void;
   setSpeed(speed: number): void;
+  /** Plays in another tier from the next step on; what was born stays. */
+  setQuality(quality: Quality): void;
   /** Whether it computes in shared memory, with a second thread. */
   readonly isShared: boolean;
   /** Hears of faults that end all playing. */

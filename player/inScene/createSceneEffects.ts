@@ -1,5 +1,12 @@
 import { GuestStage } from '@jinx/stage';
-import type { DepthTexture, Object3D, PerspectiveCamera, Texture, WebGLRenderer } from 'three';
+import {
+  Vector3,
+  type DepthTexture,
+  type Object3D,
+  type PerspectiveCamera,
+  type Texture,
+  type WebGLRenderer,
+} from 'three';
 import type { Playing } from '../api.ts';
 import { PlayerEnd, type Drawn, type WorkerEnd } from '../canvas/playerEnd.ts';
 import { startThreads } from '../canvas/threads.ts';
@@ -8,14 +15,22 @@ import { Following } from './follow.ts';
 import code from '../workerCode.ts';
 
 const LIGHTS = 4;
+const LOOK_EVERY_MILLISECONDS = 100;
 
 class PageEffects extends PlayerEnd implements SceneEffects {
   readonly #stage: GuestStage;
+  #lookedAt = -Infinity;
   readonly #following = new Following();
 
-  constructor(renderer: WebGLRenderer, end: WorkerEnd, isShared: boolean, { lights = LIGHTS }: SceneOptions) {
+  constructor(
+    renderer: WebGLRenderer,
+    end: WorkerEnd,
+    isShared: boolean,
+    { lights = LIGHTS, quality }: SceneOptions,
+  ) {
     super(end, isShared, (told) => this.#draw(told));
     this.#stage = new GuestStage(renderer, lights, (sentence) => console.error(sentence));
+    if (quality) this.setQuality(quality);
   }
 
   get object(): Object3D {
@@ -34,7 +49,19 @@ class PageEffects extends PlayerEnd implements SceneEffects {
   }
   update(camera: PerspectiveCamera): void {
     this.#following.update();
+    this.#lookFrom(camera);
     this.#stage.update(camera);
+  }
+  /** Says where it is seen from, a few times a second: far effects go to lower tiers, and none is drawn out of sight. */
+  #lookFrom(camera: PerspectiveCamera): void {
+    const now = performance.now();
+    if (now - this.#lookedAt < LOOK_EVERY_MILLISECONDS) return;
+    this.#lookedAt = now;
+    const position = camera.getWorldPosition(new Vector3());
+    const target = camera.getWorldDirection(new Vector3()).add(position);
+    const fieldOfView = camera.getEffectiveFOV();
+    this.tell({ kind: 'size', width: camera.aspect, height: 1 });
+    this.tell({ kind: 'camera', camera: { position: position.toArray(), target: target.toArray(), fieldOfView } });
   }
   setDepth(depth: DepthTexture | null, camera: PerspectiveCamera): void {
     this.#stage.setDepth(depth, camera);

@@ -1,10 +1,11 @@
-import type { DialInfo, EffectInfo, Playing, Player, Surround, Triple } from '../api.ts';
+import type { DialInfo, EffectInfo, Playing, Player, Quality, Surround, Triple } from '../api.ts';
 import { createPlayer } from '../canvas/createPlayer.ts';
 import { FIRST_VIEW } from '../scene/firstView.ts';
 
 // The page that plays a parcel from one file, without a server: it has the parcel in itself, as base64.
 
 const SURROUNDS: readonly Surround[] = ['dusk', 'overcast', 'noon', 'busy'];
+const QUALITIES: readonly Quality[] = ['high', 'middle', 'low'];
 const POLL_MILLISECONDS = 100;
 
 const byId = <T extends HTMLElement>(id: string) => document.getElementById(id) as T;
@@ -95,6 +96,9 @@ class Controls {
     const surround = byId<HTMLSelectElement>('surround');
     surround.append(...SURROUNDS.map((name) => make('option', { value: name }, name)));
     surround.oninput = () => this.#player.setSurround(surround.value as Surround);
+    const quality = byId<HTMLSelectElement>('quality');
+    quality.append(...QUALITIES.map((name) => make('option', { value: name }, `${name} quality`)));
+    quality.oninput = () => this.#player.setQuality(quality.value as Quality);
     const time = byId<HTMLInputElement>('time');
     time.oninput = () => {
       this.#isScrubbing = true;

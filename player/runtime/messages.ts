@@ -5,6 +5,7 @@ import type {
   PlayingEvents,
   PlayingState,
   PlayOptions,
+  Quality,
   Surround,
   Triple,
 } from '../api.ts';
@@ -40,6 +41,7 @@ export type ToPlayer =
   | { kind: 'time'; id: number; times: number }
   | { kind: 'pause'; isPaused: boolean }
   | { kind: 'speed'; speed: number }
+  | { kind: 'quality'; quality: Quality }
   | { kind: 'size'; width: number; height: number }
   | { kind: 'surround'; surround: Surround }
   | { kind: 'camera'; camera: CameraView };

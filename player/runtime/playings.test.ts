@@ -1,11 +1,13 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { withItem } from '@jinx/core/document';
+import { collectionOf, withItem, withTier } from '@jinx/core/document';
 import { parcelOf, writeParcel } from '@jinx/core/formats';
-import { playAlone, type Inputs } from '@jinx/core/simulation';
+import { newFrame, playAlone, type Inputs } from '@jinx/core/simulation';
 import { kernelBytes } from '../../core/testing/kernelBytes.ts';
 import { lamp } from '../testing/lamp.ts';
 import { playableParcel, type PlayableParcel } from './parcels.ts';
+import type { Quality } from '../api.ts';
 import { Playings } from './playings.ts';
+import { Sight } from './sight.ts';
 
 const kernels = kernelBytes();
 let parcel: PlayableParcel;
@@ -124,5 +126,55 @@ describe('a parcel that is played', () => {
     const mean = position[0].slice(0, count).reduce((sum, x) => sum + x, 0) / count;
     expect(mean).toBeGreaterThan(14);
     expect(mean).toBeLessThan(15.2);
+  });
+});
+
+describe('quality', () => {
+  const far = lamp();
+  far.quality.tiers.low = { births: 20, keepsArea: false, lights: 1, joints: 50 };
+  far.quality.distances = collectionOf([
+    ['low', { beyond: 10, tier: 'low' }],
+    ['gone', { beyond: 40, tier: 'none' }],
+  ]);
+  const sightFrom = (metres: number, quality: Quality = 'high') => {
+    const sight = new Sight();
+    sight.quality = quality;
+    sight.look({ position: [0, 1, metres], target: [0, 1, 0], fieldOfView: 40 });
+    return sight;
+  };
+  let played: PlayableParcel;
+  beforeAll(async () => {
+    played = playableParcel(await writeParcel(parcelOf(far, [])));
+  });
+
+  it('is what the page chooses, with the bits of the same tier on the bench', () => {
+    const playings = start();
+    const playing = playings.begin(1, played, 0, {}, sightFrom(5, 'low'));
+    advance(playings, 40);
+    expect(playing.instance.hash()).toBe(alone(40, {}, withTier(far, 'low')));
+  });
+
+  it('goes down as the camera goes away: fewer are born, and then nothing is drawn', () => {
+    const playings = start();
+    const playing = playings.begin(1, played, 0, {}, sightFrom(5));
+    advance(playings, 60);
+    const { living } = playing.instance;
+    expect(playings.look(sightFrom(20))).toBe(true);
+    expect(playing).toMatchObject({ tier: 'low', isCulled: false });
+    advance(playings, 200);
+    expect(playing.instance.living).toBeLessThan(living / 2);
+    const drawn = () => {
+      const frame = newFrame(playing.instance);
+      playings.world!.writeFrame(frame);
+      return frame.particles;
+    };
+    expect(drawn()).toBeGreaterThan(0);
+    playings.look(sightFrom(60));
+    expect(playing).toMatchObject({ tier: 'none', isCulled: true });
+    expect(drawn()).toBe(0);
+    playings.look(sightFrom(5));
+    advance(playings, 100);
+    expect(playing.instance.living).toBeGreaterThan(living / 2);
+    expect(drawn()).toBe(playing.instance.living);
   });
 });

@@ -1,4 +1,4 @@
-import { listed, type Effect } from '@jinx/core/document';
+import { listed, withTier, type Effect, type Tier } from '@jinx/core/document';
 import { wholeOf } from '@jinx/core/editing';
 import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
@@ -13,6 +13,7 @@ import {
   type Needs,
 } from '@jinx/core/simulation';
 import type { DialValue, PlayOptions, Triple } from '../api.ts';
+import { Sight } from './sight.ts';
 import { withDialValues, type PlayableParcel } from './parcels.ts';
 
 /** Places that are kept of an effect that the page moves: ten seconds of steps, for going back. */
@@ -26,6 +27,9 @@ export interface PlayingEffect {
   /** As it is in its parcel. */
   readonly effect: Effect;
   readonly dials: Record<string, DialValue>;
+  /** The tier it is seen in; "none": it is too far away. */
+  tier: Tier | 'none';
+  isCulled: boolean;
   instance: Instance;
   /** Its own step in which it was let go; undefined while it is held. */
   letGoStep: number | undefined;
@@ -37,11 +41,12 @@ export interface PlayingEffect {
 class Documents {
   readonly #known = new WeakMap<Effect, Map<string, Effect>>();
 
-  of(effect: Effect, dials: Readonly<Record<string, DialValue>>): Effect {
+  of(effect: Effect, dials: Readonly<Record<string, DialValue>>, tier: Tier | 'none'): Effect {
     const known = this.#known.get(effect) ?? new Map<string, Effect>();
     this.#known.set(effect, known);
-    const key = JSON.stringify(Object.entries(dials).sort());
-    const made = known.get(key) ?? wholeOf(withDialValues(effect, dials)).effect;
+    const shown = tier === 'none' ? 'low' : tier;
+    const key = JSON.stringify([shown, Object.entries(dials).sort()]);
+    const made = known.get(key) ?? wholeOf(withTier(withDialValues(effect, dials), shown)).effect;
     known.set(key, made);
     return made;
   }
@@ -75,12 +80,20 @@ export class Playings {
   }
 
   /** Begins an effect. @throws RangeError with a sentence when the machine has not the memory for it. */
-  begin(number: number, parcel: PlayableParcel, index: number, options: PlayOptions): PlayingEffect {
+  begin(
+    number: number,
+    parcel: PlayableParcel,
+    index: number,
+    options: PlayOptions,
+    sight = new Sight(),
+  ): PlayingEffect {
     const { effect } = parcel.effects[index]!;
     const dials = Object.fromEntries(
       Object.entries(options.dials ?? {}).map(([name, value]) => [name, inEffect(effect, options, name, value)]),
     );
-    const document = this.#documents.of(effect, dials);
+    const stand = { at: options.at ?? MIDDLE, turn: options.turn ?? MIDDLE };
+    const tier = sight.tierOf(effect, stand, sight.quality);
+    const document = this.#documents.of(effect, dials, tier);
     const instance = this.#add(document, parcel.rigs, options, {}, 0);
     const playing = {
       number,
@@ -88,6 +101,8 @@ export class Playings {
       options,
       effect,
       dials,
+      tier,
+      isCulled: false,
       instance,
       letGoStep: undefined,
       hasLit: false,
@@ -167,7 +182,32 @@ export class Playings {
   /** Turns a dial: what reaches the simulation acts from the next step on. */
   setDial(playing: PlayingEffect, name: string, value: DialValue): void {
     playing.dials[name] = inEffect(playing.effect, playing.options, name, value);
-    const document = this.#documents.of(playing.effect, playing.dials);
+    this.#goOnWith(playing);
+  }
+
+  /**
+   * Sees to it that each is in the tier that is meant for how far away it is, and that none is drawn that is out of the
+   * picture. Returns whether any is another document now.
+   */
+  look(sight: Sight): boolean {
+    let isOther = false;
+    for (const playing of this.#all.values()) {
+      const stand = standOf(playing);
+      const tier = sight.tierOf(playing.effect, stand, playing.tier);
+      playing.isCulled = tier === 'none' || !sight.hasInView(playing.effect, stand);
+      if (tier !== playing.tier) {
+        playing.tier = tier;
+        this.#goOnWith(playing);
+        isOther = true;
+      }
+      this.world!.setSeen(playing.instance, !playing.isCulled);
+    }
+    return isOther;
+  }
+
+  /** Goes on from the present step with the document as its dials and its tier make it. */
+  #goOnWith(playing: PlayingEffect): void {
+    const document = this.#documents.of(playing.effect, playing.dials, playing.tier);
     const { instance } = playing;
     const { step } = instance;
     if (instance.adopt(document, true)) return instance.advance(step);
@@ -198,6 +238,13 @@ export class Playings {
     this.world!.remove(playing.instance);
     this.#all.delete(number);
   }
+}
+
+const MIDDLE: Triple = [0, 0, 0];
+
+/** Where an effect stands as a whole. */
+function standOf({ instance, options }: PlayingEffect): { at: Triple; turn: Triple } {
+  return instance.places.at(-1) ?? { at: options.at ?? MIDDLE, turn: options.turn ?? MIDDLE };
 }
 
 /**

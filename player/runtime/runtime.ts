@@ -6,6 +6,7 @@ import { playableParcel, type PlayableParcel } from './parcels.ts';
 import { Playings, type PlayingEffect } from './playings.ts';
 import { PlayedScene } from './scene.ts';
 import type { Screen } from './screen.ts';
+import { Sight } from './sight.ts';
 
 /** Steps that are made up for at most, when the page was busy: time is lost rather than the picture. */
 const MOST_STEPS_AT_ONCE = 6;
@@ -20,6 +21,7 @@ export class Runtime {
   readonly #screen: Screen;
   readonly #scene: PlayedScene;
   readonly #playings: Playings;
+  readonly #sight = new Sight();
   readonly #parcels = new Map<number, PlayableParcel>();
   /** The world that the screen reads frames of. */
   #shown: World | null = null;
@@ -52,12 +54,14 @@ export class Runtime {
   }
 
   #do(order: Exclude<ToPlayer, Start>): void {
+    if (order.kind === 'camera') this.#sight.look(order.camera);
+    if (order.kind === 'size') this.#sight.aspect = order.width / order.height;
     if (this.#screen.handle(order)) return;
     if ('id' in order) return this.#answer(order);
     switch (order.kind) {
       case 'play': {
         const parcel = this.#parcels.get(order.parcel);
-        if (parcel) this.#playings.begin(order.playing, parcel, order.effect, order.options);
+        if (parcel) this.#playings.begin(order.playing, parcel, order.effect, order.options, this.#sight);
         return this.#changed();
       }
       case 'tell': {
@@ -68,6 +72,9 @@ export class Runtime {
       case 'pause':
         [this.#isPaused, this.#before] = [order.isPaused, null];
         return this.#setPace();
+      case 'quality':
+        this.#sight.quality = order.quality;
+        return;
       case 'speed':
         this.#speed = Math.min(8, Math.max(0.01, order.speed));
         return this.#setPace();
@@ -149,6 +156,7 @@ export class Runtime {
 
   /** Computes what is due, and lets the screen draw. */
   turn(now: number): void {
+    if (this.#playings.look(this.#sight)) this.#changed();
     const { world } = this.#playings;
     if (!this.#isPaused && world) {
       const passed = this.#before === null ? 0 : (now - this.#before) / 1000;
@@ -199,11 +207,13 @@ export class Runtime {
   }
 }
 
-function stateOf({ instance, letGoStep, hasEnded }: PlayingEffect): PlayingState {
+function stateOf({ instance, letGoStep, hasEnded, tier, isCulled }: PlayingEffect): PlayingState {
   return {
     step: instance.step,
     seconds: instance.step / DEFAULT_RATE,
     living: instance.living,
+    quality: tier,
+    isCulled,
     isLetGo: letGoStep !== undefined && letGoStep <= instance.step,
     hasEnded: hasEnded || instance.isOver,
   };

@@ -1,4 +1,5 @@
 import {
+  atTier,
   isRibbon,
   listed,
   RIBBON_SETTINGS,
@@ -114,8 +115,9 @@ function drawnAs(effect: Effect, layer: Layer): DrawnAs {
   if (isRibbon(drawn)) return { kind: 'ribbon', ...drawnRibbon(effect, layer, drawn) };
   switch (drawn.kind) {
     case 'sprite':
+      return { kind: 'sprite' };
     case 'light':
-      return { kind: drawn.kind };
+      return { kind: 'light', most: effect.quality.tiers[effect.quality.shown].lights };
     case 'mesh': {
       const plan = planOf(effect, layer);
       const whole = drawnLook(effect, layer, plan);
@@ -164,11 +166,12 @@ function keptLayer(layer: Layer, of: readonly unknown[], make: () => DrawnLayer)
   return drawn;
 }
 
-/** How each layer of an effect is to be drawn, front to back; the same objects where nothing of them has changed. */
-export function drawnLayers(effect: Effect, { alone }: Pick<Seen, 'alone'> = AS_IT_IS): DrawnLayer[] {
+/** How each layer of an effect is to be drawn, front to back, as the tier that it is seen in has it; the same objects where nothing of them has changed. */
+export function drawnLayers(whole: Effect, { alone }: Pick<Seen, 'alone'> = AS_IT_IS): DrawnLayer[] {
+  const effect = atTier(whole);
   const shown = shownLayers(effect);
   const { palette, looks, fronts, groups, channels, measures, dials, stage } = effect;
-  const shared = [palette, looks, fronts, groups, channels, measures, dials, stage.things];
+  const shared = [palette, looks, fronts, groups, channels, measures, dials, stage.things, effect.quality];
   return listed(effect.layers).map(({ id, item }) => {
     const isVisible = shown.has(id);
     const inside = item.inside === null ? null : (effect.layers.byId[item.inside]?.salt ?? null);

@@ -15,6 +15,7 @@ const NAMES = ['drawn/reach', 'drawn/surfaces', 'drawn/fog'];
 const layer = {
   salt: 5,
   isVisible: true,
+  drawn: { kind: 'light', most: MOST_LIGHTS },
   look: {
     plan: 1,
     ownWords: 0,
@@ -55,6 +56,14 @@ describe('the pool of lights', () => {
     const common = newCommonUniforms();
     lights.show(common, 1);
     expect(common.lights.value).toBe(MOST_LIGHTS);
+  });
+
+  it('goes to no more of an effect than its tier has', () => {
+    const lights = new Lights();
+    const { frame, layers } = frameOf(100, [still(1, 3), still(2, 9), still(3, 6)]);
+    const few = { ...layer, drawn: { kind: 'light', most: 2 } } as DrawnLayer;
+    lights.take(frame, [{ ...layers[0]!, layer: few }], 60);
+    expect(lights.given.map(({ lot }) => lot).sort()).toEqual([2, 3]);
   });
 
   it('stays with whoever has it while another is a little stronger, and goes over when it is clearly so', () => {

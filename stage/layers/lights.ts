@@ -95,6 +95,7 @@ export class Lights {
     const seconds = passed > 0 && passed <= MOST_STEPS ? passed / rate : Infinity;
     this.#step = frame.step;
     this.#find(frame, layers);
+    this.#keepMost();
     for (const given of this.#pool) given.isLeaving = true;
     for (let n = 0; n < this.#count; n++) {
       const found = this.#candidates[n]!;
@@ -131,6 +132,22 @@ export class Lights {
         if (strength > 0) this.#insert(ownerOf(found), f32[record + RECORD_LOT]!, strength, record, own, lit);
       }
     }
+  }
+
+  /** Of what each instance gives, only so many of the strongest as its tier has. */
+  #keepMost(): void {
+    let kept = 0;
+    for (let n = 0; n < this.#count; n++) {
+      const found = this.#candidates[n]!;
+      const { layer, found: row } = found.layer!;
+      const most = layer.drawn.kind === 'light' ? layer.drawn.most : MOST_LIGHTS;
+      let before = 0;
+      for (let k = 0; k < kept; k++) if (this.#candidates[k]!.layer!.found!.instance === row!.instance) before++;
+      if (before >= most) continue;
+      this.#candidates[n] = this.#candidates[kept]!;
+      this.#candidates[kept++] = found;
+    }
+    this.#count = kept;
   }
 
   #insert(salt: number, lot: number, strength: number, record: number, own: number, layer: LitLayer): void {

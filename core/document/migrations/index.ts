@@ -7,6 +7,7 @@ import { toSchema4 } from './schema4.ts';
 import { toSchema5 } from './schema5.ts';
 import { toSchema6 } from './schema6.ts';
 import { toSchema7 } from './schema7.ts';
+import { toSchema8 } from './schema8.ts';
 
 /** Schema 0 was the draft with lengths in `timing`. */
 function toSchema1({ timing, ...rest }: Loose): Loose {
@@ -31,6 +32,7 @@ const STEPS: readonly ((document: Loose) => Loose)[] = [
   toSchema5,
   toSchema6,
   toSchema7,
+  toSchema8,
 ];
 
 /**

@@ -20,7 +20,7 @@ const MANY_IN_EFFECT = [
 ] as const;
 
 /** Parts that stand alone in a document. */
-const ALONE = ['effect', 'stage'] as const;
+const ALONE = ['effect', 'stage', 'quality'] as const;
 
 /** An address of each of some kinds, with the ids it has. */
 type Addresses<K extends string, Ids = unknown> = K extends string ? { readonly kind: K } & Ids : never;

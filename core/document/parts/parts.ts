@@ -37,6 +37,7 @@ import { stepsOf, stepTable } from '../look.ts';
 export interface PartItems {
   effect: Effect;
   stage: Effect['stage'];
+  quality: schemas.Quality;
   layer: Layer;
   source: schemas.Source;
   aim: Place;
@@ -82,7 +83,8 @@ export type Reaches =
   | 'whereAwaited'
   | 'whereFelt'
   | 'whereFreed'
-  | 'whereLaid';
+  | 'whereLaid'
+  | 'whereSeen';
 
 /** A kind of part: where its parts stand in a document, what each is, what one is called, and what its fields reach. */
 export interface PartDefinition<T> {
@@ -146,6 +148,7 @@ export const PARTS: { readonly [K in PartKind]: PartDefinition<PartItems[K]> } =
       fronts: 'whereFreed',
       looks: 'dress',
       stage: 'items',
+      quality: 'items',
       groups: 'all',
     },
   },
@@ -159,9 +162,14 @@ export const PARTS: { readonly [K in PartKind]: PartDefinition<PartItems[K]> } =
       lens: 'nothing',
       air: 'nothing',
       carrier: 'all',
-      density: 'all',
       cameras: 'all',
     },
+  },
+  quality: {
+    path: ['quality'],
+    schema: schemas.qualitySchema,
+    word: 'quality',
+    reaches: { shown: 'all', tiers: 'whereSeen', distances: 'nothing', bounds: 'nothing' },
   },
   layer: {
     path: LAYER,
@@ -189,6 +197,7 @@ export const PARTS: { readonly [K in PartKind]: PartDefinition<PartItems[K]> } =
       forces: 'layer',
       links: 'layer',
       seenBy: 'layer',
+      quality: 'layer',
       channels: 'whereFelt',
       settings: 'declared',
     },

@@ -12,9 +12,10 @@ import { frontSchema, surfaceSchema } from './surface.ts';
 import { lookSchema } from './look.ts';
 import { channelSchema, layerSchema, MOST_CHANNELS } from './layer.ts';
 import { dialSchema, measureSchema, signalSchema, stretchesSchema } from './dial.ts';
+import { qualitySchema } from './quality.ts';
 import { stageSchema } from './stage.ts';
 
-export const SCHEMA = 7;
+export const SCHEMA = 8;
 
 const grouped = {
   name: itemName,
@@ -41,6 +42,7 @@ const whole = {
   fronts: collectionSchema(frontSchema, 16),
   looks: collectionSchema(lookSchema, 64),
   stage: stageSchema,
+  quality: qualitySchema,
 };
 
 /** Another effect that stands in a group: as it was when it was saved last, with nothing linked in turn. */

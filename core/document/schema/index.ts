@@ -6,6 +6,7 @@ export * from './force.ts';
 export * from './layer.ts';
 export * from './look.ts';
 export * from './place.ts';
+export * from './quality.ts';
 export * from './source.ts';
 export * from './stage.ts';
 export * from './surface.ts';

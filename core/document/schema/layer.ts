@@ -16,6 +16,7 @@ import { anyForceSchema } from './force.ts';
 import { burstSchema } from './birth.ts';
 import { drawnSchema } from './drawn.ts';
 import { layerLookSchema } from './look.ts';
+import { layerQualitySchema } from './quality.ts';
 
 /** What one layer's particles set off in another: at an event of each, or along its way. */
 export const linkSchema = z.strictObject({
@@ -75,6 +76,7 @@ export const layerSchema = z.strictObject({
   }).nullable(),
   /** The switch among the dials by which it is seen; without one it always is. */
   seenBy: ref('dials', { kinds: ['switch'], whenGone: 'null', use: 'whether it is seen' }).nullable(),
+  quality: layerQualitySchema,
   /** What its particles carry, by the id of the channel. */
   channels: collectionSchema(
     settingSchema(CHANNEL_SETTING) as z.ZodType<NumberSetting>,

@@ -9,6 +9,7 @@ import {
   settingsSchema,
   stopSchema,
 } from '../../settings/index.ts';
+import { tierName } from './quality.ts';
 import { STEP_SETTINGS, type StepKind } from '../declarations/index.ts';
 
 /** A picture that was brought in: the hash of its canonical pixels, and the name its file had. */
@@ -20,6 +21,8 @@ export interface PictureRef {
 const stepOf = <K extends StepKind>(kind: K) => ({
   kind: z.literal(kind),
   muted: z.boolean(),
+  /** The lowest quality tier that has it. */
+  least: tierName,
   settings: settingsSchema(STEP_SETTINGS[kind]),
 });
 const pictureOf = z.strictObject({ asset: asset('picture', 'look, picture'), name: itemName });

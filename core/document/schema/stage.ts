@@ -88,8 +88,6 @@ export const stageSchema = z.strictObject({
       bone: z.string().max(80),
     }),
   ]),
-  /** For now: a share of the births, the same ones each time; sizes may make up for the area of those left out. */
-  density: z.strictObject({ share: z.number().min(1).max(100), keepsArea: z.boolean() }),
   /** Where it is looked at from; it opens with the first, and is pictured from there. */
   cameras: collectionSchema(cameraSchema, 16),
 });

@@ -1,7 +1,8 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
-import { canonicalText, collectionOf, newEffect, newThing } from '../../document/index.ts';
+import { canonicalText, collectionOf, newEffect, newThing, SCHEMA } from '../../document/index.ts';
 import { linkEffect } from '../../editing/index.ts';
+import { SIMULATION } from '../../simulation/index.ts';
 import { bendingTube } from '../../testing/rigs.ts';
 import { importGlb } from '../gltf.ts';
 import { hashName, readPicture, writePicture, writePng, writeRig } from '../index.ts';
@@ -102,7 +103,7 @@ describe('a parcel', () => {
     expect(rig.bones.map(({ name }) => name)).toEqual(['low', 'high', 'tube mesh']);
     expect(manifestOf(files)).toMatchObject({
       parcel: 2,
-      made: { schema: 7, simulation: 5 },
+      made: { schema: SCHEMA, simulation: SIMULATION },
       licence: 'Made for Fenlight',
     });
   });

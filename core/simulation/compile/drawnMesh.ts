@@ -1,6 +1,7 @@
 import {
   DRAWN_SETTINGS,
   listed,
+  sizeForKept,
   type Effect,
   type Layer,
   type NumberDeclaration,
@@ -24,7 +25,7 @@ import { NumberReader } from '../values/numberReader.ts';
 import type { MatrixInto } from '../surfaces/plane.ts';
 import { carriedPoses, MeshBody } from '../surfaces/meshBody.ts';
 import type { SurfaceSurroundings } from './surroundings.ts';
-import { numberReaders, sizeForDensity } from '../values/layerReaders.ts';
+import { numberReaders } from '../values/layerReaders.ts';
 
 /** Why the mesh that a layer is drawn as can not be met; null where it can. */
 export function whyNotMet({ drawn, source, settings }: Layer): string | null {
@@ -52,7 +53,7 @@ export function bodyOfLayer(id: string, offset: number, around: SurfaceSurroundi
   const mesh = rigs.get(listed(drawn.meshes)[0]!.item.asset)?.mesh;
   if (!mesh) return null;
   const group = groupFrame(effect, layer.parent);
-  const numbers = numberReaders(layer, effect, group.scale, sizeForDensity(effect.stage.density));
+  const numbers = numberReaders(layer, effect, group.scale, sizeForKept(effect.quality, layer));
   const shape = shapeReader(effect, drawn.settings.otherShape, group.scale);
   const frames = ownFrames(layer);
   const isOnGround = layer.settings['appearance.facing'].base.value === 'ground';

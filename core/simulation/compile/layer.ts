@@ -1,4 +1,12 @@
-import { LAYER_SETTINGS, listed, type Layer, type NumberSetting, type Vector } from '../../document/index.ts';
+import {
+  keptShare,
+  LAYER_SETTINGS,
+  listed,
+  sizeForKept,
+  type Layer,
+  type NumberSetting,
+  type Vector,
+} from '../../document/index.ts';
 import { Channels } from '../values/channels.ts';
 import { lookPlan } from '../looks/plan.ts';
 import { EffectClock, SHORTEST_STANDING } from '../time/clock.ts';
@@ -11,7 +19,7 @@ import { RateIntegral } from '../values/rate.ts';
 import { newReading } from '../values/reading.ts';
 import { Launch } from '../sources/launch.ts';
 import { sourceReader } from '../sources/kinds.ts';
-import { sizeForDensity, colourReader, turnsInLives, type Numbers, numberReaders } from '../values/layerReaders.ts';
+import { colourReader, turnsInLives, type Numbers, numberReaders } from '../values/layerReaders.ts';
 import type { Compiling } from './surroundings.ts';
 import type { CompiledLayer } from './plan.ts';
 import { dialShares } from '../values/dials.ts';
@@ -41,7 +49,7 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
   const layer = effect.layers.byId[id]!;
   const populationOf = around.lineage.unborn.has(id) ? () => null : around.populationOf;
   const group = groupFrame(effect, layer.parent);
-  const numbers = numberReaders(layer, effect, group.scale, sizeForDensity(effect.stage.density));
+  const numbers = numberReaders(layer, effect, group.scale, sizeForKept(effect.quality, layer));
   const cap = layer.settings['births.cap'];
   const ground = layer.settings['source.ground'];
   const isOnGround = !ground.muted && ground.base.value;
@@ -67,6 +75,7 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
     source: sourceReader({ layer, scene, group, numbers, populationOf, strikes: around.strikes }),
     rate: new RateIntegral(numbers['births.rate'], clock, dialShares(effect), layer.births.until === null),
     window: windowOf(layer, effect, clock),
+    kept: keptShare(effect.quality, layer),
     beginsAt: clock.beginsAt,
     bursts: listed(layer.bursts),
     signals: around.signals,

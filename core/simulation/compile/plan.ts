@@ -34,6 +34,8 @@ export interface CompiledLayer {
   readonly rate: RateIntegral;
   /** When its births may happen. */
   readonly window: BirthWindow;
+  /** The share of its own births that the tier keeps, 0 to 1; 0: the tier has none of it. */
+  readonly kept: number;
   /** When the effect's time begins. */
   readonly beginsAt: number;
   readonly bursts: readonly { readonly id: string; readonly item: Burst }[];

@@ -28,11 +28,13 @@ function boundTrail(
   const doesFeel = !feels.muted && feels.base.value === true;
   const drift = number('drift') / 100;
   const lasts = number('lasts');
+  const { shown, tiers } = effect.quality;
+  const fineness = tiers[shown].joints / 100;
   return {
     id,
     heads: heads.id,
-    every: number('every'),
-    seconds: number('seconds'),
+    every: number('every') / fineness,
+    seconds: number('seconds') / fineness,
     lasts,
     drift,
     goesToo: !ends.muted && ends.base.value === 'goes too',

@@ -26,6 +26,8 @@ interface Row {
   readonly drawn: Drawn;
 }
 
+const NONE: ReadonlySet<number> = new Set();
+
 /** Writes whole frames: the layers of all instances, those that are drawn alike next to each other. */
 export class Composer {
   #rows: readonly Row[] | null = null;
@@ -41,10 +43,10 @@ export class Composer {
   }
 
   /** Layers of one salt and one look stand next to each other, then by instance: no order of adding reaches a row's content. */
-  #rowsOf(parts: readonly FramePart[]): readonly Row[] {
+  #rowsOf(parts: readonly FramePart[], unseen: ReadonlySet<number>): readonly Row[] {
     return (this.#rows ??= parts
-      .flatMap(({ framer, effect, running }, part) =>
-        framer.drawn(effect, running).map((drawn, index) => ({ part, index, drawn })),
+      .flatMap(({ instance, framer, effect, running }, part) =>
+        unseen.has(instance) ? [] : framer.drawn(effect, running).map((drawn, index) => ({ part, index, drawn })),
       )
       .sort(
         (a, b) =>
@@ -54,9 +56,12 @@ export class Composer {
       ));
   }
 
-  /** @throws RangeError when the frame has not room for all. */
-  write(frame: Frame, parts: readonly FramePart[], step: number, rate: number): void {
-    const rows = this.#rowsOf(parts);
+  /**
+   * `unseen`: numbers of instances of which only the figures are there.
+   * @throws RangeError when the frame has not room for all.
+   */
+  write(frame: Frame, parts: readonly FramePart[], step: number, rate: number, unseen = NONE): void {
+    const rows = this.#rowsOf(parts, unseen);
     const sizes = this.#sizes;
     sizes.layers = rows.length;
     sizes.bones = sizes.fronts = sizes.records = sizes.shared = sizes.own = 0;

@@ -1,4 +1,4 @@
-import { isRibbon, type Effect, type Ribbon } from '../../document/index.ts';
+import { isRibbon, sizeForKept, type Effect, type Ribbon } from '../../document/index.ts';
 import type { Kernels } from '../../kernels/index.ts';
 import type { CompiledLayer } from '../compile/plan.ts';
 import type { FrontReader } from '../fronts/front.ts';
@@ -9,7 +9,7 @@ import type { Population } from '../run/population.ts';
 import type { Running } from '../run/running.ts';
 import type { Scene } from '../scene/scene.ts';
 import { sourceTurnInto } from '../sources/turn.ts';
-import { colourReader, numberReaders, sizeForDensity, turnsInLives } from '../values/layerReaders.ts';
+import { colourReader, numberReaders, turnsInLives } from '../values/layerReaders.ts';
 import { drawnLayers, type Drawn } from './drawn.ts';
 import type { Dress } from './dress.ts';
 import { Dresser, DRESS_BYTES } from './dressing.ts';
@@ -121,7 +121,7 @@ export class Framer {
 
   #followingDress({ layer, running }: Drawn, effect: Effect): Dress {
     const { compiled } = running;
-    const numbers = numberReaders(layer, effect, compiled.group.scale, sizeForDensity(effect.stage.density));
+    const numbers = numberReaders(layer, effect, compiled.group.scale, sizeForKept(effect.quality, layer));
     return {
       numbers,
       colour: colourReader(layer, effect, compiled.group.scale),

@@ -10,7 +10,7 @@ import {
 } from '../../maths/index.ts';
 import type { EffectClock } from '../time/clock.ts';
 import { layout } from '../../kernels/index.ts';
-import { DueList } from './due.ts';
+import { DueList, LEADS, STANDS } from './due.ts';
 import { openInto, turnedInto } from '../sources/launch.ts';
 import { type Population, NEVER } from './population.ts';
 import { newReading, type Reading, setTime } from '../values/reading.ts';
@@ -52,8 +52,6 @@ export interface BirthStep {
   readonly seed: number;
   readonly clock: EffectClock;
   readonly scene: Scene;
-  /** Share of the births that are kept, 0 to 1. */
-  readonly density: number;
   /** How many more may live in the whole world. */
   room: number;
 }
@@ -68,8 +66,8 @@ function deathStep({ birthStep, birthFraction, life }: Population, i: number, ra
   return birthStep[i]! + Math.max(1, steps);
 }
 
-/** Slot by which a lower density chooses whom it keeps. */
-const SLOT_DENSITY = 0x5eed;
+/** Slot by which a lower tier chooses whom it keeps. */
+const SLOT_KEPT = 0x5eed;
 
 /** Gives birth to what is due, layer after layer; keeps its own room, so that a birth allocates nothing. */
 export class Midwife {
@@ -138,7 +136,10 @@ export class Midwife {
     ask.number = population.numbered++;
     ask.key = reading.key = keyOf(lineage, ask.number);
     setTime(reading, step.clock, ask.time);
-    if (step.density < 1 && hash2(ask.key, SLOT_DENSITY) / 4294967296 >= step.density) return;
+    const { kept } = running.compiled;
+    const marks = this.#due.marks[n]!;
+    // Of several at once the first is kept: what comes alone is not left out.
+    if (kept < 1 && (marks & LEADS) === 0 && hash2(ask.key, SLOT_KEPT) / 4294967296 >= kept) return;
     const birth = this.#birth;
     for (let k = SPOT; k < BIRTH_WORDS; k++) birth[k] = 0;
     running.compiled.source.bearInto(birth, ask);
@@ -146,7 +147,7 @@ export class Midwife {
     if (i < 0) return;
     // What is held lives its own life once it is free.
     const isHeld = running.compiled.front !== null;
-    this.#bear(running, step, i, this.#due.standing[n] === 1 && !isHeld, isHeld ? 1 : running.compiled.ride);
+    this.#bear(running, step, i, (marks & STANDS) !== 0 && !isHeld, isHeld ? 1 : running.compiled.ride);
     if (isHeld) this.#hold(population, i);
     this.#dress(running.compiled, population, i, 0);
   }
@@ -214,6 +215,7 @@ export class Midwife {
 
   /** A place for the birth at hand; −1 where it may not be, or is refused. */
   #admit({ compiled, population }: Running, step: BirthStep): number {
+    if (compiled.kept === 0) return -1;
     const below = compiled.numbers['source.below'].read(this.#ask.reading);
     if (below > 0 && !(this.#birth[AT + 1]! < below)) return -1;
     if (population.living >= population.cap || step.room <= 0 || population.count >= population.places) {

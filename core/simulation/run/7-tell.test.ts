@@ -238,7 +238,7 @@ describe('a link', () => {
     });
     const keysOf = (share: number) => {
       const own = structuredCopy(effect);
-      own.stage.density.share = share;
+      own.quality.tiers.high.births = share;
       const { spark, puff } = runTo(own, 20);
       return { children: new Set(spark.key.subarray(0, spark.count)), parents: puff.living };
     };

@@ -41,23 +41,28 @@ const sharesOf = (
 ): readonly number[] =>
   signal === null ? clock.burstShares({ stretch, at }, from, to) : signals.sharesAfter(signal, at, from, to);
 
+/** What is to be known of a birth beside its instant: whether it stands, and whether it is the first of several at once. */
+export const STANDS = 1;
+export const LEADS = 2;
+
 /** The births that are due in a step: when, and whether they stand. Kept from step to step, so that none is made anew. */
 export class DueList {
   times = new Float64Array(256);
-  standing = new Uint8Array(256);
+  /** STANDS and LEADS. */
+  marks = new Uint8Array(256);
   /** Which of the source's events each is born of. */
   events = new Int32Array(256);
   count = 0;
   readonly #origin = new Float64Array(3);
   readonly #ahead = new Float64Array(3);
 
-  #add(time: number, isStanding = false, event = 0): void {
+  #add(time: number, marks = 0, event = 0): void {
     this.times = grown(this.times, this.count + 1);
-    this.standing = grown(this.standing, this.count + 1);
+    this.marks = grown(this.marks, this.count + 1);
     this.events = grown(this.events, this.count + 1);
     this.times[this.count] = time;
     this.events[this.count] = event;
-    this.standing[this.count++] = isStanding ? 1 : 0;
+    this.marks[this.count++] = marks;
   }
 
   /** Finds what is due between `from` and `to`, in order of time; of the same instant, standing ones first. */
@@ -67,7 +72,7 @@ export class DueList {
     const { window, source } = layer;
     if (source.eventsIn) {
       source.eventsIn(from, to, reading, (share, count, event) => {
-        for (let i = 0; i < count; i++) this.#add(clock.instant(from, share), false, event);
+        for (let i = 0; i < count; i++) this.#add(clock.instant(from, share), i === 0 ? LEADS : 0, event);
       });
       if (this.count > 1) this.#sort();
       return;
@@ -88,7 +93,8 @@ export class DueList {
   #addStanding(layer: CompiledLayer, reading: Reading, time: number): void {
     const wanted = layer.numbers['births.standing'].read(reading);
     const byArea = layer.numbers['births.perArea'].read(reading) * layer.source.area;
-    for (let i = Math.floor(wanted) + Math.floor(byArea + 0.5); i > 0; i--) this.#add(time, true);
+    const count = Math.floor(wanted) + Math.floor(byArea + 0.5);
+    for (let i = 0; i < count; i++) this.#add(time, i === 0 ? STANDS | LEADS : STANDS);
   }
 
   #addRate({ rate, window }: CompiledLayer, { clock, from }: DueStep, first: number, last: number): void {
@@ -108,7 +114,7 @@ export class DueList {
           const turn = clock.isSeamless ? 0 : Math.floor(from * clock.rate + 0.5);
           const more = Math.max(0, item.most - item.count) + 1;
           const drawn = Math.floor(draw(hash2(hash2(seed, layer.layer.salt), thrown), turn) * more);
-          for (let i = item.count + drawn; i > 0; i--) this.#add(clock.instant(from, share));
+          for (let i = 0; i < item.count + drawn; i++) this.#add(clock.instant(from, share), i === 0 ? LEADS : 0);
         }
   }
 
@@ -148,19 +154,20 @@ export class DueList {
 
   /** Insertion sort: the list is made of a few sorted pieces, and equal instants keep their order. */
   #sort(): void {
-    const { times, standing, events } = this;
+    const { times, marks, events } = this;
     for (let i = 1; i < this.count; i++) {
       const time = times[i]!;
-      const stands = standing[i]!;
+      const mark = marks[i]!;
+      const stands = mark & STANDS;
       const event = events[i]!;
       let k = i;
-      for (; k > 0 && (times[k - 1]! > time || (times[k - 1] === time && standing[k - 1]! < stands)); k--) {
+      for (; k > 0 && (times[k - 1]! > time || (times[k - 1] === time && (marks[k - 1]! & STANDS) < stands)); k--) {
         times[k] = times[k - 1]!;
-        standing[k] = standing[k - 1]!;
+        marks[k] = marks[k - 1]!;
         events[k] = events[k - 1]!;
       }
       times[k] = time;
-      standing[k] = stands;
+      marks[k] = mark;
       events[k] = event;
     }
   }

@@ -13,10 +13,6 @@ export type Numbers = {
   readonly [K in LayerSettingName as Layer['settings'][K] extends NumberSetting ? K : never]: NumberReader;
 };
 
-/** How many times larger particles are drawn for the area that a lower density leaves out. */
-export const sizeForDensity = ({ share, keepsArea }: Effect['stage']['density']): number =>
-  keepsArea ? Math.sqrt(100 / share) : 1;
-
 /** One number of a layer, ready to be read, by itself and outside of any group. */
 export const numberReader = (layer: Layer, name: keyof Numbers, effect: Pick<Effect, 'measures'>): NumberReader =>
   new NumberReader(layer.settings[name] as NumberSetting, LAYER_SETTINGS[name] as NumberDeclaration, name, effect);

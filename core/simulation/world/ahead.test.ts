@@ -74,7 +74,7 @@ describe('a run that begins shortly before its end', () => {
     ['births by time, by the metre and in bursts, and two links', chain()],
     ['a hold without a seam', changed((_, { stretches }) => (stretches.hold = { kind: 'seamless', seconds: 1.3 }))],
     ['a pre-roll', changed((_, { stretches }) => (stretches.preRoll = 3))],
-    ['half of the births', changed((_, { stage }) => (stage.density.share = 50))],
+    ['half of the births', changed((_, { quality }) => (quality.tiers.high.births = 50))],
     ['births that end', changed((motes) => setNumber(motes, 'births.rate', 200))],
   ])('is to the bit what a run from zero is, with %s, in far fewer steps', (_, effect) => {
     const { skipped, whole } = both(effect, 900);

@@ -1,4 +1,4 @@
-import type { Effect } from '../../document/index.ts';
+import { atTier, type Effect } from '../../document/index.ts';
 import type { Rig } from '../../geometry/index.ts';
 import { compileEffect } from '../compile/effect.ts';
 import type { CompiledDocument } from '../compile/plan.ts';
@@ -60,12 +60,13 @@ export class Compiled {
 
 const NOWHERE: readonly Placed[] = [];
 
-/** Compiles a document into a value. The scene of the one before is used again where nothing stands on another stage. */
+/** Compiles a document into a value, as the tier it is seen in has it. The scene of the one before is used again where nothing stands on another stage. */
 export function compileInstance(
-  effect: Effect,
+  whole: Effect,
   { rigs, rate, options, poses, live }: InstanceAmid,
   before: CompiledDocument | null,
 ): CompiledDocument {
+  const effect = atTier(whole);
   const isSameStage = before !== null && sameText(effect.stage, before.effect.stage);
   const base = () => new Base(standingAt(options), () => live.inputs.places ?? NOWHERE);
   const scene = isSameStage ? before.scene : new Scene(effect.stage, rigs, base(), poses);

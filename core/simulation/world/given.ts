@@ -1,4 +1,4 @@
-import type { Carrier, Effect, Vector } from '../../document/index.ts';
+import { withTier, type Carrier, type Effect, type Tier, type Vector } from '../../document/index.ts';
 import { matrixOf } from '../scene/base.ts';
 
 /** What an instance makes its own of its document. */
@@ -9,13 +9,16 @@ export interface Given {
   readonly carrier?: Carrier;
   /** What its dials of numbers and its switches stand at, by id, instead of what the document has. */
   readonly dials?: Readonly<Record<string, number | boolean>>;
+  /** The quality tier it is seen in, instead of the document's own. */
+  readonly tier?: Tier;
   /** Where the whole effect stands, metres of the world, and how it is turned, degrees round X, then Y, then Z. */
   readonly at?: Vector;
   readonly turn?: Vector;
 }
 
 /** A document as an instance has it. */
-export function withGiven(effect: Effect, { seed, carrier, dials = {} }: Given): Effect {
+export function withGiven(whole: Effect, { seed, carrier, dials = {}, tier }: Given): Effect {
+  const effect = tier === undefined ? whole : withTier(whole, tier);
   const ids = Object.keys(dials).filter((id) => {
     const dial = effect.dials.byId[id];
     return dial?.kind === 'number' || dial?.kind === 'switch';

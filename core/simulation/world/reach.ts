@@ -130,6 +130,8 @@ function ofItem(change: DocumentChange): Reached {
       return ofLayer(change);
     case 'stage':
       return ofField(PARTS.stage.reaches![change.path[1] as keyof Effect['stage']], change);
+    case 'quality':
+      return ofField(PARTS.quality.reaches![change.path[1] as keyof Effect['quality']], change);
     case 'signals':
       return ofField(field === 'name' ? PARTS.signal.reaches!.name : PARTS.signal.reaches!.tried, change);
     default:
@@ -164,9 +166,17 @@ function ofField(reaches: Reaches, change: DocumentChange & { readonly id?: Id }
       return [before, after].some((effect) => areChannelsFelt(effect, id)) ? [id] : 'dress';
     case 'whereFreed':
       return ofFront(change);
+    case 'whereSeen':
+      return ofTiers(change);
     case 'whereLaid':
       return ofDrawn({ ...change, id });
   }
+}
+
+/** A tier that nobody sees is only kept. Lights are given by the stage, and sizes are read for drawing. */
+function ofTiers({ before, after, path: [, , tier, field] }: DocumentChange): Reached {
+  if ([before, after].every(({ quality }) => quality.shown !== tier)) return 'nothing';
+  return field === 'lights' || field === 'keepsArea' ? 'dress' : 'all';
 }
 
 /** A dial reaches what a change at each of the places that read it would. */

@@ -48,7 +48,6 @@ export class Route {
       scene,
       isFirst: false,
       seed: effect.seed,
-      density: 1,
       room: 0,
     };
     this.#moment = { step: 0, from: 0, to: 0, rate, clock, scene, dials, births, inboxes: layers.inboxes };
@@ -126,7 +125,6 @@ export class Route {
     moment.dials = dials;
     births.isFirst = step === this.firstStep;
     births.seed = effect.seed;
-    births.density = effect.stage.density.share / 100;
     births.room = budget - this.#layers.living;
     scene.pose(moment.from, moment.to);
     for (const running of this.#layers.stepping) {

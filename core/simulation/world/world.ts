@@ -51,6 +51,8 @@ export class World {
   /** Documents of which instances are drawn alike, each by its place here. */
   #looks: Effect[] = [];
   #step = 0;
+  /** Numbers of those that are not drawn. */
+  readonly #unseen = new Set<number>();
   /** What each that had begun gave to the last frame. */
   readonly #parts: FramePart[] = [];
 
@@ -127,6 +129,7 @@ export class World {
     if (!this.#instances.includes(instance)) return;
     this.#instances = this.#instances.filter((one) => one !== instance);
     instance.leave();
+    this.#unseen.delete(instance.number);
     this.#memory.give(instance.block, instance.needs);
     this.#changed();
   }
@@ -139,6 +142,14 @@ export class World {
   /** Instances of the same number are drawn alike: they are of the very same document. */
   looksOf({ effect }: Instance): number {
     return this.#looks.indexOf(effect);
+  }
+
+  /** Whether an instance's layers are in the frames; it is computed all the same. */
+  setSeen({ number }: Instance, isSeen: boolean): void {
+    if (isSeen === !this.#unseen.has(number)) return;
+    if (isSeen) this.#unseen.delete(number);
+    else this.#unseen.add(number);
+    this.#composer.forget();
   }
 
   /** Computes all up to a step. Returns early when `isCancelled` says so. */
@@ -159,7 +170,7 @@ export class World {
       if (instance.start <= this.#step) parts[begun++] = instance.framePart(this.looksOf(instance));
     if (begun !== before) this.#composer.forget();
     parts.length = begun;
-    this.#composer.write(frame, parts, this.#step, this.rate);
+    this.#composer.write(frame, parts, this.#step, this.rate, this.#unseen);
   }
 }
 

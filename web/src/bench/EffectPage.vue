@@ -11,6 +11,7 @@ import PaletteWords from './names/PaletteWords.vue';
 import SignalWords from './names/SignalWords.vue';
 import SiblingWords from './names/SiblingWords.vue';
 import PlainChip from './chips/PlainChip.vue';
+import QualityWords from './quality/QualityWords.vue';
 import SizeAndTempo from './SizeAndTempo.vue';
 
 /** What is set for the effect as a whole. */
@@ -36,6 +37,8 @@ const setSeed = (seed: number, gesture: string | null = null) =>
     <SignalWords />
     <h3>Cameras</h3>
     <CameraWords />
+    <h3>Quality</h3>
+    <QualityWords />
     <h3>Linked effects</h3>
     <LinkWords />
     <h3>Siblings</h3>

@@ -53,6 +53,8 @@ export class Curve {
   /** What the curve was cut into, in the same words. */
   joints = new Float64Array(POINT_WORDS * 256);
   jointCount = 0;
+  /** How finely it is cut; 1 is as finely as it is meant to be. */
+  fineness = 1;
 
   start(): void {
     this.count = 0;
@@ -116,7 +118,7 @@ export class Curve {
   /** Into how many pieces the way from point `n` to the next is cut. */
   #piecesOf(n: number): number {
     const turn = Math.max(this.#turnAt(n), this.#turnAt(n + 1));
-    return Math.max(1, Math.min(MOST_PIECES, Math.ceil(turn / MOST_TURN)));
+    return Math.max(1, Math.min(MOST_PIECES, Math.ceil((turn / MOST_TURN) * this.fineness)));
   }
 
   /** How far the way turns at a point: the distance of the directions before and after it. */

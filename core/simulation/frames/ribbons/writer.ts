@@ -79,6 +79,7 @@ export class RibbonWriter {
     this.#first = first;
     this.#room = room;
     this.#written = 0;
+    this.#curve.fineness = effect.quality.tiers[effect.quality.shown].joints / 100;
     this.#writeKind(shown, effect, moment);
     return this.#written;
   }

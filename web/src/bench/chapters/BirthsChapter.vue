@@ -1,11 +1,21 @@
 <script setup lang="ts">
-import { atBorder, burst, listed, withItem, withoutItem, type Burst, type Moment } from '@jinx/core/document';
+import {
+  atBorder,
+  burst,
+  listed,
+  withItem,
+  withoutItem,
+  type Burst,
+  type Layer,
+  type Moment,
+} from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import MomentWords from '../chips/MomentWords.vue';
 import NumberChip from '../chips/NumberChip.vue';
 import PlainChip from '../chips/PlainChip.vue';
+import { asTier, FROM_CHOICES } from '../quality/tiers';
 
 const store = useEffectStore();
 const bursts = computed(() => listed(store.chosen!.bursts));
@@ -62,6 +72,12 @@ const setFrom = (from: Moment, gesture: string | null) =>
   store.changeLayers('set when births begin', (layer) => (layer.births.from = from), gesture);
 const setUntil = (until: Moment | null, gesture: string | null = null) =>
   store.changeLayers('set when births end', (layer) => (layer.births.until = until), gesture);
+const THINS = [
+  { value: 'thin', text: 'thin its births' },
+  { value: 'keep', text: 'keep all its births' },
+];
+const setQuality = (part: Partial<Layer['quality']>) =>
+  store.changeLayers('set which qualities have it', (layer) => Object.assign(layer.quality, part));
 </script>
 
 <template>
@@ -146,6 +162,24 @@ const setUntil = (until: Moment | null, gesture: string | null = null) =>
       and <NumberChip setting="births.perArea" /> of its surface</template
     >
     stand for as long as the effect does.
+  </p>
+  <p>
+    They are there in
+    <ChoiceChip
+      :value="store.chosen!.quality.least"
+      :choices="FROM_CHOICES"
+      label="which qualities have this layer"
+      @choose="setQuality({ least: asTier($event) })"
+    />;
+    <label>
+      lower ones
+      <ChoiceChip
+        :value="store.chosen!.quality.thins ? 'thin' : 'keep'"
+        :choices="THINS"
+        label="whether lower qualities thin its births"
+        @choose="setQuality({ thins: $event === 'thin' })"
+      /> </label
+    >.
   </p>
   <p>Each lives <NumberChip setting="births.life" />. At most <NumberChip setting="births.cap" /> live at once.</p>
 </template>

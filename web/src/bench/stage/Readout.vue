@@ -1,23 +1,14 @@
 <script setup lang="ts">
 import { inject } from 'vue';
-import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-
-import PlainChip from '../chips/PlainChip.vue';
 import NumberField from '../chips/NumberField.vue';
 import { countText } from '../chips/numbers';
+import ShownTier from '../quality/ShownTier.vue';
 
 /** Counts and milliseconds, in the stage's corner. */
 defineProps<{ budget: number }>();
 const emit = defineEmits<{ setBudget: [value: number] }>();
 const { state } = inject(ENGINE)!;
-const store = useEffectStore();
-const setDensity = (share: number, gesture: string | null) =>
-  store.change('set the density', (draft) => (draft.stage.density.share = share), gesture);
-const toggleArea = () =>
-  store.change('keep the area or not', (draft) => {
-    draft.stage.density.keepsArea = !draft.stage.density.keepsArea;
-  });
 const LIMITS = { name: 'the budget', least: 1000, most: 4_000_000, unit: '', whole: true };
 </script>
 
@@ -36,27 +27,7 @@ const LIMITS = { name: 'the budget', least: 1000, most: 4_000_000, unit: '', who
     <div>
       <b>{{ state.stepMilliseconds.toFixed(1) }}</b> ms compute <b>{{ state.drawMilliseconds.toFixed(1) }}</b> ms draw
     </div>
-    <div v-if="store.effect">
-      density
-      <PlainChip
-        :value="store.effect.stage.density.share"
-        label="density: the share of births that is tried"
-        unit="%"
-        :least="1"
-        :most="100"
-        @change="setDensity"
-      />
-      <button
-        v-if="store.effect.stage.density.share < 100"
-        type="button"
-        class="plain"
-        :aria-pressed="store.effect.stage.density.keepsArea"
-        title="Draw fewer particles larger, so that they cover as much as all of them"
-        @click="toggleArea"
-      >
-        {{ store.effect.stage.density.keepsArea ? 'larger' : 'as large' }}
-      </button>
-    </div>
+    <div><ShownTier /></div>
     <div v-if="state.progress < 1">computing {{ Math.floor(state.progress * 100) }}%</div>
     <div
       v-else-if="!state.isExact"

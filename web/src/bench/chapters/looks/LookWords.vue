@@ -18,13 +18,16 @@ import {
   type Effect,
   type Step,
   type StepKind,
+  type Tier,
 } from '@jinx/core/document';
 import { computed, inject, onBeforeUnmount } from 'vue';
 import { useEffectStore } from '../../../stores/effect';
 import { ALONE } from '../../bench';
 import { copiedStep } from '../../values/copied';
+import ChoiceChip from '../../chips/ChoiceChip.vue';
 import MenuButton from '../../chips/MenuButton.vue';
 import TextField from '../../chips/TextField.vue';
+import { asTier, FROM_CHOICES } from '../../quality/tiers';
 import { WITHOUT_STEPS } from './ribbonWords';
 import StepPicture from './StepPicture.vue';
 import StepWords from './StepWords.vue';
@@ -81,6 +84,11 @@ const mute = (id: string, muted: boolean) =>
   changeSteps(muted ? 'mute a step' : 'unmute a step', (all) => ({
     order: all.order,
     byId: { ...all.byId, [id]: { ...all.byId[id]!, muted } },
+  }));
+const have = (id: string, least: Tier) =>
+  changeSteps('set which qualities have a step', (all) => ({
+    order: all.order,
+    byId: { ...all.byId, [id]: { ...all.byId[id]!, least } },
   }));
 const copy = (step: Step) => (copiedStep.value = structuredCopy(step));
 const paste = () =>
@@ -179,6 +187,15 @@ const choices = STEP_KINDS.map((kind) => ({ value: kind, text: STEP_NAMES[kind] 
           </button>
         </span>
         <StepWords :id="id" :step="item" />
+        <span class="quiet">
+          In
+          <ChoiceChip
+            :value="item.least"
+            :choices="FROM_CHOICES"
+            :label="`which qualities have ${STEP_NAMES[item.kind]}`"
+            @choose="have(id, asTier($event))"
+          />.
+        </span>
       </div>
     </li>
   </ol>

@@ -1,19 +1,19 @@
 import { describe, expect, it } from 'vitest';
-import { collectionOf, setNumber } from '../../document/index.ts';
+import { burst, collectionOf, newRibbon, setNumber, withTier } from '../../document/index.ts';
 import { effectOf } from '../../testing/effects.ts';
 import { frameOf } from '../../testing/riders.ts';
 import { RECORD_SIZE } from './frame.ts';
 import { playAlone } from '../world/world.ts';
 import { born } from '../../testing/births.ts';
 
-describe('a density for now', () => {
+describe('a share of births that is kept', () => {
   it('keeps a part of the same particles', () => {
     const at = (share: number) => {
       const effect = effectOf((layer) => {
         setNumber(layer, 'births.rate', 600);
         setNumber(layer, 'births.life', 5);
       });
-      effect.stage.density.share = share;
+      effect.quality.tiers.high.births = share;
       const world = playAlone(effect, new Map());
       world.advance(90);
       const { key, count } = world.population('motes')!;
@@ -26,6 +26,18 @@ describe('a density for now', () => {
     for (const key of tenth) expect(half).toContain(key);
   });
 
+  it('never leaves out what comes alone: the first of what stands, and of each burst', () => {
+    const effect = effectOf((layer) => {
+      setNumber(layer, 'births.rate', 0);
+      setNumber(layer, 'births.standing', 1);
+      layer.bursts = collectionOf([['toll', { ...burst('hold', 0, 1), times: 5, every: 0.1 }]]);
+    });
+    effect.quality.tiers.high.births = 1;
+    const world = playAlone(effect, new Map());
+    world.advance(40);
+    expect(world.population('motes')!.born).toBe(6);
+  });
+
   it('draws those it keeps larger, so that they cover as much; or as large, when told to', () => {
     const covered = (share: number, keepsArea: boolean) => {
       const effect = effectOf((layer) => {
@@ -33,7 +45,7 @@ describe('a density for now', () => {
         setNumber(layer, 'births.life', 5);
         setNumber(layer, 'life.size', [0.05, 0.15]);
       });
-      effect.stage.density = { share, keepsArea };
+      Object.assign(effect.quality.tiers.high, { births: share, keepsArea });
       const world = playAlone(effect, new Map());
       world.advance(60);
       const frame = frameOf(world);
@@ -47,6 +59,48 @@ describe('a density for now', () => {
       expect(covered(share, true) / all).toBeLessThan(1.1);
       expect(covered(share, false) / all).toBeLessThan((share / 100) * 1.15);
     }
+  });
+});
+
+describe('a tier without a layer', () => {
+  it('bears nothing of it, by its own source or by links, and goes on with what lives when the tier changes', () => {
+    const effect = effectOf((layer) => {
+      setNumber(layer, 'births.rate', 60);
+      setNumber(layer, 'births.life', 1);
+      layer.quality.least = 'middle';
+    });
+    const world = playAlone(withTier(effect, 'low'), new Map());
+    world.advance(60);
+    expect(world.living).toBe(0);
+    const whole = playAlone(effect, new Map());
+    whole.advance(60);
+    const { living } = whole;
+    expect(living).toBeGreaterThan(55);
+    expect(whole.adopt(withTier(effect, 'low'), true)).toBe(true);
+    whole.advance(90);
+    expect(whole.living).toBeGreaterThan(living / 3);
+    expect(whole.living).toBeLessThan((living * 2) / 3);
+    whole.advance(130);
+    expect(whole.living).toBe(0);
+  });
+});
+
+describe('joints of ribbons in a lower tier', () => {
+  it('are laid further apart', () => {
+    const joints = (share: number) => {
+      const effect = effectOf((layer) => {
+        setNumber(layer, 'births.rate', 4);
+        setNumber(layer, 'births.life', 2);
+        setNumber(layer, 'motion.speed', 2);
+        layer.drawn = newRibbon('trail');
+      });
+      effect.quality.tiers.high.joints = share;
+      const world = playAlone(effect, new Map());
+      world.advance(90);
+      return frameOf(world).layer(1234)!.jointCount;
+    };
+    expect(joints(50)).toBeLessThan(joints(100) * 0.6);
+    expect(joints(50)).toBeGreaterThan(joints(100) * 0.4);
   });
 });
 

@@ -1,0 +1,13 @@
+import { listed, type Effect } from '../document/index.ts';
+
+/** Takes from an effect what schema 8 gave it, in place: for tests of older documents. */
+export function withoutQuality(effect: Effect): Effect {
+  delete (effect as { quality?: unknown }).quality;
+  const steps = listed(effect.looks).flatMap(({ item }) => listed(item.steps));
+  for (const { item } of listed(effect.layers)) {
+    delete (item as { quality?: unknown }).quality;
+    if (item.look.kind === 'own') steps.push(...listed(item.look.steps));
+  }
+  for (const { item } of steps) delete (item as { least?: unknown }).least;
+  return effect;
+}
