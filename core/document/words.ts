@@ -13,8 +13,10 @@ import {
   type Shaper,
 } from '../settings/index.ts';
 import { diff } from './diff.ts';
-import { TIERS, type Dial, type Effect, type Force, type Layer, type Place, type Source } from './schema/index.ts';
+import type { Dial, Effect, Force, Place, Source } from './schema/index.ts';
 import { stepsOf } from './look.ts';
+import { plain } from './plain.ts';
+import { layerQualityWords, qualityWords } from './qualityWords.ts';
 import { nameOfPart } from './parts/parts.ts';
 import { settingsIn, type FoundSetting } from './parts/walk.ts';
 
@@ -33,8 +35,6 @@ type Named = Pick<
   'palette' | 'measures' | 'dials' | 'channels' | 'layers' | 'stage' | 'looks' | 'fronts' | 'groups'
 >;
 
-const DIGITS = 4;
-const plain = (value: number): string => String(Number(value.toPrecision(DIGITS)));
 const withUnit = (value: string, unit: string): string =>
   unit === '' || unit === 'count'
     ? value
@@ -233,18 +233,7 @@ function ofEffect(effect: Effect): SetLine[] {
         `${item.linked ? `the effect ${item.linked.effect.name}${item.linked.hidden ? ', hidden' : ''}, ${item.linked.inFront ? 'in front of' : 'behind'} all layers, ` : ''}at ${item.translation.map(plain).join(', ')} m, turned ${item.rotation.map(plain).join(', ')}°, ${plain(item.scale)} times as large`,
       ),
     ),
-    ...TIERS.map((tier) => {
-      const { births, keepsArea, lights, joints } = effect.quality.tiers[tier];
-      const larger = keepsArea && births < 100 ? ', drawn larger' : '';
-      return line(
-        `quality.${tier}`,
-        `${tier} quality`,
-        `${plain(births)}% of births${larger}, ${lights} lights, ${plain(joints)}% of joints`,
-      );
-    }),
-    ...listed(effect.quality.distances).map(({ id, item: { beyond, tier } }) =>
-      line(`quality.distances.${id}`, `beyond ${plain(beyond)} m`, tier === 'none' ? 'not seen' : `${tier} quality`),
-    ),
+    ...qualityWords(effect.quality).map(([id, name, value]) => line(id, name, value)),
     line('surround', 'surround', effect.stage.surround),
     ...listed(effect.stage.cameras).map(({ id, item }) =>
       line(
@@ -258,12 +247,6 @@ function ofEffect(effect: Effect): SetLine[] {
 
 const forceWords = (force: Force, effect: Named): string =>
   `${force.muted ? 'muted, ' : ''}${placeWords(force.place, effect)}`;
-
-const HAVE = { low: [], middle: ['in middle and high quality'], high: ['in high quality only'] } as const;
-const qualityOfLayer = ({ quality: { least, thins } }: Layer): string[] => [
-  ...HAVE[least],
-  ...(thins ? [] : ['all births in every quality']),
-];
 
 /** What is set for a layer beside its settings. */
 function ofLayer(effect: Effect, id: Id): SetLine[] {
@@ -302,7 +285,7 @@ function ofLayer(effect: Effect, id: Id): SetLine[] {
           ),
         ]
       : []),
-    ...qualityOfLayer(layer).map((value) => line('quality', 'quality', value)),
+    ...layerQualityWords(layer).map((value) => line('quality', 'quality', value)),
     ...listed(layer.bursts).map(({ id: burst, item }) =>
       line(
         `bursts.${burst}`,
