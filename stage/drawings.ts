@@ -280,6 +280,13 @@ export class Drawings {
     ];
   }
 
+  /** Leaves all layers out but those that multiply what is behind them, or has all again. Returns whether there are any. */
+  showMultiplying(isOn: boolean): boolean {
+    const multiplies = (drawing: LayerDrawing) => drawing.layer?.blend === 'multiply' && drawing.layer.isVisible;
+    for (const { drawing } of this.#all) drawing.keepOut(isOn && !multiplies(drawing));
+    return this.#all.some(({ drawing }) => multiplies(drawing));
+  }
+
   drawingOf(salt: number): LayerDrawing | undefined {
     return this.#entries.get(keyOf(salt))?.drawings[0];
   }
@@ -340,6 +347,11 @@ export class Drawings {
     this.#meshes.dispose();
     this.#particlePictures.dispose();
     this.#glow.dispose();
+  }
+
+  /** Leaves what bends the picture out, or has it again. */
+  keepHazeOut(isOut: boolean): void {
+    for (const { drawing } of this.#all) if (drawing instanceof Haze) drawing.keepOut(isOut);
   }
 
   readonly #needs: { depth: boolean; readonly hazes: Haze[] } = { depth: false, hazes: [] };

@@ -92,6 +92,9 @@ export interface DrawnBody {
   readonly edgeColour: readonly [number, number, number];
 }
 
+/** How figures are there: drawn, only hiding what is behind them, or not at all. */
+export type FigureMode = 'drawn' | 'hides' | 'none';
+
 /** What a layer's particles are drawn as. */
 export type DrawnAs =
   | { readonly kind: 'sprite' }
@@ -154,7 +157,9 @@ export interface Guide {
  * What the stage shows: the picture, or something in its place: its grey values; what is covered, as the game sees it; or
  * every particle in a tone that tells it from the others, its age, its speed or its layer.
  */
-export type StageView = 'picture' | 'grey' | 'silhouette' | 'particle' | 'age' | 'speed' | 'layer';
+export type StageView = 'picture' | 'grey' | 'silhouette' | 'particle' | 'age' | 'speed' | 'layer' | Mark;
+/** Views for other programs: numbers rather than tones. How far away what is seen is, which it is, how far air bends it. */
+export type Mark = 'distance' | 'identity' | 'bend';
 
 export type Surround = 'dusk' | 'overcast' | 'noon' | 'busy';
 
@@ -243,7 +248,9 @@ export type ToStage =
   | { kind: 'forgetInstants' }
   /** Which of a frame's matrices the page wants to hear of as they are drawn. */
   | { kind: 'track'; matrices: number[] }
-  | { kind: 'figureShown'; isShown: boolean }
+  | { kind: 'figureMode'; mode: FigureMode }
+  /** Nothing but the effect, and figures as they are there, over nothing; the ground may hide what is below it. */
+  | { kind: 'cutOut'; isOn: boolean; groundHides: boolean }
   | { kind: 'pace'; isPlaying: boolean; stepsPerSecond: number }
   | { kind: 'pixels'; id: number; width: number; height: number }
   /** A picture of that size: of the present frame, or of another instant. */

@@ -2,7 +2,7 @@ import * as THREE from 'three';
 import { Frame, FrameReader, HEADER_EDIT, tripleBuffer } from '@jinx/core/simulation';
 import type { StageContext } from './context.ts';
 import { Drawings } from './drawings.ts';
-import { FigureMesh } from './figure.ts';
+import { Figures } from './figures.ts';
 import { fromTheTop } from './fromTheTop.ts';
 import { Guides } from './guides.ts';
 import { Instants } from './instants.ts';
@@ -21,6 +21,7 @@ import type {
   ToStage,
   Tracked,
 } from './protocol.ts';
+import { Shots, type Shot, type ShotMarks, type ShotPixels } from './shots.ts';
 import { Surroundings } from './surroundings.ts';
 import { Tracker } from './tracker.ts';
 import { isColoured, placeCamera } from './views.ts';
@@ -42,11 +43,10 @@ export class Stage {
   readonly #guides = new Guides();
   readonly #tracker = new Tracker();
   #view = { position: [0, 1.4, 4], target: [0, 1, 0], fieldOfView: 38, follows: true };
-  #figures: FigureMesh[] = [];
-  #hasFog = false;
+  readonly #figures: Figures;
+  readonly #shots: Shots;
   #shown: StageView = 'picture';
   readonly #instants = new Instants();
-  #areFiguresShown = true;
   #followed = 0;
   #reader: FrameReader | null = null;
   /** The number of the last edit that was told, and of the last that was drawn. */
@@ -74,14 +74,16 @@ export class Stage {
       this.#lastStep = -1;
     });
     this.#passes = new Passes(this.#renderer, this.#common);
+    this.#figures = new Figures(this.#passes.solids, this.#common);
     this.#drawings = new Drawings(
       this.#passes,
       this.#common,
       this.#camera,
-      (n) => this.#figures[n],
+      (n) => this.#figures.all[n],
       () => (this.#isChanged = true),
       failed,
     );
+    this.#shots = new Shots(this.#passes, this.#drawings, this.#camera, this.#common);
     this.#probe = new PixelProbe(this.#passes, this.#drawings, this.#camera);
     this.#passes.solids.add(this.#surroundings.group);
     this.#passes.overs.add(this.#guides.group);
@@ -134,9 +136,11 @@ export class Stage {
       case 'air':
         this.#drawings.setMirrored(order.mirrored);
         return this.#setFog(order.fog);
-      case 'figureShown':
-        this.#areFiguresShown = order.isShown;
-        return;
+      case 'figureMode':
+        return this.#figures.setMode(order.mode);
+      case 'cutOut':
+        this.#surroundings.cutOut(order.isOn, order.groundHides);
+        return this.#passes.clearTo(order.isOn ? 0 : 1);
       case 'lightAge':
         return this.#drawings.lightAge(order.salts, order.age);
       case 'pace':
@@ -167,10 +171,9 @@ export class Stage {
   }
 
   #setFog(fog: StageFog | null): void {
-    this.#hasFog = fog !== null;
     this.#surroundings.setFog(fog);
-    this.#drawings.setFog(this.#hasFog);
-    for (const figure of this.#figures) figure.setFog(this.#hasFog);
+    this.#drawings.setFog(fog !== null);
+    this.#figures.setFog(fog !== null);
   }
 
   #setView(view: StageView): void {
@@ -179,24 +182,13 @@ export class Stage {
     this.#common.view_kind.value = VIEW_KINDS[view];
     this.#drawings.setView(hasView);
     this.#surroundings.setView(hasView);
-    for (const figure of this.#figures) figure.setView(hasView);
+    this.#figures.setView(hasView);
     this.#passes.lens.setView(view);
   }
 
   #setFigures(figures: readonly StageFigure[]): void {
-    const before = this.#figures;
-    this.#figures = figures.map((figure) => new FigureMesh(figure, this.#common));
-    for (const figure of this.#figures) {
-      figure.setFog(this.#hasFog);
-      figure.setView(isColoured(this.#shown));
-      this.#passes.solids.add(figure.mesh);
-    }
     // Programs of those that go are taken over by those that came, rather than made anew.
-    this.#passes.warmSolids(this.#camera);
-    for (const figure of before) {
-      this.#passes.solids.remove(figure.mesh);
-      figure.dispose();
-    }
+    this.#figures.set(figures, () => this.#passes.warmSolids(this.#camera));
     this.#drawings.figuresChanged();
   }
 
@@ -279,18 +271,15 @@ export class Stage {
     const frame = this.#frame;
     this.#common.share.value = share;
     this.#common.rate.value = this.rate;
-    const isPosed = frame !== null && frame.bones > 0;
-    this.#figures.forEach((figure, n) => {
-      if (isPosed) figure.pose(frame, share);
-      figure.mesh.visible = isPosed && this.#areFiguresShown && !this.#drawings.isReplaced(n);
-    });
+    const feet = this.#figures.pose(frame, share, (n) => this.#drawings.isReplaced(n));
     // The camera goes with one of them; each casts a soft shadow under its feet.
-    const feet = isPosed ? this.#figures.map((figure) => this.#feetOf(figure, frame, share)) : [];
     const [x, z] = feet[this.#followed] ?? [0, 0];
-    this.#surroundings.setFeet(this.#areFiguresShown ? feet : []);
-    this.#guides.follow((number, out) => isPosed && drawnMatrixInto(out, number, frame, share, this.#figures));
+    this.#surroundings.setFeet(this.#figures.haveShadows ? feet : []);
+    const matrixInto = (number: number, out: THREE.Matrix4) =>
+      frame !== null && drawnMatrixInto(out, number, frame, share, this.#figures.all);
+    this.#guides.follow(matrixInto);
     const [dx, dz] = this.#view.follows ? [x, z] : [0, 0];
-    this.#tracker.note((number, out) => isPosed && drawnMatrixInto(out, number, frame, share, this.#figures), dx, dz);
+    this.#tracker.note(matrixInto, dx, dz);
     placeCamera(this.#camera, this.#view, this.#shown, aspect, dx, dz);
     this.#drawings.follow(share, this.rate);
   }
@@ -298,13 +287,6 @@ export class Stage {
   /** What the page asked to hear of, if it has changed since it was told. */
   tracked(): Tracked | null {
     return this.#tracker.news();
-  }
-
-  readonly #matrix = new THREE.Matrix4();
-
-  #feetOf(figure: FigureMesh, frame: Frame, share: number): [number, number] {
-    drawnMatrixInto(this.#matrix, figure.feet, frame, share, this.#figures);
-    return [this.#matrix.elements[12]!, this.#matrix.elements[14]!];
   }
 
   /** What was drawn last, as four bytes a pixel, rows from the top; of a scene that is drawn into a picture of its own. */
@@ -336,6 +318,22 @@ export class Stage {
     this.#sizePasses();
     this.#isChanged = true;
     return fromTheTop(pixels, width, height);
+  }
+
+  /** Draws a frame at a share of its step to be handed out, every look made ready. */
+  async shoot(frame: Frame, share: number, shot: Shot): Promise<ShotPixels> {
+    this.#prepareShot(frame, share, shot);
+    return this.#shots.take(shot);
+  }
+  /** Draws how far away what is in it is, and which particle is where. */
+  async shootMarks(frame: Frame, share: number, size: Pick<Shot, 'width' | 'height'>): Promise<ShotMarks> {
+    this.#prepareShot(frame, share, size);
+    return this.#shots.takeMarks(size.width, size.height);
+  }
+  #prepareShot(frame: Frame, share: number, { width, height }: Pick<Shot, 'width' | 'height'>): void {
+    this.#frame = frame;
+    this.#drawings.finish(frame, this.rate);
+    this.#prepare(share, width / height);
   }
 
   /** The present frame at a place of the canvas, 0 to 1 from its left and its top; null while there is none. */
@@ -394,6 +392,7 @@ export class Stage {
     this.#drawings.dispose();
     this.#surroundings.dispose();
     this.#instants.dispose();
+    this.#shots.dispose();
     this.#passes.dispose();
     this.#output?.dispose();
   }

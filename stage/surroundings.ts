@@ -201,6 +201,14 @@ export class Surroundings {
     this.setFog(this.#fog);
   }
 
+  /** Leaves out all but what hides: the ground, if it is to. */
+  cutOut(isOn: boolean, groundHides: boolean): void {
+    const [sky, ground] = this.group.children as [THREE.Object3D, THREE.Object3D];
+    sky.visible = !isOn;
+    ground.visible = !isOn || groundHides;
+    this.#ground.colorWrite = !isOn;
+  }
+
   setFog(fog: StageFog | null): void {
     this.#fog = fog;
     for (const material of [this.#sky, this.#ground]) setDefine(material, 'HAS_FOG', fog !== null);

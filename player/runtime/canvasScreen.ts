@@ -22,7 +22,7 @@ export class CanvasScreen implements Screen {
     this.#stage = new Stage(new StageContext(canvas), 'canvas', (sentence) => tell({ kind: 'told', sentence }));
     this.#stage.take({ kind: 'size', width, height });
     this.#stage.take({ kind: 'guides', guides: [], isShown: false });
-    this.#stage.take({ kind: 'figureShown', isShown: figures });
+    this.#stage.take({ kind: 'figureMode', mode: figures ? 'drawn' : 'none' });
   }
 
   take(order: SceneOrder): void {

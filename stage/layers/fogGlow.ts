@@ -20,7 +20,7 @@ const vertexShader = /* glsl */ `
 const fragmentShader = /* glsl */ `
   uniform vec4 light_places[${MOST_LIGHTS}];
   uniform vec3 light_fogs[${MOST_LIGHTS}];
-  uniform float fog_density, fog_height;
+  uniform float fog_density, fog_height, added;
   uniform sampler2D depths;
   flat varying int light;
   varying vec3 seen_place;
@@ -35,7 +35,7 @@ const fragmentShader = /* glsl */ `
     float x = aside / at.w;
     float window = clamp(1.0 - x * x, 0.0, 1.0);
     float thick = fog_density * exp(-max(0.0, at.y) / fog_height);
-    gl_FragColor = vec4(light_fogs[light] * lit * window * window * thick * 0.08, 0.0);
+    gl_FragColor = vec4(light_fogs[light] * lit * window * window * thick * 0.08 * added, 0.0);
   }
 `;
 

@@ -1,6 +1,6 @@
 import { FOG, LIGHT, SURFACE_LIGHT } from '../looks/light.ts';
 import { lookCode, ownVaryings, readsDepth, valueDeclarations, valueOf } from '../looks/shader.ts';
-import { VIEW_TONES } from '../looks/viewTones.ts';
+import { MARKED, VIEW_KINDS, VIEW_TONES } from '../looks/viewTones.ts';
 import type { DrawnLayer } from '../protocol.ts';
 
 /** Whether a layer's shaders need to know how its surface lies: it is lit, or a step of its look reads it. */
@@ -39,13 +39,13 @@ function blended({ blend, look }: DrawnLayer): string {
   const value = (name: string) => valueOf(look, name);
   switch (blend) {
     case 'additive':
-      return 'gl_FragColor = vec4(c * o * (1.0 - fog), 0.0);';
+      return 'gl_FragColor = vec4(c * o * (1.0 - fog) * added, 0.0);';
     case 'normal':
       return 'gl_FragColor = vec4(mix(c, fog_colour, fog) * o, o);';
     case 'mixed':
       return `
       float covers = ${value('appearance.covers')} * 0.01;
-      gl_FragColor = vec4(mix(c, fog_colour * covers, fog) * o, o * covers);`;
+      gl_FragColor = vec4(mix(c * mix(covers, 1.0, added), fog_colour * covers, fog) * o, o * covers);`;
     case 'multiply':
       return 'gl_FragColor = vec4(mix(vec3(1.0), c, o * (1.0 - fog)), 1.0);';
     case 'solid':
@@ -117,7 +117,7 @@ export function fragmentShader(layer: DrawnLayer, options: FragmentOptions): str
   ${varyings(layer, isFlat)}
   ${valueDeclarations(look)}
   uniform sampler2D depths;
-  uniform float lit_here, lit_age;
+  uniform float lit_here, lit_age, added;
   float seconds, age, toward_eye, eye_distance;
   uint lot;
   // The same from pixel to pixel: no blending between what is near and what is far.
@@ -155,6 +155,8 @@ export function fragmentShader(layer: DrawnLayer, options: FragmentOptions): str
     c += emit${glow ? ` + ${glow}` : ''};
   #ifdef HAS_VIEW
     float covers_it = ${covering(layer)};
+    if (view_kind == ${VIEW_KINDS.bend}) discard;
+    if (view_kind >= ${VIEW_KINDS.distance}) covers_it = step(${MARKED}, covers_it);
     gl_FragColor = vec4(viewTone() * covers_it, covers_it);
   #else
     float fog = fogBefore(seen_place);

@@ -9,7 +9,7 @@ import { Order } from './order.ts';
 import { frameUniforms, ParticleBuffers } from './particles.ts';
 import { spriteVertexShader } from './spriteShader.ts';
 import { NOISE } from '../looks/noise.ts';
-import { VIEW_TONES } from '../looks/viewTones.ts';
+import { VIEW_KINDS, VIEW_TONES } from '../looks/viewTones.ts';
 
 const BENDS: Record<DrawnHaze['bends'], string> = {
   outward: 'bend = d > 1e-4 ? q / d : vec2(0.0);',
@@ -50,9 +50,11 @@ function fragmentShader(layer: DrawnLayer, { bends }: DrawnHaze): string {
     if (ring * colour.a <= 0.0) discard;
   #ifdef HAS_VIEW
     // Bent air covers nothing; where it bends is told faintly.
-    if (view_kind == 1) discard;
+    if (view_kind == 1 || view_kind == ${VIEW_KINDS.distance} || view_kind == ${VIEW_KINDS.identity}) discard;
     age = seen_age; lot = seen_lot;
-    gl_FragColor = vec4(viewTone(), 1.0) * ring * colour.a * 0.35;
+    gl_FragColor = view_kind == ${VIEW_KINDS.bend}
+      ? vec4(shift, ring * colour.a, 1.0)
+      : vec4(viewTone(), 1.0) * ring * colour.a * 0.35;
   #else
     gl_FragColor = vec4(seen, 1.0);
   #endif

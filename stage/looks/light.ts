@@ -35,6 +35,8 @@ export interface CommonUniforms {
   readonly view_kind: THREE.IUniform<number>;
   /** The age that is lit in the layers that say so. */
   readonly lit_age: THREE.IUniform<number>;
+  /** How much of what is added to the picture, rather than covering it, is drawn: 1, or 0 to see what is left. */
+  readonly added: THREE.IUniform<number>;
 }
 
 export const newCommonUniforms = (): CommonUniforms => ({
@@ -61,6 +63,7 @@ export const newCommonUniforms = (): CommonUniforms => ({
   fog_height: { value: 3 },
   view_kind: { value: 0 },
   lit_age: { value: 0 },
+  added: { value: 1 },
 });
 
 /** Light that falls on a surface, as a share of what it gives back: sky and ground, two far lights, and near ones. */

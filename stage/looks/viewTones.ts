@@ -11,7 +11,13 @@ export const VIEW_KINDS: Record<StageView, number> = {
   age: 3,
   speed: 4,
   layer: 5,
+  distance: 6,
+  identity: 7,
+  bend: 8,
 };
+
+/** How much of a pixel something covers at least to be marked in views that tell which it is, or how far away. */
+export const MARKED = '0.25';
 
 const vector = (hex: string): string => {
   const { r, g, b } = new THREE.Color(hex);
@@ -44,6 +50,8 @@ export const VIEW_TONES = /* glsl */ `
       return mix(tone, tone * tone, drawnAt(lot, 7011u));
     }
     if (view_kind == 3) return ramp(age);
+    if (view_kind == 6) return vec3(eye_distance);
+    if (view_kind == 7) return vec3(layer_tone.x, float(lot & 2047u), float((lot >> 11) & 2047u));
     if (view_kind == 4) return ramp(log2(1.0 + seen_speed) / ${doublings.toFixed(5)});
     return layer_tone;
   }

@@ -15,7 +15,8 @@ const fragmentShader = /* glsl */ `
   varying vec2 at;
   void main() {
     // Pixel for pixel: to blend four of half floats takes long where a machine draws without a graphics card.
-    vec3 c = texelFetch(picture, ivec2(gl_FragCoord.xy), 0).rgb;
+    vec4 seen = texelFetch(picture, ivec2(gl_FragCoord.xy), 0);
+    vec3 c = seen.rgb;
   #ifdef HAS_INSTANTS
     vec4 other = texture2D(instants, at);
     c = mix(c * (1.0 - other.a) + other.rgb, c, smoothstep(0.3, 0.8, c.g));
@@ -31,8 +32,12 @@ const fragmentShader = /* glsl */ `
     c = vec3(dot(c, vec3(0.2126, 0.7152, 0.0722)));
   #endif
     c = mix(c * 12.92, 1.055 * pow(c, vec3(1.0 / 2.4)) - 0.055, step(0.0031308, c));
+  #ifdef IS_CUT_OUT
+    gl_FragColor = vec4(clamp(c, 0.0, 1.0), clamp(seen.a, 0.0, 1.0));
+  #else
     float grain = fract(sin(dot(gl_FragCoord.xy, vec2(12.9898, 78.233))) * 43758.5453) - 0.5;
     gl_FragColor = vec4(c + grain / 255.0, 1.0);
+  #endif
   }
 `;
 
@@ -84,6 +89,13 @@ export class Lens {
   setInstants(texture: THREE.Texture | null): void {
     setDefine(this.#material, 'HAS_INSTANTS', texture !== null);
     this.#material.uniforms['instants']!.value = texture;
+  }
+
+  /** The same for a picture that is handed out: with how much it covers, and without dither. */
+  drawCutOut(renderer: THREE.WebGLRenderer, picture: THREE.WebGLRenderTarget, into: THREE.WebGLRenderTarget): void {
+    setDefine(this.#material, 'IS_CUT_OUT', true);
+    this.draw(renderer, picture, into);
+    setDefine(this.#material, 'IS_CUT_OUT', false);
   }
 
   draw(renderer: THREE.WebGLRenderer, picture: THREE.WebGLRenderTarget, into: THREE.WebGLRenderTarget | null): void {

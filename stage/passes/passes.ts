@@ -42,6 +42,8 @@ export class Passes implements DrawnInto {
   readonly #depths = new Depths();
   readonly #target: THREE.WebGLRenderTarget;
   #copy: THREE.WebGLRenderTarget | null = null;
+  #opacity = 1;
+  readonly #tone = new THREE.Color(0x000000);
 
   constructor(renderer: THREE.WebGLRenderer, common: CommonUniforms) {
     this.renderer = renderer;
@@ -55,6 +57,12 @@ export class Passes implements DrawnInto {
       depthTexture,
     });
     common.depths.value = this.#depths.texture;
+  }
+
+  /** How much of the picture is covered before anything is drawn: 1, or 0 for what is laid over another. */
+  clearTo(opacity: number, tone = 0): void {
+    this.#opacity = opacity;
+    this.#tone.setScalar(tone);
   }
 
   setSize(width: number, height: number): void {
@@ -104,6 +112,7 @@ export class Passes implements DrawnInto {
   drawScene(camera: THREE.PerspectiveCamera, needs: Needs): THREE.WebGLRenderTarget {
     const { renderer } = this;
     renderer.setRenderTarget(this.#target);
+    renderer.setClearColor(this.#tone, this.#opacity);
     renderer.clear();
     renderer.render(this.solids, camera);
     if (needs.depth) {

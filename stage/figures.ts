@@ -1,0 +1,77 @@
+import * as THREE from 'three';
+import type { Frame } from '@jinx/core/simulation';
+import { FigureMesh } from './figure.ts';
+import type { CommonUniforms } from './looks/light.ts';
+import { drawnMatrixInto } from './matrices.ts';
+import type { FigureMode, StageFigure } from './protocol.ts';
+
+/** The figures and props of a scene. */
+export class Figures {
+  readonly #solids: THREE.Object3D;
+  readonly #common: CommonUniforms;
+  #all: FigureMesh[] = [];
+  #hasFog = false;
+  #hasView = false;
+  #mode: FigureMode = 'drawn';
+  readonly #matrix = new THREE.Matrix4();
+
+  constructor(solids: THREE.Object3D, common: CommonUniforms) {
+    [this.#solids, this.#common] = [solids, common];
+  }
+
+  get all(): readonly FigureMesh[] {
+    return this.#all;
+  }
+
+  /** Other figures stand there; `warm` prepares what they are drawn with, while those that go still have their programs. */
+  set(figures: readonly StageFigure[], warm: () => void): void {
+    const before = this.#all;
+    this.#all = figures.map((figure) => new FigureMesh(figure, this.#common));
+    for (const figure of this.#all) {
+      figure.setFog(this.#hasFog);
+      figure.setView(this.#hasView);
+      this.#solids.add(figure.mesh);
+    }
+    this.setMode(this.#mode);
+    warm();
+    for (const figure of before) {
+      this.#solids.remove(figure.mesh);
+      figure.dispose();
+    }
+  }
+
+  setMode(mode: FigureMode): void {
+    this.#mode = mode;
+    for (const { mesh } of this.#all) (mesh.material as THREE.Material).colorWrite = mode === 'drawn';
+  }
+
+  setFog(hasFog: boolean): void {
+    this.#hasFog = hasFog;
+    for (const figure of this.#all) figure.setFog(hasFog);
+  }
+
+  setView(hasView: boolean): void {
+    this.#hasView = hasView;
+    for (const figure of this.#all) figure.setView(hasView);
+  }
+
+  /** Poses all as a frame says, at a share of the step. Returns where each has its feet, x and z. */
+  pose(frame: Frame | null, share: number, isReplaced: (n: number) => boolean): [number, number][] {
+    const isPosed = frame !== null && frame.bones > 0;
+    this.#all.forEach((figure, n) => {
+      if (isPosed) figure.pose(frame, share);
+      figure.mesh.visible = isPosed && this.#mode !== 'none' && !isReplaced(n);
+    });
+    return isPosed ? this.#all.map((figure) => this.#feetOf(figure, frame, share)) : [];
+  }
+
+  #feetOf(figure: FigureMesh, frame: Frame, share: number): [number, number] {
+    drawnMatrixInto(this.#matrix, figure.feet, frame, share, this.#all);
+    return [this.#matrix.elements[12]!, this.#matrix.elements[14]!];
+  }
+
+  /** Whether their shadows lie on the ground. */
+  get haveShadows(): boolean {
+    return this.#mode === 'drawn';
+  }
+}
