@@ -271,6 +271,9 @@ export type ToStage =
   /** What one layer gives to it, step by step of its look. */
   | { kind: 'pixelSteps'; id: number; x: number; y: number; salt: number };
 
+/** What changes a scene, and asks nothing. */
+export type StageOrder = Exclude<ToStage, { kind: 'start' } | { id: number }>;
+
 /** A question to a scene. */
 export type StageQuestion = Extract<ToStage, { id: number }>;
 

@@ -18,7 +18,7 @@ import type {
   StageFigure,
   StageFog,
   StageView,
-  ToStage,
+  StageOrder,
   Tracked,
 } from './protocol.ts';
 import { Shots, type Shot, type ShotMarks, type ShotPixels } from './shots.ts';
@@ -91,7 +91,7 @@ export class Stage {
   }
 
   /** Takes one order from the page. */
-  take(order: Exclude<ToStage, { kind: 'start' } | { id: number }>): void {
+  take(order: StageOrder): void {
     this.#isChanged = true;
     if (order.kind !== 'instant' && order.kind !== 'track') this.#instants.drawAnew();
     switch (order.kind) {

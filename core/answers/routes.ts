@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import * as shapes from './shapes.ts';
 import { effectSchema } from '../document/index.ts';
-import { attachmentsSchema } from '../formats/index.ts';
+import { attachmentsSchema, filmSettingsSchema } from '../formats/index.ts';
 
 const madeEffect = z.object({ id: z.string(), revision: z.number().int() });
 const named = z.object({ id: z.string(), name: z.string() });
@@ -30,6 +30,7 @@ export const ANSWERS = {
   'POST /projects/:id/assets': shapes.assetSummary,
   'GET /projects/:id/parcel/contents': shapes.parcelContents,
   'POST /projects/:id/parcels': shapes.takenParcel,
+  'GET /projects/:id/presets': z.array(z.object({ name: z.string(), settings: filmSettingsSchema })),
   'GET /effects/:id': shapes.storedEffect,
   'GET /effects/:id/attachments': attachmentsSchema,
   'POST /effects/:id/edits': shapes.since.extend({ following: shapes.following }),

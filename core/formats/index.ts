@@ -2,6 +2,7 @@ export * from './attachments.ts';
 export * from './canonicalPicture.ts';
 export * from './canonicalRig.ts';
 export * from './errors.ts';
+export * from './film/index.ts';
 export * from './glbOut.ts';
 export * from './gltf.ts';
 export * from './hashName.ts';

@@ -25,6 +25,7 @@ export { RateIntegral } from './values/rate.ts';
 export { reachBetween, type Reach } from './world/reach.ts';
 export { measureReach, type Box, type Reached } from './world/reached.ts';
 export * from './values/reading.ts';
+export { withGiven } from './world/given.ts';
 export { NumberReader } from './values/numberReader.ts';
 export { ColourReader } from './values/colourReader.ts';
 export type { TableInput } from './values/shapers.ts';

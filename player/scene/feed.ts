@@ -2,7 +2,7 @@ import { listed, type Effect } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { picturesOf, rigsOf } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
-import type { StageFigure, StageMesh, StagePicture, ToStage } from '@jinx/stage';
+import type { StageFigure, StageMesh, StageOrder, StagePicture } from '@jinx/stage';
 import { AS_IT_IS, drawnFog, drawnLayers, drawnLens, drawnSurroundings, textOfLayers, type Seen } from './drawn.ts';
 
 /** Assets that are here, by hash. */
@@ -43,14 +43,14 @@ export class SceneFeed {
   /** Every mesh the effect uses, by the hash of its asset. */
   meshes: ReadonlyMap<string, Rig> = new Map();
   readonly #assets: SceneAssets;
-  readonly #send: (order: ToStage) => void;
+  readonly #send: (order: StageOrder) => void;
   #seen: Seen = AS_IT_IS;
   #figuresText = '';
   #picturesText = '';
   #meshesText = '';
   #layersText = '';
 
-  constructor(assets: SceneAssets, send: (order: ToStage) => void) {
+  constructor(assets: SceneAssets, send: (order: StageOrder) => void) {
     this.#assets = assets;
     this.#send = send;
   }

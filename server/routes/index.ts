@@ -5,6 +5,7 @@ import { DELETED } from './deleted.ts';
 import { EFFECTS } from './effects.ts';
 import { HISTORY } from './history.ts';
 import { PARCELS } from './parcels.ts';
+import { PRESETS } from './presets.ts';
 import { PEOPLE } from './people.ts';
 import { PROJECTS } from './projects.ts';
 import { run, type Route } from './route.ts';
@@ -39,6 +40,7 @@ export const ROUTES: readonly Route[] = [
   ...DELETED,
   ...ASSETS,
   ...PARCELS,
+  ...PRESETS,
   ...PEOPLE,
 ];
 

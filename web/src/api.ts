@@ -7,6 +7,7 @@ import {
   type Standing,
 } from '@jinx/core/answers';
 import type { Edit, Effect } from '@jinx/core/document';
+import type { FilmSettings } from '@jinx/core/formats';
 
 export type {
   AssetSummary,
@@ -209,6 +210,11 @@ export const api = {
       query: { choices: JSON.stringify(choices) },
       file,
     }),
+  presets: (projectId: string) => answerOf('GET /projects/:id/presets', { of: { id: projectId } }),
+  keepPreset: (projectId: string, name: string, settings: FilmSettings) =>
+    order('PUT', `/projects/${projectId}/presets`, { name, settings }),
+  deletePreset: (projectId: string, name: string) => order('DELETE', `/projects/${projectId}/presets`, { name }),
+
   /** Keeps which bones of a figure of the project take the places of those of another. */
   keepBones: (projectId: string, from: string, to: string, bones: Readonly<Record<string, string>>) =>
     order('PUT', `/projects/${projectId}/bones/${from}`, { to, bones }),

@@ -107,7 +107,7 @@ function dropOnChapter(event: DragEvent): void {
 
 <template>
   <div class="bench">
-    <BenchTop v-model:below="below" :project-name="project?.name ?? ''" :others="others" />
+    <BenchTop v-model:below="below" :project-name="project?.name ?? ''" :others="others" :view="seen" />
     <template v-if="isReady && store.effect">
       <div class="upper" :style="{ '--stages': besides + 1 }">
         <StageView

@@ -1,16 +1,18 @@
 <script setup lang="ts">
 import { message } from 'ant-design-vue';
-import { ref } from 'vue';
+import { inject, ref } from 'vue';
+import FilmDialog from '../film/FilmDialog.vue';
 import HandOver from '../parcels/HandOver.vue';
+import type { View } from '@jinx/player/scene';
 import type { Present } from '../api';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
-import type { Below } from './bench';
+import { ENGINE, type Below } from './bench';
 import { useSavingWords } from './savingWords';
 import TextField from './chips/TextField.vue';
 
-defineProps<{ projectName: string; below: Below; others: readonly Present[] }>();
+defineProps<{ projectName: string; below: Below; others: readonly Present[]; view: View }>();
 const emit = defineEmits<{ 'update:below': [below: Below] }>();
 const BELOW: readonly { value: Below; text: string; title: string }[] = [
   { value: 'rulers', text: 'Rulers', title: 'Layers along the effect’s time and a particle’s age' },
@@ -36,6 +38,13 @@ function othersWords(others: readonly Present[]): string {
   return others.length === 1 ? 'Also in another window' : `Also in ${others.length} windows`;
 }
 const isGiving = ref(false);
+const isFilming = ref(false);
+const engine = inject(ENGINE)!;
+/** What plays would take time from what is drawn for pictures. */
+function film(): void {
+  engine.playback.pause();
+  [isGiving.value, isFilming.value] = [false, true];
+}
 /** Saves first, so that what is handed over is what is seen. */
 async function give(): Promise<void> {
   try {
@@ -113,6 +122,15 @@ async function give(): Promise<void> {
       :project-id="store.projectId"
       :effect="store.id"
       @close="isGiving = false"
+      @film="film"
+    />
+    <FilmDialog
+      v-if="isFilming && store.projectId && store.effect"
+      :project-id="store.projectId"
+      :effect-id="store.id"
+      :effect="store.effect"
+      :view="view"
+      @close="isFilming = false"
     />
   </header>
 </template>

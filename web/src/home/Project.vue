@@ -13,6 +13,7 @@ import {
   type ProjectDetail,
   type Start,
 } from '../api';
+import FilmDialog from '../film/FilmDialog.vue';
 import HandOver from '../parcels/HandOver.vue';
 import ParcelQuestion, { type Chosen } from '../parcels/ParcelQuestion.vue';
 import { random32 } from '../stores/effect';
@@ -71,6 +72,11 @@ const begin = ({ id: start, intent }: Start) =>
   });
 /** The effect that is handed over, while its parcel is looked through. */
 const given = ref('');
+/** The effect of which pictures are taken. */
+const filmed = ref('');
+function film(): void {
+  [filmed.value, given.value] = [given.value, ''];
+}
 const remove = ({ id, name: gone }: EffectSummary) =>
   attempt('', async () => {
     await api.deleteEffect(id);
@@ -139,7 +145,8 @@ function drop(event: DragEvent): void {
       @choose="bringParcel(asking.file, $event)"
       @leave="asking = null"
     />
-    <HandOver v-if="given" :project-id="props.id" :effect="given" @close="given = ''" />
+    <HandOver v-if="given" :project-id="props.id" :effect="given" @close="given = ''" @film="film" />
+    <FilmDialog v-if="filmed" :project-id="props.id" :effect-id="filmed" @close="filmed = ''" />
     <section>
       <h2>Effects</h2>
       <ul class="cards">

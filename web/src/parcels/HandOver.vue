@@ -8,7 +8,7 @@ import { sizeWords } from './sizes';
 
 /** What a parcel will hold, before it is made: effects, all they use, sizes, licences, and what is missing. */
 const props = defineProps<{ projectId: string; effect: string }>();
-const emit = defineEmits<{ close: [] }>();
+const emit = defineEmits<{ close: []; film: [] }>();
 
 const effects = shallowRef<readonly EffectSummary[]>([]);
 const chosen = ref<string[]>([props.effect]);
@@ -83,6 +83,7 @@ async function give(as: HandedOver): Promise<void> {
 <template>
   <Modal open title="Hand over" :width="720" :mask-closable="false" @cancel="emit('close')">
     <p class="about">
+      <Button class="film" @click="emit('film')">Pictures and film…</Button>
       One file with effects and all they use: meshes as GLB, pictures as PNG, and the exact bytes that Jinx computes
       with. Jinx opens it as it was; other programs read the GLB and PNG files.
     </p>
@@ -170,6 +171,10 @@ async function give(as: HandedOver): Promise<void> {
 .about {
   color: var(--soft);
   margin: 0 0 14px;
+}
+.film {
+  float: right;
+  margin: 0 0 6px 20px;
 }
 .effects {
   display: grid;

@@ -1,9 +1,11 @@
+import { message } from 'ant-design-vue';
 import { onBeforeUnmount, ref, type Ref } from 'vue';
 import type { Engine } from '../../engine/engine';
 import { BROWSER_THREADS, reasonOf } from '../../engine/threads';
 import { useEffectStore } from '../../stores/effect';
-import { tell } from '../../tell';
 import type { ReachAnswer, ReachOrder } from './reachWorker';
+
+const fail = (sentence: string): void => void message.error(sentence, 6);
 
 /** Millimetres: finer than that nothing is culled. */
 const rounded = (x: number): number => Math.round(x * 1000) / 1000;
@@ -20,7 +22,7 @@ export function useReach(engine: Engine): { isMeasuring: Ref<boolean>; measure: 
   }
   function keep(box: ReachAnswer): void {
     cancel();
-    if (!box) return tell(new Error('Nothing of the effect is ever seen, so that it reaches nothing.'));
+    if (!box) return fail('Nothing of the effect is ever seen, so that it reaches nothing.');
     const [low, high] = [box.least, box.most].map((corner) => [...corner].map(rounded) as [number, number, number]);
     store.change('measure what it reaches', (draft) => (draft.quality.bounds = { low: low!, high: high! }));
   }
@@ -32,16 +34,16 @@ export function useReach(engine: Engine): { isMeasuring: Ref<boolean>; measure: 
     worker.onmessage = ({ data }: MessageEvent<ReachAnswer>) => keep(data);
     worker.onerror = (event) => {
       cancel();
-      tell(new Error(`What it reaches could not be measured: ${reasonOf(event)}.`));
+      fail(`What it reaches could not be measured: ${reasonOf(event)}.`);
     };
     worker.postMessage({ effect, rigs: engine.assets.rigsOf(effect), kernels } satisfies ReachOrder);
   }
   function measure(): void {
     cancel();
     isMeasuring.value = true;
-    begin().catch((error: unknown) => {
+    begin().catch((error: Error) => {
       cancel();
-      tell(error);
+      fail(error.message);
     });
   }
   onBeforeUnmount(cancel);

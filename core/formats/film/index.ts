@@ -1,0 +1,5 @@
+export * from './exr.ts';
+export * from './pixels.ts';
+export * from './settings.ts';
+export * from './sheet.ts';
+export * from './webp.ts';

@@ -1,0 +1,107 @@
+import {
+  in16Bits,
+  straighten,
+  turnOver,
+  writeExr,
+  writeFilmPng,
+  type ExrChannel,
+  type FilmSettings,
+} from '@jinx/core/formats';
+import type { ShotLayer, ShotMarks } from '@jinx/stage';
+
+/** A picture to be encoded, rows from the bottom. */
+export type EncodeJob =
+  | {
+      readonly kind: 'png';
+      readonly width: number;
+      readonly height: number;
+      readonly alpha: FilmSettings['alpha'];
+      readonly layer: ShotLayer;
+    }
+  | {
+      readonly kind: 'exr';
+      readonly width: number;
+      readonly height: number;
+      readonly rate: number;
+      readonly layer: ShotLayer;
+      readonly marks: ShotMarks | null;
+      readonly factor: ShotLayer | null;
+    };
+
+function encodePng({ width, height, alpha, layer }: Extract<EncodeJob, { kind: 'png' }>): Uint8Array<ArrayBuffer> {
+  const { picture } = layer;
+  if (!picture) throw new Error('there is no picture to be encoded');
+  const pixels = picture instanceof Float32Array ? in16Bits(picture) : picture;
+  turnOver(pixels, width, height);
+  if (alpha === 'straight') straighten(pixels, pixels instanceof Uint16Array ? 65535 : 255);
+  return writeFilmPng(width, height, pixels);
+}
+
+/** One of the four numbers of every pixel. */
+function plane<T extends Uint16Array | Uint32Array | Float32Array>(
+  of: Uint16Array,
+  n: number,
+  into: T,
+  as = (x: number) => x,
+): T {
+  for (let pixel = 0; pixel < into.length; pixel++) into[pixel] = as(of[pixel * 4 + n]!);
+  return into;
+}
+
+/** What a half float is. */
+export function fromHalf(bits: number): number {
+  const [sign, exponent, fraction] = [bits & 0x8000 ? -1 : 1, (bits >> 10) & 31, bits & 1023];
+  if (exponent === 0) return sign * fraction * 2 ** -24;
+  if (exponent === 31) return fraction ? NaN : sign * Infinity;
+  return sign * (1 + fraction / 1024) * 2 ** (exponent - 15);
+}
+
+function encodeExr({
+  width,
+  height,
+  rate,
+  layer,
+  marks,
+  factor,
+}: Extract<EncodeJob, { kind: 'exr' }>): Uint8Array<ArrayBuffer> {
+  const pixels = width * height;
+  const halves = (name: string, of: Uint16Array, n: number): ExrChannel => ({
+    name,
+    data: { type: 'half', values: plane(of, n, new Uint16Array(pixels)) },
+  });
+  const channels: ExrChannel[] = [];
+  const add = (of: Uint16Array, names: readonly string[], put: (name: string, n: number) => ExrChannel) => {
+    turnOver(of, width, height);
+    names.forEach((name, n) => name && channels.push(put(name, n)));
+  };
+  const colours = (of: ShotLayer, before: string, names: readonly string[]) =>
+    add(
+      of.linear!,
+      names.map((name) => before + name),
+      (name, n) => halves(name, of.linear!, n),
+    );
+  colours(layer, '', ['R', 'G', 'B', 'A']);
+  if (factor) colours(factor, 'factor.', ['R', 'G', 'B']);
+  if (marks) {
+    const { distance, identity, bend } = marks;
+    add(distance, ['Z'], (name) => ({
+      name,
+      data: {
+        type: 'float',
+        values: plane(distance, 0, new Float32Array(pixels), (bits) => fromHalf(bits) || Infinity),
+      },
+    }));
+    add(identity, ['id.layer'], (name) => ({
+      name,
+      data: { type: 'uint', values: plane(identity, 0, new Uint32Array(pixels), fromHalf) },
+    }));
+    const low = plane(identity, 1, new Uint32Array(pixels), fromHalf);
+    const high = plane(identity, 2, new Uint32Array(pixels), fromHalf);
+    channels.push({ name: 'id.particle', data: { type: 'uint', values: low.map((x, n) => x + high[n]! * 2048) } });
+    if (bend) add(bend, ['bend.X', 'bend.Y', 'bend.A'], (name, n) => halves(name, bend, n));
+  }
+  return writeExr(width, height, channels, rate);
+}
+
+export const encode = (job: EncodeJob): Uint8Array<ArrayBuffer> =>
+  job.kind === 'png' ? encodePng(job) : encodeExr(job);

@@ -1,0 +1,109 @@
+import type { Effect } from '@jinx/core/document';
+import { wholeOf } from '@jinx/core/editing';
+import type { FilmInstant, FilmSettings } from '@jinx/core/formats';
+import {
+  DEFAULT_RATE,
+  EffectClock,
+  newFrame,
+  playAlone,
+  withGiven,
+  type Frame,
+  type Instance,
+} from '@jinx/core/simulation';
+import { Stage, type ShotMarks, type ShotPixels, type StageContext } from '@jinx/stage';
+import { FIRST_VIEW } from '../scene/firstView.ts';
+import { SceneFeed } from '../scene/feed.ts';
+import type { FilmSource } from './protocol.ts';
+
+/** Where an effect is seen from: as is told, from the camera that it keeps, or as effects are seen first. */
+function cameraOf({ camera }: FilmSettings, { stage: { cameras } }: Effect) {
+  return camera ?? cameras.byId[cameras.order[0] ?? ''] ?? FIRST_VIEW;
+}
+
+/** An effect that is played and drawn for pictures of it. Once its settings are others, another is made. */
+export class FilmScene {
+  readonly #settings: FilmSettings;
+  readonly #world: Instance;
+  readonly #frame: Frame;
+  readonly #stage: Stage;
+  /** Draws numbers in place of the picture; made once it is needed. */
+  #marking: Stage | null = null;
+  readonly #mark: () => Stage;
+
+  /** @throws where there is no room to compute it. */
+  constructor(
+    { effect: document, rigs, pictures, kernels }: FilmSource,
+    settings: FilmSettings,
+    context: StageContext,
+  ) {
+    this.#settings = settings;
+    const { seed, dials, quality, letGoAt } = settings;
+    const given = { ...(seed === null ? {} : { seed }), dials, tier: quality };
+    const effect = withGiven(wholeOf(document).effect, given);
+    const here = new Map(rigs);
+    const clock = new EffectClock(effect.stretches, Infinity, DEFAULT_RATE);
+    const letGo = letGoAt === null || clock.hold === 0 ? {} : { letGoStep: clock.stepAt(letGoAt) };
+    this.#world = playAlone(effect, here, letGo, { kernels });
+    this.#frame = newFrame(this.#world);
+    const picturesHere = new Map(pictures.map((picture) => [picture.hash, picture]));
+    const made = (): Stage => {
+      const stage = new Stage(context, 'picture');
+      const feed = new SceneFeed({ rigs: here, pictures: picturesHere }, (order) => stage.take(order));
+      feed.see({ isRaw: !settings.bloom, isDim: false, alone: null });
+      feed.show(effect, 0);
+      const { position, target, fieldOfView, follows } = cameraOf(settings, effect);
+      stage.take({ kind: 'camera', position: [...position], target: [...target], fieldOfView, follows });
+      stage.take({ kind: 'guides', guides: [], isShown: false });
+      stage.take({ kind: 'figureMode', mode: settings.figure });
+      stage.take({ kind: 'cutOut', isOn: settings.behind === 'nothing', groundHides: settings.ground });
+      return stage;
+    };
+    this.#stage = made();
+    this.#mark = () => {
+      const stage = made();
+      stage.take({ kind: 'view', view: 'identity' });
+      stage.take({ kind: 'cutOut', isOn: true, groundHides: settings.ground });
+      if (settings.figure === 'drawn') stage.take({ kind: 'figureMode', mode: 'hides' });
+      return stage;
+    };
+  }
+
+  /** Computes up to an instant. Returns false when `isCancelled` has said so before. */
+  async goTo({ step }: FilmInstant, isCancelled: () => boolean): Promise<boolean> {
+    while (this.#world.step !== step) {
+      const until = performance.now() + 50;
+      this.#world.advance(step, () => performance.now() > until);
+      if (isCancelled()) return false;
+      // Orders that came meanwhile are heard.
+      if (this.#world.step !== step) await new Promise((done) => setTimeout(done));
+    }
+    this.#world.writeFrame(this.#frame);
+    return true;
+  }
+
+  /** Draws the instant that was gone to. */
+  shoot({ share }: FilmInstant, as: Partial<FilmSettings> = {}): Promise<ShotPixels> {
+    const settings = { ...this.#settings, ...as };
+    const { width, height, supersampling, behind, apart, bits, passes } = settings;
+    const isLinear = settings.as === 'exr';
+    return this.#stage.shoot(this.#frame, share, {
+      ...{ width, height, supersampling, apart },
+      isCutOut: behind === 'nothing',
+      picture: isLinear ? null : settings.as === 'png' && bits === 16 ? 'floats' : 'bytes',
+      linear: isLinear,
+      factor: isLinear && passes,
+    });
+  }
+
+  /** Draws how far away what is seen then is, and which it is. */
+  shootMarks({ share }: FilmInstant): Promise<ShotMarks> {
+    this.#marking ??= this.#mark();
+    return this.#marking.shootMarks(this.#frame, share, this.#settings);
+  }
+
+  dispose(): void {
+    this.#stage.dispose();
+    this.#marking?.dispose();
+    this.#world.leave();
+  }
+}

@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import type { FilmSettings } from '@jinx/core/formats';
+import { Button, Input, Popover, Select } from 'ant-design-vue';
+import { computed, ref } from 'vue';
+import { KIND_CHOICES } from './choices';
+import { usePresets } from './usePresets';
+
+/** Settings that the project keeps under names: taken up, kept, taken away. */
+const props = defineProps<{ projectId: string; settings: FilmSettings }>();
+const emit = defineEmits<{ use: [settings: FilmSettings] }>();
+const { presets, keep, forget } = usePresets(props.projectId);
+const name = ref('');
+const isNaming = ref(false);
+const chosen = ref<string | undefined>();
+const options = computed(() =>
+  presets.value.map(({ name: value, settings }) => ({
+    value,
+    label: `${value} (${KIND_CHOICES.find((choice) => choice.value === settings.as)!.label})`,
+  })),
+);
+const found = computed(() => presets.value.find((preset) => preset.name === chosen.value));
+function choose(): void {
+  if (found.value) emit('use', found.value.settings);
+}
+async function keepIt(): Promise<void> {
+  const text = name.value.trim();
+  if (!text) return;
+  isNaming.value = false;
+  await keep(text, props.settings);
+  chosen.value = text;
+}
+async function forgetIt(): Promise<void> {
+  const preset = found.value;
+  chosen.value = undefined;
+  if (preset) await forget(preset);
+}
+</script>
+
+<template>
+  <div class="presets">
+    <Select
+      v-model:value="chosen"
+      class="chosen"
+      :options="options"
+      show-search
+      placeholder="Preset of the project"
+      aria-label="Preset of the project"
+      not-found-content="None is kept yet: set all as you want it, and keep it."
+      @change="choose"
+    />
+    <Popover v-model:open="isNaming" trigger="click" placement="bottomRight">
+      <Button @click="name = chosen ?? ''">Keep…</Button>
+      <template #content>
+        <form class="naming" @submit.prevent="keepIt">
+          <Input
+            v-model:value="name"
+            :maxlength="80"
+            placeholder="Name of the preset"
+            aria-label="Name of the preset"
+          />
+          <Button html-type="submit" type="primary" :disabled="!name.trim()">Keep</Button>
+        </form>
+      </template>
+    </Popover>
+    <Button v-if="found" :aria-label="`Take the preset ${found.name} away`" title="Take it away" @click="forgetIt">
+      ×
+    </Button>
+  </div>
+</template>
+
+<style scoped>
+.presets,
+.naming {
+  display: flex;
+  gap: 6px;
+}
+.chosen {
+  width: 220px;
+}
+</style>
