@@ -1,6 +1,6 @@
 import { defineConfig } from '@playwright/test';
 import { ADDRESSES } from './e2e/addresses.ts';
-import { CHROMIUM } from './scripts/chromium.ts';
+import { CHROMIUM } from './server/chromium.ts';
 
 export default defineConfig({
   testDir: './e2e',

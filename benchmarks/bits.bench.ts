@@ -8,7 +8,7 @@ import { BrowserBits } from '../core/testing/browserBits.ts';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
 import { randomEffect } from '../core/testing/randomEffect.ts';
 import { Helper } from '../core/testing/startHelper.ts';
-import { CHROMIUM } from '../scripts/chromium.ts';
+import { CHROMIUM } from '../server/chromium.ts';
 import { median } from './figures.ts';
 
 const EFFECTS = 300;

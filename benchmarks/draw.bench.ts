@@ -4,7 +4,7 @@
 import { chromium, type Page } from '@playwright/test';
 import { build } from 'esbuild';
 import { cpus } from 'node:os';
-import { CHROMIUM } from '../scripts/chromium.ts';
+import { CHROMIUM } from '../server/chromium.ts';
 import type { TimeOrder } from './drawPage/page.ts';
 import { lowerQuartile, rounded } from './figures.ts';
 

@@ -1,5 +1,5 @@
 import { chromium, type Browser } from '@playwright/test';
-import { CHROMIUM } from '../scripts/chromium.ts';
+import { CHROMIUM } from '../server/chromium.ts';
 import { portForWeb, run as startJinx, runningServer } from '../scripts/start.mjs';
 import { run as stopJinx } from '../scripts/stop.mjs';
 

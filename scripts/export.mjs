@@ -1,8 +1,8 @@
 import { spawnSync } from 'node:child_process';
 import path from 'node:path';
-import { buildPlayer, buildServer } from './build.mjs';
+import { build, buildPlayer, buildServer } from './build.mjs';
 import { startCluster } from './database/cluster.mjs';
-import { ensurePackages } from './install.mjs';
+import { ensureBrowser, ensurePackages } from './install.mjs';
 import { DATA, mustOwn, ROOT } from './shell.mjs';
 import { CLUSTER, portForDatabase } from './start.mjs';
 
@@ -12,6 +12,10 @@ const fromHere = (words) => words.map((word, n) => (words[n - 1] === '--out' ? p
 export async function run(words) {
   mustOwn(DATA);
   ensurePackages();
+  if (/^(png|exr|flipbook|film|webp)$/.test(words[words.indexOf('--as') + 1] ?? '')) {
+    ensureBrowser();
+    build();
+  }
   buildServer();
   buildPlayer();
   const url = await startCluster(CLUSTER, portForDatabase());

@@ -4,7 +4,7 @@ import { chromium } from '@playwright/test';
 import type { Effect } from '@jinx/core/document';
 import { RELEASED } from '@jinx/demo';
 import { encode } from 'fast-png';
-import { CHROMIUM } from './chromium.ts';
+import { CHROMIUM } from '../server/chromium.ts';
 import type {} from '../e2e/bench.ts';
 import { portForWeb, runningServer } from './start.mjs';
 

@@ -3,7 +3,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 import { START_EVERY, START_INSTANTS, STARTS } from '@jinx/demo';
-import { CHROMIUM } from './chromium.ts';
+import { CHROMIUM } from '../server/chromium.ts';
 import type {} from '../e2e/bench.ts';
 import { portForWeb, runningServer } from './start.mjs';
 

@@ -12,5 +12,11 @@ export default defineConfig({
     proxy: { '/api': { target: ADDRESS, ws: true } },
   },
   worker: { format: 'es' },
-  build: { target: 'es2022', chunkSizeWarningLimit: 2000, assetsInlineLimit: 0 },
+  build: {
+    target: 'es2022',
+    chunkSizeWarningLimit: 2000,
+    assetsInlineLimit: 0,
+    // Pictures and films without a window have a page of their own.
+    rollupOptions: { input: ['index.html', 'film.html'].map((page) => `${import.meta.dirname}/${page}`) },
+  },
 });

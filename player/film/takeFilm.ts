@@ -1,4 +1,4 @@
-import { filmInstants, filmProblems, type FilmSettings } from '@jinx/core/formats';
+import { filmInstants, filmProblems, plainName, type FilmSettings } from '@jinx/core/formats';
 import { DEFAULT_RATE } from '@jinx/core/simulation';
 import type { StageContext } from '@jinx/stage';
 import type { Encoders } from './encoders.ts';
@@ -10,9 +10,6 @@ import { SequenceMaker } from './makers/sequence.ts';
 import { WebpMaker } from './makers/webp.ts';
 import type { FilmProgress, FilmSource } from './protocol.ts';
 import { openSink, type Sink } from './sink.ts';
-
-/** What of the names of effects may be in the name of a file. */
-const plainName = (name: string): string => name.replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || 'effect';
 
 const ENDINGS = { png: 'png.zip', exr: 'exr.zip', flipbook: 'flipbook.zip', webp: 'webp' } as const;
 const TYPES = {

@@ -1,0 +1,92 @@
+import { existsSync } from 'node:fs';
+import { mkdtemp, readFile, rename, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { FilmKind, FilmSettings } from '@jinx/core/formats';
+import { chromium } from 'playwright-core';
+import { CHROMIUM } from '../chromium.ts';
+import { Refusal } from '../errors.ts';
+
+/** The page that takes pictures without a window, as it was built (web/src/film/headless.ts). */
+const WEB = fileURLToPath(new URL('../../web/dist/', import.meta.url));
+const ADDRESS = 'http://localhost';
+const TYPES: Readonly<Record<string, string>> = {
+  '.html': 'text/html',
+  '.js': 'text/javascript',
+  '.wasm': 'application/wasm',
+  '.zip': 'application/zip',
+};
+
+export interface FilmAsk {
+  /** A parcel of the one effect. */
+  readonly parcel: string;
+  readonly kind: FilmKind;
+  readonly settings: Partial<FilmSettings>;
+  /** The folder that the file is put into. */
+  readonly out: string;
+  readonly told?: (progress: {
+    readonly done: number;
+    readonly of: number;
+    readonly secondsLeft: number | null;
+  }) => void;
+}
+
+export interface FilmMade {
+  readonly file: string;
+  /** Milliseconds that computing and drawing took by themselves, and all of it. */
+  readonly drawMilliseconds: number;
+  readonly milliseconds: number;
+}
+
+/** What `window.takeFilm` of the page answers. */
+type Answered = Omit<FilmMade, 'file'> | { readonly sentence: string };
+
+/**
+ * Takes pictures or a film of an effect in Debian's Chromium, without a window. The file is there as a whole or not at all.
+ * @throws Refusal with a sentence where it cannot be done.
+ */
+export async function takeFilmOf({ parcel, kind, settings, out, told }: FilmAsk): Promise<FilmMade> {
+  if (!existsSync(path.join(WEB, 'film.html')))
+    throw new Refusal(503, 'page', 'The application was not built: start Jinx by ./jinx start, which builds it.');
+  const profile = await mkdtemp(path.join(tmpdir(), 'jinx-film-'));
+  // What the page keeps while it works lies on the disk, not in memory: a window of nobody would keep it there.
+  const context = await chromium.launchPersistentContext(profile, {
+    ...CHROMIUM,
+    headless: true,
+    acceptDownloads: true,
+  });
+  try {
+    const [page = await context.newPage()] = context.pages();
+    await page.route(`${ADDRESS}/**`, async (route) => {
+      const { pathname } = new URL(route.request().url());
+      const file = pathname === '/parcel.zip' ? parcel : path.join(WEB, path.normalize(pathname));
+      const body = await readFile(file).catch(() => null);
+      const contentType = TYPES[path.extname(pathname)] ?? 'application/octet-stream';
+      await route.fulfill(body ? { body, contentType } : { status: 404, body: '' });
+    });
+    await page.exposeFunction('heardProgress', (progress: Parameters<NonNullable<FilmAsk['told']>>[0]) =>
+      told?.(progress),
+    );
+    await page.goto(`${ADDRESS}/film.html`);
+    await page.waitForFunction('window.takeFilm !== undefined');
+    const downloaded = page.waitForEvent('download', { timeout: 0 });
+    downloaded.catch(() => undefined);
+    const ask = JSON.stringify({ kind, settings });
+    const answered = await page.evaluate<Answered>(`window.takeFilm(${ask})`);
+    if ('sentence' in answered) throw new Refusal(422, 'film', answered.sentence);
+    const download = await downloaded;
+    const file = path.join(out, download.suggestedFilename());
+    const part = `${file}.${process.pid}.part`;
+    try {
+      await download.saveAs(part);
+      await rename(part, file);
+    } finally {
+      await rm(part, { force: true });
+    }
+    return { file, ...answered };
+  } finally {
+    await context.close();
+    await rm(profile, { recursive: true, force: true });
+  }
+}
