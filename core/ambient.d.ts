@@ -19,3 +19,12 @@ declare namespace WebAssembly {
     readonly exports: Record<string, unknown>;
   }
 }
+declare class CompressionStream {
+  constructor(format: 'deflate');
+  readonly writable: {
+    getWriter(): { write(bytes: Uint8Array<ArrayBuffer>): Promise<void>; close(): Promise<void> };
+  };
+  readonly readable: {
+    getReader(): { read(): Promise<{ done: boolean; value?: Uint8Array<ArrayBuffer> }> };
+  };
+}

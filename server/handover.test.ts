@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { encode } from 'fast-png';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { newStep, newEffect, newLayer } from '@jinx/core/document';
+import { newFilmSettings } from '@jinx/core/formats';
 import { KIT, lamplitMantle, makeKit } from '@jinx/demo';
 import { forgetOld } from './index.ts';
 import { DATABASE_URL, TestServer } from './testing/testServer.ts';
@@ -37,6 +38,27 @@ describe.skipIf(!DATABASE_URL)('the server, handing over', () => {
     );
     await forgetOld(server.database);
     expect((await fetch(`${server.base}/assets/${one.body.hash}`)).status).toBe(404);
+  });
+
+  it('keeps presets of pictures and films under their names, and refuses what is none', async () => {
+    const project = await server.makeProject('Presets');
+    const of = `/projects/${project}/presets`;
+    const settings = newFilmSettings('flipbook', newEffect('Reeds', 5));
+    expect((await ask('PUT', of, { name: ' Small sheet ', settings })).status).toBe(204);
+    const wider = { ...settings, width: 512 };
+    expect((await ask('PUT', of, { name: 'Small sheet', settings: wider })).status).toBe(204);
+    expect((await ask('GET', of)).body).toEqual([{ name: 'Small sheet', settings: wider }]);
+    const wild = await ask('PUT', of, { name: 'Wild', settings: { ...settings, width: 1e9 } });
+    expect([wild.status, wild.body.path]).toEqual([422, 'settings.width']);
+    expect((await ask('PUT', of, { name: '', settings })).status).toBe(422);
+    // What an earlier version kept, and nobody understands any more, stands in nobody's way.
+    await server.database.query(
+      `insert into film_presets (project_id, name, settings) values ($1, 'Old', '{"as": "gif"}')`,
+      [project],
+    );
+    expect((await ask('GET', of)).body).toHaveLength(1);
+    expect((await ask('DELETE', of, { name: 'Small sheet' })).status).toBe(204);
+    expect((await ask('GET', of)).body).toEqual([]);
   });
 
   it('takes pictures in, keeps them once by their pixels, and hands them over with the effect that shows them', async () => {

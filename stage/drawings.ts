@@ -44,6 +44,8 @@ interface Entry {
   layer: DrawnLayer;
   order: number;
   tone: ReturnType<typeof layerTone>;
+  /** Whether its tone is its number. */
+  isNumbered: boolean;
   readonly drawings: LayerDrawing[];
   /** What the frame that was loaded last tells for each. */
   readonly runs: FrameLayer[];
@@ -63,6 +65,7 @@ export class Drawings {
   readonly #lights = new Lights();
   readonly #glow: FogGlow;
   readonly #particlePictures: ParticlePictures;
+  #isNumbered = false;
   #mirrored: StageSurroundings | null = null;
   #litLayers: readonly DrawnLayer[] = [];
   readonly #lit: LitLayer[] = [];
@@ -139,12 +142,22 @@ export class Drawings {
       if (!(this.#entries.get(key)?.drawings[0] instanceof Kind)) {
         this.#remove(key);
         const drawings = [new Kind(this.#around)];
-        this.#entries.set(key, { salt: layer.salt, key, layer, order: 0, tone: [0, 0, 0], drawings, runs: [] });
+        this.#entries.set(key, {
+          salt: layer.salt,
+          key,
+          layer,
+          order: 0,
+          tone: [0, 0, 0],
+          isNumbered: false,
+          drawings,
+          runs: [],
+        });
       }
       const entry = this.#entries.get(key)!;
       entry.layer = layer;
       entry.order = layers.length - index;
-      entry.tone = layerTone(index);
+      entry.isNumbered = this.#isNumbered;
+      entry.tone = this.#isNumbered ? [index + 1, 0, 0] : layerTone(index);
       for (const drawing of entry.drawings) dress(drawing, entry);
     });
     // Those that came have taken over what programs they have in common with those that go.
@@ -188,8 +201,9 @@ export class Drawings {
     this.#around.hasDepth = hasDepth;
   }
 
-  /** A view comes or goes in which particles have its tones. */
-  setView(hasView: boolean): void {
+  /** A view comes or goes in which particles have its tones; or, for layers that are told from then on, their numbers. */
+  setView(hasView: boolean, isNumbered: boolean): void {
+    this.#isNumbered = isNumbered;
     this.#around.hasView = hasView;
   }
 
@@ -369,8 +383,8 @@ export class Drawings {
   }
 }
 
-function dress(drawing: LayerDrawing, { layer, order, tone }: Entry): void {
-  drawing.setTone(tone);
+function dress(drawing: LayerDrawing, { layer, order, tone, isNumbered }: Entry): void {
+  drawing.setTone(tone, isNumbered);
   drawing.dress(layer, order);
 }
 

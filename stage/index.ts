@@ -5,4 +5,4 @@ export { GuestStage } from './guestStage.ts';
 export { Pace } from './pace.ts';
 export { drawTimes } from './answers.ts';
 export { Stage } from './stage.ts';
-export type { Shot, ShotLayer, ShotMarks, ShotPixels } from './shots.ts';
+export type { MarkShot, Shot, ShotLayer, ShotMarks, ShotPixels } from './shots.ts';

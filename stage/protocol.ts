@@ -158,8 +158,11 @@ export interface Guide {
  * every particle in a tone that tells it from the others, its age, its speed or its layer.
  */
 export type StageView = 'picture' | 'grey' | 'silhouette' | 'particle' | 'age' | 'speed' | 'layer' | Mark;
-/** Views for other programs: numbers rather than tones. How far away what is seen is, which it is, how far air bends it. */
-export type Mark = 'distance' | 'identity' | 'bend';
+/**
+ * Views for other programs: numbers rather than tones. How far away what is seen is, which it is, how far air bends it, how
+ * far it moves, which way it faces.
+ */
+export type Mark = 'distance' | 'identity' | 'bend' | 'motion' | 'normal';
 
 export type Surround = 'dusk' | 'overcast' | 'noon' | 'busy';
 

@@ -41,15 +41,22 @@ export interface ShotPixels {
   readonly factor: ShotLayer | null;
 }
 
-/** Of what an effect covers by a quarter and more, four half floats a pixel, rows from the bottom. */
-export interface ShotMarks {
-  /** Metres from the eye, and 1 where there is something. */
-  readonly distance: Uint16Array<ArrayBuffer>;
-  /** The number of the layer from 1 on, the lower and the upper eleven bits of the particle's lot, and 1. */
-  readonly identity: Uint16Array<ArrayBuffer>;
-  /** How many pixels what is behind is shifted by bent air, across and up, and how much of it; null where no air is bent. */
-  readonly bend: Uint16Array<ArrayBuffer> | null;
+/** What is wanted of one instant as numbers; the next picture comes `seconds` later. */
+export interface MarkShot {
+  readonly width: number;
+  readonly height: number;
+  readonly marks: readonly Mark[];
+  readonly seconds: number;
 }
+
+/**
+ * Four half floats a pixel, rows from the bottom. `distance`: metres from the eye, and 1 where anything covers by a quarter;
+ * `identity`: there, the number of the layer from 1 on, and the lower and the upper eleven bits of the particle's lot; `bend`:
+ * pixels by which bent air shifts what is behind, across and up, and how much of it. `motion`: shares of the picture's width
+ * and height by which what is there moves until the next picture; `normal`: which way it faces, seen from the eye; both times
+ * how much it covers, which is the fourth.
+ */
+export type ShotMarks = { readonly [M in Mark]?: Uint16Array<ArrayBuffer> };
 
 /** Takes pictures to be handed out: at a size of their own, with how much they cover, before the lens and behind it. */
 export class Shots {
@@ -106,21 +113,19 @@ export class Shots {
     };
   }
 
-  /** Draws how far away what was prepared is, and which particle is where: in a scene that has such a view. */
-  async takeMarks(width: number, height: number): Promise<ShotMarks> {
+  /** Draws numbers in place of what was prepared: in a scene that has such a view. What bends nothing has no `bend`. */
+  async takeMarks({ width, height, marks, seconds }: MarkShot): Promise<ShotMarks> {
     this.#passes.setSize(width, height);
+    this.#common.moving_seconds.value = seconds;
     const { hazes } = this.#drawings.needs;
-    const hasHaze = hazes.length > 0;
-    const taken = (mark: Mark) => {
+    const found: { [M in Mark]?: Uint16Array<ArrayBuffer> } = {};
+    for (const mark of marks) {
+      if (mark === 'bend' && hazes.length === 0) continue;
       this.#common.view_kind.value = VIEW_KINDS[mark];
       const drawn = this.#passes.drawScene(this.#camera, { depth: true, hazes: mark === 'bend' ? hazes : [] });
-      return this.#readInto(drawn, new Uint16Array(width * height * 4));
-    };
-    return {
-      distance: await taken('distance'),
-      identity: await taken('identity'),
-      bend: hasHaze ? await taken('bend') : null,
-    };
+      found[mark] = await this.#readInto(drawn, new Uint16Array(width * height * 4));
+    }
+    return found;
   }
 
   /** What the layers that multiply would make of white. */

@@ -21,10 +21,10 @@ import type {
   StageOrder,
   Tracked,
 } from './protocol.ts';
-import { Shots, type Shot, type ShotMarks, type ShotPixels } from './shots.ts';
+import { Shots, type MarkShot, type Shot, type ShotMarks, type ShotPixels } from './shots.ts';
 import { Surroundings } from './surroundings.ts';
 import { Tracker } from './tracker.ts';
-import { isColoured, placeCamera } from './views.ts';
+import { isColoured, isNumbered, placeCamera } from './views.ts';
 
 /** Where a scene is drawn: on the canvas of the graphics, or into a picture of its own that can be read back. */
 export type StageOutput = 'canvas' | 'picture';
@@ -180,7 +180,7 @@ export class Stage {
     this.#shown = view;
     const hasView = isColoured(view);
     this.#common.view_kind.value = VIEW_KINDS[view];
-    this.#drawings.setView(hasView);
+    this.#drawings.setView(hasView, isNumbered(view));
     this.#surroundings.setView(hasView);
     this.#figures.setView(hasView);
     this.#passes.lens.setView(view);
@@ -325,10 +325,10 @@ export class Stage {
     this.#prepareShot(frame, share, shot);
     return this.#shots.take(shot);
   }
-  /** Draws how far away what is in it is, and which particle is where. */
-  async shootMarks(frame: Frame, share: number, size: Pick<Shot, 'width' | 'height'>): Promise<ShotMarks> {
-    this.#prepareShot(frame, share, size);
-    return this.#shots.takeMarks(size.width, size.height);
+  /** Draws numbers in place of it. */
+  async shootMarks(frame: Frame, share: number, shot: MarkShot): Promise<ShotMarks> {
+    this.#prepareShot(frame, share, shot);
+    return this.#shots.takeMarks(shot);
   }
   #prepareShot(frame: Frame, share: number, { width, height }: Pick<Shot, 'width' | 'height'>): void {
     this.#frame = frame;

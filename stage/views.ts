@@ -4,6 +4,10 @@ import type { StageView } from './protocol.ts';
 /** Views that draw particles in colours that tell something, in place of their looks. */
 export const isColoured = (view: StageView): boolean => view !== 'picture' && view !== 'grey';
 
+/** Views that are read by other programs: each layer has its number in place of a tone. */
+export const isNumbered = (view: StageView): boolean =>
+  ['distance', 'identity', 'bend', 'motion', 'normal'].includes(view);
+
 /** From low to high, as sRGB hex: darker to lighter, so that it reads without hue too. */
 export const RAMP = ['#2c4a9a', '#2f8f8e', '#8fb84a', '#f0cf5a', '#fff6dc'] as const;
 

@@ -1,4 +1,5 @@
 import {
+  fromHalf,
   in16Bits,
   straighten,
   turnOver,
@@ -28,11 +29,16 @@ export type EncodeJob =
       readonly factor: ShotLayer | null;
     };
 
-function encodePng({ width, height, alpha, layer }: Extract<EncodeJob, { kind: 'png' }>): Uint8Array<ArrayBuffer> {
+async function encodePng({
+  width,
+  height,
+  alpha,
+  layer,
+}: Extract<EncodeJob, { kind: 'png' }>): Promise<Uint8Array<ArrayBuffer>> {
   const { picture } = layer;
   if (!picture) throw new Error('there is no picture to be encoded');
   const pixels = picture instanceof Float32Array ? in16Bits(picture) : picture;
-  turnOver(pixels, width, height);
+  turnOver(pixels, height);
   if (alpha === 'straight') straighten(pixels, pixels instanceof Uint16Array ? 65535 : 255);
   return writeFilmPng(width, height, pixels);
 }
@@ -48,14 +54,6 @@ function plane<T extends Uint16Array | Uint32Array | Float32Array>(
   return into;
 }
 
-/** What a half float is. */
-export function fromHalf(bits: number): number {
-  const [sign, exponent, fraction] = [bits & 0x8000 ? -1 : 1, (bits >> 10) & 31, bits & 1023];
-  if (exponent === 0) return sign * fraction * 2 ** -24;
-  if (exponent === 31) return fraction ? NaN : sign * Infinity;
-  return sign * (1 + fraction / 1024) * 2 ** (exponent - 15);
-}
-
 function encodeExr({
   width,
   height,
@@ -63,7 +61,7 @@ function encodeExr({
   layer,
   marks,
   factor,
-}: Extract<EncodeJob, { kind: 'exr' }>): Uint8Array<ArrayBuffer> {
+}: Extract<EncodeJob, { kind: 'exr' }>): Promise<Uint8Array<ArrayBuffer>> {
   const pixels = width * height;
   const halves = (name: string, of: Uint16Array, n: number): ExrChannel => ({
     name,
@@ -71,7 +69,7 @@ function encodeExr({
   });
   const channels: ExrChannel[] = [];
   const add = (of: Uint16Array, names: readonly string[], put: (name: string, n: number) => ExrChannel) => {
-    turnOver(of, width, height);
+    turnOver(of, height);
     names.forEach((name, n) => name && channels.push(put(name, n)));
   };
   const colours = (of: ShotLayer, before: string, names: readonly string[]) =>
@@ -82,8 +80,8 @@ function encodeExr({
     );
   colours(layer, '', ['R', 'G', 'B', 'A']);
   if (factor) colours(factor, 'factor.', ['R', 'G', 'B']);
-  if (marks) {
-    const { distance, identity, bend } = marks;
+  const { distance, identity, bend } = marks ?? {};
+  if (distance)
     add(distance, ['Z'], (name) => ({
       name,
       data: {
@@ -91,17 +89,15 @@ function encodeExr({
         values: plane(distance, 0, new Float32Array(pixels), (bits) => fromHalf(bits) || Infinity),
       },
     }));
-    add(identity, ['id.layer'], (name) => ({
-      name,
-      data: { type: 'uint', values: plane(identity, 0, new Uint32Array(pixels), fromHalf) },
-    }));
-    const low = plane(identity, 1, new Uint32Array(pixels), fromHalf);
-    const high = plane(identity, 2, new Uint32Array(pixels), fromHalf);
+  if (identity) {
+    const whole = (n: number) => plane(identity, n, new Uint32Array(pixels), fromHalf);
+    add(identity, ['id.layer'], (name) => ({ name, data: { type: 'uint', values: whole(0) } }));
+    const [low, high] = [whole(1), whole(2)];
     channels.push({ name: 'id.particle', data: { type: 'uint', values: low.map((x, n) => x + high[n]! * 2048) } });
-    if (bend) add(bend, ['bend.X', 'bend.Y', 'bend.A'], (name, n) => halves(name, bend, n));
   }
+  if (bend) add(bend, ['bend.X', 'bend.Y', 'bend.A'], (name, n) => halves(name, bend, n));
   return writeExr(width, height, channels, rate);
 }
 
-export const encode = (job: EncodeJob): Uint8Array<ArrayBuffer> =>
+export const encode = (job: EncodeJob): Promise<Uint8Array<ArrayBuffer>> =>
   job.kind === 'png' ? encodePng(job) : encodeExr(job);

@@ -5,11 +5,8 @@ export type Encoded = { readonly bytes: Uint8Array<ArrayBuffer> } | { readonly s
 // Encodes pictures beside the worker that draws them.
 declare const self: DedicatedWorkerGlobalScope;
 
-self.onmessage = ({ data }: MessageEvent<EncodeJob>) => {
-  try {
-    const bytes = encode(data);
-    self.postMessage({ bytes } satisfies Encoded, [bytes.buffer]);
-  } catch (error) {
-    self.postMessage({ sentence: (error as Error).message } satisfies Encoded);
-  }
-};
+self.onmessage = ({ data }: MessageEvent<EncodeJob>) =>
+  encode(data).then(
+    (bytes) => self.postMessage({ bytes } satisfies Encoded, [bytes.buffer]),
+    (error: Error) => self.postMessage({ sentence: error.message } satisfies Encoded),
+  );

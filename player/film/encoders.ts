@@ -12,12 +12,9 @@ interface Waiting {
 /** The memory of a picture goes along with it: it is copied nowhere. */
 function memoryOf(job: EncodeJob): Transferable[] {
   const layers = job.kind === 'exr' ? [job.layer, job.factor] : [job.layer];
-  const marks = job.kind === 'exr' ? job.marks : null;
   return [
     ...layers.flatMap((layer) => [layer?.picture?.buffer, layer?.linear?.buffer]),
-    marks?.distance.buffer,
-    marks?.identity.buffer,
-    marks?.bend?.buffer,
+    ...(job.kind === 'exr' ? Object.values(job.marks ?? {}).map(({ buffer }) => buffer) : []),
   ].filter((buffer): buffer is ArrayBuffer => buffer !== undefined);
 }
 

@@ -10,7 +10,7 @@ import {
   type Frame,
   type Instance,
 } from '@jinx/core/simulation';
-import { Stage, type ShotMarks, type ShotPixels, type StageContext } from '@jinx/stage';
+import { Stage, type Mark, type ShotMarks, type ShotPixels, type StageContext, type StageOrder } from '@jinx/stage';
 import { FIRST_VIEW } from '../scene/firstView.ts';
 import { SceneFeed } from '../scene/feed.ts';
 import type { FilmSource } from './protocol.ts';
@@ -19,6 +19,18 @@ import type { FilmSource } from './protocol.ts';
 function cameraOf({ camera }: FilmSettings, { stage: { cameras } }: Effect) {
   return camera ?? cameras.byId[cameras.order[0] ?? ''] ?? FIRST_VIEW;
 }
+
+/** Layers that are flat and unlit face somewhere too: sprites as balls do, ribbons as they lie. */
+const facing = (order: StageOrder): StageOrder =>
+  order.kind !== 'layers'
+    ? order
+    : {
+        kind: 'layers',
+        layers: order.layers.map((layer) => {
+          const lit = layer.drawn.kind === 'sprite' ? 'ball' : 'card';
+          return layer.lit === 'unlit' ? { ...layer, lit } : layer;
+        }),
+      };
 
 /** An effect that is played and drawn for pictures of it. Once its settings are others, another is made. */
 export class FilmScene {
@@ -46,26 +58,25 @@ export class FilmScene {
     this.#world = playAlone(effect, here, letGo, { kernels });
     this.#frame = newFrame(this.#world);
     const picturesHere = new Map(pictures.map((picture) => [picture.hash, picture]));
-    const made = (): Stage => {
+    const made = (isMarking: boolean): Stage => {
       const stage = new Stage(context, 'picture');
-      const feed = new SceneFeed({ rigs: here, pictures: picturesHere }, (order) => stage.take(order));
+      if (isMarking) stage.take({ kind: 'view', view: 'identity' });
+      const feed = new SceneFeed({ rigs: here, pictures: picturesHere }, (order) =>
+        stage.take(isMarking ? facing(order) : order),
+      );
       feed.see({ isRaw: !settings.bloom, isDim: false, alone: null });
       feed.show(effect, 0);
       const { position, target, fieldOfView, follows } = cameraOf(settings, effect);
       stage.take({ kind: 'camera', position: [...position], target: [...target], fieldOfView, follows });
       stage.take({ kind: 'guides', guides: [], isShown: false });
-      stage.take({ kind: 'figureMode', mode: settings.figure });
-      stage.take({ kind: 'cutOut', isOn: settings.behind === 'nothing', groundHides: settings.ground });
+      // Numbers are of the effect alone.
+      const mode = isMarking && settings.figure === 'drawn' ? 'hides' : settings.figure;
+      stage.take({ kind: 'figureMode', mode });
+      stage.take({ kind: 'cutOut', isOn: isMarking || settings.behind === 'nothing', groundHides: settings.ground });
       return stage;
     };
-    this.#stage = made();
-    this.#mark = () => {
-      const stage = made();
-      stage.take({ kind: 'view', view: 'identity' });
-      stage.take({ kind: 'cutOut', isOn: true, groundHides: settings.ground });
-      if (settings.figure === 'drawn') stage.take({ kind: 'figureMode', mode: 'hides' });
-      return stage;
-    };
+    this.#stage = made(false);
+    this.#mark = () => made(true);
   }
 
   /** Computes up to an instant. Returns false when `isCancelled` has said so before. */
@@ -95,10 +106,15 @@ export class FilmScene {
     });
   }
 
-  /** Draws how far away what is seen then is, and which it is. */
-  shootMarks({ share }: FilmInstant): Promise<ShotMarks> {
+  /** Draws numbers in its place: those that are asked for with these settings; null where none are. */
+  async shootMarks({ share }: FilmInstant): Promise<ShotMarks | null> {
+    const { as, passes, motion, normals, width, height, rate } = this.#settings;
+    const marks: Mark[] = as === 'exr' && passes ? ['distance', 'identity', 'bend'] : [];
+    if (as === 'flipbook' && motion) marks.push('motion');
+    if (as === 'flipbook' && normals) marks.push('normal');
+    if (marks.length === 0) return null;
     this.#marking ??= this.#mark();
-    return this.#marking.shootMarks(this.#frame, share, this.#settings);
+    return this.#marking.shootMarks(this.#frame, share, { width, height, marks, seconds: 1 / rate });
   }
 
   dispose(): void {

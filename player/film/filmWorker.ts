@@ -1,4 +1,4 @@
-import { filmInstants, filmProblems, straighten, turnOver, type FilmSettings } from '@jinx/core/formats';
+import { filmInstants, type FilmSettings } from '@jinx/core/formats';
 import { DEFAULT_RATE } from '@jinx/core/simulation';
 import { StageContext } from '@jinx/stage';
 import { Encoders } from './encoders.ts';
@@ -6,6 +6,7 @@ import { FilmScene } from './filmScene.ts';
 import type { FilmSource, FromFilm, ToFilm } from './protocol.ts';
 import { forgetFiles } from './sink.ts';
 import { takeFilm } from './takeFilm.ts';
+import { upright } from './upright.ts';
 
 /** Threads that encode beside the one that draws. */
 const MOST_ENCODERS = 2;
@@ -55,18 +56,14 @@ async function preview({ id, settings, at, most }: Extract<ToFilm, { kind: 'prev
   const instants = filmInstants(small, DEFAULT_RATE);
   const instant = instants[Math.min(instants.length - 1, Math.floor(at * instants.length))]!;
   if (!(await scene.goTo(instant, () => id !== newestPreview))) return;
-  const picture = (await scene.shoot(instant)).whole.picture as Uint8Array<ArrayBuffer>;
-  turnOver(picture, small.width, small.height);
-  straighten(picture, 255);
+  const picture = upright((await scene.shoot(instant)).whole, small.height, true);
   const pixels = new ImageData(new Uint8ClampedArray(picture.buffer), small.width, small.height);
   const bitmap = await createImageBitmap(pixels);
   tell({ kind: 'preview', id, bitmap }, [bitmap]);
 }
 
-async function take({ id, settings, name }: Extract<ToFilm, { kind: 'take' }>): Promise<void> {
+async function take({ id, settings, name, onlyDraws }: Extract<ToFilm, { kind: 'take' }>): Promise<void> {
   if (!source) throw new Error('There is no effect to take pictures of.');
-  const [problem] = filmProblems(settings);
-  if (problem) throw new Error(problem);
   forgetPreview();
   await forgetFiles();
   const count = Math.max(1, Math.min(MOST_ENCODERS, navigator.hardwareConcurrency - 1));
@@ -75,8 +72,7 @@ async function take({ id, settings, name }: Extract<ToFilm, { kind: 'take' }>): 
   try {
     const taken = await takeFilm(
       source,
-      settings,
-      name,
+      { settings, name, onlyDraws },
       graphics(),
       encoders,
       (progress) => tell({ kind: 'progress', id, ...progress }),

@@ -17,7 +17,8 @@ export type ToFilm =
   | { kind: 'source'; source: FilmSource }
   /** One picture, `at` of 0 to 1 along what is taken, no larger than so many points a side; a newer question ends an older. */
   | { kind: 'preview'; id: number; settings: FilmSettings; at: number; most: number }
-  | { kind: 'take'; id: number; settings: FilmSettings; name: string }
+  /** `onlyDraws`: pictures are drawn and read back, and nothing is made of them; for measuring. */
+  | { kind: 'take'; id: number; settings: FilmSettings; name: string; onlyDraws: boolean }
   | { kind: 'cancel' };
 
 /** How far it has come. */

@@ -40,6 +40,20 @@ function makerOf(settings: FilmSettings, name: string, sink: Sink, encoders: Enc
   }
 }
 
+/** What is asked for. */
+export interface FilmTake {
+  readonly settings: FilmSettings;
+  readonly name: string;
+  readonly onlyDraws: boolean;
+}
+
+/** Makes nothing of what it is given. */
+const NOTHING: Maker = {
+  take: () => Promise.resolve(),
+  finish: () => Promise.resolve(),
+  close: () => undefined,
+};
+
 export interface TakenFilm {
   readonly file: File;
   /** Milliseconds that computing and drawing took by themselves, and all of it. */
@@ -53,8 +67,7 @@ export interface TakenFilm {
  */
 export async function takeFilm(
   source: FilmSource,
-  settings: FilmSettings,
-  name: string,
+  { settings, name, onlyDraws }: FilmTake,
   context: StageContext,
   encoders: Encoders,
   told: (progress: FilmProgress) => void,
@@ -65,7 +78,7 @@ export async function takeFilm(
   const sink = await openSink();
   let [maker, scene]: [Maker | null, FilmScene | null] = [null, null];
   try {
-    maker = await makerOf(settings, name, sink, encoders);
+    maker = onlyDraws ? NOTHING : await makerOf(settings, name, sink, encoders);
     scene = new FilmScene(source, settings, context);
     const instants = filmInstants(settings, DEFAULT_RATE);
     const begun = performance.now();
@@ -78,7 +91,7 @@ export async function takeFilm(
         return null;
       }
       const pixels = await scene.shoot(instant);
-      const marks = settings.as === 'exr' && settings.passes ? await scene.shootMarks(instant) : null;
+      const marks = await scene.shootMarks(instant);
       drawn += performance.now() - start;
       await maker.take({ number, pixels, marks });
       const done = number + 1;

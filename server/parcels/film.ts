@@ -1,5 +1,7 @@
 import { existsSync } from 'node:fs';
 import { mkdtemp, readFile, rename, rm } from 'node:fs/promises';
+import { createServer, type ServerResponse } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -10,7 +12,6 @@ import { Refusal } from '../errors.ts';
 
 /** The page that takes pictures without a window, as it was built (web/src/film/headless.ts). */
 const WEB = fileURLToPath(new URL('../../web/dist/', import.meta.url));
-const ADDRESS = 'http://localhost';
 const TYPES: Readonly<Record<string, string>> = {
   '.html': 'text/html',
   '.js': 'text/javascript',
@@ -25,6 +26,8 @@ export interface FilmAsk {
   readonly settings: Partial<FilmSettings>;
   /** The folder that the file is put into. */
   readonly out: string;
+  /** Draws, and makes no file: for measuring. */
+  readonly onlyDraws?: boolean;
   readonly told?: (progress: {
     readonly done: number;
     readonly of: number;
@@ -42,13 +45,42 @@ export interface FilmMade {
 /** What `window.takeFilm` of the page answers. */
 type Answered = Omit<FilmMade, 'file'> | { readonly sentence: string };
 
+/** Serves the page that takes pictures, on loopback; `parcel` gives the parcel of the effect. */
+export async function serveFilmPage(
+  parcel: () => Promise<Uint8Array>,
+): Promise<{ readonly address: string; readonly close: () => void }> {
+  const send = async (url: string, answer: ServerResponse): Promise<void> => {
+    const { pathname } = new URL(url, 'http://localhost');
+    const inside = path.join(WEB, path.normalize(pathname));
+    const body = await (pathname === '/parcel.zip' ? parcel() : readFile(inside)).catch(() => null);
+    if (body) answer.setHeader('Content-Type', TYPES[path.extname(pathname)] ?? 'application/octet-stream');
+    answer.writeHead(body ? 200 : 404).end(body ?? '');
+  };
+  const server = createServer(({ url = '/' }, answer) => void send(url, answer));
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+  const { port } = server.address() as AddressInfo;
+  const close = () => {
+    server.close();
+    server.closeAllConnections();
+  };
+  return { address: `http://127.0.0.1:${port}/film.html`, close };
+}
+
 /**
  * Takes pictures or a film of an effect in Debian's Chromium, without a window. The file is there as a whole or not at all.
  * @throws Refusal with a sentence where it cannot be done.
  */
-export async function takeFilmOf({ parcel, kind, settings, out, told }: FilmAsk): Promise<FilmMade> {
+export async function takeFilmOf({
+  parcel,
+  kind,
+  settings,
+  out,
+  told,
+  onlyDraws = false,
+}: FilmAsk): Promise<FilmMade> {
   if (!existsSync(path.join(WEB, 'film.html')))
     throw new Refusal(503, 'page', 'The application was not built: start Jinx by ./jinx start, which builds it.');
+  const served = await serveFilmPage(() => readFile(parcel));
   const profile = await mkdtemp(path.join(tmpdir(), 'jinx-film-'));
   // What the page keeps while it works lies on the disk, not in memory: a window of nobody would keep it there.
   const context = await chromium.launchPersistentContext(profile, {
@@ -58,21 +90,14 @@ export async function takeFilmOf({ parcel, kind, settings, out, told }: FilmAsk)
   });
   try {
     const [page = await context.newPage()] = context.pages();
-    await page.route(`${ADDRESS}/**`, async (route) => {
-      const { pathname } = new URL(route.request().url());
-      const file = pathname === '/parcel.zip' ? parcel : path.join(WEB, path.normalize(pathname));
-      const body = await readFile(file).catch(() => null);
-      const contentType = TYPES[path.extname(pathname)] ?? 'application/octet-stream';
-      await route.fulfill(body ? { body, contentType } : { status: 404, body: '' });
-    });
     await page.exposeFunction('heardProgress', (progress: Parameters<NonNullable<FilmAsk['told']>>[0]) =>
       told?.(progress),
     );
-    await page.goto(`${ADDRESS}/film.html`);
+    await page.goto(served.address);
     await page.waitForFunction('window.takeFilm !== undefined');
     const downloaded = page.waitForEvent('download', { timeout: 0 });
     downloaded.catch(() => undefined);
-    const ask = JSON.stringify({ kind, settings });
+    const ask = JSON.stringify({ kind, settings, onlyDraws });
     const answered = await page.evaluate<Answered>(`window.takeFilm(${ask})`);
     if ('sentence' in answered) throw new Refusal(422, 'film', answered.sentence);
     const download = await downloaded;
@@ -86,6 +111,7 @@ export async function takeFilmOf({ parcel, kind, settings, out, told }: FilmAsk)
     }
     return { file, ...answered };
   } finally {
+    served.close();
     await context.close();
     await rm(profile, { recursive: true, force: true });
   }

@@ -36,7 +36,7 @@ function vertexShader(layer: DrawnLayer): string {
   ${varyings(layer, true)}
   varying vec3 seen_rest;
   #ifdef HAS_VIEW
-  varying float seen_speed;
+  varying vec3 seen_going;
   #endif
   void main() {
     #include <skinbase_vertex>
@@ -50,7 +50,7 @@ function vertexShader(layer: DrawnLayer): string {
     seen_rest = position;
     seen_at = vec2(uv.x, 1.0 - uv.y);
   #ifdef HAS_VIEW
-    seen_speed = 0.0;
+    seen_going = vec3(0.0);
   #endif
     seen_age = skin_rest.x; seen_lot = uint(skin_rest.y);
     seen_seconds = ${valueOf(look, 'seconds')} - (1.0 - share) / rate;

@@ -156,8 +156,10 @@ export function fragmentShader(layer: DrawnLayer, options: FragmentOptions): str
   #ifdef HAS_VIEW
     float covers_it = ${covering(layer)};
     if (view_kind == ${VIEW_KINDS.bend}) discard;
-    if (view_kind >= ${VIEW_KINDS.distance}) covers_it = step(${MARKED}, covers_it);
-    gl_FragColor = vec4(viewTone() * covers_it, covers_it);
+    if (view_kind == ${VIEW_KINDS.distance} || view_kind == ${VIEW_KINDS.identity}) covers_it = step(${MARKED}, covers_it);
+    vec3 tone = viewTone();
+    ${hasNormal ? `if (view_kind == ${VIEW_KINDS.normal}) tone = mat3(viewMatrix) * normal;` : ''}
+    gl_FragColor = vec4(tone * covers_it, covers_it);
   #else
     float fog = fogBefore(seen_place);
     ${blended(layer)}

@@ -28,7 +28,7 @@ function fragmentShader(layer: DrawnLayer, { bends }: DrawnHaze): string {
   uniform sampler2D behind_it, normals;
   uniform vec2 picture_size;
   uniform float clock;
-  float age;
+  float age, eye_distance;
   uint lot;
   ${NOISE}
   ${VIEW_TONES}
@@ -50,8 +50,8 @@ function fragmentShader(layer: DrawnLayer, { bends }: DrawnHaze): string {
     if (ring * colour.a <= 0.0) discard;
   #ifdef HAS_VIEW
     // Bent air covers nothing; where it bends is told faintly.
-    if (view_kind == 1 || view_kind == ${VIEW_KINDS.distance} || view_kind == ${VIEW_KINDS.identity}) discard;
-    age = seen_age; lot = seen_lot;
+    if (view_kind == 1 || (view_kind >= ${VIEW_KINDS.distance} && view_kind != ${VIEW_KINDS.bend})) discard;
+    age = seen_age; lot = seen_lot; eye_distance = seen_far;
     gl_FragColor = view_kind == ${VIEW_KINDS.bend}
       ? vec4(shift, ring * colour.a, 1.0)
       : vec4(viewTone(), 1.0) * ring * colour.a * 0.35;

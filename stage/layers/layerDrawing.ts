@@ -122,8 +122,8 @@ export abstract class LayerDrawing {
   }
 
   /** Takes the tone it has where layers are told apart: sRGB, 0 to 1. */
-  setTone(tone: readonly [number, number, number]): void {
-    this.#tone.value.setRGB(...tone, THREE.SRGBColorSpace);
+  setTone(tone: readonly [number, number, number], isNumber = false): void {
+    this.#tone.value.setRGB(...tone, isNumber ? THREE.LinearSRGBColorSpace : THREE.SRGBColorSpace);
   }
 
   /** Whether an age is pointed at, and whether it is one of these particles. */

@@ -36,7 +36,7 @@ export function ribbonVertexShader(layer: DrawnLayer): string {
   ${valueDeclarations(look)}
   attribute float piece;
   #ifdef HAS_VIEW
-  varying float seen_speed;
+  varying vec3 seen_going;
   #endif
   ${varyings(layer, false)}
   vec4 jointPart(int number, int part) {
@@ -84,7 +84,7 @@ export function ribbonVertexShader(layer: DrawnLayer): string {
     seen_at = vec2(${isTube ? 'position.x' : 'edge * 0.5 + 0.5'}, ${tile > 0 ? `finish.w / ${tile.toFixed(4)}` : 'rest.z'});
     seen_lot = uint(level.w);
   #ifdef HAS_VIEW
-    seen_speed = length(finish.xyz - start.xyz) * rate / start.w;
+    seen_going = (finish.xyz - start.xyz) * rate / start.w;
   #endif
     seen_age = rest.y;
     seen_seconds = ${valueOf(look, 'seconds')} - (1.0 - share) / rate;

@@ -70,7 +70,7 @@ export const particleDeclarations = (layer: DrawnLayer): string => `
   ${NOISE}
   ${OWN_FRAME}
   #ifdef HAS_VIEW
-  varying float seen_speed;
+  varying vec3 seen_going;
   #endif`;
 
 /** Code that finds the particle's `place`, half its `size`, and its sides, each of length 1; it hands on what all do. */
@@ -95,7 +95,7 @@ export function particleCode(layer: DrawnLayer): string {
     side = turned;
     seen_lot = lot;
   #ifdef HAS_VIEW
-    seen_speed = length(going) * rate;
+    seen_going = going * rate;
   #endif
     seen_age = rest.y;
     seen_seconds = ${valueOf(look, 'seconds')} - (1.0 - share) / rate;

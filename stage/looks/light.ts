@@ -33,6 +33,8 @@ export interface CommonUniforms {
   readonly fog_height: THREE.IUniform<number>;
   /** Which view replaces the picture: VIEW_KINDS. */
   readonly view_kind: THREE.IUniform<number>;
+  /** Seconds from one picture to the next, of those that are handed out. */
+  readonly moving_seconds: THREE.IUniform<number>;
   /** The age that is lit in the layers that say so. */
   readonly lit_age: THREE.IUniform<number>;
   /** How much of what is added to the picture, rather than covering it, is drawn: 1, or 0 to see what is left. */
@@ -63,6 +65,7 @@ export const newCommonUniforms = (): CommonUniforms => ({
   fog_height: { value: 3 },
   view_kind: { value: 0 },
   lit_age: { value: 0 },
+  moving_seconds: { value: 0 },
   added: { value: 1 },
 });
 

@@ -14,6 +14,8 @@ export const VIEW_KINDS: Record<StageView, number> = {
   distance: 6,
   identity: 7,
   bend: 8,
+  motion: 9,
+  normal: 10,
 };
 
 /** How much of a pixel something covers at least to be marked in views that tell which it is, or how far away. */
@@ -33,7 +35,9 @@ export const VIEW_TONES = /* glsl */ `
   #ifdef HAS_VIEW
   uniform int view_kind;
   uniform vec3 layer_tone;
-  varying float seen_speed;
+  varying vec3 seen_going;
+  uniform mat4 projectionMatrix;
+  uniform float moving_seconds;
   vec3 ramp(float share) {
     float at = clamp(share, 0.0, 1.0) * ${(RAMP.length - 1).toFixed(1)};
     vec3 tone = ${vector(RAMP[0])};
@@ -41,6 +45,12 @@ export const VIEW_TONES = /* glsl */ `
       .map((hex, n) => `tone = mix(tone, ${vector(hex)}, clamp(at - ${n.toFixed(1)}, 0.0, 1.0));`)
       .join('\n    ')}
     return tone;
+  }
+  // How far what is seen moves in the picture until the next is taken, in shares of its width and its height.
+  vec3 movedInPicture() {
+    vec4 now = projectionMatrix * viewMatrix * vec4(seen_place, 1.0);
+    vec4 later = projectionMatrix * viewMatrix * vec4(seen_place + seen_going * moving_seconds, 1.0);
+    return vec3((later.xy / later.w - now.xy / now.w) * 0.5, 0.0);
   }
   vec3 viewTone() {
     if (view_kind == 1) return vec3(1.0);
@@ -50,9 +60,11 @@ export const VIEW_TONES = /* glsl */ `
       return mix(tone, tone * tone, drawnAt(lot, 7011u));
     }
     if (view_kind == 3) return ramp(age);
+    if (view_kind == 9) return movedInPicture();
+    if (view_kind == 10) return vec3(0.0, 0.0, 1.0);
     if (view_kind == 6) return vec3(eye_distance);
     if (view_kind == 7) return vec3(layer_tone.x, float(lot & 2047u), float((lot >> 11) & 2047u));
-    if (view_kind == 4) return ramp(log2(1.0 + seen_speed) / ${doublings.toFixed(5)});
+    if (view_kind == 4) return ramp(log2(1.0 + length(seen_going)) / ${doublings.toFixed(5)});
     return layer_tone;
   }
   #endif

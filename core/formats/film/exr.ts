@@ -1,4 +1,4 @@
-import { zlibSync } from 'fflate';
+import { deflate } from './deflate.ts';
 
 /** A channel of an OpenEXR picture: a number a pixel, rows from the top. */
 export interface ExrChannel {
@@ -46,7 +46,7 @@ class Header {
 }
 
 /** Bytes in two halves, each as the difference from the byte before: what OpenEXR's ZIP compression begins with. */
-function predicted(raw: Uint8Array): Uint8Array {
+function predicted(raw: Uint8Array): Uint8Array<ArrayBuffer> {
   const mixed = new Uint8Array(raw.length);
   const half = (raw.length + 1) >> 1;
   for (let n = 0; n < raw.length; n++) mixed[(n & 1 ? half : 0) + (n >> 1)] = raw[n]!;
@@ -58,12 +58,12 @@ function predicted(raw: Uint8Array): Uint8Array {
  * An OpenEXR picture (openexr.com, file layout 2): scan lines in blocks of sixteen, compressed by ZIP. `rate` are pictures a
  * second of the sequence that it is of.
  */
-export function writeExr(
+export async function writeExr(
   width: number,
   height: number,
   channels: readonly ExrChannel[],
   rate: number | null = null,
-): Uint8Array<ArrayBuffer> {
+): Promise<Uint8Array<ArrayBuffer>> {
   const sorted = [...channels].sort((a, b) => (a.name < b.name ? -1 : 1));
   const list = new Header();
   for (const { name, data } of sorted) list.text(name).u32(TYPES[data.type]).u8(0, 0, 0, 0).u32(1, 1);
@@ -95,7 +95,7 @@ export function writeExr(
         raw.set(new Uint8Array(buffer, byteOffset + row * bytes, bytes), at);
         at += bytes;
       }
-    const packed = zlibSync(predicted(raw), { level: 3 });
+    const packed = await deflate(predicted(raw));
     // What does not become smaller is kept as it is.
     blocks.push(packed.length < raw.length ? packed : raw);
   }

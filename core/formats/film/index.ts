@@ -1,5 +1,6 @@
 export * from './exr.ts';
 export * from './pixels.ts';
+export * from './png.ts';
 export * from './settings.ts';
 export * from './sheet.ts';
 export * from './webp.ts';

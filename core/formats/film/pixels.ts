@@ -1,7 +1,5 @@
-import { encode } from 'fast-png';
-
 /** Rows of four numbers a pixel from the bottom, as rows from the top, in place. */
-export function turnOver(pixels: { readonly length: number } & ArrayBufferView, width: number, height: number): void {
+export function turnOver(pixels: ArrayBufferView, height: number): void {
   const bytes = new Uint8Array(pixels.buffer, pixels.byteOffset, pixels.byteLength);
   const row = bytes.length / height;
   const kept = new Uint8Array(row);
@@ -11,7 +9,6 @@ export function turnOver(pixels: { readonly length: number } & ArrayBufferView, 
     bytes.copyWithin(a, b, b + row);
     bytes.set(kept, b);
   }
-  void width;
 }
 
 /**
@@ -35,13 +32,17 @@ export function in16Bits(values: Float32Array): Uint16Array {
   return whole;
 }
 
-/** A PNG of four channels, of 8 bits or of 16. */
-export const writeFilmPng = (
-  width: number,
-  height: number,
-  data: Uint8Array | Uint16Array,
-): Uint8Array<ArrayBuffer> =>
-  encode(
-    { width, height, data, channels: 4, depth: data instanceof Uint16Array ? 16 : 8 },
-    { zlib: { level: 3 } },
-  ) as Uint8Array<ArrayBuffer>;
+/** Two to the power of whole numbers from −25 to 16, as half floats need them. */
+const POWERS = Float64Array.from({ length: 42 }, (_, n) => {
+  let power = 1;
+  for (let k = 25; k < n; k++) power *= 2;
+  for (let k = n; k < 25; k++) power /= 2;
+  return power;
+});
+
+/** What the bits of a half float (IEEE 754) are. */
+export function fromHalf(bits: number): number {
+  const [sign, exponent, fraction] = [bits & 0x8000 ? -1 : 1, (bits >> 10) & 31, bits & 1023];
+  if (exponent === 31) return fraction ? NaN : sign * Infinity;
+  return exponent === 0 ? sign * fraction * POWERS[1]! : sign * (1 + fraction / 1024) * POWERS[exponent + 10]!;
+}

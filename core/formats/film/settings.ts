@@ -69,6 +69,13 @@ export function wholeLength({ stretches: { opening, hold, closing } }: Pick<Effe
   return Math.max(0.1, opening + (hold.kind === 'none' ? 0 : hold.seconds) + closing);
 }
 
+/** What is taken of an effect so that it goes round: its hold, from the second turn on, where that has no seam. */
+export function loopOf({ stretches: { opening, hold } }: Pick<Effect, 'stretches'>): Partial<FilmSettings> {
+  return hold.kind === 'seamless'
+    ? { loops: true, from: opening + hold.seconds, length: hold.seconds, letGoAt: null }
+    : { loops: true };
+}
+
 /** Settings to begin with for one kind: all of the effect, or, to go round, its hold. */
 export function newFilmSettings(kind: FilmKind, effect: Pick<Effect, 'stretches'>): FilmSettings {
   const { opening, hold } = effect.stretches;
@@ -81,10 +88,9 @@ export function newFilmSettings(kind: FilmKind, effect: Pick<Effect, 'stretches'
     height: isSheet ? 256 : kind === 'webp' ? 300 : 800,
     supersampling: 1,
     rate: isSheet ? 30 : kind === 'webp' ? 20 : 60,
-    // A hold without a seam goes round from its second turn on.
-    from: loops ? opening + held : 0,
-    length: loops ? held : wholeLength(effect),
-    letGoAt: hold.kind === 'none' || loops ? null : opening + held,
+    from: 0,
+    length: wholeLength(effect),
+    letGoAt: hold.kind === 'none' ? null : opening + held,
     camera: null,
     seed: null,
     dials: {},
@@ -104,6 +110,7 @@ export function newFilmSettings(kind: FilmKind, effect: Pick<Effect, 'stretches'
     normals: false,
     codec: 'vp9',
     bitrate: 8000,
+    ...(loops ? loopOf(effect) : {}),
   };
 }
 
@@ -205,9 +212,12 @@ export function sheetLayout(asked: {
 }): SheetLayout {
   const { pictures, width, height, padding } = asked;
   const [cellWidth, cellHeight] = [width + 2 * padding, height + 2 * padding];
-  const square = Math.max(1, Math.ceil(Math.sqrt((pictures * cellHeight) / cellWidth)));
+  const rowsOf = (columns: number) => Math.ceil(pictures / columns);
+  const longest = (columns: number) => Math.max(columns * cellWidth, rowsOf(columns) * cellHeight);
+  const near = Math.max(1, Math.floor(Math.sqrt((pictures * cellHeight) / cellWidth)));
+  const square = longest(near) <= longest(near + 1) ? near : near + 1;
   const columns = Math.min(pictures, asked.columns > 0 ? asked.columns : square);
-  const rows = Math.ceil(pictures / columns);
+  const rows = rowsOf(columns);
   return { columns, rows, cellWidth, cellHeight, width: columns * cellWidth, height: rows * cellHeight };
 }
 

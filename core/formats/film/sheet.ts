@@ -1,3 +1,4 @@
+import { fromHalf } from './pixels.ts';
 import type { FilmSettings, SheetLayout } from './settings.ts';
 
 /** A sheet of cells, four bytes a point, rows from the top. */
@@ -78,13 +79,66 @@ export class Sheet {
   }
 }
 
-/** What a program must know of a sheet to play it. */
-export const sheetText = (
+/**
+ * How far each point moves until the next picture, as bytes: red right, green up, 128 for standing still; `most` is the share
+ * of the picture's width or height that 255 stands for. `pictures` are half floats times how much they cover, rows from the top.
+ */
+export function motionSheet(sheet: Sheet, pictures: readonly Uint16Array[]): { readonly most: number } {
+  let most = 1 / 1024;
+  const motions = pictures.map((halves) => {
+    const motion = new Float32Array(halves.length / 2);
+    for (let n = 0; n < motion.length; n += 2) {
+      const covers = fromHalf(halves[n * 2 + 3]!);
+      if (covers < LEAST_COVERED) continue;
+      for (let axis = 0; axis < 2; axis++) {
+        motion[n + axis] = fromHalf(halves[n * 2 + axis]!) / covers;
+        most = Math.max(most, Math.abs(motion[n + axis]!));
+      }
+    }
+    return motion;
+  });
+  motions.forEach((motion, cell) => {
+    const bytes = new Uint8Array(motion.length * 2);
+    for (let n = 0; n < motion.length; n += 2) {
+      for (let axis = 0; axis < 2; axis++)
+        bytes[n * 2 + axis] = 128 + Math.floor((motion[n + axis]! / most) * 127 + 0.5);
+      // Where nothing covers, it moves as what is near does.
+      bytes[n * 2 + 3] = fromHalf(pictures[cell]![n * 2 + 3]!) < LEAST_COVERED ? 0 : 255;
+    }
+    sheet.put(cell, bytes);
+  });
+  sheet.fillColours();
+  for (let at = 3; at < sheet.pixels.length; at += 4) sheet.pixels[at] = 255;
+  return { most };
+}
+
+/** Which way each point faces, as bytes of −1 to 1: red right, green up, blue to the eye. `halves` as for motion. */
+export function normalPicture(halves: Uint16Array): Uint8Array {
+  const bytes = new Uint8Array(halves.length);
+  for (let n = 0; n < halves.length; n += 4) {
+    const normal = [0, 1, 2].map((axis) => fromHalf(halves[n + axis]!));
+    const length = Math.sqrt(normal[0]! * normal[0]! + normal[1]! * normal[1]! + normal[2]! * normal[2]!);
+    const isThere = fromHalf(halves[n + 3]!) >= LEAST_COVERED && length > 0;
+    for (let axis = 0; axis < 3; axis++) {
+      const x = isThere ? normal[axis]! / length : axis === 2 ? 1 : 0;
+      bytes[n + axis] = Math.floor((x * 0.5 + 0.5) * 255 + 0.5);
+    }
+    bytes[n + 3] = 255;
+  }
+  return bytes;
+}
+
+/** What covers less has no motion and faces nowhere: what is divided by it would be noise. */
+const LEAST_COVERED = 1 / 4096;
+
+/** What a program must know of a sheet to play it. `motion`: what 255 in the sheet of motion stands for. */
+export function sheetText(
   layout: SheetLayout,
   settings: FilmSettings,
   pictures: number,
-  sheets: readonly string[],
-): string => {
+  sheets: { readonly colour: string; readonly motion?: string; readonly normal?: string },
+  motion: number | null,
+): string {
   const { width, height, padding, rate, loops, alpha } = settings;
   const about = {
     flipbook: 1,
@@ -94,11 +148,16 @@ export const sheetText = (
     sheet: [layout.width, layout.height],
     cell: [width, height],
     padding,
+    order: 'left to right, then down',
     rate,
     seconds: pictures / rate,
     loops,
     alpha,
-    order: 'left to right, then down',
+    ...(motion === null
+      ? {}
+      : {
+          motion: { most: motion, unit: 'shares of a cell until the next, red right and green up, 128 stands still' },
+        }),
   };
   return `${JSON.stringify(about, null, 1)}\n`;
-};
+}

@@ -8,8 +8,9 @@ import {
   WebMOutputFormat,
   type StreamTargetChunk,
 } from 'mediabunny';
-import { straighten, turnOver, type FilmSettings } from '@jinx/core/formats';
+import type { FilmSettings } from '@jinx/core/formats';
 import type { Sink } from '../sink.ts';
+import { upright } from '../upright.ts';
 import type { Maker, Taken } from './maker.ts';
 
 const CODECS = { vp9: 'vp9', h264: 'avc' } as const;
@@ -74,9 +75,7 @@ export class FilmMaker implements Maker {
 
   async take({ number, pixels }: Taken): Promise<void> {
     const { width, height, rate } = this.#settings;
-    const picture = pixels.whole.picture as Uint8Array<ArrayBuffer>;
-    turnOver(picture, width, height);
-    if (this.#hasAlpha) straighten(picture, 255);
+    const picture = upright(pixels.whole, height, this.#hasAlpha);
     const sample = new VideoSample(picture, {
       format: this.#hasAlpha ? 'RGBA' : 'RGBX',
       codedWidth: width,

@@ -1,49 +1,79 @@
 import {
+  motionSheet,
+  normalPicture,
   pictureCount,
   Sheet,
   sheetLayout,
   sheetText,
-  straighten,
   turnOver,
   writeFilmPng,
   type FilmSettings,
 } from '@jinx/core/formats';
 import type { Sink } from '../sink.ts';
+import { upright } from '../upright.ts';
 import type { Maker, Taken } from './maker.ts';
 import { ZipStream } from './sequence.ts';
 
-/** A sheet of all pictures, and what tells how they lie in it. */
+/** A sheet of all pictures, sheets of how they move and face, and what tells how they lie in it. */
 export class FlipbookMaker implements Maker {
   readonly #settings: FilmSettings;
   readonly #name: string;
   readonly #zip: ZipStream;
-  readonly #sheet: Sheet;
+  readonly #colours: Sheet;
+  /** One sheet at a time is made: what is wanted of the others is kept until then. */
+  readonly #motions: Uint16Array[] = [];
+  readonly #normals: Uint16Array[] = [];
 
   constructor(settings: FilmSettings, name: string, sink: Sink) {
     [this.#settings, this.#name, this.#zip] = [settings, name, new ZipStream(sink)];
-    this.#sheet = new Sheet(sheetLayout({ ...settings, pictures: pictureCount(settings) }), settings);
+    this.#colours = this.#newSheet();
   }
 
-  take({ number, pixels }: Taken): Promise<void> {
-    const { width, height, alpha } = this.#settings;
-    const picture = pixels.whole.picture as Uint8Array<ArrayBuffer>;
-    turnOver(picture, width, height);
-    if (alpha === 'straight') straighten(picture, 255);
-    this.#sheet.put(number, picture);
+  #newSheet(): Sheet {
+    return new Sheet(sheetLayout({ ...this.#settings, pictures: pictureCount(this.#settings) }), this.#settings);
+  }
+
+  take({ number, pixels, marks }: Taken): Promise<void> {
+    const { height, alpha } = this.#settings;
+    this.#colours.put(number, upright(pixels.whole, height, alpha === 'straight'));
+    for (const [found, kept] of [
+      [marks?.motion, this.#motions],
+      [marks?.normal, this.#normals],
+    ] as const) {
+      if (!found) continue;
+      turnOver(found, height);
+      kept.push(found);
+    }
     return Promise.resolve();
   }
 
-  finish(): Promise<void> {
-    const { layout, pixels } = this.#sheet;
-    if (this.#settings.alpha === 'straight') this.#sheet.fillColours();
-    const file = `${this.#name}.png`;
-    this.#zip.add(file, writeFilmPng(layout.width, layout.height, pixels));
-    const text = sheetText(layout, this.#settings, pictureCount(this.#settings), [file]);
+  async #add(ending: string, { layout, pixels }: Sheet): Promise<string> {
+    const file = `${this.#name}${ending}.png`;
+    this.#zip.add(file, await writeFilmPng(layout.width, layout.height, pixels));
+    return file;
+  }
+
+  async finish(): Promise<void> {
+    if (this.#settings.alpha === 'straight') this.#colours.fillColours();
+    const sheets: { colour: string; motion?: string; normal?: string } = {
+      colour: await this.#add('', this.#colours),
+    };
+    let most: number | null = null;
+    if (this.#motions.length > 0) {
+      const sheet = this.#newSheet();
+      ({ most } = motionSheet(sheet, this.#motions));
+      sheets.motion = await this.#add('.motion', sheet);
+    }
+    if (this.#normals.length > 0) {
+      const sheet = this.#newSheet();
+      this.#normals.forEach((halves, cell) => sheet.put(cell, normalPicture(halves)));
+      sheets.normal = await this.#add('.normal', sheet);
+    }
+    const text = sheetText(this.#colours.layout, this.#settings, pictureCount(this.#settings), sheets, most);
     this.#zip.add(`${this.#name}.json`, new TextEncoder().encode(text));
     this.#zip.end();
-    return Promise.resolve();
   }
   close(): void {
-    // Its memory goes with it.
+    this.#motions.length = this.#normals.length = 0;
   }
 }

@@ -1,5 +1,6 @@
-import { straighten, turnOver, webpHead, webpPicture, type FilmSettings } from '@jinx/core/formats';
+import { webpHead, webpPicture, type FilmSettings } from '@jinx/core/formats';
 import type { Sink } from '../sink.ts';
+import { upright } from '../upright.ts';
 import type { Maker, Taken } from './maker.ts';
 
 const QUALITY = 0.85;
@@ -23,10 +24,7 @@ export class WebpMaker implements Maker {
 
   async take({ pixels }: Taken): Promise<void> {
     const { width, height, rate, behind } = this.#settings;
-    const picture = pixels.whole.picture as Uint8Array<ArrayBuffer>;
-    turnOver(picture, width, height);
-    if (behind === 'nothing') straighten(picture, 255);
-    const rgba = new Uint8ClampedArray(picture.buffer);
+    const rgba = new Uint8ClampedArray(upright(pixels.whole, height, behind === 'nothing').buffer);
     this.#canvas.getContext('2d')!.putImageData(new ImageData(rgba, width, height), 0, 0);
     const blob = await this.#canvas.convertToBlob({ type: 'image/webp', quality: QUALITY });
     if (blob.type !== 'image/webp')

@@ -138,7 +138,11 @@ function close(): void {
         </dl>
         <Alert v-if="problem" type="error" show-icon :message="problem" />
         <Alert v-for="each in problems" :key="each" type="error" show-icon :message="each" />
-        <Alert v-for="each in warnings" :key="each" type="warning" :message="each" />
+        <Alert v-if="warnings.length > 0" type="warning">
+          <template #message>
+            <p v-for="each in warnings" :key="each" class="warning">{{ each }}</p>
+          </template>
+        </Alert>
       </section>
       <FilmFields
         :effect="effect"
@@ -236,6 +240,12 @@ section :deep(.ant-alert) {
   margin-bottom: 6px;
   padding: 5px 10px;
   font-size: 13px;
+}
+.warning {
+  margin: 0;
+}
+.warning + .warning {
+  margin-top: 4px;
 }
 .foot {
   display: flex;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { listed, type Effect, type Tier } from '@jinx/core/document';
-import { wholeLength, type FilmSettings } from '@jinx/core/formats';
+import { loopOf, wholeLength, type FilmSettings } from '@jinx/core/formats';
 import { Checkbox, InputNumber, Select, Slider, Switch } from 'ant-design-vue';
 import { computed } from 'vue';
 import { ALPHA_CHOICES, BEHIND_CHOICES, CODEC_CHOICES, FIGURE_CHOICES } from './choices';
@@ -313,6 +313,24 @@ const tierChoices = computed(() => props.tiers.map((value) => ({ value, label: v
           @change="set('padding', $event)"
         />
       </label>
+      <Checkbox
+        :checked="settings.loops"
+        :disabled="disabled"
+        @change="emit('change', $event.target.checked ? loopOf(effect) : { loops: false })"
+        >It goes round</Checkbox
+      >
+      <Checkbox
+        :checked="settings.motion"
+        :disabled="disabled"
+        @change="emit('change', { motion: $event.target.checked })"
+        >A sheet of motion, to blend from one picture to the next</Checkbox
+      >
+      <Checkbox
+        :checked="settings.normals"
+        :disabled="disabled"
+        @change="emit('change', { normals: $event.target.checked })"
+        >A sheet of normals, to be lit</Checkbox
+      >
     </template>
     <template v-if="is('film')">
       <label>

@@ -38,16 +38,18 @@ async function forgetIt(): Promise<void> {
 
 <template>
   <div class="presets">
-    <Select
-      v-model:value="chosen"
-      class="chosen"
-      :options="options"
-      show-search
-      placeholder="Preset of the project"
-      aria-label="Preset of the project"
-      not-found-content="None is kept yet: set all as you want it, and keep it."
-      @change="choose"
-    />
+    <label class="known"
+      ><span>Preset</span>
+      <Select
+        v-model:value="chosen"
+        class="chosen"
+        :options="options"
+        show-search
+        placeholder="none"
+        title="Settings that the project keeps under a name"
+        not-found-content="None is kept yet: set all as you want it, and keep it."
+        @change="choose"
+    /></label>
     <Popover v-model:open="isNaming" trigger="click" placement="bottomRight">
       <Button @click="name = chosen ?? ''">Keep…</Button>
       <template #content>
@@ -74,7 +76,13 @@ async function forgetIt(): Promise<void> {
   display: flex;
   gap: 6px;
 }
+.known {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  color: var(--soft);
+}
 .chosen {
-  width: 220px;
+  width: 200px;
 }
 </style>

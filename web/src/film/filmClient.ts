@@ -86,11 +86,16 @@ export class FilmClient {
     this.#tell({ kind: 'preview', id: ++this.#numbers, settings: plain(settings), at, most });
   }
   /** Null where it was cancelled. @throws an error with a sentence where it cannot be done. */
-  take(settings: FilmSettings, name: string, told: (progress: FilmProgress) => void): Promise<Taken | null> {
+  take(
+    settings: FilmSettings,
+    name: string,
+    told: (progress: FilmProgress) => void,
+    onlyDraws = false,
+  ): Promise<Taken | null> {
     const id = ++this.#numbers;
     return new Promise((done, fail) => {
       this.#takes.set(id, { told, done, fail });
-      this.#tell({ kind: 'take', id, settings: plain(settings), name });
+      this.#tell({ kind: 'take', id, settings: plain(settings), name, onlyDraws });
     });
   }
   cancel(): void {

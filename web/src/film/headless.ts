@@ -10,6 +10,8 @@ export interface HeadlessAsk {
   readonly kind: FilmKind;
   /** What is not as it is for that kind to begin with. */
   readonly settings: Partial<FilmSettings>;
+  /** Draws, and makes nothing: for measuring. */
+  readonly onlyDraws?: boolean;
 }
 
 /** How it went: what that cost, or why there is nothing. */
@@ -25,7 +27,7 @@ declare global {
   }
 }
 
-async function take({ kind, settings }: HeadlessAsk): Promise<HeadlessAnswer> {
+async function take({ kind, settings, onlyDraws }: HeadlessAsk): Promise<HeadlessAnswer> {
   const bytes = await (await fetch('/parcel.zip')).arrayBuffer();
   const { effects, assets } = readParcel(new Uint8Array(bytes));
   const { effect } = effects[0]!;
@@ -39,7 +41,7 @@ async function take({ kind, settings }: HeadlessAsk): Promise<HeadlessAnswer> {
     client.setSource(source);
     const asked = { ...newFilmSettings(kind, effect), quality: effect.quality.shown, ...settings };
     client
-      .take(asked, effect.name, (progress) => void window.heardProgress?.(progress))
+      .take(asked, effect.name, (progress) => void window.heardProgress?.(progress), onlyDraws)
       .then(
         (taken) => {
           if (!taken) return refuse('It was cancelled.');
