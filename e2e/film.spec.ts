@@ -196,10 +196,11 @@ test('pictures and films are read by other programs, and hold the same pictures'
   expect(offStraight).toBeLessThanOrEqual(1);
   expect(offDeep).toBeLessThanOrEqual(1);
   // What covers and what is added are all of it together.
-  const apart = await films.zip(lit(), 'exr', { ...asked, length: 0.05, apart: true, passes: true });
-  const [covering, added, whole] = ['covering', 'added', 'whole'].map((part) =>
-    linearOf(apart[Object.keys(apart).find((name) => name.startsWith(`${part}/`))!]!),
-  );
+  const apart = await films.zip(lit(), 'exr', { ...asked, length: 0.1, apart: true, passes: true });
+  // Of the second picture: what the first one left out for its passes is there again.
+  const second = (part: string) => linearOf(apart[Object.keys(apart).filter((name) => name.startsWith(part))[1]!]!);
+  const [covering, added, whole] = ['covering/', 'added/', 'whole/'].map(second);
+  expect(Math.max(...whole![3]!)).toBeGreaterThan(0.8);
   const off = whole!
     .slice(0, 3)
     .map((plane, k) =>
@@ -317,7 +318,7 @@ test('what cannot be done is said in a sentence, and nothing is left of it', asy
   const gone = lit();
   gone.stage.air.surroundings.picture = { asset: 'a'.repeat(64), name: 'gone.png' };
   expect(await films.take(gone, 'png', {})).toMatch(/uses a figure or a picture that is not in it/);
-  expect(await left()).toEqual(before);
+  expect((await left()).filter((name) => !before.includes(name))).toEqual([]);
 });
 
 test('pictures are taken from the list of effects: previewed, by a preset of the project, and given up midway', async ({

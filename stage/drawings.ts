@@ -297,8 +297,9 @@ export class Drawings {
   /** Leaves all layers out but those that multiply what is behind them, or has all again. Returns whether there are any. */
   showMultiplying(isOn: boolean): boolean {
     const multiplies = (drawing: LayerDrawing) => drawing.layer?.blend === 'multiply' && drawing.layer.isVisible;
+    if (!this.#all.some(({ drawing }) => multiplies(drawing))) return false;
     for (const { drawing } of this.#all) drawing.keepOut(isOn && !multiplies(drawing));
-    return this.#all.some(({ drawing }) => multiplies(drawing));
+    return true;
   }
 
   drawingOf(salt: number): LayerDrawing | undefined {

@@ -131,13 +131,8 @@ export class Shots {
   /** What the layers that multiply would make of white. */
   async #factor(shot: Shot): Promise<ShotLayer | null> {
     if (!shot.factor || !this.#drawings.showMultiplying(true)) return null;
-    this.#passes.clearTo(1, 1);
-    this.#added.take(
-      this.#passes.renderer,
-      this.#passes.drawScene(this.#camera, this.#drawings.needs),
-      shot.supersampling,
-    );
-    this.#passes.clearTo(shot.isCutOut ? 0 : 1);
+    const drawn = this.#passes.drawScene(this.#camera, this.#drawings.needs, true);
+    this.#added.take(this.#passes.renderer, drawn, shot.supersampling);
     this.#drawings.showMultiplying(false);
     return this.#read(this.#added, shot);
   }

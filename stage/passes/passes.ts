@@ -43,7 +43,6 @@ export class Passes implements DrawnInto {
   readonly #target: THREE.WebGLRenderTarget;
   #copy: THREE.WebGLRenderTarget | null = null;
   #opacity = 1;
-  readonly #tone = new THREE.Color(0x000000);
 
   constructor(renderer: THREE.WebGLRenderer, common: CommonUniforms) {
     this.renderer = renderer;
@@ -60,9 +59,8 @@ export class Passes implements DrawnInto {
   }
 
   /** How much of the picture is covered before anything is drawn: 1, or 0 for what is laid over another. */
-  clearTo(opacity: number, tone = 0): void {
+  clearTo(opacity: number): void {
     this.#opacity = opacity;
-    this.#tone.setScalar(tone);
   }
 
   setSize(width: number, height: number): void {
@@ -108,13 +106,17 @@ export class Passes implements DrawnInto {
     this.lens.draw(this.renderer, this.#target, into);
   }
 
-  /** Draws a picture as it is before the lens, and gives it. */
-  drawScene(camera: THREE.PerspectiveCamera, needs: Needs): THREE.WebGLRenderTarget {
+  /** Draws a picture as it is before the lens, and gives it; `onWhite`: of what is solid nothing but what that hides. */
+  drawScene(camera: THREE.PerspectiveCamera, needs: Needs, onWhite = false): THREE.WebGLRenderTarget {
     const { renderer } = this;
     renderer.setRenderTarget(this.#target);
-    renderer.setClearColor(this.#tone, this.#opacity);
+    renderer.setClearColor(0x000000, this.#opacity);
     renderer.clear();
     renderer.render(this.solids, camera);
+    if (onWhite) {
+      renderer.setClearColor(0xffffff, 1);
+      renderer.clearColor();
+    }
     if (needs.depth) {
       const { width, height } = this.#target;
       this.#depths.take(renderer, this.#target.depthTexture!, width, height, camera);

@@ -40,6 +40,9 @@ type Take = {
 /** Settings as they can be sent: without what makes a page follow them. */
 const plain = (settings: FilmSettings): FilmSettings => JSON.parse(JSON.stringify(settings)) as FilmSettings;
 
+/** So long what is given up may take to go away. */
+const CLOSING_MILLISECONDS = 5000;
+
 /** The page's end of the worker that takes pictures. */
 export class FilmClient {
   readonly #worker: Worker;
@@ -101,7 +104,13 @@ export class FilmClient {
   cancel(): void {
     this.#tell({ kind: 'cancel' });
   }
+  /** Gives up what is being taken, so that nothing of it is left, and ends. */
   close(): void {
-    this.#worker.terminate();
+    this.cancel();
+    const end = () => this.#worker.terminate();
+    const last = [...this.#takes.keys()].at(-1);
+    if (last === undefined) return end();
+    this.#takes.set(last, { told: () => undefined, done: end, fail: end });
+    setTimeout(end, CLOSING_MILLISECONDS);
   }
 }
