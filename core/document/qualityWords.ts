@@ -7,7 +7,7 @@ export const qualityWords = ({ tiers, distances }: Quality): [id: string, name: 
   ...TIERS.map((tier): [string, string, string] => {
     const { births, keepsArea, lights, joints } = tiers[tier];
     const larger = keepsArea && births < 100 ? ', drawn larger' : '';
-    const kept = `${plain(births)}% of births${larger}, ${lights} lights, ${plain(joints)}% of joints`;
+    const kept = `${plain(births)}% of births${larger}, ${lights} ${lights === 1 ? 'light' : 'lights'}, ${plain(joints)}% of joints`;
     return [`quality.${tier}`, `${tier} quality`, kept];
   }),
   ...listed(distances).map(({ id, item: { beyond, tier } }): [string, string, string] => [
