@@ -51,7 +51,7 @@ export interface MarkShot {
 
 /**
  * Four half floats a pixel, rows from the bottom. `distance`: metres from the eye, and 1 where anything covers by a quarter;
- * `identity`: there, the number of the layer from 1 on, and the lower and the upper eleven bits of the particle's lot; `bend`:
+ * `identity`: there, the number of the layer from 1 on plus 256 times the upper two bits of the particle's lot, its lower and its middle eleven bits; `bend`:
  * pixels by which bent air shifts what is behind, across and up, and how much of it. `motion`: shares of the picture's width
  * and height by which what is there moves until the next picture; `normal`: which way it faces, seen from the eye; both times
  * how much it covers, which is the fourth.

@@ -90,10 +90,13 @@ function encodeExr({
       },
     }));
   if (identity) {
+    turnOver(identity, height);
     const whole = (n: number) => plane(identity, n, new Uint32Array(pixels), fromHalf);
-    add(identity, ['id.layer'], (name) => ({ name, data: { type: 'uint', values: whole(0) } }));
-    const [low, high] = [whole(1), whole(2)];
-    channels.push({ name: 'id.particle', data: { type: 'uint', values: low.map((x, n) => x + high[n]! * 2048) } });
+    // Half floats count to 2048: a lot of 24 bits lies in three of them.
+    const [first, low, high] = [whole(0), whole(1), whole(2)];
+    const lots = low.map((x, n) => x + high[n]! * 2048 + (first[n]! >> 8) * 4194304);
+    channels.push({ name: 'id.layer', data: { type: 'uint', values: first.map((x) => x & 255) } });
+    channels.push({ name: 'id.particle', data: { type: 'uint', values: lots } });
   }
   if (bend) add(bend, ['bend.X', 'bend.Y', 'bend.A'], (name, n) => halves(name, bend, n));
   return writeExr(width, height, channels, rate);

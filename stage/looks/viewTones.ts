@@ -63,7 +63,7 @@ export const VIEW_TONES = /* glsl */ `
     if (view_kind == 9) return movedInPicture();
     if (view_kind == 10) return vec3(0.0, 0.0, 1.0);
     if (view_kind == 6) return vec3(eye_distance);
-    if (view_kind == 7) return vec3(layer_tone.x, float(lot & 2047u), float((lot >> 11) & 2047u));
+    if (view_kind == 7) return vec3(layer_tone.x + float(lot >> 22) * 256.0, float(lot & 2047u), float((lot >> 11) & 2047u));
     if (view_kind == 4) return ramp(log2(1.0 + length(seen_going)) / ${doublings.toFixed(5)});
     return layer_tone;
   }

@@ -1,0 +1,168 @@
+import {
+  atEffect,
+  burst,
+  collectionOf,
+  FORCE_KINDS,
+  FORCE_SETTINGS,
+  inWorld,
+  newForce,
+  newLink,
+  newRibbon,
+  newSurface,
+  setNumber,
+  SHAPE_KINDS,
+  SHAPES,
+  type Effect,
+  type Force,
+  type Layer,
+  type NumberSetting,
+} from '../../document/index.ts';
+import { playAlone, type Instance } from '../../simulation/index.ts';
+import { effectOf } from '../effects.ts';
+import { frameOf } from '../riders.ts';
+import { JOINT_ALONG, JOINT_TO, JOINT_WIDTH } from '../../simulation/frames/frame.ts';
+
+type Three = readonly number[];
+interface Stood {
+  readonly number: number;
+  readonly place: Three;
+  readonly velocity: Three;
+}
+
+/** The living particles of a layer, by birth number: metres, metres a second. */
+function stood(world: Instance, layer = 'motes', most = Infinity): Stood[] {
+  const { count, number, position, velocity } = world.population(layer)!;
+  return Array.from({ length: Math.min(most, count) }, (_, n) => ({
+    number: number[n]!,
+    place: [0, 1, 2].map((axis) => position[axis]![n]!),
+    velocity: [0, 1, 2].map((axis) => velocity[axis]![n]!),
+  }));
+}
+
+/** An effect whose layer bears so many at once, upward from a point. */
+function bearing(count: number, change: (layer: Layer, effect: Effect) => void): Effect {
+  return effectOf((layer, effect) => {
+    layer.source = { kind: 'point', place: atEffect([0.4, 1.2, -0.3]) };
+    setNumber(layer, 'births.rate', 0);
+    setNumber(layer, 'births.life', 5);
+    layer.bursts = collectionOf([['all', burst('hold', 0, count)]]);
+    layer.settings['motion.launch'].base = { kind: 'fixed', value: 'axis' };
+    setNumber(layer, 'motion.opening', 0);
+    setNumber(layer, 'motion.speed', 1);
+    change(layer, effect);
+  });
+}
+const after = (effect: Effect, steps: number): Instance => {
+  const world = playAlone(effect, new Map());
+  world.advance(steps);
+  return world;
+};
+
+/** Each force by itself, on one particle, for a tenth of a second. */
+const forces = () =>
+  FORCE_KINDS.map((kind) => {
+    const force = newForce(kind, atEffect([0, 1, 0.1])) as Force;
+    const table = FORCE_SETTINGS[kind] as Record<string, { value: string }>;
+    const set: Record<string, number> = {};
+    for (const [name, value] of Object.entries({
+      strength: 2.5,
+      pull: 1.5,
+      lift: 0.5,
+      x: 0.3,
+      z: -0.2,
+      fastest: 0.4,
+    }))
+      if (table[name]?.value === 'number') {
+        (force.settings as unknown as Record<string, NumberSetting>)[name]!.base = { kind: 'fixed', value };
+        set[name] = value;
+      }
+    const effect = bearing(1, (layer) => (layer.forces = collectionOf([['f', force]])));
+    return { kind, set, at: [0, 1, 0.1], step: 6, ...stood(after(effect, 6))[0]! };
+  });
+
+/** The first three births on each shape and each region of it, in random places, one step after they left outward. */
+const shapes = () =>
+  SHAPE_KINDS.flatMap((kind) =>
+    (SHAPES[kind].hasRegions ? ['surface', 'volume', 'edge'] : ['surface']).map((region) => {
+      const effect = bearing(3, (layer) => {
+        layer.source = { kind, place: atEffect([0, 1, 0]) } as Layer['source'];
+        layer.settings['source.region'].base = { kind: 'fixed', value: region };
+        layer.settings['motion.launch'].base = { kind: 'fixed', value: 'outward' };
+        setNumber(layer, 'source.radius', 0.7);
+        setNumber(layer, 'source.thickness', 0.2);
+      });
+      return { kind, region, radius: 0.7, thickness: 0.2, step: 1, particles: stood(after(effect, 1)) };
+    }),
+  );
+
+/** What becomes of one that falls onto the ground, by what the surface does. */
+const surfaces = () =>
+  (['bounce', 'slide', 'stick', 'die', 'keep'] as const).map((act) => {
+    const effect = bearing(1, (layer, whole) => {
+      const gravity = newForce('gravity');
+      layer.forces = collectionOf([['fall', gravity]]);
+      layer.settings['motion.velocity'].base = { kind: 'fixed', value: [1, -2, 0] };
+      const ground = newSurface('ground', { place: inWorld() });
+      ground.settings.act.base = { kind: 'fixed', value: act };
+      whole.surfaces = collectionOf([['ground', ground]]);
+    });
+    const world = after(effect, 60);
+    return { act, step: 60, particles: stood(world) };
+  });
+
+/** Three sparks that each of two particles sets off as it dies. */
+function links() {
+  const effect = bearing(2, (layer, whole) => {
+    setNumber(layer, 'births.life', 0.25);
+    const sparks = structuredClone(layer);
+    sparks.salt = 77;
+    sparks.bursts = collectionOf([]);
+    setNumber(sparks, 'births.life', 2);
+    const link = newLink('death', 'sparks', 9);
+    link.settings.count.base = { kind: 'fixed', value: 3 };
+    layer.links = collectionOf([['l', link]]);
+    whole.layers = collectionOf([
+      ['motes', layer],
+      ['sparks', sparks],
+    ]);
+  });
+  const world = after(effect, 30);
+  const { key, count } = world.population('sparks')!;
+  return {
+    on: 'death',
+    salt: 9,
+    count: 3,
+    step: 30,
+    keys: [...key.slice(0, count)],
+    particles: stood(world, 'sparks'),
+  };
+}
+
+/** The joints of a trail behind one particle that goes round. */
+function ribbons() {
+  const effect = bearing(1, (layer) => {
+    layer.drawn = newRibbon('trail');
+    layer.forces = collectionOf([['turn', newForce('vortex', atEffect([0, 1, 0.1]))]]);
+  });
+  const frame = frameOf(after(effect, 45));
+  const { jointStart, jointCount } = frame.layer(1234)!;
+  const joints = Array.from({ length: jointCount }, (_, n) => {
+    const at = frame.jointAt(jointStart + n);
+    const { f32 } = frame;
+    return {
+      at: [...f32.subarray(at + JOINT_TO, at + JOINT_TO + 3)],
+      halfWidth: f32[at + JOINT_WIDTH]!,
+      along: f32[at + JOINT_ALONG]!,
+    };
+  });
+  return { kind: 'trail', step: 45, joints };
+}
+
+/** What a port can hold its formulas against: each by itself, in documents that have all else as by default. */
+export const contractVectors = () => ({
+  forces: forces(),
+  shapes: shapes(),
+  surfaces: surfaces(),
+  links: links(),
+  ribbons: ribbons(),
+});
