@@ -60,7 +60,7 @@ function fade(squared, reach) {
 }
 
 /** What a vortex adds to the acceleration at a place. */
-function vortex(force, place) {
+function turned(force, place) {
   const number = (name) => f(force.settings[name].base.value);
   const axis = force.settings.axis.base.value.map(f);
   const softness = force.settings.softness.base.value;
@@ -119,7 +119,7 @@ export function play(effect, toStep) {
     for (const particle of living) {
       let sum = [0, 0, 0];
       for (const force of forces)
-        if (force.kind === 'vortex') sum = vortex(force, particle.place).map((x, n) => f(sum[n] + x));
+        if (force.kind === 'vortex') sum = turned(force, particle.place).map((x, n) => f(sum[n] + x));
       // 3. The integrator: drag is solved exactly, accelerations stand still through the step.
       const steps = f(step + 1 - particle.bornIn);
       const lived = f(Math.min(f(steps - particle.share), 1) * f(1 / RATE));
