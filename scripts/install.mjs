@@ -45,6 +45,12 @@ export function ensureBrowser() {
   );
 }
 
+/** Programs of others by which tests read pictures and films. */
+export function ensureReaders() {
+  if (['ffmpeg', 'exrmaketiled'].every((program) => existsSync(`/usr/bin/${program}`))) return;
+  aptInstall(['ffmpeg', 'openexr'], 'for tests to read pictures and films with');
+}
+
 /** npm packages, by the lock file. */
 export function ensurePackages() {
   const stamp = path.join(ROOT, 'node_modules', '.jinx-lock');

@@ -5,7 +5,7 @@ import path from 'node:path';
 import { build } from './build.mjs';
 import { dropCluster, startCluster } from './database/cluster.mjs';
 import { failedScreens, failedUnits, toldFailures } from './failures.mjs';
-import { ensureBrowser, ensurePackages, postgresPrograms } from './install.mjs';
+import { ensureBrowser, ensurePackages, ensureReaders, postgresPrograms } from './install.mjs';
 import { bin, DATA, isListening, ROOT, Sentence } from './shell.mjs';
 import { serve } from './start.mjs';
 
@@ -173,6 +173,7 @@ async function some(files, title) {
 export async function run([name, ...title] = []) {
   ensurePackages();
   ensureBrowser();
+  ensureReaders();
   postgresPrograms();
   // Asked for by a name that no file has, nothing is built.
   const files = name ? filesOf(name) : null;
