@@ -44,8 +44,6 @@ interface Entry {
   layer: DrawnLayer;
   order: number;
   tone: ReturnType<typeof layerTone>;
-  /** Whether its tone is its number. */
-  isNumbered: boolean;
   readonly drawings: LayerDrawing[];
   /** What the frame that was loaded last tells for each. */
   readonly runs: FrameLayer[];
@@ -142,23 +140,13 @@ export class Drawings {
       if (!(this.#entries.get(key)?.drawings[0] instanceof Kind)) {
         this.#remove(key);
         const drawings = [new Kind(this.#around)];
-        this.#entries.set(key, {
-          salt: layer.salt,
-          key,
-          layer,
-          order: 0,
-          tone: [0, 0, 0],
-          isNumbered: false,
-          drawings,
-          runs: [],
-        });
+        this.#entries.set(key, { salt: layer.salt, key, layer, order: 0, tone: [0, 0, 0], drawings, runs: [] });
       }
       const entry = this.#entries.get(key)!;
       entry.layer = layer;
       entry.order = layers.length - index;
-      entry.isNumbered = this.#isNumbered;
       entry.tone = this.#isNumbered ? [index + 1, 0, 0] : layerTone(index);
-      for (const drawing of entry.drawings) dress(drawing, entry);
+      for (const drawing of entry.drawings) this.#dress(drawing, entry);
     });
     // Those that came have taken over what programs they have in common with those that go.
     const keys = new Set(layers.map(({ salt, looks }) => keyOf(salt, looks)));
@@ -170,6 +158,11 @@ export class Drawings {
     for (const { salt, looks, inside } of layers)
       if (inside !== null) this.#inside.set(keyOf(salt, looks), keyOf(inside, looks));
     this.#masks = [...new Set(this.#inside.values())].slice(0, MOST_MASKS);
+  }
+
+  #dress(drawing: LayerDrawing, { layer, order, tone }: Entry): void {
+    drawing.setTone(tone, this.#isNumbered);
+    drawing.dress(layer, order);
   }
 
   #list(): void {
@@ -247,7 +240,7 @@ export class Drawings {
     const before = drawings.length;
     while (drawings.length < runs.length) {
       const made = new Kind(this.#around);
-      dress(made, entry);
+      this.#dress(made, entry);
       drawings.push(made);
     }
     while (drawings.length > Math.max(1, runs.length)) this.#takeOut(drawings.pop()!);
@@ -382,11 +375,6 @@ export class Drawings {
     }
     return needs;
   }
-}
-
-function dress(drawing: LayerDrawing, { layer, order, tone, isNumbered }: Entry): void {
-  drawing.setTone(tone, isNumbered);
-  drawing.dress(layer, order);
 }
 
 /** A mesh of the same kind to prepare a program with. */

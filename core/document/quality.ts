@@ -1,4 +1,4 @@
-import { listed, type Collection } from '../settings/index.ts';
+import { emptyCollection, listed, mapped } from '../settings/index.ts';
 import { MOST_LIGHTS, TIERS, type Effect, type Layer, type Quality, type Step, type Tier } from './schema/index.ts';
 
 /** All of it in the high tier; fewer of everything below. */
@@ -9,7 +9,7 @@ export const newQuality = (): Quality => ({
     middle: { births: 65, keepsArea: true, lights: 3, joints: 75 },
     high: { births: 100, keepsArea: true, lights: MOST_LIGHTS, joints: 100 },
   },
-  distances: { order: [], byId: {} },
+  distances: emptyCollection(),
   bounds: null,
 });
 
@@ -26,14 +26,6 @@ export function keptShare({ shown, tiers }: Quality, { quality: { least, thins }
 export function sizeForKept({ shown, tiers }: Quality, { quality: { thins } }: Layer): number {
   const { births, keepsArea } = tiers[shown];
   return thins && keepsArea ? Math.sqrt(100 / births) : 1;
-}
-
-/** The same collection where nothing of it changes. */
-function mapped<T>(collection: Collection<T>, change: (item: T) => T): Collection<T> {
-  const entries = listed(collection).map(({ id, item }) => [id, change(item)] as const);
-  return entries.every(([id, item]) => item === collection.byId[id])
-    ? collection
-    : { order: collection.order, byId: Object.fromEntries(entries) };
 }
 
 const known = new WeakMap<Effect, Effect>();

@@ -6,8 +6,12 @@ export const withoutDust = (value: number): number => Number(value.toPrecision(1
 
 type Placed = { readonly at: KeyPlace };
 
-export function mapped<T>({ order, byId }: Collection<T>, change: (item: T) => T): Collection<T> {
-  return { order, byId: Object.fromEntries(Object.entries(byId).map(([id, item]) => [id, change(item)])) };
+/** A collection of what each item is made into; the same collection where that changes none. */
+export function mapped<T>(collection: Collection<T>, change: (item: T) => T): Collection<T> {
+  const { order, byId } = collection;
+  const entries = order.map((id) => [id, change(byId[id]!)] as const);
+  if (entries.every(([id, item]) => item === byId[id])) return collection;
+  return { order, byId: Object.fromEntries(entries) };
 }
 const further = <T extends Placed>(item: T, factor: number): T => ({
   ...item,

@@ -1,4 +1,3 @@
-import type { Effect } from '@jinx/core/document';
 import { wholeOf } from '@jinx/core/editing';
 import type { FilmInstant, FilmSettings } from '@jinx/core/formats';
 import {
@@ -11,14 +10,9 @@ import {
   type Instance,
 } from '@jinx/core/simulation';
 import { Stage, type Mark, type ShotMarks, type ShotPixels, type StageContext, type StageOrder } from '@jinx/stage';
-import { FIRST_VIEW } from '../scene/firstView.ts';
+import { FIRST_VIEW, firstCamera } from '../scene/cameras.ts';
 import { SceneFeed } from '../scene/feed.ts';
 import type { FilmSource } from './protocol.ts';
-
-/** Where an effect is seen from: as is told, from the camera that it keeps, or as effects are seen first. */
-function cameraOf({ camera }: FilmSettings, { stage: { cameras } }: Effect) {
-  return camera ?? cameras.byId[cameras.order[0] ?? ''] ?? FIRST_VIEW;
-}
 
 /** Layers that are flat and unlit face somewhere too: sprites as balls do, ribbons as they lie. */
 const facing = (order: StageOrder): StageOrder =>
@@ -66,7 +60,7 @@ export class FilmScene {
       );
       feed.see({ isRaw: !settings.bloom, isDim: false, alone: null });
       feed.show(effect, 0);
-      const { position, target, fieldOfView, follows } = cameraOf(settings, effect);
+      const { position, target, fieldOfView, follows } = settings.camera ?? firstCamera(effect) ?? FIRST_VIEW;
       stage.take({ kind: 'camera', position: [...position], target: [...target], fieldOfView, follows });
       stage.take({ kind: 'guides', guides: [], isShown: false });
       // Numbers are of the effect alone.

@@ -1,5 +1,5 @@
 import { tierAt, type Effect, type Tier } from '@jinx/core/document';
-import { transformPoint, type Vec3 } from '@jinx/core/maths';
+import { cross, dot, length, mixVec, subtract, transformPoint, unit, type Vec3 } from '@jinx/core/maths';
 import { rotationInto } from '@jinx/core/simulation';
 import type { CameraView, Quality } from '../api.ts';
 import { FIRST_VIEW } from '../scene/firstView.ts';
@@ -30,11 +30,10 @@ export class Sight {
   #ball({ quality: { bounds } }: Effect, { at, turn }: Stand): { middle: Vec3; radius: number } | null {
     if (!bounds) return null;
     const { low, high } = bounds;
-    const half = [0, 1, 2].map((axis) => (high[axis]! - low[axis]!) / 2);
-    const middle: Vec3 = [0, 1, 2].map((axis) => (high[axis]! + low[axis]!) / 2) as [number, number, number];
+    const middle = mixVec(low, high, 0.5);
     rotationInto(this.#matrix, ...turn);
     this.#matrix.set(at, 12);
-    return { middle: transformPoint(this.#matrix, 0, middle), radius: Math.hypot(...half) * ROOM };
+    return { middle: transformPoint(this.#matrix, 0, middle), radius: (length(subtract(high, low)) / 2) * ROOM };
   }
 
   /** The tier an effect is seen in from here, where it was seen in another until now. */
@@ -43,7 +42,7 @@ export class Sight {
     if (quality.distances.order.length === 0) return this.quality;
     const { position } = this.#camera;
     const to = this.#ball(effect, stand)?.middle ?? stand.at;
-    const metres = Math.hypot(to[0] - position[0], to[1] - position[1], to[2] - position[2]);
+    const metres = length(subtract(to, position));
     const [next, kept] = [metres, metres * NEARER_AGAIN].map((far) => tierAt(quality, this.quality, far));
     return kept === present ? present : next!;
   }
@@ -54,9 +53,9 @@ export class Sight {
     const { position, target, fieldOfView, follows } = this.#camera;
     if (!ball || follows) return true;
     const { middle, radius } = ball;
-    const ahead = unit(target.map((x, axis) => x - position[axis]!));
-    const right = unit(cross(ahead, Math.abs(ahead[1]!) > 0.999 ? [0, 0, 1] : [0, 1, 0]));
-    const to = [0, 1, 2].map((axis) => middle[axis]! - position[axis]!);
+    const ahead = unit(subtract(target, position));
+    const right = unit(cross(ahead, Math.abs(ahead[1]) > 0.999 ? [0, 0, 1] : [0, 1, 0]));
+    const to = subtract(middle, position);
     const up = cross(right, ahead);
     const [x, y, z] = [dot(to, right), dot(to, up), dot(to, ahead)];
     if (z < -radius) return false;
@@ -67,11 +66,3 @@ export class Sight {
     ].every(([aside, slope]) => Math.abs(aside!) - z * slope! <= radius * Math.hypot(1, slope!));
   }
 }
-
-const dot = (a: readonly number[], b: readonly number[]) => a[0]! * b[0]! + a[1]! * b[1]! + a[2]! * b[2]!;
-const unit = (a: readonly number[]): number[] => a.map((x) => x / (Math.hypot(...a) || 1));
-const cross = (a: readonly number[], b: readonly number[]): number[] => [
-  a[1]! * b[2]! - a[2]! * b[1]!,
-  a[2]! * b[0]! - a[0]! * b[2]!,
-  a[0]! * b[1]! - a[1]! * b[0]!,
-];

@@ -1,24 +1,19 @@
+import { once } from 'node:events';
 import { existsSync } from 'node:fs';
 import { mkdtemp, readFile, rename, rm } from 'node:fs/promises';
-import { createServer, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { FilmKind, FilmSettings } from '@jinx/core/formats';
+import Koa from 'koa';
+import serveStatic from 'koa-static';
 import { chromium } from 'playwright-core';
 import { CHROMIUM } from '../chromium.ts';
 import { Refusal } from '../errors.ts';
 
 /** The page that takes pictures without a window, as it was built (web/src/film/headless.ts). */
 const WEB = fileURLToPath(new URL('../../web/dist/', import.meta.url));
-const TYPES: Readonly<Record<string, string>> = {
-  '.html': 'text/html',
-  '.js': 'text/javascript',
-  '.wasm': 'application/wasm',
-  '.zip': 'application/zip',
-};
-
 export interface FilmAsk {
   /** A parcel of the one effect. */
   readonly parcel: string;
@@ -49,15 +44,15 @@ type Answered = Omit<FilmMade, 'file'> | { readonly sentence: string };
 export async function serveFilmPage(
   parcel: () => Promise<Uint8Array>,
 ): Promise<{ readonly address: string; readonly close: () => void }> {
-  const send = async (url: string, answer: ServerResponse): Promise<void> => {
-    const { pathname } = new URL(url, 'http://localhost');
-    const inside = path.join(WEB, path.normalize(pathname));
-    const body = await (pathname === '/parcel.zip' ? parcel() : readFile(inside)).catch(() => null);
-    if (body) answer.setHeader('Content-Type', TYPES[path.extname(pathname)] ?? 'application/octet-stream');
-    answer.writeHead(body ? 200 : 404).end(body ?? '');
-  };
-  const server = createServer(({ url = '/' }, answer) => void send(url, answer));
-  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+  const app = new Koa();
+  app.use(async (context, next) => {
+    if (context.path !== '/parcel.zip') return next();
+    context.type = 'application/zip';
+    context.body = Buffer.from(await parcel());
+  });
+  app.use(serveStatic(WEB));
+  const server = app.listen(0, '127.0.0.1');
+  await once(server, 'listening');
   const { port } = server.address() as AddressInfo;
   const close = () => {
     server.close();

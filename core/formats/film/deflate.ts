@@ -1,3 +1,5 @@
+import { joined } from './joined.ts';
+
 /** Bytes compressed as zlib does (RFC 1950), by the engine's own code: four times as fast as in JavaScript. */
 export async function deflate(bytes: Uint8Array<ArrayBuffer>): Promise<Uint8Array<ArrayBuffer>> {
   const { writable, readable } = new CompressionStream('deflate');
@@ -7,11 +9,5 @@ export async function deflate(bytes: Uint8Array<ArrayBuffer>): Promise<Uint8Arra
   const reader = readable.getReader();
   for (let next = await reader.read(); !next.done; next = await reader.read()) pieces.push(next.value!);
   await written;
-  const out = new Uint8Array(pieces.reduce((sum, { length }) => sum + length, 0));
-  let at = 0;
-  for (const piece of pieces) {
-    out.set(piece, at);
-    at += piece.length;
-  }
-  return out;
+  return joined(...pieces);
 }

@@ -1,4 +1,5 @@
 import { deflate } from './deflate.ts';
+import { joined } from './joined.ts';
 
 const SIGNATURE = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
 const RGBA = 6;
@@ -53,17 +54,10 @@ export async function writeFilmPng(
   view.setUint32(0, width);
   view.setUint32(4, height);
   head.set([data instanceof Uint16Array ? 16 : 8, RGBA], 8);
-  const parts = [
+  return joined(
     Uint8Array.from(SIGNATURE),
     chunk('IHDR', head),
     chunk('IDAT', await deflate(rowsOf(data, height))),
     chunk('IEND', new Uint8Array(0)),
-  ];
-  const out = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0));
-  let at = 0;
-  for (const part of parts) {
-    out.set(part, at);
-    at += part.length;
-  }
-  return out;
+  );
 }

@@ -1,3 +1,5 @@
+import { joined } from './joined.ts';
+
 /** A picture of an animated WebP: a still WebP of the whole size, and milliseconds for which it is shown. */
 export interface WebpPicture {
   readonly bytes: Uint8Array;
@@ -10,16 +12,12 @@ const u32At = (bytes: Uint8Array, at: number): number =>
   new DataView(bytes.buffer, bytes.byteOffset).getUint32(at, true);
 
 function chunk(name: string, ...parts: readonly Uint8Array[]): Uint8Array<ArrayBuffer> {
-  const size = parts.reduce((sum, { length }) => sum + length, 0);
-  const out = new Uint8Array(CHUNK + size + (size & 1));
-  for (let n = 0; n < 4; n++) out[n] = name.charCodeAt(n);
-  new DataView(out.buffer).setUint32(4, size, true);
-  let at = CHUNK;
-  for (const part of parts) {
-    out.set(part, at);
-    at += part.length;
-  }
-  return out;
+  const head = new Uint8Array(CHUNK);
+  for (let n = 0; n < 4; n++) head[n] = name.charCodeAt(n);
+  const data = joined(...parts);
+  new DataView(head.buffer).setUint32(4, data.length, true);
+  // What follows begins at an even byte.
+  return joined(head, data, new Uint8Array(data.length & 1));
 }
 
 /** Numbers of three bytes, the least significant first. */
@@ -53,11 +51,7 @@ export function webpHead(
   riff.set(new TextEncoder().encode('RIFF'));
   new DataView(riff.buffer).setUint32(4, 4 + extended.length + animation.length + pictures, true);
   riff.set(new TextEncoder().encode('WEBP'), 8);
-  const out = new Uint8Array(riff.length + extended.length + animation.length);
-  out.set(riff);
-  out.set(extended, riff.length);
-  out.set(animation, riff.length + extended.length);
-  return out;
+  return joined(riff, extended, animation);
 }
 
 /** One picture of an animated WebP (developers' page of the WebP container): it replaces the one before. */

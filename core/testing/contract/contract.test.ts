@@ -5,7 +5,7 @@ import { playAlone, SIMULATION } from '../../simulation/index.ts';
 import { play } from '../../../docs/reading/sprite.mjs';
 import { fieldsText } from './fields.ts';
 import { leastEffect } from './least.ts';
-import { contractVectors } from './vectors.ts';
+import { contractVectors, stood } from './vectors.ts';
 
 const docs = (file: string) => readFileSync(new URL(`../../../docs/${file}`, import.meta.url), 'utf8');
 
@@ -15,14 +15,9 @@ describe('another reading of the contract', () => {
     const world = playAlone(effect, new Map());
     for (const step of [1, 30, 61, 150]) {
       world.advance(step);
-      const { count, number, position, velocity } = world.population('motes')!;
-      const ours = Array.from({ length: count }, (_, n) => ({
-        number: number[n]!,
-        place: [0, 1, 2].map((axis) => position[axis]![n]!),
-        velocity: [0, 1, 2].map((axis) => velocity[axis]![n]!),
-      }));
+      const ours = stood(world);
       expect((play as (effect: unknown, step: number) => unknown)(effect, step)).toEqual(ours);
-      expect(count).toBeGreaterThan(step === 1 ? 1 : 50);
+      expect(ours.length).toBeGreaterThan(step === 1 ? 1 : 50);
     }
   });
 });

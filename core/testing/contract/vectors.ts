@@ -30,9 +30,9 @@ interface Stood {
 }
 
 /** The living particles of a layer, by birth number: metres, metres a second. */
-function stood(world: Instance, layer = 'motes', most = Infinity): Stood[] {
+export function stood(world: Instance, layer = 'motes'): Stood[] {
   const { count, number, position, velocity } = world.population(layer)!;
-  return Array.from({ length: Math.min(most, count) }, (_, n) => ({
+  return Array.from({ length: count }, (_, n) => ({
     number: number[n]!,
     place: [0, 1, 2].map((axis) => position[axis]![n]!),
     velocity: [0, 1, 2].map((axis) => velocity[axis]![n]!),
