@@ -98,7 +98,7 @@ await page.waitForTimeout(1500);
 
 // What is named, and what lives: below the stage and beside it.
 await page.getByRole('button', { name: 'Whole effect' }).click();
-await page.getByRole('heading', { name: 'Sides' }).scrollIntoViewIfNeeded();
+await page.getByRole('heading', { name: 'Quality' }).scrollIntoViewIfNeeded();
 await page.waitForTimeout(800);
 await shoot('names');
 await page

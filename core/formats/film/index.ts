@@ -1,3 +1,5 @@
+export * from './advice.ts';
+export * from './amounts.ts';
 export * from './exr.ts';
 export * from './pixels.ts';
 export * from './png.ts';

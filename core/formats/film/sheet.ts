@@ -1,5 +1,6 @@
 import { fromHalf } from './pixels.ts';
-import type { FilmSettings, SheetLayout } from './settings.ts';
+import type { SheetLayout } from './amounts.ts';
+import type { FilmSettings } from './settings.ts';
 
 /** A sheet of cells, four bytes a point, rows from the top. */
 export class Sheet {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { TIERS, type Effect } from '@jinx/core/document';
+import type { Effect } from '@jinx/core/document';
 import {
   filmProblems,
   filmSizes,
@@ -17,6 +17,7 @@ import { api } from '../api';
 import { sizeWords } from '../parcels/sizes';
 import { tell } from '../tell';
 import PictureCanvas from '../PictureCanvas.vue';
+import { cameraOf } from './cameras';
 import { KIND_CHOICES, leftWords } from './choices';
 import FilmFields from './FilmFields.vue';
 import FilmPresets from './FilmPresets.vue';
@@ -32,21 +33,11 @@ if (!props.effect) api.effect(props.effectId).then(({ document }) => (effect.val
 /** Settings of each kind as they were left. */
 const byKind = ref<Partial<Record<FilmKind, FilmSettings>>>({});
 const kind = ref<FilmKind>('png');
-function begun(of: Effect, as: FilmKind): FilmSettings {
-  const made = newFilmSettings(as, of);
-  const { shown } = of.quality;
-  return { ...made, quality: shown, camera: props.view ? plainView(props.view) : null };
-}
-const plainView = ({ position, target, fieldOfView, follows }: View): FilmSettings['camera'] => ({
-  position: [...position],
-  target: [...target],
-  fieldOfView,
-  follows,
-});
+const view = props.view ? cameraOf(props.view) : null;
 watch(
   [effect, kind],
   () => {
-    if (effect.value) byKind.value[kind.value] ??= begun(effect.value, kind.value);
+    if (effect.value) byKind.value[kind.value] ??= { ...newFilmSettings(kind.value, effect.value), camera: view };
   },
   { immediate: true },
 );
@@ -144,14 +135,7 @@ function close(): void {
           </template>
         </Alert>
       </section>
-      <FilmFields
-        :effect="effect"
-        :settings="settings"
-        :tiers="TIERS"
-        :view="view ? plainView(view) : null"
-        :disabled="progress !== null"
-        @change="change"
-      />
+      <FilmFields :effect="effect" :settings="settings" :view="view" :disabled="progress !== null" @change="change" />
     </div>
     <template #footer>
       <div class="foot">

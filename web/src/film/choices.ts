@@ -17,6 +17,11 @@ type Choice<K extends keyof FilmSettings> = readonly {
   readonly value: FilmSettings[K] & string;
   readonly label: string;
 }[];
+export const SAMPLE_CHOICES = [1, 2, 3, 4].map((value) => ({
+  value,
+  label: value === 1 ? 'none' : `${value} × ${value}`,
+}));
+export const BIT_CHOICES = [8, 16].map((value) => ({ value, label: String(value) }));
 export const FIGURE_CHOICES: Choice<'figure'> = [
   { value: 'drawn', label: 'drawn' },
   { value: 'hides', label: 'only hides what is behind' },

@@ -39,7 +39,7 @@ async function take({ kind, settings, onlyDraws }: HeadlessAsk): Promise<Headles
     const refuse = (sentence: string) => done({ sentence });
     const client = new FilmClient((bitmap) => bitmap.close(), refuse);
     client.setSource(source);
-    const asked = { ...newFilmSettings(kind, effect), quality: effect.quality.shown, ...settings };
+    const asked = { ...newFilmSettings(kind, effect), ...settings };
     client
       .take(asked, effect.name, (progress) => void window.heardProgress?.(progress), onlyDraws)
       .then(

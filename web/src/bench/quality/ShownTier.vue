@@ -17,7 +17,7 @@ const show = (shown: Tier) => store.change(`see it in ${shown} quality`, (draft)
     aria-label="Quality it is seen in"
     title="The quality that it is seen in here: what each keeps is set under Whole effect, Quality"
     :value="store.effect.quality.shown"
-    :options="TIER_CHOICES.map(({ value, text }) => ({ value, label: text }))"
+    :options="TIER_CHOICES"
     @change="show(asTier($event))"
   />
 </template>

@@ -1,7 +1,7 @@
 import { TIERS, type Tier } from '@jinx/core/document';
 
 /** What tiers are called on screen. */
-export const TIER_CHOICES = TIERS.map((value) => ({ value, text: value }));
+export const TIER_CHOICES = TIERS.map((value) => ({ value, label: value }));
 export const FROM_CHOICES = TIERS.map((value) => ({
   value,
   text: { low: 'every quality', middle: 'middle quality up', high: 'high quality only' }[value],

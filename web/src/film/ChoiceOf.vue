@@ -1,0 +1,16 @@
+<script setup lang="ts">
+import { Select } from 'ant-design-vue';
+import { inject } from 'vue';
+import { FILM_FORM, type OfType } from './fields';
+
+/** A setting of how pictures are taken that is chosen from a list. */
+defineProps<{
+  name: OfType<string | number>;
+  choices: readonly { readonly value: string | number; readonly label: string }[];
+}>();
+const { settings, change } = inject(FILM_FORM)!;
+</script>
+
+<template>
+  <Select :value="settings[name]" :options="[...choices]" @change="change({ [name]: $event })" />
+</template>
