@@ -20,6 +20,7 @@ import {
 import { playAlone, type Instance } from '../../simulation/index.ts';
 import { effectOf } from '../effects.ts';
 import { frameOf } from '../riders.ts';
+import { lookVectors } from './looks.ts';
 import { JOINT_ALONG, JOINT_TO, JOINT_WIDTH } from '../../simulation/frames/frame.ts';
 
 type Three = readonly number[];
@@ -165,4 +166,5 @@ export const contractVectors = () => ({
   surfaces: surfaces(),
   links: links(),
   ribbons: ribbons(),
+  looks: lookVectors(),
 });

@@ -1,0 +1,307 @@
+// A reading of the looks of the runtime contract (docs/runtime.md, "Looks"), apart from Jinx's own shaders: it imports
+// nothing. It says what a look makes of one spot of what is drawn. Jinx does the same in single precision on the graphics
+// card; a test holds both against each other, pixel by pixel.
+
+const clamp = (x, low = 0, high = 1) => Math.min(high, Math.max(low, x));
+const blend = (a, b, share) => a + (b - a) * share;
+const fract = (x) => x - Math.floor(x);
+const modulo = (x, by) => x - by * Math.floor(x / by);
+const dot = (a, b) => a.reduce((sum, x, n) => sum + x * b[n], 0);
+const luminance = (rgb) => dot(rgb, [0.2126, 0.7152, 0.0722]);
+/** 0 below `from`, 1 above `to`, and t²(3 − 2t) between; with both alike a step. */
+function smoothstep(from, to, x) {
+  const t = to > from ? clamp((x - from) / (to - from)) : x < to ? 0 : 1;
+  return t * t * (3 - 2 * t);
+}
+/** Linear light of a value 0 to 255 of sRGB. */
+function linear(value) {
+  const c = value / 255;
+  return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
+}
+const colourOf = (hex) => [1, 3, 5].map((at) => linear(parseInt(hex.slice(at, at + 2), 16)));
+
+// Hashes and noises: docs/runtime.md, "Noises of looks".
+function mixed(x) {
+  let h = x >>> 0;
+  h = Math.imul(h ^ (h >>> 16), 0x7feb352d);
+  h = Math.imul(h ^ (h >>> 15), 0x846ca68b);
+  return (h ^ (h >>> 16)) >>> 0;
+}
+const drawn = (lot, slot) => (mixed(mixed(lot) ^ Math.imul(slot + 1, 0x9e3779b9)) >>> 8) / 16777216;
+
+/** Three numbers 0 to 1 of a cell of whole coordinates. */
+function hash3([x, y, z]) {
+  const h = mixed(Math.imul(x, 0x8da6b343) ^ Math.imul(y, 0xd8163841) ^ Math.imul(z, 0xcb1ab31f));
+  return [h & 1023, (h >>> 10) & 1023, (h >>> 20) & 1023].map((bits) => bits / 1023);
+}
+/** Gradient noise (Perlin, 2002), about 0.5. */
+export function noise(p) {
+  const cell = p.map(Math.floor);
+  const off = p.map((x, n) => x - cell[n]);
+  const ease = off.map((t) => t * t * t * (t * (t * 6 - 15) + 10));
+  let sum = 0;
+  for (let corner = 0; corner < 8; corner++) {
+    const o = [corner & 1, (corner >> 1) & 1, corner >> 2];
+    const gradient = hash3(cell.map((x, n) => x + o[n])).map((x) => x * 2 - 1);
+    const weight = ease.reduce((all, e, n) => all * (o[n] ? e : 1 - e), 1);
+    sum +=
+      weight *
+      dot(
+        gradient,
+        off.map((x, n) => x - o[n]),
+      );
+  }
+  return 0.5 + 0.72 * sum;
+}
+/** Four octaves of it. */
+export function clouds(place) {
+  let [p, share, sum] = [place, 0.54, 0];
+  for (let octave = 0; octave < 4; octave++) {
+    sum += share * (noise(p) - 0.5);
+    p = p.map((x) => x * 2.03 + 17.3);
+    share /= 2;
+  }
+  return 0.5 + 1.25 * sum;
+}
+/** Cells (Worley, 1996): 1 in the middle of one, 0 where two meet. */
+export function cells(p) {
+  const far = [];
+  for (let n = 0; n < 27; n++) {
+    const cell = [(n % 3) - 1, (Math.floor(n / 3) % 3) - 1, Math.floor(n / 9) - 1].map(
+      (x, k) => Math.floor(p[k]) + x,
+    );
+    const way = hash3(cell).map((x, k) => cell[k] + x - p[k]);
+    far.push(Math.sqrt(dot(way, way)));
+  }
+  const [nearest, next] = far.sort((a, b) => a - b);
+  return clamp((next - nearest) * 1.4);
+}
+
+/** Where a pattern looks for its grains: in a piece of its own for each lot, where the step says so. */
+const grainsAt = (step, p, lot, third) => [
+  ...p.map((x, n) => x * step.grains + (step.varied ? drawn(lot, 7001 + n) * 64 : 0)),
+  third,
+];
+
+/** What a drawn shape covers at q, −1 to 1 across and along; `fine` is how far a pixel and a half reaches. */
+function shapeAt(step, q, grains, fine) {
+  const [soft, width, d] = [step.softness / 100, step.width / 100, Math.hypot(...q)];
+  const dotAt = (r) =>
+    Math.max(0, 1 - r * r) ** (0.35 + 5.3 * soft) * blend(1, 0.3 + 0.7 * Math.exp(-9 * r * r), Math.min(1, 2 * soft));
+  const around = (value, half) =>
+    smoothstep(0.5 - Math.max(0.02, soft) * half, 0.5 + Math.max(0.02, soft) * half, value);
+  switch (step.shape) {
+    case 'soft dot':
+      return dotAt(d);
+    case 'band':
+      return dotAt(q[0]);
+    case 'disc':
+      return 1 - smoothstep(1 - Math.max(soft * soft, fine), 1, d);
+    case 'ring': {
+      const off = Math.abs(d - (1 - width / 2)) / (width / 2);
+      const inner = soft * 0.25 * Math.exp(-(((d - 1 + width * 1.6) / width) ** 2));
+      return (1 - smoothstep(1 - Math.max(soft, fine / width), 1, off) + inner) * (1 - smoothstep(1 - fine, 1, d));
+    }
+    case 'streak': {
+      const thin = Math.max(width * (1 - 0.85 * q[1] * q[1]), 1e-4);
+      const x = Math.abs(q[0]) / thin;
+      const hard = 1 - smoothstep(1 - Math.max(fine / thin, 0.05), 1, x);
+      return blend(hard, Math.exp(-2.5 * x * x), soft) * Math.max(0, 1 - q[1] * q[1]) ** (0.5 + 3 * soft);
+    }
+    case 'flare': {
+      const [x, y] = q.map(Math.abs);
+      const thin = 3.12 / Math.max(width, 1e-3);
+      const rays = Math.exp(-x * thin - y * 2.6) + Math.exp(-y * thin - x * 2.6);
+      const glow = Math.max(0, 1 - d) ** 4 * (0.7 + 3 * soft);
+      return glow + rays * (1 - smoothstep(0.3, 1, d)) * 0.8 + Math.exp(-60 * d * d) * 1.5;
+    }
+    case 'star': {
+      const turn = (Math.atan2(q[0], q[1]) * Math.max(2, Math.floor(step.points + 0.5))) / (2 * Math.PI);
+      const tip = 1 - 2 * Math.abs(fract(turn + 0.5) - 0.5);
+      const reach = 1 / blend(1 / Math.max(width, 0.02), 1, tip * tip);
+      return 1 - smoothstep(reach * (1 - Math.max(soft, fine / reach)), reach, d);
+    }
+    case 'cells':
+      return around(cells(grains), 0.5);
+    case 'clouds':
+      return around(clouds(grains), 0.6);
+  }
+  throw new Error(`There is no drawn shape "${step.shape}".`);
+}
+
+/** A pixel of a picture: straight sRGB turned into linear colour times alpha. */
+function pixelOf({ width, height, rgba }, x, y) {
+  const at = (clamp(y, 0, height - 1) * width + clamp(x, 0, width - 1)) * 4;
+  const alpha = rgba[at + 3] / 255;
+  return [...[0, 1, 2].map((c) => linear(rgba[at + c]) * alpha), alpha];
+}
+/** A picture at a place, 0 to 1 from the left and from the top: the pixel there, or its four neighbours blended. */
+function sampled(picture, u, v, isCrisp) {
+  const [x, y] = [u * picture.width, v * picture.height];
+  if (isCrisp) return pixelOf(picture, Math.floor(x), Math.floor(y));
+  const [left, top] = [Math.floor(x - 0.5), Math.floor(y - 0.5)];
+  const rows = [top, top + 1].map((row) => {
+    const [a, b] = [pixelOf(picture, left, row), pixelOf(picture, left + 1, row)];
+    return a.map((value, c) => blend(value, b[c], x - 0.5 - left));
+  });
+  return rows[0].map((value, c) => blend(value, rows[1][c], y - 0.5 - top));
+}
+
+/** What the picture of a step has at p, straight: its frame, and the next one blended in. */
+function pictureAt(step, p, { seconds, age }) {
+  const { picture, edges } = step;
+  const [columns, rows] = [step.columns, step.rows].map((count) => Math.max(1, Math.floor(count)));
+  const frames = step.frames < 1 ? columns * rows : Math.floor(step.frames);
+  const passed = {
+    'over its life': age * step.times * frames * 0.99999,
+    'by the clock': step.rate * seconds,
+    'by its number': step.frame,
+  }[step.plays];
+  const number = modulo((step.first / 100) * frames + passed, frames);
+  const fit = (x) =>
+    edges === 'repeated' ? fract(x) : edges === 'mirrored' ? 1 - Math.abs(modulo(x, 2) - 1) : clamp(x);
+  // Half a pixel of a frame's border is kept free, so that its neighbours do not shine in.
+  const half = [(0.5 * columns) / picture.width, (0.5 * rows) / picture.height];
+  const cell = p.map((x, n) => clamp(fit(x), half[n], 1 - half[n]));
+  const inFrame = (frame) =>
+    sampled(
+      picture,
+      ((frame % columns) + cell[0]) / columns,
+      (Math.floor(frame / columns) + 1 - cell[1]) / rows,
+      step.reading === 'crisp',
+    );
+  const frame = Math.floor(number);
+  let seen = inFrame(frame);
+  if (step.blended && frames > 1) {
+    const next = inFrame((frame + 1) % frames);
+    seen = seen.map((value, c) => blend(value, next[c], number - frame));
+  }
+  if (edges === 'nothing' && p.some((x) => x < 0 || x > 1)) seen = [0, 0, 0, 0];
+  return [...seen.slice(0, 3).map((c) => c / Math.max(seen[3], 1e-4)), seen[3]];
+}
+
+/** A gradient at a place 0 to 1: straight lines between the linear colours of its stops. */
+function gradientAt(stops, at) {
+  const sorted = [...stops].sort((a, b) => a.at - b.at);
+  const next = sorted.findIndex((stop) => stop.at >= at);
+  const b = sorted[next < 0 ? sorted.length - 1 : next];
+  const a = next > 0 ? sorted[next - 1] : b;
+  const share = b.at > a.at ? clamp((at - a.at) / (b.at - a.at)) : 0;
+  const [from, to] = [a, b].map(({ colour }) => colourOf(colour));
+  return from.map((c, n) => blend(c, to[n], share));
+}
+
+/** How far gone the grain of a dissolve is at p: what is smaller goes first. */
+function grainAt(step, p, lot) {
+  if (step.by === 'a picture') {
+    const [r, g, b] = sampled(step.picture, fract(p[0]), 1 - fract(p[1]), false);
+    return clamp(luminance([r, g, b]));
+  }
+  const at = grainsAt(step, p, lot, 3.7);
+  return clamp(step.by === 'cells' ? 1 - cells(at) : clouds(at));
+}
+
+/** What each kind of step does to what has been made of the spot so far: p, rgb, a and emit. */
+const STEPS = {
+  picture(step, spot, at) {
+    const [r, g, b, alpha] = pictureAt(step, spot.p, at);
+    const bright = luminance([r, g, b]);
+    const part = { brightness: bright, red: r, green: g, blue: b, alpha }[step.part];
+    const colour = part === undefined ? [r, g, b] : [part, part, part];
+    const opacity = { 'its alpha': alpha, 'its brightness': bright, nothing: 1 }[step.opacity];
+    spot.rgb = spot.rgb.map((c, n) => c * blend(1, colour[n], step.amount / 100));
+    spot.a *= blend(1, opacity, step.amount / 100);
+  },
+  drawn(step, spot, at) {
+    const q = spot.p.map((x) => (spot.isScrolled ? fract(x) : x) * 2 - 1);
+    const m = shapeAt(step, q, grainsAt(step, spot.p, at.lot, at.clock * step.change), at.fine);
+    const by = blend(1, m, step.amount / 100);
+    if (step.onto === 'colour') spot.rgb = spot.rgb.map((c) => c * by);
+    else spot.a *= by;
+  },
+  levels(step, spot) {
+    const [black, white] = [step.black / 100, step.white / 100];
+    const range = Math.abs(white - black) < 1e-4 ? 1e-4 : white - black;
+    const level = (x) => clamp((x - black) / range) ** (1 / step.gamma);
+    const bright = Math.max(1e-5, ...spot.rgb);
+    if (step.onto === 'colour') spot.rgb = spot.rgb.map((c) => (c * level(bright)) / bright);
+    else spot.a = level(spot.a);
+  },
+  scroll(step, spot, at) {
+    const turn = (step.turn * Math.PI) / 180;
+    const [x, y] = spot.p.map((value) => value - 0.5);
+    const turned = [Math.cos(turn) * x + Math.sin(turn) * y, Math.cos(turn) * y - Math.sin(turn) * x];
+    spot.p = [
+      turned[0] * step.repeatAcross + 0.5 - step.offsetAcross / 100 - step.across * at.seconds,
+      turned[1] * step.repeatAlong + 0.5 - step.offsetAlong / 100 - step.along * at.seconds,
+    ];
+    spot.isScrolled = true;
+  },
+  warp(step, spot, at) {
+    const g = grainsAt(step, spot.p, at.lot, at.clock * step.change);
+    const beside = g.map((x) => x + 31.7);
+    spot.p = spot.p.map((x, n) => x + ((clouds(n ? beside : g) - 0.5) * step.strength) / 100);
+  },
+  dissolve(step, spot, at) {
+    const [gone, soft, wide] = [step.amount / 100, Math.max(0.002, step.softness / 100), step.edge / 100];
+    if (gone <= 0) return;
+    const n = grainAt(step, spot.p, at.lot);
+    // The border runs from before the first grain to past the last, its softness included.
+    const border = blend(-soft, 1, gone);
+    const lit = wide < 1e-4 ? 0 : 1 - smoothstep(border + soft, border + soft + wide, n);
+    const colour = colourOf(step.colour);
+    spot.emit = spot.emit.map((c, k) => c + colour[k] * step.glow * lit);
+    spot.a *= smoothstep(border, border + soft, n);
+  },
+  rim(step, spot, at) {
+    const r = clamp(1 - Math.abs(at.cosine)) ** step.sharpness;
+    const colour = colourOf(step.colour).map((c) => c * step.intensity);
+    if (step.does === 'hides the rim') spot.a *= 1 - r;
+    else if (step.does === 'brightens the rim') spot.emit = spot.emit.map((c, n) => c + colour[n] * r);
+    else {
+      spot.rgb = spot.rgb.map((c, n) => c * colour[n]);
+      spot.a *= r;
+    }
+  },
+  gradient(step, spot) {
+    const along = {
+      across: spot.p[0],
+      along: spot.p[1],
+      'out from the middle': Math.hypot(...spot.p.map((x) => x * 2 - 1)),
+      brightness: luminance(spot.rgb),
+    }[step.along];
+    const colour = gradientAt(step.stops, clamp(along));
+    const amount = step.amount / 100;
+    spot.rgb = spot.rgb.map((c, n) =>
+      step.along === 'brightness' ? blend(c, colour[n], amount) : c * blend(1, colour[n], amount),
+    );
+  },
+  tint(step, spot) {
+    const colour = colourOf(step.colour);
+    spot.rgb = spot.rgb.map((c, n) => c * blend(1, colour[n], step.amount / 100));
+  },
+  intensity(step, spot) {
+    spot.rgb = spot.rgb.map((c) => c * step.factor);
+    spot.emit = spot.emit.map((c) => c * step.factor);
+  },
+  soft(step, spot, at) {
+    spot.a *= smoothstep(0, 1, at.before / step.distance);
+  },
+};
+
+/**
+ * What a look makes of the spot p of what is drawn, 0 to 1 across from the left and along from below: straight linear
+ * colour, opacity, and light of its own. `steps` are those that act, first to last, with their numbers as they are for this
+ * particle at this instant, in the units of docs/fields.md; a gradient has `stops` of a place and a colour, a picture
+ * `picture` with width, height and straight rgba of 8 bits, rows from the top.
+ *
+ * `at` has what else is read: `seconds` and `clock` of the effect, `age` 0 to 1, `lot`, `fine` (how far d, the distance
+ * from the middle in halves, goes in a pixel and a half, at most 0.5), `cosine` between normal and eye, and `before`, how
+ * many metres behind the spot something solid lies.
+ */
+export function lookAt(steps, p, at = {}) {
+  const read = { seconds: 0, clock: 0, age: 0, lot: 0, fine: 0, cosine: 1, before: 1e4, ...at };
+  const spot = { p, rgb: [1, 1, 1], a: 1, emit: [0, 0, 0], isScrolled: false };
+  for (const step of steps) STEPS[step.kind](step, spot, read);
+  return { rgb: spot.rgb, a: spot.a, emit: spot.emit };
+}
