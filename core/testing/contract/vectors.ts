@@ -20,6 +20,7 @@ import {
 import { playAlone, type Instance } from '../../simulation/index.ts';
 import { effectOf } from '../effects.ts';
 import { frameOf } from '../riders.ts';
+import { birthVectors } from './births.ts';
 import { lookVectors } from './looks.ts';
 import { JOINT_ALONG, JOINT_TO, JOINT_WIDTH } from '../../simulation/frames/frame.ts';
 
@@ -163,6 +164,7 @@ function ribbons() {
 export const contractVectors = () => ({
   forces: forces(),
   shapes: shapes(),
+  births: birthVectors(),
   surfaces: surfaces(),
   links: links(),
   ribbons: ribbons(),

@@ -1,0 +1,43 @@
+// Vectors, hashes and draws that the readings of births share (docs/definitions.md). They import nothing.
+
+export const add = (a, b) => a.map((x, n) => x + b[n]);
+export const subtract = (a, b) => a.map((x, n) => x - b[n]);
+export const scale = (a, by) => a.map((x) => x * by);
+export const dot = (a, b) => a.reduce((sum, x, n) => sum + x * b[n], 0);
+export const cross = (a, b) =>
+  [0, 1, 2].map((n) => a[(n + 1) % 3] * b[(n + 2) % 3] - a[(n + 2) % 3] * b[(n + 1) % 3]);
+export const length = (a) => Math.sqrt(dot(a, a));
+export const unit = (a) => (length(a) > 1e-12 ? scale(a, 1 / length(a)) : a);
+export const fract = (x) => x - Math.floor(x);
+export const blend = (a, b, t) => add(scale(a, 1 - t), scale(b, t));
+
+// Hashes and draws: docs/definitions.md, "Hash".
+function mix(x) {
+  let h = x | 0;
+  h = Math.imul(h ^ (h >>> 16), 0x7feb352d);
+  h = Math.imul(h ^ (h >>> 15), 0x846ca68b);
+  return (h ^ (h >>> 16)) >>> 0;
+}
+export const hash2 = (a, b) => mix(mix(a) ^ Math.imul(b + 1, 0x9e3779b9));
+export const drawn = (key, slot) => (hash2(key, slot) >>> 8) / 16777216;
+function slotOf(name) {
+  let h = 0x811c9dc5;
+  for (let n = 0; n < name.length; n++) h = Math.imul(h ^ name.charCodeAt(n), 0x01000193);
+  return h >>> 0;
+}
+export const draw = (key, name) => drawn(key, slotOf(name));
+
+/** Two directions at right angles to one of length 1 and to each other (Duff et al., 2017). */
+export function across([x, y, z]) {
+  const sign = z >= 0 ? 1 : -1;
+  const a = -1 / (sign + z);
+  return [
+    [1 + sign * x * x * a, sign * x * y * a, -sign * x],
+    [x * y * a, sign + y * y * a, -y],
+  ];
+}
+/** A way across another, turned about it. */
+export const roundOf = (way, turn) => {
+  const [u, v] = across(way);
+  return add(scale(u, Math.cos(turn)), scale(v, Math.sin(turn)));
+};
