@@ -50,7 +50,7 @@ try {
     believed: outcome.believed.length,
     speechless: outcome.speechless.length,
     distinctRefusals: outcome.refusals.size,
-    controlsTaken: answers.filter((status) => status === 201).length,
+    controlsTaken: answers.filter((status) => status < 300).length,
     attack: { ...attacked, blockedMs: rounded(attacked.blockedMs), peakMegabytes: rounded(attacked.peakMegabytes) },
     cores: cpus().length,
   };

@@ -30,7 +30,8 @@ export const ANSWERS = {
   'POST /projects/:id/assets': shapes.assetSummary,
   'GET /projects/:id/parcel/contents': shapes.parcelContents,
   'POST /projects/:id/parcels': shapes.takenParcel,
-  'GET /projects/:id/presets': z.array(z.object({ name: z.string(), settings: filmSettingsSchema })),
+  // Settings that another version kept, and that cannot be read, are null.
+  'GET /projects/:id/presets': z.array(z.object({ name: z.string(), settings: filmSettingsSchema.nullable() })),
   'GET /effects/:id': shapes.storedEffect,
   'GET /effects/:id/attachments': attachmentsSchema,
   'POST /effects/:id/edits': shapes.since.extend({ following: shapes.following }),

@@ -119,12 +119,18 @@ async function writeWhole(file: string, parts: Readable): Promise<void> {
 /** The settings that a project keeps under a name. @throws Refusal that lists those there are. */
 async function presetOf(database: Database, project: string, name: string | null): Promise<Partial<FilmSettings>> {
   if (name === null) return {};
-  const { rows } = await database.query<Named & { settings: FilmSettings }>(
+  const { rows } = await database.query<Named & { settings: unknown }>(
     'select name as id, name, settings from film_presets where project_id = $1 order by name',
     [project],
   );
   const { id } = named(rows, name, 'preset');
-  return rows.find((row) => row.id === id)!.settings;
+  const read = filmSettingsSchema.safeParse(rows.find((row) => row.id === id)!.settings);
+  if (read.success) return read.data;
+  throw new Refusal(
+    422,
+    'preset',
+    `The preset "${id}" was kept by another version of Jinx and cannot be read: keep it anew in the dialog.`,
+  );
 }
 
 /** Says how far it has come where somebody looks on. */

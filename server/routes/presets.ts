@@ -22,12 +22,11 @@ export const PRESETS: readonly Route[] = [
         'select name, settings from film_presets where project_id = $1 order by name',
         [id],
       );
-      // One that an earlier version kept, and that says something else now, is left out.
-      const known = rows.flatMap(({ name, settings }) => {
-        const read = filmSettingsSchema.safeParse(settings);
-        return read.success ? [{ name, settings: read.data }] : [];
-      });
-      context.body = known satisfies Answer<'GET /projects/:id/presets'>;
+      const presets = rows.map(({ name, settings }) => ({
+        name,
+        settings: filmSettingsSchema.safeParse(settings).data ?? null,
+      }));
+      context.body = presets satisfies Answer<'GET /projects/:id/presets'>;
     },
   },
   {

@@ -11,7 +11,7 @@ import {
   newStep,
   type Effect,
 } from '@jinx/core/document';
-import { hashName, parcelOf, writeParcel, writeRig, type ParcelAsset } from '@jinx/core/formats';
+import { hashName, newFilmSettings, parcelOf, writeParcel, writeRig, type ParcelAsset } from '@jinx/core/formats';
 import { KIT, lamplitMantle, makeKit } from '@jinx/demo';
 import { bendingTube } from '../../../core/testing/rigs.ts';
 import { imported } from '../../workers/imported.ts';
@@ -22,6 +22,7 @@ export interface Materials {
   readonly assets: readonly ParcelAsset[];
   readonly parcel: Uint8Array;
   readonly document: string;
+  readonly preset: string;
   readonly png: Uint8Array;
   readonly jpg: Uint8Array;
   readonly glb: Uint8Array;
@@ -71,6 +72,7 @@ export async function makeMaterials(): Promise<Materials> {
     assets,
     parcel: await writeParcel(parcelOf(effect, assets)),
     document: canonicalText(effect),
+    preset: JSON.stringify({ name: 'Untouched', settings: newFilmSettings('png', effect) }),
     png,
     jpg,
     glb,

@@ -39,10 +39,11 @@ const WAYS: readonly ((bytes: Uint8Array, random: Random) => Uint8Array)[] = [
 
 /** Something untouched, spoilt at random. */
 export function mutated(materials: Materials, random: Random): Sent {
-  const { parcel, document, png, jpg, glb } = materials;
+  const { parcel, document, preset, png, jpg, glb } = materials;
   const of = random.one<Sent>([
     { to: 'parcels', name: 'x.parcel.zip', bytes: parcel },
     { to: 'effects', name: '', bytes: strToU8(`{"document":${document}}`) },
+    { to: 'presets', name: '', bytes: strToU8(preset) },
     { to: 'assets', name: 'x.png', bytes: png },
     { to: 'assets', name: 'x.jpg', bytes: jpg },
     { to: 'assets', name: 'x.glb', bytes: glb },

@@ -31,6 +31,7 @@ const TABLES = [
   'revisions',
   'tray',
   'linked_effects',
+  'film_presets',
 ];
 const MOST_MILLISECONDS = 2000;
 
@@ -46,17 +47,19 @@ export async function sendTo(
   { to, name, bytes }: Sent,
 ): Promise<{ status: number; body: Record<string, unknown> }> {
   const answer = await fetch(`${base}/projects/${project}/${to}?name=${name}`, {
-    method: 'POST',
+    method: to === 'presets' ? 'PUT' : 'POST',
     body: bytes as Uint8Array<ArrayBuffer>,
     signal: AbortSignal.timeout(60_000),
   });
-  return { status: answer.status, body: (await answer.json()) as Record<string, unknown> };
+  const body = answer.status === 204 ? {} : ((await answer.json()) as Record<string, unknown>);
+  return { status: answer.status, body };
 }
 
 /** What is untouched, to see that it is taken in. */
-export const controls = ({ parcel, document, png, jpg, glb }: Materials): Sent[] => [
+export const controls = ({ parcel, document, preset, png, jpg, glb }: Materials): Sent[] => [
   { to: 'parcels', name: 'x.parcel.zip', bytes: parcel },
   { to: 'effects', name: '', bytes: strToU8(`{"document":${document}}`) },
+  { to: 'presets', name: '', bytes: strToU8(preset) },
   { to: 'assets', name: 'x.png', bytes: png },
   { to: 'assets', name: 'x.jpg', bytes: jpg },
   { to: 'assets', name: 'x.glb', bytes: glb },

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { FilmSettings } from '@jinx/core/formats';
-import { Button, Input, Popover, Select } from 'ant-design-vue';
+import { Button, Input, message, Popover, Select } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { KIND_CHOICES } from './choices';
 import { usePresets } from './usePresets';
@@ -15,12 +15,17 @@ const chosen = ref<string | undefined>();
 const options = computed(() =>
   presets.value.map(({ name: value, settings }) => ({
     value,
-    label: `${value} (${KIND_CHOICES.find((choice) => choice.value === settings.as)!.label})`,
+    label: `${value} (${settings ? KIND_CHOICES.find((choice) => choice.value === settings.as)!.label : 'cannot be read'})`,
   })),
 );
 const found = computed(() => presets.value.find((preset) => preset.name === chosen.value));
 function choose(): void {
-  if (found.value) emit('use', found.value.settings);
+  const preset = found.value;
+  if (preset?.settings) emit('use', preset.settings);
+  else if (preset)
+    void message.info(
+      `“${preset.name}” was kept by another version of Jinx and cannot be read: keep it anew, or take it away.`,
+    );
 }
 async function keepIt(): Promise<void> {
   const text = name.value.trim();

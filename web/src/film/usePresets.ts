@@ -6,7 +6,8 @@ import { tell } from '../tell';
 
 export interface Preset {
   readonly name: string;
-  readonly settings: FilmSettings;
+  /** Null where another version kept it, and it cannot be read. */
+  readonly settings: FilmSettings | null;
 }
 
 /** How pictures are taken, kept in a project under names. */
@@ -29,9 +30,10 @@ export function usePresets(projectId: string) {
       await load();
       const undo = () => {
         message.destroy('preset');
-        void keep(name, settings);
+        if (settings) void keep(name, settings);
       };
-      const content = () => [`“${name}” is taken away. `, h(Button, { size: 'small', onClick: undo }, () => 'Undo')];
+      const button = settings ? [h(Button, { size: 'small', onClick: undo }, () => 'Undo')] : [];
+      const content = () => [`“${name}” is taken away. `, ...button];
       void message.info({ content, key: 'preset', duration: 6 });
     } catch (error) {
       tell(error);
