@@ -2,19 +2,10 @@ import { strToU8, unzipSync, zipSync } from 'fflate';
 import { canonicalText, structuredCopy } from '@jinx/core/document';
 import { encode } from 'fast-png';
 import { hashName } from '@jinx/core/formats';
+import type { Lie, Sent } from './lie.ts';
 import type { Materials } from './materials.ts';
 import { PRESET_LIES } from './presetLies.ts';
 import type { Random } from './random.ts';
-
-/** What is sent, and where to: a parcel, a document, a file, or how pictures are taken. */
-export interface Sent {
-  readonly to: 'parcels' | 'effects' | 'assets' | 'presets';
-  readonly name: string;
-  readonly bytes: Uint8Array;
-}
-
-/** Well-formed in all but one thing. */
-export type Lie = (materials: Materials, random: Random) => Sent;
 
 // Documents are spoilt without regard to their types.
 // eslint-disable-next-line @typescript-eslint/no-explicit-any

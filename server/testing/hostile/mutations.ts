@@ -1,5 +1,5 @@
 import { strToU8 } from 'fflate';
-import type { Sent } from './lies.ts';
+import type { Sent } from './lie.ts';
 import type { Materials } from './materials.ts';
 import type { Random } from './random.ts';
 

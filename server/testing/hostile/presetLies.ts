@@ -1,5 +1,5 @@
 import { strToU8 } from 'fflate';
-import type { Lie } from './lies.ts';
+import type { Lie } from './lie.ts';
 import type { Random } from './random.ts';
 
 // Settings are spoilt without regard to their types.

@@ -1,7 +1,8 @@
 import { strToU8 } from 'fflate';
 import { keepAsset } from '../../assets.ts';
 import type { Session } from '../../database.ts';
-import { LIES, type Sent } from './lies.ts';
+import type { Sent } from './lie.ts';
+import { LIES } from './lies.ts';
 import type { Materials } from './materials.ts';
 import { mutated } from './mutations.ts';
 import { Random } from './random.ts';

@@ -1,0 +1,12 @@
+import type { Materials } from './materials.ts';
+import type { Random } from './random.ts';
+
+/** What is sent, and where to: a parcel, a document, a file, or how pictures are taken. */
+export interface Sent {
+  readonly to: 'parcels' | 'effects' | 'assets' | 'presets';
+  readonly name: string;
+  readonly bytes: Uint8Array;
+}
+
+/** Well-formed in all but one thing. */
+export type Lie = (materials: Materials, random: Random) => Sent;
