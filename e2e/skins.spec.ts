@@ -91,6 +91,23 @@ test.describe('a body', () => {
     return { body, nothing: await stage.picture(empty, 30, { ...view, without: ['one'] }) };
   };
 
+  test('is flashed by every instance of its effect, on the figure of each', async () => {
+    const effect = skinned((layer, whole) => {
+      choose(layer, 'appearance.blend', 'additive');
+      whole.stage.things.byId['box']!.scale = 0.5;
+    });
+    const places: [number, number, number][] = [
+      [-1, 0.25, 0],
+      [1, 0.25, 0],
+    ];
+    const { withIt, without } = await stage.pair(effect, 30, { ...view, places });
+    for (const x of [-1, 1]) {
+      const at = [MIDDLE_X + Math.round(x * METRE), MIDDLE_Y - Math.round(0.25 * METRE)] as const;
+      expect(withIt.lightAt(...at)[0]).toBeGreaterThan(without.lightAt(...at)[0] + 0.3);
+    }
+    expect(withIt.at(MIDDLE_X, MIDDLE_Y)).toEqual(without.at(MIDDLE_X, MIDDLE_Y));
+  });
+
   test('is replaced by its skin without a change of outline or colour, until a front takes it away', async () => {
     const { body, nothing } = await bare();
     const before = await stage.picture(cut(-1), 30, view);

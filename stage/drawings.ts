@@ -77,7 +77,7 @@ export class Drawings {
     passes: DrawnInto,
     common: CommonUniforms,
     camera: THREE.PerspectiveCamera,
-    figure: (n: number) => FigureMesh | undefined,
+    figure: Around['figure'],
     changed: () => void,
     failed: (sentence: string) => void,
     isGuest = false,
@@ -333,7 +333,7 @@ export class Drawings {
   }
 
   /** Whether something is drawn in place of a figure. */
-  isReplaced(figure: number): boolean {
+  isReplaced(figure: FigureMesh): boolean {
     for (const { drawing } of this.#all) if (drawing instanceof Bodies && drawing.inPlaceOf === figure) return true;
     return false;
   }

@@ -11,12 +11,13 @@ export class FigureMesh {
   readonly #skeleton: THREE.Skeleton;
   /** What takes a skin matrix back to its bone's own place. */
   readonly #binds: Float64Array[];
-  readonly #start: number;
+  /** The first of its matrices among those of a frame. */
+  readonly boneStart: number;
   readonly #words: number;
   readonly picture: THREE.DataTexture;
 
   constructor({ mesh, texture, inverseBind, boneStart }: StageFigure, common: CommonUniforms) {
-    this.#start = boneStart;
+    this.boneStart = boneStart;
     const geometry = new THREE.BufferGeometry();
     geometry.setAttribute('position', new THREE.BufferAttribute(mesh.positions, 3));
     geometry.setAttribute('normal', new THREE.BufferAttribute(mesh.normals, 3));
@@ -58,7 +59,7 @@ export class FigureMesh {
   pose(frame: Frame, share: number): void {
     const matrices = this.#skeleton.boneMatrices!;
     const { f32 } = frame;
-    const from = frame.boneAt(this.#start, false);
+    const from = frame.boneAt(this.boneStart, false);
     const to = from + frame.bones * 16;
     for (let i = 0; i < this.#words; i++) matrices[i] = f32[from + i]! * (1 - share) + f32[to + i]! * share;
     if (this.#skeleton.boneTexture) this.#skeleton.boneTexture.needsUpdate = true;
@@ -66,12 +67,12 @@ export class FigureMesh {
 
   /** Which matrix of a frame is that of its feet. */
   get feet(): number {
-    return this.#start + this.#words / 16;
+    return this.boneStart + this.#words / 16;
   }
 
   /** What takes the matrix `number` of a frame back to its bone's own place; null where it is none of its bones. */
   bind(number: number): Float64Array | null {
-    return this.#binds[number - this.#start] ?? null;
+    return this.#binds[number - this.boneStart] ?? null;
   }
 
   dispose(): void {

@@ -23,6 +23,12 @@ export class Figures {
     return this.#all;
   }
 
+  /** Figure `n` of the instance whose matrices begin at `firstBone`. */
+  of(n: number, firstBone: number): FigureMesh | undefined {
+    const first = this.#all.findIndex(({ boneStart }) => boneStart === firstBone);
+    return first < 0 ? undefined : this.#all[first + n];
+  }
+
   /** Other figures stand there; `warm` prepares what they are drawn with, while those that go still have their programs. */
   set(figures: readonly StageFigure[], warm: () => void): void {
     const before = this.#all;
@@ -56,12 +62,12 @@ export class Figures {
   }
 
   /** Poses all as a frame says, at a share of the step. Returns where each has its feet, x and z. */
-  pose(frame: Frame | null, share: number, isReplaced: (n: number) => boolean): [number, number][] {
+  pose(frame: Frame | null, share: number, isReplaced: (figure: FigureMesh) => boolean): [number, number][] {
     const isPosed = frame !== null && frame.bones > 0;
-    this.#all.forEach((figure, n) => {
+    for (const figure of this.#all) {
       if (isPosed) figure.pose(frame, share);
-      figure.mesh.visible = isPosed && this.#mode !== 'none' && !isReplaced(n);
-    });
+      figure.mesh.visible = isPosed && this.#mode !== 'none' && !isReplaced(figure);
+    }
     return isPosed ? this.#all.map((figure) => this.#feetOf(figure, frame, share)) : [];
   }
 

@@ -84,7 +84,7 @@ export interface DrawnHaze {
 
 /** A layer that is drawn on the skin of a figure. */
 export interface DrawnBody {
-  /** Which of the stage's figures. */
+  /** Which of its own instance's figures. */
   readonly figure: number;
   readonly isInPlace: boolean;
   /** Which of a frame's fronts cuts it; null for none. */

@@ -79,7 +79,7 @@ export class Stage {
       this.#passes,
       this.#common,
       this.#camera,
-      (n) => this.#figures.all[n],
+      (n, firstBone) => this.#figures.of(n, firstBone),
       () => (this.#isChanged = true),
       failed,
     );
@@ -271,7 +271,7 @@ export class Stage {
     const frame = this.#frame;
     this.#common.share.value = share;
     this.#common.rate.value = this.rate;
-    const feet = this.#figures.pose(frame, share, (n) => this.#drawings.isReplaced(n));
+    const feet = this.#figures.pose(frame, share, (figure) => this.#drawings.isReplaced(figure));
     // The camera goes with one of them; each casts a soft shadow under its feet.
     const [x, z] = feet[this.#followed] ?? [0, 0];
     this.#surroundings.setFeet(this.#figures.haveShadows ? feet : []);

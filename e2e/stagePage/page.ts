@@ -14,7 +14,7 @@ import {
   World,
   worldFor,
 } from '@jinx/core/simulation';
-import type { StagePicture, StageView } from '../../stage/protocol.ts';
+import type { StageFigure, StagePicture, StageView } from '../../stage/protocol.ts';
 import { StageContext } from '../../stage/context.ts';
 import { Stage } from '../../stage/stage.ts';
 import {
@@ -113,10 +113,10 @@ async function manyOf(effect: Effect, places: readonly [number, number, number][
   return world;
 }
 
-/** Puts an effect's things on the stage, and the meshes it uses beside it, unless they are there. */
-function setThings(effect: Effect): void {
+/** Puts the things of so many instances of an effect on the stage, and the meshes it uses beside it, unless they are there. */
+function setThings(effect: Effect, instances: number): void {
   const { byId, order } = effect.stage.things;
-  const text = JSON.stringify([order.map((id) => [id, byId[id]!.asset]).sort(), rigsOf(effect)]);
+  const text = JSON.stringify([order.map((id) => [id, byId[id]!.asset]).sort(), rigsOf(effect), instances]);
   if (text === standing) return;
   standing = text;
   const meshes = rigsOf(effect).flatMap((hash) => {
@@ -125,12 +125,16 @@ function setThings(effect: Effect): void {
   });
   stage.take({ kind: 'meshes', meshes });
   let boneStart = 0;
-  const figures = [...order].sort().map((id) => {
-    const { mesh, texture, inverseBind, bones } = rigsKept.get(byId[id]!.asset)!;
-    const figure = { mesh, texture, inverseBind, boneStart };
-    boneStart += bones.length + 1;
-    return figure;
-  });
+  const figures: StageFigure[] = [];
+  for (let n = 0; n < instances; n++) {
+    for (const id of [...order].sort()) {
+      const { mesh, texture, inverseBind, bones } = rigsKept.get(byId[id]!.asset)!;
+      figures.push({ mesh, texture, inverseBind, boneStart });
+      boneStart += bones.length + 1;
+    }
+    // The effect's own frame follows its things.
+    boneStart += 1;
+  }
   stage.take({ kind: 'figures', figures, followed: 0 });
 }
 
@@ -158,7 +162,7 @@ window.stagePage = {
     world.writeFrame(writer.frame);
     writer.publish();
     const seen: Seen = { ...AS_IT_IS, ...order.seen };
-    setThings(effect);
+    setThings(effect, order.places?.length ?? 1);
     stage.take({ kind: 'surround', surround: effect.stage.surround });
     stage.take({ kind: 'guides', guides: [], isShown: false });
     stage.take({ kind: 'lens', lens: drawnLens(effect, seen) });

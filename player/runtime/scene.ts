@@ -23,11 +23,15 @@ export class PlayedScene {
   show(world: World, playing: readonly PlayingEffect[]): void {
     this.#showPictures(playing);
     this.#showMeshes(playing);
-    const figureOf = this.#showFigures(world, playing);
+    this.#showFigures(world, playing);
     const layers = new Map<number, DrawnLayer[]>();
-    for (const { instance, number } of playing) {
+    for (const { instance } of playing) {
       const looks = world.looksOf(instance);
-      if (!layers.has(looks)) layers.set(looks, layersOf(instance.effect, looks, figureOf.get(number) ?? 0));
+      if (!layers.has(looks))
+        layers.set(
+          looks,
+          drawnLayers(instance.effect).map((layer) => ({ ...layer, looks })),
+        );
     }
     this.#stage.take({ kind: 'layers', layers: [...layers.values()].flat() });
     const [first] = playing;
@@ -64,17 +68,15 @@ export class PlayedScene {
     this.#stage.take({ kind: 'meshes', meshes: [...meshes.values()] });
   }
 
-  /** Shows the figures of every instance, in the order of the world's bones. Returns the number of the first of each. */
-  #showFigures(world: World, playing: readonly PlayingEffect[]): Map<number, number> {
+  /** Shows the figures of every instance, in the order of the world's bones. */
+  #showFigures(world: World, playing: readonly PlayingEffect[]): void {
     const byInstance = new Map(playing.map((each) => [each.instance, each]));
     const figures: StageFigure[] = [];
-    const firstOf = new Map<number, number>();
     const names: string[] = [];
     let boneStart = 0;
     for (const instance of world.instances) {
       const of = byInstance.get(instance);
       if (!of) continue;
-      firstOf.set(of.number, figures.length);
       for (const { item } of listed(instance.effect.stage.things).sort((a, b) => (a.id < b.id ? -1 : 1))) {
         const rig = of.parcel.rigs.get(item.asset);
         if (!rig) continue;
@@ -88,15 +90,5 @@ export class PlayedScene {
     const text = names.join();
     if (text !== this.#figures) this.#stage.take({ kind: 'figures', figures, followed: 0 });
     this.#figures = text;
-    return firstOf;
   }
-}
-
-/** Layers as the stage draws them for all instances of one document; what changes a figure changes that of the first. */
-function layersOf(effect: Effect, looks: number, firstFigure: number): DrawnLayer[] {
-  return drawnLayers(effect).map((layer) => ({
-    ...layer,
-    looks,
-    drawn: layer.drawn.kind === 'body' ? { ...layer.drawn, figure: layer.drawn.figure + firstFigure } : layer.drawn,
-  }));
 }

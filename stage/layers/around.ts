@@ -21,8 +21,8 @@ export interface Around {
   hasDepth: boolean;
   /** Whether it is drawn among what somebody else draws, by their tone curve and colour space. */
   readonly isGuest: boolean;
-  /** One of the stage's figures. */
-  figure(n: number): FigureMesh | undefined;
+  /** Figure `n` of the instance whose matrices begin at `firstBone`. */
+  figure(n: number, firstBone: number): FigureMesh | undefined;
   /**
    * Prepares a material's program for a mesh of that shape: which attributes that has is part of the program. Calls back once
    * it can be drawn with, at once where it already can.

@@ -8,6 +8,7 @@ import {
   type Frame,
   type FrameLayer,
 } from '@jinx/core/simulation';
+import type { FigureMesh } from '../figure.ts';
 import { FRONT, frontUniforms, setFront } from '../looks/front.ts';
 import { valueDeclarations, valueOf } from '../looks/shader.ts';
 import type { DrawnBody, DrawnLayer } from '../protocol.ts';
@@ -72,6 +73,8 @@ const cut = ({ edgeColour: [r, g, b] }: DrawnBody, layer: DrawnLayer): string =>
 /** One layer on the skin of a figure: its mesh again, once for each particle, with the layer's look. */
 export class Bodies extends LayerDrawing {
   #count = 0;
+  /** The figure of its instance on whose skin it is. */
+  #figure: FigureMesh | null = null;
   #frame: Frame | null = null;
   #firstFront = 0;
 
@@ -111,7 +114,7 @@ export class Bodies extends LayerDrawing {
       look: layer.look,
       uniforms: {
         ...frontUniforms(),
-        body_picture: { value: this.around.figure(body.figure)?.picture ?? null },
+        body_picture: { value: null },
         skin_tint: { value: new THREE.Vector4(1, 1, 1, 1) },
         skin_rest: { value: new THREE.Vector4() },
         skin_own: { value: [new THREE.Vector4(), new THREE.Vector4()] },
@@ -119,17 +122,17 @@ export class Bodies extends LayerDrawing {
     };
   }
 
-  protected shape(layer: DrawnLayer): THREE.BufferGeometry {
-    return this.around.figure(bodyOf(layer).figure)?.mesh.geometry ?? SKIN;
+  protected shape(): THREE.BufferGeometry {
+    return SKIN;
   }
 
   protected take(frame: Frame, found: FrameLayer | undefined): void {
-    const layer = this.layer!;
-    const figure = this.around.figure(bodyOf(layer).figure);
+    const figure = found && this.around.figure(bodyOf(this.layer!).figure, found.firstBone);
+    this.#figure = figure ?? null;
     this.#frame = frame;
     this.#firstFront = found?.firstFront ?? 0;
     // The youngest are drawn, where there are more than can be.
-    const total = figure ? (found?.count ?? 0) : 0;
+    const total = figure ? found!.count : 0;
     this.#count = Math.min(MOST_SKINS, total);
     for (let n = 0; n < MOST_SKINS; n++) {
       const mesh = this.part(n) as THREE.SkinnedMesh;
@@ -140,13 +143,14 @@ export class Bodies extends LayerDrawing {
         mesh.bind(figure.mesh.skeleton, IDENTITY);
       }
       const particle = total - this.#count + n;
-      this.#setSkin(n, frame, found, particle);
+      this.#setSkin(n, frame, found, particle, figure);
     }
   }
 
-  #setSkin(n: number, frame: Frame, found: FrameLayer, particle: number): void {
+  #setSkin(n: number, frame: Frame, found: FrameLayer, particle: number, { picture }: FigureMesh): void {
     const { uniforms } = (this.part(n) as THREE.Mesh<THREE.BufferGeometry, THREE.ShaderMaterial>).material;
     if (!uniforms) return;
+    uniforms['body_picture']!.value = picture;
     const { f32 } = frame;
     const at = frame.recordAt(found.start + particle);
     const isBorn = f32[at + RECORD_BIRTH]! === 0;
@@ -174,11 +178,10 @@ export class Bodies extends LayerDrawing {
   }
 
   /** The figure that it is drawn in place of, if it is and anything of it lives. */
-  get inPlaceOf(): number | null {
+  get inPlaceOf(): FigureMesh | null {
     const { layer } = this;
     if (!layer || !this.isShown || this.#count === 0) return null;
-    const body = bodyOf(layer);
-    return body.isInPlace ? body.figure : null;
+    return bodyOf(layer).isInPlace ? this.#figure : null;
   }
 }
 
