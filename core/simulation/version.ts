@@ -8,5 +8,6 @@
  * | 4 | a ribbon's joints carry the lot of their particle and the ribbon's length; numbers of looks are hashed |
  * | 5 | forces of the effect feel no groups of the layers they act on; speeds and distances that shape grow with a group |
  * | 6 | a tier keeps the first of several births at once, whatever share of them it keeps |
+ * | 7 | figures of the stage go where the whole effect is put |
  */
-export const SIMULATION = 6;
+export const SIMULATION = 7;

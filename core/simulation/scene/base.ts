@@ -1,5 +1,5 @@
 import type { Vector } from '../../document/index.ts';
-import { composeInto, IDENTITY, rigidOf, type Rigid } from '../../maths/index.ts';
+import { composeInto, IDENTITY, invertAffine, multiplyInto, rigidOf, type Rigid } from '../../maths/index.ts';
 import { rotationInto } from './groups.ts';
 
 /** Where a whole effect stands from a step on: metres of the world, degrees round X, then Y, then Z. */
@@ -18,6 +18,9 @@ export function matrixOf(at: Vector, turn: Vector): Float64Array | null {
   return matrix;
 }
 
+/** Nothing was put anywhere. */
+export const NOWHERE: readonly Placed[] = [];
+
 const MIDDLE: Rigid = { at: [0, 0, 0], turn: [0, 0, 0, 1] };
 const rigidAt = (matrix: Float64Array | null): Rigid => (matrix ? rigidOf(matrix) : MIDDLE);
 
@@ -31,8 +34,10 @@ export class Base {
   readonly #places: () => readonly Placed[];
   readonly #rigid = new WeakMap<Placed, Rigid>();
   readonly #numbers = new Float64Array(10);
+  readonly #copy = new Float64Array(16);
+  #back: Float64Array | null = null;
 
-  constructor(first: Float64Array | null = null, places: () => readonly Placed[] = () => []) {
+  constructor(first: Float64Array | null = null, places: () => readonly Placed[] = () => NOWHERE) {
     [this.first, this.#places] = [first, places];
     this.#numbers.fill(1, 7);
   }
@@ -45,6 +50,20 @@ export class Base {
   /** Whether it stands in the middle of the world, unturned, for good. */
   get isMiddle(): boolean {
     return this.first === null && !this.moves;
+  }
+
+  /** What was put where so far: another list wherever that is not the same any more. */
+  get places(): readonly Placed[] {
+    return this.#places();
+  }
+
+  /** Writes what has moved it since the beginning, at a step, between two of them too. */
+  movedInto(m: Float64Array, step: number): void {
+    this.into(m, step);
+    if (!this.first) return;
+    this.#back ??= invertAffine(this.first, 0);
+    this.#copy.set(m);
+    multiplyInto(m, 0, this.#copy, 0, this.#back, 0);
   }
 
   /** Writes its matrix at a step, between two of them too. */

@@ -35,7 +35,7 @@ export class Scene {
       .flatMap(({ id, item }) => {
         const rig = rigs.get(item.asset);
         if (!rig) return [];
-        const thing = new StageThing(id, poses.of(item, rig, base.first), bones, () => this.#clock);
+        const thing = new StageThing(id, poses.of(item, rig, base.first), bones, () => this.#clock, base);
         bones += rig.bones.length + 1;
         return [thing];
       });

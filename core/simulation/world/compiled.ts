@@ -2,7 +2,7 @@ import { atTier, type Effect } from '../../document/index.ts';
 import type { Rig } from '../../geometry/index.ts';
 import { compileEffect } from '../compile/effect.ts';
 import type { CompiledDocument } from '../compile/plan.ts';
-import { Base, type Placed } from '../scene/base.ts';
+import { Base, NOWHERE } from '../scene/base.ts';
 import { PoseCache } from '../scene/posing.ts';
 import { Scene } from '../scene/scene.ts';
 import { EffectClock } from '../time/clock.ts';
@@ -57,8 +57,6 @@ export class Compiled {
     this.needs = withSpare(needsOf(this.document, options.budget ?? DEFAULT_BUDGET));
   }
 }
-
-const NOWHERE: readonly Placed[] = [];
 
 /** Compiles a document into a value, as the tier it is seen in has it. The scene of the one before is used again where nothing stands on another stage. */
 export function compileInstance(

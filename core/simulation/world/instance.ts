@@ -8,7 +8,7 @@ import type { FrameMoment } from '../frames/framing.ts';
 import type { Hits } from '../run/hits.ts';
 import type { Population } from '../run/population.ts';
 import { struck } from '../run/struck.ts';
-import type { Placed } from '../scene/base.ts';
+import { NOWHERE, type Placed } from '../scene/base.ts';
 import type { Strike } from '../sources/source.ts';
 import type { EffectClock } from '../time/clock.ts';
 import type { Announced } from '../time/signals.ts';
@@ -222,10 +222,10 @@ export class Instance {
     return strike;
   }
   get places(): readonly Placed[] {
-    return this.#live.inputs.places ?? [];
+    return this.#live.inputs.places ?? NOWHERE;
   }
-  /** Where the whole effect was put. What was computed before the first that differs stays. */
-  setPlaces(places: readonly Placed[], first = firstDiffering(this.places, places)): void {
+  /** Where the whole effect was put. What was computed before it goes to the first that differs stays. */
+  setPlaces(places: readonly Placed[], first = firstDiffering(this.places, places) - 1): void {
     const moved = this.places.length > 0;
     this.#live.inputs = { ...this.#live.inputs, places };
     // What is compiled for an effect that stands still does not hold for one that is moved.

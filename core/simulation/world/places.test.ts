@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { collectionOf, newEffect, newLayer, newThing, type Effect } from '../../document/index.ts';
 import { kernelBytes } from '../../testing/kernelBytes.ts';
 import { bendingTube } from '../../testing/rigs.ts';
+import { distancesToSkin, frameOf } from '../../testing/riders.ts';
 import { playAlone, type Inputs } from '../index.ts';
+import type { Population } from '../run/population.ts';
 
 const TUBE = 'a'.repeat(64);
 
@@ -65,6 +67,67 @@ describe('an effect that is put elsewhere as it plays', () => {
     still.advance(40);
     expect(world.hash()).toBe(still.hash());
     expect(hash).not.toBe(still.hash());
+  });
+});
+
+describe('an effect that is put elsewhere with its figures', () => {
+  const rigs = new Map([[TUBE, bendingTube()]]);
+  /** Motes that are born on a figure that sways, and stay there; the effect rides it or stands beside it. */
+  const onFigure = (rides: boolean): Effect => {
+    const effect = standing();
+    effect.stage.things = collectionOf([['tube', { ...newThing('Tube', TUBE), clip: 'sway', at: [2, 0, 0] }]]);
+    const layer = effect.layers.byId['motes']!;
+    layer.source = { kind: 'mesh', thing: 'tube', bones: [] };
+    layer.settings['motion.ride'].base = { kind: 'fixed', value: 100 };
+    if (rides) effect.stage.carrier = { kind: 'thing', thing: 'tube', bone: '' };
+    return effect;
+  };
+  const start = (rides: boolean, inputs: Inputs = {}) =>
+    playAlone(onFigure(rides), rigs, inputs, { kernels: kernelBytes(), at: [1, 0, 0] });
+
+  it.each([true, false])('takes what is born on them along, and is drawn with them (it rides one: %s)', (rides) => {
+    const [still, moved] = [start(rides), start(rides)];
+    still.advance(20);
+    moved.advance(20);
+    moved.place([1, 3, 4], [0, 90, 0]);
+    // What is shown while it stands is as it was.
+    expect(frameOf(moved).skin(1)).toEqual(frameOf(still).skin(1));
+    for (const world of [still, moved]) world.advance(40);
+    expect(moved.feetOf('tube')!.map((x) => Math.round(x * 1e5) / 1e5)).toEqual([1, 2]);
+    const [ours, theirs] = [moved, still].map((world) => world.population('motes')!) as [Population, Population];
+    expect(ours.count).toBe(theirs.count);
+    for (let n = 0; n < ours.count; n++) {
+      // About the place it was put to: a quarter turn, then there.
+      const [x, y, z] = [theirs.position[0][n]! - 1, theirs.position[1][n]!, theirs.position[2][n]!];
+      [1 + z, y + 3, 4 - x].forEach((place, axis) => expect(ours.position[axis]![n]).toBeCloseTo(place, 3));
+    }
+    const distances = distancesToSkin(moved, 'motes', rigs.get(TUBE)!, 0.5, false);
+    expect(Math.max(...distances)).toBeLessThan(1e-3);
+  });
+
+  it('gives the same bits when it is known beforehand, gone back over, or put at its first place again', () => {
+    const world = start(true);
+    world.advance(20);
+    world.place([1, 0, 2], [0, 90, 0]);
+    world.advance(40);
+    const hash = world.hash();
+    const known = start(true, { places: world.places });
+    known.advance(40);
+    expect(known.hash()).toBe(hash);
+    world.advance(20);
+    world.advance(40);
+    expect(world.hash()).toBe(hash);
+    world.advance(20);
+    world.setPlaces([{ step: 21, at: [7, 0, 0], turn: [0, 0, 0] }]);
+    world.advance(21);
+    world.setPlaces(known.places);
+    world.advance(40);
+    expect(world.hash()).toBe(hash);
+    world.setPlaces([]);
+    world.advance(40);
+    const still = start(true);
+    still.advance(40);
+    expect(world.hash()).toBe(still.hash());
   });
 });
 
