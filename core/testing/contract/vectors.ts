@@ -7,7 +7,6 @@ import {
   inWorld,
   newForce,
   newLink,
-  newRibbon,
   newSurface,
   setNumber,
   SHAPE_KINDS,
@@ -19,10 +18,9 @@ import {
 } from '../../document/index.ts';
 import { playAlone, type Instance } from '../../simulation/index.ts';
 import { effectOf } from '../effects.ts';
-import { frameOf } from '../riders.ts';
+import { ribbonVectors } from './ribbons.ts';
 import { birthVectors } from './births.ts';
 import { lookVectors } from './looks.ts';
-import { JOINT_ALONG, JOINT_TO, JOINT_WIDTH } from '../../simulation/frames/frame.ts';
 
 type Three = readonly number[];
 interface Stood {
@@ -140,26 +138,6 @@ function links() {
   };
 }
 
-/** The joints of a trail behind one particle that goes round. */
-function ribbons() {
-  const effect = bearing(1, (layer) => {
-    layer.drawn = newRibbon('trail');
-    layer.forces = collectionOf([['turn', newForce('vortex', atEffect([0, 1, 0.1]))]]);
-  });
-  const frame = frameOf(after(effect, 45));
-  const { jointStart, jointCount } = frame.layer(1234)!;
-  const joints = Array.from({ length: jointCount }, (_, n) => {
-    const at = frame.jointAt(jointStart + n);
-    const { f32 } = frame;
-    return {
-      at: [...f32.subarray(at + JOINT_TO, at + JOINT_TO + 3)],
-      halfWidth: f32[at + JOINT_WIDTH]!,
-      along: f32[at + JOINT_ALONG]!,
-    };
-  });
-  return { kind: 'trail', step: 45, joints };
-}
-
 /** What a port can hold its formulas against: each by itself, in documents that have all else as by default. */
 export const contractVectors = () => ({
   forces: forces(),
@@ -167,6 +145,6 @@ export const contractVectors = () => ({
   births: birthVectors(),
   surfaces: surfaces(),
   links: links(),
-  ribbons: ribbons(),
+  ribbons: ribbonVectors(),
   looks: lookVectors(),
 });
