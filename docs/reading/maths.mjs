@@ -20,7 +20,7 @@ function mix(x) {
 }
 export const hash2 = (a, b) => mix(mix(a) ^ Math.imul(b + 1, 0x9e3779b9));
 export const drawn = (key, slot) => (hash2(key, slot) >>> 8) / 16777216;
-function slotOf(name) {
+export function slotOf(name) {
   let h = 0x811c9dc5;
   for (let n = 0; n < name.length; n++) h = Math.imul(h ^ name.charCodeAt(n), 0x01000193);
   return h >>> 0;

@@ -137,4 +137,13 @@ describe('another reading of where births fall', () => {
       }
     },
   );
+
+  it('of links have the keys that parent, link, event and number give', () => {
+    const { links } = contractVectors();
+    const parents = [0, 1].map((number) => keyOf(hash2(7, salt), number));
+    const keys = parents.flatMap((parent) =>
+      Array.from({ length: links.count }, (_, n) => hash2(hash2(hash2(parent, links.salt), 0), n)),
+    );
+    expect([...links.keys].sort()).toEqual(keys.sort());
+  });
 });

@@ -3,7 +3,6 @@ import {
   burst,
   collectionOf,
   FORCE_KINDS,
-  FORCE_SETTINGS,
   inWorld,
   newForce,
   newLink,
@@ -14,7 +13,6 @@ import {
   type Effect,
   type Force,
   type Layer,
-  type NumberSetting,
 } from '../../document/index.ts';
 import { playAlone, type Instance } from '../../simulation/index.ts';
 import { effectOf } from '../effects.ts';
@@ -62,22 +60,13 @@ const after = (effect: Effect, steps: number): Instance => {
 const forces = () =>
   FORCE_KINDS.map((kind) => {
     const force = newForce(kind, atEffect([0, 1, 0.1])) as Force;
-    const table = FORCE_SETTINGS[kind] as Record<string, { value: string }>;
-    const set: Record<string, number> = {};
-    for (const [name, value] of Object.entries({
-      strength: 2.5,
-      pull: 1.5,
-      lift: 0.5,
-      x: 0.3,
-      z: -0.2,
-      fastest: 0.4,
-    }))
-      if (table[name]?.value === 'number') {
-        (force.settings as unknown as Record<string, NumberSetting>)[name]!.base = { kind: 'fixed', value };
-        set[name] = value;
-      }
+    const settings = force.settings as unknown as Record<string, { base: { value: unknown } }>;
+    const changed = { strength: 2.5, pull: 1.5, lift: 0.5, x: 0.3, z: -0.2, fastest: 0.4, air: 0.7, grip: 60 };
+    for (const [name, value] of Object.entries(changed)) if (settings[name]) settings[name].base.value = value;
+    if (kind === 'curl') settings['drift']!.base.value = [0.2, 0, -0.1];
     const effect = bearing(1, (layer) => (layer.forces = collectionOf([['f', force]])));
-    return { kind, set, at: [0, 1, 0.1], step: 6, ...stood(after(effect, 6))[0]! };
+    const set = Object.fromEntries(Object.entries(settings).map(([name, { base }]) => [name, base.value]));
+    return { kind, id: 'f', seed: 7, at: [0, 1, 0.1], settings: set, step: 6, ...stood(after(effect, 6))[0]! };
   });
 
 /** The first three births on each shape and each region of it, in random places, one step after they left outward. */
@@ -106,8 +95,12 @@ const surfaces = () =>
       ground.settings.act.base = { kind: 'fixed', value: act };
       whole.surfaces = collectionOf([['ground', ground]]);
     });
-    const world = after(effect, 60);
-    return { act, step: 60, particles: stood(world) };
+    const set = { act, ...{ bounce: 50, friction: 20, offset: 0 } };
+    return {
+      ...set,
+      gravity: 9.81,
+      steps: [30, 40, 60].map((step) => ({ step, particles: stood(after(effect, step)) })),
+    };
   });
 
 /** Three sparks that each of two particles sets off as it dies. */
