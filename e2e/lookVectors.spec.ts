@@ -1,7 +1,7 @@
 import { expect, test } from './test.ts';
 import { atEffect, burst, collectionOf, newDrawn, setNumber, type Effect } from '@jinx/core/document';
 import { writePicture } from '@jinx/core/formats';
-import { hash2, linearOf, subtract, unit, dot, type Vec3 } from '@jinx/core/maths';
+import { dot, hash2, keyOf, linearOf, subtract, unit, type Vec3 } from '@jinx/core/maths';
 import { FOUR, lookAt, lookOf, LOOKS, type LookedAt } from '../core/testing/contract/looks.ts';
 import { ASSETS, BOX, choose, METRE, MIDDLE_X, MIDDLE_Y, standing, VIEW, view } from './oneLayer.ts';
 import { one } from './looks.ts';
@@ -52,7 +52,7 @@ function readAt(effect: Effect, x: number, y: number): { p: readonly [number, nu
       seconds: STEP / 60,
       clock: STEP / 60,
       age: STEP / 60 / 2,
-      lot: hash2(hash2(effect.seed, effect.layers.byId['one']!.salt), 0) >>> 8,
+      lot: keyOf(hash2(effect.seed, effect.layers.byId['one']!.salt), 0) >>> 8,
       fine: Math.min(0.5, (1.5 * 2 * (Math.abs(q[0]) + Math.abs(q[1]))) / d / METRE),
       cosine: dot(unit(normal), unit(subtract(VIEW.position as Vec3, place))),
       before: 0.1,

@@ -1,4 +1,3 @@
-import { expect } from 'vitest';
 import {
   burst,
   collectionOf,
@@ -14,6 +13,7 @@ import { frameOf } from './riders.ts';
 import { bendingTube } from './rigs.ts';
 import {
   JOINT_AGE,
+  JOINT_ALONG,
   JOINT_ENDS,
   JOINT_METRES,
   JOINT_OPACITY,
@@ -30,6 +30,8 @@ export interface Joint {
   readonly metres: number;
   readonly width: number;
   readonly age: number;
+  /** Its share of the ribbon's length, from the tail. */
+  readonly along: number;
   readonly opacity: number;
   readonly side: number[];
 }
@@ -48,6 +50,7 @@ export function ribbonsOf(world: Instance, salt = 1234): Joint[][] {
       metres: words[JOINT_METRES]!,
       width: words[JOINT_WIDTH]! * 2,
       age: words[JOINT_AGE]!,
+      along: words[JOINT_ALONG]!,
       opacity: words[JOINT_OPACITY]!,
       side: [...words.subarray(JOINT_SIDE, JOINT_SIDE + 3)],
     });
@@ -55,7 +58,7 @@ export function ribbonsOf(world: Instance, salt = 1234): Joint[][] {
     ribbons.push(open);
     open = [];
   }
-  expect(open).toEqual([]);
+  if (open.length > 0) throw new Error('the last ribbon of a layer does not end');
   return ribbons;
 }
 export const apart = (a: readonly number[], b: readonly number[]) => Math.hypot(...a.map((x, axis) => x - b[axis]!));

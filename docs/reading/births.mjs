@@ -2,12 +2,13 @@
 // fall on shapes, drawn paths, bones, other particles and hits, and which way they leave, to about a millionth of a metre:
 // Jinx rounds on the way, and has sines of its own (docs/definitions.md).
 import {
-  across,
   add,
+  betweenCorners,
   blend,
   cross,
   draw,
   drawn,
+  EVEN,
   fract,
   hash2,
   length,
@@ -17,11 +18,6 @@ import {
   unit,
 } from './maths.mjs';
 
-const EVEN = [
-  [0.6180339887498949],
-  [0.7548776662466927, 0.5698402909980532],
-  [0.8191725133961645, 0.6710436067037893, 0.5497004779019703],
-];
 /** The three shares of a birth on a source: of a key, and a number in a layer of a salt. */
 export function sharesOf(order, { key, number, salt, walk }, kind, region) {
   const shares = ['source/turn', 'source/rise', 'source/depth'].map((slot) => draw(key, slot));
@@ -42,6 +38,13 @@ function filled(w, depth, dimensions) {
   return (hole + (1 - hole) * w) ** (1 / dimensions);
 }
 
+/** A way as likely as any other: round by the share u, down by v. */
+function onBall(u, v) {
+  const y = 1 - 2 * v;
+  const flat = Math.sqrt(Math.max(0, 1 - y * y));
+  return [flat * Math.cos(2 * Math.PI * u), y, flat * Math.sin(2 * Math.PI * u)];
+}
+
 /** How many dimensions births spread over evenly: on a shape's surface, edge or volume. */
 function dimensionsOf(kind, region) {
   if (kind === 'line' || kind === 'path' || kind === 'bones' || (kind === 'ring' && region === 'edge')) return 1;
@@ -58,12 +61,8 @@ export function onShape(kind, region, { radius, length, thickness, arc, rise, an
   ];
   const like = (at, out, way = along) => ({ at, out, normal: out, along: way });
   switch (kind) {
-    case 'point': {
-      const [y, round] = [1 - 2 * v, 2 * Math.PI * u];
-      const flat = Math.sqrt(Math.max(0, 1 - y * y));
-      const out = [flat * Math.cos(round), y, flat * Math.sin(round)];
-      return { at: [0, 0, 0], out, normal: [0, 1, 0], along: [1, 0, 0] };
-    }
+    case 'point':
+      return { at: [0, 0, 0], out: onBall(u, v), normal: [0, 1, 0], along: [1, 0, 0] };
     case 'line':
       return like([0, (u - 0.5) * length, 0], [Math.cos(2 * Math.PI * v), 0, Math.sin(2 * Math.PI * v)], [0, 1, 0]);
     case 'ring': {
@@ -168,8 +167,7 @@ export function onPath(points, closed, [u, v]) {
   let n = 0;
   while (n < pieces.length - 1 && left >= pieces[n]) left -= pieces[n++];
   const along = unit(subtract(places[n + 1], places[n]));
-  const [aside, turn] = [across(along)[0], 2 * Math.PI * v];
-  const out = add(scale(aside, Math.cos(turn)), scale(cross(along, aside), Math.sin(turn)));
+  const out = roundOf(along, 2 * Math.PI * v);
   return { at: blend(places[n], places[n + 1], pieces[n] > 0 ? left / pieces[n] : 0), out, normal: out, along };
 }
 
@@ -183,19 +181,10 @@ export function onBones(spans, [u, v]) {
   return { at: blend(joint(from), joint(to), from === to ? 0 : u * spans.length - which), out, normal: out, along };
 }
 
-/** A place between the random values of whole places (docs/runtime.md, "Where births fall"). */
-function valueNoise(place, seed) {
-  const cell = place.map(Math.floor);
-  const ease = place.map((x, n) => (x - cell[n]) ** 3 * ((x - cell[n]) * ((x - cell[n]) * 6 - 15) + 10));
-  let sum = 0;
-  for (let n = 0; n < 8; n++) {
-    const o = [n & 1, (n >> 1) & 1, n >> 2];
-    const [x, y, z] = cell.map((c, k) => c + o[k]);
-    const weight = ease.reduce((all, e, k) => all * (o[k] ? e : 1 - e), 1);
-    sum += weight * (hash2(hash2(hash2(seed, x), y), z) / 2147483648 - 1);
-  }
-  return sum;
-}
+/** Random values of whole places, −1 to 1, and what lies between. */
+const valueNoise = (place, seed) =>
+  betweenCorners(place, ([x, y, z]) => hash2(hash2(hash2(seed, x), y), z) / 2147483648 - 1);
+
 /**
  * A place on one of another layer's living particles, or on the ring about it: its radius, how far it is pushed, how large
  * the noise is and how fast it moves. `share` is the instant within the step, `time` the same in seconds.
@@ -207,15 +196,14 @@ export function onParticle(parents, { key, number, share, time }, { radius, push
   if (radius === 0) return { at, out, normal: [0, 1, 0], along: [1, 0, 0] };
   const round = walk === null ? draw(key, 'source/round') : ((number % walk) + 0.5) / walk;
   const turn = 2 * Math.PI * (round + draw(parent.key, 'source/ringTurn'));
-  const [u, v] = across(parent.normal);
-  const outward = add(scale(u, Math.cos(turn)), scale(v, Math.sin(turn)));
+  const outward = roundOf(parent.normal, turn);
   const spot = [(radius * Math.cos(turn)) / grain, (radius * Math.sin(turn)) / grain, time * change];
   const reach = Math.max(0, radius + (push > 0 ? push * valueNoise(spot, parent.key) : 0));
   return {
     at: add(at, scale(outward, reach)),
     out: outward,
     normal: parent.normal,
-    along: subtract(scale(v, Math.cos(turn)), scale(u, Math.sin(turn))),
+    along: cross(parent.normal, outward),
   };
 }
 
@@ -226,11 +214,6 @@ export function onParticle(parents, { key, number, share, time }, { radius, push
 export function wayOf(launch, birth, key, { angle = 0, opening = 0, axis, aim }) {
   const within = (turn) =>
     unit(add(scale(birth.along, Math.cos(turn)), scale(cross(birth.normal, birth.along), Math.sin(turn))));
-  const anyWay = () => {
-    const [y, turn] = [1 - 2 * draw(key, 'launch/anyRise'), 2 * Math.PI * draw(key, 'launch/anyTurn')];
-    const flat = Math.sqrt(Math.max(0, 1 - y * y));
-    return [flat * Math.cos(turn), y, flat * Math.sin(turn)];
-  };
   const ways = {
     outward: () => birth.out,
     normal: () => birth.normal,
@@ -239,7 +222,7 @@ export function wayOf(launch, birth, key, { angle = 0, opening = 0, axis, aim })
     axis: () => unit(axis),
     toward: () => unit(subtract(aim.at, birth.at)),
     round: () => unit(cross(aim.axis, subtract(birth.at, aim.at))),
-    any: anyWay,
+    any: () => onBall(draw(key, 'launch/anyTurn'), draw(key, 'launch/anyRise')),
   };
   const way = ways[launch]();
   if (!(opening > 0) || length(way) === 0) return way;

@@ -1,12 +1,11 @@
-// A reading of the looks of the runtime contract (docs/runtime.md, "Looks"), apart from Jinx's own shaders: it imports
-// nothing. It says what a look makes of one spot of what is drawn. Jinx does the same in single precision on the graphics
+// A reading of the looks of the runtime contract (docs/runtime.md, "Looks"), apart from Jinx's own shaders. It says what a
+// look makes of one spot of what is drawn. Jinx does the same in single precision on the graphics
 // card; a test holds both against each other, pixel by pixel.
+import { betweenCorners, dot, drawn, fract, mix } from './maths.mjs';
 
 const clamp = (x, low = 0, high = 1) => Math.min(high, Math.max(low, x));
 const blend = (a, b, share) => a + (b - a) * share;
-const fract = (x) => x - Math.floor(x);
 const modulo = (x, by) => x - by * Math.floor(x / by);
-const dot = (a, b) => a.reduce((sum, x, n) => sum + x * b[n], 0);
 const luminance = (rgb) => dot(rgb, [0.2126, 0.7152, 0.0722]);
 /** 0 below `from`, 1 above `to`, and t²(3 − 2t) between; with both alike a step. */
 function smoothstep(from, to, x) {
@@ -20,41 +19,24 @@ function linear(value) {
 }
 const colourOf = (hex) => [1, 3, 5].map((at) => linear(parseInt(hex.slice(at, at + 2), 16)));
 
-// Hashes and noises: docs/runtime.md, "Noises of looks".
-function mixed(x) {
-  let h = x >>> 0;
-  h = Math.imul(h ^ (h >>> 16), 0x7feb352d);
-  h = Math.imul(h ^ (h >>> 15), 0x846ca68b);
-  return (h ^ (h >>> 16)) >>> 0;
-}
-const drawn = (lot, slot) => (mixed(mixed(lot) ^ Math.imul(slot + 1, 0x9e3779b9)) >>> 8) / 16777216;
-
+// Noises: docs/runtime.md, "Noises of looks".
 /** Three numbers 0 to 1 of a cell of whole coordinates. */
 function hash3([x, y, z]) {
-  const h = mixed(Math.imul(x, 0x8da6b343) ^ Math.imul(y, 0xd8163841) ^ Math.imul(z, 0xcb1ab31f));
+  const h = mix(Math.imul(x, 0x8da6b343) ^ Math.imul(y, 0xd8163841) ^ Math.imul(z, 0xcb1ab31f));
   return [h & 1023, (h >>> 10) & 1023, (h >>> 20) & 1023].map((bits) => bits / 1023);
 }
 /** Gradient noise (Perlin, 2002), about 0.5. */
-export function noise(p) {
-  const cell = p.map(Math.floor);
-  const off = p.map((x, n) => x - cell[n]);
-  const ease = off.map((t) => t * t * t * (t * (t * 6 - 15) + 10));
-  let sum = 0;
-  for (let corner = 0; corner < 8; corner++) {
-    const o = [corner & 1, (corner >> 1) & 1, corner >> 2];
-    const gradient = hash3(cell.map((x, n) => x + o[n])).map((x) => x * 2 - 1);
-    const weight = ease.reduce((all, e, n) => all * (o[n] ? e : 1 - e), 1);
-    sum +=
-      weight *
+const noise = (p) =>
+  0.5 +
+  0.72 *
+    betweenCorners(p, (cell, off) =>
       dot(
-        gradient,
-        off.map((x, n) => x - o[n]),
-      );
-  }
-  return 0.5 + 0.72 * sum;
-}
+        off,
+        hash3(cell).map((x) => x * 2 - 1),
+      ),
+    );
 /** Four octaves of it. */
-export function clouds(place) {
+function clouds(place) {
   let [p, share, sum] = [place, 0.54, 0];
   for (let octave = 0; octave < 4; octave++) {
     sum += share * (noise(p) - 0.5);
@@ -64,7 +46,7 @@ export function clouds(place) {
   return 0.5 + 1.25 * sum;
 }
 /** Cells (Worley, 1996): 1 in the middle of one, 0 where two meet. */
-export function cells(p) {
+function cells(p) {
   const far = [];
   for (let n = 0; n < 27; n++) {
     const cell = [(n % 3) - 1, (Math.floor(n / 3) % 3) - 1, Math.floor(n / 9) - 1].map(

@@ -1,4 +1,4 @@
-// Vectors, hashes and draws that the readings of births share (docs/definitions.md). They import nothing.
+// Vectors, hashes, draws and what lies between lattice points, as the readings share them (docs/definitions.md).
 
 export const add = (a, b) => a.map((x, n) => x + b[n]);
 export const subtract = (a, b) => a.map((x, n) => x - b[n]);
@@ -12,7 +12,7 @@ export const fract = (x) => x - Math.floor(x);
 export const blend = (a, b, t) => add(scale(a, 1 - t), scale(b, t));
 
 // Hashes and draws: docs/definitions.md, "Hash".
-function mix(x) {
+export function mix(x) {
   let h = x | 0;
   h = Math.imul(h ^ (h >>> 16), 0x7feb352d);
   h = Math.imul(h ^ (h >>> 15), 0x846ca68b);
@@ -41,3 +41,27 @@ export const roundOf = (way, turn) => {
   const [u, v] = across(way);
   return add(scale(u, Math.cos(turn)), scale(v, Math.sin(turn)));
 };
+
+/** Steps of the even sequence in one, two and three dimensions (Roberts, 2018). */
+export const EVEN = [
+  [0.6180339887498949],
+  [0.7548776662466927, 0.5698402909980532],
+  [0.8191725133961645, 0.6710436067037893, 0.5497004779019703],
+];
+
+/**
+ * A place between the values of the eight whole places about it, blended by t³(6t² − 15t + 10) an axis. `valueAt` is given
+ * a whole place, and the way from there.
+ */
+export function betweenCorners(place, valueAt) {
+  const cell = place.map(Math.floor);
+  const off = subtract(place, cell);
+  const ease = off.map((t) => t * t * t * (t * (t * 6 - 15) + 10));
+  let sum = 0;
+  for (let n = 0; n < 8; n++) {
+    const corner = [n & 1, (n >> 1) & 1, n >> 2];
+    const weight = ease.reduce((all, e, axis) => all * (corner[axis] ? e : 1 - e), 1);
+    sum += weight * valueAt(add(cell, corner), subtract(off, corner));
+  }
+  return sum;
+}

@@ -1,6 +1,6 @@
 // A reading of the runtime contract (docs/runtime.md, "Where births fall"), apart from Jinx's own code: where births fall on a
 // mesh that bends, to about a millionth of a metre.
-import { add, cross, dot, draw, drawn, fract, length, scale, subtract, unit } from './maths.mjs';
+import { add, cross, dot, draw, drawn, EVEN, fract, length, scale, subtract, unit } from './maths.mjs';
 
 // Meshes: positions, indices, joints and weights as GLB has them, `skin` the 16 numbers of each bone's skin matrix.
 const vertexAt = ({ positions }, vertex) => positions.slice(vertex * 3, vertex * 3 + 3);
@@ -100,7 +100,7 @@ export function insideSpots(mesh) {
   const vertices = Array.from({ length: mesh.positions.length / 3 }, (_, vertex) => vertexAt(mesh, vertex));
   const low = [0, 1, 2].map((n) => Math.min(...vertices.map((p) => p[n])));
   const high = [0, 1, 2].map((n) => Math.max(...vertices.map((p) => p[n])));
-  const steps = [0.8191725133961645, 0.6710436067037893, 0.5497004779019703];
+  const [, , steps] = EVEN;
   const found = [];
   for (let n = 0; n < 60_000 && found.length < 2048; n++) {
     const place = steps.map((step, k) => low[k] + (high[k] - low[k]) * fract(drawn(1, k + 1) + n * step));

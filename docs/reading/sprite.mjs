@@ -1,31 +1,17 @@
-// A reading of the runtime contract (docs/runtime.md), apart from Jinx's own code: it imports nothing. It plays the least
+// A reading of the runtime contract (docs/runtime.md), apart from Jinx's own code. It plays the least
 // subset, one layer of sprites that is born at a point by a steady rate, under gravity, drag and a vortex, and must get the
 // same bits. Whoever ports effects to another engine can begin with it.
+import { draw, hash2 } from './maths.mjs';
 
 const f = Math.fround;
 const RATE = 60;
 /** Instants are told apart to this share of a step. */
 const SHARES = 65536;
 
-// Hashes and draws: docs/definitions.md, "Hash".
-function mix(x) {
-  let h = x | 0;
-  h = Math.imul(h ^ (h >>> 16), 0x7feb352d);
-  h = Math.imul(h ^ (h >>> 15), 0x846ca68b);
-  return (h ^ (h >>> 16)) >>> 0;
-}
-const hash2 = (a, b) => mix(mix(a) ^ Math.imul(b + 1, 0x9e3779b9));
-const draw = (key, slot) => (hash2(key, slot) >>> 8) / 16777216;
-function slotOf(name) {
-  let h = 0x811c9dc5;
-  for (let n = 0; n < name.length; n++) h = Math.imul(h ^ name.charCodeAt(n), 0x01000193);
-  return h >>> 0;
-}
-
 /** A setting of numbers for the particle of a key: one value, or a spread that it draws from. */
 function valueOf(settings, name, key, slot = name) {
   const { base } = settings[name];
-  return base.kind === 'fixed' ? base.value : base.low + (base.high - base.low) * draw(key, slotOf(slot));
+  return base.kind === 'fixed' ? base.value : base.low + (base.high - base.low) * draw(key, slot);
 }
 
 /** e to the power of −80 to 0, in single precision. */

@@ -5,7 +5,7 @@ import * as reading from '../../../docs/reading/births.mjs';
 // @ts-expect-error it is plain JavaScript, for whoever reads it without Jinx
 import * as meshReading from '../../../docs/reading/meshBirths.mjs';
 import { birthVectors } from './births.ts';
-import { contractVectors } from './vectors.ts';
+import { linkVectors, shapeVectors } from './vectors.ts';
 
 type Three = readonly number[];
 interface Birth {
@@ -106,40 +106,23 @@ describe('another reading of where births fall', () => {
     }
   });
 
-  const shapes = contractVectors().shapes;
-  it.each(shapes)(
-    'on the $region of a $kind has the same places',
-    ({ kind, region, radius, thickness, particles }) => {
-      const measures = {
-        ...{
-          radius,
-          thickness,
-          length: 1,
-          arc: 1,
-          rise: Math.PI,
-          angle: (25 * Math.PI) / 180,
-          depth: 1,
-          size: [1, 1, 1],
-        },
-      };
-      for (const { number, place } of particles) {
-        const key = keyOf(hash2(7, salt), number);
-        const birth = onShape(
-          kind,
-          region,
-          measures,
-          sharesOf('random', { key, number, salt, walk: 24 }, kind, region),
-        );
-        expectNear(
-          place,
-          birth.at.map((x, n) => x + birth.out[n]! / 60 + (n === 1 ? 1 : 0)),
-        );
-      }
-    },
-  );
+  /** What shapes have by default. */
+  const measures = { length: 1, arc: 1, rise: Math.PI, angle: (25 * Math.PI) / 180, depth: 1, size: [1, 1, 1] };
+  it.each(shapeVectors())('on the $region of a $kind has the same places', (given) => {
+    const { kind, region, radius, thickness, particles } = given;
+    for (const { number, place } of particles) {
+      const key = keyOf(hash2(7, salt), number);
+      const shares = sharesOf('random', { key, number, salt, walk: 24 }, kind, region);
+      const { at, out } = onShape(kind, region, { ...measures, radius, thickness }, shares);
+      expectNear(
+        place,
+        at.map((x, n) => x + out[n]! / 60 + (n === 1 ? 1 : 0)),
+      );
+    }
+  });
 
   it('of links have the keys that parent, link, event and number give', () => {
-    const { links } = contractVectors();
+    const links = linkVectors();
     const parents = [0, 1].map((number) => keyOf(hash2(7, salt), number));
     const keys = parents.flatMap((parent) =>
       Array.from({ length: links.count }, (_, n) => hash2(hash2(hash2(parent, links.salt), 0), n)),

@@ -13,8 +13,10 @@ import {
 import { FigureTrack, skinMatricesInto, type Rig } from '../../geometry/index.ts';
 import { unpackDirectionInto } from '../../maths/index.ts';
 import { playAlone, type Inputs, type Instance } from '../../simulation/index.ts';
+import { choose, vector } from '../births.ts';
 import { effectOf, onStage, TUBE } from '../effects.ts';
 import { bendingTube } from '../rigs.ts';
+import { threeOf } from './particles.ts';
 
 const AT = 0.25;
 const STEP = 15;
@@ -36,23 +38,22 @@ function bearing(source: Source, change: (layer: Layer, effect: Effect) => void 
     change(layer, effect);
   });
 }
-const choose = (layer: Layer, name: string, value: unknown) => {
-  (layer.settings as unknown as Record<string, { base: unknown }>)[name]!.base = { kind: 'fixed', value };
-};
-const axes = (of: readonly Float32Array[], i: number) => of.map((axis) => axis[i]!);
-
-/** What was born in the step of the burst: its key and number, where, and which way it left. */
-function born(effect: Effect, inputs: Inputs = {}, layer = 'motes') {
+function playedTo(effect: Effect, inputs: Inputs = {}): Instance {
   const world = playAlone(effect, rigs, inputs);
   world.advance(STEP + 1);
+  return world;
+}
+/** What was born in the step of the burst: its key and number, where, and which way it left. */
+function bornIn(world: Instance, layer = 'motes') {
   const { count, key, number, from, velocity } = world.population(layer)!;
   return Array.from({ length: count }, (_, i) => ({
     key: key[i]!,
     number: number[i]!,
-    at: axes(from, i),
-    way: axes(velocity, i),
+    at: threeOf(from, i),
+    way: threeOf(velocity, i),
   }));
 }
+const born = (effect: Effect, inputs?: Inputs) => bornIn(playedTo(effect, inputs));
 
 /** The tube at that instant: its mesh at rest, the matrices of its bones and of its skin. */
 function posed({ mesh, bones }: Rig, thing: Effect['stage']['things']['byId'][string]) {
@@ -132,9 +133,8 @@ function particles() {
         ['sparks', sparks],
       ]);
     });
-    const world = playAlone(effect, rigs);
-    world.advance(STEP + 1);
-    return { parents: parentsOf(world), births: born(effect, {}, 'sparks') };
+    const world = playedTo(effect);
+    return { parents: parentsOf(world), births: bornIn(world, 'sparks') };
   };
   return {
     alone: on(() => undefined),
@@ -156,9 +156,9 @@ function parentsOf(world: Instance) {
     unpackDirectionInto(normal, 0, facing[i]!);
     return {
       key: key[i]!,
-      from: axes(from, i),
-      to: axes(position, i),
-      velocity: axes(velocity, i),
+      from: threeOf(from, i),
+      to: threeOf(position, i),
+      velocity: threeOf(velocity, i),
       normal: [...normal],
     };
   });
@@ -178,27 +178,26 @@ const hits = () => {
   return { perHit: 3, strength: 150, at: [0.1, 0.8, 0.2], strike, births: born(effect, { strikes: [strike] }) };
 };
 
-/** Every way of leaving, from a ring that stands in the effect; and one that opens into a cone. */
+const LAUNCHES = ['outward', 'normal', 'tangent', 'within', 'axis', 'toward', 'round', 'any'] as const;
+/** Every way of leaving, from a ring that stands in the effect; every other one opens into a cone. */
 const launches = () =>
-  (['outward', 'normal', 'tangent', 'within', 'axis', 'toward', 'round', 'any'] as const).map((launch, n) => ({
-    launch,
-    angle: 30,
-    opening: n % 2 ? 40 : 0,
-    axis: [0, 0.6, 0.8],
-    aim: [0.3, 2, 0.1],
-    radius: 0.5,
-    births: born(
-      bearing({ kind: 'ring', place: atEffect() }, (layer) => {
-        choose(layer, 'motion.launch', launch);
-        choose(layer, 'motion.axis', [0, 0.6, 0.8]);
-        choose(layer, 'source.region', 'edge');
-        setNumber(layer, 'source.radius', 0.5);
-        setNumber(layer, 'motion.angle', 30);
-        setNumber(layer, 'motion.opening', n % 2 ? 40 : 0);
-        layer.aim = atEffect([0.3, 2, 0.1]);
-      }),
-    ),
-  }));
+  LAUNCHES.map((launch, n) => {
+    const [angle, opening, radius] = [30, n % 2 ? 40 : 0, 0.5];
+    const [axis, aim]: [Vector, Vector] = [
+      [0, 0.6, 0.8],
+      [0.3, 2, 0.1],
+    ];
+    const effect = bearing({ kind: 'ring', place: atEffect() }, (layer) => {
+      choose(layer, 'motion.launch', launch);
+      vector(layer, 'motion.axis', axis);
+      choose(layer, 'source.region', 'edge');
+      setNumber(layer, 'source.radius', radius);
+      setNumber(layer, 'motion.angle', angle);
+      setNumber(layer, 'motion.opening', opening);
+      layer.aim = atEffect(aim);
+    });
+    return { launch, angle, opening, axis, aim, radius, births: born(effect) };
+  });
 
 /** Where births fall on what moves or is drawn, and which way they leave: each by itself, at a quarter of a second. */
 export const birthVectors = () => ({

@@ -5,7 +5,8 @@ import { playAlone, SIMULATION } from '../../simulation/index.ts';
 import { play } from '../../../docs/reading/sprite.mjs';
 import { fieldsText } from './fields.ts';
 import { leastEffect } from './least.ts';
-import { contractVectors, stood } from './vectors.ts';
+import { stood } from './particles.ts';
+import { contractVectors } from './vectors.ts';
 
 const docs = (file: string) => readFileSync(new URL(`../../../docs/${file}`, import.meta.url), 'utf8');
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { hash2, keyOf } from '../../maths/index.ts';
 // @ts-expect-error it is plain JavaScript, for whoever reads it without Jinx
 import { stepUnder } from '../../../docs/reading/forces.mjs';
-import { contractVectors } from './vectors.ts';
+import { forceVectors } from './vectors.ts';
 
 interface Particle {
   readonly place: readonly number[];
@@ -12,7 +12,7 @@ interface Particle {
 const step = stepUnder as (force: object, particle: Particle, about: object) => Particle;
 
 describe('another reading of forces', () => {
-  it.each(contractVectors().forces)('moves a particle under $kind to the same place, as fast', (force) => {
+  it.each(forceVectors())('moves a particle under $kind to the same place, as fast', (force) => {
     let particle: Particle = { place: [0.4, 1.2, -0.3], velocity: [0, 1, 0], key: keyOf(hash2(7, 1234), 0) };
     const free = particle.place.map((x, n) => x + (particle.velocity[n]! * force.step) / 60);
     for (let n = 0; n < force.step; n++)

@@ -6,41 +6,23 @@ import {
   newRibbon,
   setNumber,
   type Layer,
-  type NumberSetting,
   type Ribbon,
 } from '../../document/index.ts';
-import { playAlone, type Instance } from '../../simulation/index.ts';
-import { JOINT_ALONG, JOINT_ENDS, JOINT_TO, JOINT_WIDTH } from '../../simulation/frames/frame.ts';
+import { playAlone } from '../../simulation/index.ts';
 import { effectOf, onStage, TUBE } from '../effects.ts';
-import { frameOf } from '../riders.ts';
+import { ribbonsOf, setRibbon } from '../ribbons.ts';
 import { bendingTube } from '../rigs.ts';
+import { threeOf } from './particles.ts';
 
 const STEP = 45;
 const rigs = new Map([[TUBE, bendingTube(2, 3)]]);
 
-/** The ribbons of the one layer, joint by joint from tail to head. */
-function ribbonsOf(world: Instance) {
-  const frame = frameOf(world);
-  const { jointStart, jointCount } = frame.layer(1234)!;
-  const { f32 } = frame;
-  const ribbons: { at: number[]; halfWidth: number; along: number }[][] = [[]];
-  for (let n = 0; n < jointCount; n++) {
-    const o = frame.jointAt(jointStart + n);
-    const at = [...f32.subarray(o + JOINT_TO, o + JOINT_TO + 3)];
-    ribbons.at(-1)!.push({ at, halfWidth: f32[o + JOINT_WIDTH]!, along: f32[o + JOINT_ALONG]! });
-    if (f32[o + JOINT_ENDS] !== 0) ribbons.push([]);
-  }
-  return ribbons.slice(0, -1);
-}
-
 /** A ribbon of a kind with some of its numbers, of what a layer bears by a rate from a point. */
 function played(ribbon: Ribbon, numbers: Record<string, number>, change: (layer: Layer) => void) {
-  for (const [name, value] of Object.entries(numbers))
-    (ribbon.settings as unknown as Record<string, NumberSetting>)[name]!.base = { kind: 'fixed', value };
   const effect = effectOf((layer, whole) => {
     whole.stage.things = onStage('sway');
     layer.source = { kind: 'point', place: atEffect([0.4, 1.2, -0.3]) };
-    layer.drawn = ribbon;
+    layer.drawn = setRibbon(ribbon, numbers);
     setNumber(layer, 'births.life', 5);
     setNumber(layer, 'life.size', 0.1);
     layer.settings['life.size'].shapers = collectionOf([]);
@@ -51,10 +33,13 @@ function played(ribbon: Ribbon, numbers: Record<string, number>, change: (layer:
   const { count, key, position, birthStep, birthFraction } = world.population('motes')!;
   const particles = Array.from({ length: count }, (_, i) => ({
     key: key[i]!,
-    at: position.map((axis) => axis[i]!),
+    at: threeOf(position, i),
     seconds: (STEP - birthStep[i]! - birthFraction[i]!) / 60,
   }));
-  return { kind: ribbon.kind, step: STEP, size: 0.1, ...numbers, particles, ribbons: ribbonsOf(world) };
+  const ribbons = ribbonsOf(world).map((joints) =>
+    joints.map(({ at, width, along }) => ({ at, halfWidth: width / 2, along })),
+  );
+  return { kind: ribbon.kind, step: STEP, size: 0.1, ...numbers, particles, ribbons };
 }
 const onWay = (layer: Layer) => {
   setNumber(layer, 'births.rate', 8);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 // @ts-expect-error it is plain JavaScript, for whoever reads it without Jinx
 import { stepAbove } from '../../../docs/reading/surface.mjs';
-import { contractVectors } from './vectors.ts';
+import { surfaceVectors } from './vectors.ts';
 
 interface Particle {
   readonly place: readonly number[];
@@ -10,7 +10,7 @@ interface Particle {
 const step = stepAbove as (surface: object, particle: Particle, push: readonly number[]) => Particle | null;
 
 describe('another reading of surfaces', () => {
-  it.each(contractVectors().surfaces)('lets what falls onto the ground $act', ({ steps, gravity, ...surface }) => {
+  it.each(surfaceVectors())('lets what falls onto the ground $act', ({ steps, gravity, ...surface }) => {
     let particle: Particle | null = { place: [0.4, 1.2, -0.3], velocity: [1, -1, 0] };
     let done = 0;
     for (const { step: until, particles } of steps) {

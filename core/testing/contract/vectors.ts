@@ -19,23 +19,7 @@ import { effectOf } from '../effects.ts';
 import { ribbonVectors } from './ribbons.ts';
 import { birthVectors } from './births.ts';
 import { lookVectors } from './looks.ts';
-
-type Three = readonly number[];
-interface Stood {
-  readonly number: number;
-  readonly place: Three;
-  readonly velocity: Three;
-}
-
-/** The living particles of a layer, by birth number: metres, metres a second. */
-export function stood(world: Instance, layer = 'motes'): Stood[] {
-  const { count, number, position, velocity } = world.population(layer)!;
-  return Array.from({ length: count }, (_, n) => ({
-    number: number[n]!,
-    place: [0, 1, 2].map((axis) => position[axis]![n]!),
-    velocity: [0, 1, 2].map((axis) => velocity[axis]![n]!),
-  }));
-}
+import { stood } from './particles.ts';
 
 /** An effect whose layer bears so many at once, upward from a point. */
 function bearing(count: number, change: (layer: Layer, effect: Effect) => void): Effect {
@@ -57,7 +41,7 @@ const after = (effect: Effect, steps: number): Instance => {
 };
 
 /** Each force by itself, on one particle, for a tenth of a second. */
-const forces = () =>
+export const forceVectors = () =>
   FORCE_KINDS.map((kind) => {
     const force = newForce(kind, atEffect([0, 1, 0.1])) as Force;
     const settings = force.settings as unknown as Record<string, { base: { value: unknown } }>;
@@ -70,7 +54,7 @@ const forces = () =>
   });
 
 /** The first three births on each shape and each region of it, in random places, one step after they left outward. */
-const shapes = () =>
+export const shapeVectors = () =>
   SHAPE_KINDS.flatMap((kind) =>
     (SHAPES[kind].hasRegions ? ['surface', 'volume', 'edge'] : ['surface']).map((region) => {
       const effect = bearing(3, (layer) => {
@@ -85,7 +69,7 @@ const shapes = () =>
   );
 
 /** What becomes of one that falls onto the ground, by what the surface does. */
-const surfaces = () =>
+export const surfaceVectors = () =>
   (['bounce', 'slide', 'stick', 'die', 'keep'] as const).map((act) => {
     const effect = bearing(1, (layer, whole) => {
       const gravity = newForce('gravity');
@@ -95,16 +79,16 @@ const surfaces = () =>
       ground.settings.act.base = { kind: 'fixed', value: act };
       whole.surfaces = collectionOf([['ground', ground]]);
     });
-    const set = { act, ...{ bounce: 50, friction: 20, offset: 0 } };
-    return {
-      ...set,
-      gravity: 9.81,
-      steps: [30, 40, 60].map((step) => ({ step, particles: stood(after(effect, step)) })),
-    };
+    const world = playAlone(effect, new Map());
+    const steps = [30, 40, 60].map((step) => {
+      world.advance(step);
+      return { step, particles: stood(world) };
+    });
+    return { act, bounce: 50, friction: 20, offset: 0, gravity: 9.81, steps };
   });
 
 /** Three sparks that each of two particles sets off as it dies. */
-function links() {
+export function linkVectors() {
   const effect = bearing(2, (layer, whole) => {
     setNumber(layer, 'births.life', 0.25);
     const sparks = structuredClone(layer);
@@ -133,11 +117,11 @@ function links() {
 
 /** What a port can hold its formulas against: each by itself, in documents that have all else as by default. */
 export const contractVectors = () => ({
-  forces: forces(),
-  shapes: shapes(),
+  forces: forceVectors(),
+  shapes: shapeVectors(),
   births: birthVectors(),
-  surfaces: surfaces(),
-  links: links(),
+  surfaces: surfaceVectors(),
+  links: linkVectors(),
   ribbons: ribbonVectors(),
   looks: lookVectors(),
 });
