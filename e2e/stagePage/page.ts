@@ -23,6 +23,7 @@ import {
   drawnSurroundings,
   drawnLayers,
   drawnLens,
+  figuresOf,
   FIRST_VIEW,
   type Seen,
   type View,
@@ -127,13 +128,9 @@ function setThings(effect: Effect, instances: number): void {
   let boneStart = 0;
   const figures: StageFigure[] = [];
   for (let n = 0; n < instances; n++) {
-    for (const id of [...order].sort()) {
-      const { mesh, texture, inverseBind, bones } = rigsKept.get(byId[id]!.asset)!;
-      figures.push({ mesh, texture, inverseBind, boneStart });
-      boneStart += bones.length + 1;
-    }
-    // The effect's own frame follows its things.
-    boneStart += 1;
+    const own = figuresOf(effect, rigsKept, boneStart);
+    figures.push(...own.figures);
+    boneStart = own.next;
   }
   stage.take({ kind: 'figures', figures, followed: 0 });
 }

@@ -1,8 +1,9 @@
-import { listed, type Effect } from '@jinx/core/document';
+import type { Effect } from '@jinx/core/document';
 import { rigsOf } from '@jinx/core/formats';
 import type { World } from '@jinx/core/simulation';
 import type { DrawnLayer, StageFigure, StageMesh, StagePicture } from '@jinx/stage';
 import { AS_IT_IS, drawnFog, drawnLayers, drawnLens, drawnSurroundings } from '../scene/drawn.ts';
+import { figuresOf } from '../scene/figures.ts';
 import type { PlayingEffect } from './playings.ts';
 import type { Screen } from './screen.ts';
 
@@ -11,7 +12,7 @@ export class PlayedScene {
   readonly #stage: Pick<Screen, 'take'>;
   #pictures = '';
   #meshes = '';
-  #figures = '';
+  #figures: readonly StageFigure[] = [];
   /** The effect whose lens, air and surround are seen: the one that began first. */
   #first: Effect | null = null;
 
@@ -72,23 +73,19 @@ export class PlayedScene {
   #showFigures(world: World, playing: readonly PlayingEffect[]): void {
     const byInstance = new Map(playing.map((each) => [each.instance, each]));
     const figures: StageFigure[] = [];
-    const names: string[] = [];
     let boneStart = 0;
     for (const instance of world.instances) {
       const of = byInstance.get(instance);
       if (!of) continue;
-      for (const { item } of listed(instance.effect.stage.things).sort((a, b) => (a.id < b.id ? -1 : 1))) {
-        const rig = of.parcel.rigs.get(item.asset);
-        if (!rig) continue;
-        figures.push({ mesh: rig.mesh, texture: rig.texture, inverseBind: rig.inverseBind, boneStart });
-        names.push(`${item.asset} ${boneStart}`);
-        boneStart += rig.bones.length + 1;
-      }
-      // The effect's own frame follows its things.
-      boneStart += 1;
+      const own = figuresOf(instance.effect, of.parcel.rigs, boneStart);
+      figures.push(...own.figures);
+      boneStart = own.next;
     }
-    const text = names.join();
-    if (text !== this.#figures) this.#stage.take({ kind: 'figures', figures, followed: 0 });
-    this.#figures = text;
+    const known = this.#figures;
+    const isKnown = ({ mesh, boneStart: at }: StageFigure, n: number) =>
+      mesh === known[n]?.mesh && at === known[n]?.boneStart;
+    if (figures.length === known.length && figures.every(isKnown)) return;
+    this.#figures = figures;
+    this.#stage.take({ kind: 'figures', figures, followed: 0 });
   }
 }

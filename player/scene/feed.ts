@@ -2,8 +2,9 @@ import { listed, type Effect } from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { picturesOf, rigsOf } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
-import type { StageFigure, StageMesh, StageOrder, StagePicture } from '@jinx/stage';
+import type { StageMesh, StageOrder, StagePicture } from '@jinx/stage';
 import { AS_IT_IS, drawnFog, drawnLayers, drawnLens, drawnSurroundings, textOfLayers, type Seen } from './drawn.ts';
+import { figuresOf } from './figures.ts';
 
 /** Assets that are here, by hash. */
 interface Here<T> {
@@ -86,15 +87,8 @@ export class SceneFeed {
     const text = JSON.stringify([thingsText(staged), known]);
     if (text === this.#figuresText) return;
     this.#figuresText = text;
-    // In the order of the scene: by id, each thing's bones and then its feet.
+    const { figures } = figuresOf(staged, rigs);
     const things = listed(staged.stage.things).sort((a, b) => (a.id < b.id ? -1 : 1));
-    let boneStart = 0;
-    const figures = things.map(({ item }): StageFigure => {
-      const rig = rigs.get(item.asset)!;
-      const figure = { mesh: rig.mesh, texture: rig.texture, inverseBind: rig.inverseBind, boneStart };
-      boneStart += rig.bones.length + 1;
-      return figure;
-    });
     this.rigs = new Map(things.map(({ id, item }) => [id, rigs.get(item.asset)!]));
     this.meshes = new Map(known.map((hash) => [hash, rigs.get(hash)!]));
     const [first] = staged.stage.things.order;

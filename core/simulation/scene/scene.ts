@@ -97,7 +97,7 @@ export class Scene {
     else if (carrier.kind === 'thing') this.#boneInto(carrier.thing, carrier.bone, time, m);
     // A figure that carries it stands there itself.
     if (carrier.kind === 'thing' || this.#base.isMiddle) return;
-    this.#base.into(this.#standing, (time - this.clock.timeOf(0)) * this.clock.rate);
+    this.#base.into(this.#standing, this.clock.stepsTo(time));
     this.#copy.set(m);
     multiplyInto(m, 0, this.#standing, 0, this.#copy, 0);
   }

@@ -66,11 +66,10 @@ export class StageThing {
     });
   }
 
-  /** Writes matrices as they are once the whole effect was put elsewhere. */
+  /** Writes matrices as they are once the whole effect was put elsewhere; `out` may be those. */
   #moveInto(out: Float64Array | Float32Array, matrices: Float64Array | Float32Array, time: number): void {
     const { by } = this.#movedPoses;
-    const clock = this.#clock();
-    this.#base.movedInto(by, (time - clock.timeOf(0)) * clock.rate);
+    this.#base.movedInto(by, this.#clock().stepsTo(time));
     for (let at = 0; at < matrices.length; at += 16) multiplyInto(out, at, by, 0, matrices, at);
   }
 
@@ -85,7 +84,7 @@ export class StageThing {
   /** Writes the matrix of its feet at a time. */
   rootInto(time: number, m: Float64Array): void {
     this.#poses.rootInto(this.#clock().fieldTime(time), m);
-    if (this.#base.moves) this.#moveInto(m, m.slice(), time);
+    if (this.#base.moves) this.#moveInto(m, m, time);
   }
 
   /** Skin matrices at a time; valid until the next call. */

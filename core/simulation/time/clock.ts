@@ -62,6 +62,11 @@ export class EffectClock {
     return (step + this.#skipped) / this.rate;
   }
 
+  /** How many steps an instant is from step 0, parts of one too. */
+  stepsTo(time: number): number {
+    return (time - this.timeOf(0)) * this.rate;
+  }
+
   /** The step in which an instant of the effect's time falls. */
   stepOf(time: number): number {
     return Math.floor(time * this.rate + 1e-9) - this.#skipped;

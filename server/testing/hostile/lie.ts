@@ -10,3 +10,10 @@ export interface Sent {
 
 /** Well-formed in all but one thing. */
 export type Lie = (materials: Materials, random: Random) => Sent;
+
+// What is spoilt is spoilt without regard to its type.
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
+export type Loose = any;
+
+/** JSON that is nested deeper than anything is read. */
+export const DEEP = `${'['.repeat(200)}${']'.repeat(200)}`;

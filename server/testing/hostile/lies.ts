@@ -2,16 +2,11 @@ import { strToU8, unzipSync, zipSync } from 'fflate';
 import { canonicalText, structuredCopy } from '@jinx/core/document';
 import { encode } from 'fast-png';
 import { hashName } from '@jinx/core/formats';
-import type { Lie, Sent } from './lie.ts';
+import { DEEP, type Lie, type Loose, type Sent } from './lie.ts';
 import type { Materials } from './materials.ts';
 import { PRESET_LIES } from './presetLies.ts';
 import type { Random } from './random.ts';
 
-// Documents are spoilt without regard to their types.
-// eslint-disable-next-line @typescript-eslint/no-explicit-any
-type Loose = any;
-
-const DEEP = `${'['.repeat(200)}${']'.repeat(200)}`;
 /** Spoils a document, as text or before it is one. */
 const DOCUMENT: Readonly<Record<string, (document: Loose, random: Random) => string | void>> = {
   'a number too large': (d, random) => void (d.seed = 2 ** (33 + random.below(900))),

@@ -1,12 +1,7 @@
 import { strToU8 } from 'fflate';
-import type { Lie } from './lie.ts';
+import { DEEP, type Lie, type Loose } from './lie.ts';
 import type { Random } from './random.ts';
 
-// Settings are spoilt without regard to their types.
-// eslint-disable-next-line @typescript-eslint/no-explicit-any
-type Loose = any;
-
-const DEEP = `${'['.repeat(200)}${']'.repeat(200)}`;
 /** Spoils how pictures are taken, as text or before it is one. */
 const PRESET: Readonly<Record<string, (preset: Loose, random: Random) => string | void>> = {
   'no width': (p) => void (p.settings.width = 0),
