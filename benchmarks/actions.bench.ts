@@ -1,9 +1,15 @@
-// How many events of input it takes to make seven kinds of effect by hand, from an empty one, and whether each ends in
-// the document it is to be. With JINX_KEEP_ACTIONS=1 what they end in is kept as the reference, and docs/actions.md written.
+// How many actions it takes by hand, from an empty effect: seven kinds of effect, each of which must end in the document
+// it is to be, and the twelve tasks of an ordinary day, each of which must hold what was asked for. With
+// JINX_KEEP_ACTIONS=1 what the seven end in is kept as the reference, and docs/actions.md written.
 import { readFileSync, writeFileSync } from 'node:fs';
+import type { Browser } from '@playwright/test';
 import { format } from 'prettier';
+import type { Effect } from '@jinx/core/document';
+import type { Hand } from './actions/hand.ts';
 import { keepReference, keptReference, made, openEmpty, referenceOf } from './actions/make.ts';
-import { RUNS } from './actions/runs.ts';
+import { RUNS, type Run } from './actions/runs.ts';
+import { TASKS } from './actions/tasks/index.ts';
+import { missing } from './actions/tasks/task.ts';
 import { rounded } from './figures.ts';
 import { inChromium } from './inChromium.ts';
 
@@ -11,54 +17,75 @@ const isKeeping = process.env['JINX_KEEP_ACTIONS'] === '1';
 const PAGE = new URL('../docs/actions.md', import.meta.url);
 const MARK = '<!-- written by JINX_KEEP_ACTIONS=1 ./jinx bench actions -->';
 
-interface Counted {
-  id: string;
-  what: string;
-  events: number;
-  target: number;
-  isSame: boolean;
-  costliest: string;
+/** Makes an effect in a project and a window of its own. */
+async function workedThrough(
+  browser: Browser,
+  baseURL: string,
+  run: Pick<Run, 'what' | 'make'>,
+): Promise<{ hand: Hand; document: Effect }> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL });
+  const page = await context.newPage();
+  const project = await openEmpty(page, run.what);
+  const result = await made(page, run);
+  await page.request.delete(`/api/projects/${project}`);
+  await context.close();
+  return result;
 }
-const results = await inChromium(async (browser, baseURL) => {
-  const counted: Counted[] = [];
+
+const { kinds, tasks } = await inChromium(async (browser, baseURL) => {
+  const kinds = [];
   for (const run of RUNS) {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL });
-    const page = await context.newPage();
-    const project = await openEmpty(page, run.what);
-    const { hand, document } = await made(page, run);
+    const { hand, document } = await workedThrough(browser, baseURL, run);
     if (isKeeping) keepReference(run, document);
-    const chapters = hand.done.filter(({ what }) => what.startsWith('open ')).length;
-    const numbers = hand.done.filter(({ what }) => / [\d.]/.test(what)).length * 2;
-    counted.push({
-      id: run.id,
-      what: run.what,
-      events: hand.events,
-      target: run.target,
-      isSame: referenceOf(document) === keptReference(run),
-      costliest: `${chapters} to open chapters, ${numbers} for numbers`,
-    });
-    await page.request.delete(`/api/projects/${project}`);
-    await context.close();
+    kinds.push({ ...run, actions: hand.actions, isSame: referenceOf(document) === keptReference(run) });
   }
-  return counted;
+  const tasks = [];
+  for (const task of TASKS) {
+    const { hand, document } = await workedThrough(browser, baseURL, task);
+    tasks.push({ ...task, actions: hand.actions, missing: missing(task, document) });
+  }
+  return { kinds, tasks };
 });
-const table = results.map(
-  ({ what, events, target, costliest }) =>
-    `| ${what} | ${events} | ${target} | ${rounded(events / target)} | ${costliest} |`,
+
+const sumOf = (numbers: readonly number[]) => numbers.reduce((sum, number) => sum + number, 0);
+const [before, now] = [sumOf(tasks.map((task) => task.before)), sumOf(tasks.map(({ actions }) => actions))];
+const kindRows = kinds.map(
+  ({ what, actions, target }) => `| ${what} | ${actions} | ${target} | ${rounded(actions / target)} |`,
 );
+const taskRow = (what: string, [first, second]: readonly [number, number]) =>
+  `| ${what} | ${first} | ${second} | ${rounded(second / first)} |`;
+const taskRows = [
+  ...tasks.map((task) => taskRow(task.what, [task.before, task.actions])),
+  taskRow('all twelve', [before, now]),
+];
+const TABLES = `| Effect | Actions | Target | Ratio |
+|---|---|---|---|
+${kindRows.join('\n')}
+
+## The twelve tasks of an ordinary day
+
+| Task | First counted | Now | Ratio |
+|---|---|---|---|
+${taskRows.join('\n')}
+`;
 if (isKeeping) {
   const [words] = readFileSync(PAGE, 'utf8').split(MARK);
-  const text = `${words}${MARK}\n\n| Effect | Events | Target | Ratio | Of these |\n|---|---|---|---|---|\n${table.join('\n')}\n`;
-  writeFileSync(PAGE, await format(text, { parser: 'markdown' }));
+  writeFileSync(PAGE, await format(`${words}${MARK}\n\n${TABLES}`, { parser: 'markdown' }));
 }
-console.log(table.join('\n'));
+console.log(TABLES);
 console.log(
   JSON.stringify({
     benchmark: 'actions',
-    events: Object.fromEntries(results.map(({ id, events }) => [id, events])),
-    targets: Object.fromEntries(results.map(({ id, target }) => [id, target])),
-    worstRatio: rounded(Math.max(...results.map(({ events, target }) => events / target))),
-    same: results.filter(({ isSame }) => isSame).length,
-    differing: results.filter(({ isSame }) => !isSame).map(({ id }) => id),
+    events: Object.fromEntries(kinds.map(({ id, actions }) => [id, actions])),
+    targets: Object.fromEntries(kinds.map(({ id, target }) => [id, target])),
+    worstRatio: rounded(Math.max(...kinds.map(({ actions, target }) => actions / target))),
+    same: kinds.filter(({ isSame }) => isSame).length,
+    differing: kinds.filter(({ isSame }) => !isSame).map(({ id }) => id),
+    tasks: Object.fromEntries(tasks.map(({ id, actions }) => [id, actions])),
+    tasksBefore: Object.fromEntries(tasks.map((task) => [task.id, task.before])),
+    sum: now,
+    sumBefore: before,
+    share: rounded(now / before),
+    missing: Object.fromEntries(tasks.flatMap((task) => (task.missing.length ? [[task.id, task.missing]] : []))),
   }),
 );

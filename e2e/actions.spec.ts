@@ -13,7 +13,7 @@ for (const run of RUNS.filter(({ id }) => id === 'flame' || id === 'ribbons'))
   test(`${run.what} is made by hand from an empty effect, in few events, and is what it was`, async ({ page }) => {
     project = await openEmpty(page, run.what);
     const { hand, document } = await made(page, run);
-    expect(hand.events, JSON.stringify(hand.done)).toBeLessThanOrEqual(run.target * 1.5);
+    expect(hand.actions, JSON.stringify(hand.done)).toBeLessThanOrEqual(run.target * 1.5);
     expect(referenceOf(document)).toBe(keptReference(run));
     // It is seen as it plays, on the screen itself: many tones, not one.
     await expect

@@ -1,64 +1,164 @@
 import { expect, type Locator, type Page } from '@playwright/test';
 
 /**
- * Works the bench as a person does, and counts what that takes: a press is one event, a choice from a list two (it is
- * opened and one is pressed), a number two (its chip is pressed; what is typed ends with Enter).
+ * Works the bench as a person does, and counts the actions: a click 1; a typed value 1, with the Tab or Enter that ends
+ * it; a drag 1; a command key 1; a choice from a menu or a list 2. Looking, orbiting and playing are free.
  */
 export class Hand {
   readonly page: Page;
-  /** What was done, with the events it took. */
-  readonly done: { readonly what: string; readonly events: number }[] = [];
+  /** What was done, with the actions it took. */
+  readonly done: { readonly what: string; readonly actions: number }[] = [];
   constructor(page: Page) {
     this.page = page;
   }
-  get events(): number {
-    return this.done.reduce((sum, { events }) => sum + events, 0);
+  get actions(): number {
+    return this.done.reduce((sum, { actions }) => sum + actions, 0);
+  }
+  note(what: string, actions: number): void {
+    this.done.push({ what, actions });
   }
 
-  async press(what: string, target: Locator): Promise<void> {
-    await target.click();
-    this.done.push({ what, events: 1 });
+  /** A click, or a double click, on something. */
+  async press(what: string, target: Locator, times: 1 | 2 = 1): Promise<void> {
+    await (times === 1 ? target.click() : target.dblclick());
+    this.note(what, 1);
   }
-  async button(name: string | RegExp): Promise<void> {
-    await this.press(
-      `press ${String(name)}`,
-      this.page.getByRole('button', { name, exact: typeof name === 'string' }),
-    );
+  async button(name: string | RegExp, nth = 0): Promise<void> {
+    const target = this.page.getByRole('button', { name, exact: typeof name === 'string' });
+    await this.press(`press ${String(name)}`, target.nth(nth));
+  }
+  /** A command key. */
+  async key(key: string): Promise<void> {
+    await this.page.keyboard.press(key);
+    this.note(`key ${key}`, 1);
   }
   /** Opens a chapter. */
   async chapter(name: string): Promise<void> {
-    await this.press(`open ${name}`, this.page.getByRole('tab', { name }));
+    const tab = this.page.getByRole('tab', { name });
+    if ((await tab.getAttribute('aria-selected')) === 'true') return;
+    await this.press(`open ${name}`, tab);
   }
   /** Chooses from a menu that acts at once. */
-  async menu(label: string, item: string | RegExp): Promise<void> {
-    await this.page.getByRole('button', { name: label, exact: true }).click();
-    await this.page.getByRole('menuitem', { name: item, exact: typeof item === 'string' }).click();
-    this.done.push({ what: `${label} ${String(item)}`, events: 2 });
+  async menu(label: string, item: string | RegExp, nth = 0): Promise<void> {
+    await this.page.getByRole('button', { name: label, exact: true }).nth(nth).click();
+    await this.page
+      .getByRole('menuitem', { name: item, exact: typeof item === 'string' })
+      .first()
+      .click();
+    this.note(`${label} ${String(item)}`, 2);
   }
   /** Chooses what a chip of choices says, by its words. */
-  async choose(label: string, words: string): Promise<void> {
-    await this.page.getByLabel(label, { exact: true }).selectOption({ label: words });
-    this.done.push({ what: `${label}: ${words}`, events: 2 });
+  async choose(label: string, words: string, nth = 0): Promise<void> {
+    await this.page.getByLabel(label, { exact: true }).nth(nth).selectOption({ label: words });
+    this.note(`${label}: ${words}`, 2);
   }
-  /** Types a number, a spread or a sum into a chip. */
-  async type(chip: RegExp, text: string): Promise<void> {
-    await this.page.getByRole('button', { name: chip }).first().click();
+  /** Clicks a chip and types a number, a spread, a sum or a vector into it. */
+  async type(chip: RegExp, text: string, nth = 0): Promise<void> {
+    await this.page.getByRole('button', { name: chip }).nth(nth).click();
     await this.page.keyboard.press('ControlOrMeta+a');
     await this.page.keyboard.type(text);
     await this.page.keyboard.press('Enter');
-    this.done.push({ what: `${chip.source} ${text}`, events: 2 });
+    this.note(`${chip.source} ${text}`, 2);
+  }
+  /** Clicks a field of text and types into it. */
+  async field(label: string, text: string, nth = 0): Promise<void> {
+    const field = this.page.getByLabel(label, { exact: true }).nth(nth);
+    await field.click();
+    await field.fill(text);
+    await field.press('Enter');
+    this.note(`${label} ${text}`, 2);
+  }
+  /** Opens a colour and types it. */
+  async colour(label: string, hex: string, nth = 0): Promise<void> {
+    await this.page.getByLabel(label, { exact: true }).nth(nth).fill(hex);
+    this.note(`${label} ${hex}`, 2);
   }
   /** Chooses a layer by its row. */
   async row(name: string): Promise<void> {
-    await this.press(`choose ${name}`, this.page.getByRole('listitem', { name, exact: true }).getByText(name));
+    await this.press(
+      `choose ${name}`,
+      this.page.getByRole('listitem', { name, exact: true }).getByText(name).first(),
+    );
+  }
+  /** Chooses one more layer, beside those that are chosen. */
+  async rowToo(name: string): Promise<void> {
+    await this.page
+      .getByRole('listitem', { name, exact: true })
+      .getByText(name)
+      .first()
+      .click({ modifiers: ['ControlOrMeta'] });
+    this.note(`choose ${name} too`, 1);
   }
   /** Adds a layer that is something at once. */
   async ready(kind: string): Promise<void> {
     await this.menu('ready…', kind);
   }
-  /** Puts a figure on the stage, and waits until it stands there. */
+  /** Puts a figure or a prop on the stage, and waits until it stands there. */
   async bring(name: string): Promise<void> {
-    await this.menu('Put a figure on the stage…', name);
-    await expect(this.page.getByLabel('clip', { exact: true })).toBeVisible();
+    const clips = this.page.getByLabel('clip', { exact: true });
+    const before = await clips.count();
+    await this.menu(before === 0 ? 'Put a figure on the stage…' : 'And…', name);
+    await expect(clips).toHaveCount(before + 1);
+  }
+
+  /** Chooses a line of the life sheet. */
+  async line(word: string): Promise<void> {
+    const line = this.page.getByRole('radio', { name: new RegExp(`^${word}`) });
+    if ((await line.getAttribute('aria-checked')) === 'true') return;
+    await this.press(`line ${word}`, line);
+  }
+  /** Begins the chosen line with a ready shape: offered at once where it is not shaped, else in a menu. */
+  async shape(name: string): Promise<void> {
+    const menu = this.page.getByRole('button', { name: 'begin with…' });
+    if (await menu.count()) await this.menu('begin with…', name);
+    else await this.button(name);
+  }
+  /** Adds a key to the chosen line at a share of life, by a double click. */
+  async addKey(share: number): Promise<void> {
+    await this.doubleClickAt(this.curve(), share, 0.5);
+    this.note(`a key at ${share}`, 1);
+  }
+  /** Chooses a key of the chosen line. */
+  async pickKey(nth: number): Promise<void> {
+    await this.press(
+      `key ${nth} of the line`,
+      this.curve()
+        .getByRole('button', { name: /^key at/ })
+        .nth(nth),
+    );
+  }
+  /** Types where the chosen key stands, or what it says. */
+  async keyPlace(text: string): Promise<void> {
+    await this.field('place of the key', text);
+  }
+  async keyValue(text: string): Promise<void> {
+    await this.field('value of the key', text);
+  }
+  async keyAnchor(words: string): Promise<void> {
+    await this.choose('where the key stands', words);
+  }
+  private curve(): Locator {
+    return this.page.locator('.open .editor svg').first();
+  }
+  /** Adds a stop to the gradient of the open row at a share, by a double click. */
+  async addStop(share: number): Promise<void> {
+    await this.doubleClickAt(this.page.getByRole('group', { name: 'Colour over age' }), share, 0.5);
+    this.note(`a stop at ${share}`, 1);
+  }
+  async pickStop(nth: number): Promise<void> {
+    await this.press(
+      `stop ${nth}`,
+      this.page
+        .locator('.open')
+        .getByRole('button', { name: /^colour at/ })
+        .nth(nth),
+    );
+  }
+  async stopColour(hex: string): Promise<void> {
+    await this.colour('colour of this stop', hex);
+  }
+  private async doubleClickAt(target: Locator, x: number, y: number): Promise<void> {
+    const box = (await target.boundingBox())!;
+    await target.dblclick({ position: { x: x * box.width, y: y * box.height } });
   }
 }

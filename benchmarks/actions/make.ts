@@ -43,7 +43,7 @@ export function plainOf(effect: Effect): unknown {
 }
 
 /** Makes an effect by hand on the empty bench. Returns the hand with its counts, and the document as it was saved. */
-export async function made(page: Page, run: Run): Promise<{ hand: Hand; document: Effect }> {
+export async function made(page: Page, run: Pick<Run, 'make'>): Promise<{ hand: Hand; document: Effect }> {
   const hand = new Hand(page);
   await run.make(hand);
   await expect(page.locator('[data-saving]')).toHaveAttribute('data-state', 'saved');

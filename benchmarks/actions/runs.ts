@@ -4,7 +4,7 @@ import type { Hand } from './hand.ts';
 export interface Run {
   readonly id: string;
   readonly what: string;
-  /** Events that it may take: about a third of what is spent on such an effect today. */
+  /** Actions that it may take: about a third of what is spent on such an effect today. */
   readonly target: number;
   readonly make: (hand: Hand) => Promise<void>;
 }
