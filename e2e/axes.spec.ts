@@ -1,11 +1,11 @@
 import { expect, test } from './test.ts';
 import type { Effect } from '@jinx/core/document';
-import { openMantle, saved, type } from './bench.ts';
+import { choose, openMantle, saved, type } from './bench.ts';
 
 test('the axes of a size go together when told to, in proportion, and each by itself otherwise', async ({ page }) => {
   const id = await openMantle(page);
   await page.getByRole('listitem', { name: 'Motes', exact: true }).getByText('Motes').click();
-  await page.getByLabel('source', { exact: true }).selectOption('box');
+  await choose(page, 'source', 'box');
   await type(page, /^size, x/, '1');
   await type(page, /^size, y/, '2');
   await type(page, /^size, z/, '0.5');

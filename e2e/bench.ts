@@ -1,4 +1,5 @@
 import { expect, goWithin, type Page } from './test.ts';
+export { choose } from './choose.ts';
 import { decode } from 'fast-png';
 import type { Effect } from '@jinx/core/document';
 import { lamplitMantle } from '@jinx/demo';
@@ -69,7 +70,9 @@ export async function type(page: Page, label: RegExp, text: string): Promise<voi
   await page.keyboard.press('Enter');
 }
 
-export const chapter = (page: Page, name: string) => page.getByRole('tab', { name }).click();
+/** Goes to a chapter of the chosen layer's page. */
+export const chapter = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Chapters' }).getByRole('button', { name }).click();
 
 /** Puts an effect into a project by the server's own door. Returns its id. */
 export async function addEffect(page: Page, project: string, document: Effect): Promise<string> {
@@ -119,9 +122,6 @@ export async function openMantle(page: Page): Promise<string> {
 
 /** Begins the open line of the life sheet with a ready shape. */
 export async function beginWith(page: Page, shape: string): Promise<void> {
-  const menu = page.getByRole('button', { name: 'begin with…' });
-  // A line that is not shaped yet offers them at once.
-  if ((await menu.count()) === 0) return page.getByRole('button', { name: shape, exact: true }).click();
-  await menu.click();
-  await page.getByRole('menuitem', { name: shape, exact: true }).click();
+  await page.getByRole('button', { name: 'ready shapes…' }).click();
+  await page.getByRole('option', { name: shape, exact: true }).click();
 }

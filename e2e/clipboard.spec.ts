@@ -67,14 +67,12 @@ test('layers put in beside themselves are a throw of their own', async ({ page }
 test('a chapter is given to many layers, and a setting to another of its unit', async ({ page }) => {
   await row(page, 'Motes').getByText('Motes').click();
   await chapter(page, 'Motion');
-  await page.getByRole('button', { name: 'more', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'copy Motion of this layer' }).click();
+  await page.getByRole('button', { name: 'Copy Motion of this layer' }).click();
   await row(page, 'Lamp glow').getByText('Lamp glow').click();
   await row(page, 'Embers')
     .getByText('Embers')
     .click({ modifiers: ['ControlOrMeta'] });
-  await page.getByRole('button', { name: 'more', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'give these 2 layers Motion of Motes' }).click();
+  await page.getByRole('button', { name: 'Give these 2 layers Motion of Motes' }).click();
   await saved(page);
   const read = async () =>
     ((await (await page.request.get(`/api/effects/${id}`)).json()) as { document: Effect }).document.layers.byId;

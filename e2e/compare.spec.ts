@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import type { Effect } from '@jinx/core/document';
-import { addEffect, differing, goTo, openMantle, pixels, saved } from './bench.ts';
+import { addEffect, choose, differing, goTo, openMantle, pixels, saved } from './bench.ts';
 
 let id = '';
 let otherId = '';
@@ -28,7 +28,7 @@ test('another effect is compared in words, and what it has is taken over line by
   await goTo(page, 150);
   const before = await pixels(page);
   await page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name: 'Compared' }).click();
-  await page.getByLabel('effect to compare with').selectOption({ label: 'Mantle of few' });
+  await choose(page, 'effect to compare with', { label: 'Mantle of few' });
   await expect(page.getByText('2 differences')).toBeVisible();
   const row = page.getByRole('row', { name: /^size/ });
   await expect(row).toContainText('0.01 to 0.036 m');

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { expect, test, type Page, type TestInfo } from './test.ts';
-import { chapter, differing, goTo, openMantle, pixels, screen, type } from './bench.ts';
+import { chapter, choose, differing, goTo, openMantle, pixels, screen, type } from './bench.ts';
 
 // What is compared is what is on the screen.
 test.use({ deviceScaleFactor: 1 });
@@ -51,7 +51,7 @@ const shown = (page: Page) => expect(page.locator('[data-other=shown]')).toBeVis
 test('the other picture is of the same instant, seed and camera, up to a border that is moved', async ({ page }) => {
   const alone = await seen(page);
   await below(page, 'Compared');
-  await page.getByLabel('effect to compare with').selectOption({ label: 'itself, as it was opened' });
+  await choose(page, 'effect to compare with', { label: 'itself, as it was opened' });
   await page.getByRole('button', { name: 'one over the other' }).click();
   await shown(page);
   const same = await seen(page);
@@ -75,7 +75,7 @@ test('the other picture is of the same instant, seed and camera, up to a border 
 
 test('two effects stand side by side', async ({ page }) => {
   await below(page, 'Compared');
-  await page.getByLabel('effect to compare with').selectOption({ label: 'Seed Wreath' });
+  await choose(page, 'effect to compare with', { label: 'Seed Wreath' });
   await page.getByRole('button', { name: 'side by side' }).click();
   await shown(page);
   // Both are drawn by one worker, with the graphics of one canvas.

@@ -1,6 +1,6 @@
 import { expect, goWithin, test, type Page } from './test.ts';
 import { newStep, type Effect } from '@jinx/core/document';
-import { addEffect, differing, goTo, particlesOf, pixels, living } from './bench.ts';
+import { addEffect, chapter, choose, differing, goTo, living, particlesOf, pixels } from './bench.ts';
 import { one } from './oneLayer.ts';
 
 interface Asset {
@@ -27,7 +27,7 @@ test.afterEach(async ({ page }) => {
 async function addDial(page: Page, kind: string): Promise<void> {
   await page.getByRole('button', { name: 'Whole effect' }).click();
   await page.getByRole('button', { name: 'Add a dial…' }).click();
-  await page.getByRole('menuitem', { name: kind, exact: true }).click();
+  await page.getByRole('option', { name: kind, exact: true }).click();
 }
 const place = async (page: Page) => {
   await goTo(page, 5);
@@ -38,8 +38,8 @@ test('a layer stands where a dial says, and stays there when the dial is taken a
   await open(page, () => one());
   await addDial(page, 'a place');
   await page.getByRole('listitem', { name: 'One', exact: true }).click();
-  await page.getByRole('tab', { name: 'Source' }).click();
-  await page.getByLabel('source place', { exact: true }).selectOption({ label: 'Target' });
+  await chapter(page, 'Source');
+  await choose(page, 'source place', { label: 'Target' });
   expect(await place(page)).toEqual([0, 1, 3]);
   await page.getByRole('button', { name: 'Whole effect' }).click();
   await page.getByRole('button', { name: /^Target, x/ }).click();
@@ -66,7 +66,7 @@ test('a dial lets another picture be shown wherever one is', async ({ page }) =>
   await addDial(page, 'a picture');
   expect(differing(before, await pixels(page))).toBe(0);
   await page.getByRole('button', { name: pictures[0]!.name, exact: true }).click();
-  await page.getByRole('menuitem', { name: pictures[1]!.name, exact: true }).click();
+  await page.getByRole('option', { name: pictures[1]!.name, exact: true }).click();
   await expect.poll(async () => differing(before, await pixels(page))).toBeGreaterThan(100);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(async () => differing(before, await pixels(page))).toBe(0);

@@ -20,18 +20,18 @@ test('layers are added, copied, renamed, moved, hidden, seen alone and deleted, 
       );
   const before = await names();
   await page.getByRole('listitem', { name: 'Embers' }).click();
-  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await page.getByRole('button', { name: 'Duplicate', exact: true }).click();
   expect(await names()).toContain('Embers, copy');
   await page.getByLabel('layer name').fill('Sparks');
   await page.getByLabel('layer name').press('Enter');
   await page.getByRole('button', { name: 'More…' }).click();
-  await page.getByRole('menuitem', { name: 'toward the front' }).click();
+  await page.getByRole('option', { name: 'toward the front' }).click();
   expect((await names()).indexOf('Sparks')).toBe(before.indexOf('Embers') - 1);
 
   await goTo(page, 120);
   const whole = await pixels(page);
   await page.getByRole('listitem', { name: 'Motes' }).click();
-  await page.getByRole('button', { name: 'Alone' }).click();
+  await page.getByRole('button', { name: 'Alone', exact: true }).click();
   const alone = await pixels(page);
   expect(differing(whole, alone)).toBeGreaterThan(200);
   await page.getByRole('listitem', { name: 'Motes' }).focus();

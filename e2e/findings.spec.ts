@@ -26,7 +26,9 @@ test('findings are told as they arise, lead to where they are put right, and are
   await page.getByRole('listitem', { name: 'Motes', exact: true }).getByText('Motes').click();
   await chapter(page, 'Births');
   await turning.click();
-  await expect(page.getByRole('tab', { name: 'Life' })).toHaveAttribute('aria-selected', 'true');
+  await expect(
+    page.getByRole('navigation', { name: 'Chapters' }).getByRole('button', { name: 'Life' }),
+  ).toHaveAttribute('aria-current', 'true');
   await expect(page.getByRole('textbox', { name: 'layer name' })).toHaveValue('Embers');
 
   await page.getByRole('button', { name: 'Let it not turn' }).click();

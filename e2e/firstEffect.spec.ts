@@ -1,7 +1,7 @@
 import { expect, test } from './test.ts';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { chapter, differing, goTo, particlesOf, pixels, saved, type, living } from './bench.ts';
+import { chapter, choose, differing, goTo, living, particlesOf, pixels, saved, type } from './bench.ts';
 
 const SEDGE = fileURLToPath(new URL('../demo/kit/sedge.glb', import.meta.url));
 
@@ -41,9 +41,9 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   await page.locator('.stage').dispatchEvent('drop', { dataTransfer: bytes });
   await expect(page.getByRole('button', { name: 'sedge', exact: true })).toBeVisible();
   await expect(page.getByLabel('clip', { exact: true })).toBeVisible({ timeout: 60_000 });
-  await page.getByLabel('clip', { exact: true }).selectOption('walk');
+  await choose(page, 'clip', 'walk');
   await page.getByRole('button', { name: 'sedge', exact: true }).click();
-  await page.getByLabel('way', { exact: true }).selectOption('circle');
+  await choose(page, 'way', 'circle');
   await page.keyboard.press('Escape');
 
   // Motes from her skin, drawn to a lamp over the shoulder and turned round it.
@@ -51,7 +51,7 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   await page.getByLabel('layer name').fill('Motes');
   await page.getByLabel('layer name').press('Enter');
   await chapter(page, 'Source');
-  await page.getByLabel('source', { exact: true }).selectOption('mesh');
+  await choose(page, 'source', 'mesh');
   await chapter(page, 'Births');
   await type(page, /^rate/, '300+100');
   await type(page, /^lifetime/, '1.2 – 2');
@@ -61,7 +61,7 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   await type(page, /^speed/, '0.1');
   for (const force of ['Attraction', 'Vortex', 'Drag']) {
     await page.getByRole('button', { name: 'Add a force' }).click();
-    await page.getByRole('menuitem', { name: force }).click();
+    await page.getByRole('option', { name: force }).click();
   }
   await type(page, /^attraction, strength/, '5');
   await type(page, /^vortex, spin/, '1.5');
@@ -83,9 +83,9 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   await page.getByLabel('layer name').fill('Ripples');
   await page.getByLabel('layer name').press('Enter');
   await chapter(page, 'Source');
-  await page.getByLabel('source', { exact: true }).selectOption('point');
-  await page.getByLabel('source place', { exact: true }).selectOption({ label: 'foot.left' });
-  await page.getByLabel('dropped to the ground').selectOption('yes');
+  await choose(page, 'source', 'point');
+  await choose(page, 'source place', { label: 'foot.left' });
+  await choose(page, 'dropped to the ground', 'yes');
   await type(page, /^acts below/, '0.12');
   await chapter(page, 'Births');
   await type(page, /^rate/, '0');
@@ -93,8 +93,8 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   await chapter(page, 'Motion');
   await type(page, /^speed/, '0');
   await chapter(page, 'Appearance');
-  await page.getByLabel('drawn shape, shape').selectOption('ring');
-  await page.getByLabel('facing').selectOption('ground');
+  await choose(page, 'drawn shape, shape', 'ring');
+  await choose(page, 'facing', 'ground');
   await chapter(page, 'Life');
   await type(page, /^size/, '0.6');
   await saved(page);

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import { type Effect, type NumberSetting, settingsByName } from '@jinx/core/document';
-import { chapter, differing, goTo, openMantle, pixels, saved, type } from './bench.ts';
+import { chapter, choose, differing, goTo, openMantle, pixels, saved, type } from './bench.ts';
 
 let id = '';
 test.beforeEach(async ({ page }) => {
@@ -123,7 +123,7 @@ test('sources, bursts, forces and colours of several layers are set together', a
     return [layerOf(effect, 'Motes'), layerOf(effect, 'Embers')] as const;
   };
   await chapter(page, 'Source');
-  await page.getByLabel('source', { exact: true }).selectOption('ring');
+  await choose(page, 'source', 'ring');
   for (const { source } of await both()) expect(source.kind).toBe('ring');
   await chapter(page, 'Births');
   await page.getByRole('button', { name: 'Add a burst' }).click();
@@ -132,7 +132,7 @@ test('sources, bursts, forces and colours of several layers are set together', a
     expect(Object.values(bursts.byId)).toMatchObject([{ count: 12, stretch: 'hold', at: 0 }]);
   await chapter(page, 'Motion');
   await page.getByRole('button', { name: 'Add a force' }).click();
-  await page.getByRole('menuitem', { name: 'Wind' }).click();
+  await page.getByRole('option', { name: 'Wind' }).click();
   await type(page, /^wind, wind speed/, '5');
   for (const { forces } of await both()) {
     const wind = Object.values(forces.byId).find(({ kind }) => kind === 'wind')!;

@@ -1,6 +1,6 @@
 import { expect, goWithin, test, type Page } from './test.ts';
 import { atEffect, burst, collectionOf, newEffect, newLayer, setNumber, type Effect } from '@jinx/core/document';
-import { addEffect, chapter, differing, goTo, particlesOf, pixels } from './bench.ts';
+import { addEffect, chapter, choose, differing, goTo, particlesOf, pixels } from './bench.ts';
 
 /** Motes born all along on a ring about the middle; a flash beside them that is over in a fifth of a second. */
 function ringAndFlash(): Effect {
@@ -124,12 +124,14 @@ test('with a key, dragging at another instant makes a key there, and births foll
   // On the time sheet it is dragged to an earlier time, and made to leap: then births stay behind until just there.
   const sheetKey = page.getByRole('button', { name: 'ring, key at 1 s' });
   const box = (await sheetKey.boundingBox())!;
-  await drag(page, { x: box.x + box.width / 2, y: box.y + box.height / 2 }, [-105, 0]);
+  const start = (await page.locator('.ruler .border.first').boundingBox())!;
+  const second = box.x + box.width / 2 - (start.x + start.width / 2);
+  await drag(page, { x: box.x + box.width / 2, y: box.y + box.height / 2 }, [-Math.round(second / 2), 0]);
   await expect(page.getByRole('button', { name: /ring, key at 0\.5/ })).toBeVisible();
   await goTo(page, 60);
   expect((await mean(page))[0]).toBeLessThan(-0.4);
   await goTo(page, 0);
-  await page.getByLabel('source place, on from this key').selectOption({ label: 'by a leap' });
+  await choose(page, 'source place, on from this key', { label: 'by a leap' });
   await goTo(page, 28);
   expect(Math.abs((await mean(page))[0])).toBeLessThan(0.06);
 });
@@ -137,7 +139,7 @@ test('with a key, dragging at another instant makes a key there, and births foll
 test('a force is moved and sized where it stands, and what it does follows', async ({ page }) => {
   await chapter(page, 'Motion');
   await page.getByRole('button', { name: 'Add a force' }).click();
-  await page.getByRole('menuitem', { name: /^Attraction/ }).click();
+  await page.getByRole('option', { name: /^Attraction/ }).click();
   const force = handle(page, 'attraction');
   await expect(force).toBeVisible();
   await page.evaluate(() => window.jinx.hash());
@@ -185,7 +187,7 @@ test('while one layer is dragged, the others stand at their fullest', async ({ p
 });
 
 test('so they do while a number of its source is dragged', async ({ page }) => {
-  await page.getByRole('tab', { name: 'Source' }).click();
+  await chapter(page, 'Source');
   const clean = await pixels(page);
   let during = clean;
   const box = (await page.getByRole('button', { name: /^radius:/ }).boundingBox())!;

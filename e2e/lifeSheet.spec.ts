@@ -1,6 +1,6 @@
 import { expect, test, type Locator, type Page } from './test.ts';
 import type { Curve, Effect, NumberSetting } from '@jinx/core/document';
-import { chapter, differing, goTo, openMantle, pixels, saved } from './bench.ts';
+import { chapter, choose, differing, goTo, openMantle, pixels, saved } from './bench.ts';
 
 let id = '';
 test.beforeEach(async ({ page }) => {
@@ -28,7 +28,7 @@ const line = (page: Page, name: string): Locator => page.getByRole('group', { na
 const keysOf = (page: Page, name: string) => line(page, name).getByRole('button');
 async function more(page: Page, what: RegExp): Promise<void> {
   await page.getByRole('button', { name: 'this shape…' }).click();
-  await page.getByRole('menuitem', { name: what }).click();
+  await page.getByRole('option', { name: what }).click();
 }
 
 test('keys are boxed, moved together, held and turned round, each one step of undo', async ({ page }) => {
@@ -75,7 +75,7 @@ test('keys are copied from one setting to another of another layer', async ({ pa
 test('a band gives each its own way; another way of combining keeps what is seen', async ({ page }) => {
   await goTo(page, 120);
   const before = await pixels(page);
-  await page.getByLabel('how age shapes size').selectOption('replace');
+  await choose(page, 'how age shapes size', 'replace');
   const replaced = byAge((await layerOf(page, 'Motes')).settings['life.size']);
   expect(replaced.combine).toBe('replace');
   const highest = Math.max(
@@ -98,11 +98,11 @@ test('any number of a layer that age shapes has a line of its own', async ({ pag
   await chapter(page, 'Life');
   await page.getByRole('button', { name: /^turning:/ }).click();
   await page.getByRole('button', { name: 'Shape it…' }).click();
-  await page.getByRole('menuitem', { name: 'by age' }).click();
+  await page.getByRole('option', { name: 'by age' }).click();
   await expect(page.getByRole('radio', { name: /^turning/ })).toBeChecked();
   await expect(line(page, 'turning')).toBeVisible();
-  await page.getByRole('button', { name: 'begin with…' }).click();
-  await page.getByRole('menuitem', { name: 'falling' }).click();
+  await page.getByRole('button', { name: 'ready shapes…' }).click();
+  await page.getByRole('option', { name: 'falling' }).click();
   expect(places(curveOf((await layerOf(page, 'Motes')).settings['life.turning'])).map(({ value }) => value)).toEqual([
     1, 0,
   ]);
@@ -144,7 +144,7 @@ test('the filmstrip shows the layer’s own look, and an age pointed at is lit o
   await page.keyboard.press('ArrowRight');
   await expect(film).toHaveAttribute('aria-valuetext', /% is lit on the stage$/);
   expect(differing(lit, await pixels(page))).toBeGreaterThan(20);
-  await page.getByRole('tab', { name: 'Life' }).click();
+  await chapter(page, 'Life');
   await page.mouse.move(300, 200);
   expect(differing(before, await pixels(page), 2)).toBe(0);
 });

@@ -1,6 +1,6 @@
 import { expect, goWithin, test, type Page } from './test.ts';
 import { atEffect, newEffect, setNumber, type Effect } from '@jinx/core/document';
-import { addEffect, differing, goTo, particlesOf, pixels, saved, living } from './bench.ts';
+import { addEffect, choose, differing, goTo, living, particlesOf, pixels, saved } from './bench.ts';
 import { one, standing } from './oneLayer.ts';
 
 const made: string[] = [];
@@ -37,7 +37,8 @@ test('another effect stands in a group, moves with it, and is as it was saved la
   const before = await pixels(page);
 
   await page.getByRole('button', { name: 'Whole effect' }).click();
-  await page.getByLabel('link another effect').selectOption({ label: 'Small lantern' });
+  await page.getByRole('button', { name: 'Link an effect…' }).click();
+    await page.getByRole('option', { name: 'Small lantern' }).click();
   await expect(page.getByRole('listitem', { name: 'group Small lantern' })).toContainText('linked');
   await goTo(page, 10);
   expect(await place(page)).toEqual([0.5, 1, 0]);

@@ -10,7 +10,7 @@ import {
   setNumber,
   type Effect,
 } from '@jinx/core/document';
-import { addEffect, chapter, differing, goTo, pixels, type, living } from './bench.ts';
+import { addEffect, chapter, choose, differing, goTo, living, pixels, type } from './bench.ts';
 
 /** Two still dots side by side, and a layer without a particle. */
 function dots(): Effect {
@@ -82,7 +82,7 @@ const brightest = (page: Page) =>
     });
 const add = async (page: Page, name: string) => {
   await page.getByRole('button', { name: 'Add a step' }).click();
-  await page.getByRole('menuitem', { name }).click();
+  await page.getByRole('option', { name }).click();
 };
 const steps = (page: Page) =>
   page.locator('.steps > li').evaluateAll((all) => all.map((one) => one.getAttribute('data-step')));
@@ -112,15 +112,15 @@ test('steps are added, muted, moved, seen alone and taken away, and the stage an
   await expect.poll(() => brightest(page)).toBeGreaterThan(100);
   await page.getByRole('listitem', { name: 'Left' }).click();
   const second = page.locator('.steps > li').nth(1);
-  await second.getByRole('button', { name: 'mute' }).click();
+  await second.getByRole('button', { name: /^Mute/ }).click();
   await expect.poll(async () => differing(plain, await pixels(page), 6)).toBe(0);
   await second.getByRole('button', { name: 'unmute' }).click();
   await changed(page, plain);
-  await second.getByRole('button', { name: 'alone' }).click();
+  await second.getByRole('button', { name: /alone$/ }).click();
   const alone = await changed(page, dissolved);
   // Without the shape before it, the dissolve is seen in the corners too.
   expect(halves(plain, alone)[0]).toBeGreaterThan(left);
-  await second.getByRole('button', { name: 'alone' }).click();
+  await second.getByRole('button', { name: /alone$/ }).click();
   await expect.poll(async () => differing(dissolved, await pixels(page), 6)).toBe(0);
   await second.getByRole('button', { name: 'Move Dissolve up' }).click();
   expect(await steps(page)).toEqual(['dissolve', 'drawn']);
@@ -135,13 +135,13 @@ test('a look is named and used by another layer: a change shows in both, but whe
   page,
 }) => {
   await open(page);
-  await page.getByLabel('drawn shape, shape').selectOption('ring');
+  await choose(page, 'drawn shape, shape', 'ring');
   await page.getByRole('button', { name: 'Name it' }).click();
   await expect(page.getByLabel('name of the look')).toHaveValue('Left look');
   await page.getByRole('listitem', { name: 'Right' }).click();
   const before = await pixels(page);
   await page.getByRole('button', { name: 'Use a look…' }).click();
-  await page.getByRole('menuitem', { name: 'Left look' }).click();
+  await page.getByRole('option', { name: 'Left look' }).click();
   await expect(page.getByText('with Left: a change here is a change there.')).toBeVisible();
   const rings = await changed(page, before);
   expect(halves(before, rings)[0]).toBe(0);
@@ -259,7 +259,7 @@ test('lens and air are set in words, and seen raw or dimmed by a key', async ({ 
   await page.getByRole('button', { name: 'Busy' }).click();
   const plain = await pixels(page);
   await page.getByRole('button', { name: 'Lens and air' }).click();
-  await page.getByLabel('fog', { exact: true }).selectOption('on');
+  await choose(page, 'fog', 'on');
   const foggy = await changed(page, plain, 5000);
   await page.getByRole('button', { name: /^exposure/ }).click();
   await page.keyboard.press('ControlOrMeta+a');
@@ -280,7 +280,7 @@ test('what particles are drawn as is chosen in words: meshes, lights, haze and s
 }) => {
   await open(page);
   await page.getByRole('button', { name: 'Put a figure on the stage…' }).click();
-  await page.getByRole('menuitem', { name: /sedge/ }).click();
+  await page.getByRole('option', { name: /sedge/ }).click();
   await expect(page.getByRole('button', { name: 'Sedge' }).or(page.getByText('sedge')).first()).toBeVisible();
   await page.waitForTimeout(500);
   await goTo(page, 30);
@@ -288,14 +288,14 @@ test('what particles are drawn as is chosen in words: meshes, lights, haze and s
   await chapter(page, 'Appearance');
   let before = await pixels(page);
   for (const kind of ['light', 'haze', 'body']) {
-    await page.getByLabel('drawn as').selectOption(kind);
+    await choose(page, 'drawn as', kind);
     before = await changed(page, before, 60);
   }
-  await page.getByLabel('drawn as').selectOption('mesh');
+  await choose(page, 'drawn as', 'mesh');
   await expect(page.getByText(/Left shows nothing: it has no mesh to draw/)).toBeVisible();
   before = await pixels(page);
   await page.getByRole('button', { name: 'Choose a mesh' }).click();
-  await page.getByRole('menuitem', { name: /sedge/ }).click();
+  await page.getByRole('option', { name: /sedge/ }).click();
   await changed(page, before, 200);
 });
 
@@ -305,15 +305,15 @@ test('a mesh goes over into its other shape, mirrors a picture, and is met by an
   const kit = await page.request.post(`/api/projects/${project}/kit`, { data: { file: 'funnel.glb' } });
   expect(kit.ok()).toBe(true);
   await open(page);
-  await page.getByLabel('drawn as').selectOption('mesh');
+  await choose(page, 'drawn as', 'mesh');
   let before = await pixels(page);
   await page.getByRole('button', { name: 'Choose a mesh' }).click();
-  await page.getByRole('menuitem', { name: /funnel/ }).click();
+  await page.getByRole('option', { name: /funnel/ }).click();
   before = await changed(page, before, 200);
   await type(page, /^other shape/, '100');
   before = await changed(page, before, 200);
   // A red picture in place of the sky.
-  await page.getByLabel('lit', { exact: true }).selectOption('card');
+  await choose(page, 'lit', 'card');
   await type(page, /^metalness/, '100');
   await drop(page, '[data-row="right"]', 'reeds.png', png([255, 0, 0]));
   await changed(page, before, 200);
@@ -327,21 +327,21 @@ test('a mesh goes over into its other shape, mirrors a picture, and is met by an
     .toBe(0);
   await page.getByRole('button', { name: 'Lens and air' }).click();
   await page.getByRole('button', { name: 'the sky of the surround' }).click();
-  await page.getByRole('menuitem', { name: 'reeds' }).click();
+  await page.getByRole('option', { name: 'reeds' }).click();
   const mirrored = await changed(page, before, 200);
   expect(halves(before, mirrored)[1]).toBe(0);
-  await page.getByLabel('mirrored picture').selectOption('off');
+  await choose(page, 'mirrored picture', 'off');
   await expect.poll(async () => differing(before, await pixels(page), 3)).toBe(0);
   await page.keyboard.press('Escape');
   // The other layer meets the mesh; what turns with the view can not be met, and says so.
   await page.getByRole('listitem', { name: 'Right' }).click();
   await chapter(page, 'Motion');
   await page.getByRole('button', { name: 'Add a surface' }).click();
-  await page.getByRole('menuitem', { name: 'The mesh of Left' }).click();
+  await page.getByRole('option', { name: 'The mesh of Left' }).click();
   await expect(page.locator('[data-surface="layer"]')).toContainText('the mesh that');
   await expect(page.getByText('The mesh of Left is never met: it turns with the view.')).toBeVisible();
   await page.getByRole('listitem', { name: 'Left' }).click();
   await chapter(page, 'Appearance');
-  await page.getByLabel('facing', { exact: true }).selectOption('own frame');
+  await choose(page, 'facing', 'own frame');
   await expect(page.getByText('The mesh of Left is never met')).toBeHidden();
 });

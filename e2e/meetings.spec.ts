@@ -10,7 +10,7 @@ import {
   setNumber,
   type Effect,
 } from '@jinx/core/document';
-import { addEffect, chapter, differing, goTo, particlesOf, pixels, living } from './bench.ts';
+import { addEffect, chapter, choose, differing, goTo, living, particlesOf, pixels } from './bench.ts';
 
 /** Thirty drops fall from two metres up, all at once, and live long; a layer of sparks has no births of its own. */
 function rain(): Effect {
@@ -48,7 +48,7 @@ test.afterEach(async ({ page }) => {
   await page.request.delete(`/api/effects/${id}`);
 });
 
-const choose = (page: Page, name: string) =>
+const chooseRow = (page: Page, name: string) =>
   page
     .locator('.row', { has: page.locator(`[data-count="${name}"]`) })
     .locator('[data-count]')
@@ -61,13 +61,13 @@ const heights = async (page: Page, layer: string) => {
 test('drops bounce on a ground that is added, and each first hit sets off sparks that lie there', async ({
   page,
 }) => {
-  await choose(page, 'Drops');
+  await chooseRow(page, 'Drops');
   await goTo(page, 100);
   expect(Math.min(...(await heights(page, 'Drops')))).toBeLessThan(-1);
 
   await chapter(page, 'Motion');
   await page.getByRole('button', { name: 'Add a surface' }).click();
-  await page.getByRole('menuitem', { name: 'Ground' }).click();
+  await page.getByRole('option', { name: 'Ground' }).click();
   await goTo(page, 50);
   const met = await heights(page, 'Drops');
   expect(met.length).toBe(30);
@@ -76,9 +76,9 @@ test('drops bounce on a ground that is added, and each first hit sets off sparks
 
   await chapter(page, 'Links');
   await page.getByRole('button', { name: 'Set off…' }).click();
-  await page.getByRole('menuitem', { name: 'Sparks' }).click();
-  await page.getByLabel('link to Sparks, when').selectOption({ label: 'hits a surface' });
-  await page.getByLabel(/link to Sparks, only its first/).selectOption({ label: 'only the first time' });
+  await page.getByRole('option', { name: 'Sparks' }).click();
+  await choose(page, 'link to Sparks, when', { label: 'hits a surface' });
+  await choose(page, /link to Sparks, only its first/, { label: 'only the first time' });
   await goTo(page, 100);
   const sparks = await heights(page, 'Sparks');
   // Five each, as a link begins.
@@ -93,25 +93,25 @@ test('drops bounce on a ground that is added, and each first hit sets off sparks
 });
 
 test('drops are drawn as trails where they have come from, and as dots again', async ({ page }) => {
-  await choose(page, 'Drops');
+  await chooseRow(page, 'Drops');
   await page.keyboard.press('c');
   await goTo(page, 30);
   const dots = await pixels(page);
   await chapter(page, 'Appearance');
-  await page.getByLabel('drawn as').selectOption({ label: 'trails behind them' });
+  await choose(page, 'drawn as', { label: 'trails behind them' });
   await goTo(page, 30);
   const trails = await pixels(page);
   // Long lines where dots were: many more pixels are lit, above the dots.
   expect(differing(dots, trails)).toBeGreaterThan(300);
-  await page.getByLabel('drawn as').selectOption({ label: 'sprites, each by itself' });
+  await choose(page, 'drawn as', { label: 'sprites, each by itself' });
   await goTo(page, 30);
   expect(differing(dots, await pixels(page))).toBe(0);
 });
 
 test('strikes bear particles where the picture is hit, at that instant again after going back', async ({ page }) => {
-  await choose(page, 'Sparks');
+  await chooseRow(page, 'Sparks');
   await chapter(page, 'Source');
-  await page.getByLabel('source', { exact: true }).selectOption({ label: 'by hits' });
+  await choose(page, 'source', { label: 'by hits' });
   await expect(page.getByText('Sparks shows nothing: nothing hits it yet')).toBeVisible();
   await goTo(page, 40);
   await page.getByRole('button', { name: 'Strike', exact: true }).click();

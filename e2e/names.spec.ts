@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import type { Effect } from '@jinx/core/document';
-import { chapter, differing, goTo, openMantle, pixels, saved } from './bench.ts';
+import { chapter, choose, differing, goTo, openMantle, pixels, saved } from './bench.ts';
 
 let id = '';
 test.beforeEach(async ({ page }) => {
@@ -75,14 +75,14 @@ test('a number is brought out as a dial without a change, and the dial turns it'
 test('a switch turns layers off, and says so where nothing is seen', async ({ page }) => {
   await whole(page);
   await page.getByRole('button', { name: 'Add a dial…' }).click();
-  await page.getByRole('menuitem', { name: 'a switch' }).click();
+  await page.getByRole('option', { name: 'a switch' }).click();
   await page.getByRole('listitem', { name: 'Motes', exact: true }).getByText('Motes').click();
   await chapter(page, 'Appearance');
-  await page.getByLabel('when it is seen').selectOption({ label: 'while Switch is on' });
+  await choose(page, 'when it is seen', { label: 'while Switch is on' });
   await goTo(page, 150);
   const lit = await pixels(page);
   await whole(page);
-  await page.getByLabel('Switch', { exact: true }).selectOption('off');
+  await choose(page, 'Switch', 'off');
   await goTo(page, 150);
   expect(differing(lit, await pixels(page), 20)).toBeGreaterThan(300);
   await expect(page.getByText('Motes shows nothing: its switch, Switch, is off.')).toBeVisible();
@@ -96,11 +96,11 @@ test('a size that is named as a measure is shared by another layer', async ({ pa
   await chapter(page, 'Life');
   await page.getByRole('button', { name: /^size:/ }).click();
   await page.getByRole('button', { name: 'Measured by…' }).click();
-  await page.getByRole('menuitem', { name: 'a new measure, as it is' }).click();
+  await page.getByRole('option', { name: 'a new measure, as it is' }).click();
   await page.getByRole('listitem', { name: 'Lamp glow', exact: true }).getByText('Lamp glow').click();
   await page.getByRole('button', { name: /^size:/ }).click();
   await page.getByRole('button', { name: 'Measured by…' }).click();
-  await page.getByRole('menuitem', { name: 'Lamp size' }).click();
+  await page.getByRole('option', { name: 'Lamp size' }).click();
   await whole(page);
   await expect(page.getByText('used in 2 places').last()).toBeVisible();
   await typeInto(page, 'Lamp size', '0.9');

@@ -10,7 +10,7 @@ import {
   type Effect,
   type Layer,
 } from '@jinx/core/document';
-import { addEffect, chapter, goTo, openMantle, particlesOf, pixels, type, living } from './bench.ts';
+import { addEffect, chapter, choose, goTo, living, openMantle, particlesOf, pixels, type } from './bench.ts';
 
 /** A layer whose light is seen all along; nothing of it moves. */
 function still(shape: (layer: Layer) => void): Effect {
@@ -76,7 +76,7 @@ async function light(page: Page): Promise<Light> {
 }
 const drawAs = async (page: Page, kind: string) => {
   await chapter(page, 'Appearance');
-  await page.getByLabel('drawn as').selectOption({ label: kind });
+  await choose(page, 'drawn as', { label: kind });
 };
 
 test('a strand closes the gaps between the particles it is strung through', async ({ page }) => {
@@ -158,7 +158,7 @@ test('a front frees what it has passed, and says beforehand how much it will', a
   await open(page, held, 90);
   await chapter(page, 'Source');
   await page.getByRole('button', { name: 'hold and free them…' }).click();
-  await page.getByRole('menuitem', { name: 'as a plane climbs' }).click();
+  await page.getByRole('option', { name: 'as a plane climbs' }).click();
   // The box reaches from half a metre to one and a half; the border climbs two thirds of that way in three seconds.
   await type(page, /^front, border/, '1.2');
   await type(page, /^front, raggedness/, '0');

@@ -3,7 +3,7 @@ import { atEffect, collectionOf, drawnLook, newEffect, newLayer, setNumber, type
 import { particleKey, rotate } from '@jinx/core/maths';
 import { orientationOf, ownFrames } from '@jinx/core/simulation';
 import { FIRST_VIEW } from '@jinx/player/scene';
-import { addEffect, chapter, goTo, pixels } from './bench.ts';
+import { addEffect, chapter, choose, goTo, pixels } from './bench.ts';
 
 /** One white disc of half a metre that stands in the middle of the stage and is seen all along. */
 function disc(shape = 'disc', velocity: [number, number, number] = [0, 0, 0]): Effect {
@@ -50,7 +50,7 @@ const settle = async (page: Page, test: (count: number) => boolean) =>
 const shapeBy = async (page: Page, chip: RegExp, what: string) => {
   await page.getByRole('button', { name: chip }).first().click();
   await page.getByRole('button', { name: 'Shape it…' }).click();
-  await page.getByRole('menuitem', { name: what }).click();
+  await page.getByRole('option', { name: what }).click();
 };
 
 test('a size is shaped by a channel that the particles carry: by its value, and by its name everywhere', async ({
@@ -60,7 +60,7 @@ test('a size is shaped by a channel that the particles carry: by its value, and 
   const whole = await lit(page);
   await chapter(page, 'Life');
   await page.getByRole('button', { name: 'carry a channel…' }).click();
-  await page.getByRole('menuitem', { name: 'something new' }).click();
+  await page.getByRole('option', { name: 'something new' }).click();
   await page.getByLabel('name of the channel').fill('wetness');
   await page.keyboard.press('Enter');
   await expect(page.getByText('It shapes nothing yet')).toBeVisible();
@@ -89,7 +89,7 @@ test('a size is shaped by the time of the stretch, along a curve drawn in the ch
   await shapeBy(page, /^size:/, 'by the stretch’s time');
   // Half a second into an opening of two: a quarter as wide.
   await settle(page, (count) => count > 0.02 * whole && count < 0.12 * whole);
-  await page.getByLabel('size, the stretch’s time, how', { exact: true }).selectOption({ label: 'plus' });
+  await choose(page, 'size, the stretch’s time, how', { label: 'added to' });
   await settle(page, (count) => count > 1.5 * whole);
   await page.getByRole('button', { name: 'Take off what the stretch’s time does to size' }).click();
   await settle(page, (count) => Math.abs(count - whole) < 0.05 * whole);
@@ -107,7 +107,7 @@ test('a colour is tinted along a gradient by whatever is read, as far as it runs
   expect(await blueOf()).toBeCloseTo(1, 3);
   await chapter(page, 'Life');
   await page.getByRole('button', { name: 'tint it…' }).click();
-  await page.getByRole('menuitem', { name: 'by distance travelled' }).click();
+  await page.getByRole('option', { name: 'by distance travelled' }).click();
   // A quarter of a metre along a gradient of two: an eighth of the way from white to orange.
   const part = await blueOf();
   expect(part).toBeLessThan(0.96);
@@ -157,7 +157,7 @@ test('a sprite is turned from where it is going', async ({ page }) => {
   }
   const before = await rays();
   expect(before.upright).toBeGreaterThan(before.slanted * 1.3);
-  await page.getByLabel('along its motion').selectOption({ label: 'where it is going' });
+  await choose(page, 'along its motion', { label: 'where it is going' });
   await expect.poll(async () => (await rays()).slanted).toBeGreaterThan(before.upright * 0.8);
   const after = await rays();
   expect(after.slanted).toBeGreaterThan(after.upright * 1.3);
@@ -169,7 +169,7 @@ test('a sprite in its own frame is tilted per axis: edge-on little is seen of it
   await open(page, disc());
   const whole = await lit(page);
   await chapter(page, 'Appearance');
-  await page.getByLabel('facing').selectOption({ label: 'as it is turned' });
+  await choose(page, 'facing', { label: 'as it is turned' });
   await chapter(page, 'Life');
   await settle(page, (count) => Math.abs(count - whole) < 0.25 * whole);
   const type = async (label: string, text: string) => {

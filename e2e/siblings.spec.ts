@@ -1,5 +1,5 @@
 import { expect, goWithin, test, type Page } from './test.ts';
-import { chapter, goTo, openMantle, saved, type } from './bench.ts';
+import { chapter, choose, goTo, openMantle, saved, type } from './bench.ts';
 
 let id = '';
 let made = '';
@@ -79,9 +79,7 @@ test('a revision that was saved over is compared with, and taken from', async ({
   await type(page, /^rate:/, '12');
   await saved(page);
   await below(page, 'Compared');
-  const choices = page.getByLabel('effect to compare with');
-  await expect(choices.locator('option', { hasText: 'revision 1' })).toHaveCount(1);
-  await choices.selectOption({ value: 'revision 1' });
+  await choose(page, 'effect to compare with', 'revision 1');
   await page.getByRole('button', { name: 'Take rate of Embers from as it was at revision 1' }).click();
   await expect(page.getByText('the same throughout')).toBeVisible();
   expect(await rate(page)).toBe(before);

@@ -1,6 +1,6 @@
 import { expect, goWithin, test, type Page } from './test.ts';
 import { setNumber } from '@jinx/core/document';
-import { addEffect, chapter, goTo, screen } from './bench.ts';
+import { addEffect, chapter, choose, goTo, screen } from './bench.ts';
 import { one } from './oneLayer.ts';
 
 let id = '';
@@ -32,7 +32,7 @@ async function waitForContact(page: Page): Promise<void> {
   await page.getByRole('listitem', { name: 'One', exact: true }).click();
   await chapter(page, 'Births');
   await page.getByRole('button', { name: 'Add a burst' }).click();
-  await page.getByLabel('burst stretch').selectOption({ label: 'after Contact' });
+  await choose(page, 'burst stretch', { label: 'after Contact' });
 }
 
 test('a burst waits for a signal: tried on the stage at a time, or announced by hand', async ({ page }) => {
@@ -43,7 +43,7 @@ test('a burst waits for a signal: tried on the stage at a time, or announced by 
 
   await goTo(page, 20);
   await page.getByRole('button', { name: 'Announce…' }).click();
-  await page.getByRole('menuitem', { name: 'Contact' }).click();
+  await page.getByRole('option', { name: 'Contact' }).click();
   expect(await living(page, 21)).toBe(30);
   expect(await living(page, 10)).toBe(0);
   expect(await living(page, 30)).toBe(30);
@@ -66,7 +66,7 @@ test('what is announced here comes in the other picture too', async ({ page }) =
   await page.keyboard.press('c');
   await goTo(page, 20);
   await page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name: 'Compared' }).click();
-  await page.getByLabel('effect to compare with').selectOption({ label: 'itself, as it is now' });
+  await choose(page, 'effect to compare with', { label: 'itself, as it is now' });
   await page.getByRole('button', { name: 'side by side' }).click();
   await expect(page.locator('[data-other=shown]')).toBeVisible();
   /** Bright pixels of this picture, and of the other. */
@@ -79,7 +79,7 @@ test('what is announced here comes in the other picture too', async ({ page }) =
   };
   expect(Math.max(...(await bright()))).toBeLessThan(100);
   await page.getByRole('button', { name: 'Announce…' }).click();
-  await page.getByRole('menuitem', { name: 'Contact' }).click();
+  await page.getByRole('option', { name: 'Contact' }).click();
   await goTo(page, 24);
   await expect.poll(async () => Math.min(...(await bright()))).toBeGreaterThan(300);
   const [own, other] = await bright();

@@ -20,7 +20,7 @@ const isPlaying = (page: Page) =>
   expect.poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 }).toBeGreaterThan(0);
 const lookFrom = async (page: Page, camera: string) => {
   await page.getByRole('button', { name: 'Seen from…' }).click();
-  await page.getByRole('menuitem', { name: camera }).click();
+  await page.getByRole('option', { name: camera }).click();
 };
 
 test('an empty project begins with a bolt, whose picture plays under the pointer', async ({ page }) => {

@@ -5,7 +5,7 @@ import { readFileSync } from 'node:fs';
 import { KIT, KIT_FIGURES, makeKit } from '@jinx/demo';
 import { imported } from '../server/workers/imported.ts';
 import { layerTone, RAMP } from '../stage/views.ts';
-import { addEffect, goTo, pixels } from './bench.ts';
+import { addEffect, choose, goTo, pixels } from './bench.ts';
 import { HEIGHT, StageHarness, WIDTH, type Picture } from './stageHarness.ts';
 
 const VIEW = { position: [0, 1, 5], target: [0, 1, 0], fieldOfView: 30, follows: false } as const;
@@ -163,7 +163,7 @@ test('a view is chosen above the stage or by its key, tells what its tones mean,
   await goTo(page, 30);
   const before = await pixels(page);
   const legend = page.getByRole('status', { name: 'what the tones mean' });
-  await page.getByLabel('what the stage shows').selectOption('layer');
+  await choose(page, 'what the stage shows', 'layer');
   await expect(legend).toContainText('LeftRight');
   expect(Buffer.compare(await pixels(page), before)).not.toBe(0);
   await page.keyboard.press('Escape');
@@ -171,7 +171,7 @@ test('a view is chosen above the stage or by its key, tells what its tones mean,
   await page.keyboard.press('v');
   await expect(legend).toHaveCount(0);
   expect(Buffer.compare(await pixels(page), before)).toBe(0);
-  await page.getByLabel('what the stage shows').selectOption('silhouette');
+  await choose(page, 'what the stage shows', 'silhouette');
   await expect(legend).toContainText('other instants');
   await expect(page.getByText('computing', { exact: false })).toHaveCount(0);
   await page.request.delete(`/api/projects/${project}`);

@@ -6,6 +6,7 @@ import { RELEASED } from '@jinx/demo';
 import { encode } from 'fast-png';
 import { CHROMIUM } from '../server/chromium.ts';
 import type {} from '../e2e/bench.ts';
+import { choose } from '../e2e/choose.ts';
 import { portForWeb, runningServer } from './start.mjs';
 
 /** The mantle at this step: every layer is at work, and she stands half turned to the camera. */
@@ -71,7 +72,7 @@ await page
   .locator('[data-count]')
   .click();
 await page.getByRole('tab', { name: 'Appearance' }).click();
-await page.getByLabel('drawn as').selectOption('trail');
+await choose(page, 'drawn as', 'trail');
 await page.evaluate(async (step) => {
   window.jinx.seek(step);
   await window.jinx.hash();
@@ -82,10 +83,10 @@ await page.getByRole('button', { name: 'Undo' }).click();
 // A number shaped by something else than age, and a tint: both are taken off again.
 await page.getByRole('tab', { name: 'Life' }).click();
 await page.getByRole('button', { name: 'tint it…' }).click();
-await page.getByRole('menuitem', { name: 'by speed' }).click();
+await page.getByRole('option', { name: 'by speed' }).click();
 await page.getByRole('button', { name: /^size:/ }).click();
 await page.getByRole('button', { name: 'Shape it…' }).click();
-await page.getByRole('menuitem', { name: 'by distance travelled' }).click();
+await page.getByRole('option', { name: 'by distance travelled' }).click();
 await page.evaluate(async (step) => {
   window.jinx.seek(step);
   await window.jinx.hash();
@@ -125,7 +126,7 @@ await page.getByRole('button', { name: 'Put the glass away' }).click();
 // Two effects of one instant, and many instants of one.
 const below = page.getByRole('group', { name: 'Below the stage' });
 await below.getByRole('button', { name: 'Compared' }).click();
-await page.getByLabel('effect to compare with').selectOption({ label: 'Seed Wreath' });
+await choose(page, 'effect to compare with', { label: 'Seed Wreath' });
 await page.getByRole('button', { name: 'side by side' }).click();
 await page.locator('[data-other=shown]').waitFor({ timeout: 120_000 });
 await page.waitForTimeout(2500);
@@ -210,7 +211,7 @@ await page.waitForTimeout(6000);
 await shoot('look');
 // What a game shows of it: silhouettes of several instants.
 await stand('Salt Ward', RELEASED['Salt Ward']![0]!);
-await page.getByLabel('what the stage shows').selectOption('silhouette');
+await choose(page, 'what the stage shows', 'silhouette');
 await page.waitForTimeout(12_000);
 await shoot('silhouette');
 // All effects on one sheet.

@@ -32,24 +32,23 @@ export class Hand {
     await this.page.keyboard.press(key);
     this.note(`key ${key}`, 1);
   }
-  /** Opens a chapter. */
+  /** Looks at a chapter, which is free: it stands open on the page. */
   async chapter(name: string): Promise<void> {
-    const tab = this.page.getByRole('tab', { name });
-    if ((await tab.getAttribute('aria-selected')) === 'true') return;
-    await this.press(`open ${name}`, tab);
+    await this.page.getByRole('navigation', { name: 'Chapters' }).getByRole('button', { name }).click();
   }
   /** Chooses from a menu that acts at once. */
   async menu(label: string, item: string | RegExp, nth = 0): Promise<void> {
     await this.page.getByRole('button', { name: label, exact: true }).nth(nth).click();
     await this.page
-      .getByRole('menuitem', { name: item, exact: typeof item === 'string' })
+      .getByRole('option', { name: item, exact: typeof item === 'string' })
       .first()
       .click();
     this.note(`${label} ${String(item)}`, 2);
   }
   /** Chooses what a chip of choices says, by its words. */
   async choose(label: string, words: string, nth = 0): Promise<void> {
-    await this.page.getByLabel(label, { exact: true }).nth(nth).selectOption({ label: words });
+    await this.page.getByRole('combobox', { name: label, exact: true }).nth(nth).click();
+    await this.page.getByRole('option', { name: words, exact: true }).click();
     this.note(`${label}: ${words}`, 2);
   }
   /** Clicks a chip and types a number, a spread, a sum or a vector into it. */
@@ -107,11 +106,9 @@ export class Hand {
     if ((await line.getAttribute('aria-checked')) === 'true') return;
     await this.press(`line ${word}`, line);
   }
-  /** Begins the chosen line with a ready shape: offered at once where it is not shaped, else in a menu. */
+  /** Gives the chosen line a ready shape. */
   async shape(name: string): Promise<void> {
-    const menu = this.page.getByRole('button', { name: 'begin with…' });
-    if (await menu.count()) await this.menu('begin with…', name);
-    else await this.button(name);
+    await this.menu('ready shapes…', name);
   }
   /** Adds a key to the chosen line at a share of life, by a double click. */
   async addKey(share: number): Promise<void> {

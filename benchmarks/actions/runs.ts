@@ -86,7 +86,7 @@ export const RUNS: readonly Run[] = [
       await hand.chapter('Links');
       await hand.menu('Set off…', 'Sparks');
       await hand.choose('link to Sparks, when', 'is born');
-      await hand.button('Copy');
+      await hand.button('Duplicate');
       await hand.chapter('Source');
       await hand.type(/^source place, turned by, y/, '45');
       await hand.chapter('Births');
@@ -103,10 +103,10 @@ export const RUNS: readonly Run[] = [
       await hand.bring('sedge');
       await hand.choose('clip', 'sweep');
       await hand.ready('the sweep of a blade');
-      await hand.button('Copy');
+      await hand.button('Duplicate');
       await hand.chapter('Births');
       await hand.type(/^burst time/, '0.3');
-      await hand.button('Copy');
+      await hand.button('Duplicate');
       await hand.type(/^burst time/, '0.4');
       await hand.ready('sparks');
       await hand.type(/^rate/, '0');

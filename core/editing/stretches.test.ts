@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { findings } from '../checks/index.ts';
 import { burst, collectionOf, newEffect, newLayer, setNumber, type Effect } from '../document/index.ts';
 import { playAlone } from '../simulation/index.ts';
-import { setStretch } from './stretches.ts';
+import { playingOf, setPlaying, setStretch } from './stretches.ts';
 
 function withBurst(at: number, opening = 0, closing = 1): Effect {
   const effect = newEffect('Test', 1);
@@ -38,5 +38,20 @@ describe('a hold that is taken away', () => {
     expect(effect.layers.byId['motes']!.bursts.byId['b']).toMatchObject({ stretch: 'closing', at: 0.4 });
     setStretch(effect, 'hold', 2);
     expect(effect.stretches.hold).toEqual({ kind: 'continuing', seconds: 2 });
+  });
+});
+
+describe('how an effect plays', () => {
+  it('is once, held or looped; a hold keeps its length between the two, and has one of its own after once', () => {
+    const effect = withBurst(0.4);
+    effect.stretches.hold = { kind: 'continuing', seconds: 2.5 };
+    setPlaying(effect, 'looped');
+    expect(effect.stretches.hold).toEqual({ kind: 'seamless', seconds: 2.5 });
+    expect(playingOf(effect)).toBe('looped');
+    setPlaying(effect, 'once');
+    expect(effect.stretches.hold).toEqual({ kind: 'none' });
+    expect(effect.layers.byId['motes']!.bursts.byId['b']!.stretch).toBe('closing');
+    setPlaying(effect, 'held');
+    expect(effect.stretches.hold).toEqual({ kind: 'continuing', seconds: 4 });
   });
 });

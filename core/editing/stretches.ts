@@ -13,6 +13,21 @@ function outOfHold(moment: { stretch: Burst['stretch']; at: number }, { stretche
   else Object.assign(moment, { stretch: 'opening', at: Math.min(moment.at, Math.max(0, opening - 1 / 60)) });
 }
 
+/** How an effect plays: once through; holding until it is let go; or holding as a loop whose end is its beginning. */
+export type Playing = 'once' | 'held' | 'looped';
+export const playingOf = ({ stretches: { hold } }: Pick<Effect, 'stretches'>): Playing =>
+  hold.kind === 'none' ? 'once' : hold.kind === 'seamless' ? 'looped' : 'held';
+/** How long a hold is that is not given a length, in seconds. */
+const FIRST_HOLD = 4;
+
+/** Makes an effect play otherwise. A hold that it has keeps its length; played once it has none. */
+export function setPlaying(draft: Effect, playing: Playing): void {
+  const { hold } = draft.stretches;
+  if (playing === 'once') return setStretch(draft, 'hold', 0);
+  const seconds = hold.kind === 'none' ? FIRST_HOLD : hold.seconds;
+  draft.stretches.hold = { kind: playing === 'looped' ? 'seamless' : 'continuing', seconds };
+}
+
 /** Makes a stretch so many seconds long. A hold of none goes, and what was set into it comes beside where it was. */
 export function setStretch(draft: Effect, name: 'opening' | 'hold' | 'closing', seconds: number): void {
   const length = Number(Math.min(MOST_STRETCH, Math.max(0, seconds)).toFixed(4));

@@ -3,6 +3,7 @@ import { ConfigProvider, message } from 'ant-design-vue';
 import { onMounted } from 'vue';
 import { sendAllLeftBehind } from './keeping/leftBehind';
 import { outbox } from './keeping/outbox';
+import PickList from './bench/pick/PickList.vue';
 import { THEME } from './theme';
 
 const UNREADABLE =
@@ -20,5 +21,6 @@ onMounted(async () => {
   <ConfigProvider :theme="THEME">
     <!-- Another effect is another bench. -->
     <RouterView v-slot="{ Component, route }"><component :is="Component" :key="route.path" /></RouterView>
+    <PickList />
   </ConfigProvider>
 </template>

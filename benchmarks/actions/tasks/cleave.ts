@@ -31,7 +31,7 @@ export const cleave: Task = {
     await hand.menu('Add a step', 'Drawn shape');
     await hand.choose('drawn shape, shape', 'band');
     // Its dark behind.
-    await hand.button('Copy');
+    await hand.button('Duplicate');
     await hand.choose('blending', 'darkening what is behind');
     await hand.type(/^lasts/, '0.3');
     await hand.chapter('Life');
@@ -39,7 +39,7 @@ export const cleave: Task = {
     await hand.menu('More…', 'toward the back (Alt ↓)');
     // Its thin edge before.
     await hand.row('Blade');
-    await hand.button('Copy');
+    await hand.button('Duplicate');
     await hand.chapter('Life');
     await hand.colour('colour', '#ffffff');
     await hand.type(/^intensity/, '4');
@@ -63,7 +63,7 @@ export const cleave: Task = {
     await hand.type(/^speed/, '1 to 4');
     await hand.chapter('Life');
     await hand.type(/^size/, '1 to 4 cm');
-    await hand.button('Copy');
+    await hand.button('Duplicate');
     await hand.chapter('Appearance');
     await hand.choose('blending', 'darkening what is behind');
     await hand.chapter('Births');
@@ -74,7 +74,7 @@ export const cleave: Task = {
     await hand.page.keyboard.down('Shift');
     await hand.press('to the last row', hand.page.locator('[data-kind=layer]').last().locator('.name'));
     await hand.page.keyboard.up('Shift');
-    await hand.menu('More…', 'copy, mirrored');
+    await hand.menu('More…', 'duplicate, mirrored');
     await hand.type(/^burst time/, '0.5');
     await chooseRows(hand, /Blade.*mirrored/);
     await hand.type(/^burst time/, '0.45');

@@ -32,13 +32,13 @@ export const pull: Task = {
     await hand.button('Remove Gradient');
     await hand.menu('Add a step', 'Gradient');
     await hand.choose('gradient, along', 'along');
-    await hand.button('Copy');
+    await hand.button('Duplicate');
     await hand.chapter('Life');
     await hand.pickStop(0);
     await hand.stopColour('#a0c8ff');
     await hand.chapter('Births');
     await hand.type(/^rate/, '23');
-    await hand.button('Copy');
+    await hand.button('Duplicate');
     await hand.chapter('Life');
     await hand.pickStop(0);
     await hand.stopColour('#e8fff8');

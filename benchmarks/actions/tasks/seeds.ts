@@ -32,7 +32,7 @@ export const seeds: Task = {
     await hand.type(/^lasts/, '1.2');
     await hand.row('Sparks');
     await hand.rowToo('Ribbons');
-    await hand.button('Copy');
+    await hand.button('Duplicate');
     await hand.row('Ribbons, copy');
     await hand.chapter('Links');
     await hand.choose('population', 'those of Sparks, copy');

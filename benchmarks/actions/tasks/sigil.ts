@@ -75,7 +75,7 @@ export const sigil: Task = {
     await hand.type(/^speed/, '1.5 to 2.5');
     // The ripples.
     await hand.row('Mark');
-    await hand.button('Copy');
+    await hand.button('Duplicate');
     await hand.chapter('Births');
     await hand.type(/^standing/, '0');
     await hand.button('Add a burst');

@@ -22,10 +22,10 @@ export const wetStatic: Task = {
     await hand.type(/^jaggedness/, '6 cm');
     await hand.type(/^size of the jags/, '8 cm');
     await hand.type(/^strikes anew/, '10');
-    await hand.button('Copy');
+    await hand.button('Duplicate');
     await hand.choose('ribbon, from', 'upper arm.right');
     await hand.choose('ribbon, to', 'hand.right');
-    await hand.button('Copy');
+    await hand.button('Duplicate');
     await hand.choose('ribbon, from', 'chest');
     await hand.choose('ribbon, to', 'forearm.left');
     await hand.ready('soft dots');

@@ -44,7 +44,7 @@ export const unmaking: Task = {
     await hand.stopColour('#5a4632');
     await hand.pickStop(1);
     await hand.stopColour('#e8f070');
-    await hand.button('Copy');
+    await hand.button('Duplicate');
     await hand.chapter('Source');
     await hand.choose('region', 'its inside');
     await hand.ready('a skin over a body');

@@ -89,7 +89,7 @@ onBeforeUnmount(() => {
 function lead({ layerId, where }: ToldFinding): void {
   if (layerId !== null) store.choose([layerId]);
   if (where === 'whole') store.page = 'effect';
-  else if (where !== 'rulers') store.chapter = where;
+  else if (where !== 'rulers') store.leadTo(where);
 }
 /** Keeps where the stage is seen from, under a name that can be changed among what is set for the whole effect. */
 function keepCamera(): void {
@@ -148,7 +148,6 @@ function dropOnChapter(event: DragEvent): void {
           :file="reference"
           @remove="reference = null"
         />
-        <Chapters @dragover.prevent @drop.prevent="dropOnChapter" />
       </div>
       <Transport
         ref="transport"
@@ -166,6 +165,7 @@ function dropOnChapter(event: DragEvent): void {
       <ContactSheet v-else-if="below === 'sheet'" :view="seen" :budget="budget" />
       <History v-else-if="below === 'history'" />
       <Tray v-else />
+      <Chapters @dragover.prevent @drop.prevent="dropOnChapter" />
     </template>
     <p v-else class="quiet opening">Opening…</p>
     <ClashNotice />
@@ -176,16 +176,29 @@ function dropOnChapter(event: DragEvent): void {
 .bench {
   height: 100%;
   display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  grid-template-rows: 38px minmax(390px, 1fr) 34px minmax(260px, 42%);
+  grid-template-columns: minmax(0, 1fr) 384px;
+  grid-template-rows: 38px minmax(300px, 1fr) 34px minmax(240px, 42%);
   overflow: hidden;
+}
+.bench > :first-child,
+.opening {
+  grid-column: 1 / -1;
+}
+.bench > :deep(.chapters) {
+  grid-column: 2;
+  grid-row: 2 / -1;
 }
 .upper {
   display: grid;
-  grid-template-columns: repeat(var(--stages), minmax(0, 1fr)) 384px;
+  grid-template-columns: repeat(var(--stages), minmax(0, 1fr));
   min-height: 0;
 }
 .opening {
   padding: 40px;
+}
+@media (min-width: 1700px) {
+  .bench {
+    grid-template-columns: minmax(0, 1fr) 740px;
+  }
 }
 </style>

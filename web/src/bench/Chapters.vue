@@ -1,14 +1,10 @@
 <script setup lang="ts">
 import { ownerOf } from '@jinx/core/document';
-import { pasteChapter, type ChapterName, type Pasted } from '@jinx/core/editing';
-import { message } from 'ant-design-vue';
-import { computed } from 'vue';
-import { random32, useEffectStore } from '../stores/effect';
-import { copiedChapter } from './values/copied';
+import type { ChapterName } from '@jinx/core/editing';
+import { computed, nextTick, ref, watch } from 'vue';
+import { useEffectStore } from '../stores/effect';
 import EffectPage from './EffectPage.vue';
 import GroupPage from './GroupPage.vue';
-import MenuButton from './chips/MenuButton.vue';
-import { toldOfReferences } from './rulers/useClipboard';
 import PixelPage from './reading/PixelPage.vue';
 import ProbePage from './reading/ProbePage.vue';
 import TextField from './chips/TextField.vue';
@@ -18,57 +14,42 @@ import LifeChapter from './chapters/LifeChapter.vue';
 import LinksChapter from './chapters/LinksChapter.vue';
 import MotionChapter from './chapters/MotionChapter.vue';
 import SourceChapter from './chapters/SourceChapter.vue';
+import { CHAPTERS, chapterTitle } from './chapters/useChapterClip';
+import { useAnchors } from './chapters/useAnchors';
 
+/** The chosen layer's six chapters, one below the other on one page; on wide windows in two columns. */
 const store = useEffectStore();
-const CHAPTERS = {
-  Source: SourceChapter,
-  Births: BirthsChapter,
-  Motion: MotionChapter,
-  Life: LifeChapter,
-  Appearance: AppearanceChapter,
-  Links: LinksChapter,
+const PARTS = {
+  source: SourceChapter,
+  births: BirthsChapter,
+  motion: MotionChapter,
+  life: LifeChapter,
+  appearance: AppearanceChapter,
+  links: LinksChapter,
 };
-type Name = keyof typeof CHAPTERS;
-const names = Object.keys(CHAPTERS) as Name[];
-const titleOf = (chapter: ChapterName) => names.find((name) => name.toLowerCase() === chapter)!;
-const open = computed<Name>({
-  get: () => titleOf(store.chapter),
-  set: (name) => (store.chapter = name.toLowerCase() as ChapterName),
-});
+/** The chapters of each column. */
+const COLUMNS: readonly (readonly ChapterName[])[] = [CHAPTERS.slice(0, 3), CHAPTERS.slice(3)];
 const layer = computed(() => store.chosen);
+const page = ref<HTMLElement>();
+const { current, goTo, keepPlace } = useAnchors(page);
 
-/** Chapters that only a layer with particles of its own has. */
-const OWN: ReadonlySet<Name> = new Set(['Source', 'Births', 'Motion']);
+/** A layer that follows another has no source, births and motion of its own. */
+const OWN: ReadonlySet<ChapterName> = new Set(['source', 'births', 'motion']);
 const followedId = computed(() => (store.effect && layer.value ? ownerOf(store.effect, store.chosenId) : ''));
 const followed = computed(() =>
   followedId.value === store.chosenId ? null : (store.effect?.layers.byId[followedId.value] ?? null),
 );
+const isShown = (chapter: ChapterName) => !followed.value || !OWN.has(chapter);
 
-/** What can be done with the open chapter as a whole. */
-const chapterActs = computed(() => {
-  const copied = copiedChapter.value;
-  const whom = store.chosenIds.length > 1 ? `these ${store.chosenIds.length} layers` : 'this layer';
-  return [
-    { value: 'copy', text: `copy ${open.value} of this layer` },
-    ...(copied ? [{ value: 'paste', text: `give ${whom} ${titleOf(copied.chapter)} of ${copied.layer}` }] : []),
-  ];
-});
-function actOnChapter(value: string): void {
-  const chapter = open.value.toLowerCase() as ChapterName;
-  if (value === 'copy') {
-    const clip = { layers: [store.chosenId], effect: store.effect! };
-    copiedChapter.value = { chapter, layer: layer.value!.name, clip };
-    return;
-  }
-  const copied = copiedChapter.value!;
-  const to = store.openIds(store.effect!);
-  let pasted: Pasted | null = null;
-  store.change(`give ${titleOf(copied.chapter)} of ${copied.layer}`, (draft) => {
-    pasted = pasteChapter(draft, copied.clip, copied.chapter, to, random32);
-  });
-  const told = pasted && toldOfReferences(pasted);
-  if (told) void message.info(told, 8);
-}
+watch(
+  () => store.lead,
+  async (lead) => {
+    if (!lead) return;
+    await nextTick();
+    goTo(lead.chapter, lead.chip);
+  },
+);
+watch(() => store.chosenId, keepPlace, { flush: 'pre' });
 
 /** Names of the layers that are edited along. */
 const beside = computed(() => store.chosenIds.slice(1).map((id) => store.effect!.layers.byId[id]!.name));
@@ -99,31 +80,39 @@ function rename(text: string): void {
         {{ layer.name }}’s alone.
         <button type="button" class="plain act" @click="store.choose([store.chosenId])">Only this one</button>
       </p>
-      <div class="tabs">
-        <div class="list" role="tablist">
-          <button
-            v-for="name in names"
-            :key="name"
-            type="button"
-            role="tab"
-            class="plain"
-            :class="{ on: open === name }"
-            :aria-selected="open === name"
-            @click="open = name"
+      <nav class="anchors" aria-label="Chapters">
+        <button
+          v-for="chapter in CHAPTERS"
+          :key="chapter"
+          type="button"
+          class="plain"
+          :class="{ on: current === chapter }"
+          :aria-current="current === chapter ? 'true' : undefined"
+          @click="goTo(chapter)"
+        >
+          {{ chapterTitle(chapter) }}
+        </button>
+      </nav>
+      <div ref="page" class="page" tabindex="-1">
+        <div v-for="(chapters, n) in COLUMNS" :key="n" class="column">
+          <section
+            v-if="n === 0 && followed"
+            data-chapter="source births motion"
+            aria-label="Source, births and motion"
           >
-            {{ name }}
-          </button>
+            <p class="quiet">
+              Source, births and motion are those of {{ followed.name }}.
+              <button type="button" class="plain act" @click="store.chosenId = followedId">
+                Go to {{ followed.name }}
+              </button>
+            </p>
+          </section>
+          <template v-for="chapter in chapters" :key="`${chapter} ${store.chosenId}`">
+            <section v-if="isShown(chapter)" :data-chapter="chapter" :aria-label="chapterTitle(chapter)">
+              <component :is="PARTS[chapter]" />
+            </section>
+          </template>
         </div>
-        <span class="whole"><MenuButton label="more" :choices="chapterActs" @choose="actOnChapter" /></span>
-      </div>
-      <div class="page" role="tabpanel">
-        <p v-if="followed && OWN.has(open)">
-          These particles are those of {{ followed.name }}: where they are born and how they move is set there.
-          <button type="button" class="plain act" @click="store.chosenId = followedId">
-            Go to {{ followed.name }}
-          </button>
-        </p>
-        <component :is="CHAPTERS[open]" v-else :key="store.chosenId" />
       </div>
     </template>
     <p v-else class="quiet page">
@@ -137,11 +126,12 @@ function rename(text: string): void {
 .chapters {
   background: #161617;
   border-left: 1px solid var(--rule);
-  padding: 10px 14px 8px;
+  padding: 10px 0 0 14px;
   overflow: hidden;
   display: flex;
   flex-direction: column;
   min-width: 0;
+  min-height: 0;
 }
 .chapters :deep(.page-name) {
   background: none;
@@ -150,42 +140,42 @@ function rename(text: string): void {
   font-size: 16px;
   font-weight: 650;
   padding: 0 0 2px;
-  margin: 0 0 6px;
-  width: 100%;
+  margin: 0 14px 4px 0;
 }
 .beside {
-  margin: -4px 0 6px;
+  margin: -2px 14px 6px 0;
   font-size: 12.5px;
   color: var(--soft);
 }
 .chapters :deep(input.page-name:hover) {
   border-bottom-color: var(--rule);
 }
-.tabs {
+.anchors {
   display: flex;
-  gap: 8px;
+  gap: 10px;
+  margin-right: 14px;
   border-bottom: 1px solid var(--rule);
-  margin-bottom: 6px;
 }
-.whole {
-  margin-left: auto;
-  align-self: center;
-}
-.list {
-  display: flex;
-  gap: 8px;
-}
-.list .plain {
+.anchors .plain {
   padding: 4px 0 6px;
 }
-.list .on {
+.anchors .on {
   box-shadow: inset 0 -2px 0 var(--accent);
 }
 .chapters :deep(.page) {
-  overflow: auto;
+  overflow: hidden auto;
   flex: 1;
   line-height: 27px;
-  padding-bottom: 40px;
+  padding: 8px 14px 40px 0;
+}
+.page:focus {
+  outline: none;
+}
+.page > .column > section + section,
+.column + .column {
+  border-top: 1px solid var(--rule);
+  padding-top: 5px;
+  margin-top: 8px;
 }
 .chapters :deep(.page p) {
   margin: 0 0 6px;
@@ -199,5 +189,18 @@ function rename(text: string): void {
 .chapters :deep(.page p.quiet) {
   line-height: 20px;
   font-size: 13px;
+}
+@media (min-width: 1700px) {
+  .page:has(> .column) {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    column-gap: 28px;
+    align-content: start;
+  }
+  .column + .column {
+    border-top: 0;
+    padding-top: 0;
+    margin-top: 0;
+  }
 }
 </style>

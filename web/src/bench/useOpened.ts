@@ -37,6 +37,11 @@ export function useOpened(id: string, engine: Engine) {
     if (isReady.value) void engine.edit(transition.after, budget.value, transition).catch(tell);
   });
   watch(
+    () => store.previewed,
+    (previewed) => isReady.value && void engine.edit(previewed ?? store.effect!, budget.value).catch(tell),
+    { flush: 'post' },
+  );
+  watch(
     () => store.told,
     (refused) => refused && void message.info({ content: refused.sentence, key: 'refusal' }),
   );

@@ -59,8 +59,12 @@ export const useEffectStore = defineStore('effect', () => {
   /** What the page at the right is about: the chosen layers, a group, the effect as a whole, or one particle. */
   const page = ref<'layers' | 'group' | 'effect' | 'probe' | 'pixel'>('layers');
   const shownGroupId = ref('');
-  /** The chapter of the chosen layers that is open. */
-  const chapter = ref<ChapterName>('source');
+  /** Where the chapters' page was last led to: a chapter, and a chip of it by its address. */
+  const lead = shallowRef<{ readonly chapter: ChapterName; readonly chip: string | null } | null>(null);
+  function leadTo(chapter: ChapterName, chip: string | null = null): void {
+    page.value = 'layers';
+    lead.value = { chapter, chip };
+  }
   /** The line of the life sheet that was chosen, in whichever layer; null for the first. */
   const lifeLine = shallowRef<SettingAddress | null>(null);
   const past = shallowRef<Entry[]>([]);
@@ -78,6 +82,7 @@ export const useEffectStore = defineStore('effect', () => {
 
   /** Chooses layers, the first of them to be shown. */
   function choose(layerIds: readonly string[]): void {
+    if (isTrying) return;
     primaryId.value = layerIds[0] ?? '';
     besideIds.value = layerIds.slice(1);
     page.value = 'layers';
@@ -104,7 +109,7 @@ export const useEffectStore = defineStore('effect', () => {
     ]);
     // Lines of another document may be none of this one's.
     lifeLine.value = null;
-    chapter.value = 'source';
+    lead.value = null;
     past.value = [];
     future.value = [];
     hasOthers = false;
@@ -129,10 +134,29 @@ export const useEffectStore = defineStore('effect', () => {
     goOn({ before, after: document, changes: diff(before, document), label: '', gesture: null });
   }
 
+  /** What is shown in place of the document while something is pointed at that could be chosen; null when nothing is. */
+  const previewed = shallowRef<Effect | null>(null);
+  let isTrying = false;
+  /** Shows what `act` would make of the document, without making it; null shows the document again. */
+  function preview(act: (() => void) | null): void {
+    previewed.value = null;
+    if (!act) return;
+    isTrying = true;
+    try {
+      act();
+    } finally {
+      isTrying = false;
+    }
+  }
+
   /** Changes the document by `recipe`, which may write into its draft; what it leaves alone is shared with the old one. Changes of one `gesture` in a row are one step of undo. */
   function change(label: string, recipe: (draft: Effect) => void, gesture: string | null = null): void {
     const before = effect.value;
     if (!before) return;
+    if (isTrying) {
+      previewed.value = produce(previewed.value ?? before, (draft: Effect) => void recipe(draft));
+      return;
+    }
     const after = produce(before, (draft: Effect) => void recipe(draft));
     const changes = diff(before, after);
     if (changes.length === 0) return;
@@ -167,7 +191,7 @@ export const useEffectStore = defineStore('effect', () => {
     recipe: (layer: Layer, layerId: string, draft: Effect) => void,
     gesture: string | null = null,
   ): void {
-    if (effect.value && openIds(effect.value).length === 0) return tellLocked(primaryId.value);
+    if (effect.value && openIds(effect.value).length === 0) return isTrying ? undefined : tellLocked(primaryId.value);
     change(
       label,
       (draft) => {
@@ -249,7 +273,8 @@ export const useEffectStore = defineStore('effect', () => {
     chosen,
     page,
     kin,
-    chapter,
+    lead,
+    leadTo,
     lifeLine,
     groupId,
     choose,
@@ -266,6 +291,8 @@ export const useEffectStore = defineStore('effect', () => {
     changeLayer,
     drawnBefore,
     endGesture,
+    previewed,
+    preview,
     takeIn,
     onTransition,
     undo,

@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import SettingChip from '../chips/SettingChip.vue';
+import ChapterHead from './ChapterHead.vue';
 import LookWords from './looks/LookWords.vue';
 import DrawnWords from './looks/DrawnWords.vue';
 
@@ -71,6 +72,7 @@ const setInside = (id: string) =>
 </script>
 
 <template>
+  <ChapterHead chapter="appearance" />
   <DrawnWords />
   <p v-if="stands">
     Each stands <SettingChip setting="appearance.facing" :words="FACINGS" />
@@ -85,7 +87,6 @@ const setInside = (id: string) =>
     <SettingChip setting="appearance.pivotAlong" /> along from its place.
   </p>
   <LookWords v-if="hasLook" />
-  <h3>How it mixes with the picture</h3>
   <p v-if="hasLook">
     It <SettingChip setting="appearance.lit" :words="LITS" /><template v-if="value('appearance.lit') !== 'unlit'"
       >, <SettingChip setting="appearance.litShare" /> of its colour</template
@@ -103,6 +104,7 @@ const setInside = (id: string) =>
       :value="layer.inside ?? ''"
       :choices="insides"
       label="where it is seen"
+      previews
       @choose="setInside"
     /><template v-if="switches.length > 1"
       >,

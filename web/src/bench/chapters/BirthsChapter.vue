@@ -15,6 +15,7 @@ import ChoiceChip from '../chips/ChoiceChip.vue';
 import MomentWords from '../chips/MomentWords.vue';
 import NumberChip from '../chips/NumberChip.vue';
 import PlainChip from '../chips/PlainChip.vue';
+import ChapterHead from './ChapterHead.vue';
 import { asTier, FROM_CHOICES } from '../quality/tiers';
 
 const store = useEffectStore();
@@ -81,6 +82,9 @@ const setQuality = (part: Partial<Layer['quality']>) =>
 </script>
 
 <template>
+  <ChapterHead chapter="births">
+    <button type="button" class="plain act" @click="add">Add a burst</button>
+  </ChapterHead>
   <p>
     They are born at <NumberChip setting="births.rate" />, and <NumberChip setting="births.perMetre" /> the source
     travels.
@@ -156,7 +160,6 @@ const setQuality = (part: Partial<Layer['quality']>) =>
       ×
     </button>
   </p>
-  <p><button type="button" class="plain act" @click="add">Add a burst</button></p>
   <p>
     Besides, <NumberChip setting="births.standing" /><template v-if="isMesh">
       and <NumberChip setting="births.perArea" /> of its surface</template

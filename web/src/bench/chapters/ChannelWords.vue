@@ -59,9 +59,7 @@ function rename(id: string, name: string): void {
     <span class="where">{{ useText(id) }}</span>
   </p>
   <p v-if="offered.length">
-    <template v-if="carried.length === 0"
-      >A number of its own can shape other numbers, and links pass it on:
-    </template>
+    <span v-if="carried.length === 0" class="quiet">It carries no channel. </span>
     <MenuButton :label="carried.length ? 'carry also…' : 'carry a channel…'" :choices="offered" @choose="carry" />
   </p>
 </template>

@@ -84,12 +84,12 @@ const preview = computed(() => {
 
 <template>
   <p v-if="!front">
-    Free from their birth<template v-if="layer.front">: the front that held them is gone</template>. They can be held
-    where they are born until something frees them:
+    <span class="quiet"
+      >Free from their birth<template v-if="layer.front">: the front that held them is gone</template>.
+    </span>
     <MenuButton label="hold and free them…" :choices="beginnings" @choose="choose" />
   </p>
   <template v-else>
-    <h3>Held, then freed</h3>
     <p>
       Held where they are born until
       <ChoiceChip :value="id" :choices="names" label="front" @choose="choose" />

@@ -7,6 +7,7 @@ import NumberChip from '../chips/NumberChip.vue';
 import SettingChip from '../chips/SettingChip.vue';
 import VectorSpreadChip from '../chips/VectorSpreadChip.vue';
 import TintWords from './looks/TintWords.vue';
+import ChapterHead from './ChapterHead.vue';
 import ChannelWords from './ChannelWords.vue';
 import { ageGradient, setAgeGradient } from '../values/shapers';
 
@@ -44,6 +45,7 @@ const unshape = () =>
 </script>
 
 <template>
+  <ChapterHead chapter="life" />
   <p>
     Each is <NumberChip setting="life.size" /> across, <NumberChip setting="life.opacity" /> opaque, glowing
     <NumberChip setting="life.intensity" />.
@@ -71,5 +73,4 @@ const unshape = () =>
     <VectorSpreadChip setting="life.axle" label="axle" />.
   </p>
   <ChannelWords />
-  <p class="quiet">What changes with age is drawn on the life sheet below: choose a line there and pull its keys.</p>
 </template>

@@ -3,6 +3,7 @@ import { listed, newLink, withItem, withoutItem, type Link } from '@jinx/core/do
 import { computed } from 'vue';
 import { random32, useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../chips/ChoiceChip.vue';
+import ChapterHead from './ChapterHead.vue';
 import { layersAfter } from '../values/linkable';
 import MenuButton from '../chips/MenuButton.vue';
 import LinkWords from './LinkWords.vue';
@@ -67,31 +68,25 @@ const mute = (id: string, muted: boolean) =>
 </script>
 
 <template>
+  <ChapterHead chapter="links">
+    <MenuButton
+      v-if="population.kind === 'own' && others.length > 0"
+      label="Set off…"
+      :choices="others"
+      @choose="add"
+    />
+  </ChapterHead>
   <p>
     Its particles are
     <ChoiceChip
       :value="population.kind === 'own' ? '' : population.layer"
       :choices="choices"
       label="population"
+      previews
       @choose="choose"
-    />.
-  </p>
-  <p class="quiet">
-    {{
-      population.kind === 'own'
-        ? 'A layer can show another layer’s particles again, dressed differently: a glow on every spark.'
-        : 'Source, births and motion are the followed layer’s; life and appearance are its own.'
-    }}
+    /><span v-if="population.kind === 'own' && links.length === 0" class="quiet">; they set nothing off</span>.
   </p>
   <template v-if="population.kind === 'own'">
-    <h3>What they set off</h3>
-    <p v-if="links.length === 0" class="quiet">
-      {{
-        others.length > 0
-          ? 'Nothing yet: each could start particles of another layer, when it dies or hits something.'
-          : 'Nothing: add another layer first, for its particles to be set off.'
-      }}
-    </p>
     <p v-for="{ id, item } in links" :key="id" class="force" :class="{ muted: item.muted }" :data-link="item.on">
       <LinkWords :id="id" :link="item" :others="others" />
       <span class="acts">
@@ -109,10 +104,9 @@ const mute = (id: string, muted: boolean) =>
         </button>
       </span>
     </p>
-    <p v-if="others.length > 0"><MenuButton label="Set off…" :choices="others" @choose="add" /></p>
     <template v-if="incoming.length > 0">
-      <h3>What sets them off</h3>
       <p v-for="{ id, from, name, when } in incoming" :key="id">
+        Set off by
         <button type="button" class="chip" :title="`Choose ${name}`" @click="store.chosenId = from">
           {{ name }}
         </button>

@@ -58,8 +58,6 @@ const mute = (id: string, muted: boolean) =>
 </script>
 
 <template>
-  <h3>What they meet</h3>
-  <p v-if="surfaces.length === 0" class="quiet">Nothing: they pass through everything.</p>
   <p
     v-for="{ id, item } in surfaces"
     :key="id"
@@ -83,7 +81,10 @@ const mute = (id: string, muted: boolean) =>
       </button>
     </span>
   </p>
-  <p><MenuButton label="Add a surface" :choices="choices" @choose="add" /></p>
+  <p>
+    <span v-if="surfaces.length === 0" class="quiet">They meet nothing. </span>
+    <MenuButton label="Add a surface" :choices="choices" previews @choose="add" />
+  </p>
 </template>
 
 <style scoped>

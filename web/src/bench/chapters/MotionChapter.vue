@@ -18,6 +18,7 @@ import { changeForce, forceAddress, removeForce } from './changeForce';
 import MenuButton from '../chips/MenuButton.vue';
 import PlaceWords from '../chips/PlaceWords.vue';
 import SettingChip from '../chips/SettingChip.vue';
+import ChapterHead from './ChapterHead.vue';
 import ForceWords from './ForceWords.vue';
 import MetWords from './MetWords.vue';
 import SharedWords from './SharedWords.vue';
@@ -69,7 +70,9 @@ const become = (of: (typeof forces.value)[number], kind: string) =>
 </script>
 
 <template>
-  <h3>How they leave</h3>
+  <ChapterHead chapter="motion">
+    <MenuButton label="Add a force" :choices="KINDS" previews @choose="add" />
+  </ChapterHead>
   <p>
     They leave <SettingChip setting="motion.launch" :words="LAUNCHES" />
     <SettingChip v-if="launch === 'axis'" setting="motion.axis" label="launch axis" />
@@ -84,9 +87,11 @@ const become = (of: (typeof forces.value)[number], kind: string) =>
     <SettingChip setting="motion.inherit" /> of the source's own speed, with
     <SettingChip setting="motion.velocity" /> beside.
   </p>
-  <p>They ride along <SettingChip setting="motion.ride" />.</p>
-  <h3>What moves them then</h3>
-  <p v-if="forces.length === 0" class="quiet">Nothing: they keep the speed they left with.</p>
+  <p>
+    They ride along <SettingChip setting="motion.ride" /><span v-if="forces.length === 0" class="quiet"
+      >, and keep the speed they left with</span
+    >.
+  </p>
   <p
     v-for="force in forces"
     :key="force.id"
@@ -108,6 +113,7 @@ const become = (of: (typeof forces.value)[number], kind: string) =>
       <MenuButton
         label="turn into…"
         :choices="KINDS.filter(({ value }) => value !== force.item.kind)"
+        previews
         @choose="become(force, $event)"
       />
       <button
@@ -120,9 +126,6 @@ const become = (of: (typeof forces.value)[number], kind: string) =>
         ×
       </button>
     </span>
-  </p>
-  <p>
-    <MenuButton label="Add a force" :choices="KINDS" @choose="add" />
   </p>
   <MetWords />
 </template>

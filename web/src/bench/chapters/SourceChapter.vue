@@ -21,6 +21,7 @@ import MenuButton from '../chips/MenuButton.vue';
 import PlaceWords from '../chips/PlaceWords.vue';
 import SettingChip from '../chips/SettingChip.vue';
 import VectorChip from '../chips/VectorChip.vue';
+import ChapterHead from './ChapterHead.vue';
 import HitsWords from './HitsWords.vue';
 import FrontWords from './FrontWords.vue';
 
@@ -124,19 +125,33 @@ const keep = (names: string[]) =>
 </script>
 
 <template>
+  <ChapterHead chapter="source" />
   <p>
-    Born <ChoiceChip :value="source.kind" :choices="kinds" label="source" @choose="choose($event as SourceKind)" />
+    Born
+    <ChoiceChip
+      :value="source.kind"
+      :choices="kinds"
+      label="source"
+      previews
+      @choose="choose($event as SourceKind)"
+    />
     <template v-if="'thing' in source">
       of
       <ChoiceChip
         :value="source.thing"
         :choices="isThere ? things : [...things, { value: source.thing, text: 'something gone' }]"
         label="the thing born on"
+        previews
         @choose="setThing" /></template
     ><template v-if="source.kind === 'particles'">
       of
-      <ChoiceChip :value="source.layer" :choices="parents" label="the particles born on" @choose="setParent" />, on
-      <SettingChip setting="source.ring" /> about each<template v-if="hasRing"
+      <ChoiceChip
+        :value="source.layer"
+        :choices="parents"
+        label="the particles born on"
+        previews
+        @choose="setParent"
+      />, on <SettingChip setting="source.ring" /> about each<template v-if="hasRing"
         >, ragged by <SettingChip setting="source.ragged" /> in rags of <SettingChip setting="source.rags" /> that
         stir <SettingChip setting="source.stir"
       /></template> </template

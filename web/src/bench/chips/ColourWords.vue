@@ -3,6 +3,7 @@ import { listed, type Colour } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { cssOf } from '../values/colour';
+import ChoiceChip from './ChoiceChip.vue';
 
 /** A colour in a sentence: one of the palette, or one of its own. */
 const props = defineProps<{ colour: Colour; label: string }>();
@@ -10,6 +11,10 @@ const emit = defineEmits<{ change: [colour: Colour, isDrag: boolean] }>();
 const store = useEffectStore();
 const css = computed(() => cssOf(props.colour, store.effect!));
 const named = computed(() => listed(store.effect!.palette));
+const choices = computed(() => [
+  { value: '', text: 'its own' },
+  ...named.value.map(({ id, item }) => ({ value: id, text: item.name })),
+]);
 const chosen = computed(() => ('palette' in props.colour ? props.colour.palette : ''));
 
 function choose(value: string): void {
@@ -27,16 +32,14 @@ function choose(value: string): void {
       @input="emit('change', { hex: ($event.target as HTMLInputElement).value }, true)"
       @change="store.endGesture()"
     />
-    <select
+    <ChoiceChip
       v-if="named.length"
-      class="chip"
       :value="chosen"
-      :aria-label="`${label}, from the palette`"
-      @change="choose(($event.target as HTMLSelectElement).value)"
-    >
-      <option value="">its own</option>
-      <option v-for="{ id, item } in named" :key="id" :value="id">{{ item.name }}</option>
-    </select>
+      :choices="choices"
+      :label="`${label}, from the palette`"
+      previews
+      @choose="choose"
+    />
   </span>
 </template>
 

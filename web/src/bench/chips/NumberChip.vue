@@ -19,6 +19,7 @@ import { sideways } from './sideways';
 import { useNumberActs } from './useNumberActs';
 import { useSetting } from '../values/useSetting';
 import MenuButton from './MenuButton.vue';
+import { isPickingIn } from '../pick/pick';
 import Refusal from '../Refusal.vue';
 import { ageShaper, newShaper, readsOffered, readyCurveOf, READY_SHAPES, setAgeCurve } from '../values/shapers';
 import ShaperWords from './ShaperWords.vue';
@@ -115,7 +116,7 @@ function close(): boolean {
   return true;
 }
 function leave(event: FocusEvent): void {
-  if (root.value?.contains(event.relatedTarget as Node)) return;
+  if (root.value?.contains(event.relatedTarget as Node) || isPickingIn(root.value)) return;
   // What is refused stays as it was typed, with the reason above it.
   if (!commit()) isOpen.value = false;
 }

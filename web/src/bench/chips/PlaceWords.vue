@@ -100,7 +100,7 @@ function ease(value: string): void {
 </script>
 
 <template>
-  <ChoiceChip :value="value" :choices="choices" :label="label" @choose="choose" />, moved by
+  <ChoiceChip :value="value" :choices="choices" :label="label" previews @choose="choose" />, moved by
   <VectorChip
     :value="now.offset"
     :label="`${label}, moved by`"

@@ -58,6 +58,7 @@ const choose = (value: string) => set(declaration.value.value === 'switch' ? val
     :choices="choices"
     :label="isMixed ? `${name}, mixed` : name"
     :class="{ mixed: isMixed }"
+    previews
     @choose="choose"
   />
 </template>

@@ -16,10 +16,10 @@ const WIDTH = 242;
 const HEIGHT = 84;
 
 const COMBINES = [
-  { value: 'multiply', text: 'times' },
-  { value: 'add', text: 'plus' },
-  { value: 'replace', text: 'instead' },
-  { value: 'blend', text: 'toward' },
+  { value: 'multiply', text: 'multiplied' },
+  { value: 'add', text: 'added to' },
+  { value: 'replace', text: 'replaced' },
+  { value: 'blend', text: 'blended' },
 ] as const;
 const what = computed(() => readsText(props.shaper.reads, store.effect!));
 const curve = computed<Curve | null>(() =>

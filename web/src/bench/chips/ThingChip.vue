@@ -4,6 +4,8 @@ import { computed, inject, ref } from 'vue';
 import type { AssetSummary } from '../../api';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
+import { isPickingIn } from '../pick/pick';
+import ChoiceChip from './ChoiceChip.vue';
 import PlainChip from './PlainChip.vue';
 import VectorChip from './VectorChip.vue';
 
@@ -17,19 +19,25 @@ const clips = computed(() => engine.rigs.value.get(props.id)?.clips.map(({ name 
 
 const set = (label: string, recipe: (thing: Thing) => void, gesture: string | null = null) =>
   store.change(label, (draft) => recipe(draft.stage.things.byId[props.id]!), gesture);
-const valueOf = (event: Event) => (event.target as HTMLSelectElement).value;
+const CLIPLESS = { value: '', text: 'stands' };
+const clipChoices = computed(() => [CLIPLESS, ...clips.value.map((clip) => ({ value: clip, text: clip }))]);
+const figures = computed(() => props.assets.map(({ hash, name }) => ({ value: hash, text: name })));
+const WAYS = [
+  { value: 'spot', text: 'on the spot' },
+  { value: 'circle', text: 'round a circle' },
+];
 
-const chooseAsset = (event: Event) =>
+const chooseAsset = (asset: string) =>
   set('choose what stands there', (thing) => {
-    thing.asset = valueOf(event);
+    thing.asset = asset;
     thing.name = props.assets.find(({ hash }) => hash === thing.asset)?.name ?? thing.name;
     thing.clip = '';
   });
-const chooseClip = (event: Event) => set('choose the clip', (thing) => (thing.clip = valueOf(event)));
-const choosePath = (event: Event) =>
+const chooseClip = (clip: string) => set('choose the clip', (thing) => (thing.clip = clip));
+const choosePath = (kind: string) =>
   set(
     'choose the way',
-    (thing) => (thing.path = valueOf(event) === 'circle' ? { kind: 'circle', radius: 3 } : { kind: 'spot' }),
+    (thing) => (thing.path = kind === 'circle' ? { kind: 'circle', radius: 3 } : { kind: 'spot' }),
   );
 const move = (at: Vector, gesture: string | null) => set('move a thing', (thing) => (thing.at = at), gesture);
 const takeAway = () =>
@@ -37,7 +45,7 @@ const takeAway = () =>
     draft.stage.things = withoutItem(draft.stage.things, props.id);
   });
 function leave(event: FocusEvent): void {
-  if (!root.value?.contains(event.relatedTarget as Node)) isOpen.value = false;
+  if (!root.value?.contains(event.relatedTarget as Node) && !isPickingIn(root.value)) isOpen.value = false;
 }
 </script>
 
@@ -52,29 +60,15 @@ function leave(event: FocusEvent): void {
     >
       {{ thing.name }}
     </button>
-    <select
-      class="chip"
-      :value="thing.clip"
-      aria-label="clip"
-      :title="`What ${thing.name} does`"
-      @change="chooseClip"
-    >
-      <option value="">stands</option>
-      <option v-for="clip in clips" :key="clip" :value="clip">{{ clip }}</option>
-    </select>
+    <ChoiceChip :value="thing.clip" :choices="clipChoices" label="clip" previews @choose="chooseClip" />
     <span v-if="isOpen" class="drawer" role="group" :aria-label="thing.name" tabindex="-1">
       <span>
         This is
-        <select class="chip" :value="thing.asset" aria-label="figure" @change="chooseAsset">
-          <option v-for="asset in assets" :key="asset.hash" :value="asset.hash">{{ asset.name }}</option>
-        </select>
+        <ChoiceChip :value="thing.asset" :choices="figures" label="figure" @choose="chooseAsset" />
       </span>
       <span>
         It goes
-        <select class="chip" :value="thing.path.kind" aria-label="way" @change="choosePath">
-          <option value="spot">on the spot</option>
-          <option value="circle">round a circle</option>
-        </select>
+        <ChoiceChip :value="thing.path.kind" :choices="WAYS" label="way" @choose="choosePath" />
         <template v-if="thing.path.kind === 'circle'">
           of
           <PlainChip

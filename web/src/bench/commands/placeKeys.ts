@@ -11,7 +11,7 @@ export const PLACE_KEYS = [
   ['Alt ↑ ↓ on a row', 'move the layer'],
   ['Shift ↑ ↓ on a row', 'choose several layers; also Shift or Ctrl and a press'],
   ['H, S, O on a row', 'hide, see alone, lock'],
-  ['D, G, M, Delete on a row', 'copy, group, mirror, delete'],
+  ['D, G, M, Delete on a row', 'duplicate, group, mirror, delete'],
   ['Ctrl C on a row, Ctrl V', 'copy layers; put them in, also in another effect'],
   ['← → on a burst', 'move it by a step, ten with Shift; with Alt how often it comes'],
   ['D, Delete on a burst', 'copy it; take it away'],

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ChoiceChip from '../chips/ChoiceChip.vue';
 import { differencesOf, sectionsOf, wordsOf } from '@jinx/core/document';
 import { takable, takeLine } from '@jinx/core/editing';
 import { computed, onMounted, shallowRef } from 'vue';
@@ -43,6 +44,23 @@ const kin = computed(() => {
   return [...(siblingOf ? [siblingOf] : []), ...siblings];
 });
 const strangers = computed(() => effects.value.filter(({ id }) => !kin.value.some((one) => one.id === id)));
+const choices = computed(() => [
+  { value: '', text: 'another effect…' },
+  { value: 'opened', text: 'itself, as it was opened' },
+  { value: 'now', text: 'itself, as it is now' },
+  ...kin.value.map(({ id, name: text }) => ({ value: id, text, group: 'siblings' })),
+  ...revisions.value.map(({ revision, savedAt, name: called }) => ({
+    value: revisionChoice(revision),
+    text: `${called ?? when(savedAt)}, revision ${revision}`,
+    group: 'itself, as it was saved',
+  })),
+  ...states.value.map(({ id, name: text, keptAt }) => ({
+    value: stateChoice(id),
+    text: `${text}, ${when(keptAt)}`,
+    group: 'itself, as it was put by',
+  })),
+  ...strangers.value.map(({ id, name: text }) => ({ value: id, text, group: 'others of the project' })),
+]);
 async function load(of: string): Promise<void> {
   choice.value = of;
   other.value = null;
@@ -66,37 +84,8 @@ const take = (id: string, what: string) =>
     <div class="bar">
       <label
         >{{ store.effect!.name }} beside
-        <select
-          class="chip"
-          :value="choice"
-          aria-label="effect to compare with"
-          @change="load(($event.target as HTMLSelectElement).value)"
-        >
-          <option value="">another effect…</option>
-          <option value="opened">itself, as it was opened</option>
-          <option value="now">itself, as it is now</option>
-          <optgroup v-if="kin.length" label="siblings">
-            <option v-for="effect in kin" :key="effect.id" :value="effect.id">{{ effect.name }}</option>
-          </optgroup>
-          <optgroup v-if="revisions.length" label="itself, as it was saved">
-            <option
-              v-for="{ revision, savedAt, name: called } in revisions"
-              :key="revision"
-              :value="revisionChoice(revision)"
-            >
-              {{ called ?? when(savedAt) }}, revision {{ revision }}
-            </option>
-          </optgroup>
-          <optgroup v-if="states.length" label="itself, as it was put by">
-            <option v-for="state in states" :key="state.id" :value="stateChoice(state.id)">
-              {{ state.name }}, {{ when(state.keptAt) }}
-            </option>
-          </optgroup>
-          <optgroup label="others of the project">
-            <option v-for="effect in strangers" :key="effect.id" :value="effect.id">{{ effect.name }}</option>
-          </optgroup>
-        </select></label
-      >
+        <ChoiceChip :value="choice" :choices="choices" label="effect to compare with" @choose="load"
+      /></label>
       <div v-if="other" role="group" aria-label="Pictures">
         <button
           v-for="{ value, text, title } in PICTURES"

@@ -5,6 +5,7 @@ import { computed, onMounted, shallowRef } from 'vue';
 import { api, type EffectSummary } from '../../api';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
+import MenuButton from '../chips/MenuButton.vue';
 
 /** Other effects that stand in this one, each as a group. */
 const store = useEffectStore();
@@ -17,10 +18,8 @@ onMounted(async () => {
     tell(error);
   }
 });
-async function link(event: Event): Promise<void> {
-  const list = event.target as HTMLSelectElement;
-  const of = list.value;
-  list.value = '';
+const choices = computed(() => effects.value.map(({ id, name }) => ({ value: id, text: name })));
+async function link(of: string): Promise<void> {
   try {
     const { document } = await api.effect(of);
     const id = store.newId();
@@ -39,9 +38,6 @@ async function link(event: Event): Promise<void> {
   </p>
   <p>
     Another effect can stand in this one as it is: when it is changed, it is changed here.
-    <select class="chip" aria-label="link another effect" @change="link">
-      <option value="">Link an effect…</option>
-      <option v-for="{ id, name } in effects" :key="id" :value="id">{{ name }}</option>
-    </select>
+    <MenuButton label="Link an effect…" :choices="choices" @choose="link" />
   </p>
 </template>

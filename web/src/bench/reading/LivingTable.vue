@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ChoiceChip from '../chips/ChoiceChip.vue';
 import { censusText } from '@jinx/core/simulation';
 import { useVirtualList } from '@vueuse/core';
 import { message } from 'ant-design-vue';
@@ -61,6 +62,7 @@ async function copy(): Promise<void> {
 }
 const save = () =>
   saveText(`${store.effect!.name}, ${store.chosen!.name}, step ${census.value!.step}.csv`, text(), 'text/csv');
+const columnChoices = computed(() => columns.value.map(({ id, name }) => ({ value: id, text: name })));
 const sortOf = (id: string) => (wanted.by !== id ? 'none' : wanted.isDown ? 'descending' : 'ascending');
 </script>
 
@@ -73,10 +75,12 @@ const sortOf = (id: string) => (wanted.by !== id ? 'none' : wanted.isDown ? 'des
       >
       <label
         >where
-        <select v-model="wanted.where" class="chip" aria-label="column to look at">
-          <option v-for="column in columns" :key="column.id" :value="column.id">{{ column.name }}</option>
-        </select></label
-      >
+        <ChoiceChip
+          :value="wanted.where"
+          :choices="columnChoices"
+          label="column to look at"
+          @choose="wanted.where = $event"
+      /></label>
       <label
         >is at least
         <Refusal :problem="problems.least"

@@ -20,7 +20,7 @@ const more = keptComputed(() => [
   { value: 'front', text: 'toward the front (Alt ↑)' },
   { value: 'back', text: 'toward the back (Alt ↓)' },
   { value: 'mirror', text: 'mirror left and right (M)' },
-  { value: 'mirrored', text: 'copy, mirrored' },
+  { value: 'mirrored', text: 'duplicate, mirrored' },
   { value: 'clip', text: 'copy to put into another effect (Ctrl C)' },
 ]);
 function act(value: string): void {
@@ -51,7 +51,7 @@ function act(value: string): void {
     <button type="button" class="plain" title="O" :class="{ on: layer.locked }" @click="acts.flip(id, 'locked')">
       {{ layer.locked ? 'Unlock' : 'Lock' }}
     </button>
-    <button type="button" class="plain" title="D" @click="acts.copy(id)">Copy</button>
+    <button type="button" class="plain" title="D" @click="acts.copy(id)">Duplicate</button>
     <button type="button" class="plain" title="Delete" @click="acts.remove(id)">Delete</button>
     <MenuButton label="More…" :choices="more" @choose="act" />
   </div>

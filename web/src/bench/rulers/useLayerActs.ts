@@ -43,7 +43,7 @@ export function useLayerActs(engine: Engine) {
   /** Copies, each in front of what it is a copy of, and chooses them. */
   function copy(id: string, isMirrored = false): void {
     const made = meant(id).map((from) => ({ from, to: store.newId() }));
-    store.change(isMirrored ? 'copy layers, mirrored' : 'copy layers', (draft) => {
+    store.change(isMirrored ? 'duplicate layers, mirrored' : 'duplicate layers', (draft) => {
       for (const { from, to } of made) {
         const layer = draft.layers.byId[from]!;
         const name = `${layer.name}, ${isMirrored ? 'mirrored' : 'copy'}`.slice(0, 80);

@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { ReloadOutlined, RetweetOutlined, StepBackwardOutlined, StepForwardOutlined } from '@ant-design/icons-vue';
 import { listed } from '@jinx/core/document';
+import { playingOf, setPlaying as setPlayingOf, type Playing } from '@jinx/core/editing';
 import { computed, inject } from 'vue';
 import { random32, useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
@@ -7,6 +9,7 @@ import ChoiceChip from '../chips/ChoiceChip.vue';
 import { injectCommands, useCommands } from '../commands/registry';
 import MenuButton from '../chips/MenuButton.vue';
 import KeysList from '../KeysList.vue';
+import type { PickItem } from '../pick/pick';
 import PlainChip from '../chips/PlainChip.vue';
 
 defineProps<{ showGuides: boolean; follows: boolean; hasHits: boolean; isRaw: boolean; isDim: boolean }>();
@@ -27,15 +30,23 @@ const again = () => engine.playback.replay();
 const anotherThrow = () => store.change('another throw', (draft) => (draft.seed = random32()));
 const signals = computed(() => listed(store.effect!.signals).map(({ id, item }) => ({ value: id, text: item.name })));
 const stretches = computed(() => store.effect!.stretches);
-const HOLDS = [
-  { value: 'continuing', text: 'running on' },
-  { value: 'seamless', text: 'without a seam' },
+const playing = computed(() => playingOf(store.effect!));
+const PLAYINGS: readonly (PickItem & { readonly value: Playing })[] = [
+  { value: 'once', text: 'once', help: 'It opens and closes, and is over: a one-shot.', otherWords: ['one-shot'] },
+  {
+    value: 'held',
+    text: 'holds until let go',
+    help: 'It opens, goes on until it is let go, and closes. The hold runs on for as long as that takes.',
+    otherWords: ['sustain', 'running on'],
+  },
+  {
+    value: 'looped',
+    text: 'loops without a seam',
+    help: 'As held, but the hold repeats: its last picture is its first, bit for bit.',
+    otherWords: ['loop', 'seamless'],
+  },
 ];
-const setHold = (kind: string) =>
-  store.change('change how it holds', (draft) => {
-    const { hold } = draft.stretches;
-    if (hold.kind !== 'none') hold.kind = kind === 'seamless' ? 'seamless' : 'continuing';
-  });
+const setPlaying = (to: string) => store.change('change how it plays', (draft) => setPlayingOf(draft, to as Playing));
 const setPreRoll = (seconds: number, gesture: string | null) =>
   store.change('set the pre-roll', (draft) => (draft.stretches.preRoll = seconds), gesture);
 const letGo = () => {
@@ -73,24 +84,43 @@ useCommands([
       </svg>
     </button>
     <span class="number time painted-apart" data-time>{{ state.sheetTime.toFixed(3) }} s</span>
-    <button type="button" class="plain" title="One step back (comma)" aria-label="One step back" @click="step(-1)">
-      ‹ Step
+    <button
+      type="button"
+      class="plain icon"
+      title="One step back (comma)"
+      aria-label="One step back"
+      @click="step(-1)"
+    >
+      <StepBackwardOutlined />
     </button>
-    <button type="button" class="plain" title="One step on (point)" aria-label="One step on" @click="step(1)">
-      Step ›
+    <button type="button" class="plain icon" title="One step on (point)" aria-label="One step on" @click="step(1)">
+      <StepForwardOutlined />
     </button>
-    <button type="button" class="plain" :class="{ on: state.speed < 1 }" title="Slow motion" @click="slower">
-      {{ state.speed === 1 ? 'Full speed' : `Slow ×${state.speed}` }}
+    <button
+      type="button"
+      class="plain"
+      :class="{ on: state.speed < 1 }"
+      title="Slow motion: full speed, a half, a quarter, a tenth"
+      aria-label="Slow motion"
+      @click="slower"
+    >
+      {{ state.speed }}×
     </button>
-    <button type="button" class="plain" title="From the beginning" @click="again">Replay</button>
-    <button type="button" class="plain" title="The same effect with other random draws" @click="anotherThrow">
-      Another throw
+    <button type="button" class="plain icon" title="From the beginning" aria-label="Replay" @click="again">
+      <ReloadOutlined />
     </button>
-    <span class="space"></span>
-    <template v-if="stretches.hold.kind !== 'none'">
+    <button
+      type="button"
+      class="plain icon"
+      title="Another throw: the same effect with other random draws"
+      aria-label="Another throw"
+      @click="anotherThrow"
+    >
+      <RetweetOutlined />
+    </button>
+    <ChoiceChip :value="playing" :choices="PLAYINGS" label="how it plays" previews @choose="setPlaying" />
+    <template v-if="playing !== 'once'">
       <span class="holds">
-        Holds
-        <ChoiceChip :value="stretches.hold.kind" :choices="HOLDS" label="how the hold repeats" @choose="setHold" />
         pre-rolled
         <PlainChip
           :value="stretches.preRoll"
@@ -111,6 +141,7 @@ useCommands([
         Let go
       </button>
     </template>
+    <span class="space"></span>
     <MenuButton
       v-if="signals.length"
       label="Announce…"
@@ -175,8 +206,10 @@ useCommands([
 .transport {
   display: flex;
   align-items: center;
-  gap: 12px;
-  padding: 0 12px;
+  gap: 8px;
+  padding: 0 10px;
+  white-space: nowrap;
+  overflow: hidden;
   border-top: 1px solid var(--rule);
   border-bottom: 1px solid var(--rule);
   background: var(--ground);
@@ -187,6 +220,9 @@ useCommands([
 }
 .time {
   min-width: 66px;
+}
+.icon {
+  display: flex;
 }
 .holds {
   color: var(--soft);

@@ -52,7 +52,7 @@ function choose(kind: string): void {
 </script>
 
 <template>
-  <p>Drawn as <ChoiceChip :value="drawn.kind" :choices="KINDS" label="drawn as" @choose="choose" />.</p>
+  <p>Drawn as <ChoiceChip :value="drawn.kind" :choices="KINDS" label="drawn as" previews @choose="choose" />.</p>
   <RibbonWords v-if="isRibbon(drawn)" />
   <MeshWords v-else-if="drawn.kind === 'mesh'" :drawn="drawn" />
   <LightWords v-else-if="drawn.kind === 'light'" />

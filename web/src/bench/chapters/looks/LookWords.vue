@@ -114,7 +114,6 @@ const choices = STEP_KINDS.map((kind) => ({ value: kind, text: STEP_NAMES[kind] 
 </script>
 
 <template>
-  <h3>Look, step by step</h3>
   <p v-if="named" class="look">
     Uses
     <TextField class="chip name" :value="named.name" aria-label="name of the look" maxlength="80" @commit="rename" />
@@ -127,13 +126,13 @@ const choices = STEP_KINDS.map((kind) => ({ value: kind, text: STEP_NAMES[kind] 
       {{ changed > 0 ? `${changed} of its numbers ${changed === 1 ? 'differs' : 'differ'} in this layer.` : '' }}
     </span>
     <button type="button" class="plain act" @click="goOwnWay">Make it this layer’s own</button>
-    <MenuButton v-if="uses.length" label="Another look…" :choices="uses" @choose="take" />
+    <MenuButton v-if="uses.length" label="Another look…" :choices="uses" previews @choose="take" />
   </p>
   <p v-else class="look">
     <button type="button" class="plain act" title="Under a name, other layers can use it too" @click="giveName">
       Name it
     </button>
-    <MenuButton v-if="uses.length" label="Use a look…" :choices="uses" @choose="take" />
+    <MenuButton v-if="uses.length" label="Use a look…" :choices="uses" previews @choose="take" />
   </p>
   <p v-if="steps.length === 0" class="quiet">No step: {{ plain }}.</p>
   <ol class="steps">
@@ -142,7 +141,12 @@ const choices = STEP_KINDS.map((kind) => ({ value: kind, text: STEP_NAMES[kind] 
       <div class="words">
         <span class="kind">{{ STEP_NAMES[item.kind] }}</span>
         <span class="acts">
-          <button type="button" class="plain" @click="mute(id, !item.muted)">
+          <button
+            type="button"
+            class="plain"
+            :aria-label="`${item.muted ? 'Unmute' : 'Mute'} ${STEP_NAMES[item.kind]}`"
+            @click="mute(id, !item.muted)"
+          >
             {{ item.muted ? 'unmute' : 'mute' }}
           </button>
           <button
@@ -151,6 +155,7 @@ const choices = STEP_KINDS.map((kind) => ({ value: kind, text: STEP_NAMES[kind] 
             :class="{ on: alone?.step === id }"
             :aria-pressed="alone?.step === id"
             title="See this step alone on the stage"
+            :aria-label="`See ${STEP_NAMES[item.kind]} alone`"
             @click="see(id)"
           >
             alone
@@ -175,7 +180,15 @@ const choices = STEP_KINDS.map((kind) => ({ value: kind, text: STEP_NAMES[kind] 
           >
             ↓
           </button>
-          <button type="button" class="plain" @click="copy(item)">copy</button>
+          <button
+            type="button"
+            class="plain"
+            title="Copy this step, for other looks"
+            :aria-label="`Copy ${STEP_NAMES[item.kind]}`"
+            @click="copy(item)"
+          >
+            copy
+          </button>
           <button
             type="button"
             class="plain"
@@ -200,7 +213,7 @@ const choices = STEP_KINDS.map((kind) => ({ value: kind, text: STEP_NAMES[kind] 
     </li>
   </ol>
   <p>
-    <MenuButton v-if="steps.length < MOST_STEPS" label="Add a step" :choices="choices" @choose="add" />
+    <MenuButton v-if="steps.length < MOST_STEPS" label="Add a step" :choices="choices" previews @choose="add" />
     <button v-if="copiedStep && steps.length < MOST_STEPS" type="button" class="plain act" @click="paste">
       Paste {{ STEP_NAMES[copiedStep.kind].toLowerCase() }}
     </button>

@@ -22,9 +22,9 @@ import { newTint, readsOffered, UNITS, widthOf } from '../../values/shapers';
 const store = useEffectStore();
 const WIDTH = 330;
 const COMBINES = [
-  { value: 'multiply', text: 'times' },
-  { value: 'replace', text: 'instead' },
-  { value: 'blend', text: 'half toward' },
+  { value: 'multiply', text: 'multiplied' },
+  { value: 'replace', text: 'replaced' },
+  { value: 'blend', text: 'blended by half' },
 ] as const;
 const tints = computed(() =>
   listed(store.chosen!.settings['life.colour'].shapers).flatMap(({ id, item }) =>

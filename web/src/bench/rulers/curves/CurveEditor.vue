@@ -166,6 +166,7 @@ const valueText = (value: number) =>
 <template>
   <div class="editor">
     <svg ref="svg" :width="width" :height="height" role="group" :aria-label="`${label} over age`" @dblclick="add">
+      <title>Double click adds a key</title>
       <rect class="ground" :width="width" :height="height" @pointerdown="drags.box" />
       <line v-if="scale.low < 0" class="zero" x1="0" :x2="width" :y1="scale.y(0)" :y2="scale.y(0)" />
       <slot :scale="scale"></slot>

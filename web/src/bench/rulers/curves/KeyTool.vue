@@ -2,6 +2,7 @@
 import type { Key, KeyPlace } from '@jinx/core/document';
 import { computed } from 'vue';
 import { plainNumber } from '../../chips/numbers';
+import ChoiceChip from '../../chips/ChoiceChip.vue';
 import NumberField from '../../chips/NumberField.vue';
 import { placed, tidy } from '../keyPlaces';
 
@@ -16,6 +17,11 @@ const props = defineProps<{
   most: number;
 }>();
 const emit = defineEmits<{ change: [key: Key] }>();
+const ANCHORS = [
+  { value: 'share', text: 'of life' },
+  { value: 'afterBirth', text: 'after birth' },
+  { value: 'beforeDeath', text: 'before death' },
+];
 const isShare = computed(() => props.keyOf.at.anchor === 'share');
 const placeText = computed(() =>
   isShare.value ? `${plainNumber(props.keyOf.at.value * 100)}%` : `${plainNumber(props.keyOf.at.value)} s`,
@@ -49,16 +55,7 @@ const anchor = (value: string) =>
 <template>
   <div class="tool">
     <NumberField :text="placeText" :limits="placeLimits" label="place of the key" @change="setPlace" />
-    <select
-      class="chip"
-      :value="keyOf.at.anchor"
-      aria-label="where the key stands"
-      @change="anchor(($event.target as HTMLSelectElement).value)"
-    >
-      <option value="share">of life</option>
-      <option value="afterBirth">after birth</option>
-      <option value="beforeDeath">before death</option>
-    </select>
+    <ChoiceChip :value="keyOf.at.anchor" :choices="ANCHORS" label="where the key stands" @choose="anchor" />
     <span class="quiet">at</span>
     <NumberField :text="valueText" :limits="valueLimits" label="value of the key" @change="setValue" />
   </div>
@@ -75,7 +72,7 @@ const anchor = (value: string) =>
   font-size: 12px;
   white-space: nowrap;
 }
-select,
+button.choice,
 :deep(input) {
   font-size: 12px;
 }

@@ -17,7 +17,8 @@ import { useSetting } from '../../values/useSetting';
 import { copiedKeys } from '../../values/copied';
 import CurveEditor from './CurveEditor.vue';
 import { areaBetween, CurveScale, lineThrough } from './curveScale';
-import { scaleKeys } from './curveEdit';
+import { scaleKeys, withKeyAt } from './curveEdit';
+import KeyEases from './KeyEases.vue';
 import { readLine, type LifeLine } from './lines';
 
 /** One line of the life sheet with its tools: how its shape combines with its base, and the curve, or the two of a band. */
@@ -53,10 +54,10 @@ const limits = computed(() => {
 const unit = computed(() => (isShare.value ? '%' : declaration.value.unit === 'count' ? '' : declaration.value.unit));
 const SHAPE_CHOICES = READY_SHAPES.map(({ name }) => ({ value: name, text: name }));
 const COMBINES = [
-  { value: 'multiply', text: 'times' },
-  { value: 'add', text: 'plus' },
-  { value: 'replace', text: 'instead' },
-  { value: 'blend', text: 'half toward' },
+  { value: 'multiply', text: 'multiplies' },
+  { value: 'add', text: 'adds' },
+  { value: 'replace', text: 'replaces' },
+  { value: 'blend', text: 'blends by half' },
 ];
 
 /** Writes the shaper by age of the chosen layers' settings, or gives them one. */
@@ -88,6 +89,13 @@ const begin = (name: string) => {
   const isPlain = isShare.value || !shaper.value;
   setCurve(isPlain ? curve : allTimes(curve, baseOf.value, limits.value), null);
 };
+/** Begins a shape of a line without one: level, but for a key where it was clicked. */
+function beginAt(event: MouseEvent): void {
+  const x = Math.min(1, Math.max(0, event.offsetX / props.width));
+  const y = Math.min(1, Math.max(0, 1 - event.offsetY / props.height));
+  const level = readyCurveOf(READY_SHAPES[0]!.points);
+  setCurve(withKeyAt(level, store.newId(), x, y, { life: props.life, ...limits.value }), null);
+}
 /** A whole curve made so many times as high. */
 const allTimes = (curve: Curve, factor: number, within: { least: number; most: number }): Curve =>
   scaleKeys(curve, new Set(curve.keys.order), factor, { life: props.life, ...within });
@@ -188,40 +196,23 @@ function spreadOn(scale: CurveScale): string {
 
 <template>
   <div class="tools">
+    <MenuButton label="ready shapes…" :choices="SHAPE_CHOICES" previews @choose="begin" />
+    <ChoiceChip
+      v-if="shaper"
+      :value="shaper.combine"
+      :choices="COMBINES"
+      :label="`how age shapes ${line.word}`"
+      previews
+      @choose="combine"
+    />
+    <KeyEases :disabled="!shaper" @ease="editor?.ease($event)" @flip="editor?.flip()" />
     <template v-if="shaper">
-      <span class="quiet">{{ line.word }}</span>
-      <ChoiceChip
-        :value="shaper.combine"
-        :choices="COMBINES"
-        :label="`how age shapes ${line.word}`"
-        @choose="combine"
-      />
-      <MenuButton label="begin with…" :choices="SHAPE_CHOICES" @choose="begin" />
-      <span class="group">
-        <button type="button" class="plain" title="Round through the chosen keys (S)" @click="editor?.ease('smooth')">
-          smooth
-        </button>
-        <button type="button" class="plain" title="Straight from key to key (P)" @click="editor?.ease('sharp')">
-          sharp
-        </button>
-        <button type="button" class="plain" title="Level until the next key (H)" @click="editor?.ease('held')">
-          held
-        </button>
-        <button type="button" class="plain" title="End for end (F)" @click="editor?.flip()">flip</button>
-      </span>
-      <span class="group">
-        <button v-if="isBand" type="button" class="plain" @click="isUpper = !isUpper">
-          {{ isUpper ? 'upper edge' : 'lower edge' }}
-        </button>
-        <MenuButton label="this shape…" :choices="more" @choose="act" />
-      </span>
-    </template>
-    <template v-else>
-      <span class="quiet">{{ line.word }} is not shaped: begin with</span>
-      <button v-for="ready in READY_SHAPES" :key="ready.name" type="button" class="plain" @click="begin(ready.name)">
-        {{ ready.name }}
+      <button v-if="isBand" type="button" class="plain" @click="isUpper = !isUpper">
+        {{ isUpper ? 'upper edge' : 'lower edge' }}
       </button>
+      <MenuButton label="this shape…" :choices="more" @choose="act" />
     </template>
+    <span v-else class="quiet">{{ line.word }} is not shaped: a double click begins it with a key</span>
   </div>
   <div class="curves" :class="{ muted: shaper?.muted }">
     <svg class="behind" :width="width" :height="height" aria-hidden="true">
@@ -248,7 +239,12 @@ function spreadOn(scale: CurveScale): string {
         <path v-if="isBand" class="edge" :d="lineThrough(scale.points(curves[isUpper ? 0 : 1]!, life))" />
       </template>
     </CurveEditor>
-    <div v-else :style="{ height: `${height}px` }"></div>
+    <div
+      v-else
+      :style="{ height: `${height}px` }"
+      title="Double click begins a shape with a key there"
+      @dblclick="beginAt"
+    ></div>
   </div>
 </template>
 
@@ -264,10 +260,6 @@ function spreadOn(scale: CurveScale): string {
 }
 .tools .plain {
   padding: 0 3px;
-}
-.group {
-  border-left: 1px solid var(--rule);
-  padding-left: 4px;
 }
 .curves {
   position: relative;

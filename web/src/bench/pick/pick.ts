@@ -1,0 +1,40 @@
+import { shallowRef } from 'vue';
+import type { Findable } from './finder';
+
+/** One thing of a list. */
+export interface PickItem extends Findable {
+  readonly value: string;
+  /** Under which heading it stands. */
+  readonly group?: string | undefined;
+  /** What it does, as its tooltip. */
+  readonly help?: string | undefined;
+}
+/** A list that is open: chosen from by pointing, walking with the arrows, or typing. */
+export interface Pick {
+  readonly label: string;
+  readonly items: readonly PickItem[];
+  /** What stands now; nothing in a menu, which acts. */
+  readonly chosen: string | null;
+  readonly anchor: HTMLElement;
+  /** What was typed before it opened. */
+  readonly typed: string;
+  readonly choose: (value: string) => void;
+  /** Hears what is pointed at; null when nothing is any more. */
+  readonly point: (value: string | null) => void;
+}
+
+/** The page has one list; whoever has something to choose from opens it. */
+export const openPick = shallowRef<Pick | null>(null);
+
+/** Whether the open list belongs to something in `holder`, which then stays open with it. */
+export const isPickingIn = (holder: HTMLElement | undefined): boolean =>
+  openPick.value !== null && holder?.contains(openPick.value.anchor) === true;
+
+/** Closes the list and gives the focus back to what opened it. */
+export function closePick(): void {
+  const pick = openPick.value;
+  if (!pick) return;
+  openPick.value = null;
+  pick.point(null);
+  pick.anchor.focus({ preventScroll: true });
+}
