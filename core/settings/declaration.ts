@@ -12,6 +12,8 @@ interface Common {
   /** What its shapers may read. An empty list: the setting takes no shapers. */
   readonly reads: readonly Reads['kind'][];
   readonly help: string;
+  /** What people of the trade also call it: it is found by these too. */
+  readonly otherWords?: readonly string[];
 }
 
 export interface NumberDeclaration extends Common {
@@ -40,10 +42,16 @@ export interface ChoiceDeclaration extends Common {
   readonly value: 'choice';
   readonly choices: readonly string[];
   readonly byDefault: string;
+  /** How each choice reads in a sentence; a choice without words reads as it is. */
+  readonly words?: Readonly<Record<string, string>>;
+  /** What people of the trade also call each choice. */
+  readonly choiceOtherWords?: Readonly<Record<string, readonly string[]>>;
 }
 export interface SwitchDeclaration extends Common {
   readonly value: 'switch';
   readonly byDefault: boolean;
+  /** How on and off read in a sentence. */
+  readonly words?: Readonly<Record<'yes' | 'no', string>>;
 }
 export type Declaration =
   NumberDeclaration | VectorDeclaration | ColourDeclaration | ChoiceDeclaration | SwitchDeclaration;
@@ -96,6 +104,7 @@ export const choice = (
   help: string,
   choices: readonly string[],
   byDefault: string,
+  more: Pick<ChoiceDeclaration, 'words' | 'otherWords' | 'choiceOtherWords'> = {},
 ): ChoiceDeclaration => ({
   value: 'choice',
   chapter,
@@ -105,6 +114,7 @@ export const choice = (
   reads: NONE,
   choices,
   byDefault,
+  ...more,
 });
 
 export const SPREAD = ['fixed', 'spread', 'measure'] as const;
@@ -119,3 +129,15 @@ export const COMBINES: Record<Declaration['value'], readonly Combine[]> = {
   choice: [],
   switch: [],
 };
+
+/** A table of declarations with what people of the trade also call some of them. */
+export function alsoCalled<const T extends Record<string, Declaration>>(
+  table: T,
+  words: Readonly<Partial<Record<keyof T, readonly string[]>>>,
+): T {
+  const entries = Object.entries(table).map(([name, declared]) => {
+    const otherWords = words[name];
+    return [name, otherWords ? { ...declared, otherWords } : declared] as const;
+  });
+  return Object.fromEntries(entries) as T;
+}

@@ -11,8 +11,9 @@ import {
   type SettingsOf,
 } from '../../settings/index.ts';
 
-const axisShare = (name: string, help: string) =>
+const axisShare = (name: string, help: string, otherWords: readonly string[]) =>
   number('life', 'dress', name, help, {
+    otherWords,
     unit: '%',
     least: 0,
     most: 10_000,
@@ -25,11 +26,14 @@ const shown = (
   help: string,
   unit: NumberDeclaration['unit'],
   [least, most, byDefault]: readonly [least: number, most: number, byDefault: number],
-) => number('appearance', 'dress', name, help, { unit, least, most, byDefault, bases: SPREAD, reads: LIFE });
+  otherWords: readonly string[],
+) =>
+  number('appearance', 'dress', name, help, { otherWords, unit, least, most, byDefault, bases: SPREAD, reads: LIFE });
 
 /** Every setting a layer has. Editor, evaluator, invalidation, checks and docs read this table. */
 export const LAYER_SETTINGS = {
   'source.radius': number('source', 'birth', 'radius', 'Radius of the ring, disc, sphere, cylinder or cone.', {
+    otherWords: ['emitter size', 'sphere radius', 'circle radius'],
     unit: 'm',
     least: 0,
     most: 100,
@@ -37,6 +41,7 @@ export const LAYER_SETTINGS = {
     reads: TIMED,
   }),
   'source.length': number('source', 'birth', 'length', 'Length of the line, cylinder or cone along its own Y.', {
+    otherWords: ['line length', 'cylinder height'],
     unit: 'm',
     least: 0,
     most: 100,
@@ -44,12 +49,14 @@ export const LAYER_SETTINGS = {
     reads: TIMED,
   }),
   'source.size': vector('source', 'birth', 'size', 'Width, height and depth of the box; flat where one is 0.', {
+    otherWords: ['box size', 'emitter box', 'extents', 'dimensions'],
     unit: 'm',
     least: 0,
     most: 100,
     byDefault: [1, 1, 1],
   }),
   'source.thickness': number('source', 'birth', 'thickness', 'How thick the ring is round; 0 is a bare circle.', {
+    otherWords: ['torus', 'tube radius'],
     unit: 'm',
     least: 0,
     most: 100,
@@ -57,6 +64,7 @@ export const LAYER_SETTINGS = {
     reads: TIMED,
   }),
   'source.arc': number('source', 'birth', 'part of the turn', 'How much of the full turn round its own Y is used.', {
+    otherWords: ['arc', 'sweep angle', 'part of the circle'],
     unit: '°',
     least: 0,
     most: 360,
@@ -64,6 +72,7 @@ export const LAYER_SETTINGS = {
     reads: TIMED,
   }),
   'source.rise': number('source', 'birth', 'part of the sphere', 'How far from the top it reaches: 90 is a dome.', {
+    otherWords: ['hemisphere', 'dome'],
     unit: '°',
     least: 0,
     most: 180,
@@ -71,6 +80,7 @@ export const LAYER_SETTINGS = {
     reads: TIMED,
   }),
   'source.angle': number('source', 'birth', 'angle', 'How far the sides of the cone lean outward; 0 is parallel.', {
+    otherWords: ['slope of the cone'],
     unit: '°',
     least: 0,
     most: 89,
@@ -83,6 +93,7 @@ export const LAYER_SETTINGS = {
     'stretch',
     'How much larger the shape is along its own axes; mirrored below 0.',
     {
+      otherWords: ['non-uniform scale', 'emitter scale'],
       unit: '',
       least: -100,
       most: 100,
@@ -95,6 +106,7 @@ export const LAYER_SETTINGS = {
     'ring',
     'Radius of a ring about each particle that bears; its age is theirs.',
     {
+      otherWords: ['impact ring', 'ring about particles'],
       unit: 'm',
       least: 0,
       most: 100,
@@ -104,6 +116,7 @@ export const LAYER_SETTINGS = {
     },
   ),
   'source.ragged': number('source', 'birth', 'raggedness', 'How far noise pushes the ring to and fro.', {
+    otherWords: ['irregular edge', 'noise on the ring'],
     unit: 'm',
     least: 0,
     most: 10,
@@ -111,18 +124,21 @@ export const LAYER_SETTINGS = {
     zero: 'nothing',
   }),
   'source.rags': number('source', 'birth', 'size of the rags', 'How wide one rag of the ring is.', {
+    otherWords: ['noise scale of the ring'],
     unit: 'm',
     least: 0.005,
     most: 10,
     byDefault: 0.15,
   }),
   'source.stir': number('source', 'birth', 'stir', 'How fast the rags change.', {
+    otherWords: ['noise speed of the ring'],
     unit: '/s',
     least: 0,
     most: 60,
     byDefault: 1,
   }),
   'source.perHit': number('source', 'birth', 'births a hit', 'How many are born of a hit of full strength.', {
+    otherWords: ['particles per hit', 'burst per impact'],
     unit: 'count',
     least: 0,
     most: 100_000,
@@ -136,8 +152,19 @@ export const LAYER_SETTINGS = {
     'Which part of the shape or the mesh bears particles.',
     ['surface', 'edge', 'volume', 'vertices'],
     'surface',
+    {
+      otherWords: ['emit from', 'surface or volume', 'emission region'],
+      words: { surface: 'its surface', edge: 'its edges', volume: 'its inside', vertices: 'its vertices' },
+      choiceOtherWords: {
+        surface: ['shell'],
+        edge: ['border', 'rim of the shape'],
+        volume: ['inside', 'fill'],
+        vertices: ['points'],
+      },
+    },
   ),
   'source.depth': number('source', 'birth', 'depth', 'Share of the volume that is used, from its surface inward.', {
+    otherWords: ['shell thickness'],
     unit: '%',
     least: 0,
     most: 100,
@@ -150,8 +177,14 @@ export const LAYER_SETTINGS = {
     'Births in random places, evenly spread, or walking along in order.',
     ['random', 'even', 'walking'],
     'random',
+    {
+      otherWords: ['spawn order', 'distribution'],
+      words: { random: 'in random places', even: 'evenly spread', walking: 'walking along' },
+      choiceOtherWords: { even: ['even distribution', 'uniform'], walking: ['sequential', 'in order'] },
+    },
   ),
   'source.walk': number('source', 'birth', 'births a walk', 'How many births a walk along the whole source takes.', {
+    otherWords: ['steps along the path'],
     unit: 'count',
     least: 1,
     most: 100_000,
@@ -165,6 +198,10 @@ export const LAYER_SETTINGS = {
     'At the joints, along each bone, or on the straight line between two joints.',
     ['joints', 'along', 'between'],
     'joints',
+    {
+      otherWords: ['position on the bone'],
+      words: { joints: 'at the joints', along: 'along the bones', between: 'between the joints' },
+    },
   ),
   'source.ground': {
     value: 'switch',
@@ -173,6 +210,8 @@ export const LAYER_SETTINGS = {
     name: 'dropped to the ground',
     help: 'Births happen on the ground under the source.',
     reads: NONE,
+    otherWords: ['snap to ground', 'project on the ground'],
+    words: { yes: 'on the ground below', no: 'right there' },
     byDefault: false,
   },
   'source.below': number(
@@ -180,10 +219,11 @@ export const LAYER_SETTINGS = {
     'birth',
     'acts below',
     'Births only while the source is lower than this; 0 is always.',
-    { unit: 'm', least: 0, most: 100, byDefault: 0, zero: 'any height' },
+    { otherWords: ['height limit'], unit: 'm', least: 0, most: 100, byDefault: 0, zero: 'any height' },
   ),
 
   'births.rate': number('births', 'birth', 'rate', 'Births a second.', {
+    otherWords: ['spawn rate', 'emission', 'emission rate', 'birth rate', 'particles per second'],
     unit: '/s',
     least: 0,
     most: 1_000_000,
@@ -192,6 +232,7 @@ export const LAYER_SETTINGS = {
     reads: ['effectTime', 'dial'],
   }),
   'births.perMetre': number('births', 'birth', 'per metre', 'Births for every metre the source travels.', {
+    otherWords: ['rate over distance', 'spawn by distance', 'particles per metre'],
     unit: '/m',
     least: 0,
     most: 10_000,
@@ -199,6 +240,7 @@ export const LAYER_SETTINGS = {
     reads: NONE,
   }),
   'births.standing': number('births', 'birth', 'standing', 'Particles that live as long as the effect does.', {
+    otherWords: ['constant count', 'persistent', 'single particle', 'resident', 'always one'],
     unit: 'count',
     least: 0,
     most: 100_000,
@@ -210,9 +252,10 @@ export const LAYER_SETTINGS = {
     'birth',
     'standing per square metre',
     'Standing particles for every square metre of the mesh.',
-    { unit: '/m²', least: 0, most: 1_000_000, byDefault: 0 },
+    { otherWords: ['density', 'per square metre'], unit: '/m²', least: 0, most: 1_000_000, byDefault: 0 },
   ),
   'births.life': number('births', 'birth', 'lifetime', 'How long each particle lives.', {
+    otherWords: ['lifespan', 'life', 'duration', 'time to live', 'particle life'],
     unit: 's',
     least: 0.02,
     most: 600,
@@ -224,7 +267,14 @@ export const LAYER_SETTINGS = {
     'birth',
     'cap',
     'Most particles of this layer living at once; births beyond it are refused and counted.',
-    { unit: 'count', least: 1, most: 1_000_000, byDefault: 10_000, whole: true },
+    {
+      otherWords: ['max particles', 'particle limit', 'maximum count', 'capacity'],
+      unit: 'count',
+      least: 1,
+      most: 1_000_000,
+      byDefault: 10_000,
+      whole: true,
+    },
   ),
 
   'motion.launch': choice(
@@ -234,8 +284,29 @@ export const LAYER_SETTINGS = {
     'The direction particles leave in.',
     ['outward', 'normal', 'tangent', 'within', 'axis', 'toward', 'round', 'any'],
     'outward',
+    {
+      otherWords: ['initial direction', 'emission direction'],
+      words: {
+        outward: 'outward',
+        normal: 'along the normal',
+        tangent: 'along the surface',
+        within: 'any way within the surface',
+        axis: 'along an axis',
+        toward: 'toward a place',
+        round: 'round a place',
+        any: 'any way at all',
+      },
+      choiceOtherWords: {
+        axis: ['straight up', 'upward'],
+        any: ['random direction', 'omnidirectional'],
+        tangent: ['tangent'],
+        round: ['around'],
+        outward: ['radial'],
+      },
+    },
   ),
   'motion.axis': vector('motion', 'birth', 'axis', 'The direction of an axis launch.', {
+    otherWords: ['direction', 'launch axis'],
     unit: '',
     least: -1,
     most: 1,
@@ -247,6 +318,7 @@ export const LAYER_SETTINGS = {
     'angle of the tangent',
     'How far a tangent launch turns in the surface.',
     {
+      otherWords: ['tangent angle'],
       unit: '°',
       least: -360,
       most: 360,
@@ -255,6 +327,7 @@ export const LAYER_SETTINGS = {
     },
   ),
   'motion.speed': number('motion', 'birth', 'speed', 'Speed at birth; negative is inward.', {
+    otherWords: ['initial speed', 'start speed', 'initial velocity', 'velocity at birth'],
     unit: 'm/s',
     least: -200,
     most: 200,
@@ -268,6 +341,7 @@ export const LAYER_SETTINGS = {
     'velocity beside',
     'Velocity added at birth, along the axes of the place.',
     {
+      otherWords: ['linear velocity', 'velocity vector', 'added velocity'],
       unit: 'm/s',
       least: -200,
       most: 200,
@@ -279,21 +353,33 @@ export const LAYER_SETTINGS = {
     'birth',
     'opening angle',
     'How far from the launch direction particles may leave.',
-    { unit: '°', least: 0, most: 180, byDefault: 0 },
+    {
+      otherWords: ['cone angle', 'divergence', 'spread of directions', 'random direction'],
+      unit: '°',
+      least: 0,
+      most: 180,
+      byDefault: 0,
+    },
   ),
   'motion.inherit': number(
     'motion',
     'birth',
     'kept speed',
     "Share of the source's own velocity that particles leave with.",
-    { unit: '%', least: -200, most: 200, byDefault: 0 },
+    { otherWords: ['inherited velocity', 'inherit velocity'], unit: '%', least: -200, most: 200, byDefault: 0 },
   ),
   'motion.ride': number(
     'motion',
     'step',
     'ride',
     'How far particles go with what they were born on: 100 rides along, 0 stays in the world.',
-    { unit: '%', least: 0, most: 100, byDefault: 0 },
+    {
+      otherWords: ['local space', 'world space', 'simulation space', 'attach', 'stick to the bone'],
+      unit: '%',
+      least: 0,
+      most: 100,
+      byDefault: 0,
+    },
   ),
 
   'release.heldSize': number(
@@ -301,9 +387,10 @@ export const LAYER_SETTINGS = {
     'dress',
     'held size',
     'Size of particles that are held still, as a share of what they begin with.',
-    { unit: '%', least: 0, most: 1000, byDefault: 100 },
+    { otherWords: ['size before release'], unit: '%', least: 0, most: 1000, byDefault: 100 },
   ),
   'release.heldOpacity': number('source', 'dress', 'held opacity', 'How opaque particles are that are held still.', {
+    otherWords: ['opacity before release'],
     unit: '%',
     least: 0,
     most: 100,
@@ -311,6 +398,7 @@ export const LAYER_SETTINGS = {
   }),
 
   'life.size': number('life', 'dress', 'size', 'Diameter of a particle.', {
+    otherWords: ['scale', 'start size', 'particle size', 'size over life', 'diameter'],
     unit: 'm',
     least: 0,
     most: 100,
@@ -319,6 +407,7 @@ export const LAYER_SETTINGS = {
     reads: LIFE,
   }),
   'life.opacity': number('life', 'dress', 'opacity', 'How opaque a particle is.', {
+    otherWords: ['alpha', 'transparency', 'fade', 'fade in', 'fade out'],
     unit: '%',
     least: 0,
     most: 100,
@@ -333,9 +422,11 @@ export const LAYER_SETTINGS = {
     name: 'colour',
     help: 'Colour at the start, then by gradient over age.',
     reads: LIFE,
+    otherWords: ['color', 'tint', 'color over life', 'gradient over life', 'hue'],
     byDefault: '#ffffff',
   },
   'life.intensity': number('life', 'dress', 'intensity', 'Brightness of the colour; above 1 glows.', {
+    otherWords: ['brightness', 'emissive', 'glow', 'emissive strength'],
     unit: '×',
     least: 0,
     most: 100,
@@ -344,6 +435,7 @@ export const LAYER_SETTINGS = {
     reads: LIFE,
   }),
   'life.angle': number('life', 'dress', 'starting angle', 'Angle of the sprite at birth.', {
+    otherWords: ['rotation', 'start rotation', 'initial rotation', 'random rotation'],
     unit: '°',
     least: -360,
     most: 360,
@@ -351,6 +443,7 @@ export const LAYER_SETTINGS = {
     bases: SPREAD,
   }),
   'life.turning': number('life', 'dress', 'turning', 'How fast the sprite turns.', {
+    otherWords: ['spin', 'rotation rate', 'angular velocity', 'rotation speed', 'rotate over life'],
     unit: '°/s',
     least: -3600,
     most: 3600,
@@ -365,6 +458,10 @@ export const LAYER_SETTINGS = {
     'Whether turning is degrees a second, or so many whole turns over a life however long it is.',
     ['degrees a second', 'turns a life'],
     'degrees a second',
+    {
+      otherWords: ['rotation units'],
+      words: { 'degrees a second': 'a second', 'turns a life': 'times in its life' },
+    },
   ),
   'life.aligned': {
     value: 'switch',
@@ -373,6 +470,8 @@ export const LAYER_SETTINGS = {
     name: 'along its motion',
     help: 'Whether the angle is counted from where the particle is going.',
     reads: NONE,
+    otherWords: ['align to velocity', 'face the motion'],
+    words: { yes: 'where it is going', no: 'upright' },
     byDefault: false,
   },
 
@@ -381,20 +480,28 @@ export const LAYER_SETTINGS = {
     'dress',
     'tilt',
     'How sprites that stand in their own frame are turned at birth: degrees round X, then Y, then Z.',
-    { unit: '°', least: -3600, most: 3600, byDefault: [0, 0, 0] },
+    {
+      otherWords: ['3D rotation', 'pitch', 'yaw', 'tilt'],
+      unit: '°',
+      least: -3600,
+      most: 3600,
+      byDefault: [0, 0, 0],
+    },
   ),
   'life.axle': vector(
     'life',
     'dress',
     'axle',
     'What sprites that stand in their own frame turn about, an axis of the world; with none, of whatever comes.',
-    { unit: '', least: -1, most: 1, byDefault: [0, 0, 1] },
+    { otherWords: ['rotation axis', 'spin axis'], unit: '', least: -1, most: 1, byDefault: [0, 0, 1] },
   ),
 
-  'life.width': axisShare('width', 'Width as a share of the size.'),
-  'life.height': axisShare('height', 'Height as a share of the size; along the motion, where it stands so.'),
-  'life.depth': axisShare('depth', 'Depth of a mesh as a share of the size.'),
-
+  'life.width': axisShare('width', 'Width as a share of the size.', ['aspect ratio', 'aspect', 'scale x', 'squash']),
+  'life.height': axisShare('height', 'Height as a share of the size; along the motion, where it stands so.', [
+    'scale y',
+    'stretch',
+  ]),
+  'life.depth': axisShare('depth', 'Depth of a mesh as a share of the size.', ['scale z']),
   'appearance.facing': choice(
     'appearance',
     'dress',
@@ -402,24 +509,44 @@ export const LAYER_SETTINGS = {
     'How sprites and meshes stand.',
     ['camera', 'upright', 'motion', 'ground', 'own frame'],
     'camera',
+    {
+      otherWords: ['alignment', 'orientation', 'facing mode'],
+      words: {
+        camera: 'facing the camera',
+        upright: 'upright, turning to the camera',
+        motion: 'along its motion',
+        ground: 'flat on the ground',
+        'own frame': 'as it is turned',
+      },
+      choiceOtherWords: {
+        camera: ['billboard', 'camera facing', 'screen aligned'],
+        upright: ['vertical billboard', 'axial billboard'],
+        motion: ['velocity aligned', 'stretched billboard'],
+        ground: ['horizontal billboard', 'lying flat'],
+        'own frame': ['world aligned', 'free rotation'],
+      },
+    },
   ),
   'appearance.lengthening': shown(
     'lengthening',
     'How many seconds of its way it is longer for its speed.',
     's',
     [0, 10, 0.04],
+    ['stretch by speed', 'motion stretch', 'velocity stretch'],
   ),
   'appearance.pivotAcross': shown(
     'pivot across',
     'How far its place is from its middle, across it.',
     '%',
     [-1000, 1000, 0],
+    ['pivot', 'pivot x', 'anchor'],
   ),
   'appearance.pivotAlong': shown(
     'pivot along',
     'How far its place is from its middle, along it.',
     '%',
     [-1000, 1000, 0],
+    ['pivot y', 'origin', 'offset along'],
   ),
   'appearance.wraps': {
     value: 'switch',
@@ -428,6 +555,8 @@ export const LAYER_SETTINGS = {
     name: 'wraps',
     help: 'Whether it lies on whatever is under it: uneven ground, steps, bodies.',
     reads: NONE,
+    otherWords: ['decal', 'projected', 'drape', 'conform to ground'],
+    words: { yes: 'wraps what is under it', no: 'lies flat' },
     byDefault: false,
   },
   'appearance.wrapDepth': shown(
@@ -435,6 +564,7 @@ export const LAYER_SETTINGS = {
     'How far above and below its place it still wraps what is there.',
     'm',
     [0.01, 10, 0.5],
+    ['decal depth', 'projection depth'],
   ),
   'appearance.lit': choice(
     'appearance',
@@ -443,12 +573,18 @@ export const LAYER_SETTINGS = {
     'Whether it is lit, and as what.',
     ['unlit', 'card', 'ball'],
     'unlit',
+    {
+      otherWords: ['lighting', 'shading'],
+      words: { unlit: 'unlit', card: 'lit as a card', ball: 'lit as a small ball' },
+      choiceOtherWords: { unlit: ['emissive only'], card: ['lit'], ball: ['spherical normals'] },
+    },
   ),
   'appearance.litShare': shown(
     'lit share',
     'How much of its colour is lit; the rest shows as it is.',
     '%',
     [0, 100, 100],
+    ['lighting amount'],
   ),
   'appearance.blend': choice(
     'appearance',
@@ -457,18 +593,39 @@ export const LAYER_SETTINGS = {
     'How it mixes with what is behind.',
     ['additive', 'normal', 'mixed', 'multiply', 'solid', 'holes'],
     'additive',
+    {
+      otherWords: ['blend mode', 'transparency mode'],
+      words: {
+        additive: 'additive',
+        normal: 'normal',
+        mixed: 'normal to additive',
+        multiply: 'multiply',
+        solid: 'solid',
+        holes: 'cut-out',
+      },
+      choiceOtherWords: {
+        additive: ['add', 'adding light'],
+        normal: ['alpha blend', 'translucent', 'over'],
+        mixed: ['premultiplied', 'mixed'],
+        multiply: ['darken', 'modulate'],
+        solid: ['opaque'],
+        holes: ['masked', 'alpha test', 'alpha clip', 'holes'],
+      },
+    },
   ),
   'appearance.covers': shown(
     'covers',
     'How far a mixed one covers what is behind; the rest adds light.',
     '%',
     [0, 100, 50],
+    ['premultiplied mix'],
   ),
   'appearance.threshold': shown(
     'holes below',
     'Where it is less opaque than this, there is a hole.',
     '%',
     [0, 100, 50],
+    ['alpha threshold', 'cutoff', 'clip threshold'],
   ),
   'appearance.order': choice(
     'appearance',
@@ -477,6 +634,15 @@ export const LAYER_SETTINGS = {
     'Which of its particles are drawn in front of the others.',
     ['newest', 'oldest', 'nearest'],
     'newest',
+    {
+      otherWords: ['draw order', 'sorting', 'sort mode', 'render order'],
+      words: { newest: 'from old to new', oldest: 'from new to old', nearest: 'from far to near' },
+      choiceOtherWords: {
+        newest: ['newest in front', 'by age'],
+        oldest: ['oldest in front'],
+        nearest: ['by depth', 'sort by distance', 'nearest in front'],
+      },
+    },
   ),
   'appearance.depth': choice(
     'appearance',
@@ -485,12 +651,25 @@ export const LAYER_SETTINGS = {
     'Whether solid things hide it.',
     ['as placed', 'never hidden', 'only where hidden'],
     'as placed',
+    {
+      otherWords: ['depth test', 'z test', 'occlusion'],
+      words: {
+        'as placed': 'hidden by what stands before it',
+        'never hidden': 'never hidden',
+        'only where hidden': 'seen only where something hides it',
+      },
+      choiceOtherWords: {
+        'never hidden': ['always on top', 'no depth test'],
+        'only where hidden': ['behind walls', 'seen through'],
+      },
+    },
   ),
   'appearance.nudge': shown(
     'nudged',
     'How far it is drawn toward the camera of where it is, so that less hides it.',
     'm',
     [-10, 10, 0],
+    ['depth bias', 'depth offset', 'z offset'],
   ),
 } as const satisfies Record<string, Declaration>;
 

@@ -3,6 +3,7 @@ import { NONE, number, SPREAD, type Declaration } from '../../settings/index.ts'
 /** What a link sets off, and what it passes on. */
 export const LINK_SETTINGS = {
   count: number('links', 'birth', 'how many', 'How many are born each time.', {
+    otherWords: ['child count', 'number of children'],
     unit: 'count',
     least: 0,
     most: 10_000,
@@ -11,12 +12,14 @@ export const LINK_SETTINGS = {
     whole: true,
   }),
   chance: number('links', 'birth', 'chance', 'How likely it is each time.', {
+    otherWords: ['probability', 'likelihood'],
     unit: '%',
     least: 0,
     most: 100,
     byDefault: 100,
   }),
   delay: number('links', 'birth', 'delay', 'How long after it they are born.', {
+    otherWords: ['child delay', 'wait'],
     unit: 's',
     least: 0,
     most: 60,
@@ -48,6 +51,7 @@ export const LINK_SETTINGS = {
     byDefault: false,
   },
   velocity: number('links', 'birth', 'passed speed', 'Share of its velocity that is passed on.', {
+    otherWords: ['pass velocity', 'inherit parent velocity'],
     unit: '%',
     least: -200,
     most: 200,
@@ -55,6 +59,7 @@ export const LINK_SETTINGS = {
     bases: SPREAD,
   }),
   colour: number('links', 'birth', 'passed colour', 'How far they begin with its colour rather than their own.', {
+    otherWords: ['inherit color', 'parent color'],
     unit: '%',
     least: 0,
     most: 100,
@@ -73,6 +78,7 @@ export const LINK_SETTINGS = {
     },
   ),
   size: number('links', 'birth', 'passed size', 'How far they begin with its size rather than their own.', {
+    otherWords: ['inherit size', 'parent size'],
     unit: '%',
     least: 0,
     most: 100,

@@ -9,6 +9,11 @@ const MEETING = {
     'What becomes of a particle that meets it: it bounces off, slides along, sticks and rides, dies, or is kept on it.',
     ['bounce', 'slide', 'stick', 'die', 'keep'],
     'bounce',
+    {
+      otherWords: ['collision response', 'on collision'],
+      words: { bounce: 'bounce', slide: 'slide along', stick: 'stick', die: 'die', keep: 'are kept' },
+      choiceOtherWords: { die: ['kill on collision'], stick: ['stick to surface'], keep: ['stay on the surface'] },
+    },
   ),
   bounce: number(
     'surface',
@@ -16,6 +21,7 @@ const MEETING = {
     'bounce',
     'Share of the speed toward the surface with which particles leave it.',
     {
+      otherWords: ['restitution', 'bounciness', 'elasticity'],
       unit: '%',
       least: 0,
       most: 100,
@@ -28,9 +34,10 @@ const MEETING = {
     'step',
     'friction',
     'Speed along the surface lost, as a share of the speed taken up by it.',
-    { unit: '%', least: 0, most: 1000, byDefault: 20, bases: SPREAD },
+    { otherWords: ['surface friction'], unit: '%', least: 0, most: 1000, byDefault: 20, bases: SPREAD },
   ),
   offset: number('surface', 'step', 'distance', 'How far off the surface particles meet it, or are kept.', {
+    otherWords: ['collision radius', 'skin offset'],
     unit: 'm',
     least: 0,
     most: 10,

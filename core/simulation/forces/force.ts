@@ -14,6 +14,8 @@ export type ForcePhase = 'velocity' | 'acceleration' | 'constraint';
 export interface ForceKindDefinition<S extends ForceTable = ForceTable> {
   /** What it is called. */
   readonly name: string;
+  /** What people of the trade also call it. */
+  readonly otherWords: readonly string[];
   readonly settings: S;
   readonly phase: ForcePhase;
   /**

@@ -60,6 +60,7 @@ export const oneOf = (name: string, help: string, choices: readonly string[], by
 /** Where and on whom a force acts: what every kind of force has. */
 export const WHERE = {
   reach: number('force', 'step', 'reach', 'Distance from its place at which the force has faded to nothing.', {
+    otherWords: ['range', 'radius of influence', 'falloff distance'],
     unit: 'm',
     least: 0,
     most: 1000,

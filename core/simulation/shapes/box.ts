@@ -26,6 +26,7 @@ function chosen(x: number, y: number, z: number, u: number): 0 | 1 | 2 {
 /** A box about its place. */
 export const box: ShapeDefinition = {
   words: 'on a box',
+  otherWords: ['cube', 'rectangle', 'plane', 'oblong'],
   measures: ['size'],
   hasRegions: true,
   dimensions: ofSolid,

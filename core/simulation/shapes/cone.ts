@@ -7,6 +7,7 @@ const cubed = (a: number, b: number, v: number): number => cubeRoot(a * a * a + 
 /** A cone cut off at its place, widening upward. */
 export const cone: ShapeDefinition = {
   words: 'on a cone',
+  otherWords: ['cone emitter'],
   measures: ['radius', 'length', 'angle', 'arc'],
   hasRegions: true,
   dimensions: ofSolid,

@@ -4,6 +4,7 @@ import { faceOutward, filled, ofSolid, type ShapeDefinition } from './shape.ts';
 /** A cylinder along Y, without ends. */
 export const cylinder: ShapeDefinition = {
   words: 'on a cylinder',
+  otherWords: ['tube', 'column'],
   measures: ['radius', 'length', 'arc'],
   hasRegions: true,
   dimensions: ofSolid,

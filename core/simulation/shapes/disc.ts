@@ -4,6 +4,7 @@ import { filled, type ShapeDefinition } from './shape.ts';
 /** A disc in the XZ plane. */
 export const disc: ShapeDefinition = {
   words: 'on a disc',
+  otherWords: ['filled circle', 'circle area'],
   measures: ['radius', 'arc'],
   hasRegions: true,
   dimensions: () => 2,

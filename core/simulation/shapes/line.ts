@@ -4,6 +4,7 @@ import { faceOutward, type ShapeDefinition } from './shape.ts';
 /** A line along Y, half of it to either side. */
 export const line: ShapeDefinition = {
   words: 'along a line',
+  otherWords: ['edge emitter', 'segment'],
   measures: ['length'],
   hasRegions: false,
   dimensions: () => 1,

@@ -4,6 +4,7 @@ import { ofSolid, type ShapeDefinition } from './shape.ts';
 /** A point: outward is any way. */
 export const point: ShapeDefinition = {
   words: 'at a point',
+  otherWords: ['single point'],
   measures: [],
   hasRegions: false,
   dimensions: ofSolid,

@@ -4,6 +4,7 @@ import { faceOutward, ofSolid, type ShapeDefinition } from './shape.ts';
 /** A ring in the XZ plane, thin or as a tube. */
 export const ring: ShapeDefinition = {
   words: 'along a ring',
+  otherWords: ['circle', 'circle edge', 'torus'],
   measures: ['radius', 'thickness', 'arc'],
   hasRegions: true,
   dimensions: (region) => (region === 'edge' ? 1 : ofSolid(region)),

@@ -46,6 +46,8 @@ export interface ShapeHandle {
 export interface ShapeDefinition {
   /** Where particles are born on it: the rest of "Born …". */
   readonly words: string;
+  /** What people of the trade also call it. */
+  readonly otherWords: readonly string[];
   readonly measures: readonly MeasureName[];
   /** Whether there is a surface, an edge or an inside to choose. */
   readonly hasRegions: boolean;

@@ -4,6 +4,7 @@ import { faceOutward, filled, ofSolid, type ShapeDefinition } from './shape.ts';
 /** A ball, or its cap. */
 export const sphere: ShapeDefinition = {
   words: 'round a sphere',
+  otherWords: ['ball', 'hemisphere'],
   measures: ['radius', 'rise', 'arc'],
   hasRegions: true,
   dimensions: ofSolid,

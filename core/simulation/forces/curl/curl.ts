@@ -7,6 +7,7 @@ import { eased, fieldSeed } from './field.ts';
 /** Stirs particles by swirls that neither gather nor thin them; the field becomes another `change` times a second. */
 export const curl = defineForce({
   name: 'Curl noise',
+  otherWords: ['turbulence', 'noise field', 'noise force', 'curl', 'wander', 'flow noise'],
   settings: {
     strength: strength('strength', 'How hard the swirls push.', 2),
     size: still('swirl size', 'Width of one swirl.', 0.5, 'm', 0.01, 100),

@@ -5,6 +5,7 @@ import { strength, WHERE } from '../settings.ts';
 /** Moves particles by a way per axis that changes with age: each step by what it has changed. */
 export const displacement = defineForce({
   name: 'Displacement',
+  otherWords: ['position over life', 'offset over life'],
   settings: {
     x: strength('along x', 'How far they are moved along x; shape it over age.', 0, 'm'),
     y: strength('along y', 'How far they are moved along y; shape it over age.', 0, 'm'),

@@ -4,6 +4,7 @@ import { positive, WHERE } from '../settings.ts';
 /** Slows what moves; several drags add up, and the integrator solves their sum exactly. */
 export const drag = defineForce({
   name: 'Drag',
+  otherWords: ['damping', 'air resistance', 'slow down', 'friction in air'],
   settings: {
     strength: positive('strength', 'Share of the speed lost each second, continuously.', 1, '/s'),
     air: positive(

@@ -5,6 +5,7 @@ import { PUSH, still, strength } from '../settings.ts';
 /** Shakes each particle its own way, another way `change` times a second. */
 export const jitter = defineForce({
   name: 'Jitter',
+  otherWords: ['shake', 'random force', 'vibration'],
   settings: {
     strength: strength('strength', 'How hard each particle is shaken, its own way.', 4),
     change: still('change', 'How many times a second each is pushed another way.', 8, '/s', 0.1, 120),

@@ -4,6 +4,7 @@ import { grip, positive, WHERE } from '../settings.ts';
 /** Keeps speeds below a limit. */
 export const limit = defineForce({
   name: 'Speed limit',
+  otherWords: ['speed limit', 'max speed', 'terminal velocity', 'clamp velocity'],
   settings: {
     fastest: positive('fastest', 'No particle is faster than this.', 2, 'm/s', 10_000),
     grip: grip('How much of the excess is taken away each step.'),

@@ -8,6 +8,7 @@ const NO_AXIS: Vec3 = [0, 0, 0];
 /** Holds particles at a distance from an axis or a point, going round at a speed or at their own. */
 export const orbit = defineForce({
   name: 'Orbit',
+  otherWords: ['revolve', 'circle around', 'keep distance'],
   settings: {
     distance: positive('distance', 'Distance at which particles are held.', 1, 'm'),
     speed: number('force', 'step', 'speed round', 'Speed round the axis; 0 leaves each its own.', {

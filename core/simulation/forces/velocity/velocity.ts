@@ -5,6 +5,7 @@ import { strength, WHERE } from '../settings.ts';
 /** Moves particles at a speed per axis, beside their own and without momentum. */
 export const velocity = defineForce({
   name: 'Velocity',
+  otherWords: ['velocity over life', 'speed over life'],
   settings: {
     x: strength('along x', 'Speed along x, beside their own.', 0, 'm/s'),
     y: strength('along y', 'Speed along y, beside their own.', 1, 'm/s'),

@@ -7,6 +7,7 @@ const DRAWN = 0.4;
 /** Turns particles round an axis, pulls them to it, lifts them along it. */
 export const vortex = defineForce({
   name: 'Vortex',
+  otherWords: ['swirl', 'tornado', 'whirl', 'spiral', 'rotate around axis'],
   settings: {
     strength: strength('spin', 'Acceleration round the axis.', 4),
     pull: strength('pull', 'Acceleration toward the axis.', 0),

@@ -5,6 +5,7 @@ import { axis, positive, shared, WHERE } from '../settings.ts';
 /** Carries particles along: they take up a share of the difference to the wind each second. */
 export const wind = defineForce({
   name: 'Wind',
+  otherWords: ['breeze', 'directional force', 'constant force'],
   settings: {
     strength: positive('strength', 'Share of the difference to the wind taken up each second.', 0.5, '/s'),
     speed: shared('wind speed', 'How fast the wind blows.', 3, 'm/s', -200, 200),

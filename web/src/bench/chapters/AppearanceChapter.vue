@@ -12,21 +12,6 @@ const store = useEffectStore();
 const layer = computed(() => store.chosen!);
 const value = (name: 'appearance.facing' | 'appearance.blend' | 'appearance.lit') =>
   String(layer.value.settings[name].base.value);
-const FACINGS = {
-  camera: 'facing the camera',
-  upright: 'upright, turning to the camera',
-  motion: 'along its motion',
-  ground: 'flat on the ground',
-  'own frame': 'as it is turned',
-};
-const BLENDS = {
-  additive: 'adding its light',
-  normal: 'covering what is behind',
-  mixed: 'partly covering, partly adding',
-  multiply: 'darkening what is behind',
-  solid: 'as something solid',
-  holes: 'solid, with holes',
-};
 const NOTES: Record<string, string> = {
   additive: 'Added light never darkens: on a bright surround it is lost. Covering shows everywhere.',
   normal: 'Covering hides what is behind by the opacity.',
@@ -34,14 +19,6 @@ const NOTES: Record<string, string> = {
   multiply: 'What is behind is multiplied by its colour: white changes nothing, black hides all.',
   solid: 'What is solid stands among the other solid things; opacity fades it grain by grain.',
   holes: 'What is solid stands among the other solid things; opacity fades it grain by grain.',
-};
-const WRAPS = { yes: 'wraps what is under it', no: 'lies flat' };
-const LITS = { unlit: 'shows its own colours', card: 'is lit as a card', ball: 'is lit as a small ball' };
-const ORDERS = { newest: 'the newest', oldest: 'the oldest', nearest: 'the nearest' };
-const DEPTHS = {
-  'as placed': 'hidden by what stands before it',
-  'never hidden': 'never hidden',
-  'only where hidden': 'seen only where something hides it',
 };
 const kind = computed(() => layer.value.drawn.kind);
 /** Kinds whose particles stand each by itself. */
@@ -75,12 +52,12 @@ const setInside = (id: string) =>
   <ChapterHead chapter="appearance" />
   <DrawnWords />
   <p v-if="stands">
-    Each stands <SettingChip setting="appearance.facing" :words="FACINGS" />
+    Each stands <SettingChip setting="appearance.facing" />
     <template v-if="value('appearance.facing') === 'motion'"
       >, longer by <SettingChip setting="appearance.lengthening" /> of its way</template
     >
     <template v-if="isFlat && isSprite">
-      and <SettingChip setting="appearance.wraps" :words="WRAPS" />
+      and <SettingChip setting="appearance.wraps" />
       <template v-if="wraps"> within <SettingChip setting="appearance.wrapDepth" /></template></template
     >; it is <SettingChip setting="life.width" /> of its size wide and <SettingChip setting="life.height" /> high, its
     middle <SettingChip setting="appearance.pivotAcross" /> across and
@@ -88,18 +65,18 @@ const setInside = (id: string) =>
   </p>
   <LookWords v-if="hasLook" />
   <p v-if="hasLook">
-    It <SettingChip setting="appearance.lit" :words="LITS" /><template v-if="value('appearance.lit') !== 'unlit'"
+    It is <SettingChip setting="appearance.lit" /><template v-if="value('appearance.lit') !== 'unlit'"
       >, <SettingChip setting="appearance.litShare" /> of its colour</template
-    >. It is drawn <SettingChip setting="appearance.blend" :words="BLENDS" /><template
+    >. Its blending is <SettingChip setting="appearance.blend" /><template
       v-if="value('appearance.blend') === 'mixed'"
       >, covering by <SettingChip setting="appearance.covers" /></template
     ><template v-if="value('appearance.blend') === 'holes'"
       >, where it is less opaque than <SettingChip setting="appearance.threshold" /></template
-    ><template v-if="isSprite">, with <SettingChip setting="appearance.order" :words="ORDERS" /> in front</template>.
+    ><template v-if="isSprite">, drawn <SettingChip setting="appearance.order" /></template>.
   </p>
   <p>
-    It is <SettingChip setting="appearance.depth" :words="DEPTHS" />, drawn
-    <SettingChip setting="appearance.nudge" /> nearer than it is, and seen
+    It is <SettingChip setting="appearance.depth" />, drawn <SettingChip setting="appearance.nudge" /> nearer than it
+    is, and seen
     <ChoiceChip
       :value="layer.inside ?? ''"
       :choices="insides"

@@ -1,16 +1,8 @@
 <script setup lang="ts">
-import {
-  atBorder,
-  burst,
-  listed,
-  withItem,
-  withoutItem,
-  type Burst,
-  type Layer,
-  type Moment,
-} from '@jinx/core/document';
+import { atBorder, listed, withoutItem, type Burst, type Layer, type Moment } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import { useBurstActs } from '../acts/useBurstActs';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import MomentWords from '../chips/MomentWords.vue';
 import NumberChip from '../chips/NumberChip.vue';
@@ -41,13 +33,7 @@ const beginIn = (id: string, where: string) =>
       : { signal: null, stretch: where as Burst['stretch'] },
   );
 
-/** Of several layers each gets one, under the same id: they are changed together from then on. */
-function add(): void {
-  const id = store.newId();
-  store.changeLayers('add a burst', (layer) => {
-    layer.bursts = withItem(layer.bursts, id, burst(hasHold.value ? 'hold' : 'opening', 0, 30));
-  });
-}
+const { add } = useBurstActs();
 const remove = (id: string) =>
   store.changeLayers('remove a burst', (layer) => (layer.bursts = withoutItem(layer.bursts, id)));
 const set = (id: string, part: Partial<Burst>, gesture: string | null = null) =>
@@ -83,7 +69,7 @@ const setQuality = (part: Partial<Layer['quality']>) =>
 
 <template>
   <ChapterHead chapter="births">
-    <button type="button" class="plain act" @click="add">Add a burst</button>
+    <button type="button" class="plain act" @click="add()">Add a burst</button>
   </ChapterHead>
   <p>
     They are born at <NumberChip setting="births.rate" />, and <NumberChip setting="births.perMetre" /> the source

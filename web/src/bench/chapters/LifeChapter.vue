@@ -61,12 +61,9 @@ const unshape = () =>
   <TintWords />
   <p>
     It starts turned by <NumberChip setting="life.angle" /><template v-if="!isInOwnFrame">
-      from <SettingChip setting="life.aligned" :words="{ yes: 'where it is going', no: 'upright' }"
+      from <SettingChip setting="life.aligned"
     /></template>
-    and turns <NumberChip setting="life.turning" :unit="inLives ? '' : '°'" /><SettingChip
-      setting="life.turns"
-      :words="{ 'degrees a second': 'a second', 'turns a life': 'times in its life' }"
-    />.
+    and turns <NumberChip setting="life.turning" :unit="inLives ? '' : '°'" /><SettingChip setting="life.turns" />.
   </p>
   <p v-if="isInOwnFrame">
     It is tilted by <VectorSpreadChip setting="life.tilt" label="tilt" />, and turns about the axle

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { listed, newLink, withItem, withoutItem, type Link } from '@jinx/core/document';
+import { listed, withoutItem, type Link } from '@jinx/core/document';
 import { computed } from 'vue';
-import { random32, useEffectStore } from '../../stores/effect';
+import { useEffectStore } from '../../stores/effect';
+import { useLinkActs } from '../acts/useLinkActs';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import ChapterHead from './ChapterHead.vue';
 import { layersAfter } from '../values/linkable';
@@ -55,11 +56,7 @@ const incoming = computed(() =>
   ),
 );
 
-const add = (to: string) =>
-  store.changeLayer(
-    'add a link',
-    (own) => (own.links = withItem(own.links, store.newId(), newLink('death', to, random32()))),
-  );
+const { setOff: add } = useLinkActs();
 const remove = (id: string) => store.changeLayer('remove a link', (own) => (own.links = withoutItem(own.links, id)));
 const mute = (id: string, muted: boolean) =>
   store.changeLayer(muted ? 'mute a link' : 'unmute a link', (own) => {

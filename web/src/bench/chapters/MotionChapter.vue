@@ -1,18 +1,8 @@
 <script setup lang="ts">
-import {
-  FORCE_KINDS,
-  FORCES,
-  forceOfKind,
-  forcesOn,
-  newForce,
-  withItem,
-  structuredCopy,
-  type ForceKind,
-  type Place,
-} from '@jinx/core/document';
-import { placeForForce } from '@jinx/core/editing';
+import { FORCE_KINDS, FORCES, forceOfKind, forcesOn, type ForceKind, type Place } from '@jinx/core/document';
 import { computed, inject, provide } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import { useForceActs } from '../acts/useForceActs';
 import { DRAGS, ENGINE } from '../bench';
 import { changeForce, forceAddress, removeForce } from './changeForce';
 import MenuButton from '../chips/MenuButton.vue';
@@ -23,9 +13,11 @@ import ForceWords from './ForceWords.vue';
 import MetWords from './MetWords.vue';
 import SharedWords from './SharedWords.vue';
 
-const KINDS = FORCE_KINDS.map((kind) => ({ value: kind, text: FORCES[kind].name })).sort((a, b) =>
-  a.text < b.text ? -1 : 1,
-);
+const KINDS = FORCE_KINDS.map((kind) => ({
+  value: kind,
+  text: FORCES[kind].name,
+  otherWords: FORCES[kind].otherWords,
+})).sort((a, b) => (a.text < b.text ? -1 : 1));
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
 // While a source or a force is being dragged, the other layers stand at their fullest.
@@ -34,25 +26,10 @@ const layer = computed(() => store.chosen!);
 /** The layer's own forces, then those of the effect that act on it. */
 const forces = computed(() => forcesOn(store.effect!, store.chosenId));
 const launch = computed(() => layer.value.settings['motion.launch'].base.value);
-const LAUNCHES = {
-  normal: 'along the normal',
-  tangent: 'along the surface',
-  within: 'any way within the surface',
-  axis: 'along an axis',
-  toward: 'toward a place',
-  round: 'round a place',
-  any: 'any way at all',
-};
 const setAim = (aim: Place, gesture: string | null) =>
   store.changeLayers('place the aim', (target) => (target.aim = aim), gesture);
 
-const bonesOf = (thing: string) => (engine.rigs.value.get(thing)?.bones ?? []).map(({ name }) => name);
-function add(kind: string): void {
-  const [id, place] = [store.newId(), placeForForce(store.effect!, store.chosenId, bonesOf)];
-  store.changeLayers(`add ${FORCES[kind as ForceKind].name.toLowerCase()}`, (target) => {
-    target.forces = withItem(target.forces, id, newForce(kind as ForceKind, structuredCopy(place)));
-  });
-}
+const { add } = useForceActs();
 const addressOf = ({ id, isShared }: (typeof forces.value)[number]) => forceAddress(store.chosenId, id, isShared);
 const remove = (force: (typeof forces.value)[number]) => removeForce(store, addressOf(force));
 const mute = (force: (typeof forces.value)[number], muted: boolean) =>
@@ -71,10 +48,10 @@ const become = (of: (typeof forces.value)[number], kind: string) =>
 
 <template>
   <ChapterHead chapter="motion">
-    <MenuButton label="Add a force" :choices="KINDS" previews @choose="add" />
+    <MenuButton label="Add a force" :choices="KINDS" previews @choose="add($event as ForceKind)" />
   </ChapterHead>
   <p>
-    They leave <SettingChip setting="motion.launch" :words="LAUNCHES" />
+    They leave <SettingChip setting="motion.launch" />
     <SettingChip v-if="launch === 'axis'" setting="motion.axis" label="launch axis" />
     <template v-if="launch === 'tangent'">turned by <SettingChip setting="motion.angle" /></template>
     <template v-if="launch === 'toward' || launch === 'round'"

@@ -1,19 +1,16 @@
 <script setup lang="ts">
 import {
-  atEffect,
-  emptyCollection,
   isShapeKind,
   measuresOf,
-  SHAPE_KINDS,
   SHAPES,
   type Layer,
   type Place,
   type Source,
   type SourceKind,
-  type Vector,
 } from '@jinx/core/document';
 import { computed, inject, provide } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import { SOURCE_KINDS, useSourceActs } from '../acts/useSourceActs';
 import { DRAGS, ENGINE } from '../bench';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import { layersBefore } from '../values/linkable';
@@ -31,14 +28,6 @@ const engine = inject(ENGINE)!;
 provide(DRAGS, (isDragged) => engine.simulation.compare(isDragged ? store.chosenId : null));
 const layer = computed(() => store.chosen!);
 const source = computed(() => layer.value.source);
-const KINDS: { value: SourceKind; text: string }[] = [
-  ...SHAPE_KINDS.map((value) => ({ value, text: SHAPES[value].words })),
-  { value: 'path', text: 'along a drawn path' },
-  { value: 'mesh', text: 'on a mesh of the stage' },
-  { value: 'bones', text: 'on bones' },
-  { value: 'particles', text: 'on particles' },
-  { value: 'hits', text: 'by hits' },
-];
 /** Each measure of a shape, as the rest of a sentence. */
 const WORDS: Record<string, string> = {
   'source.radius': 'its radius is',
@@ -62,9 +51,6 @@ const hasRegion = computed(() => {
 const region = computed(() => layer.value.settings['source.region'].base.value);
 const order = computed(() => layer.value.settings['source.order'].base.value);
 const isVolume = computed(() => region.value === 'volume' && source.value.kind !== 'mesh');
-const REGIONS = { surface: 'its surface', edge: 'its edges', volume: 'its inside', vertices: 'its vertices' };
-const ORDERS = { random: 'in random places', even: 'evenly spread', walking: 'walking along' };
-const ALONG = { joints: 'at the joints', along: 'along the bones', between: 'between the joints' };
 
 const things = computed(() =>
   store.effect!.stage.things.order.map((id) => ({ value: id, text: store.effect!.stage.things.byId[id]!.name })),
@@ -75,30 +61,7 @@ const isThere = computed(() => things.value.some(({ value }) => value === thingI
 
 const set = (label: string, recipe: (target: Layer, layerId: string) => void, gesture: string | null = null) =>
   store.changeLayers(label, recipe, gesture);
-function choose(kind: SourceKind): void {
-  set('choose the source', (target) => {
-    const place: Place = 'place' in target.source ? target.source.place : atEffect([0, 1, 0]);
-    const thing = 'thing' in target.source ? target.source.thing : (things.value[0]?.value ?? 'figure');
-    target.source = (
-      kind === 'mesh' || kind === 'bones'
-        ? { kind, thing, bones: [] }
-        : kind === 'particles'
-          ? { kind, layer: parents.value[0]?.value ?? store.chosenId }
-          : kind === 'path'
-            ? { kind, place, points: START_PATH, closed: false }
-            : kind === 'hits'
-              ? { kind, hits: emptyCollection() }
-              : { kind, place }
-    ) as Source;
-  });
-}
-/** A first path to bend: a low wave a metre and a half long. */
-const START_PATH: Vector[] = [
-  [-0.75, 0, 0],
-  [-0.25, 0.35, 0],
-  [0.25, -0.35, 0],
-  [0.75, 0, 0],
-];
+const { choose } = useSourceActs();
 /** Layers on whose particles this one may be born. */
 const parents = computed(() => layersBefore(store.effect!, store.chosenId));
 const setParent = (id: string) =>
@@ -106,7 +69,9 @@ const setParent = (id: string) =>
     if (target.source.kind === 'particles' && id !== layerId) target.source.layer = id;
   });
 const kinds = computed(() =>
-  KINDS.filter(({ value }) => value !== 'particles' || parents.value.length > 0 || source.value.kind === value),
+  SOURCE_KINDS.filter(
+    ({ value }) => value !== 'particles' || parents.value.length > 0 || source.value.kind === value,
+  ),
 );
 const setPlace = (place: Place, gesture: string | null) =>
   set('place the source', (target) => 'place' in target.source && (target.source.place = place), gesture);
@@ -155,10 +120,10 @@ const keep = (names: string[]) =>
         >, ragged by <SettingChip setting="source.ragged" /> in rags of <SettingChip setting="source.rags" /> that
         stir <SettingChip setting="source.stir"
       /></template> </template
-    ><template v-if="hasRegion">, on <SettingChip setting="source.region" :words="REGIONS" /></template
-    ><template v-if="source.kind === 'bones'">, <SettingChip setting="source.along" :words="ALONG" /></template
+    ><template v-if="hasRegion">, on <SettingChip setting="source.region" /></template
+    ><template v-if="source.kind === 'bones'">, <SettingChip setting="source.along" /></template
     ><template v-if="source.kind !== 'hits' && (source.kind !== 'particles' || hasRing)"
-      >, <SettingChip setting="source.order" :words="ORDERS" /></template
+      >, <SettingChip setting="source.order" /></template
     ><template v-if="order === 'walking'"> in <SettingChip setting="source.walk" /> births</template>.
   </p>
   <HitsWords v-if="source.kind === 'hits'" />
@@ -246,11 +211,8 @@ const keep = (names: string[]) =>
   </template>
   <p>
     Births happen
-    <SettingChip
-      setting="source.ground"
-      :words="{ yes: 'on the ground below', no: 'right there' }"
-      label="dropped to the ground"
-    />, at heights up to <SettingChip setting="source.below" />.
+    <SettingChip setting="source.ground" label="dropped to the ground" />, at heights up to
+    <SettingChip setting="source.below" />.
   </p>
   <FrontWords />
 </template>

@@ -23,7 +23,6 @@ const of = computed((): HolderAddress => ({ kind: 'surface', id: props.id }));
 const sentences = computed(() => [surfaceSentence(props.surface), meetingSentence(props.surface)]);
 const table = computed(() => SURFACE_SETTINGS[props.surface.kind] as Record<string, Declaration>);
 const name = computed(() => SURFACE_NAMES[props.surface.kind].toLowerCase());
-const ACTS = { bounce: 'bounce', slide: 'slide along', stick: 'stick', die: 'die', keep: 'are kept' };
 const labelOf = (setting: string) => `${name.value}, ${table.value[setting]?.name ?? setting}`;
 
 const change = (label: string, recipe: (surface: Surface) => void, gesture: string | null = null) =>
@@ -90,7 +89,6 @@ const leaveOut = (id: string) =>
         v-else-if="'setting' in piece"
         :setting="piece.setting"
         :of="of"
-        :words="piece.setting === 'act' ? ACTS : undefined"
         :label="labelOf(piece.setting)" /></template
     >.
   </span>

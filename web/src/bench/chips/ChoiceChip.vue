@@ -9,7 +9,10 @@ const props = defineProps<{
   value: string;
   choices: readonly PickItem[];
   label: string;
-  /** Whether what is pointed at is seen in the effect: of what changes nothing but the document. */ previews?: boolean;
+  /** Whether what is pointed at is seen in the effect: of what changes nothing but the document. */
+  previews?: boolean;
+  /** Makes something to choose of what is typed. */
+  offer?: (typed: string) => PickItem | null;
 }>();
 const emit = defineEmits<{ choose: [value: string] }>();
 const store = useEffectStore();
@@ -24,6 +27,7 @@ function open(typed = ''): void {
     chosen: props.value,
     anchor: root.value!,
     typed,
+    offer: props.offer,
     choose: (value) => value !== props.value && emit('choose', value),
     point: (value) =>
       props.previews && store.preview(value === null || value === props.value ? null : () => emit('choose', value)),
@@ -31,7 +35,7 @@ function open(typed = ''): void {
 }
 function keyDown(event: KeyboardEvent): void {
   const isOpening = ['ArrowDown', 'ArrowUp', 'Enter', ' '].includes(event.key);
-  if (!isOpening && !typesInto(event, /^[a-z]$/i)) return;
+  if (!isOpening && !typesInto(event, props.offer ? /^[a-z\d#]$/i : /^[a-z]$/i)) return;
   event.preventDefault();
   event.stopPropagation();
   open(isOpening ? '' : event.key);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import {
   defaultSetting,
+  formatAddress,
   listed,
   withItem,
   withoutItem,
@@ -10,12 +11,16 @@ import {
   type Shaper,
 } from '@jinx/core/document';
 import { isDraft, original } from 'immer';
-import { computed, inject, nextTick, ref, useId } from 'vue';
+import { computed, inject, ref, useId } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { DRAGS } from '../bench';
-import { settingText, shownUnit, stepFor, typedBase } from './format';
+import { readEntry } from './entry';
+import { settingText, shownUnit, stepFor } from './format';
+import { goOn, NUMBER_SIGNS } from './row';
 import { differsHere, setDiffering } from '../values/lookNumbers';
 import { sideways } from './sideways';
+import { typesInto } from './typesInto';
+import { useTyped } from './useTyped';
 import { useNumberActs } from './useNumberActs';
 import { useSetting } from '../values/useSetting';
 import MenuButton from './MenuButton.vue';
@@ -63,25 +68,43 @@ const name = computed(() => props.label ?? declaration.value.name);
 
 /** Tells this chip's steps of undo from those of another layer's. */
 const gesture = useId();
-const isTyping = ref(false);
 const isOpen = ref(false);
-const typed = ref('');
-const problem = ref('');
-const field = ref<HTMLInputElement>();
 const root = ref<HTMLElement>();
-
+const shownText = () => (isMixed.value ? '' : text.value).replace(/\u00a0/g, ' ');
 const change = (
   what: string,
   recipe: (target: NumberSetting, layerId: string) => void,
   ofGesture: string | null = null,
 ) => changeSetting(`${what} ${name.value}`, recipe, ofGesture);
+const entryOf = (typedText: string) =>
+  readEntry(typedText, declaration.value, shownUnit(chosen.value, declaration.value));
+const {
+  isTyping,
+  typed,
+  problem,
+  hold,
+  open: openField,
+  commit: commitField,
+  cancel: cancelField,
+} = useTyped(shownText, (typedText) => {
+  const entry = entryOf(typedText);
+  // All or none: what goes beyond the limits in one of the layers is refused in all.
+  for (const other of [{ setting: chosen.value }, ...beside.value]) entry(other.setting.base);
+  change('set', (target) => (target.base = entry(target.base)));
+});
+/** What is being typed, as it would be taken: shown while it is not plainly the same. */
+const reading = computed(() => {
+  if (!isTyping.value || isMixed.value || typed.value === shownText()) return '';
+  try {
+    return textOf({ ...chosen.value, base: entryOf(typed.value)(chosen.value.base) });
+  } catch {
+    return '';
+  }
+});
 
-async function open(): Promise<void> {
-  typed.value = (isMixed.value ? '' : text.value).replace(/\u00a0/g, ' ');
-  problem.value = '';
-  isTyping.value = isOpen.value = true;
-  await nextTick();
-  field.value?.select();
+async function open(begun?: string): Promise<void> {
+  isOpen.value = true;
+  await openField(begun);
   keepInside();
 }
 /** How far the drawer is moved to the left, so that the page does not cut it off. */
@@ -97,30 +120,28 @@ function keepInside(): void {
   isAbove.value = page !== undefined && top - page.top > DRAWER_HEIGHT;
 }
 function commit(): boolean {
-  if (!isTyping.value) return true;
-  try {
-    if (isMixed.value && typed.value.trim() === '') return close();
-    const base = typedBase(typed.value, declaration.value, shownUnit(chosen.value, declaration.value));
-    change('set', (target) => {
-      if (mixed.value || typed.value !== text.value.replace(/\u00a0/g, ' ')) target.base = base;
-    });
-    return close();
-  } catch (error) {
-    problem.value = (error as Error).message;
-    return false;
-  }
-}
-function close(): boolean {
-  isTyping.value = isOpen.value = false;
-  problem.value = '';
+  if (!commitField()) return false;
+  isOpen.value = false;
   return true;
 }
+function cancel(): void {
+  cancelField();
+  isOpen.value = false;
+}
+function giveUp(): void {
+  cancel();
+  void goOn(() => root.value?.querySelector('button.chip'), 0);
+}
+function finish(by: 1 | -1): void {
+  if (commit()) void goOn(() => root.value?.querySelector('button.chip'), by);
+}
+/** The drawer's own controls are reached by the down arrow, since Tab goes on to the next chip. */
+const enterDrawer = () => root.value?.querySelector<HTMLElement>('.drawer button')?.focus();
 function leave(event: FocusEvent): void {
   if (root.value?.contains(event.relatedTarget as Node) || isPickingIn(root.value)) return;
   // What is refused stays as it was typed, with the reason above it.
   if (!commit()) isOpen.value = false;
 }
-const cancel = (): void => void close();
 
 function shifted(base: NumberSetting['base'], by: number): NumberSetting['base'] {
   const { least, most } = declaration.value;
@@ -155,8 +176,32 @@ const dragged = sideways({
     store.endGesture();
   },
 });
-function nudge(event: KeyboardEvent, direction: number): void {
+/** Makes it so many times as large, in each layer as far as it may be. */
+function multiply(by: number): void {
+  const { least, most, whole } = declaration.value;
+  const times = (value: number) => Math.min(most, Math.max(least, whole ? Math.round(value * by) : value * by));
+  change(by > 1 ? 'double' : 'halve', (target) => {
+    const { base } = target;
+    if (base.kind === 'fixed') target.base = { kind: 'fixed', value: times(base.value) };
+    else if (base.kind === 'spread') target.base = { kind: 'spread', low: times(base.low), high: times(base.high) };
+  });
+}
+function keyDown(event: KeyboardEvent): void {
+  const acts: Record<string, () => void> = {
+    Enter: () => void open(),
+    ArrowUp: () => nudge(event, 1),
+    ArrowDown: () => nudge(event, -1),
+    ']': () => multiply(2),
+    '[': () => multiply(0.5),
+  };
+  const act = event.ctrlKey || event.metaKey ? undefined : acts[event.key];
+  if (act) act();
+  else if (typesInto(event, NUMBER_SIGNS)) void open(event.key);
+  else return;
   event.preventDefault();
+  event.stopPropagation();
+}
+function nudge(event: KeyboardEvent, direction: number): void {
   const by =
     direction *
     stepFor(sizeOf(chosen.value.base), declaration.value) *
@@ -223,23 +268,24 @@ function reset(): void {
       :aria-label="`${name}: ${isMixed ? `mixed, ${mixed}` : text}`"
       :title="`${mixed ? `${mixed}. ` : ''}${declaration.help} Drag, finely with Alt, or click to type.`"
       :data-setting="setting"
+      :data-address="formatAddress({ ...address, setting })"
       v-on="dragged"
-      @keydown.enter.prevent="open"
-      @keydown.up="nudge($event, 1)"
-      @keydown.down="nudge($event, -1)"
+      @keydown="keyDown"
     >
       {{ isMixed ? 'mixed' : text }}
     </button>
     <Refusal v-else :problem="isOpen ? '' : problem">
       <input
-        ref="field"
+        :ref="hold"
         v-model="typed"
         class="chip number typing"
         :aria-label="name"
         :aria-invalid="problem !== ''"
         @focus="isOpen = true"
-        @keydown.enter.prevent="commit"
-        @keydown.esc.stop="cancel"
+        @keydown.enter.prevent="finish(1)"
+        @keydown.tab.prevent="finish($event.shiftKey ? -1 : 1)"
+        @keydown.down.prevent="enterDrawer"
+        @keydown.esc.stop="giveUp"
         @blur="leave"
       />
     </Refusal>
@@ -252,10 +298,11 @@ function reset(): void {
       @keydown.esc.stop="cancel"
     >
       <span v-if="problem" class="problem" role="alert">{{ problem }}</span>
+      <span v-else-if="reading" class="hint" data-reading>is read as {{ reading }}</span>
       <span v-else class="hint">{{
         declaration.bases.includes('spread')
-          ? 'A number, a sum, “2 to 5” or “3 ± 1”, with a unit or without'
-          : 'A number or a sum, with a unit or without'
+          ? '2, 2-5, 3 ± 1, *1.15, +10, −20%, ±20%; Tab goes on, ↓ to what is below'
+          : '2, 1+1, *1.15, +10, −20%; Tab goes on, ↓ to what is below'
       }}</span>
       <span class="acts">
         <MenuButton v-if="offered.length" label="Shape it…" :choices="offered" @choose="shape" />

@@ -1,10 +1,13 @@
 <script setup lang="ts">
-import { inject, useId } from 'vue';
+import { inject, ref, useId } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { DRAGS } from '../bench';
-import { plainNumber, readNumber, readNumbers, within, type Limits } from './numbers';
+import { readPlain } from './entry';
+import { plainNumber, readNumbers, within, type Limits } from './numbers';
 import Refusal from '../Refusal.vue';
+import { goOn, NUMBER_SIGNS } from './row';
 import { sideways } from './sideways';
+import { typesInto } from './typesInto';
 import { useTyped } from './useTyped';
 
 /** A bare number in a sentence: dragged, typed (sums too), nudged by the arrow keys. */
@@ -37,15 +40,43 @@ const { isTyping, typed, problem, hold, open, commit, cancel } = useTyped(
   () => plainNumber(props.value),
   (text) => {
     const { several, unit = '' } = props;
-    if (several === undefined || !/[,;]/.test(text)) return take(within(readNumber(text, { unit }), limits()), null);
+    typedAll = false;
+    if (several === undefined || !/[,;]/.test(text)) return take(readPlain(text, limits(), props.value), null);
     const values = readNumbers(text, { unit });
     if (values.length !== several) throw new Error(`Type one number, or ${several} with commas between`);
+    typedAll = true;
     emit(
       'all',
       values.map((value) => within(value, limits())),
     );
   },
 );
+
+const button = ref<HTMLElement>();
+/** Whether all numbers of a vector were typed at once: then the row goes on after the last of them. */
+let typedAll = false;
+function finish(by: 1 | -1): void {
+  if (!commit()) return;
+  void goOn(() => {
+    const all = typedAll && by === 1 ? button.value?.closest('.vector')?.querySelectorAll('button.chip') : null;
+    return all?.[all.length - 1] ?? button.value;
+  }, by);
+}
+function keyDown(event: KeyboardEvent): void {
+  const acts: Record<string, () => void> = {
+    Enter: () => void open(),
+    ArrowUp: () => nudge(event, 1),
+    ArrowDown: () => nudge(event, -1),
+    ']': () => take(props.value * 2, null),
+    '[': () => take(props.value / 2, null),
+  };
+  const act = event.ctrlKey || event.metaKey ? undefined : acts[event.key];
+  if (act) act();
+  else if (typesInto(event, NUMBER_SIGNS)) void open(event.key);
+  else return;
+  event.preventDefault();
+  event.stopPropagation();
+}
 
 const step = () => (props.whole ? 1 : 0.01);
 let start = 0;
@@ -61,7 +92,6 @@ const drag = sideways({
   },
 });
 function nudge(event: KeyboardEvent, direction: number): void {
-  event.preventDefault();
   take(props.value + direction * step() * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1), `nudge ${gesture}`);
 }
 </script>
@@ -69,14 +99,13 @@ function nudge(event: KeyboardEvent, direction: number): void {
 <template>
   <button
     v-if="!isTyping"
+    ref="button"
     type="button"
     class="chip drags number"
     :aria-label="`${label}: ${plainNumber(value)}`"
     :title="`${label}. Drag, or click to type.`"
     v-on="drag"
-    @keydown.enter.prevent="open"
-    @keydown.up="nudge($event, 1)"
-    @keydown.down="nudge($event, -1)"
+    @keydown="keyDown"
   >
     {{ plainNumber(value) }}
   </button>
@@ -88,7 +117,8 @@ function nudge(event: KeyboardEvent, direction: number): void {
       :aria-label="label"
       :aria-invalid="problem !== ''"
       @blur="commit"
-      @keydown.enter.prevent="commit"
+      @keydown.enter.prevent="finish(1)"
+      @keydown.tab.prevent="finish($event.shiftKey ? -1 : 1)"
       @keydown.esc.stop="cancel"
     />
   </Refusal>

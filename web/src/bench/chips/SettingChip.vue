@@ -20,11 +20,13 @@ const {
 );
 const name = computed(() => props.label ?? declaration.value.name);
 const base = computed(() => chosenSetting.value?.base);
-const choices = computed(() =>
-  declaration.value.value === 'choice'
-    ? declaration.value.choices.map((value) => ({ value, text: props.words?.[value] ?? value }))
-    : ['yes', 'no'].map((value) => ({ value, text: props.words?.[value] ?? value })),
-);
+const choices = computed(() => {
+  const declared = declaration.value;
+  const values = declared.value === 'choice' ? declared.choices : ['yes', 'no'];
+  const known: Record<string, string> = { ...('words' in declared ? declared.words : {}), ...props.words };
+  const others = 'choiceOtherWords' in declared ? declared.choiceOtherWords : {};
+  return values.map((value) => ({ value, text: known[value] ?? value, otherWords: others?.[value] }));
+});
 const vector = computed(() => (base.value?.kind === 'fixed' ? (base.value.value as Vector) : null));
 const chosen = computed(() => {
   const value = base.value?.kind === 'fixed' ? base.value.value : '';

@@ -1,6 +1,7 @@
 import { FORCE_SETTINGS, LAYER_SETTINGS, type NumberSetting } from '@jinx/core/document';
 import { describe, expect, it } from 'vitest';
-import { plainHtml, settingText, shownUnit, stepFor, typedBase } from './format';
+import { readEntry } from './entry';
+import { plainHtml, settingText, shownUnit, stepFor } from './format';
 
 const SIZE = LAYER_SETTINGS['life.size'];
 const RATE = LAYER_SETTINGS['births.rate'];
@@ -22,6 +23,9 @@ it('writes a name as HTML that shows it', () =>
   expect(plainHtml(`<img src=x onerror="a('b')"> & co`)).toBe(
     '&lt;img src=x onerror=&quot;a(&#39;b&#39;)&quot;&gt; &amp; co',
   ));
+
+const typedBase = (text: string, declaration: NumberDeclaration, shown?: string) =>
+  readEntry(text, declaration, shown)({ kind: 'fixed', value: 1 });
 
 describe('what is typed into a chip', () => {
   it.each<[string, NumberSetting['base']]>([

@@ -1,5 +1,5 @@
 import type { Declaration, NumberDeclaration, NumberSetting } from '@jinx/core/document';
-import { plainNumber, readRange, unitText, within } from './numbers';
+import { plainNumber, unitText } from './numbers';
 
 /** Lengths below this many metres read better in centimetres. */
 const SMALL_METRES = 0.1;
@@ -29,21 +29,6 @@ export function settingText(
   const shown = shownUnit(setting, declaration);
   const text = values.map((value) => plainNumber(shown === 'cm' ? value * 100 : value)).join(' – ');
   return text + unitText(shown);
-}
-
-/**
- * What was typed into a chip: a number or a sum, or two for a spread. Without a unit it has the one the chip shows.
- * @throws Error with a sentence.
- */
-export function typedBase(
-  text: string,
-  declaration: NumberDeclaration,
-  shown: string = declaration.unit,
-): NumberSetting['base'] {
-  const read = readRange(text, { unit: declaration.unit, shown });
-  if (typeof read === 'number') return { kind: 'fixed', value: within(read, declaration) };
-  if (!declaration.bases.includes('spread')) throw new Error(`${declaration.name} is one number, not a spread`);
-  return { kind: 'spread', low: within(read.low, declaration), high: within(read.high, declaration) };
 }
 
 /** The step by which a number is dragged or nudged: about a hundredth of what it is. */

@@ -9,7 +9,8 @@ export interface Typed {
   readonly problem: Ref<string>;
   /** Takes the field's element, where it comes with opening. */
   hold(element: unknown): void;
-  open(): Promise<void>;
+  /** Opens it with what is shown, all chosen; or with what was typed already. */
+  open(begun?: string): Promise<void>;
   /** Takes what was typed. Returns false when it cannot be: then it stays as it was typed, with the reason. */
   commit(): boolean;
   cancel(): void;
@@ -27,12 +28,13 @@ export function useTyped(shown: () => string, take: (text: string) => void): Typ
     isTyping.value = false;
     problem.value = '';
   }
-  async function open(): Promise<void> {
-    typed.value = shown();
+  async function open(begun?: string): Promise<void> {
+    typed.value = begun ?? shown();
     problem.value = '';
     isTyping.value = true;
     await nextTick();
-    field?.select();
+    if (begun === undefined) field?.select();
+    else field?.focus();
   }
   function commit(): boolean {
     if (!isTyping.value) return true;

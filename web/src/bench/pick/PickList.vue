@@ -2,6 +2,7 @@
 import { onClickOutside, useEventListener } from '@vueuse/core';
 import { Input } from 'ant-design-vue';
 import { computed, nextTick, ref, watch } from 'vue';
+import { goOn } from '../chips/row';
 import { Finder } from './finder';
 import { closePick, openPick, type PickItem } from './pick';
 
@@ -12,7 +13,10 @@ const typed = ref('');
 const at = ref(0);
 const pick = openPick;
 const finder = computed(() => new Finder<PickItem>(pick.value?.items ?? []));
-const shown = computed(() => finder.value.find(typed.value));
+const shown = computed(() => {
+  const offered = typed.value.trim() === '' ? null : pick.value?.offer?.(typed.value.trim());
+  return offered ? [offered] : finder.value.find(typed.value);
+});
 const place = ref<Record<string, string>>({});
 const [ROOM, WIDTH] = [300, 280];
 
@@ -58,14 +62,20 @@ function choose(item: PickItem | undefined): void {
   closePick();
   now.choose(item.value);
 }
+/** Chooses, and from a chip in a row goes on to the next. */
+function chooseAndGoOn(by: 1 | -1): void {
+  const { anchor, chosen } = pick.value!;
+  choose(shown.value[at.value]);
+  if (!pick.value && chosen !== null) void goOn(() => anchor, by);
+}
 function keyDown(event: KeyboardEvent): void {
   const last = shown.value.length - 1;
   const walks: Record<string, number> = { ArrowDown: at.value + 1, ArrowUp: at.value - 1, PageDown: last, PageUp: 0 };
   const to = walks[event.key];
   if (to !== undefined) walkTo(to);
-  else if (event.key === 'Enter') choose(shown.value[at.value]);
+  else if (event.key === 'Enter') chooseAndGoOn(1);
   else if (event.key === 'Escape') closePick();
-  else if (event.key === 'Tab') choose(shown.value[at.value]);
+  else if (event.key === 'Tab') chooseAndGoOn(event.shiftKey ? -1 : 1);
   else return;
   event.preventDefault();
   event.stopPropagation();
@@ -120,7 +130,7 @@ useEventListener(
             @pointermove="at === n || walkTo(n)"
             @click="choose(item)"
           >
-            {{ item.text }}
+            <i v-if="item.swatch" class="swatch" :style="{ background: item.swatch }"></i>{{ item.text }}
           </div></template
         >
         <p v-if="shown.length === 0" class="none quiet">Nothing is called so.</p>
@@ -176,6 +186,14 @@ useEventListener(
 }
 .item.chosen {
   color: var(--accent);
+}
+.swatch {
+  display: inline-block;
+  width: 12px;
+  height: 12px;
+  margin-right: 6px;
+  border-radius: 2px;
+  vertical-align: -1px;
 }
 .none {
   margin: 2px 8px;

@@ -4,6 +4,8 @@ import type { Findable } from './finder';
 /** One thing of a list. */
 export interface PickItem extends Findable {
   readonly value: string;
+  /** A colour that stands before it, as CSS. */
+  readonly swatch?: string | undefined;
   /** Under which heading it stands. */
   readonly group?: string | undefined;
   /** What it does, as its tooltip. */
@@ -18,6 +20,8 @@ export interface Pick {
   readonly anchor: HTMLElement;
   /** What was typed before it opened. */
   readonly typed: string;
+  /** What was typed, as something to choose, where it may be more than what is listed. */
+  readonly offer?: ((typed: string) => PickItem | null) | undefined;
   readonly choose: (value: string) => void;
   /** Hears what is pointed at; null when nothing is any more. */
   readonly point: (value: string | null) => void;

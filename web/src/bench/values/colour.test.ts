@@ -1,23 +1,13 @@
-import { collectionOf, namedColour, type Stop } from '@jinx/core/document';
-import { gradientInto, hexOfLinear, readyGradient } from '@jinx/core/maths';
-import { expect, it } from 'vitest';
-import { withStopAt } from './colour';
+import { describe, expect, it } from 'vitest';
+import { hexTyped } from './colour';
 
-const palette = collectionOf([['lamp', namedColour('Lamp', '#ffd27a')]]);
-const stops = collectionOf<Stop>([
-  ['a', { at: { anchor: 'share', value: 0 }, colour: { palette: 'lamp' } }],
-  ['b', { at: { anchor: 'beforeDeath', value: 0.5 }, colour: { hex: '#102040' } }],
-]);
-const at = (of: typeof stops, x: number): number[] => {
-  const rgb = new Float64Array(3);
-  gradientInto(readyGradient(of, palette), x, 2, rgb);
-  return [...rgb];
-};
-
-it('a new stop has the colour that the gradient has there, and changes nothing', () => {
-  const more = withStopAt(stops, 'c', 0.4, 2, palette);
-  expect(more.byId['c']!.colour).toEqual({ hex: hexOfLinear(at(stops, 0.4)) });
-  // A stop is written in eight bits.
-  for (const x of [0, 0.2, 0.4, 0.6, 0.75])
-    at(more, x).forEach((part, c) => expect(part).toBeCloseTo(at(stops, x)[c]!, 2));
+describe('a typed colour', () => {
+  it.each([
+    ['#8fe0d0', '#8fe0d0'],
+    ['8FE0D0', '#8fe0d0'],
+    ['#fa0', '#ffaa00'],
+    ['teal', '#008080'],
+    ['rgb(255, 128, 0)', '#ff8000'],
+  ])('%s is %s', (text, hex) => expect(hexTyped(text)).toBe(hex));
+  it.each(['', 'lam', '#12', 'not a colour', '12'])('%s is none', (text) => expect(hexTyped(text)).toBeNull());
 });

@@ -1,3 +1,4 @@
+import { TinyColor } from '@ctrl/tinycolor';
 import { withItem, type Collection, type Colour, type Effect, type Stop } from '@jinx/core/document';
 import { gradientInto, hexOfLinear, readyGradient, resolvedColour } from '@jinx/core/maths';
 
@@ -15,4 +16,10 @@ export function withStopAt(
   const rgb = new Float64Array(3);
   gradientInto(readyGradient(stops, palette), x, life, rgb);
   return withItem(stops, id, { at: { anchor: 'share', value: x }, colour: { hex: hexOfLinear([...rgb]) } });
+}
+
+/** A colour that was typed, as #rrggbb: in hexadecimal digits, by a name, or as rgb( ) or hsl( ); null for anything else. */
+export function hexTyped(text: string): string | null {
+  const colour = new TinyColor(text.trim());
+  return colour.isValid && text.trim().length >= 3 ? colour.setAlpha(1).toHexString() : null;
 }

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import {
   STEP_NAMES,
+  STEP_OTHER_WORDS,
   listed,
   moved,
   nameLook,
-  newStep,
   ownLook,
   MOST_STEPS,
   STEP_KINDS,
@@ -14,14 +14,13 @@ import {
   usersOf,
   withItem,
   withoutItem,
-  type Collection,
-  type Effect,
   type Step,
   type StepKind,
   type Tier,
 } from '@jinx/core/document';
 import { computed, inject, onBeforeUnmount } from 'vue';
 import { useEffectStore } from '../../../stores/effect';
+import { useStepActs } from '../../acts/useStepActs';
 import { ALONE } from '../../bench';
 import { copiedStep } from '../../values/copied';
 import ChoiceChip from '../../chips/ChoiceChip.vue';
@@ -57,26 +56,7 @@ const plain = computed(() => {
 });
 onBeforeUnmount(() => (alone.value = null));
 
-/** Changes the steps: the layer's own, or those of the look it uses, for all who use it. */
-const changeSteps = (label: string, recipe: (steps: Collection<Step>) => Collection<Step>) =>
-  store.change(label, (draft) => {
-    const { look } = draft.layers.byId[store.chosenId]!;
-    const holder = look.kind === 'own' ? look : draft.looks.byId[look.look];
-    if (holder) holder.steps = recipe(holder.steps);
-    dropLooseChanges(draft);
-  });
-/** What layers changed of steps that are gone goes too. */
-function dropLooseChanges(draft: Effect): void {
-  for (const { item } of listed(draft.layers)) {
-    if (item.look.kind !== 'named') continue;
-    const { byId } = draft.looks.byId[item.look.look]!.steps;
-    for (const id of Object.keys(item.look.changes)) if (!byId[id]) delete item.look.changes[id];
-  }
-}
-const add = (kind: string) =>
-  changeSteps(`add ${STEP_NAMES[kind as StepKind].toLowerCase()} to the look`, (all) =>
-    withItem(all, store.newId(), newStep(kind as StepKind)),
-  );
+const { changeSteps, add } = useStepActs();
 const remove = (id: string) => changeSteps('remove a step of the look', (all) => withoutItem(all, id));
 const move = (id: string, by: number) =>
   changeSteps('move a step of the look', (all) => moved(all, id, all.order.indexOf(id) + by));
@@ -110,7 +90,11 @@ const rename = (text: string) => {
 };
 const take = (id: string) => store.change('use a look', (draft) => takeLook(draft, store.chosenId, id));
 const goOwnWay = () => store.change('give the layer a look of its own', (draft) => ownLook(draft, store.chosenId));
-const choices = STEP_KINDS.map((kind) => ({ value: kind, text: STEP_NAMES[kind] }));
+const choices = STEP_KINDS.map((kind) => ({
+  value: kind,
+  text: STEP_NAMES[kind],
+  otherWords: STEP_OTHER_WORDS[kind],
+}));
 </script>
 
 <template>
@@ -213,7 +197,13 @@ const choices = STEP_KINDS.map((kind) => ({ value: kind, text: STEP_NAMES[kind] 
     </li>
   </ol>
   <p>
-    <MenuButton v-if="steps.length < MOST_STEPS" label="Add a step" :choices="choices" previews @choose="add" />
+    <MenuButton
+      v-if="steps.length < MOST_STEPS"
+      label="Add a step"
+      :choices="choices"
+      previews
+      @choose="add($event as StepKind)"
+    />
     <button v-if="copiedStep && steps.length < MOST_STEPS" type="button" class="plain act" @click="paste">
       Paste {{ STEP_NAMES[copiedStep.kind].toLowerCase() }}
     </button>

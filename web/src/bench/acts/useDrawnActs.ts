@@ -1,0 +1,56 @@
+import { atEffect, newDrawn, newRibbon, type DrawnAs, type Layer, type Place } from '@jinx/core/document';
+import { drawLayerAs, drawnNow } from '@jinx/core/editing';
+import { inject } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import { ENGINE } from '../bench';
+import type { PickItem } from '../pick/pick';
+import { firstBlade } from '../values/blade';
+
+export const DRAWN_KINDS: readonly (PickItem & { readonly value: DrawnAs['kind'] })[] = [
+  { value: 'sprite', text: 'sprites, each by itself', otherWords: ['billboards', 'quads', 'cards'] },
+  { value: 'mesh', text: 'meshes', otherWords: ['3D models', 'geometry', 'mesh particles'] },
+  { value: 'trail', text: 'trails behind them', otherWords: ['trail', 'ribbon trail', 'streaks'] },
+  { value: 'strand', text: 'strands through them', otherWords: ['ribbon', 'connected ribbon', 'string'] },
+  { value: 'blade', text: 'the sweep of a blade', otherWords: ['weapon trail', 'slash', 'swing trail'] },
+  { value: 'beam', text: 'beams', otherWords: ['lightning', 'laser', 'electric arc', 'bolt'] },
+  { value: 'light', text: 'lights', otherWords: ['point light', 'light source'] },
+  {
+    value: 'haze',
+    text: 'haze that bends what is behind',
+    otherWords: ['distortion', 'refraction', 'heat haze', 'bent air'],
+  },
+  {
+    value: 'body',
+    text: 'the skin of a figure',
+    otherWords: ['material override', 'overlay on the character', 'flash on the body'],
+  },
+];
+
+/** Lets the chosen layers be drawn as something else. */
+export function useDrawnActs() {
+  const store = useEffectStore();
+  const engine = inject(ENGINE)!;
+
+  function made(kind: DrawnAs['kind'], layer: Layer): DrawnAs {
+    if (kind === 'sprite') return { kind };
+    if (kind === 'mesh' || kind === 'light' || kind === 'haze') return newDrawn(kind);
+    if (kind === 'body') return newDrawn(kind, store.effect!.stage.things.order[0] ?? 'figure');
+    const places: [Place, Place] =
+      'from' in layer.drawn
+        ? [layer.drawn.from, layer.drawn.to]
+        : kind === 'blade'
+          ? firstBlade(engine.rigs.value)
+          : [atEffect([0, 1, 0]), atEffect([2, 1, 0])];
+    return newRibbon(kind, ...places);
+  }
+  /** Each chosen layer is drawn as it was when it was drawn so last, or as a new one of that kind. */
+  function choose(kind: DrawnAs['kind']): void {
+    store.changeLayers('choose how particles are drawn', (layer, id, draft) => {
+      if (layer.drawn.kind === kind) return;
+      const key = (of: string) => `${store.id}/${id}/${of}`;
+      store.drawnBefore.set(key(layer.drawn.kind), drawnNow(layer));
+      drawLayerAs(draft, id, made(kind, layer), store.drawnBefore.get(key(kind)) ?? null);
+    });
+  }
+  return { choose };
+}
