@@ -27,7 +27,7 @@ const document = async (page: Page, effect: string) =>
 test('another effect is compared in words, and what it has is taken over line by line', async ({ page }) => {
   await goTo(page, 150);
   const before = await pixels(page);
-  await page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name: 'Compared' }).click();
+  await choose(page, 'below the stage', { label: 'Compared' });
   await choose(page, 'effect to compare with', { label: 'Mantle of few' });
   await expect(page.getByText('2 differences')).toBeVisible();
   const row = page.getByRole('row', { name: /^size/ });

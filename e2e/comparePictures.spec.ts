@@ -15,8 +15,7 @@ test.afterEach(async ({ page }) => {
   await page.request.delete(`/api/effects/${id}`);
 });
 
-const below = (page: Page, name: string) =>
-  page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name }).click();
+const below = (page: Page, name: string) => choose(page, 'below the stage', { label: name });
 
 /** The lower part of the stage as it is on the screen, free of the bar above and the words below. */
 async function seen(page: Page): Promise<Uint8Array> {

@@ -1,9 +1,8 @@
 import { expect, test, type Page } from './test.ts';
 import type { Effect } from '@jinx/core/document';
-import { differing, goTo, openMantle, pixels, saved } from './bench.ts';
+import { choose, differing, goTo, openMantle, pixels, saved } from './bench.ts';
 
-const below = (page: Page, name: string) =>
-  page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name }).click();
+const below = (page: Page, name: string) => choose(page, 'below the stage', { label: name });
 const row = (page: Page, name: string) => page.getByRole('listitem', { name, exact: true });
 const playing = (page: Page) =>
   expect.poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 }).toBeGreaterThan(0);

@@ -1,6 +1,6 @@
 import { expect, goWithin, test, type Page } from './test.ts';
 import { atEffect, newEffect, setNumber, type Effect } from '@jinx/core/document';
-import { addEffect, choose, differing, goTo, living, particlesOf, pixels, saved } from './bench.ts';
+import { addEffect, differing, goTo, living, particlesOf, pixels, saved } from './bench.ts';
 import { one, standing } from './oneLayer.ts';
 
 const made: string[] = [];
@@ -38,7 +38,7 @@ test('another effect stands in a group, moves with it, and is as it was saved la
 
   await page.getByRole('button', { name: 'Whole effect' }).click();
   await page.getByRole('button', { name: 'Link an effect…' }).click();
-    await page.getByRole('option', { name: 'Small lantern' }).click();
+  await page.getByRole('option', { name: 'Small lantern' }).click();
   await expect(page.getByRole('listitem', { name: 'group Small lantern' })).toContainText('linked');
   await goTo(page, 10);
   expect(await place(page)).toEqual([0.5, 1, 0]);

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import { readFileSync } from 'node:fs';
-import { chapter, goTo, openMantle, particlesOf, pixels } from './bench.ts';
+import { chapter, choose, goTo, openMantle, particlesOf, pixels } from './bench.ts';
 
 let id = '';
 test.beforeEach(async ({ page }) => {
@@ -11,8 +11,7 @@ test.beforeEach(async ({ page }) => {
 test.afterEach(async ({ page }) => {
   await page.request.delete(`/api/effects/${id}`);
 });
-const below = (page: Page, name: string) =>
-  page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name }).click();
+const below = (page: Page, name: string) => choose(page, 'below the stage', { label: name });
 const cells = (page: Page, column: number) => page.locator(`tbody tr td:nth-child(${column})`).allInnerTexts();
 
 test('the table of the living is sorted, filtered and saved, and holds what the simulation does', async ({

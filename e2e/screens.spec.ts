@@ -58,17 +58,17 @@ test.describe('the bench', () => {
 
   test('has them in everything that stands below the stage, and on every page', async ({ page }) => {
     for (const name of ['Living', 'Over time', 'In words', 'Compared', 'Instants', 'Rulers']) {
-      await page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name }).click();
+      await choose(page, 'below the stage', { label: name });
       await page.waitForTimeout(700);
       expect(await complaints(page), name).toEqual([]);
     }
-    await page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name: 'Compared' }).click();
+    await choose(page, 'below the stage', { label: 'Compared' });
     await choose(page, 'effect to compare with', 'now');
     for (const name of ['one over the other', 'side by side', 'this one']) {
       await page.getByRole('button', { name }).click();
       expect(await complaints(page), name).toEqual([]);
     }
-    await page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name: 'Rulers' }).click();
+    await choose(page, 'below the stage', { label: 'Rulers' });
     await page.getByRole('button', { name: 'Whole effect' }).click();
     await page.getByRole('button', { name: 'Add a dial…' }).click();
     await page.getByRole('option', { name: 'a number' }).click();

@@ -10,8 +10,7 @@ test.beforeEach(async ({ page }) => {
 test.afterEach(async ({ page }) => {
   for (const one of [id, made]) if (one) await page.request.delete(`/api/effects/${one}`);
 });
-const below = (page: Page, name: string) =>
-  page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name }).click();
+const below = (page: Page, name: string) => choose(page, 'below the stage', { label: name });
 const embers = (page: Page) =>
   page.getByRole('listitem', { name: 'Embers', exact: true }).getByText('Embers').click();
 const playing = (page: Page) =>

@@ -65,7 +65,7 @@ test('what is announced here comes in the other picture too', async ({ page }) =
   await waitForContact(page);
   await page.keyboard.press('c');
   await goTo(page, 20);
-  await page.getByRole('group', { name: 'Below the stage' }).getByRole('button', { name: 'Compared' }).click();
+  await choose(page, 'below the stage', { label: 'Compared' });
   await choose(page, 'effect to compare with', { label: 'itself, as it is now' });
   await page.getByRole('button', { name: 'side by side' }).click();
   await expect(page.locator('[data-other=shown]')).toBeVisible();

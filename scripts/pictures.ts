@@ -124,19 +124,19 @@ await page.waitForTimeout(1500);
 await shoot('pixel');
 await page.getByRole('button', { name: 'Put the glass away' }).click();
 // Two effects of one instant, and many instants of one.
-const below = page.getByRole('group', { name: 'Below the stage' });
-await below.getByRole('button', { name: 'Compared' }).click();
+
+await choose(page, 'below the stage', { label: 'Compared' });
 await choose(page, 'effect to compare with', { label: 'Seed Wreath' });
 await page.getByRole('button', { name: 'side by side' }).click();
 await page.locator('[data-other=shown]').waitFor({ timeout: 120_000 });
 await page.waitForTimeout(2500);
 await shoot('compared');
 await page.getByRole('button', { name: 'this one' }).click();
-await below.getByRole('button', { name: 'Instants' }).click();
+await choose(page, 'below the stage', { label: 'Instants' });
 await page.getByRole('button', { name: 'Go to 5.75 seconds' }).waitFor({ timeout: 120_000 });
 await page.waitForTimeout(1500);
 await shoot('instants');
-await below.getByRole('button', { name: 'Rulers' }).click();
+await choose(page, 'below the stage', { label: 'Rulers' });
 // An effect and its siblings, which are gone again afterwards.
 const mantle = page.url().split('/').pop()!;
 const siblings: string[] = [];
@@ -197,7 +197,7 @@ await page.waitForTimeout(1500);
 await page.getByLabel('layer name').fill('Tall flame');
 await page.getByLabel('layer name').press('Enter');
 await page.getByRole('button', { name: 'Undo' }).click();
-await below.getByRole('button', { name: 'History' }).click();
+await choose(page, 'below the stage', { label: 'History' });
 await page.waitForTimeout(1500);
 await shoot('history');
 for (let n = 0; n < 2; n++) await page.getByRole('button', { name: 'Undo' }).click();

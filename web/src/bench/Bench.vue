@@ -107,7 +107,15 @@ function dropOnChapter(event: DragEvent): void {
 
 <template>
   <div class="bench">
-    <BenchTop v-model:below="below" :project-name="project?.name ?? ''" :others="others" :view="seen" />
+    <BenchTop
+      v-model:below="below"
+      :project-name="project?.name ?? ''"
+      :others="others"
+      :view="seen"
+      :findings="found"
+      :effects="project?.effects ?? []"
+      @lead="lead"
+    />
     <template v-if="isReady && store.effect">
       <div class="upper" :style="{ '--stages': besides + 1 }">
         <StageView

@@ -1,29 +1,52 @@
 <script setup lang="ts">
+import { RedoOutlined, UndoOutlined } from '@ant-design/icons-vue';
 import { message } from 'ant-design-vue';
 import { inject, ref } from 'vue';
 import FilmDialog from '../film/FilmDialog.vue';
 import HandOver from '../parcels/HandOver.vue';
 import type { View } from '@jinx/player/scene';
-import type { Present } from '../api';
+import type { EffectSummary, Present } from '../api';
+import type { ToldFinding } from '../engine/checksWorker';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
+import { useCommands } from './commands/registry';
 import { ENGINE, type Below } from './bench';
+import Box from './box/Box.vue';
+import ChoiceChip from './chips/ChoiceChip.vue';
 import { useSavingWords } from './savingWords';
 import TextField from './chips/TextField.vue';
 
-defineProps<{ projectName: string; below: Below; others: readonly Present[]; view: View }>();
-const emit = defineEmits<{ 'update:below': [below: Below] }>();
-const BELOW: readonly { value: Below; text: string; title: string }[] = [
-  { value: 'rulers', text: 'Rulers', title: 'Layers along the effect’s time and a particle’s age' },
-  { value: 'living', text: 'Living', title: 'All the living of the chosen layer, as a table' },
-  { value: 'time', text: 'Over time', title: 'Living, births and cost along the effect’s time' },
-  { value: 'words', text: 'In words', title: 'Everything that is set, on one page' },
-  { value: 'compared', text: 'Compared', title: 'What is not the same in another effect, in words and pictures' },
-  { value: 'sheet', text: 'Instants', title: 'A contact sheet: many instants at once' },
-  { value: 'history', text: 'History', title: 'What was done since it was opened, and how it was before' },
-  { value: 'tray', text: 'Tray', title: 'States that were put by with T' },
+defineProps<{
+  projectName: string;
+  below: Below;
+  others: readonly Present[];
+  view: View;
+  findings: readonly ToldFinding[];
+  effects: readonly EffectSummary[];
+}>();
+const emit = defineEmits<{ 'update:below': [below: Below]; lead: [finding: ToldFinding] }>();
+const BELOW: readonly { value: Below; text: string; help: string }[] = [
+  { value: 'rulers', text: 'Rulers', help: 'Layers along the effect’s time and a particle’s age' },
+  { value: 'living', text: 'Living', help: 'All the living of the chosen layer, as a table' },
+  { value: 'time', text: 'Over time', help: 'Living, births and cost along the effect’s time' },
+  { value: 'words', text: 'In words', help: 'Everything that is set, on one page' },
+  { value: 'compared', text: 'Compared', help: 'What is not the same in another effect, in words and pictures' },
+  { value: 'sheet', text: 'Instants', help: 'A contact sheet: many instants at once' },
+  { value: 'history', text: 'History', help: 'What was done since it was opened, and how it was before' },
+  { value: 'tray', text: 'Tray', help: 'States that were put by with T' },
 ];
+/** What the pages are also looked for by. */
+const PAGE_OTHER_WORDS: Record<Below, readonly string[]> = {
+  rulers: ['timeline', 'layers', 'curves'],
+  living: ['particle table', 'spreadsheet', 'attributes'],
+  time: ['statistics', 'profiler', 'charts', 'cost', 'performance'],
+  words: ['text', 'everything set', 'parameters list'],
+  compared: ['difference', 'diff', 'compare effects'],
+  sheet: ['contact sheet', 'frames'],
+  history: ['versions', 'revisions', 'restore', 'undo list'],
+  tray: ['kept states', 'snapshots', 'favourites'],
+};
 const store = useEffectStore();
 const saving = useSavingStore();
 const { word, isBad } = useSavingWords();
@@ -37,6 +60,22 @@ function othersWords(others: readonly Present[]): string {
   if (names.length > 0) return `Also here: ${names.join(', ')}`;
   return others.length === 1 ? 'Also in another window' : `Also in ${others.length} windows`;
 }
+useCommands([
+  ...BELOW.map(({ value, text, help }) => ({
+    id: `page.${value}`,
+    label: `show ${text[0]!.toLowerCase()}${text.slice(1)} below the stage`,
+    otherWords: [text, help, ...PAGE_OTHER_WORDS[value]],
+    key: null,
+    run: () => emit('update:below', value),
+  })),
+  {
+    id: 'effect.export',
+    label: 'hand over: export a parcel, pictures or a film',
+    otherWords: ['export', 'package', 'render out', 'image sequence', 'video', 'sprite sheet export'],
+    key: null,
+    run: () => void give(),
+  },
+]);
 const isGiving = ref(false);
 const isFilming = ref(false);
 const engine = inject(ENGINE)!;
@@ -72,20 +111,14 @@ async function give(): Promise<void> {
         @commit="rename"
       />
     </nav>
-    <div class="below" role="group" aria-label="Below the stage">
-      <button
-        v-for="choice in BELOW"
-        :key="choice.value"
-        type="button"
-        class="plain"
-        :class="{ on: below === choice.value }"
-        :aria-pressed="below === choice.value"
-        :title="choice.title"
-        @click="emit('update:below', choice.value)"
-      >
-        {{ choice.text }}
-      </button>
-    </div>
+    <ChoiceChip
+      :value="below"
+      :choices="BELOW"
+      label="below the stage"
+      @choose="emit('update:below', $event as Below)"
+    />
+    <span class="space"></span>
+    <Box v-if="store.effect" :findings="findings" :effects="effects" @lead="emit('lead', $event)" />
     <span class="space"></span>
     <span
       v-if="others.length"
@@ -98,21 +131,23 @@ async function give(): Promise<void> {
     <span class="state" :class="{ bad: isBad }" role="status" data-saving :data-state="saving.state">{{ word }}</span>
     <button
       type="button"
-      class="plain"
+      class="plain icon"
+      aria-label="Undo"
       :disabled="!store.undoLabel"
       :title="store.undoLabel ? `Undo: ${store.undoLabel} (Ctrl Z)` : 'Nothing to undo'"
       @click="store.undo()"
     >
-      Undo
+      <UndoOutlined />
     </button>
     <button
       type="button"
-      class="plain"
+      class="plain icon"
+      aria-label="Redo"
       :disabled="!store.redoLabel"
       :title="store.redoLabel ? `Redo: ${store.redoLabel} (Ctrl Shift Z)` : 'Nothing to redo'"
       @click="store.redo()"
     >
-      Redo
+      <RedoOutlined />
     </button>
     <button type="button" class="primary" title="Everything this effect uses, in one parcel" @click="give">
       Hand over
@@ -166,8 +201,7 @@ async function give(): Promise<void> {
 .space {
   flex: 1;
 }
-.top > *,
-.below > * {
+.top > * {
   white-space: nowrap;
   flex-shrink: 0;
 }
@@ -198,9 +232,7 @@ async function give(): Promise<void> {
 .bad {
   color: var(--warn);
 }
-.below {
+.icon {
   display: flex;
-  gap: 9px;
-  margin-left: 14px;
 }
 </style>

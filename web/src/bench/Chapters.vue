@@ -46,7 +46,7 @@ watch(
   async (lead) => {
     if (!lead) return;
     await nextTick();
-    goTo(lead.chapter, lead.chip);
+    goTo(lead.chapter, lead.chip, lead.label);
   },
 );
 watch(() => store.chosenId, keepPlace, { flush: 'pre' });

@@ -25,6 +25,7 @@ import { provideTimeView } from './rulers/timeView';
 import TimeStrip from './rulers/TimeStrip.vue';
 import { useClipboard } from './rulers/useClipboard';
 import { useLayerActs } from './rulers/useLayerActs';
+import { useLayerCommands } from './rulers/useLayerCommands';
 import { useRulerSizes } from './rulers/useRulerSizes';
 
 /** The rulers: a row per layer, across the effect's time and a particle's age. */
@@ -34,6 +35,7 @@ const store = useEffectStore();
 const engine = inject(ENGINE)!;
 const acts = useLayerActs(engine);
 const clipboard = useClipboard();
+useLayerCommands(acts, clipboard);
 const holder = ref<HTMLElement>();
 const rowsHolder = ref<HTMLElement>();
 const { width } = useElementSize(holder);

@@ -60,10 +60,16 @@ export const useEffectStore = defineStore('effect', () => {
   const page = ref<'layers' | 'group' | 'effect' | 'probe' | 'pixel'>('layers');
   const shownGroupId = ref('');
   /** Where the chapters' page was last led to: a chapter, and a chip of it by its address. */
-  const lead = shallowRef<{ readonly chapter: ChapterName; readonly chip: string | null } | null>(null);
-  function leadTo(chapter: ChapterName, chip: string | null = null): void {
+  const lead = shallowRef<{
+    readonly chapter: ChapterName;
+    readonly chip: string | null;
+    readonly label: string | null;
+  } | null>(null);
+  /** Leads to a chapter, and to a chip of it by its address, or by what it is called. */
+  function leadTo(chapter: ChapterName, chip: string | null = null, label: string | null = null): void {
+    if (isTrying) return;
     page.value = 'layers';
-    lead.value = { chapter, chip };
+    lead.value = { chapter, chip, label };
   }
   /** The line of the life sheet that was chosen, in whichever layer; null for the first. */
   const lifeLine = shallowRef<SettingAddress | null>(null);
@@ -149,6 +155,26 @@ export const useEffectStore = defineStore('effect', () => {
     }
   }
 
+  /** The label under which all that is changed now is one step of undo; null where each change is one. */
+  let groupLabel: string | null = null;
+  /** Does several things as one step of undo; where `act` returns false, none of them was done. */
+  function together(label: string | null, act: () => boolean): void {
+    const before = past.value;
+    groupLabel = label;
+    try {
+      const isDone = act();
+      const made = past.value.slice(before.length);
+      if (!isDone) for (let n = 0; n < made.length; n++) undo();
+      if (!isDone) future.value = [];
+      else if (label !== null && made.length > 1) {
+        const changes = made.slice(1).reduce((all, entry) => composeChanges(all, entry.changes), made[0]!.changes);
+        past.value = [...before, { label, changes, gesture: null }];
+      }
+    } finally {
+      groupLabel = null;
+    }
+  }
+
   /** Changes the document by `recipe`, which may write into its draft; what it leaves alone is shared with the old one. Changes of one `gesture` in a row are one step of undo. */
   function change(label: string, recipe: (draft: Effect) => void, gesture: string | null = null): void {
     const before = effect.value;
@@ -163,7 +189,7 @@ export const useEffectStore = defineStore('effect', () => {
     const locked = lockedLayerOf(before, changes);
     if (locked) return tellLocked(locked);
     const last = past.value[past.value.length - 1];
-    if (gesture && last?.gesture === gesture) {
+    if (gesture && last?.gesture === gesture && groupLabel === null) {
       const together = composeChanges(last.changes, changes);
       past.value = [...past.value.slice(0, -1), { label, changes: together, gesture }];
     } else past.value = [...past.value, { label, changes, gesture }];
@@ -293,6 +319,7 @@ export const useEffectStore = defineStore('effect', () => {
     endGesture,
     previewed,
     preview,
+    together,
     takeIn,
     onTransition,
     undo,

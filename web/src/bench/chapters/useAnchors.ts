@@ -26,18 +26,26 @@ export function useAnchors(page: Ref<HTMLElement | undefined>) {
   }
   useEventListener(page, 'scroll', read, { passive: true });
 
-  /** Scrolls to a chapter; with a chip's name to that chip, which is lit and has the focus. */
-  function goTo(chapter: ChapterName, chip: string | null = null): void {
+  const chipIn = (section: HTMLElement, chip: string | null, label: string | null): HTMLElement | null =>
+    chip !== null
+      ? section.querySelector(`[data-address="${CSS.escape(chip)}"]`)
+      : label !== null
+        ? section.querySelector(`[aria-label^="${CSS.escape(label)}"]`)
+        : null;
+
+  /** Scrolls to a chapter; to a chip of it, by its address or by what it is called, which is lit and has the focus. */
+  function goTo(chapter: ChapterName, chip: string | null = null, label: string | null = null): void {
     const section = sectionOf(chapter);
     if (!section) return;
     current.value = chapter;
-    const target = chip === null ? null : section.querySelector<HTMLElement>(`[data-address="${CSS.escape(chip)}"]`);
+    const target = chipIn(section, chip, label);
     const before = page.value!.scrollTop;
     if (target) target.scrollIntoView({ block: 'center' });
     else page.value!.scrollTop += topOf(section) - 4;
     if (page.value!.scrollTop !== before) chosen = chapter;
     if (!target) return;
-    target.focus({ preventScroll: true });
+    const control = target.matches('button, input') ? target : target.querySelector<HTMLElement>('button, input');
+    control?.focus({ preventScroll: true });
     target.classList.add('lit');
     window.setTimeout(() => target.classList.remove('lit'), LIT_MILLISECONDS);
   }

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { emptyCollection, listed, placeKeyAt, placeSetAt, type HungValue, type Place } from '@jinx/core/document';
+import { placeKeyAt, placeSetAt, type HungValue, type Place } from '@jinx/core/document';
 import { hungInto, newHung } from '@jinx/core/simulation';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import ChoiceChip from './ChoiceChip.vue';
 import { tidy } from '../rulers/keyPlaces';
+import { anchorsOf, hungOn, keyOfAnchor } from '../values/anchors';
 import VectorChip from './VectorChip.vue';
 
 /** Where something stands, in words: in the effect, in the world, at a thing's feet or on a bone; how far and how turned. */
@@ -14,63 +15,20 @@ const emit = defineEmits<{ change: [place: Place, gesture: string | null] }>();
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
 
-/** What a place hangs on. */
-type Anchor =
-  | { readonly kind: 'effect' | 'world' }
-  | { readonly kind: 'thing'; readonly thing: string }
-  | { readonly kind: 'bone'; readonly thing: string; readonly bone: string }
-  | { readonly kind: 'dial'; readonly dial: string };
-function keyOf(anchor: Anchor): string {
-  const { kind } = anchor;
-  if (kind === 'bone') return `${kind} ${anchor.thing} ${anchor.bone}`;
-  return kind === 'thing' ? `${kind} ${anchor.thing}` : kind === 'dial' ? `${kind} ${anchor.dial}` : kind;
-}
-const choice = (anchor: Anchor, text: string) => ({ value: keyOf(anchor), text, anchor });
-
-/** Dials that say where something stands, or which way it is turned. */
-const dials = computed(() =>
-  listed(store.effect!.dials).flatMap(({ id, item }) =>
-    item.kind === 'place' || item.kind === 'direction'
-      ? [
-          choice(
-            { kind: 'dial', dial: id },
-            item.kind === 'place' ? item.name : `the effect’s middle, by ${item.name}`,
-          ),
-        ]
-      : [],
-  ),
-);
 const choices = computed(() => {
-  const { things } = store.effect!.stage;
-  const known = [
-    choice({ kind: 'effect' }, "the effect's middle"),
-    choice({ kind: 'world' }, 'the middle of the world'),
-    ...dials.value,
-    ...listed(things).flatMap(({ id, item }) => [
-      choice({ kind: 'thing', thing: id }, `${item.name}'s feet`),
-      ...(engine.rigs.value.get(id)?.bones ?? []).map(({ name }) =>
-        choice({ kind: 'bone', thing: id, bone: name }, things.order.length > 1 ? `${item.name}, ${name}` : name),
-      ),
-    ]),
-  ];
+  const known = anchorsOf(store.effect!, engine.rigs.value);
   const { place } = props;
   if (known.some((one) => one.value === value.value)) return known;
-  return [...known, choice(place, `${place.kind === 'bone' ? place.bone : 'something'} (missing)`)];
+  return [
+    ...known,
+    { value: value.value, text: `${place.kind === 'bone' ? place.bone : 'something'} (missing)`, anchor: place },
+  ];
 });
-const value = computed(() => keyOf(props.place));
+const value = computed(() => keyOfAnchor(props.place));
 
 function choose(chosen: string): void {
   const { anchor } = choices.value.find((one) => one.value === chosen)!;
-  const isBone = anchor.kind === 'bone';
-  const offset: Place['offset'] =
-    anchor.kind === 'dial'
-      ? [0, 0, 0]
-      : isBone === (props.place.kind === 'bone')
-        ? props.place.offset
-        : isBone
-          ? [0, 0, 0]
-          : [0, 1, 0];
-  emit('change', { ...anchor, offset, turn: props.place.turn, keys: emptyCollection<never>() }, null);
+  emit('change', hungOn(props.place, anchor), null);
 }
 
 /** Where the place is at the playhead: its keys rule where it has some. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Declaration, HolderAddress, Setting, Vector } from '@jinx/core/document';
+import { formatAddress, type Declaration, type HolderAddress, type Setting, type Vector } from '@jinx/core/document';
 import { computed } from 'vue';
 import ChoiceChip from './ChoiceChip.vue';
 import NumberChip from './NumberChip.vue';
@@ -10,6 +10,7 @@ import VectorChip from './VectorChip.vue';
 const props = defineProps<{ setting: string; of?: HolderAddress; label?: string; words?: Record<string, string> }>();
 
 const {
+  address,
   declaration,
   setting: chosenSetting,
   isMixed,
@@ -52,6 +53,7 @@ const choose = (value: string) => set(declaration.value.value === 'switch' ? val
     :least="declaration.least"
     :most="declaration.most"
     :is-size="declaration.least >= 0"
+    :data-address="formatAddress({ ...address, setting })"
     @change="set"
   />
   <ChoiceChip
@@ -60,6 +62,7 @@ const choose = (value: string) => set(declaration.value.value === 'switch' ? val
     :choices="choices"
     :label="isMixed ? `${name}, mixed` : name"
     :class="{ mixed: isMixed }"
+    :data-address="formatAddress({ ...address, setting })"
     previews
     @choose="choose"
   />

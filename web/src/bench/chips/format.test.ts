@@ -1,4 +1,4 @@
-import { FORCE_SETTINGS, LAYER_SETTINGS, type NumberSetting } from '@jinx/core/document';
+import { FORCE_SETTINGS, LAYER_SETTINGS, type NumberDeclaration, type NumberSetting } from '@jinx/core/document';
 import { describe, expect, it } from 'vitest';
 import { readEntry } from './entry';
 import { plainHtml, settingText, shownUnit, stepFor } from './format';

@@ -9,6 +9,8 @@ export interface Command {
   readonly otherWords: readonly string[];
   /** The keys it has, as in "ctrl+z"; none for one that has only its control. */
   readonly key: string | readonly string[] | null;
+  /** Whether its key acts also while something is being typed. */
+  readonly whileTyping?: boolean;
   readonly run: () => void;
 }
 

@@ -14,12 +14,12 @@ export function useKeys(commands: Commands): void {
   function hear(event: KeyboardEvent): void {
     if (event.defaultPrevented || event.altKey) return;
     const isCommand = event.ctrlKey || event.metaKey;
-    if (isTyping(event.target) || (!isCommand && usesKey(event.target, event.key))) return;
     const letter = event.key.length === 1 ? event.key.toLowerCase() : event.key;
     const command = commands.byKey(
       `${isCommand ? 'ctrl+' : ''}${isCommand && event.shiftKey ? 'shift+' : ''}${letter}`,
     );
-    if (!command) return;
+    if (!command || (isTyping(event.target) && !command.whileTyping)) return;
+    if (!isCommand && usesKey(event.target, event.key)) return;
     event.preventDefault();
     command.run();
   }

@@ -1,0 +1,227 @@
+<script setup lang="ts">
+import { SearchOutlined } from '@ant-design/icons-vue';
+import { onClickOutside } from '@vueuse/core';
+import { Input } from 'ant-design-vue';
+import { computed, nextTick, ref } from 'vue';
+import type { EffectSummary } from '../../api';
+import type { ToldFinding } from '../../engine/checksWorker';
+import { useEffectStore } from '../../stores/effect';
+import { useCommands } from '../commands/registry';
+import type { Suggestion } from './line';
+import { useBox } from './useBox';
+
+/** The one box: finds settings, layers, commands and pages by any word, sets what is given a value, adds what is not there. */
+const props = defineProps<{ findings: readonly ToldFinding[]; effects: readonly EffectSummary[] }>();
+const emit = defineEmits<{ lead: [finding: ToldFinding] }>();
+const store = useEffectStore();
+const { suggest, carryOut, tools } = useBox(
+  () => props.findings,
+  () => props.effects,
+  (finding) => emit('lead', finding),
+);
+const EXAMPLES = [
+  'rate 35',
+  'lifetime 0.7-0.9',
+  'additive',
+  'add vortex',
+  'place head 0, 0.2, 0',
+  'colour white to teal',
+];
+
+const root = ref<HTMLElement>();
+const isOpen = ref(false);
+const line = ref('');
+const at = ref(0);
+const problem = ref('');
+const found = computed((): Suggestion[] => (isOpen.value && line.value.trim() !== '' ? suggest(line.value) : []));
+let before: HTMLElement | null = null;
+
+async function open(): Promise<void> {
+  before = document.activeElement as HTMLElement | null;
+  [isOpen.value, line.value, at.value, problem.value] = [true, '', 0, ''];
+  await nextTick();
+  root.value?.querySelector('input')?.focus();
+}
+function close(): void {
+  isOpen.value = false;
+  store.preview(null);
+}
+function giveUp(): void {
+  close();
+  before?.focus();
+}
+function typed(text: string): void {
+  [line.value, at.value, problem.value] = [text, 0, ''];
+  store.preview(null);
+}
+function walkTo(to: number): void {
+  const count = found.value.length;
+  if (count === 0) return;
+  at.value = (to + count) % count;
+  const suggestion = found.value[at.value]!;
+  const isAlone = !line.value.includes(';');
+  store.preview(suggestion.previews && suggestion.problem === '' && isAlone ? () => suggestion.run(tools) : null);
+}
+function take(suggestion: Suggestion | undefined): void {
+  if (!suggestion) return;
+  if (suggestion.problem !== '') return void (problem.value = suggestion.problem);
+  store.preview(null);
+  problem.value = carryOut(line.value, suggestion);
+  if (problem.value === '') close();
+}
+function keyDown(event: KeyboardEvent): void {
+  if (event.key === 'ArrowDown') walkTo(at.value + 1);
+  else if (event.key === 'ArrowUp') walkTo(at.value - 1);
+  else if (event.key === 'Enter') take(found.value[at.value]);
+  else if (event.key === 'Escape') giveUp();
+  else return;
+  event.preventDefault();
+  event.stopPropagation();
+}
+onClickOutside(root, () => isOpen.value && close());
+useCommands([
+  {
+    id: 'box.open',
+    label: 'find, set or add anything',
+    otherWords: ['search', 'command palette', 'help', 'look for'],
+    key: 'ctrl+k',
+    whileTyping: true,
+    run: () => void open(),
+  },
+]);
+const idOf = (n: number) => `box-${n}`;
+</script>
+
+<template>
+  <div ref="root" class="box">
+    <button v-if="!isOpen" type="button" class="closed" aria-label="Find, set or add" @click="open">
+      <SearchOutlined /> Find, set or add <span class="key">Ctrl K</span>
+    </button>
+    <div v-else class="open" @keydown="keyDown">
+      <Input
+        :value="line"
+        role="combobox"
+        aria-autocomplete="list"
+        aria-controls="box-list"
+        :aria-expanded="found.length > 0"
+        :aria-activedescendant="found.length ? idOf(at) : undefined"
+        aria-label="find, set or add anything"
+        placeholder="rate 35; lifetime 0.7-0.9; additive"
+        @update:value="typed"
+      >
+        <template #prefix><SearchOutlined /></template>
+      </Input>
+      <div class="panel">
+        <div id="box-list" role="listbox" aria-label="What it may mean" @pointerleave="store.preview(null)">
+          <div
+            v-for="(suggestion, n) in found"
+            :id="idOf(n)"
+            :key="suggestion.id"
+            class="item"
+            :class="{ at: n === at, refused: suggestion.problem }"
+            role="option"
+            :aria-selected="n === at"
+            :title="suggestion.help"
+            :data-target="suggestion.id"
+            @pointermove="at === n || walkTo(n)"
+            @click="take(suggestion)"
+          >
+            <span class="text">{{ suggestion.text }}</span>
+            <span class="detail">{{ suggestion.problem || suggestion.detail }}</span>
+            <span v-if="suggestion.keyName" class="key">{{ suggestion.keyName }}</span>
+          </div>
+        </div>
+        <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+        <p v-else-if="line.trim() === ''" class="quiet">
+          By our word or any other of the trade. A value sets it; “;” goes on to the next:
+          <button v-for="example in EXAMPLES" :key="example" type="button" class="plain act" @click="typed(example)">
+            {{ example }}
+          </button>
+        </p>
+        <p v-else-if="found.length === 0" class="quiet">Nothing is called so.</p>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.box {
+  position: relative;
+  width: 330px;
+}
+.closed {
+  width: 100%;
+  height: 26px;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 0 8px;
+  text-align: left;
+  color: var(--soft);
+  background: #1a1a1c;
+  border: 1px solid #3a3a3d;
+  border-radius: 4px;
+  cursor: text;
+}
+.closed:hover {
+  color: var(--ink);
+}
+.key {
+  margin-left: auto;
+  font-size: 12.5px;
+  color: var(--dim);
+  border: 1px solid #3a3a3d;
+  border-radius: 3px;
+  padding: 0 5px;
+  white-space: nowrap;
+}
+.panel {
+  position: absolute;
+  z-index: 1050;
+  top: 100%;
+  left: -60px;
+  width: 450px;
+  margin-top: 3px;
+  padding: 4px;
+  background: #232326;
+  border: 1px solid #434347;
+  border-radius: 4px;
+  box-shadow: 0 8px 24px #000a;
+}
+.item {
+  display: flex;
+  align-items: baseline;
+  gap: 10px;
+  padding: 3px 8px;
+  border-radius: 3px;
+  cursor: pointer;
+}
+.item.at {
+  background: var(--chip-over);
+}
+.text {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.detail {
+  margin-left: auto;
+  color: var(--dim);
+  font-size: 12.5px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.refused .text {
+  color: var(--dim);
+}
+.refused .detail,
+.problem {
+  color: var(--warn);
+  white-space: normal;
+}
+.panel p {
+  margin: 4px 8px;
+  font-size: 13px;
+}
+</style>

@@ -1,0 +1,74 @@
+import { Finder } from '../pick/finder';
+import type { Act, Target, Tools } from './target';
+
+/** Something that a line can mean, as the box offers it. */
+export interface Suggestion {
+  readonly id: string;
+  readonly text: string;
+  readonly detail: string;
+  readonly help?: string | undefined;
+  readonly keyName?: string | undefined;
+  readonly previews: boolean;
+  /** Why it cannot be taken; '' where it can. */
+  readonly problem: string;
+  readonly run: (tools: Tools) => void;
+}
+
+/** Parts of a line, as in `rate 35; lifetime 0.7-0.9; additive`. */
+export const partsOf = (line: string): string[] => line.split(/\s*;\s*/);
+
+const plain = (target: Target): Suggestion => ({
+  id: target.id,
+  text: target.text,
+  detail: target.detail,
+  help: target.help,
+  keyName: target.key,
+  previews: target.previews ?? false,
+  problem: '',
+  run: target.run,
+});
+
+/** Most things of one name that a value is tried with. */
+const MOST_TAKERS = 6;
+const isSaid = (target: Target, name: string) =>
+  [target.text, ...(target.otherWords ?? [])].some((phrase) => phrase.toLowerCase() === name.toLowerCase());
+
+/** A target with the value that was typed after its name. */
+function withValue(target: Target, name: string, value: string, tools: Tools): Suggestion | null {
+  const shared = { ...plain(target), id: `${target.id} ${value}` };
+  try {
+    const act: Act = target.take!(value, tools);
+    return { ...shared, text: act.text, previews: true, run: act.run };
+  } catch (error) {
+    // What is plainly meant says why it cannot be; anything else was not meant.
+    return isSaid(target, name)
+      ? { ...shared, text: `${target.text}: ${value}`, problem: (error as Error).message }
+      : null;
+  }
+}
+
+/** What one part of a line can mean, the likeliest first: names alone, and names with a value after them. */
+export function suggestionsFor(part: string, finder: Finder<Target>, tools: Tools, most = 8): Suggestion[] {
+  const words = part.trim().split(/\s+/).filter(Boolean);
+  const named = finder.find(part, most).map(plain);
+  const valued: Suggestion[] = [];
+  for (let count = words.length - 1; count > 0; count--) {
+    const name = words.slice(0, count).join(' ');
+    const value = words.slice(count).join(' ');
+    // What is given a value is named in full; a word that is only begun could be anything.
+    const takers = finder.find(name.replace(/[:=]$/, ''), MOST_TAKERS).filter((target) => target.take);
+    for (const target of takers) {
+      const suggestion = withValue(target, name.replace(/[:=]$/, ''), value, tools);
+      if (suggestion) valued.push(suggestion);
+    }
+  }
+  const isNamed = named.length > 0 && isSaid({ ...named[0]!, otherWords: [] } as Target, part.trim());
+  const all = isNamed ? [...named, ...valued] : [...sorted(valued), ...named];
+  const seen = new Set<string>();
+  return all.filter(({ id }) => !seen.has(id) && seen.add(id)).slice(0, most);
+}
+/** What can be taken goes before what cannot. */
+const sorted = (valued: readonly Suggestion[]): Suggestion[] => [
+  ...valued.filter(({ problem }) => problem === ''),
+  ...valued.filter(({ problem }) => problem !== ''),
+];

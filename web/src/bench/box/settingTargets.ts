@@ -1,0 +1,166 @@
+import {
+  formatAddress,
+  FORCE_KINDS,
+  FORCES,
+  holderAt,
+  layerOf,
+  nameOfPart,
+  STEP_KINDS,
+  STEP_NAMES,
+  stepTable,
+  type Declaration,
+  type Effect,
+  type FoundSetting,
+  type Id,
+  type Setting,
+  type SettingAddress,
+} from '@jinx/core/document';
+import type { ChapterName } from '@jinx/core/editing';
+import type { Act, Addable, Target, Tools } from './target';
+import { choicesOf, readValue } from './values';
+
+/** The chapter that a setting stands in. */
+export function chapterOf({ kind }: SettingAddress, { chapter }: Declaration): ChapterName {
+  if (kind === 'layer')
+    return chapter === 'source' || chapter === 'births' || chapter === 'motion' || chapter === 'life'
+      ? chapter
+      : 'appearance';
+  const CHAPTERS: Partial<Record<SettingAddress['kind'], ChapterName>> = {
+    force: 'motion',
+    sharedForce: 'motion',
+    surface: 'motion',
+    link: 'links',
+    front: 'source',
+    channels: 'life',
+  };
+  return CHAPTERS[kind] ?? 'appearance';
+}
+
+/** A setting's name, with whose it is where that is not plain. */
+export function nameOfSetting(effect: Effect, address: SettingAddress, { name }: Declaration): string {
+  const isPlain = ['layer', 'drawn', 'channels'].includes(address.kind);
+  return isPlain ? name : `${nameOfPart(effect, address)} ${name}`.replace(/^./, (letter) => letter.toLowerCase());
+}
+
+/** Gives a setting what was typed, as an act. */
+function takeInto(address: SettingAddress, text: string, tools: Tools): Act {
+  const effect = tools.effect();
+  const holder = holderAt(effect, address)!;
+  const { [address.setting]: setting } = holder.settings as Record<string, Setting>;
+  const declaration = holder.table[address.setting]!;
+  const taken = readValue(text, {
+    setting: setting!,
+    declaration,
+    effect,
+    life: tools.life(),
+    newId: tools.newId,
+  });
+  return {
+    text: taken.text,
+    run: ({ changeSetting, leadTo }) => {
+      changeSetting(address, `set ${nameOfSetting(effect, address, declaration)}`, taken.recipe);
+      leadTo(chapterOf(address, declaration), formatAddress(address));
+    },
+  };
+}
+
+/** A setting that is there: chosen it is led to, with a value it is set. */
+function targetOf(effect: Effect, { address, declaration }: Pick<FoundSetting, 'address' | 'declaration'>): Target {
+  const layer = layerOf(address);
+  const chapter = chapterOf(address, declaration);
+  return {
+    id: formatAddress(address),
+    text: nameOfSetting(effect, address, declaration),
+    otherWords: declaration.otherWords,
+    detail: [layer === null ? '' : (effect.layers.byId[layer]?.name ?? ''), chapter].filter(Boolean).join(' · '),
+    help: declaration.help,
+    run: ({ leadTo }) => leadTo(chapter, formatAddress(address)),
+    take: (text, tools) => takeInto(address, text, tools),
+  };
+}
+/** Each choice of a setting, by its own words: "additive" is found without naming blending. */
+function choiceTargets(effect: Effect, { address, declaration }: FoundSetting): Target[] {
+  if (declaration.value !== 'choice' || address.kind !== 'layer') return [];
+  return choicesOf(declaration).map(({ value, text, otherWords }) => ({
+    id: `${formatAddress(address)}=${value}`,
+    text,
+    otherWords: [...otherWords, `${declaration.name} ${text}`],
+    detail: `${nameOfSetting(effect, address, declaration)}, a choice`,
+    help: declaration.help,
+    previews: true,
+    run: ({ changeSetting, leadTo }) => {
+      changeSetting(
+        address,
+        `set ${declaration.name}`,
+        (target) => (target.base = { kind: 'fixed', value } as never),
+      );
+      leadTo(chapterOf(address, declaration), formatAddress(address));
+    },
+  }));
+}
+
+/** Settings of the chosen layer, of its parts, and of the effect's own parts that act on it. */
+export const settingTargets = (effect: Effect, found: readonly FoundSetting[]): Target[] => [
+  ...found.map((one) => targetOf(effect, one)),
+  ...found.flatMap((one) => choiceTargets(effect, one)),
+];
+
+/** A setting of something that is not there yet: choosing it adds that, and leads to it. */
+function absentTarget(
+  of: { readonly add: Addable; readonly word: string; readonly chapter: ChapterName },
+  table: Readonly<Record<string, Declaration>>,
+  setting: string,
+  addressOf: (id: Id, layer: Id) => SettingAddress,
+): Target {
+  const declaration = table[setting]!;
+  const made = (tools: Tools): SettingAddress => addressOf(tools.add(of.add) ?? '', tools.chosenId());
+  return {
+    id: `absent ${of.word} ${setting}`,
+    text: `${of.word} ${declaration.name}`,
+    otherWords: declaration.otherWords,
+    detail: `adds ${of.word}`,
+    help: declaration.help,
+    run: (tools) => {
+      const address = made(tools);
+      tools.leadTo(of.chapter, formatAddress(address));
+    },
+    take: (text) => ({
+      text: `add ${of.word}, ${declaration.name} ${text}`,
+      run: (tools) => takeInto(made(tools), text, tools).run(tools),
+    }),
+  };
+}
+
+/** Forces and steps of a look that the chosen layer lacks: each setting of them is found, and offers to add them. */
+export function absentTargets(effect: Effect, layerId: Id): Target[] {
+  const layer = effect.layers.byId[layerId];
+  if (!layer) return [];
+  const forces = new Set(Object.values(layer.forces.byId).map(({ kind }) => kind));
+  const steps = new Set(
+    layer.look.kind === 'own' ? Object.values(layer.look.steps.byId).map(({ kind }) => kind) : [],
+  );
+  return [
+    ...FORCE_KINDS.filter((kind) => !forces.has(kind)).flatMap((kind) => {
+      const table = FORCES[kind].settings as Record<string, Declaration>;
+      const of = {
+        add: { kind: 'force', of: kind },
+        word: FORCES[kind].name.toLowerCase(),
+        chapter: 'motion',
+      } as const;
+      return Object.keys(table).map((setting) =>
+        absentTarget(of, table, setting, (id, layer) => ({ kind: 'force', layer, id, setting })),
+      );
+    }),
+    ...STEP_KINDS.filter((kind) => !steps.has(kind)).flatMap((kind) => {
+      const table = stepTable(kind);
+      const of = {
+        add: { kind: 'step', of: kind },
+        word: STEP_NAMES[kind].toLowerCase(),
+        chapter: 'appearance',
+      } as const;
+      return Object.keys(table).map((setting) =>
+        absentTarget(of, table, setting, (id, layer) => ({ kind: 'step', layer, id, setting })),
+      );
+    }),
+  ];
+}

@@ -1,0 +1,215 @@
+import {
+  curveShaper,
+  listed,
+  withItem,
+  type ChoiceDeclaration,
+  type Collection,
+  type Colour,
+  type ColourSetting,
+  type Declaration,
+  type Effect,
+  type Id,
+  type NumberDeclaration,
+  type NumberSetting,
+  type Reads,
+  type Setting,
+  type Stop,
+  type Vector,
+} from '@jinx/core/document';
+import { readEntry } from '../chips/entry';
+import { settingText, shownUnit } from '../chips/format';
+import { readNumber, readNumbers, within } from '../chips/numbers';
+import { Finder } from '../pick/finder';
+import { hexTyped } from '../values/colour';
+import { ageGradient, ageShaper, READY_SHAPES, readyCurveOf, setAgeCurve } from '../values/shapers';
+import { curveOf, placesOf, readList } from './curveWords';
+
+/** What a value that was typed makes of a setting, and how it reads. */
+export interface Taken {
+  readonly text: string;
+  readonly recipe: (setting: Setting) => void;
+}
+/** What a value is read for: the setting as it is, and what is around it. */
+export interface Around {
+  readonly setting: Setting;
+  readonly declaration: Declaration;
+  readonly effect: Effect;
+  /** Seconds that a particle lives. */
+  readonly life: number;
+  readonly newId: () => Id;
+}
+
+/** Words that name a direction, as the stage has it: x to the figure's left, y up, z forward. */
+const AXES: Readonly<Record<string, Vector>> = {
+  up: [0, 1, 0],
+  down: [0, -1, 0],
+  forward: [0, 0, 1],
+  back: [0, 0, -1],
+  left: [1, 0, 0],
+  right: [-1, 0, 0],
+};
+/** Three numbers, one for all three, or a direction by a word. @throws an error with a sentence. */
+export function readVector(
+  text: string,
+  limits: { name: string; least: number; most: number; unit: string },
+): Vector {
+  const named = AXES[text.trim().toLowerCase()];
+  if (named) return [...named];
+  const values = readNumbers(text, { unit: limits.unit }).map((value) => within(value, limits));
+  const [x = 0, y = x, z = x] = values;
+  if (values.length !== 1 && values.length !== 3)
+    throw new Error(`${limits.name} takes three numbers, as in 0, 1.2, -3`);
+  return [x, y, z];
+}
+
+const OVER = /(?:^|\s+)(?:over|by)\s+(age|life|time|the effect’s time|stretch|the stretch’s time)\s*[:]?\s*/i;
+const READS: Readonly<Record<string, Reads>> = {
+  age: { kind: 'age' },
+  life: { kind: 'age' },
+  time: { kind: 'effectTime' },
+  'the effect’s time': { kind: 'effectTime' },
+  stretch: { kind: 'stretchTime' },
+  'the stretch’s time': { kind: 'stretchTime' },
+};
+
+/** A share of a curve: in percent, or as a number that multiplies. */
+const readShare = (text: string): number => {
+  const percent = /^(.*)%\s*$/.exec(text);
+  return percent ? readNumber(percent[1]!) / 100 : readNumber(text);
+};
+
+function readShaper(text: string, reads: Reads, around: Around): (setting: NumberSetting) => void {
+  const ready = READY_SHAPES.find(({ name }) => name === text.trim().toLowerCase());
+  const curve = ready ? readyCurveOf(ready.points) : curveOf(readList(text), around.life, readShare);
+  return (setting) => {
+    if (reads.kind === 'age') return setAgeCurve(setting, curve, around.newId());
+    const found = listed(setting.shapers).find(({ item }) => item.reads.kind === reads.kind);
+    const shaper = { ...(found?.item ?? curveShaper([[0, 1]])), reads, mapping: { kind: 'curve' as const, curve } };
+    setting.shapers = withItem(setting.shapers, found?.id ?? around.newId(), shaper);
+  };
+}
+
+function readNumberValue(text: string, around: Around): Taken {
+  const declaration = around.declaration as NumberDeclaration;
+  const setting = around.setting as NumberSetting;
+  const ready = READY_SHAPES.find(({ name }) => name === text.trim().toLowerCase());
+  const over = OVER.exec(text);
+  const reads: Reads | null = over ? READS[over[1]!.toLowerCase()]! : ready ? { kind: 'age' } : null;
+  if (reads && !declaration.reads.includes(reads.kind))
+    throw new Error(`${declaration.name} is not shaped by ${over ? over[1]! : 'age'}`);
+  const baseText = reads ? (over ? text.slice(0, over.index).trim() : '') : text;
+  const shape = reads ? readShaper(over ? text.slice(over.index + over[0].length) : text, reads, around) : null;
+  const entry = baseText === '' ? null : readEntry(baseText, declaration, shownUnit(setting, declaration));
+  const after: NumberSetting = { ...setting, base: entry ? entry(setting.base) : setting.base };
+  const measureName = (id: string) => around.effect.measures.byId[id]?.name ?? 'a measure';
+  const shaped = shape ? ', shaped' : '';
+  return {
+    text: `${declaration.name}: ${settingText(after, declaration, measureName)}${shaped}`.replace(/\u00a0/g, ' '),
+    recipe: (target) => {
+      const own = target as NumberSetting;
+      if (entry) own.base = entry(own.base);
+      if (shape) shape(own);
+    },
+  };
+}
+
+/** A colour by its name in the palette, or typed. @throws an error with a sentence. */
+export function readColour(text: string, { palette }: Pick<Effect, 'palette'>): Colour {
+  const named = listed(palette).find(({ item }) => item.name.toLowerCase() === text.trim().toLowerCase());
+  if (named) return { palette: named.id };
+  const hex = hexTyped(text);
+  if (hex === null) throw new Error(`“${text.trim()}” is no colour: type one as #8fe0d0, by name, or of the palette`);
+  return { hex };
+}
+
+function readColourValue(text: string, { effect, declaration, newId }: Around): Taken {
+  const list = readList(text.replace(/^over\s+(age|life)\s*:?\s*/i, ''));
+  const colours = list.map((one) => readColour(one.text, effect));
+  const words = list.map((one) => one.text).join(' to ');
+  if (colours.length === 1)
+    return {
+      text: `${declaration.name}: ${words}`,
+      recipe: (target) => {
+        const own = target as ColourSetting;
+        own.base = { kind: 'fixed', value: colours[0]! };
+        const gradient = ageGradient(own);
+        if (gradient)
+          own.shapers = {
+            order: own.shapers.order.filter((id) => id !== gradient.id),
+            byId: Object.fromEntries(Object.entries(own.shapers.byId).filter(([id]) => id !== gradient.id)),
+          };
+      },
+    };
+  if (!declaration.reads.includes('age')) throw new Error(`${declaration.name} is one colour, not a gradient`);
+  const places = placesOf(list);
+  const ids = colours.map(() => newId());
+  const stops: Collection<Stop> = {
+    order: ids,
+    byId: Object.fromEntries(ids.map((id, n) => [id, { at: places[n]!, colour: colours[n]! }])),
+  };
+  return {
+    text: `${declaration.name} over age: ${words}`,
+    recipe: (target) => {
+      const own = target as ColourSetting;
+      const found = ageGradient(own);
+      const kept = found ? own.shapers.byId[found.id] : undefined;
+      const shaper = {
+        reads: { kind: 'age' as const },
+        mapping: { kind: 'gradient' as const, stops },
+        combine: kept?.combine ?? ('replace' as const),
+        amount: 1,
+        muted: false,
+      };
+      own.shapers = withItem(own.shapers, found?.id ?? newId(), shaper, 0);
+    },
+  };
+}
+
+/** The choices of a setting, each with all it may be called. */
+export const choicesOf = (declaration: ChoiceDeclaration) =>
+  declaration.choices.map((value) => ({
+    value,
+    text: declaration.words?.[value] ?? value,
+    otherWords: [value, ...(declaration.choiceOtherWords?.[value] ?? [])],
+  }));
+
+const YES_NO: Readonly<Record<string, boolean>> = { on: true, yes: true, off: false, no: false };
+
+/** What a typed value makes of a setting. @throws an error with a sentence where it is none that the setting can have. */
+export function readValue(text: string, around: Around): Taken {
+  const { declaration } = around;
+  const { name } = declaration;
+  switch (declaration.value) {
+    case 'number':
+      return readNumberValue(text, around);
+    case 'colour':
+      return readColourValue(text, around);
+    case 'vector': {
+      const value = readVector(text, declaration);
+      return {
+        text: `${name}: ${value.join(', ')}`,
+        recipe: (target) => (target.base = { kind: 'fixed', value } as never),
+      };
+    }
+    case 'choice': {
+      const [found] = new Finder(choicesOf(declaration)).find(text, 1);
+      if (!found) throw new Error(`${name} has no choice “${text}”`);
+      return {
+        text: `${name}: ${found.text}`,
+        recipe: (target) => (target.base = { kind: 'fixed', value: found.value } as never),
+      };
+    }
+    case 'switch': {
+      const words = declaration.words ? [declaration.words.yes, declaration.words.no] : ['on', 'off'];
+      const at = words.findIndex((word) => word.toLowerCase().startsWith(text.trim().toLowerCase()));
+      const value = YES_NO[text.trim().toLowerCase()] ?? (at < 0 ? null : at === 0);
+      if (value === null) throw new Error(`${name} is on or off`);
+      return {
+        text: `${name}: ${words[value ? 0 : 1]}`,
+        recipe: (target) => (target.base = { kind: 'fixed', value } as never),
+      };
+    }
+  }
+}
+/** Whether a number is shaped by age. */
+export const isShapedByAge = (setting: Setting): boolean => ageShaper(setting as NumberSetting) !== null;
