@@ -48,7 +48,7 @@ export const LAYER_SETTINGS = {
     byDefault: 1,
     reads: TIMED,
   }),
-  'source.size': vector('source', 'birth', 'size', 'Width, height and depth of the box; flat where one is 0.', {
+  'source.size': vector('source', 'birth', 'box size', 'Width, height and depth of the box; flat where one is 0.', {
     otherWords: ['box size', 'emitter box', 'extents', 'dimensions'],
     unit: 'm',
     least: 0,
@@ -103,7 +103,7 @@ export const LAYER_SETTINGS = {
   'source.ring': number(
     'source',
     'birth',
-    'ring',
+    'ring about each',
     'Radius of a ring about each particle that bears; its age is theirs.',
     {
       otherWords: ['impact ring', 'ring about particles'],
@@ -163,7 +163,7 @@ export const LAYER_SETTINGS = {
       },
     },
   ),
-  'source.depth': number('source', 'birth', 'depth', 'Share of the volume that is used, from its surface inward.', {
+  'source.depth': number('source', 'birth', 'filled depth', 'Share of the volume that is used, from its surface inward.', {
     otherWords: ['shell thickness'],
     unit: '%',
     least: 0,
@@ -647,7 +647,7 @@ export const LAYER_SETTINGS = {
   'appearance.depth': choice(
     'appearance',
     'dress',
-    'depth',
+    'depth test',
     'Whether solid things hide it.',
     ['as placed', 'never hidden', 'only where hidden'],
     'as placed',

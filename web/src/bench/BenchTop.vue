@@ -36,17 +36,6 @@ const BELOW: readonly { value: Below; text: string; help: string }[] = [
   { value: 'history', text: 'History', help: 'What was done since it was opened, and how it was before' },
   { value: 'tray', text: 'Tray', help: 'States that were put by with T' },
 ];
-/** What the pages are also looked for by. */
-const PAGE_OTHER_WORDS: Record<Below, readonly string[]> = {
-  rulers: ['timeline', 'layers', 'curves'],
-  living: ['particle table', 'spreadsheet', 'attributes'],
-  time: ['statistics', 'profiler', 'charts', 'cost', 'performance'],
-  words: ['text', 'everything set', 'parameters list'],
-  compared: ['difference', 'diff', 'compare effects'],
-  sheet: ['contact sheet', 'frames'],
-  history: ['versions', 'revisions', 'restore', 'undo list'],
-  tray: ['kept states', 'snapshots', 'favourites'],
-};
 const store = useEffectStore();
 const saving = useSavingStore();
 const { word, isBad } = useSavingWords();
@@ -60,22 +49,10 @@ function othersWords(others: readonly Present[]): string {
   if (names.length > 0) return `Also here: ${names.join(', ')}`;
   return others.length === 1 ? 'Also in another window' : `Also in ${others.length} windows`;
 }
-useCommands([
-  ...BELOW.map(({ value, text, help }) => ({
-    id: `page.${value}`,
-    label: `show ${text[0]!.toLowerCase()}${text.slice(1)} below the stage`,
-    otherWords: [text, help, ...PAGE_OTHER_WORDS[value]],
-    key: null,
-    run: () => emit('update:below', value),
-  })),
-  {
-    id: 'effect.export',
-    label: 'hand over: export a parcel, pictures or a film',
-    otherWords: ['export', 'package', 'render out', 'image sequence', 'video', 'sprite sheet export'],
-    key: null,
-    run: () => void give(),
-  },
-]);
+useCommands({
+  ...Object.fromEntries(BELOW.map(({ value }) => [`page.${value}`, () => emit('update:below', value)])),
+  'effect.export': () => void give(),
+});
 const isGiving = ref(false);
 const isFilming = ref(false);
 const engine = inject(ENGINE)!;

@@ -23,15 +23,7 @@ function opened(open: boolean): void {
   };
   focus(MOST_FRAMES);
 }
-useCommands([
-  {
-    id: 'keys.list',
-    label: 'this list',
-    otherWords: ['help', 'shortcuts'],
-    key: '?',
-    run: () => opened(true),
-  },
-]);
+useCommands({ 'keys.list': () => opened(true) });
 </script>
 
 <template>

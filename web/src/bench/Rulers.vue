@@ -10,7 +10,7 @@ import type { LayerCount } from '@jinx/player/simulation';
 import { useEffectStore } from '../stores/effect';
 import { ENGINE } from './bench';
 import { keptComputed } from './values/keptComputed';
-import { plainNumber } from './chips/numbers';
+import { plainNumber } from './entry/numbers';
 import MenuButton from './chips/MenuButton.vue';
 import GroupHead from './rulers/GroupHead.vue';
 import LifeStrip from './rulers/LifeStrip.vue';
@@ -25,7 +25,7 @@ import { provideTimeView } from './rulers/timeView';
 import TimeStrip from './rulers/TimeStrip.vue';
 import { useClipboard } from './rulers/useClipboard';
 import { useLayerActs } from './rulers/useLayerActs';
-import { useLayerCommands } from './rulers/useLayerCommands';
+import { useLayerCommands } from './commands/useLayerCommands';
 import { useRulerSizes } from './rulers/useRulerSizes';
 
 /** The rulers: a row per layer, across the effect's time and a particle's age. */

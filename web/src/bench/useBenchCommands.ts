@@ -1,3 +1,4 @@
+import { useEventListener } from '@vueuse/core';
 import { message } from 'ant-design-vue';
 import type { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
@@ -18,32 +19,18 @@ export function useBenchCommands(engine: Engine, probe: Probe, commands: Command
       tell(error);
     }
   }
+  // It is seen for as long as the key is held.
+  useEventListener(window, 'keyup', ({ key }) => key.toLowerCase() === 'b' && store.preview(null));
+  useEventListener(window, 'blur', () => store.preview(null));
   useCommands(
-    [
-      {
-        id: 'glass.particle',
-        label: 'put a particle of the stage under the glass',
-        otherWords: ['inspect', 'probe'],
-        key: 'g',
-        run: () => pickOne(engine, probe),
-      },
-      {
-        id: 'glass.pixel',
-        label: 'take a pixel of the stage apart: what made it',
-        otherWords: ['inspect', 'colour'],
-        key: 'p',
-        run: () => pickOne(engine, probe, 'pixel'),
-      },
-      {
-        id: 'tray.keep',
-        label: 'keep the present state in the tray, with its picture',
-        otherWords: ['put by', 'variant'],
-        key: 't',
-        run: () => void keepState(),
-      },
-      { id: 'undo', label: 'undo', otherWords: ['back'], key: 'ctrl+z', run: () => store.undo() },
-      { id: 'redo', label: 'redo', otherWords: ['again'], key: ['ctrl+shift+z', 'ctrl+y'], run: () => store.redo() },
-    ],
+    {
+      'glass.particle': () => pickOne(engine, probe),
+      'glass.pixel': () => pickOne(engine, probe, 'pixel'),
+      'stage.before': () => store.previewBefore(),
+      'tray.keep': () => void keepState(),
+      undo: () => store.undo(),
+      redo: () => store.redo(),
+    },
     commands,
   );
 }

@@ -39,36 +39,12 @@ export function useShown(engine: Engine, commands: Commands) {
 
   const turn = (what: { value: boolean }) => () => void (what.value = !what.value);
   useCommands(
-    [
-      {
-        id: 'stage.guides',
-        label: 'clear the stage of guides and handles',
-        otherWords: ['grid', 'lines'],
-        key: 'c',
-        run: turn(showGuides),
-      },
-      {
-        id: 'stage.raw',
-        label: 'raw: without lens and air',
-        otherWords: ['bloom', 'fog'],
-        key: 'r',
-        run: turn(isRaw),
-      },
-      {
-        id: 'stage.view',
-        label: 'another view: grey values, silhouettes, ages…',
-        otherWords: ['speed', 'layer', 'picture'],
-        key: 'v',
-        run: () => (view.value = view.value === 'picture' ? lastView : 'picture'),
-      },
-      {
-        id: 'stage.dim',
-        label: 'dim what is too bright to work on',
-        otherWords: ['dark'],
-        key: 'd',
-        run: turn(isDim),
-      },
-    ],
+    {
+      'stage.guides': turn(showGuides),
+      'stage.raw': turn(isRaw),
+      'stage.view': () => (view.value = view.value === 'picture' ? lastView : 'picture'),
+      'stage.dim': turn(isDim),
+    },
     commands,
   );
   return { showGuides, follows, isRaw, isDim, view, instants };

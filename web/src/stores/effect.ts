@@ -175,6 +175,12 @@ export const useEffectStore = defineStore('effect', () => {
     }
   }
 
+  /** Shows the document as it was before the last change, until what is previewed ends. */
+  function previewBefore(): void {
+    const last = past.value[past.value.length - 1];
+    if (effect.value && last && !previewed.value) previewed.value = applyOver(effect.value, inverted(last.changes));
+  }
+
   /** Changes the document by `recipe`, which may write into its draft; what it leaves alone is shared with the old one. Changes of one `gesture` in a row are one step of undo. */
   function change(label: string, recipe: (draft: Effect) => void, gesture: string | null = null): void {
     const before = effect.value;
@@ -319,6 +325,7 @@ export const useEffectStore = defineStore('effect', () => {
     endGesture,
     previewed,
     preview,
+    previewBefore,
     together,
     takeIn,
     onTransition,

@@ -79,16 +79,7 @@ function keyDown(event: KeyboardEvent): void {
   event.stopPropagation();
 }
 onClickOutside(root, () => isOpen.value && close());
-useCommands([
-  {
-    id: 'box.open',
-    label: 'find, set or add anything',
-    otherWords: ['search', 'command palette', 'help', 'look for'],
-    key: 'ctrl+k',
-    whileTyping: true,
-    run: () => void open(),
-  },
-]);
+useCommands({ 'box.open': () => void open() });
 const idOf = (n: number) => `box-${n}`;
 </script>
 

@@ -1,5 +1,5 @@
 import { curveThrough, type Curve, type Key, type KeyPlace } from '@jinx/core/document';
-import { readNumber } from '../chips/numbers';
+import { readNumber } from '../entry/numbers';
 
 /** A value of a list, and where on the ruler it was put; null where it takes its place among the others. */
 export interface Listed {

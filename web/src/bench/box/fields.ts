@@ -10,7 +10,7 @@ import {
   type Vector,
 } from '@jinx/core/document';
 import { setPlaying, setStretch, type ChapterName, type Playing } from '@jinx/core/editing';
-import { plainNumber, readNumber, within, type Limits } from '../chips/numbers';
+import { plainNumber, readNumber, within, type Limits } from '../entry/numbers';
 import { Finder } from '../pick/finder';
 import { anchorsOf, hungOn } from '../values/anchors';
 import type { Target, Tools } from './target';

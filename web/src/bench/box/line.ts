@@ -47,12 +47,29 @@ function withValue(target: Target, name: string, value: string, tools: Tools): S
   }
 }
 
+const NUMBER = /^[#\d.+\-−*×/÷±(]/;
+/** Which word is the first that looks like a value; the number of words where none does. */
+function firstNumber(words: readonly string[]): number {
+  const at = words.findIndex((word, n) => n > 0 && NUMBER.test(word));
+  return at < 0 ? words.length : at;
+}
+/** After how many words a value may begin, the likeliest first: where the first number stands, else as late as can be. */
+function splits(words: readonly string[]): number[] {
+  const number = firstNumber(words);
+  const last = words.length - 1;
+  const before = Array.from({ length: Math.max(0, Math.min(number, last)) }, (_, n) => Math.min(number, last) - n);
+  const after = Array.from({ length: Math.max(0, last - number) }, (_, n) => number + 1 + n);
+  return [...before, ...after];
+}
+
 /** What one part of a line can mean, the likeliest first: names alone, and names with a value after them. */
 export function suggestionsFor(part: string, finder: Finder<Target>, tools: Tools, most = 8): Suggestion[] {
   const words = part.trim().split(/\s+/).filter(Boolean);
   const named = finder.find(part, most).map(plain);
   const valued: Suggestion[] = [];
-  for (let count = words.length - 1; count > 0; count--) {
+  for (const count of splits(words)) {
+    // A number within a name is tried only where nothing else was meant.
+    if (valued.some(({ problem }) => problem === '') && count > firstNumber(words)) break;
     const name = words.slice(0, count).join(' ');
     const value = words.slice(count).join(' ');
     // What is given a value is named in full; a word that is only begun could be anything.

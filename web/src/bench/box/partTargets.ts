@@ -77,7 +77,7 @@ export function partTargets(effect: Effect, layerId: string, surfaces: readonly 
         { kind: 'source', of: value },
         `source ${value}`,
         `born ${text}`,
-        [`source ${text}`, `source ${value}`, `emitter shape ${value}`, text, ...otherWords],
+        [value, `source ${text}`, `source ${value}`, `emitter shape ${value}`, text, ...otherWords],
         `where ${layer.name} is born`,
       ),
     ),

@@ -1,4 +1,4 @@
-import { holdersOfEffect, settingsIn, settingsOfLayer, surfacesFor, type Effect, type Id } from '@jinx/core/document';
+import type { Id } from '@jinx/core/document';
 import { lifetimes } from '@jinx/core/checks';
 import { inject } from 'vue';
 import { useRouter } from 'vue-router';
@@ -13,36 +13,13 @@ import { useSourceActs } from '../acts/useSourceActs';
 import { useStepActs } from '../acts/useStepActs';
 import { useSurfaceActs } from '../acts/useSurfaceActs';
 import { ENGINE } from '../bench';
-import { keyName } from '../commands/placeKeys';
-import { injectCommands, keysOf } from '../commands/registry';
+import { injectCommands } from '../commands/registry';
 import { Finder } from '../pick/finder';
 import { useLayerActs } from '../rulers/useLayerActs';
 import { changeSetting } from '../values/changeSetting';
-import { placeTargets, timeTargets } from './fields';
 import { partsOf, suggestionsFor, type Suggestion } from './line';
-import { layerTargets, partTargets } from './partTargets';
-import { absentTargets, settingTargets } from './settingTargets';
 import type { Addable, Target, Tools } from './target';
-
-/** Settings that concern the chosen layer: its own, and those of the effect's parts that act on it. */
-function settingsFor(effect: Effect, layerId: Id) {
-  if (!effect.layers.byId[layerId]) return [];
-  const met = new Set(surfacesFor(effect, layerId).map(({ id }) => id));
-  const { front } = effect.layers.byId[layerId]!;
-  const own = new Set(
-    holdersOfEffect(effect).flatMap((address) =>
-      (address.kind === 'surface' && met.has(address.id)) ||
-      (address.kind === 'front' && address.id === front) ||
-      address.kind === 'sharedForce'
-        ? [`${address.kind} ${address.id}`]
-        : [],
-    ),
-  );
-  return [
-    ...settingsOfLayer(effect, layerId),
-    ...settingsIn(effect).filter(({ address }) => 'id' in address && own.has(`${address.kind} ${address.id}`)),
-  ];
-}
+import { targetsOf } from './targets';
 
 /** What the box of the bench finds, and how what it finds is carried out. */
 export function useBox(
@@ -119,44 +96,19 @@ export function useBox(
   };
 
   /** Everything that can be found now. */
-  function targets(): Target[] {
-    const effect = store.effect!;
-    const { chosenId } = store;
-    return [
-      ...settingTargets(effect, settingsFor(effect, chosenId)),
-      ...placeTargets(effect, chosenId, engine.rigs.value),
-      ...timeTargets(effect, chosenId),
-      ...partTargets(effect, chosenId, surfaces.choices.value),
-      ...absentTargets(effect, chosenId),
-      ...commands.all.map((command): Target => {
-        const [key] = keysOf(command);
-        return {
-          id: `command ${command.id}`,
-          text: command.label,
-          otherWords: command.otherWords,
-          detail: 'a command',
-          ...(key === undefined ? {} : { key: keyName(key) }),
-          run: (all) => all.command(command.id),
-        };
-      }),
-      ...layerTargets(effect, chosenId, (id) => store.choose([id])),
-      ...found().map((finding): Target => ({
-        id: `finding ${finding.id}`,
-        text: finding.sentence,
-        detail: 'a finding',
-        run: () => lead(finding),
-      })),
-      ...effects()
-        .filter(({ id }) => id !== store.id)
-        .map(({ id, name }): Target => ({
-          id: `effect ${id}`,
-          text: name,
-          otherWords: [`effect ${name}`, `open ${name}`],
-          detail: 'an effect of the project',
-          run: () => void router.push(`/effects/${id}`),
-        })),
-    ];
-  }
+  const targets = (): Target[] =>
+    targetsOf({
+      effect: store.effect!,
+      layerId: store.chosenId,
+      rigs: engine.rigs.value,
+      surfaces: surfaces.choices.value,
+      commands: commands.all,
+      findings: found(),
+      effects: effects().filter(({ id }) => id !== store.id),
+      choose: (id) => store.choose([id]),
+      open: (id) => void router.push(`/effects/${id}`),
+      lead,
+    });
 
   /** What the last part of a line can mean. */
   const suggest = (line: string): Suggestion[] => suggestionsFor(partsOf(line).at(-1)!, new Finder(targets()), tools);

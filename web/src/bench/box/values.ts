@@ -16,9 +16,9 @@ import {
   type Stop,
   type Vector,
 } from '@jinx/core/document';
-import { readEntry } from '../chips/entry';
-import { settingText, shownUnit } from '../chips/format';
-import { readNumber, readNumbers, within } from '../chips/numbers';
+import { readEntry } from '../entry/entry';
+import { settingText, shownUnit } from '../entry/format';
+import { readNumber, readNumbers, within } from '../entry/numbers';
 import { Finder } from '../pick/finder';
 import { hexTyped } from '../values/colour';
 import { ageGradient, ageShaper, READY_SHAPES, readyCurveOf, setAgeCurve } from '../values/shapers';

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { openPick, type PickItem } from '../pick/pick';
-import { typesInto } from './typesInto';
+import { typesInto } from '../entry/typesInto';
 
 /** A choice in a sentence. */
 const props = defineProps<{

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { readNumber, within, type Limits } from './numbers';
+import { readNumber, within, type Limits } from '../entry/numbers';
 import Refusal from '../Refusal.vue';
-import { useTyped } from './useTyped';
+import { useTyped } from '../entry/useTyped';
 
 /** A number that is always seen as a field: typed with sums and units, taken on Enter or on leaving, refused with the reason. */
 const props = defineProps<{

@@ -2,13 +2,13 @@
 import { inject, ref, useId } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { DRAGS } from '../bench';
-import { readPlain } from './entry';
-import { plainNumber, readNumbers, within, type Limits } from './numbers';
+import { readPlain } from '../entry/entry';
+import { plainNumber, readNumbers, within, type Limits } from '../entry/numbers';
 import Refusal from '../Refusal.vue';
-import { goOn, NUMBER_SIGNS } from './row';
-import { sideways } from './sideways';
-import { typesInto } from './typesInto';
-import { useTyped } from './useTyped';
+import { goOn, NUMBER_SIGNS } from '../entry/row';
+import { sideways } from '../entry/sideways';
+import { typesInto } from '../entry/typesInto';
+import { useTyped } from '../entry/useTyped';
 
 /** A bare number in a sentence: dragged, typed (sums too), nudged by the arrow keys. */
 const props = defineProps<{

@@ -1,19 +1,8 @@
+import type { Command } from './command';
+import { COMMANDS, type CommandId } from './list';
 import { inject, onBeforeUnmount, provide, shallowReactive, type InjectionKey } from 'vue';
 
-/** Something that can be done on the bench, wherever its control is. */
-export interface Command {
-  readonly id: string;
-  /** What it does. */
-  readonly label: string;
-  /** What it is also looked for by. */
-  readonly otherWords: readonly string[];
-  /** The keys it has, as in "ctrl+z"; none for one that has only its control. */
-  readonly key: string | readonly string[] | null;
-  /** Whether its key acts also while something is being typed. */
-  readonly whileTyping?: boolean;
-  readonly run: () => void;
-}
-
+export type { Command } from './command';
 export const keysOf = ({ key }: Command): readonly string[] =>
   key === null ? [] : typeof key === 'string' ? [key] : key;
 
@@ -49,15 +38,16 @@ export class Commands {
   }
 }
 
-const COMMANDS: InjectionKey<Commands> = Symbol('commands');
+const REGISTRY: InjectionKey<Commands> = Symbol('commands');
 export function provideCommands(): Commands {
   const commands = new Commands();
-  provide(COMMANDS, commands);
+  provide(REGISTRY, commands);
   return commands;
 }
-export const injectCommands = (): Commands => inject(COMMANDS)!;
+export const injectCommands = (): Commands => inject(REGISTRY)!;
 
-/** Registers what a component carries out, as long as it stands. */
-export function useCommands(commands: readonly Command[], registry = injectCommands()): void {
+/** Registers what a component carries out, by the ids of the list, as long as it stands. */
+export function useCommands(runs: Partial<Record<CommandId, () => void>>, registry = injectCommands()): void {
+  const commands = Object.entries(runs).map(([id, run]) => ({ id, ...COMMANDS[id as CommandId], run }));
   onBeforeUnmount(registry.register(commands));
 }

@@ -8,7 +8,7 @@ import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
 import { ENGINE } from '../bench';
 import { saveBlob } from '../files';
-import { plainNumber } from '../chips/numbers';
+import { plainNumber } from '../entry/numbers';
 
 /** Many instants of the effect at once, from where the stage is seen. Pressing one goes there. */
 const props = defineProps<{ view: View; budget: number }>();

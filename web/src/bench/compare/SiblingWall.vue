@@ -8,7 +8,7 @@ import type { View } from '@jinx/player/scene';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
 import { ENGINE } from '../bench';
-import { plainNumber } from '../chips/numbers';
+import { plainNumber } from '../entry/numbers';
 
 /** This effect and its siblings side by side, of one instant and from one place. Pressing one compares with it. */
 const props = defineProps<{ view: View; budget: number }>();

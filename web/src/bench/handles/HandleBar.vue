@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { HungValue } from '@jinx/core/document';
 import { computed } from 'vue';
-import { plainNumber } from '../chips/numbers';
+import { plainNumber } from '../entry/numbers';
 import type { Knob } from './knobs';
 import type { Tool } from './useHandles';
 

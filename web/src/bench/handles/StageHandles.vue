@@ -15,18 +15,12 @@ const svg = ref<SVGSVGElement>();
 const handles = useHandles(engine, toRef(props, 'picture'), () => svg.value!);
 const { tool, places, chosen, standing, knobs, points, keys, isPulled, isGroup } = handles;
 const setTool = (to: typeof tool.value) => () => void (tool.value = to);
-useCommands([
-  { id: 'handle.move', label: 'move the chosen handle', otherWords: ['place'], key: '1', run: setTool('move') },
-  { id: 'handle.turn', label: 'turn the chosen handle', otherWords: ['rotate'], key: '2', run: setTool('turn') },
-  { id: 'handle.size', label: 'size the chosen handle', otherWords: ['scale'], key: '3', run: setTool('size') },
-  {
-    id: 'handle.key',
-    label: 'key the chosen handle at this instant',
-    otherWords: ['keyframe'],
-    key: 'k',
-    run: handles.keyHere,
-  },
-]);
+useCommands({
+  'handle.move': setTool('move'),
+  'handle.turn': setTool('turn'),
+  'handle.size': setTool('size'),
+  'handle.key': handles.keyHere,
+});
 
 /** Pixels from a handle's middle to the ends of its arms, and of its rings. */
 const ARM = 62;

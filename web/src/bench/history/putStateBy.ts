@@ -3,7 +3,7 @@ import type { Engine } from '../../engine/engine';
 import { answered } from '../../engine/calls';
 import { pictureFile } from '../../engine/pictureTaker';
 import { putBy } from '../../keeping/tray';
-import { plainNumber } from '../chips/numbers';
+import { plainNumber } from '../entry/numbers';
 
 const [WIDTH, HEIGHT] = [400, 250];
 

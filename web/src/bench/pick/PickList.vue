@@ -2,7 +2,7 @@
 import { onClickOutside, useEventListener } from '@vueuse/core';
 import { Input } from 'ant-design-vue';
 import { computed, nextTick, ref, watch } from 'vue';
-import { goOn } from '../chips/row';
+import { goOn } from '../entry/row';
 import { Finder } from './finder';
 import { closePick, openPick, type PickItem } from './pick';
 

@@ -9,15 +9,20 @@ export interface Findable {
 const LETTERS = { interSplit: "[^A-Za-z0-9À-ÿ°%']+", intraChars: "[a-zà-ÿ0-9°%']" };
 /** Terms as they are written, at the beginnings of words. */
 const WRITTEN = new uFuzzy({ ...LETTERS, intraMode: 0, interLft: 1 });
-/** Terms with one letter wrong, missing, too many, or two exchanged. */
-const MISTYPED = new uFuzzy({
-  ...LETTERS,
-  intraMode: 1,
-  intraSlice: [0, Infinity],
+const ONE_WRONG = {
+  intraSlice: [0, Infinity] as [number, number],
+  intraIns: 1,
   intraSub: 1,
   intraTrn: 1,
   intraDel: 1,
-  intraIns: 1,
+} as const;
+const NONE_WRONG = { ...ONE_WRONG, intraIns: 0, intraSub: 0, intraTrn: 0, intraDel: 0 } as const;
+/** Terms with one letter wrong, missing, too many, or two exchanged, however short they are. */
+const MISTYPED = new uFuzzy({
+  ...LETTERS,
+  intraMode: 1,
+  ...ONE_WRONG,
+  intraRules: (term) => (term.length > 1 ? ONE_WRONG : NONE_WRONG),
   interLft: 1,
 });
 /** Terms anywhere within words. */

@@ -6,7 +6,7 @@ import { message } from 'ant-design-vue';
 import { computed, inject, reactive } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { countText, plainNumber, readNumber } from '../chips/numbers';
+import { countText, plainNumber, readNumber } from '../entry/numbers';
 import Refusal from '../Refusal.vue';
 import { saveText } from '../files';
 import { useProbe } from './probe';

@@ -4,8 +4,8 @@ import type { ApexOptions } from 'apexcharts';
 import { computed, defineAsyncComponent, inject, ref, shallowRef, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { plainHtml } from '../chips/format';
-import { countText, plainNumber } from '../chips/numbers';
+import { plainHtml } from '../entry/format';
+import { countText, plainNumber } from '../entry/numbers';
 import { KEPT, type History, type Kept } from '../stage/livingHistory';
 
 /** How each layer fares along the effect's time, as far as it was played: a line each, the chosen one bright. */

@@ -7,7 +7,7 @@ import { computed, inject, ref } from 'vue';
 import { answered } from '../../engine/calls';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { plainNumber } from '../chips/numbers';
+import { plainNumber } from '../entry/numbers';
 import { doneTo, seenHex } from './pixel';
 import { pickOne, useProbe } from './probe';
 import { usePixel } from './usePixel';

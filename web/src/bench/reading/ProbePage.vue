@@ -4,7 +4,7 @@ import type { Pull } from '@jinx/core/simulation';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { plainNumber } from '../chips/numbers';
+import { plainNumber } from '../entry/numbers';
 import { cellOf, pickOne, rowOf, useProbe } from './probe';
 import { useCensus } from './useCensus';
 import { actingOn, usePulls } from './usePulls';

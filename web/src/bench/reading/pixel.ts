@@ -1,6 +1,6 @@
 import { brightnessOf, hexOfLinear } from '@jinx/core/maths';
 import type { PixelColour } from '@jinx/stage';
-import { plainNumber } from '../chips/numbers';
+import { plainNumber } from '../entry/numbers';
 
 /** The lens's tone curve (Narkowicz, 2015), so that a swatch is seen as the stage shows it. */
 const toned = (c: number): number =>

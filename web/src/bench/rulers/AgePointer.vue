@@ -3,7 +3,7 @@ import { listed, ownerOf } from '@jinx/core/document';
 import { computed, inject, onBeforeUnmount, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { plainNumber } from '../chips/numbers';
+import { plainNumber } from '../entry/numbers';
 
 /** The age that is pointed at, in percent and in seconds from the shortest to the longest life; on the stage, what has that age may be lit. */
 const props = defineProps<{

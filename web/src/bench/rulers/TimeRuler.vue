@@ -2,7 +2,7 @@
 import { LEAST_HOLD, MOST_STRETCH, setStretch } from '@jinx/core/editing';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { plainNumber } from '../chips/numbers';
+import { plainNumber } from '../entry/numbers';
 import NumberField from '../chips/NumberField.vue';
 import { dragBy } from './dragBy';
 import { PAD } from './layout';

@@ -5,7 +5,7 @@ import { dialShares, newReading, numberReader, windowOf } from '@jinx/core/simul
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { keptComputed } from '../values/keptComputed';
-import { countText } from '../chips/numbers';
+import { countText } from '../entry/numbers';
 import { useLayer } from '../values/life';
 import BirthEnds from './BirthEnds.vue';
 import { birthsPerMetre, birthWords } from './birthWords';

@@ -1,6 +1,6 @@
 import { standsIn } from '@jinx/core/checks';
 import { listed, type Effect, type Layer } from '@jinx/core/document';
-import { plainNumber } from '../chips/numbers';
+import { plainNumber } from '../entry/numbers';
 import type { TimedMark } from './timedMarks';
 
 /** Other layers whose particles set births of a layer off, by name. */

@@ -2,7 +2,7 @@
 import { inject } from 'vue';
 import { ENGINE } from '../bench';
 import NumberField from '../chips/NumberField.vue';
-import { countText } from '../chips/numbers';
+import { countText } from '../entry/numbers';
 import ShownTier from '../quality/ShownTier.vue';
 
 /** Counts and milliseconds, in the stage's corner. */

@@ -73,22 +73,7 @@ function strike(): void {
   engine.simulation.strike(camera.position.toArray(), camera.position.clone().add(ahead).toArray(), followed);
 }
 const STRIKE_METRES = 100;
-useCommands([
-  {
-    id: 'stage.strike',
-    label: 'strike what the middle of the picture shows',
-    otherWords: ['hit', 'blow'],
-    key: 'x',
-    run: () => props.hasHits && strike(),
-  },
-  {
-    id: 'stage.frame',
-    label: 'frame the figure',
-    otherWords: ['camera', 'look', 'home'],
-    key: 'Enter',
-    run: frameAll,
-  },
-]);
+useCommands({ 'stage.strike': () => props.hasHits && strike(), 'stage.frame': frameAll });
 defineExpose({ look, seen });
 
 onMounted(() => {

@@ -53,21 +53,15 @@ const letGo = () => {
   if (stretches.value.hold.kind !== 'none' && !state.isLetGo) engine.playback.letGo();
 };
 const commands = injectCommands();
-useCommands([
-  { id: 'play.toggle', label: 'play or pause', otherWords: ['start', 'stop'], key: ' ', run: toggle },
-  { id: 'play.back', label: 'one step back', otherWords: ['frame', 'previous'], key: ',', run: () => step(-1) },
-  { id: 'play.on', label: 'one step on', otherWords: ['frame', 'next'], key: '.', run: () => step(1) },
-  { id: 'play.slower', label: 'slow motion', otherWords: ['speed'], key: null, run: slower },
-  { id: 'play.again', label: 'from the beginning', otherWords: ['replay'], key: null, run: again },
-  { id: 'play.letGo', label: 'let go: the hold ends', otherWords: ['release', 'close'], key: 'l', run: letGo },
-  {
-    id: 'effect.anotherThrow',
-    label: 'the same effect with other random draws',
-    otherWords: ['seed', 'another throw'],
-    key: null,
-    run: anotherThrow,
-  },
-]);
+useCommands({
+  'play.toggle': toggle,
+  'play.back': () => step(-1),
+  'play.on': () => step(1),
+  'play.slower': slower,
+  'play.again': again,
+  'play.letGo': letGo,
+  'effect.anotherThrow': anotherThrow,
+});
 </script>
 
 <template>

@@ -1,5 +1,5 @@
 import { listed, type Layer, type NumberSetting } from '@jinx/core/document';
-import { plainNumber } from '../chips/numbers';
+import { plainNumber } from '../entry/numbers';
 
 const MOST = { rate: 1_000_000, count: 1_000_000, standing: 100_000 };
 

@@ -1,6 +1,6 @@
 import { newRibbon, type NumberSetting, type Ribbon } from '@jinx/core/document';
 import { describe, expect, it } from 'vitest';
-import { settingText } from '../../chips/format';
+import { settingText } from '../../entry/format';
 import { RIBBON_SETTINGS } from '@jinx/core/document';
 import { ribbonSentences } from './ribbonWords';
 

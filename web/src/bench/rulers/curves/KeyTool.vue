@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Key, KeyPlace } from '@jinx/core/document';
 import { computed } from 'vue';
-import { plainNumber } from '../../chips/numbers';
+import { plainNumber } from '../../entry/numbers';
 import ChoiceChip from '../../chips/ChoiceChip.vue';
 import NumberField from '../../chips/NumberField.vue';
 import { placed, tidy } from '../keyPlaces';

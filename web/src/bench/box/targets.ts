@@ -1,0 +1,128 @@
+import type { StageRigs } from '@jinx/core/checks';
+import {
+  formatAddress,
+  FORCES,
+  forcesOn,
+  holdersOfEffect,
+  settingsIn,
+  settingsOfLayer,
+  STEP_NAMES,
+  STEP_OTHER_WORDS,
+  stepsOf,
+  surfacesFor,
+  type Effect,
+  type Id,
+} from '@jinx/core/document';
+import type { EffectSummary } from '../../api';
+import type { ToldFinding } from '../../engine/checksWorker';
+import { keyName } from '../commands/placeKeys';
+import { keysOf, type Command } from '../commands/registry';
+import type { PickItem } from '../pick/pick';
+import { placeTargets, timeTargets } from './fields';
+import { layerTargets, partTargets } from './partTargets';
+import { absentTargets, settingTargets } from './settingTargets';
+import type { Target } from './target';
+
+/** Settings that concern the chosen layer: its own, and those of the effect's parts that act on it. */
+function settingsFor(effect: Effect, layerId: Id) {
+  if (!effect.layers.byId[layerId]) return [];
+  const met = new Set(surfacesFor(effect, layerId).map(({ id }) => id));
+  const { front } = effect.layers.byId[layerId]!;
+  const own = new Set(
+    holdersOfEffect(effect).flatMap((address) =>
+      (address.kind === 'surface' && met.has(address.id)) ||
+      (address.kind === 'front' && address.id === front) ||
+      address.kind === 'sharedForce'
+        ? [`${address.kind} ${address.id}`]
+        : [],
+    ),
+  );
+  return [
+    ...settingsOfLayer(effect, layerId),
+    ...settingsIn(effect).filter(({ address }) => 'id' in address && own.has(`${address.kind} ${address.id}`)),
+  ];
+}
+
+/** Forces and steps that are there: by their names they are gone to. */
+function presentTargets(effect: Effect, layerId: Id): Target[] {
+  const layer = effect.layers.byId[layerId];
+  if (!layer) return [];
+  return [
+    ...forcesOn(effect, layerId).map(({ id, item, isShared }): Target => {
+      const name = FORCES[item.kind].name.toLowerCase();
+      const [setting = ''] = Object.keys(FORCES[item.kind].settings);
+      const chip = isShared
+        ? formatAddress({ kind: 'sharedForce', id, setting })
+        : formatAddress({ kind: 'force', layer: layerId, id, setting });
+      return {
+        id: `force ${id}`,
+        text: name,
+        otherWords: FORCES[item.kind].otherWords,
+        detail: `${layer.name} · motion`,
+        run: ({ leadTo }) => leadTo('motion', chip),
+      };
+    }),
+    ...stepsOf(effect, layer).map(({ id, item }): Target => {
+      const [setting = ''] = Object.keys(item.settings);
+      return {
+        id: `step ${id}`,
+        text: STEP_NAMES[item.kind].toLowerCase(),
+        otherWords: STEP_OTHER_WORDS[item.kind],
+        detail: `${layer.name} · appearance`,
+        run: ({ leadTo }) => leadTo('appearance', formatAddress({ kind: 'step', layer: layerId, id, setting })),
+      };
+    }),
+  ];
+}
+
+/** What there is to be found in. */
+export interface Around {
+  readonly effect: Effect;
+  readonly layerId: Id;
+  readonly rigs: StageRigs;
+  readonly surfaces: readonly PickItem[];
+  readonly commands: readonly Command[];
+  readonly findings: readonly ToldFinding[];
+  readonly effects: readonly Pick<EffectSummary, 'id' | 'name'>[];
+  readonly choose: (layer: Id) => void;
+  readonly open: (effect: string) => void;
+  readonly lead: (finding: ToldFinding) => void;
+}
+
+/** Everything that the box finds, what is likelier to be meant first. */
+export function targetsOf(around: Around): Target[] {
+  const { effect, layerId } = around;
+  return [
+    ...settingTargets(effect, settingsFor(effect, layerId)),
+    ...presentTargets(effect, layerId),
+    ...placeTargets(effect, layerId, around.rigs),
+    ...timeTargets(effect, layerId),
+    ...partTargets(effect, layerId, around.surfaces),
+    ...around.commands.map((command): Target => {
+      const [key] = keysOf(command);
+      return {
+        id: `command ${command.id}`,
+        text: command.label,
+        otherWords: command.otherWords,
+        detail: 'a command',
+        ...(key === undefined ? {} : { key: keyName(key) }),
+        run: (tools) => tools.command(command.id),
+      };
+    }),
+    ...layerTargets(effect, layerId, around.choose),
+    ...absentTargets(effect, layerId),
+    ...around.findings.map((finding): Target => ({
+      id: `finding ${finding.id}`,
+      text: finding.sentence,
+      detail: 'a finding',
+      run: () => around.lead(finding),
+    })),
+    ...around.effects.map(({ id, name }): Target => ({
+      id: `effect ${id}`,
+      text: name,
+      otherWords: [`effect ${name}`, `open ${name}`],
+      detail: 'an effect of the project',
+      run: () => around.open(id),
+    })),
+  ];
+}

@@ -1,0 +1,56 @@
+import { message } from 'ant-design-vue';
+import { inject } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import { ENGINE } from '../bench';
+import { countText, plainNumber } from '../entry/numbers';
+import { useCommands } from './registry';
+import { multiplyBirths } from '../values/births';
+import type { useClipboard } from '../rulers/useClipboard';
+import type { LayerActs } from '../rulers/useLayerActs';
+
+/** What can be done with the chosen layers, as commands: found by the box, and some of them by keys. */
+export function useLayerCommands(acts: LayerActs, clipboard: ReturnType<typeof useClipboard>): void {
+  const store = useEffectStore();
+  const engine = inject(ENGINE)!;
+  const on = (act: (id: string) => void) => () => void (store.chosen && act(store.chosenId));
+
+  /** Doubles or halves the births, and says what the next doubling would cost by what these cost now. */
+  function multiply(by: number): void {
+    if (!store.chosen) return;
+    let told = '';
+    store.changeLayers(by > 1 ? 'double births' : 'halve births', (layer, id) => {
+      const what = multiplyBirths(layer, by);
+      if (id === store.chosenId) told = what;
+    });
+    const count = engine.state.layers.find(({ salt }) => salt === store.chosen!.salt);
+    const next = count
+      ? ` Doubled again: about ${countText(Math.round(count.living * by * 2))} alive, ${plainNumber(count.milliseconds * by * 2)} ms a step.`
+      : '';
+    void message.info({ content: `${store.chosen.name}: ${told}.${next}`, key: 'births' });
+  }
+  const whole = () => void (store.page = 'effect');
+  useCommands({
+    'layer.double': () => multiply(2),
+    'layer.halve': () => multiply(0.5),
+    'layer.duplicate': on((id) => acts.copy(id)),
+    'layer.mirrored': on((id) => acts.copy(id, true)),
+    'layer.mirror': on((id) => acts.mirror(id)),
+    'layer.hide': on((id) => acts.flip(id, 'hidden')),
+    'layer.alone': on((id) => acts.flip(id, 'solo')),
+    'layer.lock': on((id) => acts.flip(id, 'locked')),
+    'layer.group': on((id) => acts.group(id)),
+    'layer.remove': on((id) => acts.remove(id)),
+    'layer.clip': () => void clipboard.copy(),
+    'layer.front': on((id) => acts.moveBy(id, -1)),
+    'layer.back': on((id) => acts.moveBy(id, 1)),
+    'whole.size': whole,
+    'whole.palette': whole,
+    'whole.measures': whole,
+    'whole.dials': whole,
+    'whole.signals': whole,
+    'whole.cameras': whole,
+    'whole.quality': whole,
+    'whole.linked': whole,
+    'whole.siblings': whole,
+  });
+}
