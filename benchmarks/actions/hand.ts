@@ -2,7 +2,8 @@ import { expect, type Locator, type Page } from '@playwright/test';
 
 /**
  * Works the bench as a person does, and counts the actions: a click 1; a typed value 1, with the Tab or Enter that ends
- * it; a drag 1; a command key 1; a choice from a menu or a list 2. Looking, orbiting and playing are free.
+ * it; a drag 1; a command key 1; a choice from a menu or a list 2; a line in the box 2, its key included, and 1 for each
+ * further part of it. Looking, orbiting and playing are free.
  */
 export class Hand {
   readonly page: Page;
@@ -59,6 +60,33 @@ export class Hand {
     await this.page.keyboard.press('Enter');
     this.note(`${chip.source} ${text}`, 2);
   }
+  /** Goes on in a row of chips: what is typed into the chip that has the focus, ended with Tab. Numbers, choices, colours alike. */
+  async row(...values: readonly string[]): Promise<void> {
+    for (const value of values) {
+      await this.page.keyboard.type(value);
+      await this.page.keyboard.press('Tab');
+      this.note(`row: ${value}`, 1);
+    }
+  }
+  /** Clicks a chip, and types it and those after it in a row. */
+  async typeRow(chip: RegExp, ...values: readonly string[]): Promise<void> {
+    await this.press(`chip ${chip.source}`, this.page.getByRole('button', { name: chip }).first());
+    await this.page.keyboard.press('ControlOrMeta+a');
+    await this.row(...values);
+  }
+  /** A line in the box: its key, and each of its parts. What is set by the last has the focus then. */
+  async say(...parts: readonly string[]): Promise<void> {
+    await this.page.keyboard.press('ControlOrMeta+k');
+    const field = this.page.getByRole('combobox', { name: 'find, set or add anything' });
+    for (const [n, part] of parts.entries()) {
+      const isLast = n === parts.length - 1;
+      await field.fill(isLast ? part : `${part};`);
+      if (isLast) await field.press('Enter');
+      else await expect(field).toHaveValue('');
+    }
+    await expect(field).toBeHidden();
+    this.note(`box: ${parts.join('; ')}`, 1 + parts.length);
+  }
   /** Clicks a field of text and types into it. */
   async field(label: string, text: string, nth = 0): Promise<void> {
     const field = this.page.getByLabel(label, { exact: true }).nth(nth);
@@ -67,20 +95,25 @@ export class Hand {
     await field.press('Enter');
     this.note(`${label} ${text}`, 2);
   }
-  /** Opens a colour and types it. */
+  /** Clicks a colour and types it. */
   async colour(label: string, hex: string, nth = 0): Promise<void> {
-    await this.page.getByLabel(label, { exact: true }).nth(nth).fill(hex);
+    await this.page
+      .getByRole('combobox', { name: `${label}, by name`, exact: true })
+      .nth(nth)
+      .click();
+    await this.page.keyboard.type(hex);
+    await this.page.keyboard.press('Enter');
     this.note(`${label} ${hex}`, 2);
   }
   /** Chooses a layer by its row. */
-  async row(name: string): Promise<void> {
+  async layer(name: string): Promise<void> {
     await this.press(
       `choose ${name}`,
       this.page.getByRole('listitem', { name, exact: true }).getByText(name).first(),
     );
   }
   /** Chooses one more layer, beside those that are chosen. */
-  async rowToo(name: string): Promise<void> {
+  async layerToo(name: string): Promise<void> {
     await this.page
       .getByRole('listitem', { name, exact: true })
       .getByText(name)

@@ -46,6 +46,8 @@ export function plainOf(effect: Effect): unknown {
 export async function made(page: Page, run: Pick<Run, 'make'>): Promise<{ hand: Hand; document: Effect }> {
   const hand = new Hand(page);
   await run.make(hand);
+  // The last change is still on its way to what says that all is saved.
+  await page.waitForTimeout(500);
   await expect(page.locator('[data-saving]')).toHaveAttribute('data-state', 'saved');
   const answer = await page.request.get(`/api${new URL(page.url()).pathname}`);
   return { hand, document: ((await answer.json()) as { document: Effect }).document };

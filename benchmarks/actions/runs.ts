@@ -129,7 +129,7 @@ export const RUNS: readonly Run[] = [
       await hand.ready('sparks');
       await hand.chapter('Births');
       await hand.type(/^rate/, '0');
-      await hand.row('Smoke');
+      await hand.layer('Smoke');
       await hand.chapter('Links');
       await hand.menu('Set off…', 'Sparks');
     },

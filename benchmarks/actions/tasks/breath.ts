@@ -5,37 +5,20 @@ export const breath: Task = {
   what: 'the breath of a well',
   before: 48,
   make: async (hand) => {
-    await hand.ready('soft dots');
-    await hand.choose('source', 'on a box');
-    await hand.type(/^source place, moved by, x/, '0, 0, 0');
-    await hand.type(/^size, x/, '1.5, 0, 0.6');
-    await hand.chapter('Births');
-    await hand.type(/^lifetime/, '5 to 7');
-    await hand.chapter('Motion');
-    await hand.choose('launch', 'along an axis');
-    await hand.chapter('Life');
-    await hand.type(/^size/, '3 to 18 cm');
-    await hand.line('opacity');
-    await hand.pickKey(1);
-    await hand.keyAnchor('after birth');
-    await hand.keyPlace('0.5');
-    await hand.pickKey(2);
-    await hand.keyAnchor('before death');
-    await hand.keyPlace('1.5');
-    await hand.button('Change it over age');
-    await hand.pickStop(0);
-    await hand.stopColour('#dff4ff');
-    await hand.addStop(0.25);
-    await hand.stopColour('#6fb8c8');
-    await hand.pickStop(2);
-    await hand.stopColour('#1c3a4a');
-    await hand.line('size');
-    await hand.shape('rising');
-    await hand.addKey(0.5);
-    await hand.keyValue('25');
-    await hand.chapter('Births');
-    await hand.type(/^rate/, '3*40');
-    await hand.type(/^pre-roll/, '7');
+    await hand.say(
+      'add soft dots',
+      'source box',
+      'box size 1.5, 0, 0.6',
+      'place 0, 0, 0',
+      'lifetime 5-7',
+      'along an axis',
+    );
+    await hand.say(
+      'size 3-18 cm over age 0, 25% at 50%, 100%',
+      'opacity over age 0, 100% at 0.5 s, 100% at -1.5 s, 0',
+      'colour #dff4ff, #6fb8c8 at 25%, #1c3a4a',
+    );
+    await hand.say('rate *3', 'pre-roll 7');
   },
   asked: (effect) => {
     const [layer] = layersOf(effect);

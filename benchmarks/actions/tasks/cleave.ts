@@ -18,57 +18,24 @@ export const cleave: Task = {
   what: 'a cleave, left and right',
   before: 99,
   make: async (hand) => {
-    await hand.bring('sedge');
-    await hand.choose('clip', 'sweep');
-    await hand.field('hold in seconds', '0');
-    await hand.field('opening in seconds', '1.2');
-    await hand.ready('the sweep of a blade');
-    await hand.chapter('Births');
-    await hand.type(/^lifetime/, '0.3');
-    await hand.chapter('Appearance');
-    await hand.type(/^lasts/, '0.18');
-    await hand.button('Remove Drawn shape');
-    await hand.menu('Add a step', 'Drawn shape');
-    await hand.choose('drawn shape, shape', 'band');
+    await hand.say('bring sedge', 'clip sweep', 'hold 0', 'opening 1.2', 'add the sweep of a blade', 'lifetime 0.3');
+    await hand.say('lasts 0.18', 'shape band');
     // Its dark behind.
-    await hand.button('Duplicate');
-    await hand.choose('blending', 'darkening what is behind');
-    await hand.type(/^lasts/, '0.3');
-    await hand.chapter('Life');
-    await hand.colour('colour', '#2a3a2a');
-    await hand.menu('More…', 'toward the back (Alt ↓)');
+    await hand.say('duplicate', 'blending multiply', 'lasts 0.3', 'colour #2a3a2a', 'layer order down');
     // Its thin edge before.
-    await hand.row('Blade');
-    await hand.button('Duplicate');
-    await hand.chapter('Life');
-    await hand.colour('colour', '#ffffff');
-    await hand.type(/^intensity/, '4');
-    await hand.chapter('Appearance');
-    await hand.type(/^ribbon, from, moved by, x/, '0, 0.8, 0');
-    await hand.type(/^lasts/, '0.08');
+    await hand.layer('Blade');
+    await hand.say('duplicate', 'colour white', 'intensity 4', 'from 0, 0.8, 0', 'lasts 0.08');
     // Chips from its border.
-    await hand.row('Blade');
-    await hand.ready('sparks');
-    await hand.chapter('Source');
-    await hand.choose('source', 'along a line');
-    await hand.chapter('Births');
-    await hand.type(/^rate/, '0');
-    await hand.type(/^lifetime/, '0.3 to 0.7');
-    await hand.button('Add a burst');
-    await hand.type(/^burst count:/, '24');
-    await hand.type(/^burst count at most/, '24');
-    await hand.type(/^burst time/, '0.25');
-    await hand.chapter('Motion');
-    await hand.choose('launch', 'along the surface');
-    await hand.type(/^speed/, '1 to 4');
-    await hand.chapter('Life');
-    await hand.type(/^size/, '1 to 4 cm');
-    await hand.button('Duplicate');
-    await hand.chapter('Appearance');
-    await hand.choose('blending', 'darkening what is behind');
-    await hand.chapter('Births');
-    await hand.type(/^burst count:/, '8');
-    await hand.type(/^burst count at most/, '8');
+    await hand.layer('Blade');
+    await hand.say(
+      'add sparks',
+      'source line',
+      'rate 0',
+      'lifetime 0.3-0.7',
+      'burst 24 at 0.25',
+      'along the surface',
+    );
+    await hand.say('speed 1-4', 'size 1-4 cm', 'duplicate', 'blending multiply', 'burst 8');
     // All mirrored, and later.
     await hand.press('the first row', hand.page.locator('[data-kind=layer]').first().locator('.name'));
     await hand.page.keyboard.down('Shift');
@@ -80,9 +47,7 @@ export const cleave: Task = {
     await hand.type(/^burst time/, '0.45');
     // All crescents a fifth wider.
     await chooseRows(hand, /Blade/);
-    await hand.chapter('Appearance');
-    await hand.type(/^width at the head/, '120');
-    await hand.type(/^width at the tail/, '120');
+    await hand.say('width at the head 120', 'width at the tail 120');
   },
   asked: (effect) => {
     const blades = layersOf(effect).filter(({ drawn }) => drawn.kind === 'blade');

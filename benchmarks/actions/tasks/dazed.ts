@@ -5,61 +5,21 @@ export const dazed: Task = {
   what: 'a dazed Bogling',
   before: 92,
   make: async (hand) => {
-    await hand.bring('bogling');
-    await hand.ready('soft dots');
-    await hand.choose('source', 'along a ring');
-    await hand.choose('source place', 'head');
-    await hand.type(/^source place, moved by, x/, '0, 0.22, 0');
-    await hand.type(/^source place, turned by, x/, '14, 0, 0');
-    await hand.type(/^radius/, '0.24');
-    await hand.choose('order', 'evenly spread');
-    await hand.chapter('Births');
-    await hand.type(/^rate/, '0');
-    await hand.button('Add a burst');
-    await hand.type(/^burst count:/, '6');
-    await hand.type(/^burst count at most/, '6');
-    await hand.type(/^lifetime/, '5.5');
-    await hand.field('hold in seconds', '4.5');
-    await hand.chapter('Motion');
-    await hand.type(/^speed/, '0');
-    await hand.menu('Add a force', 'Orbit');
-    await hand.type(/^orbit, distance/, '0.24');
-    await hand.type(/^orbit, speed round/, '2*3.1416*0.24/1.2');
-    await hand.type(/^orbit, axis, x/, '0, 1, 0.25');
-    await hand.button(/^orbit, grip/);
-    await hand.menu('Shape it…', 'by age');
-    await hand.shape('falling');
-    await hand.pickKey(0);
-    await hand.button('held');
-    await hand.addKey(0.8);
-    await hand.keyValue('0');
-    await hand.menu('Add a force', 'Gravity');
-    await hand.type(/^gravity, strength/, '-2 to -4');
-    await hand.button(/^gravity, strength/);
-    await hand.menu('Shape it…', 'by age');
-    await hand.pickKey(1);
-    await hand.key('Delete');
-    await hand.shape('rising');
-    await hand.pickKey(0);
-    await hand.button('held');
-    await hand.addKey(0.8);
-    await hand.keyValue('100');
-    await hand.chapter('Life');
-    await hand.type(/^size/, '14 cm');
-    await hand.chapter('Appearance');
-    await hand.menu('Add a step', 'Picture');
-    await hand.menu('choose a picture…', 'moth');
-    await hand.button('Remove Drawn shape');
-    await hand.type(/^picture, columns/, '4');
-    await hand.type(/^picture, rows/, '2');
-    await hand.choose('picture, plays', 'by the clock');
-    await hand.type(/^picture, first frame/, '0 to 100');
-    await hand.choose('blending', 'covering what is behind');
-    await hand.chapter('Source');
-    await hand.type(/^radius/, '0.36');
-    await hand.chapter('Motion');
-    await hand.type(/^orbit, distance/, '0.36');
-    await hand.type(/^orbit, speed round/, '2*3.1416*0.36/1.2');
+    await hand.say('bring bogling', 'add soft dots', 'source ring', 'place head 0, 0.22, 0', 'turn 14, 0, 0');
+    await hand.say('radius 0.24 m', 'evenly spread', 'rate 0', 'burst 6', 'lifetime 5.5', 'hold 4.5', 'speed 0');
+    await hand.say('orbit distance 0.24', 'orbit speed round 2*3.1416*0.24/1.2', 'orbit axis 0, 1, 0.25');
+    await hand.say('orbit grip over age 100%, 100% at 80%, 0 at 81%, 0', 'gravity strength -2 to -4');
+    await hand.say('gravity strength over age 0, 0 at 80%, 100% at 81%, 100%');
+    await hand.say(
+      'size 14 cm',
+      'show moth',
+      'picture columns 4',
+      'picture rows 2',
+      'by the clock',
+      'first frame 0-100',
+    );
+    await hand.say('normal');
+    await hand.say('radius *1.5', 'orbit distance *1.5', 'orbit speed round *1.5');
   },
   asked: (effect) => {
     const [layer] = layersOf(effect);

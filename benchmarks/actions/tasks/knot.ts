@@ -5,86 +5,33 @@ export const knot: Task = {
   what: 'a knot of peat',
   before: 124,
   make: async (hand) => {
-    await hand.bring('sedge');
-    await hand.ready('soft dots');
-    await hand.type(/^radius/, '0.7 m');
-    await hand.chapter('Births');
-    await hand.type(/^rate/, '250');
-    await hand.type(/^lifetime/, '2 to 3');
-    await hand.chapter('Motion');
-    await hand.type(/^speed/, '0');
-    await hand.menu('Add a force', 'Attraction');
-    await hand.choose('attraction, toward', 'a line');
-    await hand.type(/^attraction, strength/, '6');
-    await hand.menu('Add a force', 'Vortex');
-    await hand.type(/^vortex, spin/, '5');
-    await hand.type(/^vortex, lift/, '3');
-    await hand.button(/^vortex, lift/);
-    await hand.menu('Shape it…', 'by the stretch’s time');
-    await hand.key('Escape');
-    await hand.menu('Add a force', 'Curl noise');
-    await hand.type(/^curl noise, swirl size/, '0.8 m');
-    await hand.menu('Add a force', 'Curl noise');
+    await hand.say('bring sedge', 'add soft dots', 'radius 0.7 m', 'rate 250', 'lifetime 2-3', 'speed 0');
+    await hand.say(
+      'attraction toward line',
+      'attraction strength 6',
+      'vortex spin 5',
+      'vortex lift 3 over stretch 0, 100%',
+    );
+    await hand.say('swirl size 0.8 m', 'add curl noise', 'drag strength 0.5-1.5', 'size 6-14 cm', 'mesh reed');
     await hand.type(/^curl noise, swirl size/, '12 cm', 1);
-    await hand.type(/^curl noise, strength/, '1', 1);
-    await hand.menu('Add a force', 'Drag');
-    await hand.type(/^drag, strength/, '0.5 to 1.5');
-    await hand.chapter('Life');
-    await hand.type(/^size/, '6 to 14 cm');
-    await hand.chapter('Appearance');
-    await hand.choose('drawn as', 'meshes');
-    await hand.menu('Choose a mesh', 'reed');
-    await hand.choose('facing', 'along its motion');
-    await hand.choose('blending', 'as something solid');
-    await hand.choose('lit', 'is lit as a card');
-    await hand.chapter('Births');
-    await hand.type(/^rate/, '2500');
+    await hand.say('facing along its motion', 'solid', 'lit as a card');
+    await hand.say('rate *10');
     // Three numbers and a colour brought out.
-    await hand.button(/^rate/);
-    await hand.button('Bring it out');
-    await hand.chapter('Motion');
-    await hand.button(/^vortex, spin/);
-    await hand.button('Bring it out');
-    await hand.button(/^attraction, strength/);
-    await hand.button('Bring it out');
-    await hand.button('Whole effect');
-    await hand.button('Name a colour');
-    await hand.colour('colour of Lamp', '#5a4a36');
-    await hand.button('bring it out');
-    await hand.row('Dots');
-    await hand.chapter('Life');
-    await hand.choose('colour, from the palette', 'Lamp');
+    await hand.say('expose rate', 'expose vortex spin', 'expose attraction strength', 'name a colour Peat #5a4a36');
+    await hand.say('expose Peat', 'colour Peat');
     // The ball in the middle.
-    await hand.ready('soft dots');
-    await hand.chapter('Source');
-    await hand.choose('source', 'at a point');
-    await hand.chapter('Births');
-    await hand.type(/^rate/, '0');
-    await hand.type(/^standing/, '1');
-    await hand.chapter('Motion');
-    await hand.type(/^speed/, '0');
-    await hand.chapter('Life');
-    await hand.type(/^size/, '50 cm');
-    await hand.colour('colour', '#4a3626');
-    await hand.chapter('Appearance');
-    await hand.choose('drawn shape, shape', 'disc');
-    await hand.choose('lit', 'is lit as a small ball');
-    await hand.choose('blending', 'as something solid');
-    await hand.menu('Add a step', 'Rim');
-    await hand.colour('rim, rim colour', '#5fd06a');
-    await hand.button('Whole effect');
-    await hand.menu('Add a dial…', 'a number');
-    await hand.row('Dots 2');
-    await hand.button(/^rim, intensity/);
-    await hand.menu('Shape it…', /^by Number|^by Strength|^by /);
-    await hand.key('Escape');
+    await hand.say(
+      'add soft dots',
+      'source point',
+      'rate 0',
+      'standing 1',
+      'speed 0',
+      'size 50 cm',
+      'colour #4a3626',
+    );
+    await hand.say('shape disc', 'lit as a small ball', 'solid', 'rim colour #5fd06a', 'expose rim intensity');
     // A light inside, fog, dusk.
-    await hand.ready('a light');
-    await hand.chapter('Life');
-    await hand.colour('colour', '#6fe08a');
-    await hand.button('Lens and air');
-    await hand.choose('fog', 'on');
-    await hand.type(/^density of fog/, '4');
+    await hand.say('add a light', 'colour #6fe08a', 'fog 4');
   },
   asked: (effect) => {
     const all = layersOf(effect);

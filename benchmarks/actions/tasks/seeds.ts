@@ -5,42 +5,17 @@ export const seeds: Task = {
   what: 'thrown seeds',
   before: 57,
   make: async (hand) => {
-    await hand.ready('sparks');
-    await hand.chapter('Births');
-    await hand.type(/^rate/, '12');
-    await hand.type(/^lifetime/, '2.5 to 3.5');
-    await hand.chapter('Motion');
-    await hand.choose('launch', 'along an axis');
-    await hand.type(/^speed/, '2 to 3.5');
-    await hand.type(/^opening angle/, '50');
-    await hand.type(/^velocity beside, x/, '0.4, 0, 0.2');
-    await hand.menu('Add a surface', 'Ground');
-    await hand.type(/^ground, bounce/, '15');
-    await hand.type(/^ground, friction/, '80');
-    await hand.chapter('Life');
-    await hand.type(/^size/, '3 to 5 cm');
-    await hand.chapter('Appearance');
-    await hand.choose('blending', 'covering what is behind');
-    await hand.ready('ribbons that fly');
-    await hand.chapter('Links');
-    await hand.choose('population', 'those of Sparks');
-    await hand.chapter('Life');
-    await hand.type(/^size/, '1 cm');
-    await hand.chapter('Appearance');
-    await hand.type(/^point every/, '2 cm');
-    await hand.type(/^or every/, '0');
-    await hand.type(/^lasts/, '1.2');
-    await hand.row('Sparks');
-    await hand.rowToo('Ribbons');
+    await hand.say('add sparks', 'rate 12', 'lifetime 2.5-3.5', 'along an axis', 'speed 2-3.5', 'opening angle 50');
+    await hand.say('velocity beside 0.4, 0, 0.2', 'meet ground', 'ground bounce 15', 'ground friction 80');
+    await hand.say('size 3-5 cm', 'normal', 'add ribbons that fly', 'follow Sparks', 'size 1 cm', 'point every 2 cm');
+    await hand.say('or every 0', 'lasts 1.2');
+    await hand.layer('Sparks');
+    await hand.layerToo('Ribbons');
     await hand.button('Duplicate');
-    await hand.row('Ribbons, copy');
-    await hand.chapter('Links');
-    await hand.choose('population', 'those of Sparks, copy');
-    await hand.chapter('Appearance');
-    await hand.type(/^lasts/, '2.4');
-    await hand.row('Sparks, copy');
-    await hand.chapter('Births');
-    await hand.type(/^rate/, '6');
+    await hand.layer('Ribbons, copy');
+    await hand.say('follow Sparks, copy', 'lasts *2');
+    await hand.layer('Sparks, copy');
+    await hand.say('rate /2');
   },
   asked: (effect) => {
     const all = layersOf(effect);

@@ -5,88 +5,41 @@ export const sigil: Task = {
   what: 'a sigil that opens and holds',
   before: 115,
   make: async (hand) => {
-    await hand.field('opening in seconds', '1.4');
+    await hand.say('opening 1.4', 'name a colour Lamp #8fe0d0', 'name a colour Reed #e8f070');
     await hand.button('Whole effect');
-    await hand.button('Name a colour');
-    await hand.colour('colour of Lamp', '#8fe0d0');
-    await hand.button('Name a colour');
-    await hand.colour('colour of Lamp 2', '#e8f070');
     await hand.menu('Add a dial…', 'a place');
-    await hand.ready('a mark on the ground');
-    await hand.choose('source place', 'Target');
-    await hand.chapter('Life');
+    await hand.say('add a mark on the ground', 'place Target', 'add drawn shape');
     await hand.menu('tint it…', 'by the effect’s time');
-    await hand.press(
-      'a stop',
-      hand.page
-        .locator('.tint')
-        .getByRole('button', { name: /^colour at/ })
-        .nth(0),
-    );
-    await hand.choose('colour of this stop, from the palette', 'Lamp');
-    await hand.press(
-      'a stop',
-      hand.page
-        .locator('.tint')
-        .getByRole('button', { name: /^colour at/ })
-        .nth(1),
-    );
-    await hand.choose('colour of this stop, from the palette', 'Lamp 2');
-    await hand.chapter('Appearance');
-    await hand.menu('Add a step', 'Drawn shape');
+    const stops = hand.page.locator('.tint').getByRole('button', { name: /^colour at/ });
+    await hand.press('a stop', stops.nth(0));
+    await hand.colour('colour of this stop', 'Lamp');
+    await hand.press('a stop', stops.nth(1));
+    await hand.colour('colour of this stop', 'Reed');
     await hand.choose('drawn shape, shape', 'star', 2);
     await hand.type(/^drawn shape, points/, '6');
-    await hand.ready('a line that is written');
-    await hand.chapter('Source');
-    await hand.choose('source place', 'Target');
-    await hand.chapter('Births');
-    await hand.type(/^births end, seconds/, '1.4');
+    await hand.say('add a line that is written', 'place Target', 'births end 1.4');
     // The reeds.
-    await hand.ready('soft dots');
-    await hand.type(/^rate/, '0');
-    await hand.type(/^lifetime/, '3');
-    await hand.chapter('Motion');
-    await hand.type(/^speed/, '0');
-    await hand.chapter('Life');
-    await hand.type(/^size/, '30 to 50 cm');
-    await hand.shape('rising');
-    await hand.chapter('Appearance');
-    await hand.choose('drawn as', 'meshes');
-    await hand.menu('Choose a mesh', 'reed');
-    await hand.choose('facing', 'as it is turned');
-    await hand.row('Line');
-    await hand.chapter('Links');
-    await hand.menu('Set off…', 'Dots');
-    await hand.choose('link to Dots, when', 'is born');
-    await hand.type(/^link to Dots, chance/, '40');
+    await hand.say('add soft dots', 'rate 0', 'lifetime 3', 'speed 0', 'size 30-50 cm over age 0, 100%', 'mesh reed');
+    await hand.say('as it is turned');
+    await hand.layer('Line');
+    await hand.say('set off Dots', 'on birth', 'link chance 40');
     // The drops.
-    await hand.ready('sparks');
-    await hand.chapter('Source');
-    await hand.choose('source', 'along a ring');
-    await hand.choose('source place', 'Target');
-    await hand.type(/^radius/, '1.2 m');
-    await hand.chapter('Births');
-    await hand.type(/^rate/, '0');
-    await hand.button('Add a burst');
-    await hand.type(/^burst count:/, '40');
-    await hand.type(/^burst count at most/, '40');
-    await hand.chapter('Motion');
-    await hand.choose('launch', 'along an axis');
-    await hand.type(/^speed/, '1.5 to 2.5');
+    await hand.say(
+      'add sparks',
+      'source ring',
+      'place Target',
+      'radius 1.2 m',
+      'rate 0',
+      'burst 40',
+      'along an axis',
+    );
+    await hand.say('speed 1.5-2.5');
     // The ripples.
-    await hand.row('Mark');
-    await hand.button('Duplicate');
-    await hand.chapter('Births');
-    await hand.type(/^standing/, '0');
-    await hand.button('Add a burst');
-    await hand.type(/^burst count:/, '1');
-    await hand.type(/^burst count at most/, '1');
-    await hand.type(/^burst times/, '3');
-    await hand.type(/^burst every/, '0.3');
-    await hand.type(/^lifetime/, '1.2');
-    await hand.shape('rising');
+    await hand.layer('Mark');
+    await hand.say('duplicate', 'standing 0', 'burst 1', 'lifetime 1.2', 'size rising');
+    await hand.typeRow(/^burst times/, '3', '0.3');
     // Under another figure, and out.
-    await hand.bring('tallow');
+    await hand.say('bring tallow');
     await hand.button('Whole effect');
     await hand.type(/^Target, x/, '0, 0, 0');
     await hand.button('Hand over');

@@ -5,59 +5,22 @@ export const unmaking: Task = {
   what: 'the unmaking of a walker',
   before: 87,
   make: async (hand) => {
-    await hand.bring('bogling');
-    await hand.choose('clip', 'walk');
-    await hand.bring('tallow');
+    await hand.say('bring bogling', 'bogling walk', 'bring tallow');
     // Out of the way, by hand: a metre and a half aside.
     await hand.button('tallow');
     await hand.type(/^stands at, x/, '1.5, 0, 0');
     await hand.button('tallow');
-    await hand.ready('soft dots');
-    await hand.choose('source', 'on a mesh of the stage');
-    await hand.choose('order', 'evenly spread');
+    await hand.say('add soft dots', 'source mesh', 'evenly spread', 'rate 0', 'standing per square metre 500');
     await hand.menu('hold and free them…', 'as a sphere grows');
-    await hand.choose('front, place', 'bogling, lamp');
-    await hand.type(/^front, border/, '1.3 m');
-    await hand.button(/^front, border/);
-    await hand.menu('Shape it…', 'by the effect’s time');
-    await hand.key('Escape');
-    await hand.type(/^front, raggedness/, '9 cm');
-    await hand.chapter('Births');
-    await hand.type(/^rate/, '0');
-    await hand.type(/^standing per/, '500');
-    await hand.type(/^lifetime/, '1.6 to 2.4');
-    await hand.field('hold in seconds', '2.5');
-    await hand.field('closing in seconds', '2');
-    await hand.chapter('Motion');
-    await hand.choose('launch', 'along the normal');
-    await hand.type(/^speed/, '0.1 to 0.4');
-    await hand.menu('Add a force', 'Curl noise');
-    await hand.type(/^curl noise, strength/, '2');
-    await hand.menu('Add a force', 'Attraction');
-    await hand.choose('attraction, place', 'tallow, hand.left');
-    await hand.type(/^attraction, place, moved by, x/, '0, 0.3, 0');
-    await hand.type(/^attraction, strength/, '3 to 5');
-    await hand.chapter('Life');
-    await hand.type(/^size/, '2 to 4 cm');
-    await hand.button('Change it over age');
-    await hand.pickStop(0);
-    await hand.stopColour('#5a4632');
-    await hand.pickStop(1);
-    await hand.stopColour('#e8f070');
-    await hand.button('Duplicate');
-    await hand.chapter('Source');
-    await hand.choose('region', 'its inside');
-    await hand.ready('a skin over a body');
-    await hand.chapter('Appearance');
+    await hand.say('front place bogling lamp', 'border 1.3 m over time 0, 100%', 'raggedness 9 cm');
+    await hand.say('lifetime 1.6-2.4', 'hold 2.5', 'closing 2', 'along the normal', 'speed 0.1-0.4');
+    await hand.say('curl noise strength 2', 'attraction strength 3-5', 'attraction place tallow hand.left 0, 0.3, 0');
+    await hand.say('size 2-4 cm', 'colour #5a4632, #e8f070', 'duplicate', 'its inside');
+    await hand.say('add a skin over a body', 'front Front', 'in its place', 'glowing edge 3 cm', 'remove rim');
     await hand.choose('whose skin', 'bogling');
-    await hand.choose('stands', 'in place of the body');
-    await hand.choose('front that cuts it', 'Front');
-    await hand.type(/^width of the glowing edge/, '3 cm');
-    await hand.button('Remove Rim');
-    await hand.row('Dots');
-    await hand.rowToo('Dots, copy');
-    await hand.chapter('Births');
-    await hand.type(/^standing per/, '8*500');
+    await hand.layer('Dots');
+    await hand.layerToo('Dots, copy');
+    await hand.say('standing per square metre *8');
   },
   asked: (effect) => {
     const all = layersOf(effect);

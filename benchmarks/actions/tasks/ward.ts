@@ -5,85 +5,35 @@ export const ward: Task = {
   what: 'the Salt Ward, struck',
   before: 129,
   make: async (hand) => {
-    await hand.bring('tallow');
-    // The dome about him, in Source first: new layers open there.
-    await hand.ready('soft dots');
-    await hand.choose('source', 'at a point');
-    await hand.type(/^source place, moved by, x/, '0, 0, 0');
-    await hand.chapter('Births');
-    await hand.type(/^rate/, '0');
-    await hand.type(/^standing/, '1');
-    await hand.chapter('Motion');
-    await hand.type(/^speed/, '0');
-    await hand.chapter('Life');
-    await hand.type(/^size/, '2.6 m');
-    await hand.type(/^opacity/, '25');
-    await hand.chapter('Appearance');
-    await hand.choose('drawn as', 'meshes');
-    await hand.menu('Choose a mesh', 'dome');
-    await hand.choose('facing', 'as it is turned');
+    // The dome about him.
+    await hand.say(
+      'bring tallow',
+      'add soft dots',
+      'source point',
+      'place 0, 0, 0',
+      'rate 0',
+      'standing 1',
+      'speed 0',
+    );
+    await hand.say('size 2.6 m', 'opacity 25', 'mesh dome', 'as it is turned');
     // The blows.
-    await hand.ready('soft dots');
-    await hand.chapter('Source');
-    await hand.choose('source', 'by hits');
+    await hand.say('add soft dots', 'by hits', 'rate 0', 'lifetime 0.8', 'speed 0', 'size 10 cm');
     await hand.button('Add a hit');
     await hand.type(/^hit 1, place, moved by, x/, '0, 1, 1.2');
     await hand.button('Add a hit');
     await hand.type(/^hit 2, place, moved by, x/, '-0.8, 1.1, 0.9');
-    await hand.type(/^hit 2, time/, '0.6');
-    await hand.chapter('Births');
-    await hand.type(/^rate/, '0');
-    await hand.type(/^lifetime/, '0.8');
-    await hand.chapter('Motion');
-    await hand.type(/^speed/, '0');
-    await hand.chapter('Life');
-    await hand.type(/^size/, '10 cm');
     await hand.button('Strike');
     // The motes of the ring.
-    await hand.ready('soft dots');
-    await hand.chapter('Source');
-    await hand.choose('source', 'on particles');
+    await hand.say('add soft dots', 'on particles', 'ring about each 0.9 m over time 0, 100%', 'raggedness 8 cm');
     await hand.choose('the particles born on', 'Dots 2');
-    await hand.type(/^ring/, '0.9 m');
-    await hand.button(/^ring/);
-    await hand.menu('Shape it…', 'by age');
-    await hand.shape('rising');
-    await hand.type(/^raggedness/, '8 cm');
-    await hand.type(/^size of the rags/, '20 cm');
-    await hand.chapter('Births');
-    await hand.type(/^rate/, '160');
-    await hand.type(/^lifetime/, '0.5 to 1');
-    await hand.chapter('Motion');
-    await hand.choose('launch', 'along the surface');
-    await hand.type(/^angle of the tangent/, '35');
-    await hand.type(/^speed/, '0.8');
-    await hand.menu('Add a force', 'Drag');
-    await hand.type(/^drag, strength/, '3');
-    await hand.menu('Add a surface', 'Sphere');
-    await hand.choose('sphere, act', 'are kept');
-    await hand.type(/^sphere, radius/, '1.3 m');
-    await hand.type(/^sphere, place, moved by, x/, '0, 0, 0');
-    await hand.chapter('Life');
-    await hand.type(/^size/, '2 to 4 cm');
+    await hand.say('ring about each over age 0, 100%', 'size of the rags 20 cm', 'rate 160', 'lifetime 0.5-1');
+    await hand.say('along the surface', 'angle of the tangent 35', 'speed 0.8', 'drag strength 3', 'size 2-4 cm');
+    await hand.say('meet sphere', 'sphere act are kept', 'sphere radius 1.3 m', 'sphere surface place 0, 0, 0');
     // The chips.
-    await hand.ready('sparks');
-    await hand.chapter('Births');
-    await hand.type(/^rate/, '0');
-    await hand.type(/^lifetime/, '1.5 to 2.5');
-    await hand.chapter('Motion');
-    await hand.choose('launch', 'along the normal');
-    await hand.type(/^opening angle/, '40');
-    await hand.type(/^gravity, strength/, '9.81');
-    await hand.menu('Add a surface', 'Ground');
-    await hand.type(/^ground, bounce/, '30');
-    await hand.chapter('Appearance');
-    await hand.choose('drawn as', 'meshes');
-    await hand.menu('Choose a mesh', 'salt');
-    await hand.row('Dots 2');
-    await hand.chapter('Links');
-    await hand.menu('Set off…', 'Sparks');
-    await hand.choose('link to Sparks, when', 'is born');
-    await hand.type(/^link to Sparks, how many/, '14 to 20');
+    await hand.say('add sparks', 'rate 0', 'lifetime 1.5-2.5', 'along the normal', 'opening angle 40');
+    await hand.say('gravity strength 9.81', 'meet ground', 'ground bounce 30', 'mesh salt');
+    await hand.layer('Dots 2');
+    await hand.say('set off Sparks', 'on birth', 'how many 14-20');
   },
   asked: (effect) => {
     const all = layersOf(effect);

@@ -5,34 +5,18 @@ export const wisp: Task = {
   what: 'a wisp on a reed',
   before: 44,
   make: async (hand) => {
-    await hand.bring('sedge');
-    await hand.choose('clip', 'walk');
-    await hand.ready('a flame');
-    await hand.choose('source place', 'blade');
-    await hand.type(/^source place, moved by, x/, '0, 0.87, 0');
-    await hand.type(/^radius/, '2 cm');
-    await hand.chapter('Births');
-    await hand.type(/^rate/, '35');
-    await hand.type(/^lifetime/, '0.7 to 0.9');
-    await hand.chapter('Motion');
-    await hand.type(/^speed/, '0.2 to 0.35');
-    await hand.type(/^opening angle/, '0');
-    await hand.button('Remove Curl noise');
-    await hand.chapter('Life');
-    await hand.type(/^size/, '0.3 to 0.36 m');
-    await hand.pickKey(1);
-    await hand.keyPlace('33');
-    await hand.pickStop(0);
-    await hand.stopColour('#b8f0c8');
-    await hand.pickStop(2);
-    await hand.stopColour('#0a5a5e');
-    await hand.pickStop(1);
-    await hand.key('Delete');
-    await hand.chapter('Appearance');
-    await hand.choose('blending', 'adding its light');
-    await hand.button('Remove Gradient');
-    await hand.button('Whole effect');
-    await hand.type(/^times as large/, '2/3');
+    await hand.say('bring sedge', 'clip walk', 'add a flame', 'place blade 0, 0.87, 0', 'radius 2 cm', 'rate 35');
+    await hand.say(
+      'lifetime 0.7-0.9',
+      'speed 0.2-0.35',
+      'opening angle 0',
+      'size 0.3-0.36 m over age 55%, 100% at 33%, 28%',
+      'colour #b8f0c8, #0a5a5e',
+      'additive',
+      'remove curl noise',
+      'remove gradient',
+    );
+    await hand.say('times as large 2/3');
   },
   asked: (effect) => {
     const [layer] = layersOf(effect);

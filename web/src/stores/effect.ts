@@ -155,24 +155,12 @@ export const useEffectStore = defineStore('effect', () => {
     }
   }
 
-  /** The label under which all that is changed now is one step of undo; null where each change is one. */
-  let groupLabel: string | null = null;
-  /** Does several things as one step of undo; where `act` returns false, none of them was done. */
-  function together(label: string | null, act: () => boolean): void {
-    const before = past.value;
-    groupLabel = label;
-    try {
-      const isDone = act();
-      const made = past.value.slice(before.length);
-      if (!isDone) for (let n = 0; n < made.length; n++) undo();
-      if (!isDone) future.value = [];
-      else if (label !== null && made.length > 1) {
-        const changes = made.slice(1).reduce((all, entry) => composeChanges(all, entry.changes), made[0]!.changes);
-        past.value = [...before, { label, changes, gesture: null }];
-      }
-    } finally {
-      groupLabel = null;
-    }
+  /** Makes one step of undo of all that were made after the first `count`. */
+  function joinSteps(count: number, label: string): void {
+    const made = past.value.slice(count);
+    if (made.length < 2) return;
+    const changes = made.slice(1).reduce((all, entry) => composeChanges(all, entry.changes), made[0]!.changes);
+    past.value = [...past.value.slice(0, count), { label, changes, gesture: null }];
   }
 
   /** Shows the document as it was before the last change, until what is previewed ends. */
@@ -195,7 +183,7 @@ export const useEffectStore = defineStore('effect', () => {
     const locked = lockedLayerOf(before, changes);
     if (locked) return tellLocked(locked);
     const last = past.value[past.value.length - 1];
-    if (gesture && last?.gesture === gesture && groupLabel === null) {
+    if (gesture && last?.gesture === gesture) {
       const together = composeChanges(last.changes, changes);
       past.value = [...past.value.slice(0, -1), { label, changes: together, gesture }];
     } else past.value = [...past.value, { label, changes, gesture }];
@@ -326,7 +314,7 @@ export const useEffectStore = defineStore('effect', () => {
     previewed,
     preview,
     previewBefore,
-    together,
+    joinSteps,
     takeIn,
     onTransition,
     undo,

@@ -14,7 +14,7 @@ import { useBox } from './useBox';
 const props = defineProps<{ findings: readonly ToldFinding[]; effects: readonly EffectSummary[] }>();
 const emit = defineEmits<{ lead: [finding: ToldFinding] }>();
 const store = useEffectStore();
-const { suggest, carryOut, tools } = useBox(
+const { suggest, ready, tools } = useBox(
   () => props.findings,
   () => props.effects,
   (finding) => emit('lead', finding),
@@ -30,55 +30,85 @@ const EXAMPLES = [
 
 const root = ref<HTMLElement>();
 const isOpen = ref(false);
+/** The part that is being typed. */
 const line = ref('');
 const at = ref(0);
 const problem = ref('');
+/** What was carried out since it was opened, in words. */
+const done = ref<readonly string[]>([]);
 const found = computed((): Suggestion[] => (isOpen.value && line.value.trim() !== '' ? suggest(line.value) : []));
 let before: HTMLElement | null = null;
+/** Steps of undo there were when it was opened. */
+let steps = 0;
 
 async function open(): Promise<void> {
   before = document.activeElement as HTMLElement | null;
-  [isOpen.value, line.value, at.value, problem.value] = [true, '', 0, ''];
+  [isOpen.value, line.value, at.value, problem.value, done.value] = [true, '', 0, '', []];
+  steps = store.past.length;
   await nextTick();
   root.value?.querySelector('input')?.focus();
 }
 function close(): void {
+  if (!isOpen.value) return;
   isOpen.value = false;
   store.preview(null);
+  store.joinSteps(steps, done.value.join('; ').slice(0, 120));
 }
 function giveUp(): void {
   close();
   before?.focus();
 }
-function typed(text: string): void {
+/** Carries out what one part means. Returns whether it could be. */
+function carryOut(suggestion: Suggestion | undefined, part: string): boolean {
+  store.preview(null);
+  problem.value = suggestion ? suggestion.problem : `Nothing is called “${part.trim()}”.`;
+  if (!suggestion || problem.value !== '') return false;
+  suggestion.run(tools);
+  done.value = [...done.value, suggestion.text];
+  return true;
+}
+let isBusy = false;
+/** What is typed. A semicolon carries out what stands before it, and goes on with what comes after. */
+async function typed(text: string): Promise<void> {
   [line.value, at.value, problem.value] = [text, 0, ''];
   store.preview(null);
+  if (isBusy) return;
+  isBusy = true;
+  while (isOpen.value && line.value.includes(';')) {
+    const [part = '', ...rest] = line.value.split(';');
+    if (part.trim() !== '') {
+      await ready();
+      if (!carryOut(suggest(part)[0], part)) break;
+      await nextTick();
+    }
+    line.value = rest.join(';').trimStart();
+  }
+  isBusy = false;
 }
 function walkTo(to: number): void {
   const count = found.value.length;
   if (count === 0) return;
   at.value = (to + count) % count;
   const suggestion = found.value[at.value]!;
-  const isAlone = !line.value.includes(';');
-  store.preview(suggestion.previews && suggestion.problem === '' && isAlone ? () => suggestion.run(tools) : null);
+  store.preview(suggestion.previews && suggestion.problem === '' ? () => suggestion.run(tools) : null);
 }
-function take(suggestion: Suggestion | undefined): void {
-  if (!suggestion) return;
-  if (suggestion.problem !== '') return void (problem.value = suggestion.problem);
-  store.preview(null);
-  problem.value = carryOut(line.value, suggestion);
-  if (problem.value === '') close();
+async function take(suggestion: Suggestion | undefined): Promise<void> {
+  if (line.value.trim() === '') return giveUp();
+  if (isBusy || line.value.includes(';')) return;
+  await ready();
+  // What could not be meant before the figures were here may be now.
+  if (carryOut(suggestion ?? suggest(line.value)[0], line.value)) close();
 }
 function keyDown(event: KeyboardEvent): void {
   if (event.key === 'ArrowDown') walkTo(at.value + 1);
   else if (event.key === 'ArrowUp') walkTo(at.value - 1);
-  else if (event.key === 'Enter') take(found.value[at.value]);
+  else if (event.key === 'Enter') void take(found.value[at.value]);
   else if (event.key === 'Escape') giveUp();
   else return;
   event.preventDefault();
   event.stopPropagation();
 }
-onClickOutside(root, () => isOpen.value && close());
+onClickOutside(root, close);
 useCommands({ 'box.open': () => void open() });
 const idOf = (n: number) => `box-${n}`;
 </script>
@@ -122,14 +152,15 @@ const idOf = (n: number) => `box-${n}`;
             <span v-if="suggestion.keyName" class="key">{{ suggestion.keyName }}</span>
           </div>
         </div>
+        <p v-if="done.length" class="done" role="status">Done: {{ done.join('; ') }}</p>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-        <p v-else-if="line.trim() === ''" class="quiet">
-          By our word or any other of the trade. A value sets it; “;” goes on to the next:
+        <p v-else-if="line.trim() === '' && done.length === 0" class="quiet">
+          By our word or any other of the trade. A value sets it; a semicolon carries it out and goes on:
           <button v-for="example in EXAMPLES" :key="example" type="button" class="plain act" @click="typed(example)">
             {{ example }}
           </button>
         </p>
-        <p v-else-if="found.length === 0" class="quiet">Nothing is called so.</p>
+        <p v-else-if="line.trim() !== '' && found.length === 0" class="quiet">Nothing is called so.</p>
       </div>
     </div>
   </div>
@@ -202,6 +233,9 @@ const idOf = (n: number) => `box-${n}`;
   white-space: nowrap;
   overflow: hidden;
   text-overflow: ellipsis;
+}
+.done {
+  color: var(--soft);
 }
 .refused .text {
   color: var(--dim);

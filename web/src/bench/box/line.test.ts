@@ -48,11 +48,11 @@ function bench() {
     chosenId: () => 'motes',
     chosenIds: () => ['motes'],
     newId: () => `n${++ids}`,
-    life: () => 2,
+    life: () => 6,
     change: (_, recipe) => change(recipe),
     changeLayers: (_, recipe) => change((draft) => recipe(draft.layers.byId['motes']!, 'motes')),
     changeSetting: ({ setting, ...address }, _, recipe) =>
-      change((draft) => recipe(holderAt(draft, address as never)!.settings[setting] as Setting)),
+      change((draft) => recipe(holderAt(draft, address as never)!.settings[setting] as Setting, draft)),
     leadTo: (chapter, chip) => void led.push(`${chapter} ${chip ?? ''}`.trim()),
     focus: (label) => void led.push(label),
     showWhole: () => undefined,
@@ -73,7 +73,7 @@ function bench() {
       text,
       new Finder(
         targetsOf({
-          ...{ effect: document, layerId: 'motes', rigs: RIGS, surfaces: [], commands: [], findings: [] },
+          ...{ effect: document, layerId: 'motes', rigs: RIGS, assets: [], surfaces: [], commands: [], findings: [] },
           ...{ effects: [], choose: none, open: none, lead: none },
         }),
       ),

@@ -14,9 +14,6 @@ export interface Suggestion {
   readonly run: (tools: Tools) => void;
 }
 
-/** Parts of a line, as in `rate 35; lifetime 0.7-0.9; additive`. */
-export const partsOf = (line: string): string[] => line.split(/\s*;\s*/);
-
 const plain = (target: Target): Suggestion => ({
   id: target.id,
   text: target.text,
@@ -65,8 +62,9 @@ function splits(words: readonly string[]): number[] {
 /** What one part of a line can mean, the likeliest first: names alone, and names with a value after them. */
 export function suggestionsFor(part: string, finder: Finder<Target>, tools: Tools, most = 8): Suggestion[] {
   const words = part.trim().split(/\s+/).filter(Boolean);
-  const named = finder.find(part, most).map(plain);
-  const valued: Suggestion[] = [];
+  const byName = finder.find(part, most);
+  const named = byName.map(plain);
+  const valued: (Suggestion & { readonly isSaid: boolean })[] = [];
   for (const count of splits(words)) {
     // A number within a name is tried only where nothing else was meant.
     if (valued.some(({ problem }) => problem === '') && count > firstNumber(words)) break;
@@ -76,16 +74,16 @@ export function suggestionsFor(part: string, finder: Finder<Target>, tools: Tool
     const takers = finder.find(name.replace(/[:=]$/, ''), MOST_TAKERS).filter((target) => target.take);
     for (const target of takers) {
       const suggestion = withValue(target, name.replace(/[:=]$/, ''), value, tools);
-      if (suggestion) valued.push(suggestion);
+      if (suggestion) valued.push({ ...suggestion, isSaid: isSaid(target, name.replace(/[:=]$/, '')) });
     }
   }
-  const isNamed = named.length > 0 && isSaid({ ...named[0]!, otherWords: [] } as Target, part.trim());
+  const isNamed = byName.length > 0 && isSaid(byName[0]!, part.trim());
   const all = isNamed ? [...named, ...valued] : [...sorted(valued), ...named];
   const seen = new Set<string>();
   return all.filter(({ id }) => !seen.has(id) && seen.add(id)).slice(0, most);
 }
-/** What can be taken goes before what cannot. */
-const sorted = (valued: readonly Suggestion[]): Suggestion[] => [
-  ...valued.filter(({ problem }) => problem === ''),
-  ...valued.filter(({ problem }) => problem !== ''),
-];
+/** What can be taken goes before what cannot; and what is named in full before what is only like it. */
+const sorted = <T extends Suggestion & { readonly isSaid: boolean }>(valued: readonly T[]): T[] =>
+  [...valued].sort((a, b) => rankOf(a) - rankOf(b));
+const rankOf = ({ problem, isSaid: said }: Suggestion & { readonly isSaid: boolean }) =>
+  (problem === '' ? 0 : 2) + (said ? 0 : 1);

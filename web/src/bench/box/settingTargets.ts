@@ -1,4 +1,5 @@
 import {
+  defaultSetting,
   formatAddress,
   FORCE_KINDS,
   FORCES,
@@ -7,6 +8,7 @@ import {
   nameOfPart,
   STEP_KINDS,
   STEP_NAMES,
+  stepsOf,
   stepTable,
   type Declaration,
   type Effect,
@@ -36,10 +38,28 @@ export function chapterOf({ kind }: SettingAddress, { chapter }: Declaration): C
   return CHAPTERS[kind] ?? 'appearance';
 }
 
+/** What a part with settings is called: forces and steps by their kinds' names, anything else by its own. */
+function nameOfHolder(effect: Effect, address: SettingAddress): string {
+  if (address.kind === 'force') {
+    const force = effect.layers.byId[address.layer]?.forces.byId[address.id];
+    if (force) return FORCES[force.kind].name.toLowerCase();
+  }
+  if (address.kind === 'sharedForce') {
+    const shared = effect.forces.byId[address.id];
+    if (shared) return FORCES[shared.force.kind].name.toLowerCase();
+  }
+  if (address.kind === 'step') {
+    const layer = effect.layers.byId[address.layer];
+    const step = layer && stepsOf(effect, layer).find(({ id }) => id === address.id);
+    if (step) return STEP_NAMES[step.item.kind].toLowerCase();
+  }
+  return nameOfPart(effect, address).replace(/^./, (letter) => letter.toLowerCase());
+}
+
 /** A setting's name, with whose it is where that is not plain. */
 export function nameOfSetting(effect: Effect, address: SettingAddress, { name }: Declaration): string {
-  const isPlain = ['layer', 'drawn', 'channels'].includes(address.kind);
-  return isPlain ? name : `${nameOfPart(effect, address)} ${name}`.replace(/^./, (letter) => letter.toLowerCase());
+  if (address.kind === 'layer' || address.kind === 'drawn' || address.kind === 'channels') return name;
+  return `${nameOfHolder(effect, address)} ${name}`;
 }
 
 /** Gives a setting what was typed, as an act. */
@@ -124,10 +144,14 @@ function absentTarget(
       const address = made(tools);
       tools.leadTo(of.chapter, formatAddress(address));
     },
-    take: (text) => ({
-      text: `add ${of.word}, ${declaration.name} ${text}`,
-      run: (tools) => takeInto(made(tools), text, tools).run(tools),
-    }),
+    take: (text, tools) => {
+      const setting: Setting = defaultSetting(declaration);
+      const around = { setting, declaration, effect: tools.effect(), life: tools.life(), newId: tools.newId };
+      return {
+        text: `add ${of.word}, ${readValue(text, around).text}`,
+        run: (all) => takeInto(made(all), text, all).run(all),
+      };
+    },
   };
 }
 

@@ -46,7 +46,11 @@ export interface Tools {
   /** Changes every chosen layer. */
   readonly changeLayers: (label: string, recipe: (layer: Layer, id: Id) => void) => void;
   /** Changes a setting in every chosen layer that has it. */
-  readonly changeSetting: (address: SettingAddress, label: string, recipe: (setting: Setting) => void) => void;
+  readonly changeSetting: (
+    address: SettingAddress,
+    label: string,
+    recipe: (setting: Setting, draft: Effect) => void,
+  ) => void;
   /** Goes to a chapter, and to a chip of it by its address or by what it is called. */
   readonly leadTo: (chapter: ChapterName, chip?: string | null, label?: string) => void;
   /** Puts the focus on a control of the bench by what it is called. */

@@ -4,6 +4,7 @@ import {
   FORCES,
   forcesOn,
   holdersOfEffect,
+  listed,
   settingsIn,
   settingsOfLayer,
   STEP_NAMES,
@@ -13,12 +14,15 @@ import {
   type Effect,
   type Id,
 } from '@jinx/core/document';
-import type { EffectSummary } from '../../api';
+import type { AssetSummary, EffectSummary } from '../../api';
 import type { ToldFinding } from '../../engine/checksWorker';
 import { keyName } from '../commands/placeKeys';
 import { keysOf, type Command } from '../commands/registry';
 import type { PickItem } from '../pick/pick';
+import { assetTargets, clipTargets } from './assetTargets';
 import { placeTargets, timeTargets } from './fields';
+import { exposeTargets, frontTargets, linkTargets, removeTargets } from './partActs';
+import { stageTargets } from './stageTargets';
 import { layerTargets, partTargets } from './partTargets';
 import { absentTargets, settingTargets } from './settingTargets';
 import type { Target } from './target';
@@ -81,6 +85,7 @@ export interface Around {
   readonly layerId: Id;
   readonly rigs: StageRigs;
   readonly surfaces: readonly PickItem[];
+  readonly assets: readonly AssetSummary[];
   readonly commands: readonly Command[];
   readonly findings: readonly ToldFinding[];
   readonly effects: readonly Pick<EffectSummary, 'id' | 'name'>[];
@@ -92,10 +97,13 @@ export interface Around {
 /** Everything that the box finds, what is likelier to be meant first. */
 export function targetsOf(around: Around): Target[] {
   const { effect, layerId } = around;
+  const layer = effect.layers.byId[layerId];
+  const found = settingsFor(effect, layerId);
   return [
-    ...settingTargets(effect, settingsFor(effect, layerId)),
+    ...settingTargets(effect, found),
     ...presentTargets(effect, layerId),
     ...placeTargets(effect, layerId, around.rigs),
+    ...linkTargets(effect, layerId),
     ...timeTargets(effect, layerId),
     ...partTargets(effect, layerId, around.surfaces),
     ...around.commands.map((command): Target => {
@@ -109,7 +117,13 @@ export function targetsOf(around: Around): Target[] {
         run: (tools) => tools.command(command.id),
       };
     }),
+    ...stageTargets(effect),
+    ...clipTargets(listed(effect.stage.things), (id) => (around.rigs.get(id)?.clips ?? []).map(({ name }) => name)),
+    ...assetTargets(around.assets, layer ? { id: layerId, name: layer.name } : null),
     ...layerTargets(effect, layerId, around.choose),
+    ...removeTargets(effect, layerId),
+    ...exposeTargets(effect, found),
+    ...frontTargets(effect, layerId),
     ...absentTargets(effect, layerId),
     ...around.findings.map((finding): Target => ({
       id: `finding ${finding.id}`,

@@ -1,6 +1,6 @@
 import type { Id } from '@jinx/core/document';
 import { lifetimes } from '@jinx/core/checks';
-import { inject } from 'vue';
+import { inject, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { EffectSummary } from '../../api';
 import type { ToldFinding } from '../../engine/checksWorker';
@@ -12,14 +12,17 @@ import { useLinkActs } from '../acts/useLinkActs';
 import { useSourceActs } from '../acts/useSourceActs';
 import { useStepActs } from '../acts/useStepActs';
 import { useSurfaceActs } from '../acts/useSurfaceActs';
-import { ENGINE } from '../bench';
+import { ASSETS, ENGINE } from '../bench';
 import { injectCommands } from '../commands/registry';
 import { Finder } from '../pick/finder';
 import { useLayerActs } from '../rulers/useLayerActs';
 import { changeSetting } from '../values/changeSetting';
-import { partsOf, suggestionsFor, type Suggestion } from './line';
+import { suggestionsFor, type Suggestion } from './line';
 import type { Addable, Target, Tools } from './target';
 import { targetsOf } from './targets';
+
+/** How long figures that are being taken in are waited for, in milliseconds. */
+const MOST_WAITING = 6000;
 
 /** What the box of the bench finds, and how what it finds is carried out. */
 export function useBox(
@@ -29,6 +32,7 @@ export function useBox(
 ) {
   const store = useEffectStore();
   const engine = inject(ENGINE)!;
+  const assets = inject(ASSETS)!;
   const router = useRouter();
   const commands = injectCommands();
   const layers = useLayerActs(engine);
@@ -86,7 +90,7 @@ export function useBox(
     change: (label, recipe) => store.change(label, recipe),
     changeLayers: (label, recipe) => store.changeLayers(label, recipe),
     changeSetting: ({ setting, ...address }, label, recipe) =>
-      changeSetting(store, address as never, setting, label, recipe),
+      changeSetting(store, address as never, setting, label, (target, _, draft) => recipe(target, draft)),
     leadTo: (chapter, chip = null, label) => store.leadTo(chapter, chip, label),
     focus: (label) =>
       window.setTimeout(() => document.querySelector<HTMLElement>(`[aria-label^="${CSS.escape(label)}"]`)?.focus()),
@@ -102,6 +106,7 @@ export function useBox(
       layerId: store.chosenId,
       rigs: engine.rigs.value,
       surfaces: surfaces.choices.value,
+      assets: assets.value,
       commands: commands.all,
       findings: found(),
       effects: effects().filter(({ id }) => id !== store.id),
@@ -110,40 +115,22 @@ export function useBox(
       lead,
     });
 
-  /** What the last part of a line can mean. */
-  const suggest = (line: string): Suggestion[] => suggestionsFor(partsOf(line).at(-1)!, new Finder(targets()), tools);
+  /** What one part of a line can mean. */
+  const suggest = (part: string): Suggestion[] => suggestionsFor(part, new Finder(targets()), tools);
 
-  /**
-   * Carries out a line: of each part but the last the likeliest meaning, of the last the one that was chosen. All of it is one
-   * step of undo. Returns why it could not be, with nothing done; '' where it was.
-   */
-  function carryOut(line: string, chosen: Suggestion): string {
-    const before = partsOf(line)
-      .slice(0, -1)
-      .filter((part) => part.trim() !== '');
-    let problem = '';
-    const label = before.length > 0 ? `set ${before.length + 1} things` : null;
-    store.together(label, () => {
-      for (const part of before) {
-        const [first] = suggestionsFor(part, new Finder(targets()), tools, 1);
-        if (!first || first.problem !== '') {
-          problem = first?.problem ?? `Nothing is called “${part.trim()}”`;
-          return false;
-        }
-        first.run(tools);
-      }
-      const last = partsOf(line).at(-1)!;
-      // What came before may have added what the last part is about.
-      const again = before.length > 0 ? suggestionsFor(last, new Finder(targets()), tools) : [chosen];
-      const now = again.find(({ id }) => id === chosen.id) ?? again[0];
-      if (!now || now.problem !== '') {
-        problem = now?.problem ?? `Nothing is called “${last.trim()}”`;
-        return false;
-      }
-      now.run(tools);
-      return true;
+  /** Resolves once the figures of the stage are here, with their bones and clips; or after a while without them. */
+  async function ready(): Promise<void> {
+    const isHere = () => store.effect!.stage.things.order.every((id) => engine.rigs.value.has(id));
+    if (isHere()) return;
+    await new Promise<void>((resolve) => {
+      const end = () => {
+        stop();
+        window.clearTimeout(timer);
+        resolve();
+      };
+      const timer = window.setTimeout(end, MOST_WAITING);
+      const stop = watch([engine.rigs, () => store.effect], () => isHere() && end());
     });
-    return problem;
   }
-  return { suggest, carryOut, tools };
+  return { suggest, ready, tools };
 }

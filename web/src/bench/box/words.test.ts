@@ -18,7 +18,7 @@ function finder() {
   const surfaces = [{ value: 'ground', text: 'Ground' }];
   return new Finder(
     targetsOf({
-      ...{ effect, layerId: 'motes', rigs: new Map(), surfaces, commands, findings: [] },
+      ...{ effect, layerId: 'motes', rigs: new Map(), assets: [], surfaces, commands, findings: [] },
       ...{ effects: [{ id: 'e', name: 'Reed Cleave' }], choose: none, open: none, lead: none },
     }),
   );

@@ -4,6 +4,7 @@ import type { StageView } from '@jinx/stage';
 import { computed } from 'vue';
 import type { AssetSummary } from '../../api';
 import { useEffectStore } from '../../stores/effect';
+import { SURROUNDS } from '../box/stageTargets';
 import CarrierChip from '../chips/CarrierChip.vue';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import { pickFile } from '../files';
@@ -33,7 +34,6 @@ const emit = defineEmits<{
 const store = useEffectStore();
 const stage = computed(() => store.effect!.stage);
 const things = computed(() => listed(stage.value.things));
-const SURROUNDS = ['dusk', 'overcast', 'noon', 'busy'] as const;
 
 const set = (label: string, recipe: (draft: Effect['stage']) => void) =>
   store.change(label, (draft) => recipe(draft.stage));
@@ -72,7 +72,7 @@ function look(chosen: string): void {
   <div class="bar">
     <div role="group" aria-label="Surround">
       <button
-        v-for="name in SURROUNDS"
+        v-for="{ value: name } in SURROUNDS"
         :key="name"
         type="button"
         class="plain"

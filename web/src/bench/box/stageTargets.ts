@@ -1,0 +1,104 @@
+import { freeName, listed, namedColour, structuredCopy, withItem, type Effect } from '@jinx/core/document';
+import { resize } from '@jinx/core/editing';
+import { plainNumber, readNumber, within } from '../entry/numbers';
+import { hexTyped } from '../values/colour';
+import type { Target } from './target';
+
+export const SURROUNDS: readonly {
+  value: Effect['stage']['surround'];
+  text: string;
+  otherWords: readonly string[];
+}[] = [
+  { value: 'dusk', text: 'dusk', otherWords: ['evening', 'dark background'] },
+  { value: 'overcast', text: 'overcast', otherWords: ['grey sky', 'cloudy'] },
+  { value: 'noon', text: 'noon', otherWords: ['daylight', 'bright background'] },
+  { value: 'busy', text: 'busy', otherWords: ['busy background', 'cluttered'] },
+];
+
+/** Size and tempo of the effect as a whole, by law. */
+const lawTarget = (of: 'size' | 'tempo', text: string, otherWords: readonly string[]): Target => ({
+  id: `law ${of}`,
+  text,
+  otherWords,
+  detail: 'whole effect',
+  run: ({ showWhole, focus }) => {
+    showWhole();
+    focus(text);
+  },
+  take: (typed) => {
+    const times = within(readNumber(typed.replace(/^[*×]\s*/, '')), { name: text, least: 0.05, most: 20, unit: '' });
+    return {
+      text: `${text}: ${plainNumber(times)}`,
+      run: ({ change }) =>
+        change('set size and tempo', (draft) => {
+          const copy = structuredCopy(draft);
+          resize(copy, { size: 1, tempo: 1, [of]: times }, new Set());
+          Object.assign(draft, copy);
+        }),
+    };
+  },
+});
+
+/** The stage and the effect as a whole: surround, fog, size and tempo, colours with names. */
+export function stageTargets(effect: Effect): Target[] {
+  return [
+    ...SURROUNDS.map(({ value, text, otherWords }): Target => ({
+      id: `surround ${value}`,
+      text,
+      otherWords: [`surround ${text}`, ...otherWords],
+      detail: 'a surround',
+      previews: true,
+      run: ({ change }) => change('choose the surround', (draft) => (draft.stage.surround = value)),
+    })),
+    {
+      id: 'fog',
+      text: 'fog',
+      otherWords: ['mist', 'atmosphere', 'volumetric fog'],
+      detail: effect.stage.air.fog.isOn ? 'on: this switches it off' : 'off: this switches it on',
+      previews: true,
+      run: ({ change }) => change('switch fog', ({ stage }) => (stage.air.fog.isOn = !stage.air.fog.isOn)),
+      take: (text) => {
+        const density = within(readNumber(text, { unit: '%' }), { name: 'fog', least: 0, most: 95, unit: '%' });
+        return {
+          text: `fog: a metre hides ${plainNumber(density)}%`,
+          run: ({ change }) =>
+            change('set the fog', ({ stage }) => Object.assign(stage.air.fog, { isOn: density > 0, density })),
+        };
+      },
+    },
+    lawTarget('size', 'times as large', ['scale effect', 'overall scale', 'whole effect size']),
+    lawTarget('tempo', 'times as fast', ['time scale', 'overall speed', 'whole effect speed']),
+    {
+      id: 'palette new',
+      text: 'name a colour',
+      otherWords: ['new palette colour', 'palette', 'new swatch'],
+      detail: 'as in: name a colour Lamp #e8f070',
+      run: ({ change, newId }) =>
+        change('name a colour', (draft) => {
+          draft.palette = withItem(draft.palette, newId(), namedColour(freeName(draft.palette, 'Lamp'), '#e8f070'));
+        }),
+      take: (text) => {
+        const words = text.trim().split(/\s+/);
+        const hex = hexTyped(words.at(-1)!);
+        if (hex === null) throw new Error('A colour is named with what it is: Lamp #e8f070');
+        const name = words.slice(0, -1).join(' ').slice(0, 80) || 'Lamp';
+        const known = listed(effect.palette).find(({ item }) => item.name.toLowerCase() === name.toLowerCase());
+        return {
+          text: `${known ? 'set' : 'name'} the colour ${name}: ${hex}`,
+          run: ({ change, newId }) =>
+            change('name a colour', (draft) => {
+              if (known) draft.palette.byId[known.id]!.colour = { kind: 'fixed', hex };
+              else draft.palette = withItem(draft.palette, newId(), namedColour(freeName(draft.palette, name), hex));
+            }),
+        };
+      },
+    },
+    ...listed(effect.palette).map(({ id, item }): Target => ({
+      id: `expose colour ${id}`,
+      text: `expose ${item.name}`,
+      otherWords: [`bring out ${item.name}`, `dial of ${item.name}`],
+      detail: item.isDial ? 'a dial already' : 'a colour of the palette',
+      run: ({ change }) => change('bring a colour out', (draft) => (draft.palette.byId[id]!.isDial = true)),
+    })),
+  ];
+}
