@@ -63,9 +63,12 @@ function carryOut(suggestion: Suggestion | undefined, part: string): boolean {
   store.preview(null);
   problem.value = suggestion ? suggestion.problem : `Nothing is called “${part.trim()}”.`;
   if (!suggestion || problem.value !== '') return false;
+  const told = store.told;
   suggestion.run(tools);
-  done.value = [...done.value, suggestion.text];
-  return true;
+  // A locked layer says so itself.
+  if (store.told !== told && store.told) problem.value = store.told.sentence;
+  else done.value = [...done.value, suggestion.text];
+  return problem.value === '';
 }
 let isBusy = false;
 /** What is typed. A semicolon carries out what stands before it, and goes on with what comes after. */
@@ -78,7 +81,13 @@ async function typed(text: string): Promise<void> {
     const [part = '', ...rest] = line.value.split(';');
     if (part.trim() !== '') {
       await ready();
-      if (!carryOut(suggest(part)[0], part)) break;
+      const [first] = suggest(part);
+      if (first?.isLike) {
+        problem.value = `Nothing is called “${part.trim()}”. Enter takes what is like it: ${first.text}.`;
+        line.value = line.value.replace(';', '');
+        break;
+      }
+      if (!carryOut(first, part)) break;
       await nextTick();
     }
     line.value = rest.join(';').trimStart();

@@ -9,12 +9,15 @@ export interface Suggestion {
   readonly help?: string | undefined;
   readonly keyName?: string | undefined;
   readonly previews: boolean;
+  /** Whether it is only like what was typed: a letter differs. */
+  readonly isLike: boolean;
   /** Why it cannot be taken; '' where it can. */
   readonly problem: string;
   readonly run: (tools: Tools) => void;
 }
 
-const plain = (target: Target): Suggestion => ({
+const plain = (target: Target, isLike: boolean): Suggestion => ({
+  isLike,
   id: target.id,
   text: target.text,
   detail: target.detail,
@@ -31,8 +34,8 @@ const isSaid = (target: Target, name: string) =>
   [target.text, ...(target.otherWords ?? [])].some((phrase) => phrase.toLowerCase() === name.toLowerCase());
 
 /** A target with the value that was typed after its name. */
-function withValue(target: Target, name: string, value: string, tools: Tools): Suggestion | null {
-  const shared = { ...plain(target), id: `${target.id} ${value}` };
+function withValue(target: Target, isLike: boolean, name: string, value: string, tools: Tools): Suggestion | null {
+  const shared = { ...plain(target, isLike), id: `${target.id} ${value}` };
   try {
     const act: Act = target.take!(value, tools);
     return { ...shared, text: act.text, previews: true, run: act.run };
@@ -63,18 +66,20 @@ function splits(words: readonly string[]): number[] {
 export function suggestionsFor(part: string, finder: Finder<Target>, tools: Tools, most = 8): Suggestion[] {
   const words = part.trim().split(/\s+/).filter(Boolean);
   const byName = finder.find(part, most);
-  const named = byName.map(plain);
+  const written = finder.written(part);
+  const named = byName.map((target) => plain(target, !written.has(target)));
   const valued: (Suggestion & { readonly isSaid: boolean })[] = [];
   for (const count of splits(words)) {
     // A number within a name is tried only where nothing else was meant.
     if (valued.some(({ problem }) => problem === '') && count > firstNumber(words)) break;
-    const name = words.slice(0, count).join(' ');
+    const name = words.slice(0, count).join(' ').replace(/[:=]$/, '');
     const value = words.slice(count).join(' ');
     // What is given a value is named in full; a word that is only begun could be anything.
-    const takers = finder.find(name.replace(/[:=]$/, ''), MOST_TAKERS).filter((target) => target.take);
+    const takers = finder.find(name, MOST_TAKERS).filter((target) => target.take);
+    const writtenTakers = takers.length > 0 ? finder.written(name) : new Set<Target>();
     for (const target of takers) {
-      const suggestion = withValue(target, name.replace(/[:=]$/, ''), value, tools);
-      if (suggestion) valued.push({ ...suggestion, isSaid: isSaid(target, name.replace(/[:=]$/, '')) });
+      const suggestion = withValue(target, !writtenTakers.has(target), name, value, tools);
+      if (suggestion) valued.push({ ...suggestion, isSaid: isSaid(target, name) });
     }
   }
   const isNamed = byName.length > 0 && isSaid(byName[0]!, part.trim());

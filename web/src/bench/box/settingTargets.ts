@@ -100,11 +100,15 @@ function targetOf(effect: Effect, { address, declaration }: Pick<FoundSetting, '
 }
 /** Each choice of a setting, by its own words: "additive" is found without naming blending. */
 function choiceTargets(effect: Effect, { address, declaration }: FoundSetting): Target[] {
-  if (declaration.value !== 'choice' || address.kind !== 'layer') return [];
+  if (declaration.value !== 'choice') return [];
   return choicesOf(declaration).map(({ value, text, otherWords }) => ({
     id: `${formatAddress(address)}=${value}`,
     text,
-    otherWords: [...otherWords, `${declaration.name} ${text}`],
+    otherWords: [
+      ...otherWords,
+      `${declaration.name} ${text}`,
+      `${nameOfSetting(effect, address, declaration)} ${text}`,
+    ],
     detail: `${nameOfSetting(effect, address, declaration)}, a choice`,
     help: declaration.help,
     previews: true,

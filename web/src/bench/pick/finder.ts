@@ -59,6 +59,13 @@ export class Finder<T extends Findable> {
     return [...found].slice(0, most).map((item) => this.#items[item]!);
   }
 
+  /** The items that a query means as it is written, without a letter wrong. */
+  written(query: string): ReadonlySet<T> {
+    const sought = query.trim().toLowerCase();
+    const found = [WRITTEN, WITHIN].flatMap((way) => this.#ranked(way, sought));
+    return new Set(found.map((item) => this.#items[item]!));
+  }
+
   /** Items by one way of matching: whole phrases first, then phrases that begin so, then by how little else they hold. */
   #ranked(way: uFuzzy, sought: string): number[] {
     const matched = way.filter(this.#phrases, sought) ?? [];
