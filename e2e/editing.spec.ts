@@ -31,14 +31,14 @@ test('layers are added, copied, renamed, moved, hidden, seen alone and deleted, 
   await goTo(page, 120);
   const whole = await pixels(page);
   await page.getByRole('listitem', { name: 'Motes' }).click();
-  await page.getByRole('button', { name: 'Alone', exact: true }).click();
+  await page.getByRole('button', { name: 'See Motes alone' }).click();
   const alone = await pixels(page);
   expect(differing(whole, alone)).toBeGreaterThan(200);
   await page.getByRole('listitem', { name: 'Motes' }).focus();
   await page.keyboard.press('h');
   expect(differing(alone, await pixels(page))).toBeGreaterThan(200);
   await page.getByRole('listitem', { name: 'Sparks' }).click();
-  await page.getByRole('button', { name: 'Delete' }).click();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
   expect(await names()).toEqual(before);
   for (let i = 0; i < 6; i++) await page.keyboard.press('ControlOrMeta+z');
   expect(await names()).toEqual(before);

@@ -120,7 +120,7 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
 
   const whole = await pixels(page);
   await page.getByRole('listitem', { name: 'Motes' }).click();
-  await page.getByRole('button', { name: 'Hide' }).click();
+  await page.getByRole('button', { name: 'Hide Motes', exact: true }).click();
   const without = await pixels(page);
   expect(differing(whole, without)).toBeGreaterThan(500);
   await page.getByRole('button', { name: 'Undo' }).click();

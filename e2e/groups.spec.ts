@@ -98,7 +98,7 @@ test('several layers are edited at once, what differs is shown, and what is lock
 
   // Embers are locked: the others go on without them; alone, they say why not.
   await row(page, 'Embers').getByText('Embers').click();
-  await page.getByRole('button', { name: 'Lock', exact: true }).click();
+  await page.getByRole('button', { name: 'Lock Embers' }).click();
   await chooseThree(page);
   await type(page, /^glow|^intensity: mixed/, '2');
   await saved(page);

@@ -246,7 +246,7 @@ test('a mesh that is gone is a finding with its layer, its name and a mend; figu
   const shown = await pixels(page);
   // The other layer is there, and so is the figure.
   await page.getByRole('listitem', { name: 'Right' }).click();
-  await page.getByRole('button', { name: 'Hide', exact: true }).click();
+  await page.getByRole('button', { name: 'Hide Right' }).click();
   const withoutRight = await changed(page, shown);
   expect(halves(shown, withoutRight)[1]).toBeGreaterThan(500);
   await page.keyboard.press('Control+z');

@@ -205,7 +205,7 @@ test.describe('the bench', () => {
     await type(page, /^size/, '10 cm');
     await goTo(page, 120);
     const glowing = await pixels(page);
-    await page.getByRole('button', { name: 'Hide' }).click();
+    await page.getByRole('button', { name: 'Hide Layer 12' }).click();
     expect(differing(glowing, await pixels(page))).toBeGreaterThan(300);
   });
 

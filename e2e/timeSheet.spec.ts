@@ -97,10 +97,10 @@ test('seconds in which nothing lives are marked on the sheet', async ({ page }) 
   await expect(page.locator('.ruler .dead')).toHaveCount(0);
   for (const name of ['Embers', 'Motes']) {
     await page.getByRole('listitem', { name, exact: true }).getByText(name).click();
-    await page.getByRole('button', { name: 'Alone', exact: true }).click();
+    await page.getByRole('button', { name: `See ${name} alone` }).click();
   }
   await page.getByRole('listitem', { name: 'Motes', exact: true }).getByText('Motes').click();
-  await page.getByRole('button', { name: 'Alone', exact: true }).click();
+  await page.getByRole('button', { name: 'See Motes alone' }).click();
   await page.getByRole('listitem', { name: 'Embers', exact: true }).getByText('Embers').click();
   await drag(page, page.getByRole('slider', { name: 'Births begin' }), 120);
   const dead = page.locator('.ruler .dead');

@@ -18,6 +18,7 @@ import { PAD } from './rulers/layout';
 import OpenLife from './rulers/OpenLife.vue';
 import Playhead from './rulers/Playhead.vue';
 import RowActs from './rulers/RowActs.vue';
+import RowFlags from './rulers/RowFlags.vue';
 import RowHead from './rulers/RowHead.vue';
 import { rowsOf, type Arrangement, type Row } from './rulers/rows';
 import TimeRuler from './rulers/TimeRuler.vue';
@@ -212,7 +213,9 @@ defineExpose({ add: acts.add });
               @fold="fold(row.id)"
             />
             <template v-else>
-              <RowHead :id="row.id" :count-of="countOf" :draw-number="row.drawNumber" :is-open="isOpen(row)" />
+              <RowHead :id="row.id" :count-of="countOf" :draw-number="row.drawNumber" :is-open="isOpen(row)">
+                <RowFlags :id="row.id" :acts="acts" />
+              </RowHead>
               <RowActs v-if="isOpen(row)" :id="row.id" :acts="acts" @clip="clipboard.copy" />
             </template>
           </div>

@@ -14,7 +14,7 @@ import { useBox } from './useBox';
 const props = defineProps<{ findings: readonly ToldFinding[]; effects: readonly EffectSummary[] }>();
 const emit = defineEmits<{ lead: [finding: ToldFinding] }>();
 const store = useEffectStore();
-const { suggest, ready, tools } = useBox(
+const { suggest, ready, goThere, tools } = useBox(
   () => props.findings,
   () => props.effects,
   (finding) => emit('lead', finding),
@@ -53,6 +53,7 @@ function close(): void {
   isOpen.value = false;
   store.preview(null);
   store.joinSteps(steps, done.value.join('; ').slice(0, 120));
+  goThere();
 }
 function giveUp(): void {
   close();
@@ -71,28 +72,37 @@ function carryOut(suggestion: Suggestion | undefined, part: string): boolean {
   return problem.value === '';
 }
 let isBusy = false;
-/** What is typed. A semicolon carries out what stands before it, and goes on with what comes after. */
-async function typed(text: string): Promise<void> {
-  [line.value, at.value, problem.value] = [text, 0, ''];
-  store.preview(null);
-  if (isBusy) return;
-  isBusy = true;
+/** Whether Enter was pressed while parts before were still being carried out. */
+let isEnding = false;
+/** Carries out all parts that are whole, one after another: what is typed meanwhile comes after them. */
+async function carryOutWhole(): Promise<void> {
   while (isOpen.value && line.value.includes(';')) {
-    const [part = '', ...rest] = line.value.split(';');
+    const part = line.value.slice(0, line.value.indexOf(';'));
     if (part.trim() !== '') {
       await ready();
       const [first] = suggest(part);
       if (first?.isLike) {
         problem.value = `Nothing is called “${part.trim()}”. Enter takes what is like it: ${first.text}.`;
         line.value = line.value.replace(';', '');
-        break;
+        return;
       }
-      if (!carryOut(first, part)) break;
+      if (!carryOut(first, part)) return;
       await nextTick();
     }
-    line.value = rest.join(';').trimStart();
+    line.value = line.value.slice(line.value.indexOf(';') + 1).trimStart();
   }
+}
+/** What is typed. A semicolon carries out what stands before it, and goes on with what comes after. */
+async function typed(text: string): Promise<void> {
+  [line.value, at.value, problem.value] = [text, 0, ''];
+  store.preview(null);
+  if (isBusy || !text.includes(';')) return;
+  isBusy = true;
+  await carryOutWhole();
   isBusy = false;
+  if (!isEnding) return;
+  isEnding = false;
+  if (problem.value === '') await take(found.value[0]);
 }
 function walkTo(to: number): void {
   const count = found.value.length;
@@ -102,8 +112,9 @@ function walkTo(to: number): void {
   store.preview(suggestion.previews && suggestion.problem === '' ? () => suggestion.run(tools) : null);
 }
 async function take(suggestion: Suggestion | undefined): Promise<void> {
+  if (isBusy) return void (isEnding = true);
   if (line.value.trim() === '') return giveUp();
-  if (isBusy || line.value.includes(';')) return;
+  if (line.value.includes(';')) return;
   await ready();
   // What could not be meant before the figures were here may be now.
   if (carryOut(suggestion ?? suggest(line.value)[0], line.value)) close();

@@ -87,8 +87,8 @@ export function suggestionsFor(part: string, finder: Finder<Target>, tools: Tool
   const seen = new Set<string>();
   return all.filter(({ id }) => !seen.has(id) && seen.add(id)).slice(0, most);
 }
-/** What can be taken goes before what cannot; and what is named in full before what is only like it. */
+/** What is named in full goes before what is only like it, though it cannot be taken: then it says why. */
 const sorted = <T extends Suggestion & { readonly isSaid: boolean }>(valued: readonly T[]): T[] =>
   [...valued].sort((a, b) => rankOf(a) - rankOf(b));
 const rankOf = ({ problem, isSaid: said }: Suggestion & { readonly isSaid: boolean }) =>
-  (problem === '' ? 0 : 2) + (said ? 0 : 1);
+  (said ? 0 : 2) + (problem === '' ? 0 : 1);

@@ -44,34 +44,45 @@ export function useBox(
   const links = useLinkActs();
   const bursts = useBurstActs();
 
+  /** Where the last thing that was carried out leads: gone to once the box is closed. */
+  let leads: (() => void) | null = null;
+  const leadTo: Tools['leadTo'] = (...where) => void (leads = () => store.leadTo(...where));
+  const focus: Tools['focus'] = (label) =>
+    void (leads = () => document.querySelector<HTMLElement>(`[aria-label^="${CSS.escape(label)}"]`)?.focus());
+  function goThere(): void {
+    const last = leads;
+    leads = null;
+    if (last) window.setTimeout(last);
+  }
+
   function add(what: Addable): Id | null {
     switch (what.kind) {
       case 'force': {
         const id = forces.add(what.of);
-        store.leadTo('motion', null, `${what.of}, `);
+        leadTo('motion', null, `${what.of}, `);
         return id;
       }
       case 'step':
-        store.leadTo('appearance');
+        leadTo('appearance');
         return steps.add(what.of);
       case 'source':
         sources.choose(what.of);
-        store.leadTo('source', null, 'source');
+        leadTo('source', null, 'source');
         return null;
       case 'drawn':
         drawn.choose(what.of);
-        store.leadTo('appearance', null, 'drawn as');
+        leadTo('appearance', null, 'drawn as');
         return null;
       case 'surface':
         surfaces.add(what.of);
-        store.leadTo('motion');
+        leadTo('motion');
         return null;
       case 'link':
-        store.leadTo('links');
+        leadTo('links');
         return links.setOff(what.of);
       case 'burst':
         bursts.add();
-        store.leadTo('births', null, 'burst count');
+        leadTo('births', null, 'burst count');
         return null;
       case 'ready':
         layers.addReady(what.of);
@@ -91,9 +102,8 @@ export function useBox(
     changeLayers: (label, recipe) => store.changeLayers(label, recipe),
     changeSetting: ({ setting, ...address }, label, recipe) =>
       changeSetting(store, address as never, setting, label, (target, _, draft) => recipe(target, draft)),
-    leadTo: (chapter, chip = null, label) => store.leadTo(chapter, chip, label),
-    focus: (label) =>
-      window.setTimeout(() => document.querySelector<HTMLElement>(`[aria-label^="${CSS.escape(label)}"]`)?.focus()),
+    leadTo,
+    focus,
     showWhole: () => (store.page = 'effect'),
     add,
     command: (id) => void commands.run(id),
@@ -132,5 +142,5 @@ export function useBox(
       const stop = watch([engine.rigs, () => store.effect], () => isHere() && end());
     });
   }
-  return { suggest, ready, tools };
+  return { suggest, ready, goThere, tools };
 }

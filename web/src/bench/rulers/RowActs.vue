@@ -42,17 +42,8 @@ function act(value: string): void {
 
 <template>
   <div class="row-acts" @click.stop>
-    <button type="button" class="plain" title="H" @click="acts.flip(id, 'hidden')">
-      {{ layer.hidden ? 'Show' : 'Hide' }}
-    </button>
-    <button type="button" class="plain" title="S" :class="{ on: layer.solo }" @click="acts.flip(id, 'solo')">
-      Alone
-    </button>
-    <button type="button" class="plain" title="O" :class="{ on: layer.locked }" @click="acts.flip(id, 'locked')">
-      {{ layer.locked ? 'Unlock' : 'Lock' }}
-    </button>
     <button type="button" class="plain" title="D" @click="acts.copy(id)">Duplicate</button>
-    <button type="button" class="plain" title="Delete" @click="acts.remove(id)">Delete</button>
+    <button type="button" class="plain" title="Delete" @click="acts.remove(id)">Remove</button>
     <MenuButton label="More…" :choices="more" @choose="act" />
   </div>
 </template>

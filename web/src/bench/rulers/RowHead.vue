@@ -40,11 +40,6 @@ const lines = keptComputed(() =>
 );
 /** The line that is edited: the one that was chosen, if this layer has it. */
 const active = computed(() => chosenLine(lines.value, store.lifeLine)?.key);
-const states = computed(() =>
-  [layer.value.hidden ? 'hidden' : '', layer.value.solo ? 'alone' : '', layer.value.locked ? 'locked' : '']
-    .filter(Boolean)
-    .join(', '),
-);
 </script>
 
 <template>
@@ -55,7 +50,7 @@ const states = computed(() =>
       }}</span>
       <span class="dot" :style="{ '--dot': dot }" aria-hidden="true"></span>
       <span class="name" :class="{ off: layer.hidden }">{{ layer.name }}</span>
-      <span v-if="states" class="states">{{ states }}</span>
+      <slot></slot>
       <span class="counts number painted-apart">
         <span class="count" :data-count="layer.name">{{ living }}</span>
         <span class="cost">{{ cost }}</span>
@@ -122,10 +117,6 @@ const states = computed(() =>
   color: var(--dim);
   min-width: 12px;
   margin-right: -3px;
-}
-.states {
-  font-size: 11.5px;
-  color: var(--accent);
 }
 .counts {
   display: flex;
