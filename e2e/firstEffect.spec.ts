@@ -1,7 +1,7 @@
 import { expect, test } from './test.ts';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { chapter, choose, differing, goTo, living, particlesOf, pixels, saved, type } from './bench.ts';
+import { beginWith, chapter, choose, differing, goTo, living, particlesOf, pixels, saved, type } from './bench.ts';
 
 const SEDGE = fileURLToPath(new URL('../demo/kit/sedge.glb', import.meta.url));
 
@@ -69,14 +69,14 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
 
   // Size, colour and fade on the life sheet.
   await page.getByRole('radio', { name: /^size/ }).click();
-  await page.getByRole('button', { name: 'swell' }).click();
+  await beginWith(page, 'swell');
   await chapter(page, 'Life');
   await type(page, /^size/, '4 cm');
   await page.getByRole('button', { name: 'Change it over age' }).click();
   await page.getByRole('button', { name: 'colour at 0%' }).click();
-  await page.getByLabel('colour of this stop').fill('#ff7a2e');
+  await page.getByRole('textbox', { name: 'colour of this stop' }).fill('#ff7a2e');
   await page.getByRole('button', { name: 'colour at 100%' }).click();
-  await page.getByLabel('colour of this stop').fill('#dfe875');
+  await page.getByRole('textbox', { name: 'colour of this stop' }).fill('#dfe875');
 
   // Ripples where a foot travels.
   await page.getByRole('button', { name: 'Add a layer' }).click();
@@ -127,9 +127,9 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
 
   // Another gradient turns their hue.
   await page.getByRole('button', { name: 'colour at 0%' }).click();
-  await page.getByLabel('colour of this stop').fill('#3060ff');
+  await page.getByRole('textbox', { name: 'colour of this stop' }).fill('#3060ff');
   await page.getByRole('button', { name: 'colour at 100%' }).click();
-  await page.getByLabel('colour of this stop').fill('#3060ff');
+  await page.getByRole('textbox', { name: 'colour of this stop' }).fill('#3060ff');
   const blue = await pixels(page);
   let warmer = 0;
   let bluer = 0;

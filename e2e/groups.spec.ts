@@ -127,7 +127,7 @@ test('sources, bursts, forces and colours of several layers are set together', a
   for (const { source } of await both()) expect(source.kind).toBe('ring');
   await chapter(page, 'Births');
   await page.getByRole('button', { name: 'Add a burst' }).click();
-  await type(page, /^burst count: 30/, '12');
+  await type(page, /^burst count: 18/, '12');
   for (const { bursts } of await both())
     expect(Object.values(bursts.byId)).toMatchObject([{ count: 12, stretch: 'hold', at: 0 }]);
   await chapter(page, 'Motion');

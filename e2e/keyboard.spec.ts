@@ -49,7 +49,7 @@ test('an effect is made by the keyboard alone', async ({ page }) => {
   await expect(page.getByRole('button', { name: /^attraction, strength/ })).toBeVisible();
 
   // A key of the fade, moved along the ruler.
-  await tabTo(page, /^Line on the life sheet$|opacity/);
+  await tabTo(page, /^opacity\s+100%/, 300);
   await page.keyboard.press('Enter');
   await tabTo(page, /^key at 15%/);
   for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowRight');

@@ -42,12 +42,12 @@ test('a burst is set on the time sheet, dragged, doubled and taken away, and its
   const [burst] = Object.values((await embers(page)).bursts.byId);
   // The sheet is 0.8 s, 4 s and 1.2 s long, from 10 pixels inside its ends.
   const seconds = (pixels: number) => ((pixels - 10) / (box.width - 20)) * 6 - 0.8;
-  expect(burst).toMatchObject({ stretch: 'hold', count: 30, times: 1 });
+  expect(burst).toMatchObject({ stretch: 'hold', count: 18, times: 1 });
   expect(burst!.at).toBeCloseTo(seconds(box.width * 0.25), 1);
   const after = Math.ceil((burst!.at + 0.8) * 60) + 3;
   await goTo(page, after);
   const withIt = await count(page, 'Embers');
-  const mark = page.getByRole('button', { name: /^A burst of 30/ });
+  const mark = page.getByRole('button', { name: /^A burst of 18/ });
   await expect(mark).toHaveCount(1);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(mark).toHaveCount(0);

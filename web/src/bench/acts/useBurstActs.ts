@@ -2,7 +2,7 @@ import { burst, withItem, type Burst } from '@jinx/core/document';
 import { useEffectStore } from '../../stores/effect';
 
 /** How many a new burst holds. */
-const FIRST_COUNT = 18;
+export const FIRST_COUNT = 18;
 
 /** Adds bursts to the chosen layers. */
 export function useBurstActs() {

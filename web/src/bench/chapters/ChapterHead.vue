@@ -1,10 +1,28 @@
 <script setup lang="ts">
 import type { ChapterName } from '@jinx/core/editing';
+import { message } from 'ant-design-vue';
+import { computed } from 'vue';
+import { useEffectStore } from '../../stores/effect';
+import MenuButton from '../chips/MenuButton.vue';
+import { loosen, looseIn } from '../values/loosen';
 import { chapterTitle, useChapterClip } from './useChapterClip';
 
 /** A chapter's title, what can be added to it, and copying it as a whole. */
-defineProps<{ chapter: ChapterName }>();
+const props = defineProps<{ chapter: ChapterName }>();
 const { copy, paste, pastable } = useChapterClip();
+const store = useEffectStore();
+const LOOSENED = [5, 10, 20, 40].map((percent) => ({ value: String(percent), text: `by ±${percent}% each` }));
+const isLoosenable = computed(() => looseIn(store.effect!, store.chosenId, props.chapter).length > 0);
+/** Spreads every single number of the chapter, in all chosen layers, and says each. */
+function loosenAll(percent: string): void {
+  let said: string[] = [];
+  store.changeLayers(`loosen ${chapterTitle(props.chapter)}`, (_, id, draft) => {
+    const now = loosen(draft, id, props.chapter, Number(percent) / 100);
+    if (id === store.chosenId) said = now;
+  });
+  if (said.length > 0 && !store.previewed)
+    void message.info({ content: `Loosened: ${said.join(', ')}.`, key: 'loosen' }, 8);
+}
 </script>
 
 <template>
@@ -30,6 +48,7 @@ const { copy, paste, pastable } = useChapterClip();
       >
         paste
       </button>
+      <MenuButton v-if="isLoosenable" label="loosen…" :choices="LOOSENED" previews @choose="loosenAll" />
     </span>
     <span class="adds"><slot></slot></span>
   </div>

@@ -43,6 +43,11 @@ function set(value: Partial<HungValue>, gesture: string | null): void {
   emit('change', placeSetAt(props.place, engine.state.sheetTime, { ...now.value, ...value }, store.newId()), gesture);
 }
 
+/** Whether there is nothing to be zeroed. */
+const isZero = computed(
+  () =>
+    now.value.offset.every((value) => value === 0) && (!props.turns || now.value.turn.every((value) => value === 0)),
+);
 const EASES = [
   { value: 'smooth', text: 'smoothly' },
   { value: 'straight', text: 'straight' },
@@ -75,6 +80,15 @@ function ease(value: string): void {
       :least="-3600"
       :most="3600"
       @change="(turn, gesture) => set({ turn }, gesture)" /></template
+  ><button
+    v-if="!isZero"
+    type="button"
+    class="plain act zero"
+    :aria-label="`${label}: zero it`"
+    :title="turns ? 'Puts it at 0, 0, 0 of what it hangs on, not turned' : 'Puts it at 0, 0, 0 of what it hangs on'"
+    @click="set({ offset: [0, 0, 0], ...(turns ? { turn: [0, 0, 0] } : {}) }, null)"
+  >
+    zero</button
   ><template v-if="keyCount > 0"
     >, by {{ keyCount }} {{ keyCount === 1 ? 'key' : 'keys'
     }}<template v-if="keyId">

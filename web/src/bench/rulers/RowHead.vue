@@ -50,11 +50,11 @@ const active = computed(() => chosenLine(lines.value, store.lifeLine)?.key);
       }}</span>
       <span class="dot" :style="{ '--dot': dot }" aria-hidden="true"></span>
       <span class="name" :class="{ off: layer.hidden }">{{ layer.name }}</span>
-      <slot></slot>
       <span class="counts number painted-apart">
         <span class="count" :data-count="layer.name">{{ living }}</span>
         <span class="cost">{{ cost }}</span>
       </span>
+      <slot></slot>
     </div>
     <div v-if="isOpen" class="lines" role="radiogroup" aria-label="Line on the life sheet">
       <button
@@ -124,6 +124,12 @@ const active = computed(() => chosenLine(lines.value, store.lifeLine)?.key);
 }
 .count {
   color: var(--soft);
+}
+/* Where the row is pointed at, its flags stand in place of what it costs. */
+:global(.row:hover .cost),
+:global(.row:focus-within .cost),
+:global(.row.open .cost) {
+  display: none;
 }
 .cost {
   color: var(--dim);

@@ -3,6 +3,7 @@ import { PRESENCE_CELLS, standsIn } from '@jinx/core/checks';
 import { withItem } from '@jinx/core/document';
 import { dialShares, newReading, numberReader, windowOf } from '@jinx/core/simulation';
 import { computed } from 'vue';
+import { FIRST_COUNT } from '../acts/useBurstActs';
 import { useEffectStore } from '../../stores/effect';
 import { keptComputed } from '../values/keptComputed';
 import { countText } from '../entry/numbers';
@@ -136,7 +137,7 @@ function addBurst(event: MouseEvent): void {
   const box = (event.currentTarget as SVGElement).getBoundingClientRect();
   const perPixel = seconds.value / inner.value;
   const at = snappedTime(Math.max(0, (event.clientX - box.left - PAD) * perPixel), [], perPixel);
-  const most = Math.max(30, ...Object.values(layer.value.bursts.byId).map(({ count }) => count));
+  const most = Math.max(FIRST_COUNT, ...Object.values(layer.value.bursts.byId).map(({ count }) => count));
   store.changeLayer(
     'add a burst',
     (draft) => (draft.bursts = withItem(draft.bursts, store.newId(), burstAt(clock.value, at, most))),
