@@ -52,7 +52,7 @@ test('a burst is set on the time sheet, dragged, doubled and taken away, and its
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(mark).toHaveCount(0);
   await goTo(page, after);
-  expect(withIt - (await count(page, 'Embers'))).toBe(30);
+  expect(withIt - (await count(page, 'Embers'))).toBe(18);
   await page.getByRole('button', { name: 'Redo' }).click();
 
   await drag(page, mark.first(), 60);

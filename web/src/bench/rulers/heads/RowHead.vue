@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { LayerCount } from '@jinx/player/simulation';
-import { useEffectStore } from '../../stores/effect';
+import { useEffectStore } from '../../../stores/effect';
 import { hexOfLinear } from '@jinx/core/maths';
-import { settingText } from '../entry/format';
-import { keptComputed } from '../values/keptComputed';
-import { countText } from '../entry/numbers';
-import { useLayer } from '../values/life';
-import { ageGradient, ageShaper } from '../values/shapers';
-import { chosenLine, linesOf, readLine } from './curves/lines';
+import { settingText } from '../../entry/format';
+import { keptComputed } from '../../values/keptComputed';
+import { countText } from '../../entry/numbers';
+import { useLayer } from '../../values/life';
+import { ageGradient, ageShaper } from '../../values/shapers';
+import { chosenLine, linesOf, readLine } from '../curves/lines';
 
 /** A row's head: the layer's picture, name, living count and cost; when open, its lines on the life sheet. */
 const props = defineProps<{

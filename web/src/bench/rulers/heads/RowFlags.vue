@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { EyeInvisibleOutlined, EyeOutlined, LockOutlined, UnlockOutlined } from '@ant-design/icons-vue';
 import { computed } from 'vue';
-import { useEffectStore } from '../../stores/effect';
-import type { LayerActs } from './useLayerActs';
+import { useEffectStore } from '../../../stores/effect';
+import type { LayerActs } from '../useLayerActs';
 
 /** Whether a row's layer is hidden, seen alone or locked: seen where it is so, and all three where the row is pointed at. */
 const props = defineProps<{ id: string; acts: LayerActs }>();

@@ -2,9 +2,9 @@
 import { layersWithin, wholeOf } from '@jinx/core/editing';
 import { computed } from 'vue';
 import type { LayerCount } from '@jinx/player/simulation';
-import { keptComputed } from '../values/keptComputed';
-import { countText } from '../entry/numbers';
-import { useEffectStore } from '../../stores/effect';
+import { keptComputed } from '../../values/keptComputed';
+import { countText } from '../../entry/numbers';
+import { useEffectStore } from '../../../stores/effect';
 
 /** The head of a group's row: its name, and what its layers together have alive and cost. */
 const props = defineProps<{

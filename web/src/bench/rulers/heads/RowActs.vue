@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { useEffectStore } from '../../stores/effect';
-import { keptComputed } from '../values/keptComputed';
-import MenuButton from '../chips/MenuButton.vue';
-import type { LayerActs } from './useLayerActs';
+import { useEffectStore } from '../../../stores/effect';
+import { keptComputed } from '../../values/keptComputed';
+import MenuButton from '../../chips/MenuButton.vue';
+import type { LayerActs } from '../useLayerActs';
 
 /** What can be done with the open row's layer, and with those chosen beside it. */
 const props = defineProps<{ id: string; acts: LayerActs }>();
