@@ -44,19 +44,19 @@ test('a burst waits for a signal: tried on the stage at a time, or announced by 
   await goTo(page, 20);
   await page.getByRole('button', { name: 'Announce…' }).click();
   await page.getByRole('option', { name: 'Contact' }).click();
-  expect(await living(page, 21)).toBe(30);
+  expect(await living(page, 21)).toBe(18);
   expect(await living(page, 10)).toBe(0);
-  expect(await living(page, 30)).toBe(30);
+  expect(await living(page, 30)).toBe(18);
   // From the beginning it plays without what was announced by hand.
   await page.getByRole('button', { name: /Let Contact come at 0.2 s/ }).click();
   await expect(page.getByText('it waits for Contact')).toHaveCount(0);
   await page.getByRole('button', { name: 'Whole effect' }).click();
   await expect(page.getByText('Bursts of One wait for it.')).toBeVisible();
-  expect(await living(page, 13)).toBe(30);
-  expect(await living(page, 30)).toBe(60);
+  expect(await living(page, 13)).toBe(18);
+  expect(await living(page, 30)).toBe(36);
 
   await page.getByRole('button', { name: 'Take Contact away' }).click();
-  expect(await living(page, 13)).toBe(30);
+  expect(await living(page, 13)).toBe(18);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('Bursts of One wait for it.')).toBeVisible();
 });

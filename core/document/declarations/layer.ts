@@ -163,13 +163,19 @@ export const LAYER_SETTINGS = {
       },
     },
   ),
-  'source.depth': number('source', 'birth', 'filled depth', 'Share of the volume that is used, from its surface inward.', {
-    otherWords: ['shell thickness'],
-    unit: '%',
-    least: 0,
-    most: 100,
-    byDefault: 100,
-  }),
+  'source.depth': number(
+    'source',
+    'birth',
+    'filled depth',
+    'Share of the volume that is used, from its surface inward.',
+    {
+      otherWords: ['shell thickness'],
+      unit: '%',
+      least: 0,
+      most: 100,
+      byDefault: 100,
+    },
+  ),
   'source.order': choice(
     'source',
     'birth',
@@ -232,7 +238,7 @@ export const LAYER_SETTINGS = {
     reads: ['effectTime', 'dial'],
   }),
   'births.perMetre': number('births', 'birth', 'per metre', 'Births for every metre the source travels.', {
-    otherWords: ['rate over distance', 'spawn by distance', 'particles per metre'],
+    otherWords: ['particles by distance', 'spawn by distance', 'particles per metre'],
     unit: '/m',
     least: 0,
     most: 10_000,
@@ -285,7 +291,7 @@ export const LAYER_SETTINGS = {
     ['outward', 'normal', 'tangent', 'within', 'axis', 'toward', 'round', 'any'],
     'outward',
     {
-      otherWords: ['initial direction', 'emission direction'],
+      otherWords: ['initial direction', 'direction of emission'],
       words: {
         outward: 'outward',
         normal: 'along the normal',
@@ -327,7 +333,7 @@ export const LAYER_SETTINGS = {
     },
   ),
   'motion.speed': number('motion', 'birth', 'speed', 'Speed at birth; negative is inward.', {
-    otherWords: ['initial speed', 'start speed', 'initial velocity', 'velocity at birth'],
+    otherWords: ['initial speed', 'speed at birth', 'initial velocity', 'velocity at birth'],
     unit: 'm/s',
     least: -200,
     most: 200,
@@ -374,7 +380,7 @@ export const LAYER_SETTINGS = {
     'ride',
     'How far particles go with what they were born on: 100 rides along, 0 stays in the world.',
     {
-      otherWords: ['local space', 'world space', 'simulation space', 'attach', 'stick to the bone'],
+      otherWords: ['local space', 'world space', 'space', 'attach', 'stick to the bone'],
       unit: '%',
       least: 0,
       most: 100,
@@ -398,7 +404,7 @@ export const LAYER_SETTINGS = {
   }),
 
   'life.size': number('life', 'dress', 'size', 'Diameter of a particle.', {
-    otherWords: ['scale', 'start size', 'particle size', 'size over life', 'diameter'],
+    otherWords: ['scale', 'initial size', 'particle size', 'size over life', 'diameter'],
     unit: 'm',
     least: 0,
     most: 100,
@@ -422,7 +428,7 @@ export const LAYER_SETTINGS = {
     name: 'colour',
     help: 'Colour at the start, then by gradient over age.',
     reads: LIFE,
-    otherWords: ['color', 'tint', 'color over life', 'gradient over life', 'hue'],
+    otherWords: ['color', 'tint', 'color by age', 'gradient over life', 'hue'],
     byDefault: '#ffffff',
   },
   'life.intensity': number('life', 'dress', 'intensity', 'Brightness of the colour; above 1 glows.', {
@@ -435,7 +441,7 @@ export const LAYER_SETTINGS = {
     reads: LIFE,
   }),
   'life.angle': number('life', 'dress', 'starting angle', 'Angle of the sprite at birth.', {
-    otherWords: ['rotation', 'start rotation', 'initial rotation', 'random rotation'],
+    otherWords: ['rotation', 'rotation at birth', 'initial rotation', 'random rotation'],
     unit: '°',
     least: -360,
     most: 360,
@@ -501,7 +507,7 @@ export const LAYER_SETTINGS = {
     'scale y',
     'stretch',
   ]),
-  'life.depth': axisShare('depth', 'Depth of a mesh as a share of the size.', ['scale z']),
+  'life.depth': axisShare('depth', 'Depth of a mesh as a share of the size.', ['thickness', 'z scale']),
   'appearance.facing': choice(
     'appearance',
     'dress',
@@ -520,9 +526,9 @@ export const LAYER_SETTINGS = {
       },
       choiceOtherWords: {
         camera: ['billboard', 'camera facing', 'screen aligned'],
-        upright: ['vertical billboard', 'axial billboard'],
-        motion: ['velocity aligned', 'stretched billboard'],
-        ground: ['horizontal billboard', 'lying flat'],
+        upright: ['upright billboard', 'axial billboard'],
+        motion: ['velocity aligned', 'streak along motion'],
+        ground: ['flat billboard', 'lying flat'],
         'own frame': ['world aligned', 'free rotation'],
       },
     },

@@ -275,7 +275,7 @@ export function timeTargets(effect: Effect, layerId: string): Target[] {
     {
       id: 'pre-roll',
       text: 'pre-roll',
-      otherWords: ['prewarm', 'warm-up', 'already full', 'pre-simulate'],
+      otherWords: ['warmed up', 'warm-up', 'already full', 'pre-simulate'],
       detail: 'how long it has held when first seen',
       run: ({ focus }) => focus('pre-roll'),
       take: (text) => {

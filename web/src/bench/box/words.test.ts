@@ -9,7 +9,7 @@ function finder() {
   const effect = newEffect('Words', 1);
   const layer = newLayer('Motes', 2);
   layer.drawn = newDrawn('mesh');
-  layer.forces = collectionOf([['wind', newForce('wind')]]);
+  layer.forces = collectionOf([['breeze', newForce('wind')]]);
   effect.layers = collectionOf([['motes', layer]]);
   effect.layers = withItem(effect.layers, 'sparks', newLayer('Sparks', 3));
   effect.stage.things = collectionOf([['sedge', newThing('Sedge', 'a'.repeat(64))]]);
@@ -35,7 +35,7 @@ const WORDS: readonly (readonly [string, string])[] = [
   ['emission', layer('births.rate')],
   ['emission rate', layer('births.rate')],
   ['particles per second', layer('births.rate')],
-  ['rate over distance', layer('births.perMetre')],
+  ['particles by distance', layer('births.perMetre')],
   ['lifetime', layer('births.life')],
   ['lifespan', layer('births.life')],
   ['time to live', layer('births.life')],
@@ -58,15 +58,15 @@ const WORDS: readonly (readonly [string, string])[] = [
   ['random seed', 'seed'],
   ['speed', layer('motion.speed')],
   ['initial velocity', layer('motion.speed')],
-  ['start speed', layer('motion.speed')],
+  ['speed at birth', layer('motion.speed')],
   ['initial direction', layer('motion.launch')],
-  ['emission direction', layer('motion.launch')],
+  ['direction of emission', layer('motion.launch')],
   ['cone angle', layer('motion.opening')],
   ['divergence', layer('motion.opening')],
   ['inherited velocity', layer('motion.inherit')],
   ['world space', layer('motion.ride')],
   ['local space', layer('motion.ride')],
-  ['simulation space', layer('motion.ride')],
+  ['space', layer('motion.ride')],
   ['tangent angle', layer('motion.angle')],
   ['emit from', layer('source.region')],
   ['surface or volume', layer('source.region')],
@@ -80,7 +80,7 @@ const WORDS: readonly (readonly [string, string])[] = [
   ['emitter rotation', 'turn source'],
   ['size', layer('life.size')],
   ['scale', layer('life.size')],
-  ['start size', layer('life.size')],
+  ['initial size', layer('life.size')],
   ['size over life', layer('life.size')],
   ['opacity', layer('life.opacity')],
   ['alpha', layer('life.opacity')],
@@ -88,11 +88,11 @@ const WORDS: readonly (readonly [string, string])[] = [
   ['fade', layer('life.opacity')],
   ['colour', layer('life.colour')],
   ['color', layer('life.colour')],
-  ['color over life', layer('life.colour')],
+  ['color by age', layer('life.colour')],
   ['brightness', layer('life.intensity')],
   ['emissive', layer('life.intensity')],
   ['rotation', layer('life.angle')],
-  ['start rotation', layer('life.angle')],
+  ['rotation at birth', layer('life.angle')],
   ['random rotation', layer('life.angle')],
   ['angular velocity', layer('life.turning')],
   ['rotation speed', layer('life.turning')],
@@ -103,7 +103,7 @@ const WORDS: readonly (readonly [string, string])[] = [
   ['billboard', choice('appearance.facing', 'camera')],
   ['camera facing', choice('appearance.facing', 'camera')],
   ['velocity aligned', choice('appearance.facing', 'motion')],
-  ['stretched billboard', choice('appearance.facing', 'motion')],
+  ['streak along motion', choice('appearance.facing', 'motion')],
   ['motion stretch', layer('appearance.lengthening')],
   ['decal', layer('appearance.wraps')],
   ['projection depth', layer('appearance.wrapDepth')],
@@ -143,7 +143,7 @@ const WORDS: readonly (readonly [string, string])[] = [
   ['vortex', 'add force vortex'],
   ['swirl', 'add force vortex'],
   ['tornado', 'add force vortex'],
-  ['wind', 'force wind'],
+  ['wind', 'force breeze'],
   ['orbit', 'add force orbit'],
   ['shockwave', 'add force push'],
   ['explosion', 'add force push'],

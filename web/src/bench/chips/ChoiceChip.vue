@@ -23,7 +23,7 @@ const isOpen = computed(() => openPick.value?.anchor === root.value && root.valu
 function open(typed = ''): void {
   openPick.value = {
     label: props.label,
-    items: props.choices,
+    items: () => props.choices,
     chosen: props.value,
     anchor: root.value!,
     typed,

@@ -17,7 +17,7 @@ const isOpen = computed(() => openPick.value?.anchor === root.value && root.valu
 function open(): void {
   openPick.value = {
     label: props.label,
-    items: props.choices,
+    items: () => props.choices,
     chosen: null,
     anchor: root.value!,
     typed: '',

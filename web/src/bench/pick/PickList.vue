@@ -12,7 +12,7 @@ const typed = ref('');
 /** Which of the shown items is walked to. */
 const at = ref(0);
 const pick = openPick;
-const finder = computed(() => new Finder<PickItem>(pick.value?.items ?? []));
+const finder = computed(() => new Finder<PickItem>(pick.value?.items() ?? []));
 const shown = computed(() => {
   const offered = typed.value.trim() === '' ? null : pick.value?.offer?.(typed.value.trim());
   return offered ? [offered] : finder.value.find(typed.value);
@@ -35,7 +35,7 @@ watch(
   async (now) => {
     if (!now) return;
     typed.value = now.typed;
-    at.value = Math.max(0, now.typed ? 0 : now.items.findIndex(({ value }) => value === now.chosen));
+    at.value = Math.max(0, now.typed ? 0 : now.items().findIndex(({ value }) => value === now.chosen));
     put(now.anchor);
     await nextTick();
     field()?.focus({ preventScroll: true });

@@ -14,7 +14,8 @@ export interface PickItem extends Findable {
 /** A list that is open: chosen from by pointing, walking with the arrows, or typing. */
 export interface Pick {
   readonly label: string;
-  readonly items: readonly PickItem[];
+  /** What there is to choose, as it is now: more may come while the list is open. */
+  readonly items: () => readonly PickItem[];
   /** What stands now; nothing in a menu, which acts. */
   readonly chosen: string | null;
   readonly anchor: HTMLElement;
