@@ -143,7 +143,7 @@ const WORDS: readonly (readonly [string, string])[] = [
   ['vortex', 'add force vortex'],
   ['swirl', 'add force vortex'],
   ['tornado', 'add force vortex'],
-  ['wind', 'force breeze'],
+  ['directional force', 'force breeze'],
   ['orbit', 'add force orbit'],
   ['shockwave', 'add force push'],
   ['explosion', 'add force push'],
