@@ -59,10 +59,14 @@ function changesOf({ layers }: Effect, { layer, id }: { readonly layer: Id; read
 export const settingsOfLayer = (effect: Effect, id: Id): FoundSetting[] =>
   holdersOfLayer(effect, id).flatMap((address) => settingsAt(effect, address));
 
+/** Every setting of the effect's own parts. */
+export const settingsOfEffect = (effect: Effect): FoundSetting[] =>
+  holdersOfEffect(effect).flatMap((address) => settingsAt(effect, address));
+
 /** Every setting of an effect, its layers' first. */
 export const settingsIn = (effect: Effect): FoundSetting[] => [
   ...effect.layers.order.flatMap((id) => settingsOfLayer(effect, id)),
-  ...holdersOfEffect(effect).flatMap((address) => settingsAt(effect, address)),
+  ...settingsOfEffect(effect),
 ];
 
 /** What is linked into an effect is a document of its own. */

@@ -1,5 +1,5 @@
 import { curveThrough, type Curve, type Key, type KeyPlace } from '@jinx/core/document';
-import { readNumber } from '../entry/numbers';
+import { percentIn, readNumber } from '../entry/numbers';
 
 /** A value of a list, and where on the ruler it was put; null where it takes its place among the others. */
 export interface Listed {
@@ -11,8 +11,8 @@ const AT = /^(.*?)\s+at\s+(.+)$/i;
 
 /** A place on a life: `33%`, `0.5 s` after birth, `-1.5 s` before death; of other rulers a number or a share. @throws an error with a sentence. */
 function readPlace(text: string): KeyPlace {
-  const percent = /^(.*)%\s*$/.exec(text);
-  if (percent) return { anchor: 'share', value: readNumber(percent[1]!) / 100 };
+  const share = percentIn(text);
+  if (share !== null) return { anchor: 'share', value: share };
   const value = readNumber(text, { unit: 's' });
   return value < 0 || Object.is(value, -0)
     ? { anchor: 'beforeDeath', value: Math.abs(value) }

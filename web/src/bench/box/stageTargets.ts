@@ -1,19 +1,9 @@
 import { freeName, listed, namedColour, structuredCopy, withItem, type Effect } from '@jinx/core/document';
 import { resize } from '@jinx/core/editing';
 import { plainNumber, readNumber, within } from '../entry/numbers';
+import { SURROUNDS } from '../stage/surrounds';
 import { hexTyped } from '../values/colour';
 import type { Target } from './target';
-
-export const SURROUNDS: readonly {
-  value: Effect['stage']['surround'];
-  text: string;
-  otherWords: readonly string[];
-}[] = [
-  { value: 'dusk', text: 'dusk', otherWords: ['evening', 'dark background'] },
-  { value: 'overcast', text: 'overcast', otherWords: ['grey sky', 'cloudy'] },
-  { value: 'noon', text: 'noon', otherWords: ['daylight', 'bright background'] },
-  { value: 'busy', text: 'busy', otherWords: ['busy background', 'cluttered'] },
-];
 
 /** Size and tempo of the effect as a whole, by law. */
 const lawTarget = (of: 'size' | 'tempo', text: string, otherWords: readonly string[]): Target => ({

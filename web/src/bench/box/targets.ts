@@ -3,15 +3,15 @@ import {
   formatAddress,
   FORCES,
   forcesOn,
-  holdersOfEffect,
   listed,
-  settingsIn,
+  settingsOfEffect,
   settingsOfLayer,
   STEP_NAMES,
   STEP_OTHER_WORDS,
   stepsOf,
   surfacesFor,
   type Effect,
+  type FoundSetting,
   type Id,
 } from '@jinx/core/document';
 import type { AssetSummary, EffectSummary } from '../../api';
@@ -20,7 +20,8 @@ import { keyName } from '../commands/placeKeys';
 import { keysOf, type Command } from '../commands/registry';
 import type { PickItem } from '../pick/pick';
 import { assetTargets, clipTargets } from './assetTargets';
-import { placeTargets, timeTargets } from './fields';
+import { placeTargets } from './placeTargets';
+import { timeTargets } from './timeTargets';
 import { exposeTargets, frontTargets, linkTargets, removeTargets } from './partActs';
 import { stageTargets } from './stageTargets';
 import { layerTargets, partTargets } from './partTargets';
@@ -28,22 +29,18 @@ import { absentTargets, settingTargets } from './settingTargets';
 import type { Target } from './target';
 
 /** Settings that concern the chosen layer: its own, and those of the effect's parts that act on it. */
-function settingsFor(effect: Effect, layerId: Id) {
-  if (!effect.layers.byId[layerId]) return [];
+function settingsFor(effect: Effect, layerId: Id): FoundSetting[] {
+  const layer = effect.layers.byId[layerId];
+  if (!layer) return [];
   const met = new Set(surfacesFor(effect, layerId).map(({ id }) => id));
-  const { front } = effect.layers.byId[layerId]!;
-  const own = new Set(
-    holdersOfEffect(effect).flatMap((address) =>
-      (address.kind === 'surface' && met.has(address.id)) ||
-      (address.kind === 'front' && address.id === front) ||
-      address.kind === 'sharedForce'
-        ? [`${address.kind} ${address.id}`]
-        : [],
-    ),
-  );
   return [
     ...settingsOfLayer(effect, layerId),
-    ...settingsIn(effect).filter(({ address }) => 'id' in address && own.has(`${address.kind} ${address.id}`)),
+    ...settingsOfEffect(effect).filter(
+      ({ address }) =>
+        address.kind === 'sharedForce' ||
+        (address.kind === 'surface' && met.has(address.id)) ||
+        (address.kind === 'front' && address.id === layer.front),
+    ),
   ];
 }
 

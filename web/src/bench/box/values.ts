@@ -2,6 +2,7 @@ import {
   curveShaper,
   listed,
   withItem,
+  withoutItem,
   type ChoiceDeclaration,
   type Collection,
   type Colour,
@@ -18,10 +19,10 @@ import {
 } from '@jinx/core/document';
 import { readEntry } from '../entry/entry';
 import { settingText, shownUnit } from '../entry/format';
-import { readNumber, readNumbers, within } from '../entry/numbers';
+import { percentIn, readNumber, readNumbers, within } from '../entry/numbers';
 import { Finder } from '../pick/finder';
 import { hexTyped } from '../values/colour';
-import { ageGradient, ageShaper, READY_SHAPES, readyCurveOf, setAgeCurve } from '../values/shapers';
+import { ageGradient, READY_SHAPES, readyCurveOf, setAgeCurve, setAgeGradient } from '../values/shapers';
 import { curveOf, placesOf, readList } from './curveWords';
 
 /** What a value that was typed makes of a setting, and how it reads. */
@@ -73,10 +74,7 @@ const READS: Readonly<Record<string, Reads>> = {
 };
 
 /** A share of a curve: in percent, or as a number that multiplies. */
-const readShare = (text: string): number => {
-  const percent = /^(.*)%\s*$/.exec(text);
-  return percent ? readNumber(percent[1]!) / 100 : readNumber(text);
-};
+const readShare = (text: string): number => percentIn(text) ?? readNumber(text);
 
 function readShaper(text: string, reads: Reads, around: Around): (setting: NumberSetting) => void {
   const ready = READY_SHAPES.find(({ name }) => name === text.trim().toLowerCase());
@@ -133,11 +131,7 @@ function readColourValue(text: string, { effect, declaration, newId }: Around): 
         const own = target as ColourSetting;
         own.base = { kind: 'fixed', value: colours[0]! };
         const gradient = ageGradient(own);
-        if (gradient)
-          own.shapers = {
-            order: own.shapers.order.filter((id) => id !== gradient.id),
-            byId: Object.fromEntries(Object.entries(own.shapers.byId).filter(([id]) => id !== gradient.id)),
-          };
+        if (gradient) own.shapers = withoutItem(own.shapers, gradient.id);
       },
     };
   if (!declaration.reads.includes('age')) throw new Error(`${declaration.name} is one colour, not a gradient`);
@@ -149,19 +143,7 @@ function readColourValue(text: string, { effect, declaration, newId }: Around): 
   };
   return {
     text: `${declaration.name} over age: ${words}`,
-    recipe: (target) => {
-      const own = target as ColourSetting;
-      const found = ageGradient(own);
-      const kept = found ? own.shapers.byId[found.id] : undefined;
-      const shaper = {
-        reads: { kind: 'age' as const },
-        mapping: { kind: 'gradient' as const, stops },
-        combine: kept?.combine ?? ('replace' as const),
-        amount: 1,
-        muted: false,
-      };
-      own.shapers = withItem(own.shapers, found?.id ?? newId(), shaper, 0);
-    },
+    recipe: (target) => setAgeGradient(target as ColourSetting, stops, newId()),
   };
 }
 
@@ -211,5 +193,3 @@ export function readValue(text: string, around: Around): Taken {
     }
   }
 }
-/** Whether a number is shaped by age. */
-export const isShapedByAge = (setting: Setting): boolean => ageShaper(setting as NumberSetting) !== null;

@@ -69,7 +69,7 @@ const setQuality = (part: Partial<Layer['quality']>) =>
 
 <template>
   <ChapterHead chapter="births">
-    <button type="button" class="plain act" @click="add()">Add a burst</button>
+    <button type="button" class="plain act" @click="add">Add a burst</button>
   </ChapterHead>
   <p>
     They are born at <NumberChip setting="births.rate" />, and <NumberChip setting="births.perMetre" /> the source

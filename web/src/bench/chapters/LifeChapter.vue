@@ -29,7 +29,7 @@ const setColour = (value: Colour, isDrag: boolean) =>
 const shape = () =>
   store.changeLayers('shape colour', (layer) =>
     setAgeGradient(
-      layer,
+      layer.settings['life.colour'],
       {
         order: ['start', 'end'],
         byId: {

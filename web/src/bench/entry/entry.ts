@@ -1,5 +1,5 @@
 import type { NumberDeclaration, NumberSetting } from '@jinx/core/document';
-import { readNumber, readRange, within, type Limits } from './numbers';
+import { percentIn, readNumber, readRange, within, type Limits } from './numbers';
 
 type Base = NumberSetting['base'];
 type Bounds = Pick<NumberDeclaration, 'name' | 'least' | 'most' | 'unit' | 'whole'>;
@@ -25,8 +25,7 @@ export function readRelative(text: string, limits: Bounds, shown: string = limit
   }
   const factor = FACTOR.exec(text);
   if (factor) {
-    const percent = /^(.*)%\s*$/.exec(factor[2]!);
-    const by = readNumber(percent ? percent[1]! : factor[2]!) / (percent ? 100 : 1);
+    const by = percentIn(factor[2]!) ?? readNumber(factor[2]!);
     if ('/÷'.includes(factor[1]!) && by === 0) throw new Error('Nothing can be divided by 0');
     return (value) => ('*×'.includes(factor[1]!) ? value * by : value / by);
   }
@@ -77,10 +76,11 @@ export function readEntry(
   const around = AROUND.exec(text);
   if (around) {
     if (!isSpread) throw noSpread();
-    const percent = /^(.*)%\s*$/.exec(around[1]!);
-    const by = percent
-      ? { share: Math.abs(readNumber(percent[1]!)) / 100 }
-      : { amount: Math.abs(readNumber(around[1]!, { unit: declaration.unit, shown })) };
+    const share = percentIn(around[1]!);
+    const by =
+      share === null
+        ? { amount: Math.abs(readNumber(around[1]!, { unit: declaration.unit, shown })) }
+        : { share: Math.abs(share) };
     return (base) => spreadAbout(base, by, declaration);
   }
   const relative = readRelative(text, declaration, shown);

@@ -125,6 +125,12 @@ export function readNumber(text: string, written: Written = { unit: '' }): numbe
   return sumOf(termsOf(text), written, text);
 }
 
+/** The share that a percentage is, as 0.2 of “20%”; null for anything else. @throws an error with a sentence. */
+export function percentIn(text: string): number | null {
+  const percent = /^(.*)%\s*$/.exec(text);
+  return percent ? readNumber(percent[1]!) / 100 : null;
+}
+
 /** Several numbers with commas, semicolons or blanks between. @throws an error with a sentence. */
 export function readNumbers(text: string, written: Written = { unit: '' }): number[] {
   const parts = text

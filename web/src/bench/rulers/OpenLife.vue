@@ -50,7 +50,11 @@ function walk(event: KeyboardEvent): void {
   event.stopPropagation();
 }
 const setStops = (stops: Collection<Stop>, gesture: string | null) =>
-  store.changeLayers('shape colour', (target) => setAgeGradient(target, stops, store.newId()), gesture);
+  store.changeLayers(
+    'shape colour',
+    ({ settings }) => setAgeGradient(settings['life.colour'], stops, store.newId()),
+    gesture,
+  );
 </script>
 
 <template>

@@ -4,7 +4,6 @@ import type { StageView } from '@jinx/stage';
 import { computed } from 'vue';
 import type { AssetSummary } from '../../api';
 import { useEffectStore } from '../../stores/effect';
-import { SURROUNDS } from '../box/stageTargets';
 import CarrierChip from '../chips/CarrierChip.vue';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import { pickFile } from '../files';
@@ -14,6 +13,7 @@ import MenuButton from '../chips/MenuButton.vue';
 import ThingChip from '../chips/ThingChip.vue';
 import { FIRST_VIEW, FAR_VIEW, type View } from '@jinx/player/scene';
 import { placeThing } from '../values/things';
+import { SURROUNDS } from './surrounds';
 import { VIEWS } from './views';
 
 /** What stands on the stage and in what light. */

@@ -9,7 +9,7 @@ import ChoiceChip from '../chips/ChoiceChip.vue';
 import { injectCommands, useCommands } from '../commands/registry';
 import MenuButton from '../chips/MenuButton.vue';
 import KeysList from '../KeysList.vue';
-import type { PickItem } from '../pick/pick';
+import { PLAYINGS } from './playings';
 import PlainChip from '../chips/PlainChip.vue';
 
 defineProps<{ showGuides: boolean; follows: boolean; hasHits: boolean; isRaw: boolean; isDim: boolean }>();
@@ -31,21 +31,6 @@ const anotherThrow = () => store.change('another throw', (draft) => (draft.seed 
 const signals = computed(() => listed(store.effect!.signals).map(({ id, item }) => ({ value: id, text: item.name })));
 const stretches = computed(() => store.effect!.stretches);
 const playing = computed(() => playingOf(store.effect!));
-const PLAYINGS: readonly (PickItem & { readonly value: Playing })[] = [
-  { value: 'once', text: 'once', help: 'It opens and closes, and is over: a one-shot.', otherWords: ['one-shot'] },
-  {
-    value: 'held',
-    text: 'holds until let go',
-    help: 'It opens, goes on until it is let go, and closes. The hold runs on for as long as that takes.',
-    otherWords: ['sustain', 'running on'],
-  },
-  {
-    value: 'looped',
-    text: 'loops without a seam',
-    help: 'As held, but the hold repeats: its last picture is its first, bit for bit.',
-    otherWords: ['loop', 'seamless'],
-  },
-];
 const setPlaying = (to: string) => store.change('change how it plays', (draft) => setPlayingOf(draft, to as Playing));
 const setPreRoll = (seconds: number, gesture: string | null) =>
   store.change('set the pre-roll', (draft) => (draft.stretches.preRoll = seconds), gesture);

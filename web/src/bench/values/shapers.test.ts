@@ -66,9 +66,9 @@ describe('a gradient over age', () => {
       const { mapping } = gradientShaper([[0, { hex }]]);
       return mapping.kind === 'gradient' ? mapping.stops : emptyCollection<never>();
     };
-    setAgeGradient(layer, stops('#ff0000'), 'g');
+    setAgeGradient(layer.settings['life.colour'], stops('#ff0000'), 'g');
     layer.settings['life.colour'].shapers.byId['g']!.combine = 'multiply';
-    setAgeGradient(layer, stops('#00ff00'), 'h');
+    setAgeGradient(layer.settings['life.colour'], stops('#00ff00'), 'h');
     expect(layer.settings['life.colour'].shapers.order).toEqual(['g']);
     expect(layer.settings['life.colour'].shapers.byId['g']!.combine).toBe('multiply');
     expect(listed(ageGradient(layer.settings['life.colour'])!.stops)[0]!.item.colour).toEqual({ hex: '#00ff00' });

@@ -4,7 +4,6 @@ import {
   stretchedCurve,
   withItem,
   type Curve,
-  type Layer,
   type NumberSetting,
   type Shaper,
   type Stop,
@@ -130,8 +129,8 @@ export function shapeByAge(setting: NumberSetting, newId: string, edit: (own: Sh
 export const setAgeCurve = (setting: NumberSetting, curve: Curve, newId: string): void =>
   shapeByAge(setting, newId, (own) => ({ ...own, mapping: { kind: 'curve', curve } }));
 
-export function setAgeGradient(layer: Layer, stops: Collection<Stop>, newId: string): void {
-  const setting = layer.settings['life.colour'];
+/** Gives a colour a gradient over age, or replaces the stops of the one it has. */
+export function setAgeGradient(setting: ColourSetting, stops: Collection<Stop>, newId: string): void {
   const found = ageGradient(setting);
   const kept = found && setting.shapers.byId[found.id]!;
   const shaper: Shaper = {
