@@ -3,6 +3,7 @@ import { message } from 'ant-design-vue';
 import type { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { tell } from '../tell';
+import { COMMANDS } from './commands/list';
 import { useCommands, type Commands } from './commands/registry';
 import { putStateBy } from './history/putStateBy';
 import { pickOne, type Probe } from './reading/probe';
@@ -20,7 +21,11 @@ export function useBenchCommands(engine: Engine, probe: Probe, commands: Command
     }
   }
   // It is seen for as long as the key is held.
-  useEventListener(window, 'keyup', ({ key }) => key.toLowerCase() === 'b' && store.preview(null));
+  useEventListener(
+    window,
+    'keyup',
+    ({ key }) => key.toLowerCase() === COMMANDS['stage.before'].key && store.preview(null),
+  );
   useEventListener(window, 'blur', () => store.preview(null));
   useCommands(
     {

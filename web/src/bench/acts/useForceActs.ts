@@ -1,4 +1,4 @@
-import { FORCES, newForce, structuredCopy, withItem, type ForceKind, type Id } from '@jinx/core/document';
+import { forceWord, newForce, structuredCopy, withItem, type ForceKind, type Id } from '@jinx/core/document';
 import { placeForForce } from '@jinx/core/editing';
 import { inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
@@ -12,7 +12,7 @@ export function useForceActs() {
   /** Adds a force of a kind to every chosen layer, under one id. Returns it. */
   function add(kind: ForceKind): Id {
     const [id, place] = [store.newId(), placeForForce(store.effect!, store.chosenId, bonesOf)];
-    store.changeLayers(`add ${FORCES[kind].name.toLowerCase()}`, (target) => {
+    store.changeLayers(`add ${forceWord(kind)}`, (target) => {
       target.forces = withItem(target.forces, id, newForce(kind, structuredCopy(place)));
     });
     return id;

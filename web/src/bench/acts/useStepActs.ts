@@ -3,6 +3,7 @@ import {
   newStep,
   STEP_NAMES,
   withItem,
+  withoutItem,
   type Collection,
   type Effect,
   type Id,
@@ -40,5 +41,11 @@ export function useStepActs() {
     );
     return id;
   }
-  return { changeSteps, add };
+  const remove = (id: Id) => changeSteps('remove a step of the look', (all) => withoutItem(all, id));
+  const mute = (id: Id, muted: boolean) =>
+    changeSteps(muted ? 'mute a step' : 'unmute a step', (all) => ({
+      order: all.order,
+      byId: { ...all.byId, [id]: { ...all.byId[id]!, muted } },
+    }));
+  return { changeSteps, add, remove, mute };
 }

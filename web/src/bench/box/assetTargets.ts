@@ -1,17 +1,8 @@
-import { newDrawn, withItem, type Effect, type Id, type Thing } from '@jinx/core/document';
+import { withItem, type Id, type Thing } from '@jinx/core/document';
 import type { AssetSummary } from '../../api';
 import { showPicture } from '../values/pictures';
 import { placeThing } from '../values/things';
 import type { Target } from './target';
-
-/** Lets a layer be drawn as a mesh: as one mesh more where it is drawn as meshes already. */
-function drawMesh(draft: Effect, layerId: Id, { hash, name }: AssetSummary, newId: Id): void {
-  const layer = draft.layers.byId[layerId];
-  if (!layer) return;
-  if (layer.drawn.kind !== 'mesh') layer.drawn = newDrawn('mesh');
-  if (layer.drawn.kind === 'mesh')
-    layer.drawn.meshes = withItem(layer.drawn.meshes, newId, { asset: hash, name, chance: 1 });
-}
 
 /** The project's figures, meshes and pictures: put on the stage, or shown by the chosen layer. */
 export const assetTargets = (assets: readonly AssetSummary[], layer: { id: Id; name: string } | null): Target[] =>
@@ -52,8 +43,12 @@ export const assetTargets = (assets: readonly AssetSummary[], layer: { id: Id; n
               detail: `a mesh, for ${layer.name}`,
               previews: true,
               run: (tools: Parameters<Target['run']>[0]) => {
-                tools.change(`draw ${name}`, (draft) => drawMesh(draft, layer.id, asset, tools.newId()));
-                tools.leadTo('appearance', null, 'drawn as');
+                tools.add({ kind: 'drawn', of: 'mesh' });
+                const id = tools.newId();
+                tools.changeLayers(`draw ${name}`, ({ drawn }) => {
+                  if (drawn.kind === 'mesh')
+                    drawn.meshes = withItem(drawn.meshes, id, { asset: hash, name, chance: 1 });
+                });
               },
             },
           ]

@@ -10,6 +10,7 @@ import {
   newThing,
   structuredCopy,
   withItem,
+  withoutItem,
   type Effect,
   type NumberSetting,
   type Setting,
@@ -43,6 +44,7 @@ function bench() {
     recipe(draft);
     document = draft;
   };
+  const none = () => undefined;
   const tools: Tools = {
     effect: () => document,
     chosenId: () => 'motes',
@@ -53,6 +55,12 @@ function bench() {
     changeLayers: (_, recipe) => change((draft) => recipe(draft.layers.byId['motes']!, 'motes')),
     changeSetting: ({ setting, ...address }, _, recipe) =>
       change((draft) => recipe(holderAt(draft, address as never)!.settings[setting] as Setting, draft)),
+    changeForce: (_, address, recipe) =>
+      change((draft) => address.kind === 'force' && recipe(draft.layers.byId['motes']!.forces.byId[address.id]!)),
+    removeForce: ({ id }) =>
+      change(({ layers }) => (layers.byId['motes']!.forces = withoutItem(layers.byId['motes']!.forces, id))),
+    muteStep: none,
+    removeStep: none,
     leadTo: (chapter, chip) => void led.push(`${chapter} ${chip ?? ''}`.trim()),
     focus: (label) => void led.push(label),
     showWhole: () => undefined,
@@ -67,7 +75,6 @@ function bench() {
     },
     command: () => undefined,
   };
-  const none = () => undefined;
   const means = (text: string): Suggestion[] =>
     suggestionsFor(
       text,
@@ -163,12 +170,16 @@ describe('a line of the box', () => {
     expect(made.means('vortex')[0]!.id).toBe('force vortex');
     made.say('vortex spin 5');
     made.say('curl strength 3');
+    made.say('mute vortex');
     const { forces } = made.layer();
     expect(forces.order).toHaveLength(2);
+    expect(forces.byId['vortex']!.muted).toBe(true);
     const [vortex, curl] = forces.order.map((id) => forces.byId[id]!);
     expect((vortex!.settings as Record<string, NumberSetting>)['strength']!.base).toMatchObject({ value: 5 });
     expect(curl!.kind).toBe('curl');
     expect((curl!.settings as Record<string, NumberSetting>)['strength']!.base).toMatchObject({ value: 3 });
+    made.say('remove vortex');
+    expect(made.layer().forces.order).toEqual([forces.order[1]]);
   });
 
   it('says where something stands and how it is turned', () => {

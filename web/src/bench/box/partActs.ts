@@ -1,13 +1,12 @@
 import {
   forcesOn,
-  FORCES,
+  forceWord,
   formatAddress,
   listed,
   nameOfPart,
   refsTo,
   STEP_NAMES,
   stepsOf,
-  withoutItem,
   type Effect,
   type FoundSetting,
   type Id,
@@ -16,6 +15,7 @@ import {
   type NumberSetting,
 } from '@jinx/core/document';
 import { bringOut } from '@jinx/core/editing';
+import { forceAddress } from '../chapters/changeForce';
 import { nameOfSetting } from './settingTargets';
 import type { Target } from './target';
 
@@ -48,40 +48,30 @@ export function removeTargets(effect: Effect, layerId: Id): Target[] {
     },
   ];
   return [
-    ...forcesOn(effect, layerId).flatMap(({ id, item, isShared }) =>
+    ...forcesOn(effect, layerId).flatMap(({ id, item, isShared }) => {
+      const address = forceAddress(layerId, id, isShared);
+      return acts(
+        id,
+        forceWord(item.kind),
+        item.muted,
+        ({ removeForce }) => removeForce(address),
+        ({ changeForce }) =>
+          changeForce(
+            item.muted ? 'unmute a force' : 'mute a force',
+            address,
+            (force) => (force.muted = !item.muted),
+          ),
+      );
+    }),
+    ...stepsOf(effect, layer).flatMap(({ id, item }) =>
       acts(
         id,
-        FORCES[item.kind].name.toLowerCase(),
+        STEP_NAMES[item.kind].toLowerCase(),
         item.muted,
-        ({ change }) =>
-          change('remove a force', (draft) => {
-            if (isShared) draft.forces = withoutItem(draft.forces, id);
-            else draft.layers.byId[layerId]!.forces = withoutItem(draft.layers.byId[layerId]!.forces, id);
-          }),
-        ({ change }) =>
-          change(item.muted ? 'unmute a force' : 'mute a force', (draft) => {
-            const force = isShared ? draft.forces.byId[id]!.force : draft.layers.byId[layerId]!.forces.byId[id]!;
-            force.muted = !item.muted;
-          }),
+        ({ removeStep }) => removeStep(id),
+        ({ muteStep }) => muteStep(id, !item.muted),
       ),
     ),
-    ...(layer.look.kind === 'own'
-      ? stepsOf(effect, layer).flatMap(({ id, item }) =>
-          acts(
-            id,
-            STEP_NAMES[item.kind].toLowerCase(),
-            item.muted,
-            ({ changeLayers }) =>
-              changeLayers('remove a step of the look', ({ look }) => {
-                if (look.kind === 'own' && look.steps.byId[id]) look.steps = withoutItem(look.steps, id);
-              }),
-            ({ changeLayers }) =>
-              changeLayers(item.muted ? 'unmute a step' : 'mute a step', ({ look }) => {
-                if (look.kind === 'own' && look.steps.byId[id]) look.steps.byId[id]!.muted = !item.muted;
-              }),
-          ),
-        )
-      : []),
   ];
 }
 

@@ -2,6 +2,7 @@ import {
   defaultSetting,
   formatAddress,
   FORCE_KINDS,
+  forceWord,
   FORCES,
   holderAt,
   layerOf,
@@ -19,7 +20,8 @@ import {
 } from '@jinx/core/document';
 import type { ChapterName } from '@jinx/core/editing';
 import type { Act, Addable, Target, Tools } from './target';
-import { choicesOf, readValue } from './values';
+import { choicesOf } from '../values/choices';
+import { readValue } from './values';
 
 /** The chapter that a setting stands in. */
 export function chapterOf({ kind }: SettingAddress, { chapter }: Declaration): ChapterName {
@@ -42,11 +44,11 @@ export function chapterOf({ kind }: SettingAddress, { chapter }: Declaration): C
 function nameOfHolder(effect: Effect, address: SettingAddress): string {
   if (address.kind === 'force') {
     const force = effect.layers.byId[address.layer]?.forces.byId[address.id];
-    if (force) return FORCES[force.kind].name.toLowerCase();
+    if (force) return forceWord(force.kind);
   }
   if (address.kind === 'sharedForce') {
     const shared = effect.forces.byId[address.id];
-    if (shared) return FORCES[shared.force.kind].name.toLowerCase();
+    if (shared) return forceWord(shared.force.kind);
   }
   if (address.kind === 'step') {
     const layer = effect.layers.byId[address.layer];
@@ -172,7 +174,7 @@ export function absentTargets(effect: Effect, layerId: Id): Target[] {
       const table = FORCES[kind].settings as Record<string, Declaration>;
       const of = {
         add: { kind: 'force', of: kind },
-        word: FORCES[kind].name.toLowerCase(),
+        word: forceWord(kind),
         chapter: 'motion',
       } as const;
       return Object.keys(table).map((setting) =>

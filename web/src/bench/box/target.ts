@@ -2,6 +2,7 @@ import type { ReadyKind } from '@jinx/core/building';
 import type {
   DrawnAs,
   Effect,
+  Force,
   ForceKind,
   Id,
   Layer,
@@ -11,6 +12,7 @@ import type {
   StepKind,
 } from '@jinx/core/document';
 import type { ChapterName } from '@jinx/core/editing';
+import type { ForceAddress } from '../chapters/changeForce';
 import type { Findable } from '../pick/finder';
 
 /** What an entry of the box does when it is taken. */
@@ -51,6 +53,12 @@ export interface Tools {
     label: string,
     recipe: (setting: Setting, draft: Effect) => void,
   ) => void;
+  /** Changes a force, in every chosen layer that has one that answers to it; or removes it. */
+  readonly changeForce: (label: string, address: ForceAddress, recipe: (force: Force) => void) => void;
+  readonly removeForce: (address: ForceAddress) => void;
+  /** Mutes or removes a step of the chosen layer's look. */
+  readonly muteStep: (id: Id, muted: boolean) => void;
+  readonly removeStep: (id: Id) => void;
   /** Goes to a chapter, and to a chip of it by its address or by what it is called. */
   readonly leadTo: (chapter: ChapterName, chip?: string | null, label?: string) => void;
   /** Puts the focus on a control of the bench by what it is called. */

@@ -1,6 +1,7 @@
 import type { StageRigs } from '@jinx/core/checks';
 import {
   formatAddress,
+  forceWord,
   FORCES,
   forcesOn,
   listed,
@@ -16,6 +17,7 @@ import {
 } from '@jinx/core/document';
 import type { AssetSummary, EffectSummary } from '../../api';
 import type { ToldFinding } from '../../engine/checksWorker';
+import { forceAddress } from '../chapters/changeForce';
 import { keyName } from '../commands/placeKeys';
 import { keysOf, type Command } from '../commands/registry';
 import type { PickItem } from '../pick/pick';
@@ -50,11 +52,9 @@ function presentTargets(effect: Effect, layerId: Id): Target[] {
   if (!layer) return [];
   return [
     ...forcesOn(effect, layerId).map(({ id, item, isShared }): Target => {
-      const name = FORCES[item.kind].name.toLowerCase();
+      const name = forceWord(item.kind);
       const [setting = ''] = Object.keys(FORCES[item.kind].settings);
-      const chip = isShared
-        ? formatAddress({ kind: 'sharedForce', id, setting })
-        : formatAddress({ kind: 'force', layer: layerId, id, setting });
+      const chip = formatAddress({ ...forceAddress(layerId, id, isShared), setting });
       return {
         id: `force ${id}`,
         text: name,

@@ -1,6 +1,6 @@
 import type { Id } from '@jinx/core/document';
 import { lifetimes } from '@jinx/core/checks';
-import { inject, watch } from 'vue';
+import { computed, inject, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { EffectSummary } from '../../api';
 import type { ToldFinding } from '../../engine/checksWorker';
@@ -13,6 +13,7 @@ import { useSourceActs } from '../acts/useSourceActs';
 import { useStepActs } from '../acts/useStepActs';
 import { useSurfaceActs } from '../acts/useSurfaceActs';
 import { ASSETS, ENGINE } from '../bench';
+import { changeForce, removeForce } from '../chapters/changeForce';
 import { injectCommands } from '../commands/registry';
 import { Finder } from '../pick/finder';
 import { useLayerActs } from '../rulers/useLayerActs';
@@ -102,6 +103,10 @@ export function useBox(
     changeLayers: (label, recipe) => store.changeLayers(label, recipe),
     changeSetting: ({ setting, ...address }, label, recipe) =>
       changeSetting(store, address as never, setting, label, (target, _, draft) => recipe(target, draft)),
+    changeForce: (label, address, recipe) => changeForce(store, label, address, recipe),
+    removeForce: (address) => removeForce(store, address),
+    muteStep: steps.mute,
+    removeStep: steps.remove,
     leadTo,
     focus,
     showWhole: () => (store.page = 'effect'),
@@ -109,24 +114,28 @@ export function useBox(
     command: (id) => void commands.run(id),
   };
 
-  /** Everything that can be found now. */
-  const targets = (): Target[] =>
-    targetsOf({
-      effect: store.effect!,
-      layerId: store.chosenId,
-      rigs: engine.rigs.value,
-      surfaces: surfaces.choices.value,
-      assets: assets.value,
-      commands: commands.all,
-      findings: found(),
-      effects: effects().filter(({ id }) => id !== store.id),
-      choose: (id) => store.choose([id]),
-      open: (id) => void router.push(`/effects/${id}`),
-      lead,
-    });
+  /** Everything that can be found now: made anew only when something of it has changed. */
+  const finder = computed(
+    () =>
+      new Finder<Target>(
+        targetsOf({
+          effect: store.effect!,
+          layerId: store.chosenId,
+          rigs: engine.rigs.value,
+          surfaces: surfaces.choices.value,
+          assets: assets.value,
+          commands: commands.all,
+          findings: found(),
+          effects: effects().filter(({ id }) => id !== store.id),
+          choose: (id) => store.choose([id]),
+          open: (id) => void router.push(`/effects/${id}`),
+          lead,
+        }),
+      ),
+  );
 
   /** What one part of a line can mean. */
-  const suggest = (part: string): Suggestion[] => suggestionsFor(part, new Finder(targets()), tools);
+  const suggest = (part: string): Suggestion[] => suggestionsFor(part, finder.value, tools);
 
   /** Resolves once the figures of the stage are here, with their bones and clips; or after a while without them. */
   async function ready(): Promise<void> {

@@ -3,7 +3,6 @@ import {
   listed,
   withItem,
   withoutItem,
-  type ChoiceDeclaration,
   type Collection,
   type Colour,
   type ColourSetting,
@@ -21,6 +20,7 @@ import { readEntry } from '../entry/entry';
 import { settingText, shownUnit } from '../entry/format';
 import { percentIn, readNumber, readNumbers, within } from '../entry/numbers';
 import { Finder } from '../pick/finder';
+import { choicesOf } from '../values/choices';
 import { hexTyped } from '../values/colour';
 import { ageGradient, READY_SHAPES, readyCurveOf, setAgeCurve, setAgeGradient } from '../values/shapers';
 import { curveOf, placesOf, readList } from './curveWords';
@@ -146,14 +146,6 @@ function readColourValue(text: string, { effect, declaration, newId }: Around): 
     recipe: (target) => setAgeGradient(target as ColourSetting, stops, newId()),
   };
 }
-
-/** The choices of a setting, each with all it may be called. */
-export const choicesOf = (declaration: ChoiceDeclaration) =>
-  declaration.choices.map((value) => ({
-    value,
-    text: declaration.words?.[value] ?? value,
-    otherWords: [value, ...(declaration.choiceOtherWords?.[value] ?? [])],
-  }));
 
 const YES_NO: Readonly<Record<string, boolean>> = { on: true, yes: true, off: false, no: false };
 

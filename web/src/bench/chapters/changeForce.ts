@@ -2,7 +2,7 @@ import { partBeside, withoutItem, type Effect, type Force, type Id, type PartOf 
 import type { useEffectStore } from '../../stores/effect';
 
 type Store = ReturnType<typeof useEffectStore>;
-type ForceAddress = PartOf<'force'> | PartOf<'sharedForce'>;
+export type ForceAddress = PartOf<'force'> | PartOf<'sharedForce'>;
 
 /** The address of a force that acts on a layer: the layer's own, or the effect's. */
 export const forceAddress = (layer: Id, id: Id, isShared: boolean): ForceAddress =>

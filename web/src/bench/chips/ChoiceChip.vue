@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { useEffectStore } from '../../stores/effect';
-import { openPick, type PickItem } from '../pick/pick';
 import { typesInto } from '../entry/typesInto';
+import type { PickItem } from '../pick/pick';
+import { usePick } from '../pick/usePick';
 
 /** A choice in a sentence. */
 const props = defineProps<{
@@ -15,24 +15,16 @@ const props = defineProps<{
   offer?: (typed: string) => PickItem | null;
 }>();
 const emit = defineEmits<{ choose: [value: string] }>();
-const store = useEffectStore();
-const root = ref<HTMLElement>();
 const chosen = computed(() => props.choices.find(({ value }) => value === props.value));
-const isOpen = computed(() => openPick.value?.anchor === root.value && root.value !== undefined);
-
-function open(typed = ''): void {
-  openPick.value = {
-    label: props.label,
-    items: () => props.choices,
-    chosen: props.value,
-    anchor: root.value!,
-    typed,
-    offer: props.offer,
-    choose: (value) => value !== props.value && emit('choose', value),
-    point: (value) =>
-      props.previews && store.preview(value === null || value === props.value ? null : () => emit('choose', value)),
-  };
-}
+const root = ref<HTMLElement>();
+const { isOpen, open } = usePick(root, () => ({
+  label: props.label,
+  items: () => props.choices,
+  chosen: props.value,
+  offer: props.offer,
+  previews: props.previews,
+  choose: (value) => emit('choose', value),
+}));
 function keyDown(event: KeyboardEvent): void {
   const isOpening = ['ArrowDown', 'ArrowUp', 'Enter', ' '].includes(event.key);
   if (!isOpening && !typesInto(event, props.offer ? /^[a-z\d#]$/i : /^[a-z]$/i)) return;

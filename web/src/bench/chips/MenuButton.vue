@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
-import { useEffectStore } from '../../stores/effect';
-import { openPick, type PickItem } from '../pick/pick';
+import { ref } from 'vue';
+import type { PickItem } from '../pick/pick';
+import { usePick } from '../pick/usePick';
 
 /** A button that offers things to do: it acts when one is chosen. */
 const props = defineProps<{
@@ -10,21 +10,14 @@ const props = defineProps<{
   /** Whether what is pointed at is seen in the effect: of what changes nothing but the document. */ previews?: boolean;
 }>();
 const emit = defineEmits<{ choose: [value: string] }>();
-const store = useEffectStore();
 const root = ref<HTMLElement>();
-const isOpen = computed(() => openPick.value?.anchor === root.value && root.value !== undefined);
-
-function open(): void {
-  openPick.value = {
-    label: props.label,
-    items: () => props.choices,
-    chosen: null,
-    anchor: root.value!,
-    typed: '',
-    choose: (value) => emit('choose', value),
-    point: (value) => props.previews && store.preview(value === null ? null : () => emit('choose', value)),
-  };
-}
+const { isOpen, open } = usePick(root, () => ({
+  label: props.label,
+  items: () => props.choices,
+  chosen: null,
+  previews: props.previews,
+  choose: (value) => emit('choose', value),
+}));
 </script>
 
 <template>
@@ -34,8 +27,8 @@ function open(): void {
     class="plain act"
     aria-haspopup="listbox"
     :aria-expanded="isOpen"
-    @click="open"
-    @keydown.down.prevent="open"
+    @click="open()"
+    @keydown.down.prevent="open()"
   >
     {{ label }}
   </button>

@@ -16,10 +16,10 @@ import { useEffectStore } from '../../stores/effect';
 import { DRAGS } from '../bench';
 import { readEntry } from '../entry/entry';
 import { settingText, shownUnit, stepFor } from '../entry/format';
-import { goOn, NUMBER_SIGNS } from '../entry/row';
+import { takeChipKey } from '../entry/chipKeys';
+import { goOn } from '../entry/row';
 import { differsHere, setDiffering } from '../values/lookNumbers';
 import { sideways } from '../entry/sideways';
-import { typesInto } from '../entry/typesInto';
 import { useTyped } from '../entry/useTyped';
 import { useNumberActs } from './useNumberActs';
 import { useSetting } from '../values/useSetting';
@@ -186,28 +186,11 @@ function multiply(by: number): void {
     else if (base.kind === 'spread') target.base = { kind: 'spread', low: times(base.low), high: times(base.high) };
   });
 }
-function keyDown(event: KeyboardEvent): void {
-  const acts: Record<string, () => void> = {
-    Enter: () => void open(),
-    ArrowUp: () => nudge(event, 1),
-    ArrowDown: () => nudge(event, -1),
-    ']': () => multiply(2),
-    '[': () => multiply(0.5),
-  };
-  const act = event.ctrlKey || event.metaKey ? undefined : acts[event.key];
-  if (act) act();
-  else if (typesInto(event, NUMBER_SIGNS)) void open(event.key);
-  else return;
-  event.preventDefault();
-  event.stopPropagation();
-}
-function nudge(event: KeyboardEvent, direction: number): void {
-  const by =
-    direction *
-    stepFor(sizeOf(chosen.value.base), declaration.value) *
-    (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
+function nudge(steps: number): void {
+  const by = steps * stepFor(sizeOf(chosen.value.base), declaration.value);
   change('nudge', (target) => (target.base = shifted(target.base, by)), `nudge ${gesture}`);
 }
+const keyDown = (event: KeyboardEvent) => takeChipKey(event, { open: (begun) => void open(begun), nudge, multiply });
 /** What may shape it: age once, anything else as often as wanted. */
 const offered = computed(() =>
   readsOffered(declaration.value.reads, store.effect!).filter(

@@ -5,9 +5,9 @@ import { DRAGS } from '../bench';
 import { readPlain } from '../entry/entry';
 import { plainNumber, readNumbers, within, type Limits } from '../entry/numbers';
 import Refusal from '../Refusal.vue';
-import { goOn, NUMBER_SIGNS } from '../entry/row';
+import { takeChipKey } from '../entry/chipKeys';
+import { goOn } from '../entry/row';
 import { sideways } from '../entry/sideways';
-import { typesInto } from '../entry/typesInto';
 import { useTyped } from '../entry/useTyped';
 
 /** A bare number in a sentence: dragged, typed (sums too), nudged by the arrow keys. */
@@ -62,21 +62,12 @@ function finish(by: 1 | -1): void {
     return all?.[all.length - 1] ?? button.value;
   }, by);
 }
-function keyDown(event: KeyboardEvent): void {
-  const acts: Record<string, () => void> = {
-    Enter: () => void open(),
-    ArrowUp: () => nudge(event, 1),
-    ArrowDown: () => nudge(event, -1),
-    ']': () => take(props.value * 2, null),
-    '[': () => take(props.value / 2, null),
-  };
-  const act = event.ctrlKey || event.metaKey ? undefined : acts[event.key];
-  if (act) act();
-  else if (typesInto(event, NUMBER_SIGNS)) void open(event.key);
-  else return;
-  event.preventDefault();
-  event.stopPropagation();
-}
+const keyDown = (event: KeyboardEvent) =>
+  takeChipKey(event, {
+    open: (begun) => void open(begun),
+    nudge: (steps) => take(props.value + steps * step(), `nudge ${gesture}`),
+    multiply: (by) => take(props.value * by, null),
+  });
 
 const step = () => (props.whole ? 1 : 0.01);
 let start = 0;
@@ -91,9 +82,6 @@ const drag = sideways({
     store.endGesture();
   },
 });
-function nudge(event: KeyboardEvent, direction: number): void {
-  take(props.value + direction * step() * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1), `nudge ${gesture}`);
-}
 </script>
 
 <template>

@@ -3,6 +3,7 @@ import { formatAddress, type Declaration, type HolderAddress, type Setting, type
 import { computed } from 'vue';
 import ChoiceChip from './ChoiceChip.vue';
 import NumberChip from './NumberChip.vue';
+import { choicesOf } from '../values/choices';
 import { useSetting } from '../values/useSetting';
 import VectorChip from './VectorChip.vue';
 
@@ -23,10 +24,10 @@ const name = computed(() => props.label ?? declaration.value.name);
 const base = computed(() => chosenSetting.value?.base);
 const choices = computed(() => {
   const declared = declaration.value;
-  const values = declared.value === 'choice' ? declared.choices : ['yes', 'no'];
-  const known: Record<string, string> = { ...('words' in declared ? declared.words : {}), ...props.words };
-  const others = 'choiceOtherWords' in declared ? declared.choiceOtherWords : {};
-  return values.map((value) => ({ value, text: known[value] ?? value, otherWords: others?.[value] }));
+  if (declared.value === 'choice')
+    return choicesOf(declared).map((choice) => ({ ...choice, text: props.words?.[choice.value] ?? choice.text }));
+  const words = { yes: 'yes', no: 'no', ...(declared.value === 'switch' ? declared.words : {}), ...props.words };
+  return (['yes', 'no'] as const).map((value) => ({ value, text: words[value] }));
 });
 const vector = computed(() => (base.value?.kind === 'fixed' ? (base.value.value as Vector) : null));
 const chosen = computed(() => {

@@ -3,10 +3,14 @@ import { inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import { countText, plainNumber } from '../entry/numbers';
+import { COMMANDS } from './list';
 import { useCommands } from './registry';
 import { multiplyBirths } from '../values/births';
 import type { useClipboard } from '../rulers/useClipboard';
 import type { LayerActs } from '../rulers/useLayerActs';
+
+/** Commands that lead to what is set for the effect as a whole. */
+const WHOLE = Object.keys(COMMANDS).filter((id) => id.startsWith('whole.'));
 
 /** What can be done with the chosen layers, as commands: found by the box, and some of them by keys. */
 export function useLayerCommands(acts: LayerActs, clipboard: ReturnType<typeof useClipboard>): void {
@@ -28,7 +32,6 @@ export function useLayerCommands(acts: LayerActs, clipboard: ReturnType<typeof u
       : '';
     void message.info({ content: `${store.chosen.name}: ${told}.${next}`, key: 'births' });
   }
-  const whole = () => void (store.page = 'effect');
   useCommands({
     'layer.double': () => multiply(2),
     'layer.halve': () => multiply(0.5),
@@ -43,14 +46,6 @@ export function useLayerCommands(acts: LayerActs, clipboard: ReturnType<typeof u
     'layer.clip': () => void clipboard.copy(),
     'layer.front': on((id) => acts.moveBy(id, -1)),
     'layer.back': on((id) => acts.moveBy(id, 1)),
-    'whole.size': whole,
-    'whole.palette': whole,
-    'whole.measures': whole,
-    'whole.dials': whole,
-    'whole.signals': whole,
-    'whole.cameras': whole,
-    'whole.quality': whole,
-    'whole.linked': whole,
-    'whole.siblings': whole,
+    ...Object.fromEntries(WHOLE.map((id) => [id, () => (store.page = 'effect')])),
   });
 }

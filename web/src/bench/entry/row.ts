@@ -27,6 +27,3 @@ export async function goOn(chip: () => Element | null | undefined, by: 1 | -1 | 
   next?.focus();
   next?.scrollIntoView({ block: 'nearest' });
 }
-
-/** Signs with which a number begins, or a change of one. */
-export const NUMBER_SIGNS = /^[\d.+\-−*×/÷±(]$/;

@@ -13,7 +13,6 @@ import {
   useLook as takeLook,
   usersOf,
   withItem,
-  withoutItem,
   type Step,
   type StepKind,
   type Tier,
@@ -56,15 +55,9 @@ const plain = computed(() => {
 });
 onBeforeUnmount(() => (alone.value = null));
 
-const { changeSteps, add } = useStepActs();
-const remove = (id: string) => changeSteps('remove a step of the look', (all) => withoutItem(all, id));
+const { changeSteps, add, remove, mute } = useStepActs();
 const move = (id: string, by: number) =>
   changeSteps('move a step of the look', (all) => moved(all, id, all.order.indexOf(id) + by));
-const mute = (id: string, muted: boolean) =>
-  changeSteps(muted ? 'mute a step' : 'unmute a step', (all) => ({
-    order: all.order,
-    byId: { ...all.byId, [id]: { ...all.byId[id]!, muted } },
-  }));
 const have = (id: string, least: Tier) =>
   changeSteps('set which qualities have a step', (all) => ({
     order: all.order,
