@@ -2,7 +2,7 @@ export * from './channels.ts';
 export * from './drawn.ts';
 export * from './forces.ts';
 export * from './fronts.ts';
-export * from './layer.ts';
+export * from './layer/index.ts';
 export * from './links.ts';
 export * from './looks.ts';
 export * from './ribbons.ts';
