@@ -15,6 +15,8 @@ const STEP = 172;
 const folder = new URL('../docs/screenshots/', import.meta.url).pathname;
 const browser = await chromium.launch(CHROMIUM);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const chapter = (name: string) =>
+  page.getByRole('navigation', { name: 'Chapters' }).getByRole('button', { name }).click();
 const shoot = (name: string) => page.screenshot({ path: `${folder}${name}.png` });
 
 await page.goto(`http://localhost:${runningServer()?.port ?? portForWeb()}/`);
@@ -58,7 +60,7 @@ await page.waitForTimeout(700);
 await shoot('starts');
 await page.getByRole('link', { name: 'Lamplit Mantle' }).first().click();
 await page.waitForFunction(() => (window.jinx?.state().step ?? 0) > 300, undefined, { timeout: 120_000 });
-await page.getByRole('tab', { name: 'Motion' }).click();
+await chapter('Motion');
 await page.getByRole('button', { name: 'Pause' }).click();
 await page.evaluate(async (step) => {
   window.jinx.seek(step);
@@ -71,7 +73,7 @@ await page
   .locator('.row', { has: page.locator('[data-count="Embers"]') })
   .locator('[data-count]')
   .click();
-await page.getByRole('tab', { name: 'Appearance' }).click();
+await chapter('Appearance');
 await choose(page, 'drawn as', 'trail');
 await page.evaluate(async (step) => {
   window.jinx.seek(step);
@@ -81,7 +83,7 @@ await page.waitForTimeout(1500);
 await shoot('ribbons');
 await page.getByRole('button', { name: 'Undo' }).click();
 // A number shaped by something else than age, and a tint: both are taken off again.
-await page.getByRole('tab', { name: 'Life' }).click();
+await chapter('Life');
 await page.getByRole('button', { name: 'tint it…' }).click();
 await page.getByRole('option', { name: 'by speed' }).click();
 await page.getByRole('button', { name: /^size:/ }).click();
@@ -106,7 +108,7 @@ await page
   .locator('.row', { has: page.locator('[data-count="Motes"]') })
   .locator('[data-count]')
   .click();
-await page.getByRole('button', { name: 'Living', exact: true }).click();
+await choose(page, 'below the stage', { label: 'Living' });
 await page.locator('tbody tr').nth(12).waitFor();
 await page.getByRole('columnheader', { name: /^age/ }).getByRole('button').click();
 await page.locator('tbody tr').nth(9).click();
@@ -189,7 +191,7 @@ const type = async (label: RegExp, text: string) => {
   await page.keyboard.press('Enter');
 };
 await page.keyboard.press('Escape');
-await page.getByRole('tab', { name: 'Births' }).click();
+await chapter('Births');
 await type(/^rate:/, '320');
 await page.waitForTimeout(1500);
 await type(/^lifetime:/, '1.4');
@@ -205,7 +207,7 @@ await page.waitForTimeout(1500);
 // A look, step by step.
 await stand('Peat Smoke', 157);
 await page.getByRole('listitem', { name: 'Puff 1' }).click();
-await page.getByRole('tab', { name: 'Appearance' }).click();
+await chapter('Appearance');
 await page.locator('.steps').scrollIntoViewIfNeeded();
 await page.waitForTimeout(6000);
 await shoot('look');
