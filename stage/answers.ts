@@ -1,4 +1,5 @@
 import { Frame } from '@jinx/core/simulation';
+import { extentOf } from './extent.ts';
 import type { FromStage, StageQuestion } from './protocol.ts';
 import type { Stage } from './stage.ts';
 
@@ -34,10 +35,14 @@ async function answerOf(question: StageQuestion, stage: Stage): Promise<Answer> 
       return [{ kind: 'particlePictures', id, bitmap }, bitmap ? [bitmap] : []];
     }
     case 'pixel':
-      return [{ kind: 'pixel', id, pixel: stage.pixel(question.x, question.y, performance.now()) }, []];
+      return [{ kind: 'pixel', id, pixel: stage.probe.take(question.x, question.y) }, []];
+    case 'seenAt':
+      return [{ kind: 'seenAt', id, salts: stage.probe.layersAt(question.x, question.y) }, []];
+    case 'extent':
+      return [{ kind: 'extent', id, extent: stage.frame && extentOf(stage.frame, question.salts) }, []];
     case 'pixelSteps': {
       const { x, y, salt } = question;
-      return [{ kind: 'pixelSteps', id, steps: await stage.pixelSteps(x, y, salt) }, []];
+      return [{ kind: 'pixelSteps', id, steps: await stage.probe.steps(x, y, salt) }, []];
     }
     case 'time':
       return [{ kind: 'time', id, milliseconds: drawTimes(stage, question.times) }, []];

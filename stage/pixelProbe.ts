@@ -11,18 +11,43 @@ const MOST_TRIES = 240;
 /** What counts as seen: two thousandths of the screen's white. */
 const SEEN = 0.002;
 
+/** How far around a pixel layers are looked for, and in which ways: itself first. */
+const NEAR_PIXELS = 4;
+const AROUND: readonly (readonly [number, number])[] = [
+  [0, 0],
+  [-1, 0],
+  [1, 0],
+  [0, -1],
+  [0, 1],
+  [-1, -1],
+  [1, -1],
+  [-1, 1],
+  [1, 1],
+];
+
 const CLEAR = [0, 0, 0, 0] as const;
 const WHITE = [1, 1, 1, 1] as const;
 
-/** What is probed: a frame, and where in it; rows count from the top. */
+/** What is probed: a frame, and a picture of it of so many pixels. */
 export interface Probed {
   readonly frame: Frame;
   readonly rate: number;
-  readonly x: number;
-  readonly y: number;
+  readonly width: number;
+  readonly height: number;
   /** Moves everything to the frame, as it is for a picture. */
   readonly prepare: () => void;
+  /** The picture is as it was from now on. */
+  readonly end: () => void;
 }
+
+/** A pixel of it; rows count from the top. */
+type Place = Probed & { readonly x: number; readonly y: number };
+
+const placed = (probed: Probed, across: number, down: number): Place => ({
+  ...probed,
+  x: clamp(Math.floor(across * probed.width), 0, probed.width - 1),
+  y: clamp(Math.floor(down * probed.height), 0, probed.height - 1),
+});
 
 /**
  * Takes the picture apart at one pixel: it is drawn with ever more of its layers, from back to front, and each layer with
@@ -33,14 +58,26 @@ export class PixelProbe {
   readonly #drawings: Drawings;
   readonly #camera: THREE.PerspectiveCamera;
 
-  constructor(passes: Passes, drawings: Drawings, camera: THREE.PerspectiveCamera) {
+  readonly #present: () => Probed | null;
+
+  /** `present` is the picture of now. */
+  constructor(passes: Passes, drawings: Drawings, camera: THREE.PerspectiveCamera, present: () => Probed | null) {
+    this.#present = present;
     this.#passes = passes;
     this.#drawings = drawings;
     this.#camera = camera;
   }
 
+  /** What made a pixel, 0 to 1 from the left and the top: the surround, then each layer; null while nothing is drawn. */
+  take(across: number, down: number): ProbedPixel | null {
+    const probed = this.#present();
+    const found = probed && this.#take(placed(probed, across, down));
+    probed?.end();
+    return found;
+  }
+
   /** What each layer does to a pixel, from back to front. */
-  take(probed: Probed): ProbedPixel {
+  #take(probed: Place): ProbedPixel {
     const { frame, rate, x, y } = probed;
     const shown = new Set<number>();
     const shot = (): PixelColour => {
@@ -67,13 +104,63 @@ export class PixelProbe {
     return { base, layers };
   }
 
+  /**
+   * The salts of the layers that are seen at a pixel, or where none is, at one of those around it: first what the pixel
+   * would miss most, then what something else hides, from front to back.
+   */
+  layersAt(across: number, down: number): number[] {
+    const probed = this.#present();
+    if (!probed) return [];
+    const { width, height } = probed;
+    const near = AROUND.map(([right, below]) =>
+      placed(probed, across + (right * NEAR_PIXELS) / width, down + (below * NEAR_PIXELS) / height),
+    );
+    let salts: number[] = [];
+    for (const place of near) if (salts.length === 0) salts = this.#seenAt(place);
+    probed.end();
+    return salts;
+  }
+
+  #seenAt({ frame, rate, x, y, prepare }: Place): number[] {
+    const drawn = this.#drawings.backToFront.filter(({ salt }) => (frame.layer(salt)?.count ?? 0) > 0);
+    const isHaze = ({ drawing }: { drawing: LayerDrawing | null }) => drawing?.layer?.drawn.kind === 'haze';
+    const all = new Set(drawn.map(({ salt }) => salt));
+    const clear = new Set(drawn.filter((one) => !isHaze(one)).map(({ salt }) => salt));
+    const shot = (salts: ReadonlySet<number>, isOnly: boolean): PixelColour => {
+      this.#drawings.showOnly(salts, frame, rate);
+      prepare();
+      return this.#passes.atPixel(isOnly, x, y, () => this.#passes.drawScene(this.#camera, this.#drawings.needs));
+    };
+    // Haze looks at its neighbours, so that the whole picture is drawn for it; all else is drawn at one pixel without it.
+    const [withHaze, withoutHaze] = [
+      clear.size < all.size ? shot(all, false) : CLEAR,
+      clear.size > 0 ? shot(clear, true) : CLEAR,
+    ];
+    const seen = drawn.map((one) => {
+      const [whole, of] = isHaze(one) ? [withHaze, all] : [withoutHaze, clear];
+      const less = shot(new Set([...of].filter((salt) => salt !== one.salt)), !isHaze(one));
+      return { salt: one.salt, missed: distance(whole, less) };
+    });
+    const shown = new Set<number>();
+    let before = shot(shown, true);
+    const covered: number[] = [];
+    for (const { salt } of drawn.filter((one) => !isHaze(one))) {
+      const after = shot(shown.add(salt), true);
+      if (differs(before, after)) covered.unshift(salt);
+      before = after;
+    }
+    this.#drawings.showOnly(null, frame, rate);
+    const first = seen.filter(({ missed }) => missed > SEEN).sort((a, b) => b.missed - a.missed);
+    return [...new Set([...first.map(({ salt }) => salt), ...covered])];
+  }
+
   /** What a layer alone gives to a pixel after each step of its look; null while it is not drawn. */
-  async steps(salt: number, now: () => Probed | null): Promise<PixelStep[] | null> {
+  async steps(across: number, down: number, salt: number): Promise<PixelStep[] | null> {
     const drawing = this.#drawings.drawingOf(salt);
     const cuts = drawing && (await drawing.cuts());
-    const probed = now();
+    const probed = this.#present();
     if (!drawing || !cuts || !probed) return null;
-    const { x, y } = probed;
+    const { x, y } = placed(probed, across, down);
     probed.prepare();
     this.#draw(x, y);
     const steps = cuts.map(({ step, take }) => {
@@ -83,6 +170,7 @@ export class PixelProbe {
       return { step, colour };
     });
     drawing.forgetCuts();
+    probed.end();
     return steps;
   }
 
@@ -105,7 +193,7 @@ export class PixelProbe {
   #particles(
     drawing: LayerDrawing,
     found: FrameLayer,
-    { frame, x, y }: Probed,
+    { frame, x, y }: Place,
   ): Pick<PixelLayer, 'particles' | 'isAll'> {
     // Those that are left out have no size.
     const some = new Frame(frame.f32.slice().buffer);
@@ -161,3 +249,7 @@ const isApart = ({ layer }: LayerDrawing): boolean => layer?.drawn.kind === 'spr
 const clearOf = ({ layer }: LayerDrawing): PixelColour => (layer?.blend === 'multiply' ? WHITE : CLEAR);
 
 const differs = (a: PixelColour, b: PixelColour): boolean => a.some((value, n) => Math.abs(value - b[n]!) > SEEN);
+
+const distance = (a: PixelColour, b: PixelColour): number =>
+  Math.max(...a.map((value, n) => Math.abs(value - b[n]!)));
+const clamp = (value: number, least: number, most: number): number => Math.min(most, Math.max(least, value));

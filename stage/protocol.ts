@@ -220,6 +220,12 @@ export interface ProbedPixel {
   readonly layers: readonly PixelLayer[];
 }
 
+/** A box of the world that holds particles with their sizes, metres. */
+export interface Extent {
+  readonly low: readonly [x: number, y: number, z: number];
+  readonly high: readonly [x: number, y: number, z: number];
+}
+
 /** What a layer alone gives to a pixel after a step of its look. */
 export interface PixelStep {
   readonly step: string;
@@ -271,6 +277,10 @@ export type ToStage =
   | { kind: 'time'; id: number; times: number }
   /** What made a pixel: a place of the canvas, 0 to 1 from its left and its top. */
   | { kind: 'pixel'; id: number; x: number; y: number }
+  /** Which layers are seen at such a place. */
+  | { kind: 'seenAt'; id: number; x: number; y: number }
+  /** How far the particles of the layers of those salts reach. */
+  | { kind: 'extent'; id: number; salts: number[] }
   /** What one layer gives to it, step by step of its look. */
   | { kind: 'pixelSteps'; id: number; x: number; y: number; salt: number };
 
@@ -293,6 +303,10 @@ export type FromStage =
   | { kind: 'time'; id: number; milliseconds: number[] }
   /** Null where nothing is drawn yet. */
   | { kind: 'pixel'; id: number; pixel: ProbedPixel | null }
+  /** From the one that is seen most to those that something else hides. */
+  | { kind: 'seenAt'; id: number; salts: readonly number[] }
+  /** Null where none lives. */
+  | { kind: 'extent'; id: number; extent: Extent | null }
   | { kind: 'pixelSteps'; id: number; steps: readonly PixelStep[] | null }
   /** The graphics card's picture was taken away, or is back. */
   | { kind: 'lost'; isLost: boolean }

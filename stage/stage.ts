@@ -11,16 +11,7 @@ import { drawnMatrixInto } from './matrices.ts';
 import { Passes } from './passes/passes.ts';
 import { PixelProbe, type Probed } from './pixelProbe.ts';
 import { VIEW_KINDS } from './looks/viewTones.ts';
-import type {
-  ParticlePicturesAsked,
-  PixelStep,
-  ProbedPixel,
-  StageFigure,
-  StageFog,
-  StageView,
-  StageOrder,
-  Tracked,
-} from './protocol.ts';
+import type { ParticlePicturesAsked, StageFigure, StageFog, StageView, StageOrder, Tracked } from './protocol.ts';
 import { Shots, type MarkShot, type Shot, type ShotMarks, type ShotPixels } from './shots.ts';
 import { Surroundings } from './surroundings.ts';
 import { Tracker } from './tracker.ts';
@@ -38,7 +29,8 @@ export class Stage {
   readonly #common = newCommonUniforms();
   readonly #passes: Passes;
   readonly #drawings: Drawings;
-  readonly #probe: PixelProbe;
+  /** Takes the present frame apart. */
+  readonly probe: PixelProbe;
   readonly #surroundings = new Surroundings(this.#common);
   readonly #guides = new Guides();
   readonly #tracker = new Tracker();
@@ -84,7 +76,7 @@ export class Stage {
       failed,
     );
     this.#shots = new Shots(this.#passes, this.#drawings, this.#camera, this.#common);
-    this.#probe = new PixelProbe(this.#passes, this.#drawings, this.#camera);
+    this.probe = new PixelProbe(this.#passes, this.#drawings, this.#camera, () => this.#present());
     this.#passes.solids.add(this.#surroundings.group);
     this.#passes.overs.add(this.#guides.group);
     this.#passes.warmSolids(this.#camera);
@@ -336,37 +328,27 @@ export class Stage {
     this.#prepare(share, width / height);
   }
 
-  /** The present frame at a place of the canvas, 0 to 1 from its left and its top; null while there is none. */
-  #probed(across: number, down: number, now: number): Probed | null {
-    this.#takeFrame(now);
+  /** The present frame, to be taken apart; null while there is none. */
+  #present(): Probed | null {
+    this.#takeFrame(performance.now());
     const frame = this.#frame;
     if (!frame) return null;
     this.#drawings.finish(frame, this.rate);
     const { width, height } = this.#passes.size;
-    const at = (share: number, size: number) => Math.max(0, Math.min(size - 1, Math.floor(share * size)));
     const prepare = () => {
       this.#prepare(1, width / height);
       this.#guides.group.visible = false;
     };
-    return { frame, rate: this.rate, x: at(across, width), y: at(down, height), prepare };
+    const end = () => {
+      this.#guides.group.visible = true;
+      this.#isChanged = true;
+    };
+    return { frame, rate: this.rate, width, height, prepare, end };
   }
 
-  /** What made a pixel of the present frame: the surround, then each layer; null while there is none. */
-  pixel(across: number, down: number, now: number): ProbedPixel | null {
-    const probed = this.#probed(across, down, now);
-    const found = probed && this.#probe.take(probed);
-    this.#probedOnce();
-    return found;
-  }
-  /** What one layer gives to it after each step of its look; null while it is not drawn. */
-  async pixelSteps(across: number, down: number, salt: number): Promise<PixelStep[] | null> {
-    const steps = await this.#probe.steps(salt, () => this.#probed(across, down, performance.now()));
-    this.#probedOnce();
-    return steps;
-  }
-  #probedOnce(): void {
-    this.#guides.group.visible = true;
-    this.#isChanged = true;
+  /** The frame that is drawn; null before the first. */
+  get frame(): Frame | null {
+    return this.#frame;
   }
 
   /** Particles of a layer with some numbers; null while it is not drawn. */

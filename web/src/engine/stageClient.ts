@@ -17,6 +17,8 @@ const PASSING: ReadonlySet<ToStage['kind']> = new Set<ToStage['kind']>([
   'time',
   'pixel',
   'pixelSteps',
+  'seenAt',
+  'extent',
 ]);
 
 interface Heard {
@@ -119,6 +121,14 @@ export class StageClient {
   /** What made a pixel of the stage, 0 to 1 from its left and its top; null while nothing is drawn. */
   pixel(x: number, y: number) {
     return this.#calls.ask('pixel', { x, y });
+  }
+  /** The salts of the layers seen at such a place or close to it, from the one that is seen most. */
+  seenAt(x: number, y: number) {
+    return this.#calls.ask('seenAt', { x, y });
+  }
+  /** How far the particles of the layers of those salts reach, as they are drawn. */
+  extent(salts: number[]) {
+    return this.#calls.ask('extent', { salts });
   }
   /** What the layer of that salt gives to it after each step of its look. */
   pixelSteps(x: number, y: number, salt: number) {

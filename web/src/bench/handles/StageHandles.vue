@@ -5,6 +5,7 @@ import type { Vector3 } from 'three';
 import { ENGINE } from '../bench';
 import { useCommands } from '../commands/registry';
 import HandleBar from './HandleBar.vue';
+import TapeMeasure from '../stage/TapeMeasure.vue';
 import type { Picture, Spot } from './picture';
 import { useHandles } from './useHandles';
 
@@ -40,6 +41,8 @@ const dots = computed(() =>
       })
     : [],
 );
+/** Where the places stand in the world. */
+const origins = computed(() => places.value.flatMap((place) => handles.standingOf(place)?.origin ?? []));
 const chosenKey = computed(() => (chosen.value ? formatAddress(chosen.value.address) : ''));
 const middle = computed(() => {
   const spot = standing.value && props.picture && spotOf(standing.value.origin);
@@ -205,6 +208,7 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
       <title>{{ name }}: drag it, or arrows and Page Up, Page Down</title>
     </g>
   </svg>
+  <TapeMeasure :picture="picture" :places="origins" :beside="standing?.origin ?? null" />
   <div class="foot">
     <HandleBar
       v-if="isShown && chosen && standing"

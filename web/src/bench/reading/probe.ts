@@ -2,9 +2,9 @@ import type { Engine } from '../../engine/engine';
 import type { Census, Pull } from '@jinx/core/simulation';
 import { inject, provide, reactive, type InjectionKey } from 'vue';
 
-/** What is under the glass, a particle or a pixel, and whether the stage is ready to have one picked. */
+/** What is under the glass, a particle or a pixel, and what a press on the stage does: by itself it chooses a layer. */
 export interface Probe {
-  isPicking: 'particle' | 'pixel' | null;
+  isPicking: 'particle' | 'pixel' | 'strike' | 'tape' | null;
   layerId: string;
   /** What tells the particle from every other; null while none is chosen. */
   key: number | null;
@@ -34,7 +34,7 @@ export const rowOf = ({ keys }: Census, key: number | null): number => (key === 
 export function pickOne(
   engine: { readonly playback: Pick<Engine['playback'], 'pause'> },
   probe: Probe,
-  what: NonNullable<Probe['isPicking']> = 'particle',
+  what: 'particle' | 'pixel' = 'particle',
 ): void {
   engine.playback.pause();
   probe.isPicking = what;

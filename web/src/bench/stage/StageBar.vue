@@ -56,7 +56,7 @@ function bring(chosen: string): void {
 
 /** Where it can be seen from: as it is opened, as a game sees it, and what was kept. */
 const cameras = computed(() => [
-  { value: 'near', text: 'near, a figure whole (Enter)', view: FIRST_VIEW },
+  { value: 'near', text: 'near, a figure whole', view: FIRST_VIEW },
   { value: 'game', text: 'where a game sees it from', view: FAR_VIEW },
   ...listed(stage.value.cameras).map(({ id, item }) => ({ value: `kept:${id}`, text: item.name, view: item })),
 ]);

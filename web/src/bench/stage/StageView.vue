@@ -3,10 +3,10 @@ import { wholeOf } from '@jinx/core/editing';
 import type { Guide } from '@jinx/stage';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { PerspectiveCamera, Vector3 } from 'three';
-import { computed, inject, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { computed, inject, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { firstCamera, FIRST_VIEW, type View } from '@jinx/player/scene';
-import { ENGINE } from '../bench';
+import { BELOW, ENGINE } from '../bench';
 import { useCommands } from '../commands/registry';
 import { areSame, guidesFor } from '../guides';
 import { Picture } from '../handles/picture';
@@ -14,8 +14,13 @@ import StageHandles from '../handles/StageHandles.vue';
 import PixelGlass from '../reading/PixelGlass.vue';
 import ProbeGlass from '../reading/ProbeGlass.vue';
 import { useElementSize } from './elementSize';
+import { extentOfThings, viewOf } from './framing';
+import SizeWords from './SizeWords.vue';
 import StageFailure from './StageFailure.vue';
+import StrikeTool from './StrikeTool.vue';
 import { useStageCanvas } from './stageCanvas';
+import { useClickToChoose } from './useClickToChoose';
+import { useExtent } from './useExtent';
 import { useGuideInstant } from '../guides/useGuideInstant';
 
 /** The stage's window: the picture is drawn by a worker, the camera is steered here. */
@@ -37,6 +42,18 @@ const picture = computed(() =>
     ? new Picture(camera, props.follows ? engine.tracked.value.followed : [0, 0], width.value, height.value)
     : null,
 );
+
+/** The same before it goes along with a figure. */
+const near = computed(() =>
+  looks.value > 0 && width.value > 0 ? new Picture(camera, [0, 0], width.value, height.value) : null,
+);
+const { extent, measure } = useExtent(engine);
+const below = inject(BELOW)!;
+const clicks = useClickToChoose(engine, () => {
+  below.value = 'rulers';
+  store.page = 'layers';
+  void nextTick(() => document.querySelector(`[data-row="${store.chosenId}"]`)?.scrollIntoView({ block: 'nearest' }));
+});
 
 useStageCanvas(engine, canvas, holder);
 
@@ -64,16 +81,13 @@ function look({ position, target, fieldOfView, follows }: View): void {
   emit('update:follows', follows);
   sendView();
 }
-/** Frames the figure, or what an effect without one is made for. */
-const frameAll = () => look(FIRST_VIEW);
-/** Strikes what the middle of the picture looks at. */
-function strike(): void {
-  const ahead = controls!.target.clone().sub(camera.position).normalize().multiplyScalar(STRIKE_METRES);
-  const followed = props.follows ? (store.effect?.stage.things.order[0] ?? null) : null;
-  engine.simulation.strike(camera.position.toArray(), camera.position.clone().add(ahead).toArray(), followed);
+/** Frames what lives of the chosen layers, else what stands on the stage, else what an effect is made for. */
+async function frame(): Promise<void> {
+  const box = (await measure()) ?? extentOfThings(store.effect!, engine.rigs.value);
+  const followed = props.follows ? engine.tracked.value.followed : ([0, 0] as const);
+  look(box ? viewOf(box, seen(), width.value / height.value, followed) : FIRST_VIEW);
 }
-const STRIKE_METRES = 100;
-useCommands({ 'stage.strike': () => props.hasHits && strike(), 'stage.frame': frameAll });
+useCommands({ 'stage.frame': () => void frame() });
 defineExpose({ look, seen });
 
 onMounted(() => {
@@ -145,8 +159,10 @@ function orbit(event: KeyboardEvent): void {
       :key="engine.stageRuns.value"
       ref="canvas"
       tabindex="0"
-      aria-label="Stage: drag or use the arrow keys to orbit"
+      aria-label="Stage: drag or use the arrow keys to orbit, click to choose a layer"
       @keydown="orbit"
+      @pointerdown="clicks.press"
+      @click="clicks.click"
     ></canvas>
     <div v-if="engine.isLost.value" class="hint" role="status">
       The graphics were taken away from this page. They come back by themselves; nothing of your work is lost.
@@ -154,9 +170,13 @@ function orbit(event: KeyboardEvent): void {
     <div v-if="isOver" class="hint">
       Drop a figure (.glb) to put it on the stage, or a picture for the chosen layer to show
     </div>
-    <StageHandles :picture="picture" :is-shown="showGuides"><slot name="foot"></slot></StageHandles>
+    <StageHandles :picture="picture" :is-shown="showGuides">
+      <SizeWords v-if="showGuides" :extent="extent" />
+      <slot name="foot"></slot>
+    </StageHandles>
     <ProbeGlass :picture="picture" />
     <PixelGlass />
+    <StrikeTool :near="near" :has-hits="hasHits" :follows="follows" />
     <StageFailure />
     <slot></slot>
   </div>

@@ -11,6 +11,7 @@ import MenuButton from '../chips/MenuButton.vue';
 import KeysList from '../KeysList.vue';
 import { PLAYINGS } from './playings';
 import PlainChip from '../chips/PlainChip.vue';
+import { useProbe } from '../reading/probe';
 
 defineProps<{ showGuides: boolean; follows: boolean; hasHits: boolean; isRaw: boolean; isDim: boolean }>();
 const emit = defineEmits<{
@@ -38,6 +39,7 @@ const letGo = () => {
   if (stretches.value.hold.kind !== 'none' && !state.isLetGo) engine.playback.letGo();
 };
 const commands = injectCommands();
+const probe = useProbe();
 useCommands({
   'play.toggle': toggle,
   'play.back': () => step(-1),
@@ -132,8 +134,10 @@ useCommands({
       v-if="hasHits"
       type="button"
       class="plain"
-      title="Hit what the middle of the picture shows (X)"
-      @click="commands.run('stage.strike')"
+      :class="{ on: probe.isPicking === 'strike' }"
+      :aria-pressed="probe.isPicking === 'strike'"
+      title="A click on the stage strikes there; X strikes its middle"
+      @click="commands.run('stage.strikeTool')"
     >
       Strike
     </button>
