@@ -58,7 +58,7 @@ function moving(): Effect {
     setNumber(made, 'births.standing', 0);
     setNumber(made, 'births.life', 4);
     made.bursts = collectionOf([
-      ['one', { signal: null, stretch: 'hold', at: 0, count: 1, most: 1, times: 1, every: 1 }],
+      ['one', { signal: null, stretch: 'hold', at: 0, count: 1, most: 1, times: 1, every: 1, muted: false }],
     ]);
   });
   effect.layers = collectionOf([['dot', layer]]);

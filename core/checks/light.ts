@@ -1,11 +1,11 @@
 import {
-  listed,
-  ownerOf,
-  SURROUND_COLOURS,
-  timedBursts,
+  activeBursts,
   type Effect,
   type Id,
   type Layer,
+  ownerOf,
+  SURROUND_COLOURS,
+  timedBursts,
 } from '../document/index.ts';
 import { brightnessOf, exp, linearOf } from '../maths/index.ts';
 import { colourReader, dialShares, newReading, numberReader } from '../simulation/index.ts';
@@ -165,7 +165,7 @@ function flashes(effect: Effect, layerId: Id): Problem[] {
   const count = flashesASecond(brightnessOverTime(effect, layerId), sheetClock(effect).rate);
   if (count <= MOST_FLASHES) return [];
   const owner = ownerOf(effect, layerId);
-  const fast = listed(effect.layers.byId[owner]!.bursts).filter(({ item }) => item.times > 1 && item.every < 0.34);
+  const fast = activeBursts(effect.layers.byId[owner]!).filter(({ item }) => item.times > 1 && item.every < 0.34);
   return [
     {
       id: 'flashes',

@@ -1,13 +1,14 @@
 import {
-  LINK_SETTINGS,
+  activeHits,
+  type Effect,
+  type Id,
+  type Layer,
   lineageOf,
+  LINK_SETTINGS,
   listed,
   ownerOf,
   shownLayers,
   timedBursts,
-  type Effect,
-  type Id,
-  type Layer,
 } from '../document/index.ts';
 import { dialShares, EffectClock, newReading, NumberReader, numberReader, windowOf } from '../simulation/index.ts';
 import { lifetimesOf } from './lifeSamples.ts';
@@ -94,7 +95,7 @@ function bornByItself(effect: Effect, layer: Layer, sheet: Sheet, pass: Pass): U
   const born = new Uint8Array(PRESENCE_CELLS);
   const { clock, seconds } = sheet;
   if (layer.source.kind === 'hits') {
-    for (const { item } of listed(layer.source.hits)) born[cellOf(clock.startOf(item.stretch) + item.at, sheet)] = 1;
+    for (const { item } of activeHits(layer.source)) born[cellOf(clock.startOf(item.stretch) + item.at, sheet)] = 1;
     return born;
   }
   const [from, until] = windowIn(layer, effect, sheet, pass);

@@ -1,14 +1,17 @@
 import {
+  activeBursts,
+  activeHits,
   atBone,
   atEffect,
-  collectionOf,
+  type Effect,
+  newHit,
+  type Layer,
   lineageOf,
   listed,
+  type NumberSetting,
   setNumber,
   timedBursts,
-  type Effect,
-  type Layer,
-  type NumberSetting,
+  withItem,
 } from '../document/index.ts';
 import { boneNamed, meshSites, type Rig, type SiteRegion } from '../geometry/index.ts';
 import type { Mend } from './mend.ts';
@@ -42,17 +45,20 @@ function isSetOff(effect: Effect, id: string): boolean {
 export function whyNothingIsBorn(effect: Effect, id: string, layer: Layer, rigs: StageRigs): Why | null {
   const { settings, source } = layer;
   if (source.kind === 'hits') {
-    if (source.hits.order.length > 0 || isSetOff(effect, id)) return null;
+    if (activeHits(source).length > 0 || isSetOff(effect, id)) return null;
     return {
       why: 'nothing hits it yet: strike while it plays, or add a hit',
       mend: layerMend(id, 'Add a hit', (own) => {
         if (own.source.kind !== 'hits') return;
-        const place = atEffect([0, 1, 0.5], [90, 0, 0]);
-        own.source.hits = collectionOf([['first', { stretch: 'opening', at: 0.2, place, strength: 100 }]]);
+        own.source.hits = withItem(
+          own.source.hits,
+          'first',
+          newHit('opening', 0.2, atEffect([0, 1, 0.5], [90, 0, 0])),
+        );
       }),
     };
   }
-  const bursts = listed(layer.bursts).filter(({ item }) => item.count > 0);
+  const bursts = activeBursts(layer).filter(({ item }) => item.count > 0);
   const comesOtherwise =
     isAbove0(settings['births.rate']) ||
     isAbove0(settings['births.perMetre']) ||

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { afterEach, describe, expect, it } from 'vitest';
-import { withoutQuality } from '../testing/withoutQuality.ts';
+import { asSchema7 } from '../testing/asSchema7.ts';
 import {
   apply,
   canonicalText,
@@ -245,7 +245,7 @@ describe('a migration', () => {
   const before = changed.map(({ byDefault }) => byDefault);
   afterEach(() => changed.forEach((declaration, n) => (declaration.byDefault = before[n])));
 
-  it.each([0, 1, 2, 3, 4, 5, 6, 7])('of schema %d says the same whatever is the default now', (schema) => {
+  it.each([0, 1, 2, 3, 4, 5, 6, 7, 8])('of schema %d says the same whatever is the default now', (schema) => {
     const text = readFileSync(new URL(`./kept/schema${schema}.json`, import.meta.url), 'utf8');
     const was = migrated(JSON.parse(text));
     for (const declaration of changed) declaration.byDefault = 77;
@@ -278,7 +278,7 @@ describe('a kept document of schema 2', () => {
 describe('a kept document of schema 5', () => {
   it('is read with the softness that forces from one spot always had, and is otherwise as it was', () => {
     const text = readFileSync(new URL('./kept/schema5.json', import.meta.url), 'utf8');
-    const effect = withoutQuality(parseEffectText(text));
+    const effect = asSchema7(parseEffectText(text));
     const before = JSON.parse(text) as Effect;
     const kinds = new Set<string>();
     for (const { id, item } of listed(effect.layers)) {
@@ -300,7 +300,7 @@ describe('a kept document of schema 5', () => {
 describe('a kept document of schema 6', () => {
   it('is read without anything linked and without signals, and is otherwise as it was', () => {
     const text = readFileSync(new URL('./kept/schema6.json', import.meta.url), 'utf8');
-    const effect = withoutQuality(parseEffectText(text));
+    const effect = asSchema7(parseEffectText(text));
     const before = JSON.parse(text) as Effect;
     expect(effect.schema).toBe(SCHEMA);
     expect(effect.groups.byId['bell']).toEqual({ ...before.groups.byId['bell'], linked: null });
@@ -326,8 +326,30 @@ describe('a kept document of schema 7', () => {
     const steps = [...listed(effect.looks.byId['husk']!.steps), ...stepsOf(effect, effect.layers.byId['haze']!)];
     expect(steps.map(({ item }) => item.least)).toEqual(['low', 'low', 'low']);
     const before = JSON.parse(text) as Effect;
-    expect(withoutQuality(effect).layers).toEqual(before.layers);
+    expect(asSchema7(effect).layers).toEqual(before.layers);
     expect(effect.looks).toEqual(before.looks);
+  });
+});
+
+describe('a kept document of schema 8', () => {
+  it('is read with no burst and no hit muted, in what is linked too, and is otherwise as it was', () => {
+    const text = readFileSync(new URL('./kept/schema8.json', import.meta.url), 'utf8');
+    const effect = parseEffectText(text);
+    const all = [effect, effect.groups.byId['bell']!.linked!.effect].flatMap(({ layers }) => listed(layers));
+    const timed = all.flatMap(({ item: { bursts, source } }) => [
+      ...listed(bursts),
+      ...(source.kind === 'hits' ? listed<{ muted: boolean }>(source.hits) : []),
+    ]);
+    expect(timed.length).toBeGreaterThan(all.length);
+    for (const { item } of timed) expect(item.muted).toBe(false);
+    const before = JSON.parse(text) as Effect;
+    const stripped = structuredCopy(effect);
+    for (const { item } of listed(stripped.layers)) {
+      for (const burst of listed(item.bursts)) delete (burst.item as { muted?: boolean }).muted;
+      if (item.source.kind === 'hits')
+        for (const hit of listed(item.source.hits)) delete (hit.item as { muted?: boolean }).muted;
+    }
+    expect(stripped.layers).toEqual(before.layers);
   });
 });
 

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { withoutQuality } from '../testing/withoutQuality.ts';
+import { asSchema7 } from '../testing/asSchema7.ts';
 import { describe, expect, it } from 'vitest';
 import { collectionOf, listed } from '../settings/index.ts';
 import { STEP_KINDS, type StepKind } from './declarations/index.ts';
@@ -133,7 +133,7 @@ describe('a kept document of schema 4', () => {
   it('is read under the sky of its surround, and is else as it was', () => {
     const text = readFileSync(new URL('./kept/schema4.json', import.meta.url), 'utf8');
     const before = JSON.parse(text) as Effect;
-    const effect = withoutQuality(parseEffectText(text));
+    const effect = asSchema7(parseEffectText(text));
     const { drawn } = effect.layers.byId['funnel']!;
     expect(drawn.kind === 'mesh' && drawn.settings.otherShape.base).toEqual({ kind: 'fixed', value: 0 });
     if (drawn.kind === 'mesh') delete (drawn.settings as Record<string, unknown>)['otherShape'];

@@ -43,6 +43,7 @@ import {
   type Surface,
   type Thing,
   type Burst,
+  type Hit,
   type Moment,
 } from './schema/index.ts';
 import { drawnLook } from './look.ts';
@@ -171,6 +172,16 @@ export const burst = (stretch: Burst['stretch'], at: number, count: number): Bur
   most: count,
   times: 1,
   every: 1,
+  muted: false,
+});
+
+/** A blow of full strength. */
+export const newHit = (stretch: Hit['stretch'], at: number, place: Place): Hit => ({
+  stretch,
+  at,
+  place,
+  strength: 100,
+  muted: false,
 });
 
 const hung = (offset: Vector, turn: Vector) => ({ offset, turn, keys: emptyCollection<PlaceKey>() });

@@ -1,19 +1,21 @@
 import { formatAddress, type HolderAddress } from './parts/address.ts';
 import {
-  defaultSetting,
-  listed,
+  type Collection,
   type Colour,
   type Curve,
   type Declaration,
+  defaultSetting,
   type Id,
   type KeyPlace,
+  listed,
   type NumberDeclaration,
   type NumberSetting,
   type Setting,
   type Shaper,
 } from '../settings/index.ts';
 import { diff } from './diff.ts';
-import type { Dial, Effect, Force, Place, Source } from './schema/index.ts';
+import type { Dial, Effect, Force, Hit, Place, Source } from './schema/index.ts';
+import { activeHits } from './signals.ts';
 import { stepsOf } from './look.ts';
 import { plain } from './plain.ts';
 import { layerQualityWords, qualityWords } from './qualityWords.ts';
@@ -161,11 +163,16 @@ function placeWords(place: Place, named: Pick<Named, 'stage' | 'dials'>): string
   return `${hangsOn(place, named)} at ${place.offset.map(plain).join(', ')} m${turned}${keys.length > 0 ? `; keys ${keys.join('; ')}` : ''}`;
 }
 
+function mutedHits({ hits }: { readonly hits: Collection<Hit> }): string {
+  const muted = hits.order.length - activeHits({ hits }).length;
+  return muted > 0 ? `, ${muted} of them muted` : '';
+}
+
 function sourceWords(source: Source, effect: Named): string {
   const thing = 'thing' in source ? ` of ${effect.stage.things.byId[source.thing]?.name ?? 'something gone'}` : '';
   const bones = 'bones' in source && source.bones.length > 0 ? `, ${source.bones.join(', ')}` : '';
   if (source.kind === 'particles') return `particles of ${effect.layers.byId[source.layer]?.name ?? 'a layer gone'}`;
-  if (source.kind === 'hits') return `hits, ${source.hits.order.length} in its list`;
+  if (source.kind === 'hits') return `hits, ${source.hits.order.length} in its list${mutedHits(source)}`;
   const place = 'place' in source ? `, ${placeWords(source.place, effect)}` : '';
   const points =
     source.kind === 'path' ? ` through ${source.points.map((point) => point.map(plain).join(', ')).join('; ')}` : '';
@@ -290,7 +297,7 @@ function ofLayer(effect: Effect, id: Id): SetLine[] {
       line(
         `bursts.${burst}`,
         'burst',
-        `${item.count}${item.most > item.count ? ` to ${item.most}` : ''}, ${plain(item.at)} s ${item.signal === null ? `into the ${item.stretch}` : `after ${effect.signals.byId[item.signal]?.name ?? ''}`}${item.times > 1 ? `, ${item.times} times every ${plain(item.every)} s` : ''}`,
+        `${item.muted ? 'muted, ' : ''}${item.count}${item.most > item.count ? ` to ${item.most}` : ''}, ${plain(item.at)} s ${item.signal === null ? `into the ${item.stretch}` : `after ${effect.signals.byId[item.signal]?.name ?? ''}`}${item.times > 1 ? `, ${item.times} times every ${plain(item.every)} s` : ''}`,
       ),
     ),
     ...listed(layer.forces).map(({ id: force, item }) =>

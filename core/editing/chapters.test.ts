@@ -15,7 +15,8 @@ import {
 } from '../document/index.ts';
 import { counter } from '../testing/counter.ts';
 import { randomEffect } from '../testing/randomEffect.ts';
-import { CHAPTERS, pasteChapter } from './chapters.ts';
+import { CHAPTERS } from './chapterNames.ts';
+import { pasteChapter } from './chapters.ts';
 
 function two(): Effect {
   const effect = newEffect('Two', 1);

@@ -1,6 +1,5 @@
 import {
   LAYER_SETTINGS,
-  removeLayer,
   structuredCopy,
   type Effect,
   type Id,
@@ -9,10 +8,9 @@ import {
   type Random32,
   settingsByName,
 } from '../document/index.ts';
-import { pasteLayers, type Clip, type Pasted } from './clip.ts';
-
-export const CHAPTERS = ['source', 'births', 'motion', 'life', 'appearance', 'links'] as const;
-export type ChapterName = (typeof CHAPTERS)[number];
+import type { ChapterName } from './chapterNames.ts';
+import type { Clip, Pasted } from './clip.ts';
+import { takeFromClip } from './clipParts.ts';
 
 /** What of a chapter is no setting. */
 const PARTS: Record<ChapterName, readonly (keyof Layer)[]> = {
@@ -45,18 +43,17 @@ export function pasteChapter(
   layers: readonly Id[],
   random: Random32,
 ): Pasted {
-  const pasted = pasteLayers(draft, { ...clip, layers: clip.layers.slice(0, 1) }, 0, random);
-  const [guest] = pasted.layers;
-  const from = structuredCopy(draft.layers.byId[guest!]!);
-  for (const id of layers) giveChapter(draft, from, id, chapter, random);
   const own = clip.layers[0]!;
-  // What the copied layer had to do with itself, the one that takes its place has to do with itself.
-  for (const id of layers) {
-    const { links, source } = draft.layers.byId[id]!;
-    for (const link of Object.values(links.byId))
-      if (link.layer === guest) link.layer = draft.layers.byId[own] ? own : id;
-    if (source.kind === 'particles' && source.layer === guest) source.layer = id;
-  }
-  removeLayer(draft, guest!);
+  const pasted = takeFromClip(draft, clip, random, (guest) => {
+    const from = structuredCopy(draft.layers.byId[guest]!);
+    for (const id of layers) giveChapter(draft, from, id, chapter, random);
+    // What the copied layer had to do with itself, the one that takes its place has to do with itself.
+    for (const id of layers) {
+      const { links, source } = draft.layers.byId[id]!;
+      for (const link of Object.values(links.byId))
+        if (link.layer === guest) link.layer = draft.layers.byId[own] ? own : id;
+      if (source.kind === 'particles' && source.layer === guest) source.layer = id;
+    }
+  });
   return { ...pasted, layers };
 }

@@ -2,25 +2,27 @@ import { describe, expect, it } from 'vitest';
 import {
   atBone,
   collectionOf,
+  derivedColour,
+  type Effect,
   emptyCollection,
   gradientShaper,
   listed,
+  namedColour,
   newEffect,
+  newForce,
   newFront,
   newLayer,
   newLink,
   newStep,
   newThing,
   parseEffect,
-  structuredCopy,
-  type Effect,
   type Shaper,
-  derivedColour,
-  namedColour,
+  structuredCopy,
 } from '../document/index.ts';
 import { counter } from '../testing/counter.ts';
 import { randomEffect } from '../testing/randomEffect.ts';
-import { clipText, pasteLayers, readClip } from './clip.ts';
+import { clipText, pasteLayers, readClip, type Clip, type ClippedPart } from './clip.ts';
+import { pasteForce, pasteSetting } from './clipParts.ts';
 
 const HASH = 'c'.repeat(64);
 
@@ -177,5 +179,58 @@ describe('what stands in the clipboard', () => {
     const text = clipText({ layers: ['motes'], effect: lantern() });
     expect(() => readClip(text.replace('"layers":["motes"]', '"layers":["gone"]'))).toThrow('copy them again');
     expect(() => readClip(text.replace('"seed":1', '"seed":-1'))).toThrow(/seed/);
+  });
+});
+
+describe('a part of a copied layer', () => {
+  it('is read back from text as it was written; anything else means the whole layer', () => {
+    const effect = lantern();
+    const [layer = ''] = effect.layers.order;
+    const clipOf = (part?: ClippedPart): Clip => ({ layers: [layer], effect, part });
+    const parts: ClippedPart[] = [
+      { kind: 'setting', address: { kind: 'layer', layer, setting: 'life.size' } },
+      { kind: 'force', id: 'pull' },
+      { kind: 'chapter', chapter: 'motion' },
+    ];
+    for (const part of parts) expect(readClip(clipText(clipOf(part)))!.part).toEqual(part);
+    expect(readClip(clipText(clipOf()))!.part).toBeUndefined();
+    const broken = clipText(clipOf(parts[2]!)).replace('"chapter":"motion"', '"chapter":"nonsense"');
+    expect(readClip(broken)!.part).toBeUndefined();
+  });
+
+  it('gives a setting what it has with all that shapes it, matching palette and dials by name', () => {
+    const [from, to] = [lantern(), newEffect('Other', 2)];
+    const made = newLayer('Other', 3);
+    to.layers = collectionOf([['o', made]]);
+    const address = { kind: 'layer', layer: listed(from.layers)[0]!.id, setting: 'life.colour' } as const;
+    const clip: Clip = { layers: [address.layer], effect: from };
+    const { brought } = pasteSetting(
+      to,
+      clip,
+      address,
+      (draft) => [draft.layers.byId['o']!.settings['life.colour']],
+      counter(),
+    );
+    expect(to.layers.order).toEqual(['o']);
+    expect(brought.join()).toContain('Warm');
+    const pasted = to.layers.byId['o']!.settings['life.colour'];
+    expect(pasted.shapers.order).toHaveLength(1);
+    expect(() => parseEffect(structuredCopy(to))).not.toThrow();
+  });
+
+  it('adds a force to every layer it is given, and leaves no guest behind', () => {
+    const [from, to] = [lantern(), newEffect('Other', 2)];
+    const owner = listed(from.layers)[0]!;
+    owner.item.forces = collectionOf([['f', newForce('vortex', atBone('t', 'hand'))]]);
+    to.layers = collectionOf([
+      ['o', newLayer('One', 3)],
+      ['p', newLayer('Two', 4)],
+    ]);
+    const clip: Clip = { layers: [owner.id], effect: from };
+    const { lost } = pasteForce(to, clip, 'f', { layers: ['o', 'p'], id: 'new' }, counter());
+    expect(to.layers.order).toEqual(['o', 'p']);
+    for (const id of to.layers.order)
+      expect(to.layers.byId[id]!.forces.byId['new']).toMatchObject({ kind: 'vortex' });
+    expect(lost.join()).toContain('Sedge');
   });
 });

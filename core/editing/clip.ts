@@ -1,34 +1,45 @@
 import type { z } from 'zod';
 import {
   canonicalText,
+  type Collection,
   DocumentError,
+  type Effect,
   emptyCollection,
   forcesOn,
+  formatAddress,
+  type FoundRef,
+  type Id,
   layerSchema,
   layersMeeting,
   listed,
   newId,
   parseEffect,
+  parseSettingAddress,
   PART_OF_TABLE,
   PARTS,
+  type Random32,
   refsIn,
+  type RefTable,
   serves,
+  type SettingAddress,
   structuredCopy,
   surfaceSchema,
   withItem,
-  type Collection,
-  type Effect,
-  type FoundRef,
-  type Id,
-  type Random32,
-  type RefTable,
 } from '../document/index.ts';
+import { CHAPTERS, type ChapterName } from './chapterNames.ts';
 import { moveLayer } from './regroup.ts';
+
+/** What of a copied layer is meant, where it is not the layer as a whole. */
+export type ClippedPart =
+  | { readonly kind: 'setting'; readonly address: SettingAddress }
+  | { readonly kind: 'force'; readonly id: Id }
+  | { readonly kind: 'chapter'; readonly chapter: ChapterName };
 
 /** Layers that were copied, with the effect they come from: what they refer to is looked up in it. */
 export interface Clip {
   readonly layers: readonly Id[];
   readonly effect: Effect;
+  readonly part?: ClippedPart | undefined;
 }
 
 /** What came of putting layers into an effect. */
@@ -44,7 +55,23 @@ export interface Pasted {
 const MARK = 'jinx layers';
 
 /** Layers as text, to be put into this or another effect, of this or another project. */
-export const clipText = ({ layers, effect }: Clip): string => canonicalText({ kind: MARK, layers, effect });
+export const clipText = ({ layers, effect, part }: Clip): string =>
+  canonicalText({
+    kind: MARK,
+    layers,
+    effect,
+    part: part ? (part.kind === 'setting' ? { kind: 'setting', address: formatAddress(part.address) } : part) : null,
+  });
+
+/** Reads which part of a copied layer is meant; undefined where the whole is. */
+function readPart(value: unknown): ClippedPart | undefined {
+  const { kind, address, id, chapter } = (value ?? {}) as Record<string, unknown>;
+  if (kind === 'force' && typeof id === 'string') return { kind, id };
+  const named = CHAPTERS.find((name) => name === chapter);
+  if (kind === 'chapter' && named) return { kind, chapter: named };
+  const parsed = kind === 'setting' && typeof address === 'string' ? parseSettingAddress(address) : null;
+  return parsed ? { kind: 'setting', address: parsed } : undefined;
+}
 
 /** Reads what `clipText` wrote. Null when the text is something else. @throws DocumentError when it is such a text, but not whole. */
 export function readClip(text: string): Clip | null {
@@ -55,11 +82,11 @@ export function readClip(text: string): Clip | null {
     return null;
   }
   if (typeof value !== 'object' || value === null || (value as { kind?: unknown }).kind !== MARK) return null;
-  const { layers, effect: document } = value as { layers?: unknown; effect?: unknown };
+  const { layers, effect: document, part } = value as { layers?: unknown; effect?: unknown; part?: unknown };
   const effect = parseEffect(document);
   if (!Array.isArray(layers) || !layers.every((id) => typeof id === 'string' && id in effect.layers.byId))
     throw new DocumentError('the copied layers are not in what was copied: copy them again', 'layers');
-  return { layers: layers as Id[], effect };
+  return { layers: layers as Id[], effect, part: readPart(part) };
 }
 
 /** Tables whose items are brought along where the effect has none of the same name. */

@@ -1,5 +1,7 @@
+export * from './chapterNames.ts';
 export * from './chapters.ts';
 export * from './clip.ts';
+export * from './clipParts.ts';
 export * from './compare.ts';
 export * from './dialled.ts';
 export { setDialRange } from './dialRange.ts';

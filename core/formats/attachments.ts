@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { hasFrom, listed, refsTo, SCHEMA, tierName, TIERS, type Effect } from '../document/index.ts';
+import { activeBursts, type Effect, hasFrom, listed, refsTo, SCHEMA, tierName, TIERS } from '../document/index.ts';
 import type { Reached } from '../simulation/index.ts';
 import { SIMULATION } from '../simulation/index.ts';
 
@@ -165,7 +165,7 @@ export function attachmentsOf(effect: Effect, reached: Reached): Attachments {
       const { first = null, last = null, mostLiving = 0 } = byLayer.get(id) ?? {};
       return {
         ...{ name: item.name, first, last, mostLiving },
-        bursts: listed(item.bursts).map(({ item: burst }) => ({
+        bursts: activeBursts(item).map(({ item: burst }) => ({
           stretch: burst.signal === null ? burst.stretch : null,
           signal: burst.signal === null ? null : (effect.signals.byId[burst.signal]?.name ?? null),
           ...{ at: burst.at, least: burst.count, most: burst.most, times: burst.times, every: burst.every },

@@ -2,6 +2,7 @@ import {
   atBone,
   atBorder,
   atEffect,
+  newHit,
   atThing,
   burst,
   collectionOf,
@@ -89,23 +90,23 @@ export const KINDS: readonly Kind[] = [
     id: 'hit/h',
     says: /a hit 9 s into the hold/,
     wrong: (layer) => {
-      const hit = { stretch: 'hold' as const, at: 9, place: atEffect(), strength: 100 };
+      const made = newHit('hold', 9, atEffect());
       layer.source = {
         kind: 'hits',
         hits: collectionOf([
-          ['g', { ...hit, at: 0 }],
-          ['h', hit],
+          ['g', { ...made, at: 0 }],
+          ['h', made],
         ]),
       };
       setNumber(layer, 'births.life', 4);
     },
     right: (layer) => {
-      const hit = { stretch: 'hold' as const, at: 2, place: atEffect(), strength: 100 };
+      const made = newHit('hold', 2, atEffect());
       layer.source = {
         kind: 'hits',
         hits: collectionOf([
-          ['g', { ...hit, at: 0 }],
-          ['h', hit],
+          ['g', { ...made, at: 0 }],
+          ['h', made],
         ]),
       };
       setNumber(layer, 'births.life', 4);

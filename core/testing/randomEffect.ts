@@ -105,6 +105,7 @@ function sourceOf(kind: (typeof SOURCES)[number], dice: Dice, layer: Layer, befo
         at,
         place: dice.place(),
         strength,
+        muted: false,
       });
       return {
         kind,

@@ -147,6 +147,7 @@ function referInLayer(layer: Layer, earlier: readonly Id[], others: readonly Id[
     most: 5,
     times: 1,
     every: 1,
+    muted: false,
   });
   if (dice.comes(0.4)) {
     layer.look = { kind: 'named', look: dice.comes(0.6) ? 'common' : 'edge', changes: {} };

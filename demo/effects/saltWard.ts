@@ -1,14 +1,15 @@
 import {
   atThing,
   collectionOf,
+  type Effect,
+  type Hit,
+  newHit,
   inWorld,
+  namedColour,
   newEffect,
   newSurface,
   newThing,
-  type Effect,
-  type Hit,
   type Vector,
-  namedColour,
 } from '@jinx/core/document';
 import {
   colour,
@@ -37,7 +38,7 @@ const blow = (at: number, round: number, up: number): Hit => {
   const [a, b] = [(round * Math.PI) / 180, (up * Math.PI) / 180];
   const way: Vector = [Math.sin(a) * Math.cos(b), Math.sin(b), Math.cos(a) * Math.cos(b)];
   const offset = way.map((x, axis) => MIDDLE[axis]! + x * RADIUS) as Vector;
-  return { stretch: 'hold', at, place: atThing(TALLOW, offset, [90 - up, round, 0]), strength: 100 };
+  return newHit('hold', at, atThing(TALLOW, offset, [90 - up, round, 0]));
 };
 const HITS = collectionOf([
   ['first', blow(0.8, 16, 38)],

@@ -8,6 +8,7 @@ import { toSchema5 } from './schema5.ts';
 import { toSchema6 } from './schema6.ts';
 import { toSchema7 } from './schema7.ts';
 import { toSchema8 } from './schema8.ts';
+import { toSchema9 } from './schema9.ts';
 
 /** Schema 0 was the draft with lengths in `timing`. */
 function toSchema1({ timing, ...rest }: Loose): Loose {
@@ -33,6 +34,7 @@ const STEPS: readonly ((document: Loose) => Loose)[] = [
   toSchema6,
   toSchema7,
   toSchema8,
+  toSchema9,
 ];
 
 /**

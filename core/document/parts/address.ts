@@ -82,6 +82,12 @@ export function parseAddress(text: string): PartAddress | SettingAddress | null 
   return (setting === undefined ? address : { ...(address as object), setting }) as PartAddress | SettingAddress;
 }
 
+/** The address of a setting from its text; null where it is none. */
+export function parseSettingAddress(text: string): SettingAddress | null {
+  const found = parseAddress(text);
+  return found && 'setting' in found ? (found as SettingAddress) : null;
+}
+
 /** Whether two addresses name the same. */
 export const isSameAddress = (a: PartAddress | SettingAddress, b: PartAddress | SettingAddress): boolean =>
   formatAddress(a) === formatAddress(b);

@@ -12,6 +12,7 @@ export const burstSchema = z.strictObject({
   times: z.number().int().min(1).max(1000),
   /** Seconds from one time to the next. */
   every: z.number().min(0.01).max(600),
+  muted: z.boolean(),
 });
 export type Burst = z.infer<typeof burstSchema>;
 

@@ -15,7 +15,7 @@ import { dialSchema, measureSchema, signalSchema, stretchesSchema } from './dial
 import { qualitySchema } from './quality.ts';
 import { stageSchema } from './stage.ts';
 
-export const SCHEMA = 8;
+export const SCHEMA = 9;
 
 const grouped = {
   name: itemName,

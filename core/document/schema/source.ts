@@ -12,6 +12,7 @@ export const hitSchema = z.strictObject({
   at: z.number().min(0).max(3600),
   place: placeSchema,
   strength: z.number().min(0).max(1000),
+  muted: z.boolean(),
 });
 export type Hit = z.infer<typeof hitSchema>;
 

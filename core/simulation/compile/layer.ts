@@ -1,10 +1,10 @@
 import {
+  activeBursts,
   keptShare,
-  LAYER_SETTINGS,
-  listed,
-  sizeForKept,
   type Layer,
+  LAYER_SETTINGS,
   type NumberSetting,
+  sizeForKept,
   type Vector,
 } from '../../document/index.ts';
 import { Channels } from '../values/channels.ts';
@@ -40,7 +40,7 @@ function sharedLife(layer: Layer, numbers: Numbers, clock: EffectClock): number 
   const hasArea = numbers['births.perArea'].low > 0;
   if (!stand && !hasArea) return numbers['births.life'].isConstant ? numbers['births.life'].low : null;
   const only = numbers['births.rate'].isConstant && numbers['births.rate'].low === 0;
-  const hasOthers = numbers['births.perMetre'].low > 0 || layer.bursts.order.length > 0;
+  const hasOthers = numbers['births.perMetre'].low > 0 || activeBursts(layer).length > 0;
   return only && !hasOthers ? Math.max(clock.length, SHORTEST_STANDING) : null;
 }
 
@@ -77,7 +77,7 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
     window: windowOf(layer, effect, clock),
     kept: keptShare(effect.quality, layer),
     beginsAt: clock.beginsAt,
-    bursts: listed(layer.bursts),
+    bursts: activeBursts(layer),
     signals: around.signals,
     forces: boundForces(id, group, effect),
     life,

@@ -1,15 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import {
+  burst,
   collectionOf,
   curveShaper,
+  type Effect,
+  type Hit,
   inWorld,
+  type Layer,
   newLayer,
   newLink,
   newSurface,
   setNumber,
-  type Effect,
-  type Hit,
-  type Layer,
 } from '../../document/index.ts';
 import { packDirection, unpackDirectionInto } from '../../maths/index.ts';
 import { effectOf, onStage, TUBE } from '../../testing/effects.ts';
@@ -22,6 +23,7 @@ const hit = (at: number, place = inWorld([0, 1, 0]), strength = 100): Hit => ({
   at,
   place,
   strength,
+  muted: false,
 });
 
 /** Impacts of a second's life at hits, and rings about them that grow to a metre, 600 births a second, that stand still. */
@@ -69,6 +71,24 @@ function run(effect: Effect, step: number, rigs = new Map()): Instance {
   world.advance(step);
   return world;
 }
+
+describe('what is muted', () => {
+  it('bears nothing, neither a hit nor a burst, while the others do', () => {
+    const effect = struckAt([hit(0.1), { ...hit(0.2), muted: true }], (_, rings) => {
+      rings.source = { kind: 'point', place: inWorld() };
+      setNumber(rings, 'births.rate', 0);
+      rings.bursts = collectionOf([
+        ['a', burst('opening', 0.1, 5)],
+        ['b', { ...burst('opening', 0.2, 7), muted: true }],
+      ]);
+    });
+    const world = playAlone(effect);
+    world.advance(30);
+    const perHit = effect.layers.byId['motes']!.settings['source.perHit'].base as { value: number };
+    expect(world.population('motes')!.count).toBe(perHit.value);
+    expect(world.population('rings')!.count).toBe(5);
+  });
+});
 
 describe('hits', () => {
   it('bear as many as their strength says, where and when each falls', () => {

@@ -1,4 +1,4 @@
-import { listed, type Hit, type Layer } from '../../document/index.ts';
+import { activeHits, type Hit, type Layer } from '../../document/index.ts';
 import type { Reading } from '../values/reading.ts';
 import { pointInto } from './particles.ts';
 import {
@@ -24,7 +24,7 @@ export class HitsSource implements SourceReader {
     this.#around = around;
     const source = around.layer.source as Extract<Layer['source'], { kind: 'hits' }>;
     // By id, so that no order on screen reaches what is computed.
-    this.#hits = listed(source.hits)
+    this.#hits = activeHits(source)
       .sort((a, b) => (a.id < b.id ? -1 : 1))
       .map(({ item }) => item);
   }

@@ -3,10 +3,11 @@ import {
   atThing,
   burst,
   collectionOf,
-  newForce,
-  setNumber,
   type Effect,
   type Layer,
+  newForce,
+  newHit,
+  setNumber,
   type Source,
   type Vector,
 } from '../../document/index.ts';
@@ -168,7 +169,7 @@ function parentsOf(world: Instance) {
 const hits = () => {
   const place = atThing('figure', [0.1, 0.8, 0.2], [0, 0, -90]);
   const effect = bearing(
-    { kind: 'hits', hits: collectionOf([['h', { stretch: 'opening', at: AT, place, strength: 150 }]]) },
+    { kind: 'hits', hits: collectionOf([['h', { ...newHit('opening', AT, place), strength: 150 }]]) },
     (layer) => {
       layer.bursts = collectionOf([]);
       setNumber(layer, 'source.perHit', 3);

@@ -16,6 +16,7 @@ import MotionChapter from './chapters/MotionChapter.vue';
 import SourceChapter from './chapters/SourceChapter.vue';
 import { CHAPTERS, chapterTitle } from './chapters/useChapterClip';
 import { useAnchors } from './chapters/useAnchors';
+import { useChipActs } from './chapters/useChipActs';
 
 /** The chosen layer's six chapters, one below the other on one page; on wide windows in two columns. */
 const store = useEffectStore();
@@ -32,6 +33,7 @@ const COLUMNS: readonly (readonly ChapterName[])[] = [CHAPTERS.slice(0, 3), CHAP
 const layer = computed(() => store.chosen);
 const page = ref<HTMLElement>();
 const { current, goTo, keepPlace } = useAnchors(page);
+useChipActs(page);
 
 /** A layer that follows another has no source, births and motion of its own. */
 const OWN: ReadonlySet<ChapterName> = new Set(['source', 'births', 'motion']);

@@ -89,7 +89,7 @@ const setQuality = (part: Partial<Layer['quality']>) =>
       <button type="button" class="plain act" @click="setUntil(atBorder('letGo'))">or until…</button>
     </template>
   </p>
-  <p v-for="{ id, item } in bursts" :key="id">
+  <p v-for="{ id, item } in bursts" :key="id" :class="{ muted: item.muted }" data-burst>
     A burst of
     <PlainChip
       :value="item.count"
@@ -142,6 +142,9 @@ const setQuality = (part: Partial<Layer['quality']>) =>
         :most="600"
         @change="(every, gesture) => set(id, { every }, gesture)" /></template
     >.
+    <button type="button" class="plain mute" @click="set(id, { muted: !item.muted })">
+      {{ item.muted ? 'unmute' : 'mute' }}
+    </button>
     <button type="button" class="plain" title="Remove this burst" aria-label="Remove this burst" @click="remove(id)">
       ×
     </button>

@@ -39,12 +39,12 @@ function loosenAll(percent: string): void {
         copy
       </button>
       <button
-        v-if="pastable?.chapter === chapter"
+        v-if="pastable?.copied.part.chapter === chapter"
         type="button"
         class="plain act"
         :aria-label="pastable.text"
         :title="pastable.text"
-        @click="paste"
+        @click="paste(pastable.copied)"
       >
         paste
       </button>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { atEffect, listed, withItem, withoutItem, type Hit, type Place } from '@jinx/core/document';
+import { atEffect, type Hit, listed, newHit, type Place, withItem, withoutItem } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../chips/ChoiceChip.vue';
@@ -31,10 +31,10 @@ const add = () =>
   store.changeLayer('add a hit', ({ source }) => {
     if (source.kind !== 'hits') return;
     const last = hits.value[hits.value.length - 1]?.item;
-    const hit: Hit = last
+    const made: Hit = last
       ? { ...last, at: last.at + 0.3 }
-      : { stretch: 'opening', at: 0.2, place: atEffect([0, 1, 0.5], [90, 0, 0]), strength: 100 };
-    source.hits = withItem(source.hits, store.newId(), hit);
+      : newHit('opening', 0.2, atEffect([0, 1, 0.5], [90, 0, 0]));
+    source.hits = withItem(source.hits, store.newId(), made);
   });
 const remove = (id: string) =>
   store.changeLayer('remove a hit', ({ source }) => {
@@ -47,7 +47,7 @@ const remove = (id: string) =>
     Each hit bears <SettingChip setting="source.perHit" label="births a hit" /> at its full strength. Strike while it
     plays, by the button under the stage or the key X, and they are born where the middle of the picture is hit.
   </p>
-  <p v-for="({ id, item }, n) in hits" :key="id" :data-hit="n">
+  <p v-for="({ id, item }, n) in hits" :key="id" :data-hit="n" :class="{ muted: item.muted }">
     A hit
     <PlainChip
       :value="item.at"
@@ -80,6 +80,14 @@ const remove = (id: string) =>
       @change="(strength, gesture) => change('change a hit', id, { strength }, gesture)"
     />
     of the full strength
+    <button
+      type="button"
+      class="plain"
+      :aria-label="`${item.muted ? 'Unmute' : 'Mute'} hit ${n + 1}`"
+      @click="change(item.muted ? 'unmute a hit' : 'mute a hit', id, { muted: !item.muted })"
+    >
+      {{ item.muted ? 'unmute' : 'mute' }}
+    </button>
     <button
       type="button"
       class="plain"

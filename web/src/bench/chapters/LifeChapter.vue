@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Colour } from '@jinx/core/document';
+import { formatAddress, type Colour } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import ColourWords from '../chips/ColourWords.vue';
@@ -55,7 +55,14 @@ const unshape = () =>
     <button type="button" class="plain act" @click="unshape">One colour instead</button>
   </p>
   <p v-else>
-    Its colour is <ColourWords :colour="base" label="colour" @change="setColour" />
+    Its colour is
+    <ColourWords
+      :colour="base"
+      label="colour"
+      :class="{ muted: colour.muted }"
+      :data-address="formatAddress({ kind: 'layer', layer: store.chosenId, setting: 'life.colour' })"
+      @change="setColour"
+    />
     <button type="button" class="plain act" @click="shape">Change it over age</button>
   </p>
   <TintWords />

@@ -8,6 +8,8 @@ import { changeForce, forceAddress, removeForce } from './changeForce';
 import MenuButton from '../chips/MenuButton.vue';
 import PlaceWords from '../chips/PlaceWords.vue';
 import SettingChip from '../chips/SettingChip.vue';
+import { copiedOf } from '../values/copied';
+import { useSettingClip } from '../values/useSettingClip';
 import ChapterHead from './ChapterHead.vue';
 import ForceWords from './ForceWords.vue';
 import MetWords from './MetWords.vue';
@@ -30,6 +32,8 @@ const setAim = (aim: Place, gesture: string | null) =>
   store.changeLayers('place the aim', (target) => (target.aim = aim), gesture);
 
 const { add } = useForceActs();
+const { copyForce, pasteForceHere } = useSettingClip();
+const copied = computed(() => copiedOf('force'));
 const addressOf = ({ id, isShared }: (typeof forces.value)[number]) => forceAddress(store.chosenId, id, isShared);
 const remove = (force: (typeof forces.value)[number]) => removeForce(store, addressOf(force));
 const mute = (force: (typeof forces.value)[number], muted: boolean) =>
@@ -48,6 +52,15 @@ const become = (of: (typeof forces.value)[number], kind: string) =>
 
 <template>
   <ChapterHead chapter="motion">
+    <button
+      v-if="copied"
+      type="button"
+      class="plain act"
+      :title="`Adds ${copied.name} to what is chosen`"
+      @click="pasteForceHere(copied)"
+    >
+      Paste {{ copied.name }}
+    </button>
     <MenuButton label="Add a force" :choices="KINDS" previews @choose="add($event as ForceKind)" />
   </ChapterHead>
   <p>
@@ -86,6 +99,16 @@ const become = (of: (typeof forces.value)[number], kind: string) =>
         @click="mute(force, !force.item.muted)"
       >
         {{ force.item.muted ? 'unmute' : 'mute' }}
+      </button>
+      <button
+        v-if="!force.isShared"
+        type="button"
+        class="plain"
+        :aria-label="`Copy ${FORCES[force.item.kind].name}`"
+        title="Copy this force, for other layers and effects"
+        @click="copyForce(force.id, `${FORCES[force.item.kind].name} of ${layer.name}`)"
+      >
+        copy
       </button>
       <MenuButton
         label="turn into…"

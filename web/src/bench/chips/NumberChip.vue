@@ -232,7 +232,13 @@ const setHere = (isDifferent: boolean) =>
     if (address.value.kind === 'step') setDiffering(draft, address.value, props.setting, isDifferent);
   });
 const { copy, pastable, paste, measures, measure, canBeBroughtOut, bringOut } = useNumberActs(
-  { setting: chosen, declaration, name, change: changeSetting },
+  {
+    address: computed(() => ({ ...address.value, setting: props.setting })),
+    setting: chosen,
+    declaration,
+    name,
+    change: changeSetting,
+  },
   cancel,
 );
 function reset(): void {

@@ -54,6 +54,7 @@ const choose = (value: string) => set(declaration.value.value === 'switch' ? val
     :least="declaration.least"
     :most="declaration.most"
     :is-size="declaration.least >= 0"
+    :class="{ muted: chosenSetting.muted }"
     :data-address="formatAddress({ ...address, setting })"
     @change="set"
   />
@@ -62,7 +63,7 @@ const choose = (value: string) => set(declaration.value.value === 'switch' ? val
     :value="chosen"
     :choices="choices"
     :label="isMixed ? `${name}, mixed` : name"
-    :class="{ mixed: isMixed }"
+    :class="{ mixed: isMixed, muted: chosenSetting.muted }"
     :data-address="formatAddress({ ...address, setting })"
     previews
     @choose="choose"

@@ -17,6 +17,7 @@ const props = defineProps<{
 const emit = defineEmits<{
   combine: [combine: Combine];
   widen: [width: number, gesture: string | null];
+  mute: [muted: boolean];
   remove: [];
 }>();
 const store = useEffectStore();
@@ -25,7 +26,7 @@ const unit = computed(() => UNITS[props.shaper.reads.kind]);
 </script>
 
 <template>
-  <span>
+  <span :class="{ muted: shaper.muted }">
     <ChoiceChip
       :value="shaper.combine"
       :choices="combines"
@@ -45,6 +46,14 @@ const unit = computed(() => UNITS[props.shaper.reads.kind]);
         @change="(to, drag) => emit('widen', to, drag)"
       />
     </template>
+    <button
+      type="button"
+      class="plain"
+      :aria-label="`${shaper.muted ? 'Unmute' : 'Mute'} what ${what} does to ${label}`"
+      @click="emit('mute', !shaper.muted)"
+    >
+      {{ shaper.muted ? 'unmute' : 'mute' }}
+    </button>
     <button
       type="button"
       class="plain"

@@ -48,6 +48,7 @@ const setCurve = (next: Curve, ofGesture: string | null) =>
       :width="width"
       @combine="(combine) => emit('change', { ...shaper, combine }, null)"
       @widen="(to, drag) => setCurve(stretchedCurve(curve!, to / width), drag)"
+      @mute="(muted) => emit('change', { ...shaper, muted }, null)"
       @remove="emit('remove')"
     >
       <template v-if="shaper.combine === 'blend'">

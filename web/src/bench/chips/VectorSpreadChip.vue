@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import type { Vector, VectorDeclaration, VectorSetting } from '@jinx/core/document';
+import { formatAddress, type Vector, type VectorDeclaration, type VectorSetting } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useSetting } from '../values/useSetting';
 import VectorChip from './VectorChip.vue';
 
 /** A vector of the chosen layer in a sentence: the same for all, or drawn for each between two. */
 const props = defineProps<{ setting: string; label: string }>();
-const { declaration, setting, change } = useSetting<VectorSetting, VectorDeclaration>(
+const { address, declaration, setting, change } = useSetting<VectorSetting, VectorDeclaration>(
   () => props.setting,
   () => undefined,
 );
@@ -24,25 +24,27 @@ const vary = () =>
 </script>
 
 <template>
-  <VectorChip
-    :value="low"
-    :label="label"
-    :unit="base.kind === 'fixed' ? declaration.unit : undefined"
-    :least="declaration.least"
-    :most="declaration.most"
-    @change="setLow"
-  />
-  <template v-if="base.kind === 'spread'">
-    to
+  <span :class="{ muted: setting.muted }" :data-address="formatAddress({ ...address, setting: props.setting })">
     <VectorChip
-      :value="base.high"
-      :label="`${label}, up to`"
-      :unit="declaration.unit"
+      :value="low"
+      :label="label"
+      :unit="base.kind === 'fixed' ? declaration.unit : undefined"
       :least="declaration.least"
       :most="declaration.most"
-      @change="(high, gesture) => base.kind === 'spread' && set({ ...base, high }, gesture)"
+      @change="setLow"
     />
-  </template>
+    <template v-if="base.kind === 'spread'">
+      to
+      <VectorChip
+        :value="base.high"
+        :label="`${label}, up to`"
+        :unit="declaration.unit"
+        :least="declaration.least"
+        :most="declaration.most"
+        @change="(high, gesture) => base.kind === 'spread' && set({ ...base, high }, gesture)"
+      />
+    </template>
+  </span>
   <button type="button" class="plain act" @click="vary">
     {{ base.kind === 'spread' ? 'the same for all' : 'to…' }}
   </button>

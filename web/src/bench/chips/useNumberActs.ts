@@ -1,18 +1,18 @@
 import {
   listed,
-  settingSchema,
-  structuredCopy,
   type Effect,
   type NumberDeclaration,
   type NumberSetting,
+  type SettingAddress,
 } from '@jinx/core/document';
 import { bringOut as bringOutOf, nameMeasure, QUANTITY_OF } from '@jinx/core/editing';
 import { computed, type ComputedRef } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { copiedSetting } from '../values/copied';
+import { useSettingClip } from '../values/useSettingClip';
 
 /** A number as its chip knows it. */
 interface Shown {
+  readonly address: ComputedRef<SettingAddress>;
   readonly setting: ComputedRef<NumberSetting>;
   readonly declaration: ComputedRef<NumberDeclaration>;
   readonly name: ComputedRef<string>;
@@ -20,28 +20,18 @@ interface Shown {
 }
 
 /** What a number's drawer offers beside its value: to copy and paste it, to be measured by a name, to be brought out. */
-export function useNumberActs({ setting, declaration, name, change }: Shown, close: () => void) {
+export function useNumberActs({ address, setting, declaration, name, change }: Shown, close: () => void) {
   const store = useEffectStore();
 
+  const { copySetting, pastable: pastableAt, pasteAt } = useSettingClip();
   function copy(): void {
-    copiedSetting.value = {
-      effect: store.id,
-      name: name.value,
-      unit: declaration.value.unit,
-      setting: structuredCopy(setting.value),
-    };
+    copySetting(address.value, name.value);
     close();
   }
   /** What was copied, where it may be put in here: a number of the same unit, within what this one allows. */
-  const pastable = computed(() => {
-    const copied = copiedSetting.value;
-    if (copied?.effect !== store.id || copied.unit !== declaration.value.unit) return null;
-    const fits = settingSchema({ ...declaration.value, name: name.value }).safeParse(copied.setting).success;
-    return fits ? copied : null;
-  });
+  const pastable = computed(() => pastableAt(address.value));
   function paste(): void {
-    const { setting: copied } = pastable.value!;
-    change(`paste ${name.value}`, (target) => Object.assign(target, structuredCopy(copied)));
+    pasteAt(address.value, name.value, pastable.value!);
     close();
   }
 

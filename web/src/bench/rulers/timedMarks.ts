@@ -1,7 +1,7 @@
 import {
   burst,
   listed,
-  timedBursts,
+  placedBursts,
   withItem,
   withoutItem,
   type Burst,
@@ -20,6 +20,7 @@ export interface TimedMark {
   readonly every: number;
   /** How high it stands beside the largest. */
   readonly share: number;
+  readonly isMuted: boolean;
   readonly words: string;
   /** When the signal comes from which it is counted, on the sheet; null where it is counted from its stretch. */
   readonly after: number | null;
@@ -35,10 +36,11 @@ export function marksOf(layer: Layer, effect: Pick<Effect, 'signals'>, clock: Ef
       times: 1,
       every: 0,
       share: Math.min(1, 0.3 + item.strength / 143),
-      words: `A hit of ${item.strength} %`,
+      isMuted: item.muted,
+      words: `${item.muted ? 'Muted: a' : 'A'} hit of ${item.strength} %`,
       after: null,
     }));
-  const bursts = timedBursts(layer, effect);
+  const bursts = placedBursts(listed(layer.bursts), effect.signals);
   const largest = Math.max(1, ...bursts.map(({ item }) => item.most));
   return bursts.map(({ id, item }) => ({
     id,
@@ -47,7 +49,8 @@ export function marksOf(layer: Layer, effect: Pick<Effect, 'signals'>, clock: Ef
     times: Math.min(item.times, 200),
     every: item.every,
     share: 0.3 + 0.7 * (item.most / largest),
-    words: `A burst of ${item.most > item.count ? `${item.count} to ${item.most}` : item.count}${item.times > 1 ? `, ${item.times} times` : ''}`,
+    isMuted: item.muted,
+    words: `${item.muted ? 'Muted: a' : 'A'} burst of ${item.most > item.count ? `${item.count} to ${item.most}` : item.count}${item.times > 1 ? `, ${item.times} times` : ''}`,
     after: item.signal === null ? null : clock.startOf(item.stretch) + item.at - layer.bursts.byId[id]!.at,
   }));
 }

@@ -1,22 +1,19 @@
 import { DocumentError } from '@jinx/core/document';
-import { clipText, pasteLayers, readClip, type Pasted } from '@jinx/core/editing';
+import { clipText, pasteLayers, readClip, type Clip, type Pasted } from '@jinx/core/editing';
 import { useEventListener } from '@vueuse/core';
 import { message } from 'ant-design-vue';
 import { random32, useEffectStore } from '../../stores/effect';
+import { useChapterClip } from '../chapters/useChapterClip';
+import { toldOfReferences } from '../values/toldOfReferences';
+import { useSettingClip } from '../values/useSettingClip';
 
-const list = (words: readonly string[]) => new Intl.ListFormat('en').format(words);
 const count = (layers: readonly string[]) => (layers.length === 1 ? 'The layer' : `${layers.length} layers`);
-
-/** What came along with what was put in, and what had no match here; nothing where all was as it should be. */
-export function toldOfReferences({ brought, lost }: Pasted): string {
-  const along = brought.length > 0 ? `Brought along: ${list(brought)}.` : '';
-  const without = lost.length > 0 ? `No match here: ${list(lost)}.` : '';
-  return [along, without].filter(Boolean).join(' ');
-}
 
 /** Layers through the clipboard: copied while a row has the focus, put in anywhere on the bench, also of another project. */
 export function useClipboard() {
   const store = useEffectStore();
+  const { pasteForceHere } = useSettingClip();
+  const { paste: pasteChapter } = useChapterClip();
   const isTyping = () =>
     document.activeElement instanceof HTMLInputElement || document.activeElement instanceof HTMLTextAreaElement;
   const text = () => clipText({ layers: [...store.chosenIds], effect: store.effect! });
@@ -33,11 +30,12 @@ export function useClipboard() {
     tellCopied();
   });
   useEventListener(window, 'paste', (event: ClipboardEvent) => {
-    if (isTyping() || !store.effect) return;
+    if (isTyping() || !store.effect || event.defaultPrevented) return;
     try {
       const clip = readClip(event.clipboardData?.getData('text/plain') ?? '');
       if (!clip) return;
       event.preventDefault();
+      if (clip.part) return pastePart(clip);
       const at = Math.max(0, store.effect.layers.order.indexOf(store.chosenId));
       let pasted: Pasted | null = null;
       store.change('put layers in', (draft) => {
@@ -51,6 +49,15 @@ export function useClipboard() {
       void message.error(`What was copied cannot be put in: ${sentence}.`, 8);
     }
   });
+
+  /** What is a part of a layer goes into the chosen ones; a setting only where its like has the focus. */
+  function pastePart(clip: Clip): void {
+    const { part } = clip;
+    const name = clip.effect.layers.byId[clip.layers[0] ?? '']?.name ?? '';
+    if (part?.kind === 'force') pasteForceHere({ ...clip, part, name: `a force of ${name}` });
+    else if (part?.kind === 'chapter') pasteChapter({ ...clip, part, name });
+    else void message.info('A setting was copied: choose the chip it shall go to, then paste it.');
+  }
 
   /** Copies by a button. */
   async function copy(): Promise<void> {

@@ -7,7 +7,7 @@ import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 
 /** How wide and high the chosen layers are in the picture, beside the first figure. */
-const props = defineProps<{ extent: Extent | null }>();
+defineProps<{ extent: Extent | null }>();
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
 const metres = (value: number) => (value < 0.1 ? value.toFixed(3) : value.toFixed(2));

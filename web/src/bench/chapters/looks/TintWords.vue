@@ -72,6 +72,7 @@ const setCombine = (id: string, combine: Combine) => set(id, { combine, amount: 
       :width="width"
       @combine="setCombine(id, $event)"
       @widen="(to, drag) => setStops(id, stretchedStops(stops, to / width), drag)"
+      @mute="(muted) => set(id, { muted })"
       @remove="remove(id)"
     />
     <GradientEditor

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { listed, type Curve, type Key } from '@jinx/core/document';
+import { message } from 'ant-design-vue';
 import { placeOnLife } from '@jinx/core/maths';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../../stores/effect';
@@ -96,12 +97,21 @@ const flip = () => change(flipKeys(props.curve, keysMeant(props.curve, chosen.va
 const copy = () => {
   const ids = keysMeant(props.curve, chosen.value);
   copiedKeys.value = listed(props.curve.keys).flatMap(({ id, item }) => (ids.has(id) ? [item] : []));
+  const count = copiedKeys.value.length;
+  void message.success({
+    content: `${count} ${count === 1 ? 'key' : 'keys'} copied. Ctrl V on any curve pastes them.`,
+    key: 'copied',
+  });
 };
 function paste(): void {
   if (copiedKeys.value.length === 0) return;
   const pasted = withPasted(props.curve, copiedKeys.value, store.newId, bounds.value);
   change(pasted.curve);
   chosen.value = pasted.ids;
+  void message.success({
+    content: `${pasted.ids.size} ${pasted.ids.size === 1 ? 'key' : 'keys'} pasted.`,
+    key: 'copied',
+  });
 }
 /** A key half-way to the next. */
 function insertAfter(id: string): void {
