@@ -12,6 +12,7 @@ export * from './linked.ts';
 export * from './merge.ts';
 export * from './mirror.ts';
 export * from './names.ts';
+export * from './readWords.ts';
 export * from './refigure.ts';
 export * from './regroup.ts';
 export * from './resize.ts';

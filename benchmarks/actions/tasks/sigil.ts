@@ -36,8 +36,7 @@ export const sigil: Task = {
     await hand.say('speed 1.5-2.5');
     // The ripples.
     await hand.layer('Mark');
-    await hand.say('duplicate', 'standing 0', 'burst 1', 'lifetime 1.2', 'size rising');
-    await hand.typeRow(/^burst times/, '3', '0.3');
+    await hand.say('duplicate', 'standing 0', 'burst 1 every 0.3, 3 times', 'lifetime 1.2', 'size rising');
     // Under another figure, and out.
     await hand.say('bring tallow');
     await hand.button('Whole effect');

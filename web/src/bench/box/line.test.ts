@@ -204,6 +204,8 @@ describe('a line of the box', () => {
     made.say('burst 18 at 0.2');
     const { bursts } = made.layer();
     expect(Object.values(bursts.byId)).toEqual([{ ...burst('hold', 0.2, 18) }]);
+    made.say('burst 4 every 0.3, 3 times');
+    expect(Object.values(made.layer().bursts.byId)).toEqual([{ ...burst('hold', 0.2, 4), every: 0.3, times: 3 }]);
     made.say('hold 4.5');
     made.say('opening 1.4 s');
     made.say('pre-roll 5');

@@ -12,7 +12,8 @@ const STRETCHES = [
   ['hold', ['sustain', 'loop length', 'hold time']],
   ['closing', ['outro', 'release time', 'ramp down']],
 ] as const;
-const BURST = /^([\d., ]+?)(?:\s+at\s+(.+))?$/;
+/** A count, when it comes, how far apart it comes again, and how often: "18 at 0.2 every 0.4, 3 times". */
+const BURST = /^([\d., ]+?)(?:\s+at\s+(.+?))?(?:,?\s+(?:again\s+)?every\s+(.+?))?(?:,?\s+(\d+)\s+times)?$/;
 
 /** Lengths and times of the effect and of the chosen layer that are no settings of the table. */
 export function timeTargets(effect: Effect, layerId: string): Target[] {
@@ -30,22 +31,30 @@ export function timeTargets(effect: Effect, layerId: string): Target[] {
           },
           take: (text) => {
             const read = BURST.exec(text.trim());
-            if (!read) throw new Error('A burst is a number, and when it comes: 18 at 0.2');
+            if (!read)
+              throw new Error('A burst is a number, and when it comes: 18 at 0.2, or 18 at 0.2 every 0.4, 3 times');
             const limits = { name: 'a burst', least: 0, most: 1_000_000, unit: '', whole: true };
             const count = within(readNumber(read[1]!), limits);
             const at =
               read[2] === undefined
                 ? null
                 : secondsOf(read[2], { name: 'its time', least: 0, most: 3600, unit: 's' });
+            const every =
+              read[3] === undefined
+                ? null
+                : secondsOf(read[3], { name: 'how far apart', least: 0.01, most: 600, unit: 's' });
+            const often = { name: 'how often', least: 1, most: 1000, unit: '', whole: true };
+            const times = every === null ? null : within(readNumber(read[4] ?? '2'), often);
+            const again = every === null ? {} : { every, times: times! };
             return {
-              text: `burst of ${count}${at === null ? '' : ` at ${at} s`}`,
+              text: `burst of ${count}${at === null ? '' : ` at ${at} s`}${every === null ? '' : ` every ${every} s, ${times} times`}`,
               run: (tools) => {
                 const made = tools.newId();
                 const fresh = firstBurst(tools.effect());
                 tools.changeLayers('set a burst', (target) => {
                   const [first = made] = target.bursts.order;
                   const known = target.bursts.byId[first] ?? fresh;
-                  const next = { ...known, count, most: count, at: at ?? known.at };
+                  const next = { ...known, ...again, count, most: count, at: at ?? known.at };
                   target.bursts = withItem(target.bursts, first, next);
                 });
                 tools.leadTo('births', null, 'burst count');

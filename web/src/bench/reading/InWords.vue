@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { pageOf, sectionsOf, wordsOf } from '@jinx/core/document';
-import { message } from 'ant-design-vue';
+import { pasteWords, type LineLeft, type WordsRead } from '@jinx/core/editing';
+import { Input, message } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { saveText } from '../files';
@@ -21,6 +22,27 @@ async function copy(): Promise<void> {
   await navigator.clipboard.writeText(page());
   void message.info('The page was copied.');
 }
+/** What is being pasted; null while nothing is. */
+const pasted = ref<string | null>(null);
+const left = ref<readonly LineLeft[]>([]);
+/** Sets what the lines say, in one step of undo, and lists those that could not be set. */
+function setPasted(): void {
+  let read: WordsRead | null = null;
+  const page = pasted.value ?? '';
+  store.change('set lines in words', (draft) => {
+    read = pasteWords(draft, page, store.chosenId, () => store.newId());
+  });
+  const { set, left: rest } = read! as WordsRead;
+  left.value = rest;
+  pasted.value = rest.length > 0 ? rest.map(({ line }) => line).join('\n') : null;
+  void message.info(
+    `${set.length} ${set.length === 1 ? 'line' : 'lines'} set${rest.length > 0 ? `, ${rest.length} left` : ''}.`,
+  );
+}
+function endPasting(): void {
+  pasted.value = null;
+  left.value = [];
+}
 const save = () => saveText(`${store.effect!.name}.txt`, page(), 'text/plain');
 </script>
 
@@ -30,8 +52,36 @@ const save = () => saveText(`${store.effect!.name}.txt`, page(), 'text/plain');
       <label>Find <input v-model="sought" class="chip" size="18" aria-label="find in the page" /></label>
       <span class="quiet number">{{ shown.length }} of {{ lines.length }} lines</span>
       <span class="space"></span>
+      <button
+        type="button"
+        class="plain act"
+        :aria-expanded="pasted !== null"
+        title="Lines of such a page, of this effect or another, are set here"
+        @click="pasted === null ? (pasted = '') : endPasting()"
+      >
+        Paste lines…
+      </button>
       <button type="button" class="plain act" @click="copy">Copy</button>
       <button type="button" class="plain act" @click="save">Save as text</button>
+    </div>
+    <div v-if="pasted !== null" class="pasting">
+      <Input.TextArea
+        v-model:value="pasted"
+        :auto-size="{ minRows: 3, maxRows: 8 }"
+        aria-label="lines to be set"
+        placeholder="Paste lines as this page has them, as in “rate: 40/s”. Under a layer’s name they are set there, else on what is chosen."
+        @keydown.esc.stop="endPasting"
+        @keydown.ctrl.enter="setPasted"
+      />
+      <div>
+        <button type="button" class="plain act" :disabled="pasted.trim() === ''" @click="setPasted">Set them</button>
+        <button type="button" class="plain" @click="endPasting">Cancel</button>
+      </div>
+      <ul v-if="left.length > 0" aria-label="Lines that were left">
+        <li v-for="({ line, why }, n) in left" :key="n">
+          <span class="quiet">{{ line }}:</span> {{ why }}
+        </li>
+      </ul>
     </div>
     <div class="page" role="region" tabindex="0" aria-label="The page">
       <p v-if="shown.length === 0" class="quiet">Nothing that is set has “{{ sought }}” in it.</p>
@@ -63,6 +113,17 @@ const save = () => saveText(`${store.effect!.name}.txt`, page(), 'text/plain');
 }
 .bar input {
   cursor: text;
+}
+.pasting {
+  padding: 6px 12px;
+  border-bottom: 1px solid var(--rule);
+  max-height: 60%;
+  overflow-y: auto;
+  font-size: 13px;
+}
+.pasting ul {
+  margin: 4px 0 0;
+  padding-left: 16px;
 }
 .space {
   flex: 1;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  diff,
   withoutItem,
   type Combine,
   type Curve,
@@ -31,7 +32,7 @@ const props = defineProps<{
 }>();
 const store = useEffectStore();
 const editor = ref<InstanceType<typeof CurveEditor>>();
-const { setting, declaration, change } = useSetting<NumberSetting, NumberDeclaration>(
+const { setting, declaration, beside, change } = useSetting<NumberSetting, NumberDeclaration>(
   () => props.line.address.setting,
   () => props.line.address,
 );
@@ -179,6 +180,20 @@ const behind = computed(() =>
     }));
   }),
 );
+/** The same line of the other chosen layers, where it is another: what is done here is given to them. */
+const differing = computed(() =>
+  beside.value.flatMap(({ layer, setting: other }) => {
+    const own = ageShaper(other);
+    return diff(own?.shaper ?? null, shaper.value).length > 0
+      ? [{ layer, curves: own ? curvesOf(own.shaper) : [] }]
+      : [];
+  }),
+);
+const mixedLines = computed(() => {
+  const all = differing.value.flatMap((other) => other.curves);
+  const scale = new CurveScale([...curves.value, ...all], props.width, props.height);
+  return all.map((curve) => lineThrough(scale.points(curve, props.life)));
+});
 /** Between what it comes to for the least and the most of its particles. */
 function spreadOn(scale: CurveScale): string {
   if (isBand.value) {
@@ -212,11 +227,19 @@ function spreadOn(scale: CurveScale): string {
       </button>
       <MenuButton label="this shape…" :choices="more" @choose="act" />
     </template>
-    <span v-else class="quiet">{{ line.word }} is not shaped: a double click begins it with a key</span>
+    <span
+      v-if="differing.length > 0"
+      class="mixed"
+      data-mixed
+      :title="`Of ${differing.map(({ layer }) => layer).join(', ')} it is another, shown dotted. What is done here is given to all that are chosen.`"
+      >mixed</span
+    >
+    <span v-else-if="!shaper" class="quiet">{{ line.word }} is not shaped: a double click begins it with a key</span>
   </div>
   <div class="curves" :class="{ muted: shaper?.muted }">
     <svg class="behind" :width="width" :height="height" aria-hidden="true">
       <path v-for="other in behind" :key="other.key" :d="other.line" :class="{ dashed: other.isDashed }" />
+      <path v-for="(path, n) in mixedLines" :key="`mixed ${n}`" :d="path" class="dotted" />
     </svg>
     <CurveEditor
       v-if="shaper"
@@ -283,6 +306,14 @@ function spreadOn(scale: CurveScale): string {
 .behind .dashed {
   stroke: #fff;
   stroke-dasharray: 5 4;
+}
+.behind .dotted {
+  stroke: #fff;
+  stroke-dasharray: 1 4;
+}
+.mixed {
+  font-style: italic;
+  color: var(--soft);
 }
 .area {
   fill: #dfe875;
