@@ -18,6 +18,8 @@ import {
 import type { AssetSummary, EffectSummary } from '../../api';
 import type { ToldFinding } from '../../engine/checksWorker';
 import { forceAddress } from '../chapters/changeForce';
+import { setTurnsASecond, turnsASecond } from '../chapters/orbitTurns';
+import { readNumber } from '../entry/numbers';
 import { keyName } from '../commands/placeKeys';
 import { keysOf, type Command } from '../commands/registry';
 import type { PickItem } from '../pick/pick';
@@ -63,6 +65,28 @@ function presentTargets(effect: Effect, layerId: Id): Target[] {
         run: ({ leadTo }) => leadTo('motion', chip),
       };
     }),
+    ...forcesOn(effect, layerId)
+      .filter(({ item }) => turnsASecond(item) !== null)
+      .map(({ id, isShared }): Target => {
+        const address = forceAddress(layerId, id, isShared);
+        return {
+          id: `turns ${id}`,
+          text: 'orbit turns a second',
+          otherWords: ['turns per second', 'revolutions per second', 'rotations a second'],
+          detail: `${layer.name} · motion`,
+          run: ({ leadTo }) => leadTo('motion', null, 'orbit, turns a second'),
+          take: (text) => {
+            const turns = readNumber(text);
+            return {
+              text: `orbit: ${turns} turns a second`,
+              run: ({ changeForce, leadTo }) => {
+                changeForce('set turns a second', address, (force) => setTurnsASecond(force, turns));
+                leadTo('motion', null, 'orbit, turns a second');
+              },
+            };
+          },
+        };
+      }),
     ...stepsOf(effect, layer).map(({ id, item }): Target => {
       const [setting = ''] = Object.keys(item.settings);
       return {

@@ -20,6 +20,7 @@ import { readEntry } from '../entry/entry';
 import { settingText, shownUnit } from '../entry/format';
 import { percentIn, readNumber, readNumbers, within } from '../entry/numbers';
 import { Finder } from '../pick/finder';
+import { WAYS } from '../values/axes';
 import { choicesOf } from '../values/choices';
 import { hexTyped } from '../values/colour';
 import { ageGradient, READY_SHAPES, readyCurveOf, setAgeCurve, setAgeGradient } from '../values/shapers';
@@ -40,21 +41,12 @@ export interface Around {
   readonly newId: () => Id;
 }
 
-/** Words that name a direction, as the stage has it: x to the figure's left, y up, z forward. */
-const AXES: Readonly<Record<string, Vector>> = {
-  up: [0, 1, 0],
-  down: [0, -1, 0],
-  forward: [0, 0, 1],
-  back: [0, 0, -1],
-  left: [1, 0, 0],
-  right: [-1, 0, 0],
-};
 /** Three numbers, one for all three, or a direction by a word. @throws an error with a sentence. */
 export function readVector(
   text: string,
   limits: { name: string; least: number; most: number; unit: string },
 ): Vector {
-  const named = AXES[text.trim().toLowerCase()];
+  const named = WAYS[text.trim().toLowerCase()];
   if (named) return [...named];
   const values = readNumbers(text, { unit: limits.unit }).map((value) => within(value, limits));
   const [x = 0, y = x, z = x] = values;

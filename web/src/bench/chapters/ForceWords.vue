@@ -3,9 +3,11 @@ import { FORCES, structuredCopy, type Declaration, type Force, type Place } from
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import PlaceWords from '../chips/PlaceWords.vue';
+import PlainChip from '../chips/PlainChip.vue';
 import SettingChip from '../chips/SettingChip.vue';
 import { changeForce, forceAddress } from './changeForce';
 import { forceSentence, whereSentence } from './forceWords';
+import { setTurnsASecond, turnsASecond } from './orbitTurns';
 
 /** One force as sentences: what it does, and on whom and where. */
 const props = defineProps<{ id: string; force: Force; isShared: boolean }>();
@@ -17,6 +19,10 @@ const setPlace = (place: Place, gesture: string | null) =>
 const sentences = computed(() => [forceSentence(props.force), whereSentence(props.force)]);
 const table = computed(() => FORCES[props.force.kind].settings as Record<string, Declaration>);
 const name = computed(() => FORCES[props.force.kind].name.toLowerCase());
+/** How often an orbit of one distance and one speed goes round in a second; null of anything else. */
+const turns = computed(() => turnsASecond(props.force));
+const setTurns = (value: number, gesture: string | null) =>
+  changeForce(store, 'set turns a second', of.value, (force) => setTurnsASecond(force, value), gesture);
 const labelOf = (setting: string) => `${name.value}, ${table.value[setting]!.name}`;
 </script>
 
@@ -35,6 +41,17 @@ const labelOf = (setting: string) => `${name.value}, ${table.value[setting]!.nam
         :words="FORCES[force.kind].choiceWords?.[piece.setting]"
         :label="labelOf(piece.setting)" /></template
     >.
+  </span>
+  <span v-if="turns !== null" class="where">
+    That is
+    <PlainChip
+      :value="turns"
+      :label="`${name}, turns a second`"
+      :least="-100"
+      :most="100"
+      @change="(value, gesture) => setTurns(value, gesture)"
+    />
+    turns a second.
   </span>
 </template>
 

@@ -43,11 +43,10 @@ function set(value: Partial<HungValue>, gesture: string | null): void {
   emit('change', placeSetAt(props.place, engine.state.sheetTime, { ...now.value, ...value }, store.newId()), gesture);
 }
 
-/** Whether there is nothing to be zeroed. */
-const isZero = computed(
-  () =>
-    now.value.offset.every((value) => value === 0) && (!props.turns || now.value.turn.every((value) => value === 0)),
-);
+const ZERO: Place['offset'] = [0, 0, 0];
+const isZero = (value: Place['offset']) => value.every((one) => one === 0);
+const isMoved = computed(() => !isZero(now.value.offset));
+const isTurned = computed(() => props.turns && !isZero(now.value.turn));
 const EASES = [
   { value: 'smooth', text: 'smoothly' },
   { value: 'straight', text: 'straight' },
@@ -71,7 +70,16 @@ function ease(value: string): void {
     :least="-1000"
     :most="1000"
     @change="(offset, gesture) => set({ offset }, gesture)"
-  /><template v-if="turns"
+  /><button
+    v-if="isMoved"
+    type="button"
+    class="plain act zero"
+    :aria-label="`${label}: zero the place`"
+    title="Puts it at 0, 0, 0 of what it hangs on"
+    @click="set({ offset: ZERO }, null)"
+  >
+    zero</button
+  ><template v-if="turns"
     >, turned by
     <VectorChip
       :value="now.turn"
@@ -81,14 +89,23 @@ function ease(value: string): void {
       :most="3600"
       @change="(turn, gesture) => set({ turn }, gesture)" /></template
   ><button
-    v-if="!isZero"
+    v-if="isTurned"
     type="button"
     class="plain act zero"
-    :aria-label="`${label}: zero it`"
-    :title="turns ? 'Puts it at 0, 0, 0 of what it hangs on, not turned' : 'Puts it at 0, 0, 0 of what it hangs on'"
-    @click="set({ offset: [0, 0, 0], ...(turns ? { turn: [0, 0, 0] } : {}) }, null)"
+    :aria-label="`${label}: zero the turn`"
+    title="Takes its turn away"
+    @click="set({ turn: ZERO }, null)"
   >
     zero</button
+  ><button
+    v-if="isTurned && isMoved"
+    type="button"
+    class="plain act zero"
+    :aria-label="`${label}: zero both`"
+    title="Puts it at 0, 0, 0 of what it hangs on, not turned"
+    @click="set({ offset: ZERO, turn: ZERO }, null)"
+  >
+    both</button
   ><template v-if="keyCount > 0"
     >, by {{ keyCount }} {{ keyCount === 1 ? 'key' : 'keys'
     }}<template v-if="keyId">

@@ -54,6 +54,7 @@ const choose = (value: string) => set(declaration.value.value === 'switch' ? val
     :least="declaration.least"
     :most="declaration.most"
     :is-size="declaration.least >= 0"
+    :is-way="declaration.least < 0 && !declaration.unit.startsWith('°')"
     :class="{ muted: chosenSetting.muted }"
     :data-address="formatAddress({ ...address, setting })"
     @change="set"

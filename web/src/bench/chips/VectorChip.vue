@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { Vector } from '@jinx/core/document';
-import { ref } from 'vue';
-import { inProportion } from '../values/axes';
+import { computed, ref } from 'vue';
+import { alongWay, inProportion, WAYS, wayOf } from '../values/axes';
+import MenuButton from './MenuButton.vue';
 import PlainChip from './PlainChip.vue';
 
 /** Three numbers in a sentence: x, y, z. Sizes can be set together, in proportion. */
@@ -12,9 +13,13 @@ const props = defineProps<{
   least: number;
   most: number;
   isSize?: boolean;
+  /** Whether it is a direction, which words can name. */
+  isWay?: boolean;
 }>();
 const emit = defineEmits<{ change: [value: Vector, gesture: string | null] }>();
 const areTogether = ref(false);
+const way = computed(() => wayOf(props.value));
+const WAY_CHOICES = Object.keys(WAYS).map((value) => ({ value, text: value }));
 function set(axis: number, number: number, gesture: string | null): void {
   if (areTogether.value)
     return emit('change', inProportion(props.value, axis, number, props.least, props.most), gesture);
@@ -38,6 +43,16 @@ function set(axis: number, number: number, gesture: string | null): void {
       :several="3"
       @all="emit('change', $event as Vector, null)"
       @change="(number, gesture) => set(index, number, gesture)"
+    />
+    <MenuButton
+      v-if="isWay"
+      class="way"
+      :label="way ?? 'along…'"
+      :choices="WAY_CHOICES"
+      :aria-label="`${label}: ${way ?? 'along…'}`"
+      title="A direction by a word; as long as it was"
+      previews
+      @choose="emit('change', alongWay($event, value), null)"
     />
     <button
       v-if="isSize"

@@ -7,6 +7,7 @@ import { cssOf, withStopAt } from '../../values/colour';
 import ColourWords from '../../chips/ColourWords.vue';
 import { dragBy } from '../dragBy';
 import { tidy } from '../keyPlaces';
+import KeyPlaceFields from './KeyPlaceFields.vue';
 
 /** Colour over age: stops pulled along the bar, added by a double click, taken by Delete. */
 const props = defineProps<{ stops: Collection<Stop>; width: number; life: number; label?: string }>();
@@ -115,9 +116,16 @@ const recolour = (colour: Colour, isDrag: boolean) =>
     <div
       v-if="chosen"
       class="tool"
-      :style="{ left: `${Math.min(width - 170, Math.max(0, chosen.x * width - 60))}px` }"
+      :style="{ left: `${Math.min(width - 250, Math.max(0, chosen.x * width - 60))}px` }"
     >
       <ColourWords :colour="chosen.stop.colour" label="colour of this stop" @change="recolour" />
+      <KeyPlaceFields
+        :at="chosen.stop.at"
+        :x="chosen.x"
+        :life="life"
+        what="stop"
+        @change="(at) => set(selected, { ...chosen!.stop, at }, null)"
+      />
     </div>
   </div>
 </template>
@@ -156,5 +164,17 @@ const recolour = (colour: Colour, isDrag: boolean) =>
   border-radius: 3px;
   padding: 1px 3px;
   z-index: 5;
+  white-space: nowrap;
+}
+.tool :deep(.choice),
+.tool :deep(input:not([type='color'])) {
+  font-size: 12px;
+}
+.tool :deep(input:not([type='color'])) {
+  width: 44px;
+  padding: 0 2px;
+  border: 0;
+  background: none;
+  text-align: right;
 }
 </style>

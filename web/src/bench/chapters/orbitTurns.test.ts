@@ -1,0 +1,26 @@
+import { newForce, setNumber } from '@jinx/core/document';
+import { expect, it } from 'vitest';
+import { alongWay, wayOf } from '../values/axes';
+import { setTurnsASecond, turnsASecond } from './orbitTurns';
+
+it('an orbit is told and set in turns a second, at its distance and within what speeds may be', () => {
+  const orbit = newForce('orbit');
+  setNumber(orbit, 'distance', 0.5);
+  setTurnsASecond(orbit, 2);
+  expect(orbit.settings).toMatchObject({ speed: { base: { kind: 'fixed', value: 6.28319 } } });
+  expect(turnsASecond(orbit)).toBe(2);
+  setTurnsASecond(orbit, 1000);
+  expect(orbit.settings).toMatchObject({ speed: { base: { value: 200 } } });
+  setNumber(orbit, 'distance', [0.5, 1]);
+  expect(turnsASecond(orbit)).toBeNull();
+  expect(turnsASecond(newForce('vortex'))).toBeNull();
+});
+
+it('a direction is told by a word, and taken from one as long as it was', () => {
+  expect(wayOf([0, 0, 3])).toBe('forward');
+  expect(wayOf([0, -0.2, 0])).toBe('down');
+  expect(wayOf([0, 1, 1])).toBeNull();
+  expect(wayOf([0, 0, 0])).toBeNull();
+  expect(alongWay('left', [0, 3, 4])).toEqual([5, 0, 0]);
+  expect(alongWay('back', [0, 0, 0])).toEqual([0, 0, -1]);
+});
