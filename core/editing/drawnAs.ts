@@ -14,7 +14,13 @@ import {
   type Place,
 } from '../document/index.ts';
 
-type Fitted = 'appearance.blend' | 'appearance.lit';
+/** What a mesh has where the layer has what it began with: solid, lit as it is, turned as it is rather than to the camera. */
+const OF_MESH = [
+  ['appearance.blend', 'solid'],
+  ['appearance.lit', 'card'],
+  ['appearance.facing', 'own frame'],
+] as const;
+type Fitted = (typeof OF_MESH)[number][0];
 
 /** How a layer was drawn, with what goes with it. */
 export type DrawnBefore = Pick<Layer, 'drawn'> & {
@@ -27,7 +33,11 @@ export const drawnNow = ({ drawn, look, settings }: Layer): DrawnBefore =>
   structuredCopy({
     drawn,
     look: look.kind === 'own' ? look : null,
-    settings: { 'appearance.blend': settings['appearance.blend'], 'appearance.lit': settings['appearance.lit'] },
+    settings: {
+      'appearance.blend': settings['appearance.blend'],
+      'appearance.lit': settings['appearance.lit'],
+      'appearance.facing': settings['appearance.facing'],
+    },
   });
 
 /** Whether a layer's own look is nothing but the shape a new layer has. */
@@ -57,16 +67,14 @@ export function drawLayerAs(draft: Effect, layerId: Id, drawn: DrawnAs, before: 
   }
   layer.drawn = drawn;
   if (drawn.kind === 'mesh') {
-    if (isAsIs(layer, 'appearance.blend', 'additive')) {
-      layer.settings['appearance.blend'].base = { kind: 'fixed', value: 'solid' };
-      layer.settings['appearance.lit'].base = { kind: 'fixed', value: 'card' };
-    }
+    // Blending that was chosen for sprites is meant for the mesh too, and then lit as it is.
+    const isFree = isAsIs(layer, 'appearance.blend', LAYER_SETTINGS['appearance.blend'].byDefault);
+    for (const [name, value] of OF_MESH)
+      if (isAsIs(layer, name, LAYER_SETTINGS[name].byDefault) && (isFree || name === 'appearance.facing'))
+        layer.settings[name].base = { kind: 'fixed', value };
     if (layer.look.kind === 'own' && isPlain(draft, layer)) layer.look.steps = { order: [], byId: {} };
   } else if (was === 'mesh') {
-    for (const [name, value] of [
-      ['appearance.blend', 'solid'],
-      ['appearance.lit', 'card'],
-    ] as const)
+    for (const [name, value] of OF_MESH)
       if (isAsIs(layer, name, value))
         (layer.settings as Record<string, unknown>)[name] = defaultSetting(LAYER_SETTINGS[name]);
     if (layer.look.kind === 'own' && layer.look.steps.order.length === 0) {

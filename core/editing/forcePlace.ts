@@ -2,32 +2,55 @@ import {
   atBone,
   atEffect,
   forcesOn,
-  mapped,
+  isShapeKind,
+  newForce,
+  SHAPES,
   structuredCopy,
   type Effect,
+  type Force,
+  type ForceKind,
   type Id,
+  type NumberSetting,
   type Place,
 } from '../document/index.ts';
 
-/** The same place, not turned: whatever is put there begins upright, as its words say. */
-const upright = (place: Place): Place => ({
-  ...structuredCopy(place),
-  turn: [0, 0, 0],
-  keys: mapped(structuredCopy(place.keys), (key) => ({ ...key, turn: [0, 0, 0] })),
-});
-
 /**
- * Where a new force of a layer stands: where another already does, else on what the source hangs on, over the figure, or in
- * the middle. `bonesOf` gives the names of a thing's bones.
+ * Where a new force of a layer stands, and how it is turned: as another of it, else as its source, else over the
+ * figure or in the middle. `bonesOf` gives the names of a thing's bones.
  */
 export function placeForForce(effect: Effect, layerId: Id, bonesOf: (thing: Id) => readonly string[]): Place {
   const other = forcesOn(effect, layerId).find(({ item }) => item.kind === 'attraction' || item.kind === 'vortex');
-  if (other) return upright(other.item.place);
+  if (other) return structuredCopy(other.item.place);
   const { source } = effect.layers.byId[layerId]!;
-  if ('place' in source && (source.place.kind === 'bone' || source.place.kind === 'thing'))
-    return upright(source.place);
+  if ('place' in source) return structuredCopy(source.place);
   const [thing] = effect.stage.things.order;
   return thing !== undefined && bonesOf(thing).includes('chest')
     ? atBone(thing, 'chest', [0.35, 0.45, -0.1])
     : atEffect([0, 1.5, 0]);
+}
+
+/** Sizes of forces that are those of the source they stand about, by kind. */
+const SIZES: Partial<Record<ForceKind, string>> = { orbit: 'distance' };
+
+/** A new force of a layer: where its source stands, turned as that is, and as far out as that bears. */
+export function forceForSource(
+  effect: Effect,
+  layerId: Id,
+  kind: ForceKind,
+  bonesOf: (thing: Id) => readonly string[],
+): Force {
+  const force = newForce(kind, placeForForce(effect, layerId, bonesOf));
+  const layer = effect.layers.byId[layerId]!;
+  const size = SIZES[kind];
+  const shape = layer.source.kind;
+  const measures: readonly string[] = isShapeKind(shape)
+    ? SHAPES[shape].handles.map(({ measure }) => `source.${measure}`)
+    : [];
+  const bearsRound = shape === 'particles' || measures.includes('source.radius');
+  if (!size || !bearsRound) return force;
+  const { base } = layer.settings[shape === 'particles' ? 'source.ring' : 'source.radius'];
+  // A measure goes along, so that both stay the same.
+  const setting = (force.settings as Record<string, NumberSetting>)[size]!;
+  if (base.kind === 'measure' || (base.kind === 'fixed' && base.value > 0)) setting.base = structuredCopy(base);
+  return force;
 }

@@ -16,4 +16,5 @@ export * from './readWords.ts';
 export * from './refigure.ts';
 export * from './regroup.ts';
 export * from './resize.ts';
+export * from './setOff.ts';
 export * from './stretches.ts';

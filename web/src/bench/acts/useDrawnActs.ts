@@ -1,5 +1,16 @@
-import { atEffect, newDrawn, newRibbon, type DrawnAs, type Layer, type Place } from '@jinx/core/document';
+import {
+  atEffect,
+  differencesOf,
+  newDrawn,
+  newRibbon,
+  wordsOf,
+  type DrawnAs,
+  type Effect,
+  type Layer,
+  type Place,
+} from '@jinx/core/document';
 import { drawLayerAs, drawnNow } from '@jinx/core/editing';
+import { message } from 'ant-design-vue';
 import { inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
@@ -26,6 +37,9 @@ export const DRAWN_KINDS: readonly (PickItem & { readonly value: DrawnAs['kind']
   },
 ];
 
+/** What a layer is given with how it is drawn, by the names it has in words. */
+const DRESSING: ReadonlySet<string> = new Set(['blending', 'lit', 'facing', 'look']);
+
 /** Lets the chosen layers be drawn as something else. */
 export function useDrawnActs() {
   const store = useEffectStore();
@@ -45,12 +59,27 @@ export function useDrawnActs() {
   }
   /** Each chosen layer is drawn as it was when it was drawn so last, or as a new one of that kind. */
   function choose(kind: DrawnAs['kind']): void {
+    const before = store.effect!;
     store.changeLayers('choose how particles are drawn', (layer, id, draft) => {
       if (layer.drawn.kind === kind) return;
       const key = (of: string) => `${store.id}/${id}/${of}`;
       store.drawnBefore.set(key(layer.drawn.kind), drawnNow(layer));
       drawLayerAs(draft, id, made(kind, layer), store.drawnBefore.get(key(kind)) ?? null);
     });
+    if (!store.previewed && store.effect !== before) tellDressing(before);
+  }
+  /** Says what the chosen layer was given with it. */
+  function tellDressing(before: Effect): void {
+    const heading = store.chosen!.name;
+    const said = differencesOf(wordsOf(before), wordsOf(store.effect!)).filter(
+      (line) => line.heading === heading && line.name !== 'drawn as' && DRESSING.has(line.name),
+    );
+    const words = said.map(({ name, right }) => `${name} ${right ?? 'as it was'}`).join(', ');
+    if (words)
+      void message.info(
+        { content: `Drawn so with what suits it: ${words}. Undo takes all of it back.`, key: 'drawn' },
+        6,
+      );
   }
   return { choose };
 }

@@ -1,4 +1,5 @@
 import { newLink, withItem, type Id } from '@jinx/core/document';
+import { addSetOffLayer } from '@jinx/core/editing';
 import { random32, useEffectStore } from '../../stores/effect';
 
 /** Lets the chosen layer's particles set off those of another. */
@@ -12,5 +13,12 @@ export function useLinkActs() {
     );
     return id;
   }
-  return { setOff };
+  /** Adds a layer for what they set off. Returns the link. */
+  function setOffNew(): Id {
+    const made = { layer: store.newId(), link: store.newId() };
+    const parent = store.chosenId;
+    store.change('set off a new layer', (draft) => addSetOffLayer(draft, parent, made, random32));
+    return made.link;
+  }
+  return { setOff, setOffNew };
 }

@@ -100,6 +100,20 @@ export function partTargets(effect: Effect, layerId: string, surfaces: readonly 
       ),
     ),
     adds({ kind: 'burst' }, 'add burst', 'add a burst', ['another burst'], `births of ${layer.name}`),
+    adds(
+      { kind: 'link', of: null },
+      'set off new',
+      'set off a new layer',
+      [
+        'child particles',
+        'sub-emitter layer',
+        'secondary particles',
+        'spawn on death',
+        'spawn on hit',
+        'new child layer',
+      ],
+      `a layer that ${layer.name} sets off`,
+    ),
     ...layersAfter(effect, layerId).map(({ value, text }) =>
       adds(
         { kind: 'link', of: value },

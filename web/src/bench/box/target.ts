@@ -78,6 +78,6 @@ export type Addable =
   | { readonly kind: 'drawn'; readonly of: DrawnAs['kind'] }
   | { readonly kind: 'surface'; readonly of: string }
   | { readonly kind: 'ready'; readonly of: ReadyKind }
-  | { readonly kind: 'link'; readonly of: Id }
+  | { readonly kind: 'link'; readonly of: Id | null }
   | { readonly kind: 'burst' }
   | { readonly kind: 'layer' };

@@ -80,7 +80,7 @@ export function useBox(
         return null;
       case 'link':
         leadTo('links');
-        return links.setOff(what.of);
+        return what.of === null ? links.setOffNew() : links.setOff(what.of);
       case 'burst':
         bursts.add();
         leadTo('births', null, 'burst count');

@@ -23,6 +23,8 @@ const name = computed(() => FORCES[props.force.kind].name.toLowerCase());
 const turns = computed(() => turnsASecond(props.force));
 const setTurns = (value: number, gesture: string | null) =>
   changeForce(store, 'set turns a second', of.value, (force) => setTurnsASecond(force, value), gesture);
+/** What has an axis, or is turned already, shows how it is turned. */
+const isTurned = computed(() => 'axis' in table.value || props.force.place.turn.some((degrees) => degrees !== 0));
 const labelOf = (setting: string) => `${name.value}, ${table.value[setting]!.name}`;
 </script>
 
@@ -34,6 +36,7 @@ const labelOf = (setting: string) => `${name.value}, ${table.value[setting]!.nam
         v-else-if="'place' in piece"
         :place="force.place"
         :label="`${name}, place`"
+        :turns="isTurned"
         @change="setPlace" /><SettingChip
         v-else
         :setting="piece.setting"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { listed, withoutItem, type Link } from '@jinx/core/document';
+import { momentToSetOff } from '@jinx/core/editing';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { useLinkActs } from '../acts/useLinkActs';
@@ -56,7 +57,19 @@ const incoming = computed(() =>
   ),
 );
 
-const { setOff: add } = useLinkActs();
+const { setOff: add, setOffNew: addNew } = useLinkActs();
+const NEW = 'a new layer';
+const offered = computed(() => [
+  {
+    value: NEW,
+    text:
+      momentToSetOff(store.effect!, store.chosenId) === 'hit'
+        ? 'a new layer, where they hit'
+        : 'a new layer, where they die',
+    help: 'A few short-lived particles in their colour; all of it can be changed',
+  },
+  ...others.value,
+]);
 const remove = (id: string) => store.changeLayer('remove a link', (own) => (own.links = withoutItem(own.links, id)));
 const mute = (id: string, muted: boolean) =>
   store.changeLayer(muted ? 'mute a link' : 'unmute a link', (own) => {
@@ -67,10 +80,11 @@ const mute = (id: string, muted: boolean) =>
 <template>
   <ChapterHead chapter="links">
     <MenuButton
-      v-if="population.kind === 'own' && others.length > 0"
+      v-if="population.kind === 'own'"
       label="Set off…"
-      :choices="others"
-      @choose="add"
+      :choices="offered"
+      previews
+      @choose="$event === NEW ? addNew() : add($event)"
     />
   </ChapterHead>
   <p>

@@ -3,7 +3,6 @@ import {
   defaultSetting,
   formatAddress,
   listed,
-  withItem,
   withoutItem,
   type HolderAddress,
   type NumberDeclaration,
@@ -26,7 +25,7 @@ import { useSetting } from '../values/useSetting';
 import MenuButton from './MenuButton.vue';
 import { isPickingIn } from '../pick/pick';
 import Refusal from '../Refusal.vue';
-import { ageShaper, newShaper, readsOffered, readyCurveOf, READY_SHAPES, setAgeCurve } from '../values/shapers';
+import { ageShaper } from '../values/shapers';
 import ShaperWords from './ShaperWords.vue';
 
 /** A number in a sentence: dragged, typed (sums and spreads too), nudged, shaped, muted, reset. */
@@ -191,28 +190,12 @@ function nudge(steps: number): void {
   change('nudge', (target) => (target.base = shifted(target.base, by)), `nudge ${gesture}`);
 }
 const keyDown = (event: KeyboardEvent) => takeChipKey(event, { open: (begun) => void open(begun), nudge, multiply });
-/** What may shape it: age once, anything else as often as wanted. */
-const offered = computed(() =>
-  readsOffered(declaration.value.reads, store.effect!).filter(
-    ({ reads }) => reads.kind !== 'age' || !ageShaper(chosen.value),
-  ),
-);
 /** Shapers that the life sheet does not show. */
 const shapersBeside = computed(() =>
   listed(chosen.value.shapers).filter(
     ({ id, item }) => id !== ageShaper(chosen.value)?.id && item.reads.kind !== 'age',
   ),
 );
-function shape(value: string): void {
-  const { reads } = offered.value.find((offer) => offer.value === value)!;
-  change('shape', (target) => {
-    if (reads.kind === 'age') setAgeCurve(target, readyCurveOf(READY_SHAPES[3]!.points), store.newId());
-    else target.shapers = withItem(target.shapers, store.newId(), newShaper(reads));
-  });
-  if (reads.kind !== 'age') return;
-  store.lifeLine = { ...address.value, setting: props.setting };
-  cancel();
-}
 const setShaper = (id: string, shaper: Shaper, ofGesture: string | null) =>
   change('shape', (target) => (target.shapers.byId[id] = shaper), ofGesture);
 const removeShaper = (id: string) =>
@@ -231,7 +214,7 @@ const setHere = (isDifferent: boolean) =>
   store.change(isDifferent ? `let ${name.value} differ here` : `take ${name.value} from the look`, (draft) => {
     if (address.value.kind === 'step') setDiffering(draft, address.value, props.setting, isDifferent);
   });
-const { copy, pastable, paste, measures, measure, canBeBroughtOut, bringOut } = useNumberActs(
+const { offered, shape, copy, pastable, paste, measures, measure, canBeBroughtOut, bringOut } = useNumberActs(
   {
     address: computed(() => ({ ...address.value, setting: props.setting })),
     setting: chosen,

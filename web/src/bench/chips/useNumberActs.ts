@@ -1,13 +1,25 @@
 import {
-  listed,
   type Effect,
+  listed,
+  nameOfPart,
   type NumberDeclaration,
   type NumberSetting,
   type SettingAddress,
+  withItem,
 } from '@jinx/core/document';
 import { bringOut as bringOutOf, nameMeasure, QUANTITY_OF } from '@jinx/core/editing';
+import { message } from 'ant-design-vue';
 import { computed, type ComputedRef } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import {
+  ageShaper,
+  newShaper,
+  readsOffered,
+  readyCurveOf,
+  READY_SHAPES,
+  setAgeCurve,
+  suitingShape,
+} from '../values/shapers';
 import { useSettingClip } from '../values/useSettingClip';
 
 /** A number as its chip knows it. */
@@ -22,6 +34,29 @@ interface Shown {
 /** What a number's drawer offers beside its value: to copy and paste it, to be measured by a name, to be brought out. */
 export function useNumberActs({ address, setting, declaration, name, change }: Shown, close: () => void) {
   const store = useEffectStore();
+
+  /** What may shape it, each under a value to choose it by: age once, anything else as often as wanted. */
+  const offered = computed(() =>
+    readsOffered(declaration.value.reads, store.effect!).filter(
+      ({ reads }) => reads.kind !== 'age' || !ageShaper(setting.value),
+    ),
+  );
+  /** Shapes it as suits it, says so, and by age goes on with it on the life sheet. */
+  function shape(value: string): void {
+    const { reads, text } = offered.value.find((offer) => offer.value === value)!;
+    const part = address.value.kind === 'step' ? nameOfPart(store.effect!, address.value) : '';
+    const suits = suitingShape(`${part} ${address.value.setting}`.toLowerCase(), declaration.value);
+    const ready = READY_SHAPES.find((one) => one.name === suits)!;
+    change(`shape ${name.value}`, (target) => {
+      if (reads.kind === 'age') setAgeCurve(target, readyCurveOf(ready.points), store.newId());
+      else target.shapers = withItem(target.shapers, store.newId(), newShaper(reads));
+    });
+    const begins = reads.kind === 'age' ? ready.name : 'rising';
+    if (!store.previewed) void message.info({ content: `${name.value} begins ${begins} ${text}.`, key: 'shaped' });
+    if (reads.kind !== 'age') return;
+    store.lifeLine = address.value;
+    close();
+  }
 
   const { copySetting, pastable: pastableAt, pasteAt } = useSettingClip();
   function copy(): void {
@@ -72,5 +107,5 @@ export function useNumberActs({ address, setting, declaration, name, change }: S
     );
     close();
   }
-  return { copy, pastable, paste, measures, measure, canBeBroughtOut, bringOut };
+  return { offered, shape, copy, pastable, paste, measures, measure, canBeBroughtOut, bringOut };
 }

@@ -4,6 +4,7 @@ import {
   stretchedCurve,
   withItem,
   type Curve,
+  type NumberDeclaration,
   type NumberSetting,
   type Shaper,
   type Stop,
@@ -125,6 +126,13 @@ export function shapeByAge(setting: NumberSetting, newId: string, edit: (own: Sh
   const at = found ? setting.shapers.order.indexOf(found.id) : undefined;
   setting.shapers = withItem(setting.shapers, found?.id ?? newId, edit(found?.shaper ?? level), at);
 }
+/** Settings that rise over a life where they are shaped at all: what widens, what dissolves, what carries along. */
+const RISING = /ring|radius|border|dissolve|amount|distance|turned/;
+
+/** The name of the ready shape that suits a setting that is shaped over age for the first time. */
+export const suitingShape = (name: string, { unit }: Pick<NumberDeclaration, 'unit'>): string =>
+  unit === 'm/s' || RISING.test(name) ? 'rising' : 'in and out';
+
 /** Gives a setting a shape over age, or replaces the one it has. */
 export const setAgeCurve = (setting: NumberSetting, curve: Curve, newId: string): void =>
   shapeByAge(setting, newId, (own) => ({ ...own, mapping: { kind: 'curve', curve } }));
