@@ -51,7 +51,7 @@ const probe = provideProbe();
 const { showGuides, follows, isRaw, isDim, view, instants } = useShown(engine, commands);
 useBenchCommands(engine, probe, commands);
 const { project, isReady, budget, setBudget } = useOpened(props.id, engine);
-const { assets, kit, importing, dropFile, useFromKit } = useAssets(engine, project);
+const { assets, kit, importing, dropFile, dropOnLayer, useFromKit } = useAssets(engine, project);
 const rigAssets = computed(() => assets.value.filter(({ kind }) => kind === 'rig'));
 const history = useHistory(engine);
 const { found, mend } = useFindings(engine, budget);
@@ -101,7 +101,7 @@ function keepCamera(): void {
 }
 function dropOnChapter(event: DragEvent): void {
   const file = event.dataTransfer?.files[0];
-  if (file) void dropFile(file);
+  if (file) dropOnLayer(file, store.chosenId);
 }
 </script>
 
@@ -165,7 +165,7 @@ function dropOnChapter(event: DragEvent): void {
         v-model:is-dim="isDim"
         :has-hits="hasHits"
       />
-      <Rulers v-if="below === 'rulers'" :living="history.living" @drop-file="dropFile" />
+      <Rulers v-if="below === 'rulers'" :living="history.living" @drop-file="dropOnLayer" />
       <LivingTable v-else-if="below === 'living'" />
       <OverTime v-else-if="below === 'time'" :history="history" :budget="budget" />
       <InWords v-else-if="below === 'words'" />

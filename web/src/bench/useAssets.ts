@@ -4,8 +4,9 @@ import { api, type AssetSummary, type ProjectDetail } from '../api';
 import type { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { tell } from '../tell';
+import { useAssetActs } from './acts/useAssetActs';
+import { useDrawnActs } from './acts/useDrawnActs';
 import { ASSETS, BRING, KIT } from './bench';
-import { showPicture } from './values/pictures';
 import { placeThing } from './values/things';
 
 /** The assets of the project, and what brings others in and uses them. */
@@ -45,23 +46,33 @@ export function useAssets(engine: Engine, project: Readonly<Ref<ProjectDetail | 
   provide(BRING, bringFile);
   provide(KIT, { files: kit, bring: takeFromKit });
 
-  /** What was just taken in is used at once: a figure goes on the stage, a picture is shown by a layer. */
-  function use(asset: AssetSummary, layerId: string): void {
-    if (asset.kind === 'rig')
+  const { show } = useAssetActs(engine);
+  const { drawMesh } = useDrawnActs(engine);
+  /**
+   * What was just taken in is used at once: a figure goes on the stage, or a layer is drawn as it where it was dropped on one; a
+   * picture is shown by a layer.
+   */
+  function use(asset: AssetSummary, layerId: string, isForLayer: boolean): void {
+    const layer = store.effect?.layers.byId[layerId];
+    if (asset.kind === 'rig' && isForLayer && layer) drawMesh(layerId, asset);
+    else if (asset.kind === 'rig')
       store.change(`put ${asset.name} on the stage`, (draft) =>
         placeThing(draft, asset.name, asset.hash, store.newId()),
       );
-    else if (!store.effect?.layers.byId[layerId])
-      void message.info(`${asset.name} is in the project now. Add a layer to show it.`, 5);
-    else store.change(`show ${asset.name}`, (draft) => showPicture(draft, layerId, asset, store.newId()));
+    else if (!layer) void message.info(`${asset.name} is in the project now. Add a layer to show it.`, 5);
+    else show(asset, layerId);
   }
-  async function dropFile(file: File, layerId = store.chosenId): Promise<void> {
+  async function drop(file: File, layerId: string, isForLayer: boolean): Promise<void> {
     const asset = await bringFile(file);
-    if (asset) use(asset, layerId);
+    if (asset) use(asset, layerId, isForLayer);
   }
+  /** Takes in a file that was dropped on the stage. */
+  const dropFile = (file: File) => void drop(file, store.chosenId, false);
+  /** Takes in a file that was dropped on a layer: on its row or on its chapters. */
+  const dropOnLayer = (file: File, layerId: string) => void drop(file, layerId, true);
   async function useFromKit(file: string): Promise<void> {
     const asset = await takeFromKit(file);
-    if (asset) use(asset, '');
+    if (asset) use(asset, '', false);
   }
-  return { assets, kit, importing, dropFile, useFromKit };
+  return { assets, kit, importing, dropFile, dropOnLayer, useFromKit };
 }

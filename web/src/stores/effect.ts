@@ -313,6 +313,8 @@ export const useEffectStore = defineStore('effect', () => {
     endGesture,
     previewed,
     preview,
+    /** Whether what is changed now is only shown. */
+    isTrying: () => isTrying,
     previewBefore,
     joinSteps,
     takeIn,

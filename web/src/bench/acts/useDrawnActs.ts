@@ -1,11 +1,13 @@
 import {
   atEffect,
+  collectionOf,
   differencesOf,
   newDrawn,
   newRibbon,
   wordsOf,
   type DrawnAs,
   type Effect,
+  type Id,
   type Layer,
   type Place,
 } from '@jinx/core/document';
@@ -13,6 +15,8 @@ import { drawLayerAs, drawnNow } from '@jinx/core/editing';
 import { message } from 'ant-design-vue';
 import { inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import type { AssetSummary } from '../../api';
+import type { Engine } from '../../engine/engine';
 import { ENGINE } from '../bench';
 import type { PickItem } from '../pick/pick';
 import { firstBlade } from '../values/blade';
@@ -41,9 +45,8 @@ export const DRAWN_KINDS: readonly (PickItem & { readonly value: DrawnAs['kind']
 const DRESSING: ReadonlySet<string> = new Set(['blending', 'lit', 'facing', 'look']);
 
 /** Lets the chosen layers be drawn as something else. */
-export function useDrawnActs() {
+export function useDrawnActs(engine: Pick<Engine, 'rigs'> = inject(ENGINE)!) {
   const store = useEffectStore();
-  const engine = inject(ENGINE)!;
 
   function made(kind: DrawnAs['kind'], layer: Layer): DrawnAs {
     if (kind === 'sprite') return { kind };
@@ -57,15 +60,28 @@ export function useDrawnActs() {
           : [atEffect([0, 1, 0]), atEffect([2, 1, 0])];
     return newRibbon(kind, ...places);
   }
+  function drawAs(kind: DrawnAs['kind'], layer: Layer, id: Id, draft: Effect): void {
+    if (layer.drawn.kind === kind) return;
+    const key = (of: string) => `${store.id}/${id}/${of}`;
+    store.drawnBefore.set(key(layer.drawn.kind), drawnNow(layer));
+    drawLayerAs(draft, id, made(kind, layer), store.drawnBefore.get(key(kind)) ?? null);
+  }
+  /** Draws a layer as one mesh, whatever it was drawn as. */
+  function drawMesh(layerId: Id, { hash, name }: Pick<AssetSummary, 'hash' | 'name'>): void {
+    const [before, mesh] = [store.effect!, store.newId()];
+    store.change(`draw ${name}`, (draft) => {
+      const layer = draft.layers.byId[layerId];
+      if (!layer) return;
+      drawAs('mesh', layer, layerId, draft);
+      const { drawn } = layer;
+      if (drawn.kind === 'mesh') drawn.meshes = collectionOf([[mesh, { asset: hash, name, chance: 1 }]]);
+    });
+    if (!store.previewed && store.chosenId === layerId) tellDressing(before);
+  }
   /** Each chosen layer is drawn as it was when it was drawn so last, or as a new one of that kind. */
   function choose(kind: DrawnAs['kind']): void {
     const before = store.effect!;
-    store.changeLayers('choose how particles are drawn', (layer, id, draft) => {
-      if (layer.drawn.kind === kind) return;
-      const key = (of: string) => `${store.id}/${id}/${of}`;
-      store.drawnBefore.set(key(layer.drawn.kind), drawnNow(layer));
-      drawLayerAs(draft, id, made(kind, layer), store.drawnBefore.get(key(kind)) ?? null);
-    });
+    store.changeLayers('choose how particles are drawn', (layer, id, draft) => drawAs(kind, layer, id, draft));
     if (!store.previewed && store.effect !== before) tellDressing(before);
   }
   /** Says what the chosen layer was given with it. */
@@ -81,5 +97,5 @@ export function useDrawnActs() {
         6,
       );
   }
-  return { choose };
+  return { choose, drawMesh };
 }

@@ -1,6 +1,5 @@
 import { withItem, type Id, type Thing } from '@jinx/core/document';
 import type { AssetSummary } from '../../api';
-import { showPicture } from '../values/pictures';
 import { placeThing } from '../values/things';
 import type { Target } from './target';
 
@@ -18,7 +17,7 @@ export const assetTargets = (assets: readonly AssetSummary[], layer: { id: Id; n
               detail: `a picture, for ${layer.name}`,
               previews: true,
               run: (tools) => {
-                tools.change(`show ${name}`, (draft) => showPicture(draft, layer.id, asset, tools.newId()));
+                tools.showPicture(asset);
                 tools.leadTo('appearance');
               },
             },

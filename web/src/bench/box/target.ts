@@ -11,6 +11,7 @@ import type {
   SourceKind,
   StepKind,
 } from '@jinx/core/document';
+import type { AssetSummary } from '../../api';
 import type { ChapterName } from '@jinx/core/editing';
 import type { ForceAddress } from '../chapters/changeForce';
 import type { Findable } from '../pick/finder';
@@ -67,6 +68,8 @@ export interface Tools {
   readonly showWhole: () => void;
   /** Adds a part of a kind. Returns its id where it has one. */
   readonly add: (what: Addable) => Id | null;
+  /** Lets the chosen layer show a picture of the project. */
+  readonly showPicture: (asset: Pick<AssetSummary, 'hash' | 'name'>) => void;
   readonly command: (id: string) => void;
 }
 

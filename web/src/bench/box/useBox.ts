@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router';
 import type { EffectSummary } from '../../api';
 import type { ToldFinding } from '../../engine/checksWorker';
 import { useEffectStore } from '../../stores/effect';
+import { useAssetActs } from '../acts/useAssetActs';
 import { useBurstActs } from '../acts/useBurstActs';
 import { useDrawnActs } from '../acts/useDrawnActs';
 import { useForceActs } from '../acts/useForceActs';
@@ -44,6 +45,7 @@ export function useBox(
   const surfaces = useSurfaceActs();
   const links = useLinkActs();
   const bursts = useBurstActs();
+  const pictures = useAssetActs(engine);
 
   /** Where the last thing that was carried out leads: gone to once the box is closed. */
   let leads: (() => void) | null = null;
@@ -111,6 +113,7 @@ export function useBox(
     focus,
     showWhole: () => (store.page = 'effect'),
     add,
+    showPicture: (asset) => pictures.show(asset),
     command: (id) => void commands.run(id),
   };
 
