@@ -23,6 +23,7 @@ export {
 export { PullRun, type Pull } from './world/pulls.ts';
 export { RateIntegral } from './values/rate.ts';
 export { reachBetween, type Reach } from './world/reach.ts';
+export type { MeasureName } from './shapes/index.ts';
 export { measureReach, type Box, type Reached } from './world/reached.ts';
 export * from './values/reading.ts';
 export { withGiven } from './world/given.ts';

@@ -81,12 +81,10 @@ const pulls = computed(() => {
   const at = standing.value;
   if (!at || !middle.value || tool.value !== 'size') return [];
   return knobs.value.flatMap((knob) => {
-    const way = at.innerWay(knob.way);
     const least = LEAST_KNOB * props.picture!.metresAPixel(at.origin);
-    const metres = way.length() * knob.value;
-    const spot = spotOf(
-      at.origin.add(Math.abs(metres) < least ? way.setLength(least) : way.multiplyScalar(knob.value)),
-    );
+    const end = at.inner(knob.at);
+    const isNear = end.distanceTo(at.origin) < least;
+    const spot = spotOf(isNear ? at.origin.add(at.innerWay(knob.way).setLength(least)) : end);
     return spot.isAhead ? [{ knob, ...spot }] : [];
   });
 });

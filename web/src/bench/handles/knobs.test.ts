@@ -39,15 +39,35 @@ const source = (kind: 'ring' | 'line' | 'box' | 'cone' | 'cylinder' | 'sphere' |
 
 describe('sizes pulled on the stage', () => {
   it('are those that the shape has, and each is what it was pulled to', () => {
-    expect(pulled(source('ring'), SOURCE)).toEqual({ 'source.radius': 3 });
+    expect(pulled(source('ring'), SOURCE)).toEqual({ 'source.radius': 3, 'source.thickness': 3, 'source.arc': 3 });
     expect(pulled(source('line'), SOURCE)).toEqual({ 'source.length': 3 });
-    expect(pulled(source('cone'), SOURCE)).toEqual({ 'source.radius': 3, 'source.length': 3 });
+    expect(pulled(source('cone'), SOURCE)).toMatchObject({ 'source.radius': 3, 'source.length': 3, 'source.angle': 3 });
     expect(pulled(source('box'), SOURCE)).toEqual({ 'source.size/0': 3, 'source.size/1': 3, 'source.size/2': 3 });
   });
 
   it('stand where the shape is drawn: at a line’s end, half its length from the middle', () => {
     const [knob] = knobsOf(source('line'), 'motes', SOURCE);
-    expect(knob!.way.map((part) => part * knob!.value)).toEqual([0, 0.5, 0]);
+    expect(knob!.at).toEqual([0, 0.5, 0]);
+  });
+
+  it('are thickness, arc and the lean of a cone too, each where its shape has it', () => {
+    const ring = source('ring');
+    setNumber(ring.layers.byId['motes']!, 'source.radius', 2);
+    setNumber(ring.layers.byId['motes']!, 'source.thickness', 0.25);
+    setNumber(ring.layers.byId['motes']!, 'source.arc', 90);
+    const knobs = knobsOf(ring, 'motes', SOURCE);
+    const of = (id: string) => knobs.find((knob) => knob.id === `source.${id}`)!;
+    expect(of('thickness').at).toEqual([2, 0.25, 0]);
+    expect(of('arc').at.map((metres) => Number(metres.toFixed(6)))).toEqual([0, 0, 1.6]);
+    // Turned on by the right hand about its axis, it goes on along the ring.
+    expect([of('arc').way, of('arc').valueAfter(45)]).toEqual([[0, -1, 0], 135]);
+    const cone = source('cone');
+    setNumber(cone.layers.byId['motes']!, 'source.radius', 0.5);
+    setNumber(cone.layers.byId['motes']!, 'source.length', 1);
+    setNumber(cone.layers.byId['motes']!, 'source.angle', 0);
+    const lean = knobsOf(cone, 'motes', SOURCE).find(({ id }) => id === 'source.angle')!;
+    expect(lean.at).toEqual([0.5, 1, 0]);
+    expect(lean.valueAfter(1)).toBeCloseTo(45, 6);
   });
 
   it('are a force’s reach and distance, a surface’s and a front’s size', () => {

@@ -18,16 +18,21 @@ import {
 import { across, type Point } from '../guides/lines';
 import { tidy } from '../rulers/keyPlaces';
 import { mapAxes, AXES, scale } from '@jinx/core/maths';
-import type { ForceHandle } from '@jinx/core/simulation';
+import type { ForceHandle, MeasureName } from '@jinx/core/simulation';
 
-/** A size that can be pulled on the stage: a length along one direction of a place's own frame. */
+/** A size that can be pulled on the stage: a length along one direction of a place's own frame, or an angle round one. */
 export interface Knob {
   /** Tells it from the others of the same place. */
   readonly id: string;
   readonly name: string;
-  /** Direction in the place's own frame; as long as what is pulled is for a value of 1. */
+  /** Where it is in the place's own frame. */
+  readonly at: Point;
+  /** Direction in which it is pulled; as long as it goes for a value of 1. Of an angle: the axis it is turned round, by the right hand. */
   readonly way: Point;
+  readonly isAngle: boolean;
   readonly value: number;
+  /** The value once it was pulled so far along its way, or was turned by so many degrees. */
+  readonly valueAfter: (by: number) => number;
   /** Writes a value, brought within its limits, into a document. */
   readonly write: (draft: Effect, value: number) => void;
 }
@@ -66,8 +71,50 @@ function groupKnob({ groups }: Pick<Effect, 'groups'>, id: string): Knob[] {
     const found = draft.groups.byId[id];
     if (found) found.scale = within(to, GROUP_SCALE);
   };
-  return [{ id: 'scale', name: 'size', way: [0.5, 0, 0], value: group.scale, write }];
+  const knob = { id: 'scale', name: 'size', value: group.scale, write };
+  return [{ ...knob, ...straight([0.5, 0, 0], group.scale) }];
 }
+
+/** A length from the middle of the place on, or from another point of it. */
+const straight = (way: Point, value: number, from: Point = [0, 0, 0]) => ({
+  at: mapAxes(AXES, (axis) => from[axis]! + way[axis]! * value),
+  way,
+  isAngle: false,
+  valueAfter: (by: number) => value + by,
+});
+const RADIANS = Math.PI / 180;
+
+type NumberKnob = Pick<Knob, 'at' | 'way' | 'isAngle' | 'valueAfter'>;
+
+/** How measures are pulled that are more than a length from the middle, by the shape's other measures. */
+const KNOBS: Partial<Record<MeasureName, (value: number, of: (measure: MeasureName) => number) => NumberKnob>> = {
+  thickness: (value, of) => straight([0, 1, 0], value, [of('radius'), 0, 0]),
+  arc: (value, of) => {
+    const turn = value * RADIANS;
+    const round = ARC_SHARE * of('radius');
+    const at: Point = [round * Math.cos(turn), 0, round * Math.sin(turn)];
+    return { at, way: [0, -1, 0], isAngle: true, valueAfter: (by) => value + by };
+  },
+  rise: (value, of) => {
+    const turn = value * RADIANS;
+    const at: Point = [of('radius') * Math.sin(turn), of('radius') * Math.cos(turn), 0];
+    return { at, way: [0, 0, -1], isAngle: true, valueAfter: (by) => value + by };
+  },
+  angle: (value, of) => {
+    const tall = of('length') || LEAST_TALL;
+    const wide = tall * Math.tan(value * RADIANS);
+    return {
+      at: [of('radius') + wide, tall, 0],
+      way: [1, 0, 0],
+      isAngle: false,
+      valueAfter: (by) => Math.atan((wide + by) / tall) / RADIANS,
+    };
+  },
+};
+/** A little within the radius, whose own handle stands where a full turn ends. */
+const ARC_SHARE = 0.8;
+/** As tall a cone without any length is drawn. */
+const LEAST_TALL = 0.3;
 
 /** The sizes of a place's source, force, surface or front that can be pulled on the stage. */
 export function knobsOf(effect: Effect, layerId: Id, place: PartAddress): Knob[] {
@@ -84,7 +131,7 @@ export function knobsOf(effect: Effect, layerId: Id, place: PartAddress): Knob[]
     const declaration = holder.table[name] as NumberDeclaration;
     const write = (draft: Effect, to: number) =>
       setHighest(same(draft).settings[name] as NumberSetting, to, declaration);
-    return [{ id: name, name: label || declaration.name, way, value, write }];
+    return [{ id: name, name: label || declaration.name, value, write, ...straight(way, value) }];
   };
   const sides = (name: string, stretch: Point): Knob[] => {
     const setting = holder.settings[name] as VectorSetting;
@@ -94,7 +141,10 @@ export function knobsOf(effect: Effect, layerId: Id, place: PartAddress): Knob[]
     return ['width', 'height', 'depth'].map((label, axis) => ({
       id: `${name}/${axis}`,
       name: label,
-      way: mapAxes(AXES, (other) => (other === axis ? stretch[axis]! / 2 : 0)),
+      ...straight(
+        mapAxes(AXES, (other) => (other === axis ? stretch[axis]! / 2 : 0)),
+        value[axis]!,
+      ),
       value: value[axis]!,
       write: (draft: Effect, to: number) => {
         const { base } = same(draft).settings[name] as VectorSetting;
@@ -115,14 +165,19 @@ export function knobsOf(effect: Effect, layerId: Id, place: PartAddress): Knob[]
     if (!isShapeKind(kind)) return [];
     const { base } = layer.settings['source.stretch'];
     const stretch: Point = base.kind === 'fixed' ? base.value : [1, 1, 1];
-    return SHAPES[kind].handles.flatMap(({ measure, way }) =>
-      way
-        ? number(
-            `source.${measure}`,
-            mapAxes(way, (metres, axis) => metres * stretch[axis]!),
-          )
-        : sides(`source.${measure}`, stretch),
-    );
+    const stretched = (point: Point): Point => mapAxes(point, (metres, axis) => metres * stretch[axis]!);
+    const measured = (measure: MeasureName) => valueOf(holder.settings[`source.${measure}`] as NumberSetting) ?? 0;
+    return [
+      ...SHAPES[kind].handles.flatMap(({ measure, way }) =>
+        way ? number(`source.${measure}`, stretched(way)) : sides(`source.${measure}`, stretch),
+      ),
+      ...SHAPES[kind].measures.flatMap((measure) =>
+        number(`source.${measure}`, [0, 0, 0]).flatMap((knob): Knob[] => {
+          const made = KNOBS[measure]?.(knob.value, measured);
+          return made ? [{ ...knob, ...made, at: stretched(made.at) }] : [];
+        }),
+      ),
+    ];
   }
   if (place.kind === 'force' || place.kind === 'sharedForce') {
     const { kind } = place.kind === 'force' ? layer.forces.byId[place.id]! : effect.forces.byId[place.id]!.force;

@@ -161,17 +161,25 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
       };
     });
   }
+  /** Degrees that the pointer has gone round an axis since a sight, however often. */
+  function turnFrom(start: Sight, origin: Vector3, round: Vector3): (sight: Sight) => number {
+    let last = onPlane(start, origin, round);
+    let degrees = 0;
+    return (sight) => {
+      const now = onPlane(sight, origin, round);
+      if (last && now) degrees += angleRound(origin, round, last, now);
+      last = now;
+      return degrees;
+    };
+  }
   function pullTurn(event: PointerEvent, axis: number): void {
     pull(event, host(`turn the ${chosen.value!.name}`), (start) => {
       const at = standing.value!;
       const write = placing();
       const [origin, round] = [at.origin, at.turnAxis(axis)];
-      let last = onPlane(start, origin, round);
-      let degrees = 0;
+      const turned = turnFrom(start, origin, round);
       return (sight, isSnapped) => {
-        const now = onPlane(sight, origin, round);
-        if (last && now) degrees += angleRound(origin, round, last, now);
-        last = now;
+        const degrees = turned(sight);
         const turn = [...at.hung.turn] as Vector;
         turn[axis]! += degrees;
         if (isSnapped) turn[axis] = snapped(turn[axis]!, SNAP_DEGREES);
@@ -184,13 +192,20 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
     pull(event, host(`size the ${chosen.value!.name}`), (start) => {
       const at = standing.value!;
       const [origin, way] = [at.origin, at.innerWay(knob.way)];
-      const from = alongAxis(start, origin, way);
+      const put = (by: number, isSnapped: boolean) => (draft: Effect) => {
+        const value = knob.valueAfter(by);
+        knob.write(draft, isSnapped ? snapped(value, knob.isAngle ? SNAP_DEGREES : SNAP_METRES) : value);
+      };
+      if (knob.isAngle) {
+        const turned = turnFrom(start, origin, way);
+        return (sight, isSnapped) => put(turned(sight), isSnapped);
+      }
+      // What stands at nothing is drawn a little off its middle, where it can be taken hold of.
+      const through = at.inner(knob.at);
+      const from = alongAxis(start, through, way);
       return (sight, isSnapped) => {
-        const to = alongAxis(sight, origin, way);
-        if (to === null || from === null) return null;
-        // What stands at nothing is drawn a little off its middle, where it can be taken hold of.
-        const value = knob.value + to - from;
-        return (draft) => knob.write(draft, isSnapped ? snapped(value, SNAP_METRES) : value);
+        const to = alongAxis(sight, through, way);
+        return to === null || from === null ? null : put(to - from, isSnapped);
       };
     });
   }
@@ -286,8 +301,9 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
     if (!sign) return;
     event.preventDefault();
     event.stopPropagation();
-    const by = sign * NUDGE_METRES * (event.shiftKey ? 10 : 1);
-    store.change(`size the ${chosen.value!.name}`, (draft) => knob.write(draft, knob.value + by), `size ${knob.id}`);
+    const by = sign * (knob.isAngle ? NUDGE_DEGREES : NUDGE_METRES) * (event.shiftKey ? 10 : 1);
+    const to = knob.isAngle ? knob.value + by : knob.valueAfter(by);
+    store.change(`size the ${chosen.value!.name}`, (draft) => knob.write(draft, to), `size ${knob.id}`);
   }
 
   return {
