@@ -6,6 +6,7 @@ export * from './compare.ts';
 export * from './dialled.ts';
 export { setDialRange } from './dialRange.ts';
 export * from './drawnAs.ts';
+export * from './fitTo.ts';
 export * from './follow.ts';
 export * from './forcePlace.ts';
 export * from './linked.ts';

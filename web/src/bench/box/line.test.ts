@@ -80,7 +80,16 @@ function bench() {
       text,
       new Finder(
         targetsOf({
-          ...{ effect: document, layerId: 'motes', rigs: RIGS, assets: [], surfaces: [], commands: [], findings: [] },
+          ...{
+            effect: document,
+            layerId: 'motes',
+            rigs: RIGS,
+            assets: [],
+            surfaces: [],
+            fits: [],
+            commands: [],
+            findings: [],
+          },
           ...{ effects: [], choose: none, open: none, lead: none },
         }),
       ),

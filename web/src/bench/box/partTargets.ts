@@ -104,14 +104,7 @@ export function partTargets(effect: Effect, layerId: string, surfaces: readonly 
       { kind: 'link', of: null },
       'set off new',
       'set off a new layer',
-      [
-        'child particles',
-        'sub-emitter layer',
-        'secondary particles',
-        'spawn on death',
-        'spawn on hit',
-        'new child layer',
-      ],
+      ['child particles', 'secondary particles', 'spawn on death', 'spawn on hit', 'new child layer'],
       `a layer that ${layer.name} sets off`,
     ),
     ...layersAfter(effect, layerId).map(({ value, text }) =>

@@ -12,7 +12,7 @@ import type {
   StepKind,
 } from '@jinx/core/document';
 import type { AssetSummary } from '../../api';
-import type { ChapterName } from '@jinx/core/editing';
+import type { ChapterName, FitTarget } from '@jinx/core/editing';
 import type { ForceAddress } from '../chapters/changeForce';
 import type { Findable } from '../pick/finder';
 
@@ -70,6 +70,8 @@ export interface Tools {
   readonly add: (what: Addable) => Id | null;
   /** Lets the chosen layer show a picture of the project. */
   readonly showPicture: (asset: Pick<AssetSummary, 'hash' | 'name'>) => void;
+  /** Gives the chosen layers' sources the place, turn and size of something else. */
+  readonly fit: (target: FitTarget) => void;
   readonly command: (id: string) => void;
 }
 

@@ -16,6 +16,7 @@ import {
   type Id,
 } from '@jinx/core/document';
 import type { AssetSummary, EffectSummary } from '../../api';
+import type { FitTarget } from '@jinx/core/editing';
 import type { ToldFinding } from '../../engine/checksWorker';
 import { forceAddress } from '../chapters/changeForce';
 import { setTurnsASecond, turnsASecond } from '../chapters/orbitTurns';
@@ -106,6 +107,8 @@ export interface Around {
   readonly layerId: Id;
   readonly rigs: StageRigs;
   readonly surfaces: readonly PickItem[];
+  /** What the layer's source may be fitted to. */
+  readonly fits: readonly { readonly target: FitTarget; readonly text: string }[];
   readonly assets: readonly AssetSummary[];
   readonly commands: readonly Command[];
   readonly findings: readonly ToldFinding[];
@@ -141,6 +144,17 @@ export function targetsOf(around: Around): Target[] {
     ...stageTargets(effect),
     ...clipTargets(listed(effect.stage.things), (id) => (around.rigs.get(id)?.clips ?? []).map(({ name }) => name)),
     ...assetTargets(around.assets, layer ? { id: layerId, name: layer.name } : null),
+    ...(layer && 'place' in layer.source ? around.fits : []).map(({ target, text }): Target => ({
+      id: `fit ${JSON.stringify(target)}`,
+      text: `fit to ${text}`,
+      otherWords: [`align to ${text}`, `match size of ${text}`, `snap to ${text}`],
+      detail: `the source of ${layer!.name}`,
+      previews: true,
+      run: (tools) => {
+        tools.fit(target);
+        tools.leadTo('source', null, 'source place');
+      },
+    })),
     ...layerTargets(effect, layerId, around.choose),
     ...removeTargets(effect, layerId),
     ...exposeTargets(effect, found),

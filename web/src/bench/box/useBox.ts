@@ -8,6 +8,7 @@ import { useEffectStore } from '../../stores/effect';
 import { useAssetActs } from '../acts/useAssetActs';
 import { useBurstActs } from '../acts/useBurstActs';
 import { useDrawnActs } from '../acts/useDrawnActs';
+import { useFitActs } from '../acts/useFitActs';
 import { useForceActs } from '../acts/useForceActs';
 import { useLinkActs } from '../acts/useLinkActs';
 import { useSourceActs } from '../acts/useSourceActs';
@@ -46,6 +47,7 @@ export function useBox(
   const links = useLinkActs();
   const bursts = useBurstActs();
   const pictures = useAssetActs(engine);
+  const fits = useFitActs(engine);
 
   /** Where the last thing that was carried out leads: gone to once the box is closed. */
   let leads: (() => void) | null = null;
@@ -113,6 +115,7 @@ export function useBox(
     focus,
     showWhole: () => (store.page = 'effect'),
     add,
+    fit: fits.fitTo,
     showPicture: (asset) => pictures.show(asset),
     command: (id) => void commands.run(id),
   };
@@ -124,6 +127,7 @@ export function useBox(
         targetsOf({
           effect: store.effect!,
           layerId: store.chosenId,
+          fits: fits.targets.value,
           rigs: engine.rigs.value,
           surfaces: surfaces.choices.value,
           assets: assets.value,

@@ -16,9 +16,10 @@ function finder() {
   const commands = Object.entries(COMMANDS).map(([id, command]) => ({ id, ...command, run: () => undefined }));
   const none = () => undefined;
   const surfaces = [{ value: 'ground', text: 'Ground' }];
+  const fits = [{ target: { kind: 'thing' as const, thing: 'sedge' }, text: 'Sedge' }];
   return new Finder(
     targetsOf({
-      ...{ effect, layerId: 'motes', rigs: new Map(), assets: [], surfaces, commands, findings: [] },
+      ...{ effect, layerId: 'motes', rigs: new Map(), assets: [], surfaces, fits, commands, findings: [] },
       ...{ effects: [{ id: 'e', name: 'Reed Cleave' }], choose: none, open: none, lead: none },
     }),
   );
@@ -31,6 +32,12 @@ const command = (id: CommandId) => `command ${id}`;
 /** Words of the trade and our own, each with what it must lead to. */
 const WORDS: readonly (readonly [string, string])[] = [
   ['rate', layer('births.rate')],
+  ['fit to sedge', 'fit {"kind":"thing","thing":"sedge"}'],
+  ['tape', command('stage.tape')],
+  ['measure distance', command('stage.tape')],
+  ['strike tool', command('stage.strikeTool')],
+  ['frame selected', command('stage.frame')],
+  ['new child layer', 'set off new'],
   ['spawn rate', layer('births.rate')],
   ['emission', layer('births.rate')],
   ['emission rate', layer('births.rate')],

@@ -10,6 +10,7 @@ import {
 } from '@jinx/core/document';
 import { computed, inject, provide } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import { useFitActs } from '../acts/useFitActs';
 import { SOURCE_KINDS, useSourceActs } from '../acts/useSourceActs';
 import { DRAGS, ENGINE } from '../bench';
 import ChoiceChip from '../chips/ChoiceChip.vue';
@@ -62,6 +63,7 @@ const isThere = computed(() => things.value.some(({ value }) => value === thingI
 const set = (label: string, recipe: (target: Layer, layerId: string) => void, gesture: string | null = null) =>
   store.changeLayers(label, recipe, gesture);
 const { choose } = useSourceActs();
+const { choices: fits, fit } = useFitActs(engine);
 /** Layers on whose particles this one may be born. */
 const parents = computed(() => layersBefore(store.effect!, store.chosenId));
 const setParent = (id: string) =>
@@ -129,6 +131,14 @@ const keep = (names: string[]) =>
   <HitsWords v-if="source.kind === 'hits'" />
   <p v-if="'place' in source">
     It stands at <PlaceWords :place="source.place" label="source place" turns @change="setPlace" />.
+    <MenuButton
+      v-if="fits.length"
+      label="fit to…"
+      :choices="fits"
+      title="Takes place, turn and size from a layer, a figure or a bone"
+      previews
+      @choose="fit"
+    />
   </p>
   <p v-if="measures.length > 0">
     <template v-for="(name, n) in measures" :key="name"

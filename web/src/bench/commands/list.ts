@@ -41,7 +41,7 @@ export const COMMANDS = {
   'stage.dim': command('dim what is too bright to work on', ['dark', 'exposure down'], 'd'),
   'stage.strike': command('strike what the middle of the picture shows', ['hit', 'blow', 'impact test'], 'x'),
   'stage.strikeTool': command('strike where the stage is clicked', ['strike tool', 'click to hit', 'shoot at']),
-  'stage.tape': command('measure on the stage, from click to click', ['tape', 'ruler', 'distance'], 'm'),
+  'stage.tape': command('measure on the stage, from click to click', ['tape', 'ruler', 'measure distance'], 'm'),
   'stage.frame': command(
     'frame what is chosen',
     ['frame the figure', 'frame selected', 'zoom to fit', 'camera home', 'focus', 'look at'],

@@ -41,7 +41,11 @@ describe('sizes pulled on the stage', () => {
   it('are those that the shape has, and each is what it was pulled to', () => {
     expect(pulled(source('ring'), SOURCE)).toEqual({ 'source.radius': 3, 'source.thickness': 3, 'source.arc': 3 });
     expect(pulled(source('line'), SOURCE)).toEqual({ 'source.length': 3 });
-    expect(pulled(source('cone'), SOURCE)).toMatchObject({ 'source.radius': 3, 'source.length': 3, 'source.angle': 3 });
+    expect(pulled(source('cone'), SOURCE)).toMatchObject({
+      'source.radius': 3,
+      'source.length': 3,
+      'source.angle': 3,
+    });
     expect(pulled(source('box'), SOURCE)).toEqual({ 'source.size/0': 3, 'source.size/1': 3, 'source.size/2': 3 });
   });
 
