@@ -45,7 +45,7 @@ const remove = (id: string) =>
 <template>
   <p>
     Each hit bears <SettingChip setting="source.perHit" label="births a hit" /> at its full strength. Strike while it
-    plays, by the button under the stage or the key X, and they are born where the middle of the picture is hit.
+    plays: with Strike, under the stage, each click strikes there; the key X strikes the middle.
   </p>
   <p v-for="({ id, item }, n) in hits" :key="id" :data-hit="n" :class="{ muted: item.muted }">
     A hit

@@ -73,7 +73,7 @@ function ease(value: string): void {
   /><button
     v-if="isMoved"
     type="button"
-    class="plain act zero"
+    class="plain zero"
     :aria-label="`${label}: zero the place`"
     title="Puts it at 0, 0, 0 of what it hangs on"
     @click="set({ offset: ZERO }, null)"
@@ -91,7 +91,7 @@ function ease(value: string): void {
   ><button
     v-if="isTurned"
     type="button"
-    class="plain act zero"
+    class="plain zero"
     :aria-label="`${label}: zero the turn`"
     title="Takes its turn away"
     @click="set({ turn: ZERO }, null)"
@@ -100,7 +100,7 @@ function ease(value: string): void {
   ><button
     v-if="isTurned && isMoved"
     type="button"
-    class="plain act zero"
+    class="plain zero"
     :aria-label="`${label}: zero both`"
     title="Puts it at 0, 0, 0 of what it hangs on, not turned"
     @click="set({ offset: ZERO, turn: ZERO }, null)"

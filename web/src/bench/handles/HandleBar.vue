@@ -61,7 +61,7 @@ const keysText = computed(() =>
       {{ keysText }}
     </button>
     <span class="quiet number">{{ text }}</span>
-    <span v-if="isPulled" class="quiet">Ctrl snaps, Esc gives up</span>
+    <span v-if="isPulled" class="quiet">Ctrl snaps to borders and steps, Esc gives up</span>
   </div>
 </template>
 

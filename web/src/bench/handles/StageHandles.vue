@@ -7,6 +7,7 @@ import { useCommands } from '../commands/registry';
 import HandleBar from './HandleBar.vue';
 import TapeMeasure from '../stage/TapeMeasure.vue';
 import type { Picture, Spot } from './picture';
+import ThingHandles from './ThingHandles.vue';
 import { useHandles } from './useHandles';
 
 /** Handles over the stage: the chosen layer's places are moved, turned and sized where they stand. */
@@ -118,6 +119,7 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
 
 <template>
   <svg v-show="isShown" ref="svg" class="handles painted-apart" role="group" aria-label="Handles on the stage">
+    <ThingHandles v-if="picture" :picture="picture" :sight-of="handles.sightOf" />
     <template v-if="middle">
       <g
         v-for="arm in arms"

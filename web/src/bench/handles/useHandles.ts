@@ -1,4 +1,5 @@
 import {
+  emptyCollection,
   inLayer,
   isSameAddress,
   listed,
@@ -10,6 +11,7 @@ import {
   withPlaceKey,
   type Effect,
   type HungValue,
+  type Layer,
   type NamedPlace,
   type PartAddress,
   type Place,
@@ -25,6 +27,7 @@ import { tidy } from '../rulers/keyPlaces';
 import { knobsOf, type Knob } from './knobs';
 import { alongAxis, angleRound, onPlane, type Picture, type Sight } from './picture';
 import { pull, type PullHost } from './pull';
+import { nearestSeen, snapPoints } from './snapping';
 import { Standing } from './standing';
 
 export type Tool = 'move' | 'turn' | 'size';
@@ -61,7 +64,14 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
   );
   /** The effect's own frame is always asked for: with it comes how far the camera has gone along. */
   const asked = computed(() => [
-    ...new Set([matrices.value?.effect ?? 0, ...places.value.map(({ place }) => matrices.value!.of(place))]),
+    ...new Set([
+      matrices.value?.effect ?? 0,
+      ...places.value.map(({ place }) => matrices.value!.of(place)),
+      // Those of other sources, which handles snap to.
+      ...listed(store.effect?.layers ?? emptyCollection<Layer>()).flatMap(({ item: { source } }) =>
+        'place' in source && source.place.kind !== 'dial' ? [matrices.value!.of(source.place)] : [],
+      ),
+    ]),
   ]);
   const askedText = computed(() => asked.value.join());
   watch(askedText, () => engine.stage.track(asked.value), { immediate: true });
@@ -100,13 +110,14 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
     return (value: HungValue) => (draft: Effect) =>
       setPlace(draft, address, placeSetAt(place, seconds, value, keyId));
   }
+  const sightOf: PullHost['sight'] = (event) => {
+    const box = windowOf().getBoundingClientRect();
+    return picture.value!.sight(event.clientX - box.left, event.clientY - box.top);
+  };
   function host(label: string, click?: () => void): PullHost {
     let stepsBefore = 0;
     return {
-      sight: (event) => {
-        const box = windowOf().getBoundingClientRect();
-        return picture.value!.sight(event.clientX - box.left, event.clientY - box.top);
-      },
+      sight: sightOf,
       begin: () => keys.value.length > 0 && engine.playback.pause(),
       dragBegins: () => {
         isPulled.value = true;
@@ -123,6 +134,8 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
       ...(click ? { click } : {}),
     };
   }
+  /** What a handle that is pulled now snaps to. */
+  const bordersNow = () => snapPoints(store.effect!, store.chosenId, standingOf, engine.rigs.value);
   const nameOf = (address: PartAddress) => placeAt(address)?.name ?? 'place';
 
   /** How far the pointer has come since a sight: along an axis of the offset, or freely in the plane of the picture. */
@@ -151,10 +164,12 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
       const at = standing.value!;
       const way = wayFrom(start, at.origin, axis === null ? null : at.offsetAxis(axis));
       const write = placing();
+      const borders = bordersNow();
       return (sight, isSnapped) => {
         const delta = way(sight);
         if (!delta) return null;
-        const moved = snappedVector(at.movedBy(delta), isSnapped);
+        const near = isSnapped ? nearestSeen(borders, at.origin.add(delta), picture.value!) : null;
+        const moved = near ? at.movedBy(near.clone().sub(at.origin)) : snappedVector(at.movedBy(delta), isSnapped);
         // Along one axis, the others keep their last digit.
         const offset = at.hung.offset.map((x, n) => (axis === null || axis === n ? moved[n]! : x)) as Vector;
         return write({ offset, turn: at.hung.turn });
@@ -203,9 +218,13 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
       // What stands at nothing is drawn a little off its middle, where it can be taken hold of.
       const through = at.inner(knob.at);
       const from = alongAxis(start, through, way);
+      const borders = bordersNow();
       return (sight, isSnapped) => {
         const to = alongAxis(sight, through, way);
-        return to === null || from === null ? null : put(to - from, isSnapped);
+        if (to === null || from === null) return null;
+        const end = through.clone().addScaledVector(way, to - from);
+        const near = isSnapped ? nearestSeen(borders, end, picture.value!) : null;
+        return near ? put(near.clone().sub(through).dot(way) / way.lengthSq(), false) : put(to - from, isSnapped);
       };
     });
   }
@@ -318,6 +337,7 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
     isGroup,
     choose: (address: PartAddress) => (chosenAddress.value = address),
     standingOf,
+    sightOf,
     pullPlace,
     pullTurn,
     pullKnob,
