@@ -349,6 +349,11 @@ export class Drawings {
     for (const { salt, drawing } of this.#all) drawing.setLit(salts.length > 0, salts.includes(salt));
   }
 
+  /** Dims all layers but some; with none, all are as they are. */
+  dimOthers(salts: readonly number[]): void {
+    for (const { salt, drawing } of this.#all) drawing.setLit(salts.length > 0 && !salts.includes(salt), false);
+  }
+
   dispose(): void {
     this.set([]);
     this.#pictures.dispose();

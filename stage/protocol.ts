@@ -273,6 +273,8 @@ export type ToStage =
   | ({ kind: 'particlePictures'; id: number } & ParticlePicturesAsked)
   /** Particles of the layers of those salts that have an age are lit, and all else is dimmed; none ends that. */
   | { kind: 'lightAge'; salts: number[]; age: number }
+  /** All but the layers of those salts are dimmed; none ends that. */
+  | { kind: 'dimOthers'; salts: number[] }
   /** Draws the present picture `times` over, each to its end. */
   | { kind: 'time'; id: number; times: number }
   /** What made a pixel: a place of the canvas, 0 to 1 from its left and its top. */

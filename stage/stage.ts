@@ -133,6 +133,8 @@ export class Stage {
       case 'cutOut':
         this.#surroundings.cutOut(order.isOn, order.groundHides);
         return this.#passes.clearTo(order.isOn ? 0 : 1);
+      case 'dimOthers':
+        return this.#drawings.dimOthers(order.salts);
       case 'lightAge':
         return this.#drawings.lightAge(order.salts, order.age);
       case 'pace':

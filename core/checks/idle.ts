@@ -32,7 +32,7 @@ const isFlat = (layer: Layer) => ['ground', 'own frame'].includes(String(value(l
  * Settings that act only where something else is so: when, and what they lack otherwise. Measures of a source are not among
  * them: those of one shape wait while another is tried.
  */
-const ACTS_WHEN: Partial<Record<LayerSettingName, readonly [(layer: Layer) => boolean, string]>> = {
+export const ACTS_WHEN: Partial<Record<LayerSettingName, readonly [(layer: Layer) => boolean, string]>> = {
   'motion.axis': [(layer) => value(layer, 'motion.launch') === 'axis', 'it is not launched along an axis'],
   'motion.angle': [(layer) => value(layer, 'motion.launch') === 'tangent', 'it is not launched along a tangent'],
   'release.heldSize': [({ front }) => front !== null, 'nothing holds it'],
@@ -52,8 +52,11 @@ const ACTS_WHEN: Partial<Record<LayerSettingName, readonly [(layer: Layer) => bo
     'it does not wrap',
   ],
   'appearance.litShare': [(layer) => value(layer, 'appearance.lit') !== 'unlit', 'it is not lit'],
-  'appearance.covers': [(layer) => value(layer, 'appearance.blend') === 'mixed', 'it is not drawn partly covering'],
-  'appearance.threshold': [(layer) => value(layer, 'appearance.blend') === 'holes', 'it has no holes'],
+  'appearance.covers': [
+    (layer) => value(layer, 'appearance.blend') === 'mixed',
+    'its blending is not normal to additive',
+  ],
+  'appearance.threshold': [(layer) => value(layer, 'appearance.blend') === 'holes', 'its blending is not cut-out'],
 };
 
 /** Whether somebody gave a setting more than a size: sizes and times go along when an effect is made larger or faster. */

@@ -143,7 +143,7 @@ export const KINDS: readonly Kind[] = [
   {
     name: 'a value that cannot act',
     id: 'idle/idle',
-    says: /covers, for it is not drawn partly covering/,
+    says: /covers, for its blending is not normal to additive/,
     wrong: (layer) => setNumber(layer, 'appearance.covers', 20),
     right: (layer) => {
       setNumber(layer, 'appearance.covers', 20);

@@ -1,9 +1,12 @@
 import type { StageView } from '@jinx/stage';
+import { useStorage } from '@vueuse/core';
+import { message } from 'ant-design-vue';
 import { computed, provide, ref, watch } from 'vue';
 import type { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { ALONE } from './bench';
 import { useCommands, type Commands } from './commands/registry';
+import { usePulled } from './stage/usePulled';
 import { keyInstants } from './stage/views';
 
 /** An edit rests this long before silhouettes of other instants are computed anew. */
@@ -37,6 +40,14 @@ export function useShown(engine: Engine, commands: Commands) {
     timer = window.setTimeout(() => engine.layInstants(seconds), seconds.length > 0 ? REST_MILLISECONDS : 0);
   });
 
+  const isPulled = usePulled();
+  /** While something is pulled, the chosen layers stay bright and the others are dimmed. */
+  const dimsOthers = useStorage('jinx dim others while pulling', true);
+  watch([isPulled, dimsOthers], ([isOn, isWanted]) => {
+    const layers = store.effect?.layers.byId ?? {};
+    engine.stage.dimOthers(isOn && isWanted ? store.chosenIds.flatMap((id) => layers[id]?.salt ?? []) : []);
+  });
+
   const turn = (what: { value: boolean }) => () => void (what.value = !what.value);
   useCommands(
     {
@@ -44,6 +55,15 @@ export function useShown(engine: Engine, commands: Commands) {
       'stage.raw': turn(isRaw),
       'stage.view': () => (view.value = view.value === 'picture' ? lastView : 'picture'),
       'stage.dim': turn(isDim),
+      'stage.dimOthers': () => {
+        dimsOthers.value = !dimsOthers.value;
+        void message.info({
+          content: dimsOthers.value
+            ? 'While something is pulled, the other layers are dimmed.'
+            : 'While something is pulled, all layers stay as they are.',
+          key: 'dim',
+        });
+      },
     },
     commands,
   );

@@ -99,6 +99,11 @@ export class StageClient {
     this.send({ kind: 'lightAge', salts, age });
   }
 
+  /** Dims all layers but those of some salts; none ends that. */
+  dimOthers(salts: number[]): void {
+    this.send({ kind: 'dimOthers', salts });
+  }
+
   pixels(width: number, height: number) {
     return this.#calls.ask('pixels', { width, height });
   }

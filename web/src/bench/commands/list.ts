@@ -39,6 +39,10 @@ export const COMMANDS = {
     'v',
   ),
   'stage.dim': command('dim what is too bright to work on', ['dark', 'exposure down'], 'd'),
+  'stage.dimOthers': command('dim the other layers while something is pulled, or not', [
+    'isolate while editing',
+    'highlight the edited layer',
+  ]),
   'stage.strike': command('strike what the middle of the picture shows', ['hit', 'blow', 'impact test'], 'x'),
   'stage.strikeTool': command('strike where the stage is clicked', ['strike tool', 'click to hit', 'shoot at']),
   'stage.tape': command('measure on the stage, from click to click', ['tape', 'ruler', 'measure distance'], 'm'),

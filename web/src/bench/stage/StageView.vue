@@ -18,6 +18,7 @@ import { extentOfThings, viewOf } from './framing';
 import SizeWords from './SizeWords.vue';
 import StageFailure from './StageFailure.vue';
 import StrikeTool from './StrikeTool.vue';
+import UnseenNote from './UnseenNote.vue';
 import { useStageCanvas } from './stageCanvas';
 import { useClickToChoose } from './useClickToChoose';
 import { useExtent } from './useExtent';
@@ -172,6 +173,7 @@ function orbit(event: KeyboardEvent): void {
     </div>
     <StageHandles :picture="picture" :is-shown="showGuides">
       <SizeWords v-if="showGuides" :extent="extent" />
+      <UnseenNote />
       <slot name="foot"></slot>
     </StageHandles>
     <ProbeGlass :picture="picture" />
