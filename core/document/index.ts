@@ -18,6 +18,7 @@ export * from './make.ts';
 export * from './migrations/index.ts';
 export * from './namedLooks.ts';
 export * from './parse.ts';
+export * from './parts/names.ts';
 export * from './parts/parts.ts';
 export * from './passing.ts';
 export * from './placeKeys.ts';

@@ -1,4 +1,4 @@
-import { formatAddress, type HolderAddress } from './parts/address.ts';
+import { formatAddress } from './parts/address.ts';
 import {
   type Collection,
   type Colour,
@@ -19,7 +19,7 @@ import { activeHits } from './signals.ts';
 import { stepsOf } from './look.ts';
 import { plain } from './plain.ts';
 import { layerQualityWords, qualityWords } from './qualityWords.ts';
-import { nameOfPart } from './parts/parts.ts';
+import { nameOfSetting } from './parts/names.ts';
 import { settingsIn, type FoundSetting } from './parts/walk.ts';
 
 /** One thing that is set, in words: under what heading, its name, and what it is. */
@@ -324,19 +324,13 @@ function ofLayer(effect: Effect, id: Id): SetLine[] {
   ];
 }
 
-/** Whose part a setting is, as in "gravity, "; nothing for a layer's own and for what it is drawn as. */
-function partName(address: HolderAddress, effect: Effect): string {
-  const isPlain = address.kind === 'layer' || address.kind === 'drawn' || address.kind === 'channels';
-  return isPlain ? '' : `${nameOfPart(effect, address)}, `;
-}
-
 /** Everything that was set, a line each: the effect, then its layers front to back. What is as it is by default is left out, unless all is asked for. */
 export function wordsOf(effect: Effect, which: 'set' | 'all' = 'set'): SetLine[] {
   const settings = settingsIn(effect).filter((found) => which === 'all' || isSet(found));
   const lineOf = (found: FoundSetting, heading: string): SetLine => ({
     id: formatAddress(found.address),
     heading,
-    name: `${partName(found.address, effect)}${found.declaration.name}`,
+    name: nameOfSetting(effect, found.address, found.declaration),
     value: settingWords(found.setting as NumberSetting, found.declaration, effect),
   });
   return [

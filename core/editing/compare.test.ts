@@ -32,7 +32,7 @@ describe('taking from another effect', () => {
     right.stretches.hold = { kind: 'seamless', seconds: 2 };
     right.seed = 99;
     const told = differencesOf(wordsOf(left), wordsOf(right));
-    expect(told.map(({ name }) => name)).toEqual(['seed', 'hold', 'size', 'attraction, strength']);
+    expect(told.map(({ name }) => name)).toEqual(['seed', 'hold', 'size', 'attraction strength']);
     const can = takable(left, right);
     expect(told.every(({ id }) => can.has(id))).toBe(true);
     for (const { id } of told) expect(takeLine(left, right, id)).toBe(true);

@@ -66,7 +66,12 @@ function countOf(id: string): LayerCount | undefined {
 const lifeText = computed(() => {
   if (!store.chosen) return '';
   const [low, , high] = lifetimes(store.effect!, store.chosenId);
-  return low === high ? `${plainNumber(low)} s` : `${plainNumber(low)} – ${plainNumber(high)} s`;
+  const seconds = low === high ? `${plainNumber(low)} s` : `${plainNumber(low)} – ${plainNumber(high)} s`;
+  const { effect } = wholeOf(store.effect!);
+  const owner = ownerOf(effect, store.chosenId);
+  // What follows others has no age of its own; what is born on others has one.
+  if (owner !== store.chosenId) return `age of ${effect.layers.byId[owner]!.name}, ${seconds}`;
+  return store.chosen.source.kind === 'particles' ? `its own age, ${seconds}` : seconds;
 });
 
 const seek = (seconds: number) => engine.playback.seekSheet(store.effect!.stretches, seconds);

@@ -1,22 +1,22 @@
 import {
+  type Effect,
   forcesOn,
   forceWord,
   formatAddress,
-  listed,
-  nameOfPart,
-  refsTo,
-  STEP_NAMES,
-  stepsOf,
-  type Effect,
   type FoundSetting,
   type Id,
   type Link,
+  listed,
+  nameOfPart,
+  nameOfSetting,
   type NumberDeclaration,
   type NumberSetting,
+  refsTo,
+  STEP_NAMES,
+  stepsOf,
 } from '@jinx/core/document';
 import { bringOut } from '@jinx/core/editing';
 import { forceAddress } from '../chapters/changeForce';
-import { nameOfSetting } from './settingTargets';
 import type { Target } from './target';
 
 /** Removing and muting what the chosen layer has. */

@@ -6,10 +6,9 @@ import {
   FORCES,
   holderAt,
   layerOf,
-  nameOfPart,
+  nameOfSetting,
   STEP_KINDS,
   STEP_NAMES,
-  stepsOf,
   stepTable,
   type Declaration,
   type Effect,
@@ -38,30 +37,6 @@ export function chapterOf({ kind }: SettingAddress, { chapter }: Declaration): C
     channels: 'life',
   };
   return CHAPTERS[kind] ?? 'appearance';
-}
-
-/** What a part with settings is called: forces and steps by their kinds' names, anything else by its own. */
-function nameOfHolder(effect: Effect, address: SettingAddress): string {
-  if (address.kind === 'force') {
-    const force = effect.layers.byId[address.layer]?.forces.byId[address.id];
-    if (force) return forceWord(force.kind);
-  }
-  if (address.kind === 'sharedForce') {
-    const shared = effect.forces.byId[address.id];
-    if (shared) return forceWord(shared.force.kind);
-  }
-  if (address.kind === 'step') {
-    const layer = effect.layers.byId[address.layer];
-    const step = layer && stepsOf(effect, layer).find(({ id }) => id === address.id);
-    if (step) return STEP_NAMES[step.item.kind].toLowerCase();
-  }
-  return nameOfPart(effect, address).replace(/^./, (letter) => letter.toLowerCase());
-}
-
-/** A setting's name, with whose it is where that is not plain. */
-export function nameOfSetting(effect: Effect, address: SettingAddress, { name }: Declaration): string {
-  if (address.kind === 'layer' || address.kind === 'drawn' || address.kind === 'channels') return name;
-  return `${nameOfHolder(effect, address)} ${name}`;
 }
 
 /** Gives a setting what was typed, as an act. */

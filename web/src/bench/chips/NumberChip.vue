@@ -14,7 +14,7 @@ import { computed, inject, ref, useId } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { DRAGS } from '../bench';
 import { readEntry } from '../entry/entry';
-import { settingText, shownUnit, stepFor } from '../entry/format';
+import { settingText, shapedText, shownUnit, stepFor } from '../entry/format';
 import { takeChipKey } from '../entry/chipKeys';
 import { goOn } from '../entry/row';
 import { differsHere, setDiffering } from '../values/lookNumbers';
@@ -51,8 +51,8 @@ const {
 const declaration = computed((): NumberDeclaration =>
   props.unit === undefined ? declared.value : { ...declared.value, unit: props.unit },
 );
-const textOf = (setting: NumberSetting) =>
-  settingText(setting, declaration.value, (id) => store.effect?.measures.byId[id]?.name ?? 'a measure');
+const measureName = (id: string) => store.effect?.measures.byId[id]?.name ?? 'a measure';
+const textOf = (setting: NumberSetting) => shapedText(setting, declaration.value, measureName);
 const text = computed(() => textOf(chosen.value));
 /** What each of the chosen layers has, where they differ. */
 const mixed = computed(() =>
@@ -69,7 +69,8 @@ const name = computed(() => props.label ?? declaration.value.name);
 const gesture = useId();
 const isOpen = ref(false);
 const root = ref<HTMLElement>();
-const shownText = () => (isMixed.value ? '' : text.value).replace(/\u00a0/g, ' ');
+const shownText = () =>
+  (isMixed.value ? '' : settingText(chosen.value, declaration.value, measureName)).replace(/\u00a0/g, ' ');
 const change = (
   what: string,
   recipe: (target: NumberSetting, layerId: string) => void,

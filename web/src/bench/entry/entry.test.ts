@@ -1,6 +1,14 @@
-import { LAYER_SETTINGS, type NumberDeclaration, type NumberSetting } from '@jinx/core/document';
+import {
+  collectionOf,
+  curveShaper,
+  LAYER_SETTINGS,
+  newLayer,
+  type NumberDeclaration,
+  type NumberSetting,
+} from '@jinx/core/document';
 import { describe, expect, it } from 'vitest';
 import { readEntry, readPlain } from './entry';
+import { shapedText } from './format';
 
 type Base = NumberSetting['base'];
 const fixed = (value: number): Base => ({ kind: 'fixed', value });
@@ -57,5 +65,38 @@ describe('what is typed into a number', () => {
     expect(readPlain('*3', limits, 2)).toBe(6);
     expect(readPlain('+50 cm', limits, 2)).toBe(2.5);
     expect(() => readPlain('*30', limits, 2)).toThrow(/height may be -10 to 10/);
+  });
+});
+
+describe('a shaped number as it is shown', () => {
+  const opacity = LAYER_SETTINGS['life.opacity'];
+  const shownWith = (points: [number, number][], muted = false): string => {
+    const layer = newLayer('Motes', 1);
+    const shaper = { ...curveShaper(points), muted };
+    layer.settings['life.opacity'].shapers = collectionOf([['s', shaper]]);
+    return shapedText(layer.settings['life.opacity'], opacity, () => '');
+  };
+  it('says up to where it goes, and that it is shaped where it goes beyond', () => {
+    expect(
+      shownWith([
+        [0, 0],
+        [1, 1],
+      ]),
+    ).toBe('up to 100%');
+    expect(
+      shownWith([
+        [0, 0],
+        [1, 2],
+      ]),
+    ).toBe('100%, shaped');
+    expect(
+      shownWith(
+        [
+          [0, 0],
+          [1, 2],
+        ],
+        true,
+      ),
+    ).toBe('100%');
   });
 });

@@ -1,4 +1,10 @@
-import type { Declaration, NumberDeclaration, NumberSetting } from '@jinx/core/document';
+import {
+  listed,
+  type Declaration,
+  type NumberDeclaration,
+  type NumberSetting,
+  type Shaper,
+} from '@jinx/core/document';
 import { plainNumber, unitText } from './numbers';
 
 /** Lengths below this many metres read better in centimetres. */
@@ -29,6 +35,25 @@ export function settingText(
   const shown = shownUnit(setting, declaration);
   const text = values.map((value) => plainNumber(shown === 'cm' ? value * 100 : value)).join(' – ');
   return text + unitText(shown);
+}
+
+/** The largest that a shaper makes of what it shapes; Infinity where it does more than multiply by a curve. */
+function largestOf({ combine, mapping }: Shaper): number {
+  if (combine !== 'multiply' || mapping.kind === 'gradient') return Infinity;
+  const curves = mapping.kind === 'curve' ? [mapping.curve] : [mapping.low, mapping.high];
+  return Math.max(...curves.flatMap(({ keys }) => listed(keys).map(({ item }) => item.value)));
+}
+
+/** A number setting as a chip shows it: what is shaped says so, as "up to 100%" or "100%, shaped". */
+export function shapedText(
+  setting: NumberSetting,
+  declaration: NumberDeclaration,
+  measureName: (id: string) => string,
+): string {
+  const text = settingText(setting, declaration, measureName);
+  const acting = setting.muted ? [] : listed(setting.shapers).filter(({ item }) => !item.muted);
+  if (acting.length === 0) return text;
+  return acting.every(({ item }) => largestOf(item) <= 1) ? `up to ${text}` : `${text}, shaped`;
 }
 
 /** The step by which a number is dragged or nudged: about a hundredth of what it is. */

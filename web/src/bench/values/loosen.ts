@@ -1,13 +1,14 @@
 import {
-  settingsOfLayer,
   type Effect,
   type FoundSetting,
   type Id,
+  nameOfSetting,
   type NumberDeclaration,
   type NumberSetting,
+  settingsOfLayer,
 } from '@jinx/core/document';
 import type { ChapterName } from '@jinx/core/editing';
-import { chapterOf, nameOfSetting } from '../box/settingTargets';
+import { chapterOf } from '../box/settingTargets';
 import { spreadAbout } from '../entry/entry';
 import { settingText } from '../entry/format';
 

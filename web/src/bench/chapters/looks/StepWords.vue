@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import {
+  type Collection,
+  type Colour,
+  type HolderAddress,
+  isRibbon,
+  type Step,
   STEP_NAMES,
   stepSettings,
   stepTable,
   stepToChange,
-  type Collection,
-  type Colour,
-  type HolderAddress,
-  type Step,
   type Stop,
 } from '@jinx/core/document';
 import { computed } from 'vue';
@@ -26,6 +27,12 @@ const sentences = computed(() => stepSentences(props.step));
 const table = computed(() => stepTable(props.step.kind));
 const labelOf = (setting: string) => `${STEP_NAMES[props.step.kind].toLowerCase()}, ${table.value[setting]!.name}`;
 const GRADIENT_WIDTH = 290;
+/** Along a ribbon, a gradient runs from its tail to its head. */
+const ends = computed(() =>
+  props.step.kind === 'gradient' && props.step.settings.along.base.value === 'along' && isRibbon(store.chosen!.drawn)
+    ? (['tail', 'head'] as const)
+    : null,
+);
 
 const change = (label: string, recipe: (step: Step) => void, gesture: string | null = null) =>
   store.change(
@@ -75,6 +82,7 @@ const setStops = (stops: Collection<Stop>, gesture: string | null) =>
     :width="GRADIENT_WIDTH"
     :life="1"
     label="Colours of the gradient"
+    :ends="ends"
     @change="setStops"
     @done="store.endGesture()"
   />

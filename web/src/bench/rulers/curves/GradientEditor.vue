@@ -10,7 +10,14 @@ import { tidy } from '../keyPlaces';
 import KeyPlaceFields from './KeyPlaceFields.vue';
 
 /** Colour over age: stops pulled along the bar, added by a double click, taken by Delete. */
-const props = defineProps<{ stops: Collection<Stop>; width: number; life: number; label?: string }>();
+const props = defineProps<{
+  stops: Collection<Stop>;
+  width: number;
+  life: number;
+  label?: string;
+  /** What stands at its beginning and at its end, where that is no age. */
+  ends?: readonly [string, string] | null;
+}>();
 const emit = defineEmits<{ change: [stops: Collection<Stop>, gesture: string | null]; done: [] }>();
 const store = useEffectStore();
 const palette = computed(() => store.effect!.palette);
@@ -101,6 +108,10 @@ const recolour = (colour: Colour, isDrag: boolean) =>
       title="Double click to add a colour"
       @dblclick="add"
     ></div>
+    <template v-if="ends">
+      <span class="end quiet" style="left: 0">{{ ends[0] }}</span>
+      <span class="end quiet" style="right: 0">{{ ends[1] }}</span>
+    </template>
     <button
       v-for="{ id, css, x } in items"
       :key="id"
@@ -138,6 +149,15 @@ const recolour = (colour: Colour, isDrag: boolean) =>
 .bar {
   height: 13px;
   border-radius: 2px;
+}
+.end {
+  position: absolute;
+  top: 24px;
+  font-size: 12px;
+  line-height: 16px;
+}
+.gradient:has(.end) {
+  height: 44px;
 }
 .stop {
   position: absolute;

@@ -4,7 +4,7 @@ import {
   inLayer,
   isSameAddress,
   layerOf,
-  nameOfPart,
+  nameOfSetting,
   settingsOfLayer,
   type Effect,
   type Id,
@@ -25,12 +25,6 @@ export interface LifeLine {
 /** Lines that are always there, shaped or not. */
 const ALWAYS = ['life.size', 'life.opacity', 'life.intensity'];
 
-/** A number's name, with whose it is where that is not plain. */
-function wordFor(effect: Effect, address: SettingAddress, name: string): string {
-  const isPlain = address.kind !== 'force' && address.kind !== 'step';
-  return isPlain ? name : `${nameOfPart(effect, address)} ${name}`;
-}
-
 /** The lines of a layer: size, opacity and intensity, then every other number that age shapes. */
 export function linesOf(effect: Effect, layerId: Id): LifeLine[] {
   const rankOf = ({ kind, setting }: SettingAddress) =>
@@ -44,7 +38,7 @@ export function linesOf(effect: Effect, layerId: Id): LifeLine[] {
     .map(({ address, declaration }) => ({
       key: formatAddress(address),
       address,
-      word: wordFor(effect, address, declaration.name),
+      word: nameOfSetting(effect, address, declaration),
     }))
     .sort((a, b) => rankOf(a.address) - rankOf(b.address));
 }
