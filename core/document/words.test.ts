@@ -54,7 +54,7 @@ describe('everything that was set, in words', () => {
     expect(line(lines, 'colour')).toBe('Rim');
     expect(line(lines, 'colour Rim')).toBe('Lamp, hue turned 40°, lighter by 0.2');
     expect(line(lines, 'dial Charge')).toBe('1, between 0 and 2');
-    expect(line(lines, 'intensity')).toBe('1 ×; by the dial Charge, times (0%: 0.5, 100%: 2)');
+    expect(line(lines, 'intensity')).toBe('1 ×; by the dial Charge, multiplied (0%: 0.5, 100%: 2)');
     expect(line(lines, 'gravity')).toBe('on hand of something gone at 0, 0, 0 m');
     expect(line(lines, 'hold')).toBe('4 s, running on');
   });

@@ -47,6 +47,13 @@ const withUnit = (value: string, unit: string): string =>
 const colourText = (colour: Colour, { palette }: Pick<Named, 'palette'>): string =>
   'hex' in colour ? colour.hex : (palette.byId[colour.palette]?.name ?? 'a colour of the palette');
 
+/** A choice as its chip says it. */
+export const choiceWord = (declared: Declaration, value: string): string =>
+  (declared.value === 'choice' ? declared.words?.[value] : undefined) ?? value;
+/** What a switch says when it is on, and off. */
+export const switchWords = (declared: Declaration): { yes: string; no: string } =>
+  (declared.value === 'switch' ? declared.words : undefined) ?? { yes: 'yes', no: 'no' };
+
 function baseText(base: Setting['base'], declaration: Declaration, effect: Named): string {
   const unit = declaration.value === 'number' || declaration.value === 'vector' ? declaration.unit : '';
   const vector = (value: readonly number[]) => value.map(plain).join(', ');
@@ -56,8 +63,8 @@ function baseText(base: Setting['base'], declaration: Declaration, effect: Named
       return value === 0 && zero ? zero : withUnit(plain(value), unit);
     }
     if (Array.isArray(value)) return withUnit(vector(value as number[]), unit);
-    if (typeof value === 'boolean') return value ? 'yes' : 'no';
-    return typeof value === 'string' ? value : colourText(value as Colour, effect);
+    if (typeof value === 'boolean') return switchWords(declaration)[value ? 'yes' : 'no'];
+    return typeof value === 'string' ? choiceWord(declaration, value) : colourText(value as Colour, effect);
   };
   switch (base.kind) {
     case 'fixed':
@@ -94,10 +101,10 @@ const READS: Record<Shaper['reads']['kind'], string> = {
   dial: 'dial',
 };
 const COMBINED: Record<Shaper['combine'], string> = {
-  multiply: 'times',
-  add: 'plus',
-  replace: 'instead',
-  blend: 'toward',
+  multiply: 'multiplied',
+  add: 'added',
+  replace: 'replaced',
+  blend: 'blended',
 };
 
 function shaperText({ reads, mapping, combine, amount, muted }: Shaper, effect: Named): string {

@@ -60,13 +60,13 @@ describe('a page in words that is pasted', () => {
       'Motes',
       '-----',
       'lifetime: 1.2 to 1.8 s',
-      'colour: #80ff00; by age, times (0%: #ffffff, 100%: #000000)',
+      'colour: #80ff00; by age, multiplied (0%: #ffffff, 100%: #000000)',
       'blending: shiny',
       'lifetime: 99999 s',
       'what is this',
       'Elsewhere',
       '---------',
-      'opacity: 25%; by age, times (0%: 0, 50%: 1, 100%: 0)',
+      'opacity: 25%; by age, multiplied (0%: 0, 50%: 1, 100%: 0)',
     ].join('\r\n');
     const { set, left } = pasteWords(effect, page, 'e', ids());
     const [motes, embers] = ['m', 'e'].map((id) => effect.layers.byId[id]!);

@@ -1,20 +1,22 @@
 import {
-  curveThrough,
-  holderAt,
-  listed,
-  parseSettingAddress,
-  settingSchema,
-  wordsOf,
+  choiceWord,
   type Colour,
   type Curve,
+  curveThrough,
   type Declaration,
   type Effect,
+  holderAt,
   type Id,
   type KeyPlace,
+  listed,
+  parseSettingAddress,
   type Setting,
+  settingSchema,
   type Shaper,
   type Stop,
+  switchWords,
   type Vector,
+  wordsOf,
 } from '../document/index.ts';
 
 /** A line of a page in words, as it was pasted, and what is not as it should be. */
@@ -60,7 +62,13 @@ function readColour(text: string, { palette }: Pick<Effect, 'palette'>): Colour 
 }
 
 const TO = /\s+to\s+/;
-const BESIDE: Readonly<Record<string, boolean>> = { yes: true, no: false };
+
+function readSwitch(text: string, declared: Declaration): boolean {
+  const { yes, no } = switchWords(declared);
+  if (text === yes || text === 'yes') return true;
+  if (text === no || text === 'no') return false;
+  throw new NotReadable(`${declared.name} is “${yes}” or “${no}”`);
+}
 
 /** What a setting begins with, from its words. */
 function readBase(text: string, declared: Declaration, effect: Effect): unknown {
@@ -88,11 +96,12 @@ function readBase(text: string, declared: Declaration, effect: Effect): unknown 
         : { kind: 'fixed', value: readColour(text, effect) };
     }
     case 'switch':
-      if (!(text in BESIDE)) throw new NotReadable(`${declared.name} is yes or no`);
-      return { kind: 'fixed', value: BESIDE[text] };
-    case 'choice':
-      if (!declared.choices.includes(text)) throw new NotReadable(`${declared.name} has no choice “${text}”`);
-      return { kind: 'fixed', value: text };
+      return { kind: 'fixed', value: readSwitch(text, declared) };
+    case 'choice': {
+      const value = declared.choices.find((choice) => choice === text || choiceWord(declared, choice) === text);
+      if (value === undefined) throw new NotReadable(`${declared.name} has no choice “${text}”`);
+      return { kind: 'fixed', value };
+    }
   }
 }
 
@@ -141,10 +150,10 @@ const READS: Readonly<Record<string, Shaper['reads']>> = {
   'distance travelled': { kind: 'distance' },
 };
 const COMBINES: Readonly<Record<string, Shaper['combine']>> = {
-  times: 'multiply',
-  plus: 'add',
-  instead: 'replace',
-  toward: 'blend',
+  multiplied: 'multiply',
+  added: 'add',
+  replaced: 'replace',
+  blended: 'blend',
 };
 
 function readReads(text: string, effect: Effect): Shaper['reads'] {
@@ -165,7 +174,7 @@ function readReads(text: string, effect: Effect): Shaper['reads'] {
 
 function readShaper(text: string, declared: Declaration, effect: Effect, newId: () => Id): Shaper {
   const muted = text.startsWith('muted: ');
-  const found = /^by (.+?), (times|plus|instead|toward)(?: by ([\d.]+))? \((.*)\)$/.exec(
+  const found = /^by (.+?), (multiplied|added|replaced|blended)(?: by ([\d.]+))? \((.*)\)$/.exec(
     muted ? text.slice('muted: '.length) : text,
   );
   if (!found) throw new NotReadable(`“${text}” is no shape`);

@@ -1,9 +1,9 @@
-import type { ChoiceDeclaration } from '@jinx/core/document';
+import { choiceWord, type ChoiceDeclaration } from '@jinx/core/document';
 
 /** The choices of a setting, each with all it may be called. */
 export const choicesOf = (declaration: ChoiceDeclaration) =>
   declaration.choices.map((value) => ({
     value,
-    text: declaration.words?.[value] ?? value,
+    text: choiceWord(declaration, value),
     otherWords: [value, ...(declaration.choiceOtherWords?.[value] ?? [])],
   }));
