@@ -16,6 +16,7 @@ import MotionChapter from './chapters/MotionChapter.vue';
 import SourceChapter from './chapters/SourceChapter.vue';
 import { CHAPTERS, chapterTitle } from './chapters/useChapterClip';
 import { useAnchors } from './chapters/useAnchors';
+import MarkBar from './chapters/MarkBar.vue';
 import { useChipActs } from './chapters/useChipActs';
 
 /** The chosen layer's six chapters, one below the other on one page; on wide windows in two columns. */
@@ -116,6 +117,7 @@ function rename(text: string): void {
           </template>
         </div>
       </div>
+      <MarkBar />
     </template>
     <p v-else class="quiet page">
       No layer yet. Add one below: it starts as plain soft dots, so that birth and motion can be judged before any

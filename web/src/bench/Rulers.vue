@@ -180,6 +180,7 @@ defineExpose({ add: acts.add });
           label="ready…"
           :choices="READY_KINDS"
           title="A layer that is something at once, where the chosen one stands"
+          previews
           @choose="acts.addReady($event as ReadyKind)"
         />
       </span>

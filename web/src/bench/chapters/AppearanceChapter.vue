@@ -89,6 +89,7 @@ const setInside = (id: string) =>
         :value="layer.seenBy ?? ''"
         :choices="switches"
         label="when it is seen"
+        previews
         @choose="setSeenBy" /></template
     >.
   </p>

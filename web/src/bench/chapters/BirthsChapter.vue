@@ -76,6 +76,7 @@ const setQuality = (part: Partial<Layer['quality']>) =>
       :value="store.chosen!.quality.least"
       :choices="FROM_CHOICES"
       label="which qualities have this layer"
+      previews
       @choose="setQuality({ least: asTier($event) })"
     />;
     <label>

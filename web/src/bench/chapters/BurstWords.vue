@@ -76,6 +76,7 @@ const setCount = (count: number, gesture: string | null) => {
       :value="burst.signal === null ? burst.stretch : `${SIGNAL}${burst.signal}`"
       :choices="beginnings"
       label="burst stretch"
+      previews
       @choose="beginIn"
     />
     <template v-if="burst.times > 1"

@@ -4,14 +4,13 @@ import { message } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import MenuButton from '../chips/MenuButton.vue';
-import { loosen, looseIn } from '../values/loosen';
+import { loosen, LOOSENED, looseIn } from '../values/loosen';
 import { chapterTitle, useChapterClip } from './useChapterClip';
 
 /** A chapter's title, what can be added to it, and copying it as a whole. */
 const props = defineProps<{ chapter: ChapterName }>();
 const { copy, paste, pastable } = useChapterClip();
 const store = useEffectStore();
-const LOOSENED = [5, 10, 20, 40].map((percent) => ({ value: String(percent), text: `by ±${percent}% each` }));
 const isLoosenable = computed(() => looseIn(store.effect!, store.chosenId, props.chapter).length > 0);
 /** Spreads every single number of the chapter, in all chosen layers, and says each. */
 function loosenAll(percent: string): void {

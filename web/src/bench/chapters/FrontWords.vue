@@ -98,6 +98,7 @@ const preview = computed(() => {
         :value="front.kind"
         :choices="KINDS"
         label="kind of front"
+        previews
         @choose="change('change the kind of a front', (own) => (own.kind = $event as Front['kind']))"
       />
       <PlaceWords :place="front.place" label="front, place" turns @change="setPlace" />

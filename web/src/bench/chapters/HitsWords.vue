@@ -62,6 +62,7 @@ const remove = (id: string) =>
       :value="item.stretch"
       :choices="STRETCHES"
       :label="`hit ${n + 1}, stretch`"
+      previews
       @choose="change('time a hit', id, { stretch: $event as Hit['stretch'] })"
     />
     at

@@ -38,7 +38,8 @@ const choose = (chosen: string) => set(structuredCopy(choices.value.find((one) =
 
 <template>
   <span class="carrier">
-    The effect <ChoiceChip :value="value" :choices="choices" label="what the effect rides on" @choose="choose" />
+    The effect
+    <ChoiceChip :value="value" :choices="choices" label="what the effect rides on" previews @choose="choose" />
     <template v-if="carrier.kind === 'circle'">
       <PlainChip
         :value="carrier.radius"

@@ -51,7 +51,8 @@ const chooseAnchor = (chosen: string) =>
     :value="moment.measure ?? ''"
     :choices="measures"
     :label="`${label}, measured by`"
+    previews
     @choose="emit('change', { ...moment, measure: $event || null }, null)"
   />
-  after <ChoiceChip :value="anchor" :choices="anchors" :label="`${label}, after`" @choose="chooseAnchor" />
+  after <ChoiceChip :value="anchor" :choices="anchors" :label="`${label}, after`" previews @choose="chooseAnchor" />
 </template>

@@ -21,6 +21,7 @@ import { differsHere, setDiffering } from '../values/lookNumbers';
 import { sideways } from '../entry/sideways';
 import { useTyped } from '../entry/useTyped';
 import { useNumberActs } from './useNumberActs';
+import { marks, toggleMark } from '../values/marks';
 import { useSetting } from '../values/useSetting';
 import MenuButton from './MenuButton.vue';
 import { isPickingIn } from '../pick/pick';
@@ -169,7 +170,7 @@ const dragged = sideways({
       `drag ${gesture}`,
     );
   },
-  click: () => void open(),
+  click: (event) => (event.ctrlKey || event.metaKey ? toggleMark(markAddress.value) : void open()),
   dragBegins: () => drags(true),
   end: () => {
     drags(false);
@@ -190,7 +191,14 @@ function nudge(steps: number): void {
   const by = steps * stepFor(sizeOf(chosen.value.base), declaration.value);
   change('nudge', (target) => (target.base = shifted(target.base, by)), `nudge ${gesture}`);
 }
-const keyDown = (event: KeyboardEvent) => takeChipKey(event, { open: (begun) => void open(begun), nudge, multiply });
+const markAddress = computed(() => ({ ...address.value, setting: props.setting }));
+const isMarked = computed(() => marks.value.has(formatAddress(markAddress.value)));
+function keyDown(event: KeyboardEvent): void {
+  if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
+    event.preventDefault();
+    toggleMark(markAddress.value);
+  } else takeChipKey(event, { open: (begun) => void open(begun), nudge, multiply });
+}
 /** Shapers that the life sheet does not show. */
 const shapersBeside = computed(() =>
   listed(chosen.value.shapers).filter(
@@ -217,7 +225,7 @@ const setHere = (isDifferent: boolean) =>
   });
 const { offered, shape, copy, pastable, paste, measures, measure, canBeBroughtOut, bringOut } = useNumberActs(
   {
-    address: computed(() => ({ ...address.value, setting: props.setting })),
+    address: markAddress,
     setting: chosen,
     declaration,
     name,
@@ -237,11 +245,11 @@ function reset(): void {
       v-if="!isTyping"
       type="button"
       class="chip drags number"
-      :class="{ shaped: isShaped, muted: chosen.muted, differs: differs, mixed: isMixed }"
+      :class="{ shaped: isShaped, muted: chosen.muted, differs: differs, mixed: isMixed, marked: isMarked }"
       :aria-label="`${name}: ${isMixed ? `mixed, ${mixed}` : text}`"
-      :title="`${mixed ? `${mixed}. ` : ''}${declaration.help} Drag, finely with Alt, or click to type.`"
+      :title="`${mixed ? `${mixed}. ` : ''}${declaration.help} Drag, finely with Alt, or click to type; with Ctrl a click marks it, to change several at once.`"
       :data-setting="setting"
-      :data-address="formatAddress({ ...address, setting })"
+      :data-address="formatAddress(markAddress)"
       v-on="dragged"
       @keydown="keyDown"
     >
@@ -278,9 +286,9 @@ function reset(): void {
           : '2, 1+1, *1.15, +10, −20%; Tab goes on, ↓ to what is below'
       }}</span>
       <span class="acts">
-        <MenuButton v-if="offered.length" label="Shape it…" :choices="offered" @choose="shape" />
+        <MenuButton v-if="offered.length" label="Shape it…" :choices="offered" previews @choose="shape" />
         <button v-if="isShaped" type="button" class="plain act" @click="unshape">Take the shape off</button>
-        <MenuButton v-if="measures.length" label="Measured by…" :choices="measures" @choose="measure" />
+        <MenuButton v-if="measures.length" label="Measured by…" :choices="measures" previews @choose="measure" />
         <button
           v-if="canBeBroughtOut"
           type="button"
@@ -322,6 +330,9 @@ function reset(): void {
   content: ' here';
   font-size: 11px;
   color: var(--accent);
+}
+.marked {
+  outline: 1.5px solid var(--accent);
 }
 .holder {
   position: relative;

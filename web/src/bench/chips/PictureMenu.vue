@@ -2,6 +2,7 @@
 import type { PictureRef } from '@jinx/core/document';
 import { computed, inject } from 'vue';
 import type { AssetSummary } from '../../api';
+import { useEffectStore } from '../../stores/effect';
 import { ASSETS, BRING, KIT } from '../bench';
 import { pickFile } from '../files';
 import { kitFile, kitOffered } from '../values/kitChoices';
@@ -11,6 +12,7 @@ import { PICTURE_FILES } from '../values/pictures';
 /** One of the project's pictures, or any file. `without` is the text of having none, where that may be chosen. */
 const props = defineProps<{ picture: PictureRef | null; none?: string; without?: string }>();
 const emit = defineEmits<{ choose: [picture: PictureRef | null] }>();
+const store = useEffectStore();
 const assets = inject(ASSETS)!;
 const bring = inject(BRING)!;
 const kit = inject(KIT)!;
@@ -32,11 +34,18 @@ async function choose(value: string): Promise<void> {
   const asset = assets.value.find(({ hash }) => hash === value);
   const fromKit = kitFile(value);
   if (asset) take(asset);
+  // What has to be taken in first cannot be seen before.
+  else if (store.isTrying()) return;
   else if (fromKit !== null) take(await kit.bring(fromKit));
   else pickFile(PICTURE_FILES, async (file) => take(await bring(file)));
 }
 </script>
 
 <template>
-  <MenuButton :label="picture?.name ?? without ?? none ?? 'choose a picture…'" :choices="choices" @choose="choose" />
+  <MenuButton
+    :label="picture?.name ?? without ?? none ?? 'choose a picture…'"
+    :choices="choices"
+    previews
+    @choose="choose"
+  />
 </template>

@@ -114,6 +114,7 @@ function ease(value: string): void {
         :value="place.keys.byId[keyId]!.ease"
         :choices="EASES"
         :label="`${label}, on from this key`"
+        previews
         @choose="ease"
       />)</template
     ></template

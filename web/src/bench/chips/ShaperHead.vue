@@ -31,6 +31,7 @@ const unit = computed(() => UNITS[props.shaper.reads.kind]);
       :value="shaper.combine"
       :choices="combines"
       :label="`${label}, ${what}, how`"
+      previews
       @choose="emit('combine', $event as Combine)"
     />
     <slot></slot>

@@ -15,6 +15,7 @@ const CHOICES = [
     :value="isOn ? 'on' : 'off'"
     :choices="CHOICES"
     :label="label"
+    previews
     @choose="(value) => $emit('turn', value === 'on')"
   />
 </template>

@@ -64,11 +64,11 @@ function leave(event: FocusEvent): void {
     <span v-if="isOpen" class="drawer" role="group" :aria-label="thing.name" tabindex="-1">
       <span>
         This is
-        <ChoiceChip :value="thing.asset" :choices="figures" label="figure" @choose="chooseAsset" />
+        <ChoiceChip :value="thing.asset" :choices="figures" label="figure" previews @choose="chooseAsset" />
       </span>
       <span>
         It goes
-        <ChoiceChip :value="thing.path.kind" :choices="WAYS" label="way" @choose="choosePath" />
+        <ChoiceChip :value="thing.path.kind" :choices="WAYS" label="way" previews @choose="choosePath" />
         <template v-if="thing.path.kind === 'circle'">
           of
           <PlainChip

@@ -32,8 +32,10 @@ interface Shown {
 }
 
 /** What a number's drawer offers beside its value: to copy and paste it, to be measured by a name, to be brought out. */
-export function useNumberActs({ address, setting, declaration, name, change }: Shown, close: () => void) {
+export function useNumberActs({ address, setting, declaration, name, change }: Shown, ended: () => void) {
   const store = useEffectStore();
+  /** The drawer stays while something is only pointed at. */
+  const close = () => void (store.isTrying() || ended());
 
   /** What may shape it, each under a value to choose it by: age once, anything else as often as wanted. */
   const offered = computed(() =>
@@ -53,7 +55,7 @@ export function useNumberActs({ address, setting, declaration, name, change }: S
     });
     const begins = reads.kind === 'age' ? ready.name : 'rising';
     if (!store.previewed) void message.info({ content: `${name.value} begins ${begins} ${text}.`, key: 'shaped' });
-    if (reads.kind !== 'age') return;
+    if (reads.kind !== 'age' || store.isTrying()) return;
     store.lifeLine = address.value;
     close();
   }

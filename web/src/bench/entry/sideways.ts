@@ -7,7 +7,7 @@ export interface Dragged {
   readonly begin: () => void;
   readonly dragBegins?: () => void;
   readonly by: (steps: number) => void;
-  readonly click: () => void;
+  readonly click: (event: PointerEvent) => void;
   readonly end: () => void;
 }
 
@@ -31,11 +31,11 @@ export function sideways(value: Dragged) {
       hasMoved = true;
       value.by(Math.round(distance / PIXELS_A_STEP) * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1));
     },
-    pointerup(): void {
+    pointerup(event: PointerEvent): void {
       if (from === null) return;
       from = null;
       if (hasMoved) value.end();
-      else value.click();
+      else value.click(event);
     },
     pointercancel(): void {
       if (from !== null && hasMoved) value.end();

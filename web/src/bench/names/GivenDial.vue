@@ -63,6 +63,7 @@ const refOf = (choices: readonly { value: string; text: string }[], asset: strin
       :value="dial.shows.asset"
       :choices="rigs"
       :label="dial.name"
+      previews
       @choose="set({ shows: refOf(rigs, $event) })"
     />
     wherever
@@ -70,6 +71,7 @@ const refOf = (choices: readonly { value: string; text: string }[], asset: strin
       :value="dial.standsFor.asset"
       :choices="used"
       :label="`${dial.name} stands for`"
+      previews
       @choose="set({ standsFor: refOf(used, $event) })"
     />
     is set

@@ -38,6 +38,12 @@ const things = computed(() => listed(stage.value.things));
 const set = (label: string, recipe: (draft: Effect['stage']) => void) =>
   store.change(label, (draft) => recipe(draft.stage));
 
+const surround = (name: Effect['stage']['surround']) =>
+  set('choose the surround', (draft) => (draft.surround = name));
+function choose(name: Effect['stage']['surround']): void {
+  store.preview(null);
+  surround(name);
+}
 /** What can be put on the stage: what the project has, the kit's figures that are not here yet, and any file. */
 const brought = computed(() => [
   ...props.assets.map(({ hash, name }) => ({ value: `asset:${hash}`, text: name })),
@@ -78,7 +84,9 @@ function look(chosen: string): void {
         class="plain"
         :class="{ on: stage.surround === name }"
         :aria-pressed="stage.surround === name"
-        @click="set('choose the surround', (draft) => (draft.surround = name))"
+        @pointerenter="store.preview(() => surround(name))"
+        @pointerleave="store.preview(null)"
+        @click="choose(name)"
       >
         {{ name[0]!.toUpperCase() + name.slice(1) }}
       </button>

@@ -12,6 +12,9 @@ import { chapterOf } from '../box/settingTargets';
 import { spreadAbout } from '../entry/entry';
 import { settingText } from '../entry/format';
 
+/** How far numbers are loosened, as a menu has it. */
+export const LOOSENED = [5, 10, 20, 40].map((percent) => ({ value: String(percent), text: `by ±${percent}% each` }));
+
 /** Whether a setting is one number that may be a spread, and says something: what is nothing is left at nothing. */
 function canBeLoosened({ declaration, setting }: FoundSetting): boolean {
   if (declaration.value !== 'number' || !declaration.bases.includes('spread')) return false;

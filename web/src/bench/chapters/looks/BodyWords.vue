@@ -36,6 +36,7 @@ const edge = computed(() => {
       :value="drawn.thing"
       :choices="things"
       label="whose skin"
+      previews
       @choose="(id) => change('choose a body', (body) => (body.thing = id))"
     />, drawn <SettingChip setting="stands" :of="of" :words="WORDS" label="stands" />,
     <SettingChip setting="offset" :of="of" label="distance from the skin" /> from it.
@@ -46,6 +47,7 @@ const edge = computed(() => {
       :value="drawn.front ?? ''"
       :choices="fronts"
       label="front that cuts it"
+      previews
       @choose="(id) => change('cut a body', (body) => (body.front = id === '' ? null : id))"
     /><template v-if="drawn.front !== null"
       >: its border glows <SettingChip setting="edge" :of="of" label="width of the glowing edge" /> wide,

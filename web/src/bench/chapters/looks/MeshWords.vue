@@ -41,6 +41,8 @@ async function choose(value: string): Promise<void> {
   const asset = assets.value.find(({ hash }) => hash === value);
   const fromKit = kitFile(value);
   if (asset) take(asset);
+  // What has to be taken in first cannot be seen before.
+  else if (store.isTrying()) return;
   else if (fromKit !== null) take(await kit.bring(fromKit));
   else pickFile('.glb', async (file) => take(await bring(file)));
 }
@@ -88,7 +90,12 @@ const SHADOW = { yes: 'darkens the ground under it', no: 'casts no shadow' };
     <button type="button" class="plain" :aria-label="`Take ${item.name} out`" @click="remove(id)">×</button>
   </p>
   <p>
-    <MenuButton :label="meshes.length === 0 ? 'Choose a mesh' : 'Another mesh'" :choices="choices" @choose="choose" />
+    <MenuButton
+      :label="meshes.length === 0 ? 'Choose a mesh' : 'Another mesh'"
+      :choices="choices"
+      previews
+      @choose="choose"
+    />
   </p>
   <p>
     Its size is that of the longest side; it is <SettingChip setting="life.depth" /> of that deep, drawn
@@ -106,6 +113,7 @@ const SHADOW = { yes: 'darkens the ground under it', no: 'casts no shadow' };
       :value="lookOf(part)"
       :choices="looks"
       :label="`look of ${part}`"
+      previews
       @choose="(look) => setLook(part, look)"
     />.
   </p>

@@ -83,7 +83,7 @@ const setCombine = (id: string, combine: Combine) => set(id, { combine, amount: 
       @done="store.endGesture()"
     />
   </div>
-  <p v-if="offered.length"><MenuButton label="tint it…" :choices="offered" @choose="add" /></p>
+  <p v-if="offered.length"><MenuButton label="tint it…" :choices="offered" previews @choose="add" /></p>
 </template>
 
 <style scoped>
