@@ -39,7 +39,7 @@ describe('numbers that are marked', () => {
   it('say why one of them was refused, and change the others', () => {
     for (const one of [RATE, SPIN]) toggleMark(one);
     const effect = two();
-    const { set, refused } = changeMarked(effect, ['a'], byEntry('3-5'));
+    const { set, refused } = changeMarked(effect, ['a'], byEntry('3 to 5'));
     expect(refused.join()).toMatch(/rate is one number/);
     expect(set.join()).toMatch(/spin 3 – 5/);
   });
