@@ -51,7 +51,7 @@ test('numbers of a look are drawn for each particle and shaped by its age', asyn
       setNumber(layer, 'births.standing', 0);
       setNumber(layer, 'births.life', 2);
       layer.bursts = collectionOf([
-        ['b', { signal: null, stretch: 'hold', at: 0, count: 1, most: 1, times: 1, every: 1 } as const],
+        ['b', { signal: null, stretch: 'hold', at: 0, count: 1, most: 1, times: 1, every: 1, muted: false } as const],
       ]);
       const ring = step('drawn', { shape: 'ring', softness: 0, width: 100 });
       if (ring.kind === 'drawn')

@@ -49,7 +49,7 @@ test('width and height are drawn for each and shaped over its life', async () =>
       setNumber(layer, 'births.standing', 0);
       setNumber(layer, 'births.life', 2);
       layer.bursts = collectionOf([
-        ['b', { signal: null, stretch: 'hold', at: 0, count: 1, most: 1, times: 1, every: 1 } as const],
+        ['b', { signal: null, stretch: 'hold', at: 0, count: 1, most: 1, times: 1, every: 1, muted: false } as const],
       ]);
       layer.settings['life.height'].shapers = collectionOf([['s', overAge([0, 0], [1, 1])]]);
     }, at);
@@ -84,7 +84,7 @@ test('along its motion a sprite is longer by the way it goes in its seconds', as
       setNumber(layer, 'births.life', 5);
       setNumber(layer, 'life.size', 0.2);
       layer.bursts = collectionOf([
-        ['b', { signal: null, stretch: 'hold', at: 0, count: 1, most: 1, times: 1, every: 1 } as const],
+        ['b', { signal: null, stretch: 'hold', at: 0, count: 1, most: 1, times: 1, every: 1, muted: false } as const],
       ]);
       layer.settings['motion.velocity'].base = { kind: 'fixed', value: [1, 0, 0] };
       choose(layer, 'appearance.facing', 'motion');
@@ -184,7 +184,10 @@ test('the newest, the oldest or the nearest is drawn in front, as told', async (
       setNumber(layer, 'births.standing', 0);
       setNumber(layer, 'births.life', 5);
       layer.bursts = collectionOf([
-        ['a', { signal: null, stretch: 'hold', at: 0, count: 1, most: 1, times: 2, every: 0.25 } as const],
+        [
+          'a',
+          { signal: null, stretch: 'hold', at: 0, count: 1, most: 1, times: 2, every: 0.25, muted: false } as const,
+        ],
       ]);
       layer.settings['motion.velocity'].base = { kind: 'fixed', value: [0, 0, way] };
       layer.settings['life.colour'].base = { kind: 'fixed', value: { hex: '#ffffff' } };

@@ -114,7 +114,10 @@ test('strikes bear particles where the picture is hit, at that instant again aft
   await choose(page, 'source', { label: 'by hits' });
   await expect(page.getByText('Sparks shows nothing: nothing hits it yet')).toBeVisible();
   await goTo(page, 40);
+  // By keys: the tool is taken up, and Enter strikes the middle.
   await page.getByRole('button', { name: 'Strike', exact: true }).click();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
   await goTo(page, 50);
   const struck = await particlesOf(page, 'Sparks');
   expect(struck.positions.length).toBe(3);

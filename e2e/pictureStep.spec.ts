@@ -131,7 +131,10 @@ test.describe('a picture', () => {
         setNumber(layer, 'births.standing', 0);
         setNumber(layer, 'births.life', 2);
         layer.bursts = collectionOf([
-          ['b', { signal: null, stretch: 'hold', at: 0, count: 1, most: 1, times: 1, every: 1 } as const],
+          [
+            'b',
+            { signal: null, stretch: 'hold', at: 0, count: 1, most: 1, times: 1, every: 1, muted: false } as const,
+          ],
         ]);
         change(layer);
       });

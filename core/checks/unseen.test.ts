@@ -28,8 +28,9 @@ function why(before: Effect, change: (layer: Layer) => void, living = 9): string
   change(after.layers.byId['m']!);
   return whyUnseen(after, diff(before, after), () => living);
 }
-const larger = (layer: Layer) => void (layer.settings['life.size'].base = { kind: 'fixed', value: 0.7 });
-const wrapDepth = (layer: Layer) => void (layer.settings['appearance.wrapDepth'].base = { kind: 'fixed', value: 2 });
+const larger = (layer: Layer): void => void (layer.settings['life.size'].base = { kind: 'fixed', value: 0.7 });
+const wrapDepth = (layer: Layer): void =>
+  void (layer.settings['appearance.wrapDepth'].base = { kind: 'fixed', value: 2 });
 
 it('a change that can be seen says nothing, nor does one of a name', () => {
   expect(why(effectOf(), larger)).toBeNull();
@@ -55,7 +56,7 @@ it.each([
   [
     'is muted',
     effectOf((layer) => (layer.forces.byId['v']!.muted = true)),
-    (layer: Layer) => void (layer.forces.byId['v']!.place.offset = [0, 3, 0]),
+    (layer: Layer): void => void (layer.forces.byId['v']!.place.offset = [0, 3, 0]),
     9,
   ],
   ['lives at this instant', effectOf(), larger, 0],

@@ -3,17 +3,17 @@ import {
   collectionOf,
   curveShaper,
   defaultSetting,
+  type Effect,
   listed,
   newEffect,
   newForce,
   newLayer,
   pageOf,
   parseEffect,
-  setNumber,
+  settingsByName,
   settingsIn,
   structuredCopy,
   wordsOf,
-  type Effect,
 } from '../document/index.ts';
 import { randomEffect } from '../testing/randomEffect.ts';
 import { pasteWords } from './readWords.ts';
@@ -89,8 +89,8 @@ describe('a page in words that is pasted', () => {
   it('tells two forces of a name apart by their order', () => {
     const [from, to] = [lamp(), lamp()];
     const forces = listed(from.layers.byId['m']!.forces).map(({ item }) => item);
-    forces.forEach((force, n) =>
-      setNumber(force, 'spin' in force.settings ? 'spin' : Object.keys(force.settings)[0]!, n + 2),
+    forces.forEach(
+      (force, n) => (settingsByName(force)['strength']!.base = { kind: 'fixed', value: n + 2 } as never),
     );
     pasteWords(to, pageOf('Lamp', wordsOf(from)), 'm', ids());
     expect(wordsOf(to)).toEqual(wordsOf(from));

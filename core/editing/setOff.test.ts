@@ -27,7 +27,7 @@ function sparks(meets: boolean) {
 it('what is set off is born where the others die, and by nothing else', () => {
   const effect = sparks(false);
   expect(effect.layers.byId['s']!.links.byId['l']).toMatchObject({ on: 'death', layer: 'n' });
-  const world = playAlone(effect);
+  const world = playAlone(effect, new Map());
   world.advance(6);
   expect(world.population('n')!.count).toBe(0);
   world.advance(60);

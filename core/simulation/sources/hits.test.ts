@@ -82,7 +82,7 @@ describe('what is muted', () => {
         ['b', { ...burst('opening', 0.2, 7), muted: true }],
       ]);
     });
-    const world = playAlone(effect);
+    const world = playAlone(effect, new Map());
     world.advance(30);
     const perHit = effect.layers.byId['motes']!.settings['source.perHit'].base as { value: number };
     expect(world.population('motes')!.count).toBe(perHit.value);

@@ -1,11 +1,16 @@
 <script setup lang="ts">
+import { onMounted, ref } from 'vue';
+
 /** Lies over the stage while something on it is to be pressed; Escape ends that, Enter takes what is in the middle where that is offered. */
 defineProps<{ words: string; help: string }>();
 const emit = defineEmits<{ press: [event: PointerEvent]; middle: []; end: [] }>();
+const root = ref<HTMLElement>();
+onMounted(() => root.value?.focus({ preventScroll: true }));
 </script>
 
 <template>
   <div
+    ref="root"
     class="catch"
     role="button"
     tabindex="0"

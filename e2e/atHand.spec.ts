@@ -1,0 +1,149 @@
+import type { Effect, Layer } from '@jinx/core/document';
+import { choose, differing, goTo, openMantle, particlesOf, pixels, saved } from './bench.ts';
+import { expect, test, type Page } from './test.ts';
+
+let id = '';
+test.beforeEach(async ({ page }) => {
+  id = await openMantle(page);
+});
+test.afterEach(async ({ page }) => {
+  await page.request.delete(`/api/effects/${id}`);
+});
+const documentOf = async (page: Page): Promise<Effect> => {
+  await saved(page);
+  return ((await (await page.request.get(`/api/effects/${id}`)).json()) as { document: Effect }).document;
+};
+const layerOf = async (page: Page, name: string): Promise<Layer> =>
+  Object.values((await documentOf(page)).layers.byId).find((layer) => layer.name === name)!;
+const row = (page: Page, name: string) => page.getByRole('listitem', { name, exact: true });
+const stage = (page: Page) => page.getByLabel(/^Stage: drag/);
+/** A place of the stage, in shares of its width and its height. */
+async function onStage(page: Page, across: number, down: number): Promise<{ x: number; y: number }> {
+  const { x, y, width, height } = (await stage(page).boundingBox())!;
+  return { x: x + across * width, y: y + down * height };
+}
+
+test('a click on the picture chooses the layer seen there, again the one behind; twice it opens its row', async ({
+  page,
+}) => {
+  await goTo(page, 120);
+  await page.getByRole('button', { name: 'Guides' }).click();
+  const ground = await onStage(page, 0.4, 0.85);
+  await page.mouse.click(ground.x, ground.y);
+  await expect(row(page, 'Marsh water')).toHaveAttribute('aria-current', 'true');
+  await page.waitForTimeout(600);
+  await page.mouse.click(ground.x, ground.y);
+  await expect(row(page, 'Lamplight')).toHaveAttribute('aria-current', 'true');
+  await choose(page, 'below the stage', { label: 'Living' });
+  await page.waitForTimeout(600);
+  await page.mouse.dblclick(ground.x, ground.y);
+  await expect(row(page, 'Lamplight')).toBeInViewport();
+  // A drag is no click: it moves the camera.
+  const before = await pixels(page);
+  await page.mouse.move(ground.x, ground.y);
+  await page.mouse.down();
+  await page.mouse.move(ground.x + 90, ground.y, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => differing(before, await pixels(page))).toBeGreaterThan(1000);
+  await expect(row(page, 'Lamplight')).toHaveAttribute('aria-current', 'true');
+});
+
+test('with the strike tool a click strikes there, and not elsewhere', async ({ page }) => {
+  await row(page, 'Embers').getByText('Embers').click();
+  await choose(page, 'source', 'hits');
+  await goTo(page, 60);
+  await page.getByRole('button', { name: 'Strike', exact: true }).click();
+  const head = await onStage(page, 0.5, 0.32);
+  await page.mouse.click(head.x, head.y);
+  await page.keyboard.press('Escape');
+  await goTo(page, 64);
+  const high = (await particlesOf(page, 'Embers')).positions;
+  expect(high.length).toBeGreaterThan(0);
+  await goTo(page, 60);
+  await page.getByRole('button', { name: 'Strike', exact: true }).click();
+  const knees = await onStage(page, 0.5, 0.78);
+  await page.mouse.click(knees.x, knees.y);
+  await page.keyboard.press('Escape');
+  await goTo(page, 64);
+  const both = (await particlesOf(page, 'Embers')).positions;
+  const heights = (positions: number[]) => positions.filter((_, n) => n % 3 === 1);
+  expect(Math.min(...heights(both))).toBeLessThan(Math.min(...heights(high)) - 0.4);
+});
+
+test('what is done on the life sheet is done in all chosen layers, and says where they differ', async ({ page }) => {
+  await row(page, 'Motes').getByText('Motes').click();
+  await row(page, 'Embers')
+    .getByText('Embers')
+    .click({ modifiers: ['ControlOrMeta'] });
+  await expect(page.locator('[data-mixed]')).toBeVisible();
+  await page.getByRole('button', { name: 'ready shapes…' }).click();
+  await page.getByRole('option', { name: 'falling', exact: true }).click();
+  await expect(page.locator('[data-mixed]')).toBeHidden();
+  const curves = await Promise.all(
+    ['Motes', 'Embers'].map(async (name) => {
+      const { shapers } = (await layerOf(page, name)).settings['life.size'];
+      return shapers.order.map((one) => shapers.byId[one]!.mapping);
+    }),
+  );
+  expect(curves[0]).toEqual(curves[1]);
+});
+
+test('anything is muted in place: a choice, a burst, a row of numbers; marked numbers change together', async ({
+  page,
+}) => {
+  await goTo(page, 100);
+  const before = await pixels(page);
+  const launch = page.locator('[data-address$="motion.launch"]');
+  await launch.click({ button: 'right' });
+  await page.getByRole('option', { name: /^mute it/ }).click();
+  await expect(launch).toHaveClass(/muted/);
+  expect((await layerOf(page, 'Motes')).settings['motion.launch'].muted).toBe(true);
+  await goTo(page, 100);
+  expect(differing(before, await pixels(page))).toBeGreaterThan(50);
+  await launch.focus();
+  await page.keyboard.press('Control+m');
+  await goTo(page, 100);
+  expect(differing(before, await pixels(page))).toBe(0);
+
+  await page.getByRole('button', { name: 'Add a burst' }).click();
+  await page.getByRole('button', { name: 'Mute this burst' }).click();
+  const { bursts } = await layerOf(page, 'Motes');
+  expect(bursts.byId[bursts.order[0]!]).toMatchObject({ count: 18, muted: true });
+
+  const marked = ['births.rate', 'births.life'];
+  for (const name of marked) await page.locator(`[data-address$=":${name}"]`).click({ modifiers: ['ControlOrMeta'] });
+  await page.getByLabel('entry for all marked numbers').fill('*2');
+  await page.keyboard.press('Enter');
+  const { settings } = await layerOf(page, 'Motes');
+  expect(settings['births.rate'].base).toEqual({ kind: 'fixed', value: 1800 });
+  expect(settings['births.life'].base).toEqual({ kind: 'spread', low: 2.4, high: 4.4 });
+});
+
+test('once and holds until let go, meshes and back, and lines in words that are pasted', async ({ page }) => {
+  const before = await documentOf(page);
+  await choose(page, 'how it plays', 'once');
+  await expect(page.getByRole('button', { name: 'Let go' })).toHaveCount(0);
+  expect((await documentOf(page)).stretches.hold.kind).toBe('none');
+  await choose(page, 'how it plays', 'held');
+  await expect(page.getByRole('button', { name: 'Let go' })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+
+  await choose(page, 'drawn as', 'mesh');
+  await expect(page.getByText(/^Drawn so with what suits it: .*solid/)).toBeVisible();
+  await choose(page, 'drawn as', 'sprite');
+  expect((await documentOf(page)).layers).toEqual(before.layers);
+
+  await choose(page, 'below the stage', { label: 'In words' });
+  await page.getByRole('button', { name: 'Paste lines…' }).click();
+  await page.getByLabel('lines to be set').fill('rate: 120/s\nblending: normal\nshine: much');
+  await page.getByRole('button', { name: 'Set them' }).click();
+  await expect(page.getByRole('list', { name: 'Lines that were left' })).toContainText('shine: much');
+  const { settings } = await layerOf(page, 'Motes');
+  expect([settings['births.rate'].base, settings['appearance.blend'].base]).toMatchObject([
+    { value: 120 },
+    { value: 'normal' },
+  ]);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  expect((await documentOf(page)).layers).toEqual(before.layers);
+});
