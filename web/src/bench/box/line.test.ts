@@ -74,6 +74,8 @@ function bench() {
       return id;
     },
     command: () => undefined,
+    showPicture: () => undefined,
+    fit: () => undefined,
   };
   const means = (text: string): Suggestion[] =>
     suggestionsFor(

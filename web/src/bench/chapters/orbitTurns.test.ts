@@ -1,17 +1,18 @@
-import { newForce, setNumber } from '@jinx/core/document';
+import { newForce } from '@jinx/core/document';
 import { expect, it } from 'vitest';
 import { alongWay, wayOf } from '../values/axes';
 import { setTurnsASecond, turnsASecond } from './orbitTurns';
 
 it('an orbit is told and set in turns a second, at its distance and within what speeds may be', () => {
   const orbit = newForce('orbit');
-  setNumber(orbit, 'distance', 0.5);
+  if (orbit.kind !== 'orbit') throw new Error('no orbit');
+  orbit.settings.distance.base = { kind: 'fixed', value: 0.5 };
   setTurnsASecond(orbit, 2);
   expect(orbit.settings).toMatchObject({ speed: { base: { kind: 'fixed', value: 6.28319 } } });
   expect(turnsASecond(orbit)).toBe(2);
   setTurnsASecond(orbit, 1000);
   expect(orbit.settings).toMatchObject({ speed: { base: { value: 200 } } });
-  setNumber(orbit, 'distance', [0.5, 1]);
+  orbit.settings.distance.base = { kind: 'spread', low: 0.5, high: 1 };
   expect(turnsASecond(orbit)).toBeNull();
   expect(turnsASecond(newForce('vortex'))).toBeNull();
 });
