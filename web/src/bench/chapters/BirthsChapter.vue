@@ -79,15 +79,21 @@ const setQuality = (part: Partial<Layer['quality']>) =>
       previews
       @choose="setQuality({ least: asTier($event) })"
     />;
-    <label>
-      lower ones
+    <span class="together"
+      >lower ones
       <ChoiceChip
         :value="store.chosen!.quality.thins ? 'thin' : 'keep'"
         :choices="THINS"
         label="whether lower qualities thin its births"
         @choose="setQuality({ thins: $event === 'thin' })"
-      /> </label
-    >.
+      />.</span
+    >
   </p>
   <p>Each lives <NumberChip setting="births.life" />. At most <NumberChip setting="births.cap" /> live at once.</p>
 </template>
+
+<style scoped>
+.together {
+  white-space: nowrap;
+}
+</style>

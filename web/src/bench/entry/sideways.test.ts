@@ -20,7 +20,7 @@ describe('a sideways drag', () => {
     const { told, drag, at } = dragged();
     drag.pointerdown(at(100));
     for (const x of [110, 130, 90]) drag.pointermove(at(x));
-    drag.pointerup();
+    drag.pointerup(at(0));
     expect(told).toEqual(['begins', 5, 15, -5, 'end']);
   });
 
@@ -35,7 +35,7 @@ describe('a sideways drag', () => {
     const { told, drag, at } = dragged();
     drag.pointerdown(at(100));
     drag.pointermove(at(103));
-    drag.pointerup();
+    drag.pointerup(at(0));
     expect(told).toEqual(['click']);
   });
 
@@ -43,7 +43,7 @@ describe('a sideways drag', () => {
     const { told, drag, at } = dragged();
     drag.pointerdown(at(100, { button: 2 }));
     drag.pointermove(at(150));
-    drag.pointerup();
+    drag.pointerup(at(0));
     expect(told).toEqual([]);
   });
 

@@ -99,6 +99,13 @@ const livingLine = computed(() => {
     )
     .join('');
 });
+/** Pixels that a letter of the words takes, and what the words at the right take. */
+const [LETTER, RIGHT] = [6.3, 150];
+/** The words as far as there is room for them beside the others. */
+const shortWords = computed(() => {
+  const most = Math.floor((inner.value - RIGHT) / LETTER);
+  return words.value.length > most ? `${words.value.slice(0, Math.max(0, most - 1)).trimEnd()}…` : words.value;
+});
 const words = computed(() => {
   const own = birthWords(store.effect!, ownerId.value, peak.value, marks.value);
   return layer.value === shown.value ? own : `those of ${layer.value.name}: ${own}`;
@@ -216,7 +223,7 @@ function addBurst(event: MouseEvent): void {
       <ShapeKeys :layer-id="layerId" :y="height - 7" :left="PAD" :width="inner" />
       <PlaceKeys :layer-id="layerId" :y="height - 7" :left="PAD" :width="inner" :seconds="seconds" />
     </template>
-    <text v-if="isOpen && words" class="words" :x="PAD + 8" :y="16">{{ words }}</text>
+    <text v-if="isOpen && words" class="words" :x="PAD + 8" :y="16">{{ shortWords }}</text>
     <text v-if="isOpen && livingLine" class="words" :x="PAD + inner - 4" :y="16" text-anchor="end">
       line: alive, up to {{ countText(Math.max(...living, 0)) }}
     </text>
