@@ -10,6 +10,7 @@ import {
   moveLayer,
   ungroup,
 } from '@jinx/core/editing';
+import { message } from 'ant-design-vue';
 import type { Engine } from '../../engine/engine';
 import { firstBlade } from '../values/blade';
 import { random32, useEffectStore } from '../../stores/effect';
@@ -30,6 +31,7 @@ export function useLayerActs(engine: Engine) {
       draft.layers = withItem(draft.layers, id, layer, 0);
     });
     store.chosenId = id;
+    store.leadTo('source');
   }
   /** Adds a layer that is something at once, where the chosen one stands. */
   function addReady(kind: ReadyKind): void {
@@ -79,10 +81,16 @@ export function useLayerActs(engine: Engine) {
     );
     store.chooseGroup(made);
   }
-  const putLayers = (id: string, parent: string | null) =>
+  /** Puts them into a group, or out of all, and says so. */
+  function putLayers(id: string, parent: string | null): void {
     store.change(parent === null ? 'take layers out of their group' : 'put layers in a group', (draft) => {
       for (const one of meant(id)) moveLayer(draft, one, parent);
     });
+    const { layers, groups } = store.effect!;
+    const names = meant(id).map((one) => layers.byId[one]!.name);
+    const home = parent === null ? 'in no group' : `in ${groups.byId[parent]!.name}`;
+    void message.success({ content: `${names.join(', ')}: ${home} now.`, key: 'group' });
+  }
   const putGroup = (id: string, parent: string | null) =>
     mayHold(store.effect!, parent, id) && store.change('move a group', (draft) => moveGroup(draft, id, parent));
   const takeApart = (id: string) => store.change('take a group apart', (draft) => ungroup(draft, id));
