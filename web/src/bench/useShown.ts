@@ -1,12 +1,11 @@
 import type { StageView } from '@jinx/stage';
-import { useStorage } from '@vueuse/core';
 import { message } from 'ant-design-vue';
 import { computed, provide, ref, watch } from 'vue';
 import type { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { ALONE } from './bench';
 import { useCommands, type Commands } from './commands/registry';
-import { usePulled } from './stage/usePulled';
+import { useDimsOthers, usePulled } from './stage/usePulled';
 import { keyInstants } from './stage/views';
 
 /** An edit rests this long before silhouettes of other instants are computed anew. */
@@ -42,7 +41,7 @@ export function useShown(engine: Engine, commands: Commands) {
 
   const isPulled = usePulled();
   /** While something is pulled, the chosen layers stay bright and the others are dimmed. */
-  const dimsOthers = useStorage('jinx dim others while pulling', true);
+  const dimsOthers = useDimsOthers();
   watch([isPulled, dimsOthers], ([isOn, isWanted]) => {
     const layers = store.effect?.layers.byId ?? {};
     engine.stage.dimOthers(isOn && isWanted ? store.chosenIds.flatMap((id) => layers[id]?.salt ?? []) : []);

@@ -2,6 +2,7 @@
 import type { Effect } from '@jinx/core/document';
 import { Popover } from 'ant-design-vue';
 import { computed } from 'vue';
+import { useDimsOthers } from '../stage/usePulled';
 import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from './ChoiceChip.vue';
 import PictureMenu from './PictureMenu.vue';
@@ -10,6 +11,7 @@ import SwitchChip from './SwitchChip.vue';
 
 /** Lens and air in sentences. */
 const store = useEffectStore();
+const dimsOthers = useDimsOthers();
 const lens = computed(() => store.effect!.stage.lens);
 const fog = computed(() => store.effect!.stage.air.fog);
 const mirrored = computed(() => store.effect!.stage.air.surroundings);
@@ -147,6 +149,18 @@ const set = (label: string, recipe: (stage: Effect['stage']) => void, gesture: s
               "
               @change="store.endGesture()" /></template
           >.
+        </p>
+        <p>
+          While something is pulled, the other layers
+          <button
+            type="button"
+            class="chip"
+            role="switch"
+            :aria-checked="dimsOthers"
+            aria-label="other layers are dimmed while something is pulled"
+            @click="dimsOthers = !dimsOthers"
+          >
+            {{ dimsOthers ? 'are dimmed' : 'stay as they are' }}</button>.
         </p>
       </div>
     </template>

@@ -1,4 +1,4 @@
-import { useEventListener } from '@vueuse/core';
+import { useEventListener, useStorage } from '@vueuse/core';
 import { onBeforeUnmount, ref, type Ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 
@@ -14,3 +14,6 @@ export function usePulled(): Readonly<Ref<boolean>> {
   onBeforeUnmount(store.onTransition(({ gesture }) => isDown && gesture !== null && (isPulled.value = true)));
   return isPulled;
 }
+
+/** Whether the other layers are dimmed while something is pulled: a wish of this browser. */
+export const useDimsOthers = (): Ref<boolean> => useStorage('jinx dim others while pulling', true);
