@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { atBone, atEffect, collectionOf, newEffect, newLayer, setNumber, type Effect } from '../document/index.ts';
+import {
+  atBone,
+  atEffect,
+  collectionOf,
+  type Effect,
+  newDrawn,
+  newEffect,
+  newLayer,
+  setNumber,
+} from '../document/index.ts';
 import { fitSource } from './fitTo.ts';
 
 function two(): Effect {
@@ -32,6 +41,15 @@ describe('a source that is fitted', () => {
     expect(a).toEqual({ kind: 'measure', measure: 'm' });
     expect(b).toEqual(a);
     expect(effect.measures.byId['m']).toMatchObject({ value: 0.6, quantity: 'length' });
+  });
+
+  it('at a point, drawn as a mesh, makes the mesh as large', () => {
+    const effect = two();
+    const dome = effect.layers.byId['b']!;
+    dome.source = { kind: 'point', place: atEffect() };
+    dome.drawn = newDrawn('mesh');
+    fitSource(effect, 'b', { kind: 'thing', thing: 'tallow' }, BOX);
+    expect(dome.settings['life.size'].base).toEqual({ kind: 'fixed', value: 1.8 });
   });
 
   it('to a figure or a bone is about its middle, as wide and as tall', () => {

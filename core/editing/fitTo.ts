@@ -87,6 +87,10 @@ export function fitSource(
         ? [box.high[0] - box.low[0], box.high[1] - box.low[1], box.high[2] - box.low[2]]
         : [0, 0, 0];
   const has = measuresOf(kind);
+  // Alone at a point, it is the mesh itself that is as large.
+  const longest = Math.max(...sides);
+  if (kind === 'point' && layer.drawn.kind === 'mesh' && longest > 0)
+    (layer.settings['life.size'] as NumberSetting).base = { kind: 'fixed', value: tidy(longest) };
   if (has.includes('source.size') && sides.some((side) => side > 0))
     (layer.settings['source.size'] as VectorSetting).base = { kind: 'fixed', value: sides.map(tidy) as Vector };
   const lengths = lengthsFor(sides, kind);

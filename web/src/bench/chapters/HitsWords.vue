@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { atEffect, type Hit, listed, newHit, type Place, withItem, withoutItem } from '@jinx/core/document';
+import { type Hit, listed, type Place, withItem, withoutItem } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import { firstHit } from '../values/firstHit';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import PlaceWords from '../chips/PlaceWords.vue';
 import PlainChip from '../chips/PlainChip.vue';
@@ -31,9 +32,7 @@ const add = () =>
   store.changeLayer('add a hit', ({ source }) => {
     if (source.kind !== 'hits') return;
     const last = hits.value[hits.value.length - 1]?.item;
-    const made: Hit = last
-      ? { ...last, at: last.at + 0.3 }
-      : newHit('opening', 0.2, atEffect([0, 1, 0.5], [90, 0, 0]));
+    const made: Hit = last ? { ...last, at: last.at + 0.3 } : firstHit(store.effect!);
     source.hits = withItem(source.hits, store.newId(), made);
   });
 const remove = (id: string) =>

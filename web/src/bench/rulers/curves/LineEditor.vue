@@ -234,7 +234,7 @@ function spreadOn(scale: CurveScale): string {
       :title="`Of ${differing.map(({ layer }) => layer).join(', ')} it is another, shown dotted. What is done here is given to all that are chosen.`"
       >mixed</span
     >
-    <span v-else-if="!shaper" class="quiet">{{ line.word }} is not shaped: a double click begins it with a key</span>
+    <span v-else-if="!shaper" class="quiet">a double click shapes it</span>
   </div>
   <div class="curves" :class="{ muted: shaper?.muted }">
     <svg class="behind" :width="width" :height="height" aria-hidden="true">
