@@ -2,9 +2,8 @@ import {
   activeBursts,
   activeHits,
   atBone,
-  atEffect,
   type Effect,
-  newHit,
+  firstHit,
   type Layer,
   lineageOf,
   listed,
@@ -50,11 +49,7 @@ export function whyNothingIsBorn(effect: Effect, id: string, layer: Layer, rigs:
       why: 'nothing hits it yet: strike while it plays, or add a hit',
       mend: layerMend(id, 'Add a hit', (own) => {
         if (own.source.kind !== 'hits') return;
-        own.source.hits = withItem(
-          own.source.hits,
-          'first',
-          newHit('opening', 0.2, atEffect([0, 1, 0.5], [90, 0, 0])),
-        );
+        own.source.hits = withItem(own.source.hits, 'first', firstHit(effect));
       }),
     };
   }

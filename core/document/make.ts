@@ -184,6 +184,19 @@ export const newHit = (stretch: Hit['stretch'], at: number, place: Place): Hit =
   muted: false,
 });
 
+/** When the first hit of a list comes, seconds into its stretch. */
+const FIRST_HIT = 0.2;
+
+/** A first hit, before the middle of the effect: in the opening if that is long enough, else in the hold. */
+export function firstHit({ stretches: { opening, hold } }: Pick<Effect, 'stretches'>): Hit {
+  const stretch = opening > FIRST_HIT || hold.kind === 'none' ? 'opening' : 'hold';
+  return newHit(
+    stretch,
+    Math.min(FIRST_HIT, stretch === 'opening' ? opening : FIRST_HIT),
+    atEffect([0, 1, 0.5], [90, 0, 0]),
+  );
+}
+
 const hung = (offset: Vector, turn: Vector) => ({ offset, turn, keys: emptyCollection<PlaceKey>() });
 export const atEffect = (offset: Vector = [0, 0, 0], turn: Vector = [0, 0, 0]): Place => ({
   kind: 'effect',

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { type Hit, listed, type Place, withItem, withoutItem } from '@jinx/core/document';
+import { firstHit, type Hit, listed, type Place, withItem, withoutItem } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { firstHit } from '../values/firstHit';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import PlaceWords from '../chips/PlaceWords.vue';
 import PlainChip from '../chips/PlainChip.vue';

@@ -1,6 +1,5 @@
-import { newEffect } from '@jinx/core/document';
+import { firstHit, newEffect } from './make.ts';
 import { expect, it } from 'vitest';
-import { firstHit } from './firstHit';
 
 it('a first hit comes where there is time for it', () => {
   const { stretches } = newEffect('Test', 1);
