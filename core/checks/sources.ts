@@ -2,6 +2,7 @@ import {
   activeBursts,
   activeHits,
   atBone,
+  atEffect,
   type Effect,
   firstHit,
   type Layer,
