@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { afterEach, describe, expect, it } from 'vitest';
-import { asSchema7 } from '../testing/asSchema7.ts';
 import {
   apply,
   canonicalText,
@@ -26,7 +25,6 @@ import {
   newSurface,
   parseEffect,
   parseEffectText,
-  stepsOf,
   removeLayer,
   RIBBON_SETTINGS,
   SCHEMA,
@@ -272,84 +270,6 @@ describe('a kept document of schema 2', () => {
     expect(layers.map(({ source }) => source)).toEqual(
       Object.values(before.layers.order).map((id) => before.layers.byId[id]!.source),
     );
-  });
-});
-
-describe('a kept document of schema 5', () => {
-  it('is read with the softness that forces from one spot always had, and is otherwise as it was', () => {
-    const text = readFileSync(new URL('./kept/schema5.json', import.meta.url), 'utf8');
-    const effect = asSchema7(parseEffectText(text));
-    const before = JSON.parse(text) as Effect;
-    const kinds = new Set<string>();
-    for (const { id, item } of listed(effect.layers)) {
-      for (const { item: force } of listed(item.forces)) {
-        kinds.add(force.kind);
-        if (!('softness' in force.settings)) continue;
-        expect(force.settings.softness.base).toEqual({ kind: 'fixed', value: 0.05 });
-        delete (force.settings as { softness?: unknown }).softness;
-      }
-      expect(item).toEqual({ ...before.layers.byId[id], seenBy: null });
-    }
-    expect([...kinds]).toEqual(expect.arrayContaining(['attraction', 'vortex']));
-    const marsh = effect.palette.byId['marsh']!;
-    expect(marsh.colour).toMatchObject({ kind: 'derived', from: 'lamp', turned: 0, lighter: -0.45 });
-    expect(listed(effect.palette).map(({ item }) => item.isDial)).toEqual([false, false, false]);
-  });
-});
-
-describe('a kept document of schema 6', () => {
-  it('is read without anything linked and without signals, and is otherwise as it was', () => {
-    const text = readFileSync(new URL('./kept/schema6.json', import.meta.url), 'utf8');
-    const effect = asSchema7(parseEffectText(text));
-    const before = JSON.parse(text) as Effect;
-    expect(effect.schema).toBe(SCHEMA);
-    expect(effect.groups.byId['bell']).toEqual({ ...before.groups.byId['bell'], linked: null });
-    const { bursts } = effect.layers.byId['tolls']!;
-    expect(bursts.byId['toll']).toEqual({ ...before.layers.byId['tolls']!.bursts.byId['toll'], signal: null });
-    delete (bursts.byId['toll'] as { signal?: unknown }).signal;
-    expect(effect.layers).toEqual(before.layers);
-    expect(effect.signals.order).toEqual([]);
-    expect(effect.dials).toEqual(before.dials);
-  });
-});
-
-describe('a kept document of schema 7', () => {
-  it('is read with the births that were tried as those of the high tier, and every tier has all of it', () => {
-    const text = readFileSync(new URL('./kept/schema7.json', import.meta.url), 'utf8');
-    const effect = parseEffectText(text);
-    const { shown, tiers, bounds } = effect.quality;
-    expect([shown, bounds]).toEqual(['high', null]);
-    expect(tiers.high).toEqual({ births: 45, keepsArea: false, lights: 16, joints: 100 });
-    expect(tiers.low.births).toBe(35);
-    expect(tiers.middle.births).toBe(45);
-    expect(effect.groups.byId['bell']!.linked!.effect.quality.tiers.high.births).toBe(20);
-    const steps = [...listed(effect.looks.byId['husk']!.steps), ...stepsOf(effect, effect.layers.byId['haze']!)];
-    expect(steps.map(({ item }) => item.least)).toEqual(['low', 'low', 'low']);
-    const before = JSON.parse(text) as Effect;
-    expect(asSchema7(effect).layers).toEqual(before.layers);
-    expect(effect.looks).toEqual(before.looks);
-  });
-});
-
-describe('a kept document of schema 8', () => {
-  it('is read with no burst and no hit muted, in what is linked too, and is otherwise as it was', () => {
-    const text = readFileSync(new URL('./kept/schema8.json', import.meta.url), 'utf8');
-    const effect = parseEffectText(text);
-    const all = [effect, effect.groups.byId['bell']!.linked!.effect].flatMap(({ layers }) => listed(layers));
-    const timed = all.flatMap(({ item: { bursts, source } }) => [
-      ...listed(bursts),
-      ...(source.kind === 'hits' ? listed<{ muted: boolean }>(source.hits) : []),
-    ]);
-    expect(timed.length).toBeGreaterThan(all.length);
-    for (const { item } of timed) expect(item.muted).toBe(false);
-    const before = JSON.parse(text) as Effect;
-    const stripped = structuredCopy(effect);
-    for (const { item } of listed(stripped.layers)) {
-      for (const burst of listed(item.bursts)) delete (burst.item as { muted?: boolean }).muted;
-      if (item.source.kind === 'hits')
-        for (const hit of listed(item.source.hits)) delete (hit.item as { muted?: boolean }).muted;
-    }
-    expect(stripped.layers).toEqual(before.layers);
   });
 });
 
