@@ -93,17 +93,21 @@ test('anything is muted in place: a choice, a burst, a row of numbers; marked nu
 }) => {
   await goTo(page, 100);
   const before = await pixels(page);
-  const launch = page.locator('[data-address$="motion.launch"]');
-  await launch.click({ button: 'right' });
-  await page.getByRole('option', { name: /^mute it/ }).click();
-  await expect(launch).toHaveClass(/muted/);
-  expect((await layerOf(page, 'Motes')).settings['motion.launch'].muted).toBe(true);
-  await goTo(page, 100);
+  const blending = page.locator('[data-address$="appearance.blend"]');
+  await choose(page, 'blending', 'multiply');
   expect(differing(before, await pixels(page))).toBeGreaterThan(50);
-  await launch.focus();
-  await page.keyboard.press('Control+m');
-  await goTo(page, 100);
+  // Muted, it does what it does where nothing is set; what is set stays.
+  await blending.click({ button: 'right' });
+  await page.getByRole('option', { name: /^mute it/ }).click();
+  await expect(blending).toHaveClass(/muted/);
+  expect((await layerOf(page, 'Motes')).settings['appearance.blend']).toMatchObject({
+    muted: true,
+    base: { value: 'multiply' },
+  });
   expect(differing(before, await pixels(page))).toBe(0);
+  await blending.focus();
+  await page.keyboard.press('Control+m');
+  expect(differing(before, await pixels(page))).toBeGreaterThan(50);
 
   await page.getByRole('button', { name: 'Add a burst' }).click();
   await page.getByRole('button', { name: 'Mute this burst' }).click();

@@ -47,7 +47,7 @@ test('the box finds by words of the trade, sets what is given a value, and adds;
   await page.keyboard.type('spawn rate 35; turbulence; size 3-5 cm over age 0, 100%, 0; normal');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'rate: 35/s' })).toBeVisible();
-  await expect(page.getByRole('button', { name: 'size: 3 – 5 cm' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'size: up to 3 – 5 cm' })).toBeVisible();
   await expect(page.getByRole('combobox', { name: 'blending' })).toHaveText('normal');
   await expect(page.getByRole('combobox', { name: 'blending' })).toBeFocused();
   await page.getByRole('button', { name: 'Undo' }).click();

@@ -84,10 +84,10 @@ test('several layers are edited at once, what differs is shown, and what is lock
 }) => {
   await chooseThree(page);
   await chapter(page, 'Life');
-  const size = page.getByRole('button', { name: /^size: mixed, Motes 1 – 3.6 cm, Mote haloes/ });
+  const size = page.getByRole('button', { name: /^size: mixed, Motes up to 1 – 3.6 cm, Mote haloes/ });
   await expect(size).toHaveText('mixed');
   await type(page, /^size: mixed/, '7 cm');
-  await expect(page.getByRole('button', { name: 'size: 7 cm' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'size: up to 7 cm' })).toBeVisible();
   await saved(page);
   const sizeOf = (effect: Effect, name: string) => layerOf(effect, name).settings['life.size'].base;
   const edited = await documentOf(page);

@@ -334,6 +334,7 @@ test('a mesh goes over into its other shape, mirrors a picture, and is met by an
   await expect.poll(async () => differing(before, await pixels(page), 3)).toBe(0);
   await page.keyboard.press('Escape');
   // The other layer meets the mesh; what turns with the view can not be met, and says so.
+  await choose(page, 'facing', 'camera');
   await page.getByRole('listitem', { name: 'Right' }).click();
   await chapter(page, 'Motion');
   await page.getByRole('button', { name: 'Add a surface' }).click();

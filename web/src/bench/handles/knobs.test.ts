@@ -61,7 +61,7 @@ describe('sizes pulled on the stage', () => {
     setNumber(ring.layers.byId['motes']!, 'source.arc', 90);
     const knobs = knobsOf(ring, 'motes', SOURCE);
     const of = (id: string) => knobs.find((knob) => knob.id === `source.${id}`)!;
-    expect(of('thickness').at).toEqual([2, 0.25, 0]);
+    expect(of('thickness').at).toEqual([0, 0.25, 2]);
     expect(of('arc').at.map((metres) => Number(metres.toFixed(6)))).toEqual([0, 0, 1.6]);
     // Turned on by the right hand about its axis, it goes on along the ring.
     expect([of('arc').way, of('arc').valueAfter(45)]).toEqual([[0, -1, 0], 135]);

@@ -88,7 +88,7 @@ type NumberKnob = Pick<Knob, 'at' | 'way' | 'isAngle' | 'valueAfter'>;
 
 /** How measures are pulled that are more than a length from the middle, by the shape's other measures. */
 const KNOBS: Partial<Record<MeasureName, (value: number, of: (measure: MeasureName) => number) => NumberKnob>> = {
-  thickness: (value, of) => straight([0, 1, 0], value, [of('radius'), 0, 0]),
+  thickness: (value, of) => straight([0, 1, 0], value, [0, 0, of('radius')]),
   arc: (value, of) => {
     const turn = value * RADIANS;
     const round = ARC_SHARE * of('radius');

@@ -19,6 +19,7 @@ const isNear = (a: Clicked, b: Clicked): boolean => Math.hypot(a.x - b.x, a.y - 
 export function useClickToChoose(engine: Engine, openRow: () => void) {
   const store = useEffectStore();
   let pressed: Clicked = { x: -1, y: -1 };
+  let chosenBefore = '';
   let last: Clicked & { layers: readonly string[] } = { ...pressed, layers: [] };
   const pointOf = ({ clientX: x, clientY: y }: MouseEvent): Clicked => ({ x, y });
 
@@ -35,7 +36,12 @@ export function useClickToChoose(engine: Engine, openRow: () => void) {
   async function click(event: MouseEvent): Promise<void> {
     const at = pointOf(event);
     if (event.button !== 0 || !isNear(at, pressed) || !store.effect) return;
-    if (event.detail > 1) return store.chosen ? openRow() : undefined;
+    if (event.detail > 1) {
+      // The first of the two clicks is none of its own.
+      if (store.effect.layers.byId[chosenBefore] && last.layers.includes(chosenBefore)) store.choose([chosenBefore]);
+      return openRow();
+    }
+    chosenBefore = store.chosenId;
     const isAgain = isNear(at, last) && last.layers.includes(store.chosenId);
     const layers = isAgain ? last.layers : await layersAt(event);
     last = { ...at, layers };
