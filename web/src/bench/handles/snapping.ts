@@ -2,12 +2,16 @@ import type { StageRigs } from '@jinx/core/checks';
 import { listed, placesOf, type Effect, type Id, type NamedPlace } from '@jinx/core/document';
 import { restExtent } from '@jinx/core/geometry';
 import { Vector3 } from 'three';
-import { knobsOf } from './knobs';
+import { knobsOf, type Knob } from './knobs';
 import type { Picture } from './picture';
 import type { Standing } from './standing';
 
 /** Pixels within which a handle that is pulled with Ctrl goes to something. */
 const NEAR_PIXELS = 12;
+
+/** Whether a size reaches from the middle to a border. */
+const isBorder = ({ at, way, value, isAngle }: Knob): boolean =>
+  !isAngle && at.every((metres, axis) => Math.abs(metres - way[axis]! * value) < 1e-9);
 
 /** What handles snap to: middles and borders of the other layers' sources, and feet and tops of what stands on the stage. */
 export function snapPoints(
@@ -23,7 +27,8 @@ export function snapPoints(
         .filter(({ address, place }) => address.kind === 'source' && place.kind !== 'dial')
         .flatMap((place) => {
           const at = standingOf(place);
-          return at ? [at.origin, ...knobsOf(effect, id, place.address).map((knob) => at.inner(knob.at))] : [];
+          const borders = knobsOf(effect, id, place.address).filter(isBorder);
+          return at ? [at.origin, ...borders.map((knob) => at.inner(knob.at))] : [];
         }),
     );
   const ofThings = listed(effect.stage.things).flatMap(({ id, item }) => {
