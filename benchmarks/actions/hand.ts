@@ -28,6 +28,12 @@ export class Hand {
     const target = this.page.getByRole('button', { name, exact: typeof name === 'string' });
     await this.press(`press ${String(name)}`, target.nth(nth));
   }
+  /** A click on the picture, in shares of its width and its height. */
+  async clickStage(across: number, down: number): Promise<void> {
+    const { x, y, width, height } = (await this.page.getByLabel(/^Stage: drag/).boundingBox())!;
+    await this.page.mouse.click(x + across * width, y + down * height);
+    this.note('click the picture', 1);
+  }
   /** A command key. */
   async key(key: string): Promise<void> {
     await this.page.keyboard.press(key);

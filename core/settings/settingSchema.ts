@@ -84,6 +84,12 @@ export function settingsSchema<T extends Record<string, Declaration>>(table: T):
   return z.strictObject(shape) as unknown as z.ZodType<SettingsOf<T>>;
 }
 
+/** What a choice or a switch says now: muted, what it says where nothing is set. */
+export const actingValue = <T extends string | boolean>(
+  { muted, base }: { readonly muted: boolean; readonly base: { readonly value: T } },
+  { byDefault }: { readonly byDefault: T },
+): T => (muted ? byDefault : base.value);
+
 /** The setting a declaration gives where nothing was set. */
 export function defaultSetting<D extends Declaration>(declaration: D): SettingOfValue[D['value']] {
   const plain: Declaration = declaration;

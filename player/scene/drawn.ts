@@ -1,6 +1,9 @@
 import {
+  actingValue,
   atTier,
+  DRAWN_SETTINGS,
   isRibbon,
+  LAYER_SETTINGS,
   listed,
   RIBBON_SETTINGS,
   stepSettings,
@@ -134,7 +137,7 @@ function drawnAs(effect: Effect, layer: Layer): DrawnAs {
     case 'haze':
       return {
         kind: 'haze',
-        bends: drawn.settings.bends.base.value as DrawnHaze['bends'],
+        bends: actingValue(drawn.settings.bends, DRAWN_SETTINGS.haze.bends) as DrawnHaze['bends'],
         picture: drawn.picture?.asset ?? null,
       };
     case 'body': {
@@ -191,9 +194,9 @@ export function drawnLayers(whole: Effect, { alone }: Pick<Seen, 'alone'> = AS_I
 
 /** How a layer's particles stand and mix, by its own settings alone. */
 function howItStands(layer: Layer): Omit<DrawnLayer, 'isVisible' | 'inside' | 'look' | 'drawn'> {
-  const choice = <T>(name: Choice) => layer.settings[name].base.value as T;
+  const choice = <T>(name: Choice) => actingValue(layer.settings[name], LAYER_SETTINGS[name]) as T;
   const isOn = (name: 'life.aligned' | 'appearance.wraps') =>
-    !layer.settings[name].muted && layer.settings[name].base.value;
+    actingValue<boolean>(layer.settings[name], LAYER_SETTINGS[name]);
   const facing = choice<DrawnLayer['facing']>('appearance.facing');
   const isSprite = layer.drawn.kind === 'sprite';
   return {

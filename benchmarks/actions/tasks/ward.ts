@@ -23,6 +23,8 @@ export const ward: Task = {
     await hand.button('Add a hit');
     await hand.type(/^hit 2, place, moved by, x/, '-0.8, 1.1, 0.9');
     await hand.button('Strike');
+    await hand.clickStage(0.55, 0.4);
+    await hand.key('Escape');
     // The motes of the ring.
     await hand.say('add soft dots', 'on particles', 'ring about each 0.9 m over time 0, 100%', 'raggedness 8 cm');
     await hand.choose('the particles born on', 'Dots 2');

@@ -1,11 +1,13 @@
 import {
+  actingValue,
   DRAWN_SETTINGS,
-  listed,
-  sizeForKept,
   type Effect,
   type Layer,
+  LAYER_SETTINGS,
+  listed,
   type NumberDeclaration,
   type NumberSetting,
+  sizeForKept,
 } from '../../document/index.ts';
 import { inflated, longestSide } from '../../geometry/index.ts';
 import {
@@ -35,8 +37,9 @@ export function whyNotMet({ drawn, source, settings }: Layer): string | null {
   if (source.kind !== 'point') return 'it does not stand at a point';
   const { base: turning, shapers } = settings['life.turning'];
   const isEven = turning.kind === 'fixed' && (turning.value === 0 || shapers.order.length === 0);
-  if (!isEven || settings['life.turns'].base.value !== 'degrees a second') return 'it turns unevenly';
-  const facing = settings['appearance.facing'].base.value;
+  if (!isEven || actingValue(settings['life.turns'], LAYER_SETTINGS['life.turns']) !== 'degrees a second')
+    return 'it turns unevenly';
+  const facing = actingValue(settings['appearance.facing'], LAYER_SETTINGS['appearance.facing']);
   return facing === 'ground' || facing === 'own frame' ? null : 'it turns with the view';
 }
 
@@ -56,7 +59,8 @@ export function bodyOfLayer(id: string, offset: number, around: SurfaceSurroundi
   const numbers = numberReaders(layer, effect, group.scale, sizeForKept(effect.quality, layer));
   const shape = shapeReader(effect, drawn.settings.otherShape, group.scale);
   const frames = ownFrames(layer);
-  const isOnGround = layer.settings['appearance.facing'].base.value === 'ground';
+  const isOnGround =
+    actingValue(layer.settings['appearance.facing'], LAYER_SETTINGS['appearance.facing']) === 'ground';
   const key = particleKey(effect.seed, layer.salt, 0);
   const reading = { ...newReading(), key, dials, life: Math.max(clock.length, 1e-3) };
   const take = (time: number) => {

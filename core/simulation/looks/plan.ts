@@ -1,20 +1,22 @@
 import {
+  actingValue,
+  type Declaration,
   DRAWN_SETTINGS,
+  type Effect,
+  type Id,
   isRibbon,
+  type Layer,
   LAYER_SETTINGS,
+  type LayerSettingName,
   listed,
+  type NumberDeclaration,
+  type NumberSetting,
+  settingsByName,
+  type Step,
+  STEP_SETTINGS,
   stepSettings,
   stepsOf,
   stepTable,
-  type Declaration,
-  type Effect,
-  type Id,
-  type Layer,
-  type LayerSettingName,
-  type NumberDeclaration,
-  type NumberSetting,
-  type Step,
-  settingsByName,
 } from '../../document/index.ts';
 import { mix } from '../../maths/index.ts';
 import { NumberReader } from '../values/numberReader.ts';
@@ -130,7 +132,8 @@ function asked(effect: Effect, layer: Layer): Asked[] {
 /** Whether a step runs by the clock of each particle. */
 const readsSeconds = (step: Step): boolean =>
   !step.muted &&
-  (step.kind === 'scroll' || (step.kind === 'picture' && step.settings.plays.base.value === 'by the clock'));
+  (step.kind === 'scroll' ||
+    (step.kind === 'picture' && actingValue(step.settings.plays, STEP_SETTINGS.picture.plays) === 'by the clock'));
 
 /** The numbers a layer is drawn with; `group` is the scale of the groups it stands in. */
 export function lookPlan(effect: Effect, layer: Layer, group = 1): LookPlan {
