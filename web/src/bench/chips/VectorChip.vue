@@ -47,6 +47,7 @@ function set(axis: number, number: number, gesture: string | null): void {
     <MenuButton
       v-if="isWay"
       class="way"
+      :class="{ none: way === null }"
       :label="way ?? 'along…'"
       :choices="WAY_CHOICES"
       :aria-label="`${label}: ${way ?? 'along…'}`"
@@ -72,5 +73,11 @@ function set(axis: number, number: number, gesture: string | null): void {
 <style scoped>
 .vector {
   white-space: nowrap;
+}
+.way {
+  font-size: 12.5px;
+}
+.none {
+  color: var(--dim);
 }
 </style>
