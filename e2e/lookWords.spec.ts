@@ -114,7 +114,7 @@ test('steps are added, muted, moved, seen alone and taken away, and the stage an
   const second = page.locator('.steps > li').nth(1);
   await second.getByRole('button', { name: /^Mute/ }).click();
   await expect.poll(async () => differing(plain, await pixels(page), 6)).toBe(0);
-  await second.getByRole('button', { name: 'unmute' }).click();
+  await second.getByRole('button', { name: /^Unmute/ }).click();
   await changed(page, plain);
   await second.getByRole('button', { name: /alone$/ }).click();
   const alone = await changed(page, dissolved);

@@ -2,6 +2,7 @@
 import { listed, type Burst } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import MuteButton from '../chips/MuteButton.vue';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import PlainChip from '../chips/PlainChip.vue';
 
@@ -100,14 +101,7 @@ const setCount = (count: number, gesture: string | null) => {
       times in all</template
     >
     <button v-else type="button" class="plain act" @click="set(AGAIN)">again every…</button>
-    <button
-      type="button"
-      class="plain mute"
-      :aria-label="burst.muted ? 'Unmute this burst' : 'Mute this burst'"
-      @click="set({ muted: !burst.muted })"
-    >
-      {{ burst.muted ? 'unmute' : 'mute' }}
-    </button>
+    <MuteButton :muted="burst.muted" what="this burst" @mute="(muted) => set({ muted })" />
     <button
       type="button"
       class="plain"

@@ -2,6 +2,7 @@
 import { firstHit, type Hit, listed, type Place, withItem, withoutItem } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import MuteButton from '../chips/MuteButton.vue';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import PlaceWords from '../chips/PlaceWords.vue';
 import PlainChip from '../chips/PlainChip.vue';
@@ -79,14 +80,11 @@ const remove = (id: string) =>
       @change="(strength, gesture) => change('change a hit', id, { strength }, gesture)"
     />
     of the full strength
-    <button
-      type="button"
-      class="plain"
-      :aria-label="`${item.muted ? 'Unmute' : 'Mute'} hit ${n + 1}`"
-      @click="change(item.muted ? 'unmute a hit' : 'mute a hit', id, { muted: !item.muted })"
-    >
-      {{ item.muted ? 'unmute' : 'mute' }}
-    </button>
+    <MuteButton
+      :muted="item.muted"
+      :what="`hit ${n + 1}`"
+      @mute="(muted) => change(muted ? 'mute a hit' : 'unmute a hit', id, { muted })"
+    />
     <button
       type="button"
       class="plain"

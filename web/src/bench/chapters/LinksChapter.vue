@@ -4,6 +4,7 @@ import { momentToSetOff } from '@jinx/core/editing';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { useLinkActs } from '../acts/useLinkActs';
+import MuteButton from '../chips/MuteButton.vue';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import ChapterHead from './ChapterHead.vue';
 import { layersAfter } from '../values/linkable';
@@ -101,9 +102,7 @@ const mute = (id: string, muted: boolean) =>
     <p v-for="{ id, item } in links" :key="id" class="force" :class="{ muted: item.muted }" :data-link="item.on">
       <LinkWords :id="id" :link="item" :others="others" />
       <span class="acts">
-        <button type="button" class="plain" :title="item.muted ? 'Unmute' : 'Mute'" @click="mute(id, !item.muted)">
-          {{ item.muted ? 'unmute' : 'mute' }}
-        </button>
+        <MuteButton :muted="item.muted" what="this link" @mute="mute(id, $event)" />
         <button
           type="button"
           class="plain"

@@ -3,6 +3,7 @@ import { surfacesFor, withoutItem } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { useSurfaceActs } from '../acts/useSurfaceActs';
+import MuteButton from '../chips/MuteButton.vue';
 import MenuButton from '../chips/MenuButton.vue';
 import SurfaceWords from './SurfaceWords.vue';
 import { SURFACE_NAMES } from './surfaceWords';
@@ -30,9 +31,7 @@ const mute = (id: string, muted: boolean) =>
   >
     <SurfaceWords :id="id" :surface="item" />
     <span class="acts">
-      <button type="button" class="plain" :title="item.muted ? 'Unmute' : 'Mute'" @click="mute(id, !item.muted)">
-        {{ item.muted ? 'unmute' : 'mute' }}
-      </button>
+      <MuteButton :muted="item.muted" what="this surface" @mute="mute(id, $event)" />
       <button
         type="button"
         class="plain"

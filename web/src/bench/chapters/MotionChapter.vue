@@ -5,6 +5,7 @@ import { useEffectStore } from '../../stores/effect';
 import { useForceActs } from '../acts/useForceActs';
 import { DRAGS, ENGINE } from '../bench';
 import { changeForce, forceAddress, removeForce } from './changeForce';
+import MuteButton from '../chips/MuteButton.vue';
 import MenuButton from '../chips/MenuButton.vue';
 import PlaceWords from '../chips/PlaceWords.vue';
 import SettingChip from '../chips/SettingChip.vue';
@@ -92,14 +93,7 @@ const become = (of: (typeof forces.value)[number], kind: string) =>
     <ForceWords :id="force.id" :force="force.item" :is-shared="force.isShared" />
     <SharedWords :id="force.id" :is-shared="force.isShared" />
     <span class="acts">
-      <button
-        type="button"
-        class="plain"
-        :title="force.item.muted ? 'Unmute' : 'Mute'"
-        @click="mute(force, !force.item.muted)"
-      >
-        {{ force.item.muted ? 'unmute' : 'mute' }}
-      </button>
+      <MuteButton :muted="force.item.muted" :what="FORCES[force.item.kind].name" @mute="mute(force, $event)" />
       <button
         v-if="!force.isShared"
         type="button"

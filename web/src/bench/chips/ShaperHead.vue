@@ -2,6 +2,7 @@
 import type { Combine, Shaper } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import MuteButton from './MuteButton.vue';
 import ChoiceChip from './ChoiceChip.vue';
 import PlainChip from './PlainChip.vue';
 import { readsText, UNITS } from '../values/shapers';
@@ -47,14 +48,7 @@ const unit = computed(() => UNITS[props.shaper.reads.kind]);
         @change="(to, drag) => emit('widen', to, drag)"
       />
     </template>
-    <button
-      type="button"
-      class="plain"
-      :aria-label="`${shaper.muted ? 'Unmute' : 'Mute'} what ${what} does to ${label}`"
-      @click="emit('mute', !shaper.muted)"
-    >
-      {{ shaper.muted ? 'unmute' : 'mute' }}
-    </button>
+    <MuteButton :muted="shaper.muted" :what="`what ${what} does to ${label}`" @mute="emit('mute', $event)" />
     <button
       type="button"
       class="plain"

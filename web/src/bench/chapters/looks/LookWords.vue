@@ -22,6 +22,7 @@ import { useEffectStore } from '../../../stores/effect';
 import { useStepActs } from '../../acts/useStepActs';
 import { ALONE } from '../../bench';
 import { copiedStep } from '../../values/copied';
+import MuteButton from '../../chips/MuteButton.vue';
 import ChoiceChip from '../../chips/ChoiceChip.vue';
 import MenuButton from '../../chips/MenuButton.vue';
 import TextField from '../../chips/TextField.vue';
@@ -118,14 +119,7 @@ const choices = STEP_KINDS.map((kind) => ({
       <div class="words">
         <span class="kind">{{ STEP_NAMES[item.kind] }}</span>
         <span class="acts">
-          <button
-            type="button"
-            class="plain"
-            :aria-label="`${item.muted ? 'Unmute' : 'Mute'} ${STEP_NAMES[item.kind]}`"
-            @click="mute(id, !item.muted)"
-          >
-            {{ item.muted ? 'unmute' : 'mute' }}
-          </button>
+          <MuteButton :muted="item.muted" :what="STEP_NAMES[item.kind]" @mute="mute(id, $event)" />
           <button
             type="button"
             class="plain"
