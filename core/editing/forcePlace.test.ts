@@ -10,7 +10,7 @@ import {
   newThing,
   setNumber,
 } from '../document/index.ts';
-import { forceForSource, placeForForce } from './forcePlace.ts';
+import { forceForSource, placeForForce, shareSize } from './forcePlace.ts';
 
 function effectOf(shape: (effect: Effect) => void): Effect {
   const effect = newEffect('Test', 1);
@@ -69,5 +69,21 @@ describe('a new orbit', () => {
     expect(distanceOf((own) => (ring(own).settings['source.radius'].base = measured))).toEqual(measured);
     const point = { kind: 'point', place: atEffect() } as const;
     expect(distanceOf((own) => (own.layers.byId['motes']!.source = point))).toEqual({ kind: 'fixed', value: 1 });
+  });
+
+  it('shares that size with its source as a measure, once', () => {
+    const effect = effectOf((own) => {
+      const layer = own.layers.byId['motes']!;
+      layer.source = { kind: 'ring', place: atEffect() };
+      setNumber(layer, 'source.radius', 0.6);
+    });
+    const layer = effect.layers.byId['motes']!;
+    layer.forces = collectionOf([['o', forceForSource(effect, 'motes', 'orbit', none)]]);
+    expect(shareSize(effect, 'motes', 'o', 'm')).toBe('Motes radius');
+    expect(effect.measures.byId['m']).toMatchObject({ quantity: 'length', value: 0.6 });
+    const measured = { kind: 'measure', measure: 'm' };
+    expect(layer.settings['source.radius'].base).toEqual(measured);
+    expect(layer.forces.byId['o']!.settings).toMatchObject({ distance: { base: measured } });
+    expect(shareSize(effect, 'motes', 'o', 'n')).toBeNull();
   });
 });

@@ -3,6 +3,8 @@ import {
   atEffect,
   forcesOn,
   isShapeKind,
+  LAYER_SETTINGS,
+  measuresOf,
   newForce,
   SHAPES,
   structuredCopy,
@@ -13,6 +15,7 @@ import {
   type NumberSetting,
   type Place,
 } from '../document/index.ts';
+import { nameMeasure } from './names.ts';
 
 /**
  * Where a new force of a layer stands, and how it is turned: as another of it, else as its source, else over the
@@ -49,8 +52,26 @@ export function forceForSource(
   const bearsRound = shape === 'particles' || measures.includes('source.radius');
   if (!size || !bearsRound) return force;
   const { base } = layer.settings[shape === 'particles' ? 'source.ring' : 'source.radius'];
-  // A measure goes along, so that both stay the same.
   const setting = (force.settings as Record<string, NumberSetting>)[size]!;
   if (base.kind === 'measure' || (base.kind === 'fixed' && base.value > 0)) setting.base = structuredCopy(base);
   return force;
+}
+
+/**
+ * Makes a measure of the size that a layer's source and a force of it have in common, in a draft: changed once, it changes in
+ * both. Returns the name of the measure; null where they have none in common, or share one already.
+ */
+export function shareSize(draft: Effect, layerId: Id, forceId: Id, measureId: Id): string | null {
+  const layer = draft.layers.byId[layerId]!;
+  const force = layer.forces.byId[forceId];
+  const size = force && SIZES[force.kind];
+  const name = layer.source.kind === 'particles' ? 'source.ring' : 'source.radius';
+  const own = size ? (force.settings as Record<string, NumberSetting>)[size] : undefined;
+  const radius: NumberSetting = layer.settings[name];
+  const isSame = own?.base.kind === 'fixed' && radius.base.kind === 'fixed' && own.base.value === radius.base.value;
+  if (!own || !isSame || !measuresOf(layer.source.kind).includes('source.radius')) return null;
+  const declaration = LAYER_SETTINGS[name];
+  nameMeasure(draft, radius, declaration, measureId, `${layer.name} ${declaration.name}`.slice(0, 80));
+  own.base = structuredCopy(radius.base);
+  return draft.measures.byId[measureId]!.name;
 }

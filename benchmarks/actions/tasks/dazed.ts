@@ -1,4 +1,4 @@
-import { is, isShaped, layersOf, near, numberOf, settingOf, type Task } from './task.ts';
+import { is, isShaped, layersOf, measured, near, settingOf, type Task } from './task.ts';
 
 export const dazed: Task = {
   id: 'dazed',
@@ -7,7 +7,7 @@ export const dazed: Task = {
   make: async (hand) => {
     await hand.say('bring bogling', 'add soft dots', 'source ring', 'place head 0, 0.22, 0', 'turn 14, 0, 0');
     await hand.say('radius 0.24 m', 'evenly spread', 'rate 0', 'burst 6', 'lifetime 5.5', 'hold 4.5', 'speed 0');
-    await hand.say('orbit distance 0.24', 'orbit speed round 2*3.1416*0.24/1.2', 'orbit axis 0, 1, 0.25');
+    await hand.say('add orbit', 'orbit turns a second 1/1.2', 'orbit axis 0, 1, 0.25');
     await hand.say('orbit grip over age 100%, 100% at 80%, 0 at 81%, 0', 'gravity strength -2 to -4');
     await hand.say('gravity strength over age 0, 0 at 80%, 100% at 81%, 100%');
     await hand.say(
@@ -19,7 +19,7 @@ export const dazed: Task = {
       'first frame 0-100',
     );
     await hand.say('normal');
-    await hand.say('radius *1.5', 'orbit distance *1.5', 'orbit speed round *1.5');
+    await hand.say('radius *1.5', 'orbit turns a second 1/1.2');
   },
   asked: (effect) => {
     const [layer] = layersOf(effect);
@@ -30,7 +30,8 @@ export const dazed: Task = {
       leans: source.kind === 'ring' && source.place.turn.some((angle) => angle !== 0),
       six: Object.values(bursts.byId).some(({ count }) => count === 6) || is(settings['births.standing'], 6),
       'half as large again':
-        is(settings['source.radius'], 0.36) && near(numberOf(settingOf(orbit, 'distance')), 0.36),
+        near(measured(effect, settings['source.radius']), 0.36) &&
+        near(measured(effect, settingOf(orbit, 'distance')), 0.36),
       'they let go': isShaped(settingOf(orbit, 'grip')) || orbit?.muted === true,
       moths: JSON.stringify(layer!.look).includes('moth'),
     };

@@ -43,3 +43,8 @@ export const isShaped = (setting: { readonly shapers: { readonly order: readonly
 /** The number with which a setting begins; of a spread none. */
 export const numberOf = (setting: { readonly base: unknown } | undefined): number =>
   Number((setting?.base as Base | undefined)?.value);
+/** The number with which a setting begins, by its measure where it has one. */
+export function measured({ measures }: Effect, setting: { readonly base: unknown } | undefined): number {
+  const base = setting?.base as (Base & { readonly measure?: string }) | undefined;
+  return base?.kind === 'measure' ? (measures.byId[base.measure!]?.value ?? NaN) : Number(base?.value);
+}

@@ -67,7 +67,7 @@ function presentTargets(effect: Effect, layerId: Id): Target[] {
       };
     }),
     ...forcesOn(effect, layerId)
-      .filter(({ item }) => turnsASecond(item) !== null)
+      .filter(({ item }) => turnsASecond(item, effect) !== null)
       .map(({ id, isShared }): Target => {
         const address = forceAddress(layerId, id, isShared);
         return {
@@ -81,7 +81,7 @@ function presentTargets(effect: Effect, layerId: Id): Target[] {
             return {
               text: `orbit: ${turns} turns a second`,
               run: ({ changeForce, leadTo }) => {
-                changeForce('set turns a second', address, (force) => setTurnsASecond(force, turns));
+                changeForce('set turns a second', address, (force) => setTurnsASecond(force, turns, effect));
                 leadTo('motion', null, 'orbit, turns a second');
               },
             };

@@ -21,6 +21,7 @@ import { settingText, shownUnit } from '../entry/format';
 import { percentIn, readNumber, readNumbers, within } from '../entry/numbers';
 import { Finder } from '../pick/finder';
 import { WAYS } from '../values/axes';
+import { changeBase, unmeasured } from '../values/measured';
 import { choicesOf } from '../values/choices';
 import { hexTyped } from '../values/colour';
 import { ageGradient, READY_SHAPES, readyCurveOf, setAgeCurve, setAgeGradient } from '../values/shapers';
@@ -29,7 +30,7 @@ import { curveOf, placesOf, readList } from './curveWords';
 /** What a value that was typed makes of a setting, and how it reads. */
 export interface Taken {
   readonly text: string;
-  readonly recipe: (setting: Setting) => void;
+  readonly recipe: (setting: Setting, draft: Effect) => void;
 }
 /** What a value is read for: the setting as it is, and what is around it. */
 export interface Around {
@@ -90,14 +91,17 @@ function readNumberValue(text: string, around: Around): Taken {
   const baseText = reads ? (over ? text.slice(0, over.index).trim() : '') : text;
   const shape = reads ? readShaper(over ? text.slice(over.index + over[0].length) : text, reads, around) : null;
   const entry = baseText === '' ? null : readEntry(baseText, declaration, shownUnit(setting, declaration));
-  const after: NumberSetting = { ...setting, base: entry ? entry(setting.base) : setting.base };
+  const after: NumberSetting = {
+    ...setting,
+    base: entry ? entry(unmeasured(setting.base, around.effect)) : setting.base,
+  };
   const measureName = (id: string) => around.effect.measures.byId[id]?.name ?? 'a measure';
   const shaped = shape ? ', shaped' : '';
   return {
     text: `${declaration.name}: ${settingText(after, declaration, measureName)}${shaped}`.replace(/\u00a0/g, ' '),
-    recipe: (target) => {
+    recipe: (target, draft) => {
       const own = target as NumberSetting;
-      if (entry) own.base = entry(own.base);
+      if (entry) changeBase(draft, own, entry);
       if (shape) shape(own);
     },
   };

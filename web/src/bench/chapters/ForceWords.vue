@@ -20,9 +20,15 @@ const sentences = computed(() => [forceSentence(props.force), whereSentence(prop
 const table = computed(() => FORCES[props.force.kind].settings as Record<string, Declaration>);
 const name = computed(() => FORCES[props.force.kind].name.toLowerCase());
 /** How often an orbit of one distance and one speed goes round in a second; null of anything else. */
-const turns = computed(() => turnsASecond(props.force));
+const turns = computed(() => turnsASecond(props.force, store.effect!));
 const setTurns = (value: number, gesture: string | null) =>
-  changeForce(store, 'set turns a second', of.value, (force) => setTurnsASecond(force, value), gesture);
+  changeForce(
+    store,
+    'set turns a second',
+    of.value,
+    (force) => setTurnsASecond(force, value, store.effect!),
+    gesture,
+  );
 /** What has an axis, or is turned already, shows how it is turned. */
 const isTurned = computed(() => 'axis' in table.value || props.force.place.turn.some((degrees) => degrees !== 0));
 const labelOf = (setting: string) => `${name.value}, ${table.value[setting]!.name}`;

@@ -1,20 +1,22 @@
-import { newForce } from '@jinx/core/document';
+import { collectionOf, newForce } from '@jinx/core/document';
 import { expect, it } from 'vitest';
 import { alongWay, wayOf } from '../values/axes';
 import { setTurnsASecond, turnsASecond } from './orbitTurns';
+
+const NONE = { measures: collectionOf<never>([]) };
 
 it('an orbit is told and set in turns a second, at its distance and within what speeds may be', () => {
   const orbit = newForce('orbit');
   if (orbit.kind !== 'orbit') throw new Error('no orbit');
   orbit.settings.distance.base = { kind: 'fixed', value: 0.5 };
-  setTurnsASecond(orbit, 2);
+  setTurnsASecond(orbit, 2, NONE);
   expect(orbit.settings).toMatchObject({ speed: { base: { kind: 'fixed', value: 6.28319 } } });
-  expect(turnsASecond(orbit)).toBe(2);
-  setTurnsASecond(orbit, 1000);
+  expect(turnsASecond(orbit, NONE)).toBe(2);
+  setTurnsASecond(orbit, 1000, NONE);
   expect(orbit.settings).toMatchObject({ speed: { base: { value: 200 } } });
   orbit.settings.distance.base = { kind: 'spread', low: 0.5, high: 1 };
-  expect(turnsASecond(orbit)).toBeNull();
-  expect(turnsASecond(newForce('vortex'))).toBeNull();
+  expect(turnsASecond(orbit, NONE)).toBeNull();
+  expect(turnsASecond(newForce('vortex'), NONE)).toBeNull();
 });
 
 it('a direction is told by a word, and taken from one as long as it was', () => {

@@ -1,23 +1,26 @@
-import { FORCES, type Force } from '@jinx/core/document';
+import { FORCES, type Effect, type Force } from '@jinx/core/document';
+import { unmeasured } from '../values/measured';
 
-/** The lone numbers of an orbit about an axis; null where one of them is a spread, a measure or taken. */
-function ringOf(force: Force): { distance: number; speed: number } | null {
+/** The lone numbers of an orbit about an axis; null where one of them is a spread or taken. */
+function ringOf(force: Force, effect: Pick<Effect, 'measures'>): { distance: number; speed: number } | null {
   if (force.kind !== 'orbit' || force.settings.about.base.value !== 'axis') return null;
-  const { distance, speed } = force.settings;
-  return distance.base.kind === 'fixed' && speed.base.kind === 'fixed' && distance.base.value > 0
-    ? { distance: distance.base.value, speed: speed.base.value }
+  const [distance, speed] = [force.settings.distance.base, force.settings.speed.base].map((base) =>
+    unmeasured(base, effect),
+  );
+  return distance?.kind === 'fixed' && speed?.kind === 'fixed' && distance.value > 0
+    ? { distance: distance.value, speed: speed.value }
     : null;
 }
 
 /** How often an orbit of one distance and one speed goes round in a second; null of anything else. */
-export function turnsASecond(force: Force): number | null {
-  const ring = ringOf(force);
+export function turnsASecond(force: Force, effect: Pick<Effect, 'measures'>): number | null {
+  const ring = ringOf(force, effect);
   return ring && Number((ring.speed / (2 * Math.PI * ring.distance)).toPrecision(4));
 }
 
 /** Gives an orbit the speed that goes round so often at its distance, within what speeds may be. */
-export function setTurnsASecond(force: Force, turns: number): void {
-  const ring = ringOf(force);
+export function setTurnsASecond(force: Force, turns: number, effect: Pick<Effect, 'measures'>): void {
+  const ring = ringOf(force, effect);
   if (!ring || force.kind !== 'orbit') return;
   const { least, most } = FORCES.orbit.settings.speed;
   const speed = Number((turns * 2 * Math.PI * ring.distance).toPrecision(6));

@@ -1,20 +1,22 @@
 <script setup lang="ts">
 import {
   defaultSetting,
+  type Effect,
   formatAddress,
-  listed,
-  withoutItem,
   type HolderAddress,
+  listed,
   type NumberDeclaration,
   type NumberSetting,
   type Shaper,
+  structuredCopy,
+  withoutItem,
 } from '@jinx/core/document';
-import { isDraft, original } from 'immer';
 import { computed, inject, ref, useId } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { DRAGS } from '../bench';
 import { readEntry } from '../entry/entry';
 import { settingText, shapedText, shownUnit, stepFor } from '../entry/format';
+import { plainNumber, unitText } from '../entry/numbers';
 import { takeChipKey } from '../entry/chipKeys';
 import { goOn } from '../entry/row';
 import { differsHere, setDiffering } from '../values/lookNumbers';
@@ -22,6 +24,7 @@ import { sideways } from '../entry/sideways';
 import { useTyped } from '../entry/useTyped';
 import { useNumberActs } from './useNumberActs';
 import { marks, toggleMark } from '../values/marks';
+import { changeBase, unmeasured } from '../values/measured';
 import { useSetting } from '../values/useSetting';
 import MenuButton from './MenuButton.vue';
 import { isPickingIn } from '../pick/pick';
@@ -52,7 +55,11 @@ const {
 const declaration = computed((): NumberDeclaration =>
   props.unit === undefined ? declared.value : { ...declared.value, unit: props.unit },
 );
-const measureName = (id: string) => store.effect?.measures.byId[id]?.name ?? 'a measure';
+/** A measure by its name and its value. */
+function measureName(id: string): string {
+  const measure = store.effect?.measures.byId[id];
+  return measure ? `${measure.name}, ${plainNumber(measure.value)}${unitText(declaration.value.unit)}` : 'a measure';
+}
 const textOf = (setting: NumberSetting) => shapedText(setting, declaration.value, measureName);
 const text = computed(() => textOf(chosen.value));
 /** What each of the chosen layers has, where they differ. */
@@ -70,11 +77,13 @@ const name = computed(() => props.label ?? declaration.value.name);
 const gesture = useId();
 const isOpen = ref(false);
 const root = ref<HTMLElement>();
+/** As it is typed: a measure by its value. */
+const plainChosen = computed(() => ({ ...chosen.value, base: unmeasured(chosen.value.base, store.effect!) }));
 const shownText = () =>
-  (isMixed.value ? '' : settingText(chosen.value, declaration.value, measureName)).replace(/\u00a0/g, ' ');
+  (isMixed.value ? '' : settingText(plainChosen.value, declaration.value, measureName)).replace(/\u00a0/g, ' ');
 const change = (
   what: string,
-  recipe: (target: NumberSetting, layerId: string) => void,
+  recipe: (target: NumberSetting, layerId: string, draft: Effect) => void,
   ofGesture: string | null = null,
 ) => changeSetting(`${what} ${name.value}`, recipe, ofGesture);
 const entryOf = (typedText: string) =>
@@ -90,14 +99,15 @@ const {
 } = useTyped(shownText, (typedText) => {
   const entry = entryOf(typedText);
   // All or none: what goes beyond the limits in one of the layers is refused in all.
-  for (const other of [{ setting: chosen.value }, ...beside.value]) entry(other.setting.base);
-  change('set', (target) => (target.base = entry(target.base)));
+  for (const other of [{ setting: chosen.value }, ...beside.value])
+    entry(unmeasured(other.setting.base, store.effect!));
+  change('set', (target, _, draft) => changeBase(draft, target, entry));
 });
 /** What is being typed, as it would be taken: shown while it is not plainly the same. */
 const reading = computed(() => {
   if (!isTyping.value || isMixed.value || typed.value === shownText()) return '';
   try {
-    return textOf({ ...chosen.value, base: entryOf(typed.value)(chosen.value.base) });
+    return textOf({ ...chosen.value, base: entryOf(typed.value)(unmeasured(chosen.value.base, store.effect!)) });
   } catch {
     return '';
   }
@@ -153,19 +163,20 @@ function shifted(base: NumberSetting['base'], by: number): NumberSetting['base']
 }
 const sizeOf = (base: NumberSetting['base']) =>
   base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 1;
-const asItWas = (target: NumberSetting): NumberSetting => (isDraft(target) ? original(target)! : target);
 /** What each layer began the drag with: all go on by the same way. */
 const starts = new Map<string, NumberSetting['base']>();
 const drags = inject(DRAGS, () => undefined);
 const dragged = sideways({
   begin: () => starts.clear(),
   by: (steps) => {
-    const by = steps * stepFor(sizeOf(starts.get(store.chosenId) ?? chosen.value.base), declaration.value);
+    const by =
+      steps *
+      stepFor(sizeOf(starts.get(store.chosenId) ?? unmeasured(chosen.value.base, store.effect!)), declaration.value);
     change(
       'drag',
-      (target, layerId) => {
-        if (!starts.has(layerId)) starts.set(layerId, asItWas(target).base);
-        target.base = shifted(starts.get(layerId)!, by);
+      (target, layerId, draft) => {
+        if (!starts.has(layerId)) starts.set(layerId, structuredCopy(unmeasured(target.base, draft)));
+        changeBase(draft, target, () => shifted(starts.get(layerId)!, by));
       },
       `drag ${gesture}`,
     );
@@ -181,15 +192,16 @@ const dragged = sideways({
 function multiply(by: number): void {
   const { least, most, whole } = declaration.value;
   const times = (value: number) => Math.min(most, Math.max(least, whole ? Math.round(value * by) : value * by));
-  change(by > 1 ? 'double' : 'halve', (target) => {
-    const { base } = target;
-    if (base.kind === 'fixed') target.base = { kind: 'fixed', value: times(base.value) };
-    else if (base.kind === 'spread') target.base = { kind: 'spread', low: times(base.low), high: times(base.high) };
-  });
+  change(by > 1 ? 'double' : 'halve', (target, _, draft) =>
+    changeBase(draft, target, (base) => {
+      if (base.kind === 'fixed') return { kind: 'fixed', value: times(base.value) };
+      return base.kind === 'spread' ? { kind: 'spread', low: times(base.low), high: times(base.high) } : base;
+    }),
+  );
 }
 function nudge(steps: number): void {
-  const by = steps * stepFor(sizeOf(chosen.value.base), declaration.value);
-  change('nudge', (target) => (target.base = shifted(target.base, by)), `nudge ${gesture}`);
+  const by = steps * stepFor(sizeOf(unmeasured(chosen.value.base, store.effect!)), declaration.value);
+  change('nudge', (target, _, draft) => changeBase(draft, target, (base) => shifted(base, by)), `nudge ${gesture}`);
 }
 const markAddress = computed(() => ({ ...address.value, setting: props.setting }));
 const isMarked = computed(() => marks.value.has(formatAddress(markAddress.value)));

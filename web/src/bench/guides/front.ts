@@ -2,7 +2,7 @@ import { previewOf, type StageRigs } from '@jinx/core/checks';
 import type { Effect, Front } from '@jinx/core/document';
 import type { Guide } from '@jinx/stage';
 import { arrow, ballLines, boxLines, cross, ORIGIN, Y } from './lines';
-import { fixed, vectorOf, type Matrices } from './matrices';
+import { vectorOf, type Matrices } from './matrices';
 import { vec3At, scale } from '@jinx/core/maths';
 
 /** Half the side of the square by which a plane is drawn, metres. */
@@ -40,7 +40,7 @@ export function frontGuides(effect: Effect, layerId: string, matrices: Matrices,
     points: matrices.hung(front.place)(borderLines(front, metres)),
     tone,
   });
-  const [end, now] = [fixed(front.settings.border), matrices.now(front.settings.border)];
+  const [end, now] = [matrices.highest(front.settings.border), matrices.now(front.settings.border)];
   const borders = end === now ? [borderAt(now, 'force')] : [borderAt(now, 'force'), borderAt(end, 'faint')];
   if (crosses.length === 0) return borders;
   return [...borders, { matrix: -1, points: Float32Array.from(crosses), tone: 'surface' }];

@@ -15,10 +15,6 @@ import {
 import type { Point } from './lines';
 import { turned } from './turns';
 
-/** What a setting is at its highest, before anything shapes it. */
-export const fixed = (setting: NumberSetting) =>
-  setting.base.kind === 'fixed' ? setting.base.value : setting.base.kind === 'spread' ? setting.base.high : 0;
-
 export const vectorOf = (setting: VectorSetting): Point =>
   setting.base.kind === 'fixed' ? [...setting.base.value] : [1, 1, 1];
 
@@ -133,9 +129,15 @@ export class Matrices {
     return points;
   }
 
+  /** What a setting is at its highest, before anything shapes it. */
+  highest({ base }: NumberSetting): number {
+    if (base.kind === 'measure') return this.#effect.measures.byId[base.measure]?.value ?? 0;
+    return base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 0;
+  }
+
   /** What a setting is at this instant, where time shapes it; its base where nothing does. */
   now(setting: NumberSetting): number {
-    const value = fixed(setting);
+    const value = this.highest(setting);
     if (!areShapedBy([setting], TIMES)) return value;
     const reader = new NumberReader({ ...setting, base: { kind: 'fixed', value } }, ANY, 'guide', this.#effect);
     const { effectTime, stretchTime } = this.instant;

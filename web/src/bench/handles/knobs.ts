@@ -50,12 +50,16 @@ const within = (value: number, { least, most }: { least: number; most: number })
 /** How many times as large a group may be. */
 export const GROUP_SCALE = { least: 0.001, most: 1000 } as const;
 
-const valueOf = (setting: NumberSetting): number | null =>
-  setting.base.kind === 'fixed' ? setting.base.value : setting.base.kind === 'spread' ? setting.base.high : null;
+function valueOf({ base }: NumberSetting, { measures }: Pick<Effect, 'measures'>): number | null {
+  if (base.kind === 'measure') return measures.byId[base.measure]?.value ?? null;
+  return base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : null;
+}
 
-function setHighest(setting: NumberSetting, value: number, declaration: NumberDeclaration): void {
+function setHighest(draft: Effect, setting: NumberSetting, value: number, declaration: NumberDeclaration): void {
   const { base } = setting;
-  if (base.kind === 'fixed') base.value = within(value, declaration);
+  const measure = base.kind === 'measure' ? draft.measures.byId[base.measure] : undefined;
+  if (measure) measure.value = within(value, declaration);
+  else if (base.kind === 'fixed') base.value = within(value, declaration);
   else if (base.kind === 'spread') {
     // The spread grows as a whole, so that it stays as wide as it was beside its size.
     base.low = within(base.high === 0 ? value : (base.low * value) / base.high, declaration);
@@ -126,11 +130,11 @@ export function knobsOf(effect: Effect, layerId: Id, place: PartAddress): Knob[]
 
   const number = (name: string, way: Point, label = ''): Knob[] => {
     const setting = holder.settings[name] as NumberSetting | undefined;
-    const value = setting ? valueOf(setting) : null;
+    const value = setting ? valueOf(setting, effect) : null;
     if (value === null) return [];
     const declaration = holder.table[name] as NumberDeclaration;
     const write = (draft: Effect, to: number) =>
-      setHighest(same(draft).settings[name] as NumberSetting, to, declaration);
+      setHighest(draft, same(draft).settings[name] as NumberSetting, to, declaration);
     return [{ id: name, name: label || declaration.name, value, write, ...straight(way, value) }];
   };
   const sides = (name: string, stretch: Point): Knob[] => {
@@ -166,7 +170,8 @@ export function knobsOf(effect: Effect, layerId: Id, place: PartAddress): Knob[]
     const { base } = layer.settings['source.stretch'];
     const stretch: Point = base.kind === 'fixed' ? base.value : [1, 1, 1];
     const stretched = (point: Point): Point => mapAxes(point, (metres, axis) => metres * stretch[axis]!);
-    const measured = (measure: MeasureName) => valueOf(holder.settings[`source.${measure}`] as NumberSetting) ?? 0;
+    const measured = (measure: MeasureName) =>
+      valueOf(holder.settings[`source.${measure}`] as NumberSetting, effect) ?? 0;
     return [
       ...SHAPES[kind].handles.flatMap(({ measure, way }) =>
         way ? number(`source.${measure}`, stretched(way)) : sides(`source.${measure}`, stretch),

@@ -50,4 +50,15 @@ describe('numbers that are marked', () => {
     expect(effect.layers.byId['a']!.settings['life.size'].base).toEqual({ kind: 'spread', low: 0.04, high: 0.06 });
     expect(effect.layers.byId['a']!.settings['births.rate'].base).toEqual({ kind: 'fixed', value: 10 });
   });
+
+  it('change a measure that they share once, and with it all that have it', () => {
+    for (const one of [RATE, SIZE]) toggleMark(one);
+    const effect = two();
+    effect.measures = collectionOf([['m', { name: 'Size', quantity: 'length', value: 0.2 }]]);
+    for (const id of ['a', 'b'])
+      effect.layers.byId[id]!.settings['life.size'].base = { kind: 'measure', measure: 'm' };
+    changeMarked(effect, ['a', 'b'], byEntry('*1.5'));
+    expect(effect.measures.byId['m']!.value).toBeCloseTo(0.3, 6);
+    expect(effect.layers.byId['b']!.settings['life.size'].base.kind).toBe('measure');
+  });
 });

@@ -12,6 +12,7 @@ import { shallowRef } from 'vue';
 import { readEntry, spreadAbout } from '../entry/entry';
 import { settingText, shownUnit } from '../entry/format';
 import { settingBeside } from './changeSetting';
+import { changeBase } from './measured';
 
 /** Numbers that are marked, to be changed together, by their addresses. */
 export const marks = shallowRef<ReadonlyMap<string, SettingAddress>>(new Map());
@@ -26,7 +27,7 @@ export function toggleMark(address: SettingAddress): void {
 export const clearMarks = (): void => void (marks.value = new Map());
 
 /** What is done to a number that is marked. */
-type Change = (setting: NumberSetting, declaration: NumberDeclaration) => void;
+type Change = (setting: NumberSetting, declaration: NumberDeclaration, draft: Effect) => void;
 
 /** Does the same to every marked number, in all layers given. Returns what each is now in the layer it was marked in, and what was refused. */
 export function changeMarked(
@@ -48,7 +49,7 @@ export function changeMarked(
       ) as NumberSetting | null | undefined;
       if (!setting) continue;
       try {
-        change(setting, declaration);
+        change(setting, declaration, draft);
         if (owner === null || layer === owner)
           set.push(`${name} ${settingText(setting, declaration, () => '')}`.replace(/\u00a0/g, ' '));
       } catch (error) {
@@ -62,9 +63,8 @@ export function changeMarked(
 /** Gives a number what was typed: `35`, `*1.15`, `+-20%`. @throws an error with a sentence. */
 export const byEntry =
   (text: string): Change =>
-  (setting, declaration) => {
-    setting.base = readEntry(text, declaration, shownUnit(setting, declaration))(setting.base);
-  };
+  (setting, declaration, draft) =>
+    changeBase(draft, setting, readEntry(text, declaration, shownUnit(setting, declaration)));
 /** Spreads a number by a share of itself; what is no single number stays. */
 export const byLoosening =
   (share: number): Change =>

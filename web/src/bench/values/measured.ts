@@ -1,0 +1,33 @@
+import type { Effect, Id, NumberSetting } from '@jinx/core/document';
+
+type Base = NumberSetting['base'];
+type Measures = Pick<Effect, 'measures'>;
+
+/** What a number begins with, a measure taken for its value. */
+export function unmeasured(base: Base, { measures }: Measures): Base {
+  if (base.kind !== 'measure') return base;
+  return { kind: 'fixed', value: measures.byId[base.measure]?.value ?? 0 };
+}
+
+/** Measures that were changed already, by the draft in which: several numbers that share one change it once. */
+const changedIn = new WeakMap<object, Set<Id>>();
+
+/** Changes what a number begins with. Of one that is measured the measure is changed, and with it all that share it; a spread is its own. */
+export function changeBase(draft: Effect, setting: NumberSetting, to: (base: Base) => Base): void {
+  const { base } = setting;
+  const measure = base.kind === 'measure' ? draft.measures.byId[base.measure] : undefined;
+  if (base.kind !== 'measure' || !measure) {
+    setting.base = to(base);
+    return;
+  }
+  const done = changedIn.get(draft) ?? new Set<Id>();
+  changedIn.set(draft, done);
+  if (done.has(base.measure)) return;
+  const next = to(unmeasured(base, draft));
+  if (next.kind !== 'fixed') {
+    setting.base = next;
+    return;
+  }
+  done.add(base.measure);
+  measure.value = next.value;
+}
