@@ -1,5 +1,5 @@
 import type { Effect, Layer } from '@jinx/core/document';
-import { choose, differing, goTo, openMantle, particlesOf, pixels, saved } from './bench.ts';
+import { atRest, choose, differing, goTo, openMantle, particlesOf, pixels, saved } from './bench.ts';
 import { expect, test, type Page } from './test.ts';
 
 let id = '';
@@ -92,10 +92,10 @@ test('anything is muted in place: a choice, a burst, a row of numbers; marked nu
   page,
 }) => {
   await goTo(page, 100);
-  const before = await pixels(page);
+  const before = await atRest(page);
   const blending = page.locator('[data-address$="appearance.blend"]');
   await choose(page, 'blending', 'multiply');
-  expect(differing(before, await pixels(page))).toBeGreaterThan(50);
+  await expect.poll(async () => differing(before, await pixels(page))).toBeGreaterThan(50);
   // Muted, it does what it does where nothing is set; what is set stays.
   await blending.click({ button: 'right' });
   await page.getByRole('option', { name: /^mute it/ }).click();
@@ -104,10 +104,10 @@ test('anything is muted in place: a choice, a burst, a row of numbers; marked nu
     muted: true,
     base: { value: 'multiply' },
   });
-  expect(differing(before, await pixels(page))).toBe(0);
+  await expect.poll(async () => differing(before, await pixels(page))).toBe(0);
   await blending.focus();
   await page.keyboard.press('Control+m');
-  expect(differing(before, await pixels(page))).toBeGreaterThan(50);
+  await expect.poll(async () => differing(before, await pixels(page))).toBeGreaterThan(50);
 
   await page.getByRole('button', { name: 'Add a burst' }).click();
   await page.getByRole('button', { name: 'Mute this burst' }).click();

@@ -60,6 +60,19 @@ export function differing(a: Uint8Array, b: Uint8Array, least = 12): number {
   return count;
 }
 
+/** The picture, once two in a row are the same. */
+export async function atRest(page: Page): Promise<Uint8Array> {
+  let picture = await pixels(page);
+  await expect
+    .poll(async () => {
+      const before = picture;
+      picture = await pixels(page);
+      return differing(before, picture);
+    })
+    .toBe(0);
+  return picture;
+}
+
 export const saved = (page: Page) => expect(page.locator('[data-saving]')).toHaveAttribute('data-state', 'saved');
 
 /** Clicks a chip of the open chapter and types into it. */

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './test.ts';
-import { choose, differing, goTo, openMantle, pixels, saved } from './bench.ts';
+import { atRest, choose, differing, goTo, openMantle, pixels, saved } from './bench.ts';
 
 let id = '';
 test.beforeEach(async ({ page }) => {
@@ -10,19 +10,6 @@ test.afterEach(async ({ page }) => {
 });
 const documentOf = async (page: Page) =>
   ((await (await page.request.get(`/api/effects/${id}`)).json()) as { document: { layers: unknown } }).document;
-
-/** The picture, once two in a row are the same. */
-async function atRest(page: Page): Promise<Uint8Array> {
-  let picture = await pixels(page);
-  await expect
-    .poll(async () => {
-      const before = picture;
-      picture = await pixels(page);
-      return differing(before, picture);
-    })
-    .toBe(0);
-  return picture;
-}
 
 test('the box finds by words of the trade, sets what is given a value, and adds; all of it is one undo', async ({
   page,

@@ -42,6 +42,10 @@ it('a change that can be seen says nothing, nor does one of a name', () => {
   ).toBeNull();
 });
 
+it('muting itself says nothing', () => {
+  expect(why(effectOf(), (layer) => void (layer.settings['life.size'].muted = true))).toBeNull();
+});
+
 it.each([
   ['is hidden', effectOf((layer) => (layer.hidden = true)), larger, 9],
   ['seen alone', effectOf((_, effect) => (effect.layers.byId['o']!.solo = true)), larger, 9],

@@ -28,6 +28,8 @@ export function whyUnseen(
   const about = aboutOf(changes);
   const layer = about && effect.layers.byId[about.layer];
   if (!about || !layer || UNSEEN_FIELDS.includes(about.field)) return null;
+  // That something is muted is seen by what it did.
+  if (changes.every(({ path }) => path[path.length - 1] === 'muted')) return null;
   const { name } = layer;
   if (layer.hidden) return `${name} is hidden.`;
   const alone = listed(effect.layers).filter(({ item }) => item.solo);
