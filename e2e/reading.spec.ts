@@ -106,6 +106,12 @@ test('everything that is set stands on one page, and changes with it', async ({ 
   await page.keyboard.type('77');
   await page.keyboard.press('Enter');
   await below(page, 'In words');
+  // In the sentences of the chapters, and line by line.
+  await page.getByLabel('find in the page').fill('born at 77/s');
+  await expect(page.getByLabel('The page', { exact: true })).toContainText(
+    'They are born at 77/s, and 0/m the source travels.',
+  );
+  await page.getByRole('button', { name: 'Line by line' }).click();
   await page.getByLabel('find in the page').fill('77/s');
   await expect(page.getByLabel('The page', { exact: true }).getByRole('heading')).toHaveText(['Embers']);
   await expect(page.getByLabel('The page', { exact: true })).toContainText('rate: 77/s');

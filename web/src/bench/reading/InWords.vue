@@ -3,21 +3,52 @@ import { pageOf, sectionsOf, wordsOf } from '@jinx/core/document';
 import { pasteWords, type LineLeft, type WordsRead } from '@jinx/core/editing';
 import { Input, message } from 'ant-design-vue';
 import { computed, ref } from 'vue';
+import { chapterTitle } from '../chapters/useChapterClip';
+import { useSentences } from './useSentences';
 import { useEffectStore } from '../../stores/effect';
 import { saveText } from '../files';
 
 /** Everything that is set, on one page: looked through, copied, saved. */
 const store = useEffectStore();
 const sought = ref('');
-const lines = computed(() => wordsOf(store.effect!));
-const shown = computed(() => {
-  const text = sought.value.trim().toLowerCase();
-  return text === ''
-    ? lines.value
-    : lines.value.filter(({ heading, name, value }) => `${heading} ${name} ${value}`.toLowerCase().includes(text));
-});
+const WAYS = [
+  [false, 'In sentences'],
+  [true, 'Line by line'],
+] as const;
+/** In the sentences of the chapters, or a line for each thing that is set, which can be pasted. */
+const isInLines = ref(false);
+const sentences = useSentences(computed(() => !isInLines.value));
+const all = computed(() => wordsOf(store.effect!));
+/** What is set for the effect itself has no chapters: it is told line by line. */
+const lines = computed(() =>
+  isInLines.value ? all.value : all.value.filter(({ heading }) => heading === 'The effect'),
+);
+const text = computed(() => sought.value.trim().toLowerCase());
+const has = (...parts: string[]) => text.value === '' || parts.join(' ').toLowerCase().includes(text.value);
+const shown = computed(() => lines.value.filter(({ heading, name, value }) => has(heading, name, value)));
 const sections = computed(() => sectionsOf(shown.value));
-const page = () => pageOf(store.effect!.name, shown.value);
+const told = computed(() =>
+  isInLines.value
+    ? []
+    : sentences.value.flatMap(({ id, name, chapters }) => {
+        const found = chapters
+          .map(({ chapter, sentences: own }) => ({ chapter, own: own.filter((sentence) => has(name, sentence)) }))
+          .filter(({ own }) => own.length > 0);
+        return found.length > 0 ? [{ id, name, chapters: found }] : [];
+      }),
+);
+const isNone = computed(() => shown.value.length === 0 && told.value.length === 0);
+const page = () => {
+  const told = sentencesPage();
+  return `${pageOf(store.effect!.name, shown.value)}${told}`;
+};
+/** The layers' sentences as text, under their names. */
+const sentencesPage = () =>
+  told.value
+    .map(({ name, chapters }) =>
+      ['', name, '-'.repeat(name.length), ...chapters.flatMap(({ own }) => own), ''].join('\n'),
+    )
+    .join('');
 async function copy(): Promise<void> {
   await navigator.clipboard.writeText(page());
   void message.info('The page was copied.');
@@ -50,7 +81,20 @@ const save = () => saveText(`${store.effect!.name}.txt`, page(), 'text/plain');
   <section class="words" aria-label="Everything that is set">
     <div class="bar">
       <label>Find <input v-model="sought" class="chip" size="18" aria-label="find in the page" /></label>
-      <span class="quiet number">{{ shown.length }} of {{ lines.length }} lines</span>
+      <span role="group" aria-label="How it is told">
+        <button
+          v-for="[value, label] in WAYS"
+          :key="label"
+          type="button"
+          class="plain"
+          :class="{ on: isInLines === value }"
+          :aria-pressed="isInLines === value"
+          @click="isInLines = value"
+        >
+          {{ label }}
+        </button>
+      </span>
+      <span v-if="isInLines" class="quiet number">{{ shown.length }} of {{ lines.length }} lines</span>
       <span class="space"></span>
       <button
         type="button"
@@ -84,13 +128,20 @@ const save = () => saveText(`${store.effect!.name}.txt`, page(), 'text/plain');
       </ul>
     </div>
     <div class="page" role="region" tabindex="0" aria-label="The page">
-      <p v-if="shown.length === 0" class="quiet">Nothing that is set has “{{ sought }}” in it.</p>
+      <p v-if="isNone" class="quiet">Nothing that is set has “{{ sought }}” in it.</p>
       <div class="columns">
         <section v-for="{ heading, lines: own } in sections" :key="heading">
           <h3>{{ heading }}</h3>
           <p v-for="line in own" :key="line.id">
             <span class="quiet">{{ line.name }}:</span> {{ line.value }}
           </p>
+        </section>
+        <section v-for="{ id, name, chapters } in told" :key="id">
+          <h3>{{ name }}</h3>
+          <template v-for="{ chapter, own } in chapters" :key="chapter">
+            <h4>{{ chapterTitle(chapter) }}</h4>
+            <p v-for="(sentence, n) in own" :key="n">{{ sentence }}</p>
+          </template>
         </section>
       </div>
     </div>
@@ -148,6 +199,13 @@ const save = () => saveText(`${store.effect!.name}.txt`, page(), 'text/plain');
 }
 h3 {
   margin: 0 0 4px;
+  break-after: avoid;
+}
+h4 {
+  margin: 6px 0 0;
+  font-size: 12.5px;
+  font-weight: 500;
+  color: var(--dim);
   break-after: avoid;
 }
 section section {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { listed, type Colour, type DrawnAs } from '@jinx/core/document';
+import { type Colour, type DrawnAs, formatAddress, listed } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../../stores/effect';
 import ChoiceChip from '../../chips/ChoiceChip.vue';
@@ -55,6 +55,8 @@ const edge = computed(() => {
       <ColourWords
         :colour="edge"
         label="colour of the edge"
+        :class="{ muted: drawn.settings.colour.muted }"
+        :data-address="formatAddress({ ...of, setting: 'colour' })"
         @change="
           (colour, isDrag) =>
             change(

@@ -2,6 +2,7 @@
 import {
   type Collection,
   type Colour,
+  formatAddress,
   type HolderAddress,
   isRibbon,
   type Step,
@@ -68,6 +69,8 @@ const setStops = (stops: Collection<Stop>, gesture: string | null) =>
         v-else-if="'colour' in piece"
         :colour="colourOf(piece.colour)"
         :label="labelOf(piece.colour)"
+        :class="{ muted: stepSettings(step)[piece.colour]!.muted }"
+        :data-address="formatAddress({ ...of, setting: piece.colour })"
         @change="(colour, isDrag) => recolour(piece.colour, colour, isDrag)" /><SettingChip
         v-else-if="'setting' in piece"
         :setting="piece.setting"
