@@ -24,7 +24,7 @@ export const MOTION_SETTINGS = {
       choiceOtherWords: {
         axis: ['straight up', 'upward'],
         any: ['random direction', 'omnidirectional'],
-        tangent: ['tangent'],
+        tangent: ['tangent', 'along the tangent', 'tangential'],
         round: ['around'],
         outward: ['radial'],
       },

@@ -156,7 +156,10 @@ export const SOURCE_SETTINGS = {
     {
       otherWords: ['spawn order', 'distribution'],
       words: { random: 'in random places', even: 'evenly spread', walking: 'walking along' },
-      choiceOtherWords: { even: ['even distribution', 'uniform'], walking: ['sequential', 'in order'] },
+      choiceOtherWords: {
+        even: ['even distribution', 'uniform'],
+        walking: ['sequential', 'in order', 'one after another'],
+      },
     },
   ),
   'source.walk': number('source', 'birth', 'births a walk', 'How many births a walk along the whole source takes.', {

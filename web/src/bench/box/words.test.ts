@@ -34,6 +34,8 @@ const WORDS: readonly (readonly [string, string])[] = [
   ['rate', layer('births.rate')],
   ['fit to sedge', 'fit {"kind":"thing","thing":"sedge"}'],
   ['tape', command('stage.tape')],
+  ['along the tangent', choice('motion.launch', 'tangent')],
+  ['one after another', choice('source.order', 'walking')],
   ['measure distance', command('stage.tape')],
   ['strike tool', command('stage.strikeTool')],
   ['frame selected', command('stage.frame')],
