@@ -209,6 +209,14 @@ describe('a line of the box', () => {
     expect(made.layer().forces.byId['vortex']!.place).toMatchObject({ kind: 'bone', bone: 'hand.left' });
   });
 
+  it('chooses what a setting needs to act', () => {
+    const made = bench();
+    made.say('launch axis up');
+    expect(made.layer().settings['motion.launch'].base.value).toBe('axis');
+    made.say('angle of the tangent 35');
+    expect(made.layer().settings['motion.launch'].base.value).toBe('tangent');
+  });
+
   it('sets bursts and times', () => {
     const made = bench();
     made.say('burst 6');
@@ -228,6 +236,7 @@ describe('a line of the box', () => {
   it.each([
     ['opacity 300', /opacity may be 0 to 100%/],
     ['rate 1 to 2', /rate is one number/],
+    ['launch axis 0-360', /takes three numbers, .* and no spread/],
     ['colour Lamm', /is no colour/],
     ['place shoulder 0, 1, 0', /nothing that a place can hang on/],
     ['speed over age 0, 1', /speed is not shaped by age/],

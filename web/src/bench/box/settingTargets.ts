@@ -1,21 +1,22 @@
 import {
+  type ChoiceSetting,
+  type Declaration,
   defaultSetting,
-  formatAddress,
+  type Effect,
   FORCE_KINDS,
-  forceWord,
   FORCES,
+  forceWord,
+  formatAddress,
+  type FoundSetting,
   holderAt,
+  type Id,
   layerOf,
   nameOfSetting,
+  type Setting,
+  type SettingAddress,
   STEP_KINDS,
   STEP_NAMES,
   stepTable,
-  type Declaration,
-  type Effect,
-  type FoundSetting,
-  type Id,
-  type Setting,
-  type SettingAddress,
 } from '@jinx/core/document';
 import type { ChapterName } from '@jinx/core/editing';
 import type { Act, Addable, Target, Tools } from './target';
@@ -39,6 +40,23 @@ export function chapterOf({ kind }: SettingAddress, { chapter }: Declaration): C
   return CHAPTERS[kind] ?? 'appearance';
 }
 
+/** Choices of a layer without which a setting of it does not act. */
+const NEEDS: Readonly<Record<string, readonly [setting: string, value: string, but: readonly string[]]>> = {
+  'motion.axis': ['motion.launch', 'axis', ['axis', 'round']],
+  'motion.angle': ['motion.launch', 'tangent', ['tangent']],
+};
+/** Chooses what a setting needs to act, where something else is chosen. */
+function letAct(address: SettingAddress, { effect, changeSetting }: Tools): void {
+  const need = address.kind === 'layer' ? NEEDS[address.setting] : undefined;
+  if (!need) return;
+  const [setting, value, but] = need;
+  const { base } = holderAt(effect(), address)!.settings[setting] as ChoiceSetting;
+  if (but.includes(base.value)) return;
+  changeSetting({ ...address, setting }, `set ${setting}`, (target) => {
+    (target as ChoiceSetting).base = { kind: 'fixed', value };
+  });
+}
+
 /** Gives a setting what was typed, as an act. */
 function takeInto(address: SettingAddress, text: string, tools: Tools): Act {
   const effect = tools.effect();
@@ -54,7 +72,9 @@ function takeInto(address: SettingAddress, text: string, tools: Tools): Act {
   });
   return {
     text: taken.text,
-    run: ({ changeSetting, leadTo }) => {
+    run: (all) => {
+      const { changeSetting, leadTo } = all;
+      letAct(address, all);
       changeSetting(address, `set ${nameOfSetting(effect, address, declaration)}`, taken.recipe);
       leadTo(chapterOf(address, declaration), formatAddress(address));
     },

@@ -42,6 +42,7 @@ export interface Around {
   readonly newId: () => Id;
 }
 
+const SPREAD = /^\s*[\d.]+\s*[-–−]\s*[\d.]+\s*\D*$/;
 /** Three numbers, one for all three, or a direction by a word. @throws an error with a sentence. */
 export function readVector(
   text: string,
@@ -49,6 +50,8 @@ export function readVector(
 ): Vector {
   const named = WAYS[text.trim().toLowerCase()];
   if (named) return [...named];
+  // "0-360" would be read as one sum, for all three.
+  if (SPREAD.test(text)) throw new Error(`${limits.name} takes three numbers, as in 0, 1.2, -3, and no spread`);
   const values = readNumbers(text, { unit: limits.unit }).map((value) => within(value, limits));
   const [x = 0, y = x, z = x] = values;
   if (values.length !== 1 && values.length !== 3)
