@@ -3,7 +3,7 @@
 import type { Browser, Page } from '@playwright/test';
 import { cpus } from 'node:os';
 import { median, rounded } from './figures.ts';
-import { inChromium } from './inChromium.ts';
+import { goToChapter, inChromium } from './inChromium.ts';
 
 const EDITS_A_KIND = 20;
 const KINDS = [
@@ -122,7 +122,7 @@ async function measured(browser: Browser, page: Page) {
   await browser.startTracing(page, { categories: ['toplevel', 'devtools.timeline', 'blink.user_timing', 'v8'] });
   const latencies = { dress: [] as number[], state: [] as number[] };
   for (const { chapter, chip, acts } of KINDS) {
-    await page.getByRole('tab', { name: chapter }).click();
+    await goToChapter(page, chapter);
     await page.getByRole('button', { name: chip }).first().focus();
     for (let n = 0; n < EDITS_A_KIND; n++) {
       latencies[acts].push(await press(page, n % 2 ? 'ArrowUp' : 'ArrowDown'));
@@ -140,7 +140,7 @@ const PLAYED_SECONDS = 60;
 /** Milliseconds from the press of a key to the run that is exact with its edit, after a minute of playing. */
 async function settleMilliseconds(page: Page): Promise<number[]> {
   await page.waitForFunction((steps) => window.jinx!.state().step > steps, PLAYED_SECONDS * 60, { timeout: 300_000 });
-  await page.getByRole('tab', { name: 'Births' }).click();
+  await goToChapter(page, 'Births');
   await page
     .getByRole('button', { name: /^lifetime:/ })
     .first()

@@ -1,4 +1,4 @@
-import { chromium, type Browser } from '@playwright/test';
+import { chromium, type Browser, type Page } from '@playwright/test';
 import { CHROMIUM } from '../server/chromium.ts';
 import { portForWeb, run as startJinx, runningServer } from '../scripts/start.mjs';
 import { run as stopJinx } from '../scripts/stop.mjs';
@@ -18,3 +18,7 @@ export async function inChromium<T>(measure: (browser: Browser, address: string)
     if (!wasRunning) await stopJinx();
   }
 }
+
+/** Goes to a chapter of the chosen layer's page, by its name above it. */
+export const goToChapter = (page: Page, name: string): Promise<void> =>
+  page.getByRole('navigation', { name: 'Chapters' }).getByRole('button', { name }).click();

@@ -8,7 +8,7 @@ import { playAlone } from '@jinx/core/simulation';
 import { KIT, lamplitMantle } from '@jinx/demo';
 import { kernelBytes } from '../core/testing/kernelBytes.ts';
 import { median, rounded } from './figures.ts';
-import { inChromium } from './inChromium.ts';
+import { goToChapter, inChromium } from './inChromium.ts';
 
 const WARM_STEPS = 240;
 const STEPS = 600;
@@ -57,7 +57,7 @@ async function playing(page: Page) {
   const longestTaskMilliseconds = await longestTask(page, () => page.waitForTimeout(PLAYING_SECONDS * 1000));
   const to = await page.evaluate(() => window.jinx!.state().step);
   const stepsPerSecond = ((to - from) * 1000) / (performance.now() - started);
-  await page.getByRole('tab', { name: 'Life' }).click();
+  await goToChapter(page, 'Life');
   const chip = (await page.getByRole('button', { name: /^size/ }).boundingBox())!;
   const longestDraggingMilliseconds = await longestTask(page, async () => {
     await page.mouse.move(chip.x + 8, chip.y + 8);
