@@ -2,8 +2,20 @@ import type { Rig } from './rig.ts';
 
 type Corner = [x: number, y: number, z: number];
 
+interface Box {
+  readonly low: Corner;
+  readonly high: Corner;
+}
+/** A mesh at rest is measured once: its positions never change. */
+const measured = new WeakMap<Float32Array, Box>();
+
 /** A box around a mesh at rest, metres. */
-export function restExtent(positions: Float32Array): { readonly low: Corner; readonly high: Corner } {
+export function restExtent(positions: Float32Array): Box {
+  const known = measured.get(positions) ?? boxAround(positions);
+  measured.set(positions, known);
+  return known;
+}
+function boxAround(positions: Float32Array): Box {
   const low: Corner = [Infinity, Infinity, Infinity];
   const high: Corner = [-Infinity, -Infinity, -Infinity];
   positions.forEach((value, i) => {
