@@ -8,27 +8,14 @@ import GroupPage from './GroupPage.vue';
 import PixelPage from './reading/PixelPage.vue';
 import ProbePage from './reading/ProbePage.vue';
 import TextField from './chips/TextField.vue';
-import AppearanceChapter from './chapters/AppearanceChapter.vue';
-import BirthsChapter from './chapters/BirthsChapter.vue';
-import LifeChapter from './chapters/LifeChapter.vue';
-import LinksChapter from './chapters/LinksChapter.vue';
-import MotionChapter from './chapters/MotionChapter.vue';
-import SourceChapter from './chapters/SourceChapter.vue';
 import { CHAPTERS, chapterTitle } from './chapters/useChapterClip';
+import { OF_OWNER, PARTS } from './chapters/parts';
 import { useAnchors } from './chapters/useAnchors';
 import MarkBar from './chapters/MarkBar.vue';
 import { useChipActs } from './chapters/useChipActs';
 
 /** The chosen layer's six chapters, one below the other on one page; on wide windows in two columns. */
 const store = useEffectStore();
-const PARTS = {
-  source: SourceChapter,
-  births: BirthsChapter,
-  motion: MotionChapter,
-  life: LifeChapter,
-  appearance: AppearanceChapter,
-  links: LinksChapter,
-};
 /** The chapters of each column. */
 const COLUMNS: readonly (readonly ChapterName[])[] = [CHAPTERS.slice(0, 3), CHAPTERS.slice(3)];
 const layer = computed(() => store.chosen);
@@ -37,12 +24,11 @@ const { current, goTo, keepPlace } = useAnchors(page);
 useChipActs(page);
 
 /** A layer that follows another has no source, births and motion of its own. */
-const OWN: ReadonlySet<ChapterName> = new Set(['source', 'births', 'motion']);
 const followedId = computed(() => (store.effect && layer.value ? ownerOf(store.effect, store.chosenId) : ''));
 const followed = computed(() =>
   followedId.value === store.chosenId ? null : (store.effect?.layers.byId[followedId.value] ?? null),
 );
-const isShown = (chapter: ChapterName) => !followed.value || !OWN.has(chapter);
+const isShown = (chapter: ChapterName) => !followed.value || !OF_OWNER.has(chapter);
 
 watch(
   () => store.lead,

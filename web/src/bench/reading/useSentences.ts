@@ -1,15 +1,10 @@
 import { listed, ownerOf, type Effect, type Id, type Layer } from '@jinx/core/document';
-import type { ChapterName } from '@jinx/core/editing';
+import { CHAPTERS, type ChapterName } from '@jinx/core/editing';
 import { createPinia, getActivePinia, setActivePinia } from 'pinia';
 import { createApp, inject, onBeforeUnmount, ref, shallowRef, watch, type Component, type Ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ALONE, ASSETS, BRING, ENGINE, KIT } from '../bench';
-import AppearanceChapter from '../chapters/AppearanceChapter.vue';
-import BirthsChapter from '../chapters/BirthsChapter.vue';
-import LifeChapter from '../chapters/LifeChapter.vue';
-import LinksChapter from '../chapters/LinksChapter.vue';
-import MotionChapter from '../chapters/MotionChapter.vue';
-import SourceChapter from '../chapters/SourceChapter.vue';
+import { OF_OWNER, PARTS } from '../chapters/parts';
 
 /** A layer in the sentences of its chapters. */
 export interface LayerSentences {
@@ -17,17 +12,6 @@ export interface LayerSentences {
   readonly name: string;
   readonly chapters: readonly { readonly chapter: ChapterName; readonly sentences: readonly string[] }[];
 }
-
-const CHAPTERS: readonly (readonly [ChapterName, Component])[] = [
-  ['source', SourceChapter],
-  ['births', BirthsChapter],
-  ['motion', MotionChapter],
-  ['life', LifeChapter],
-  ['appearance', AppearanceChapter],
-  ['links', LinksChapter],
-];
-/** Chapters that a layer which follows another has from that. */
-const OF_OWNER: readonly ChapterName[] = ['source', 'births', 'motion'];
 
 /** What stands in a chapter and is no part of its sentences: what is pressed, pictures, and the chapter's head. */
 const NOT_SAID = 'button.plain, canvas, svg, input[type=color], .chapter-head';
@@ -95,9 +79,10 @@ export function useSentences(isWanted: Ref<boolean>): Ref<readonly LayerSentence
     const last = known.get(layer);
     if (last && last.around.every((part, n) => part === around[n])) return last.told;
     const isOwn = ownerOf(effect, id) === id;
-    const chapters = CHAPTERS.filter(([chapter]) => isOwn || !OF_OWNER.includes(chapter)).map(
-      ([chapter, component]) => ({ chapter, sentences: chapterOf(effect, id, component) }),
-    );
+    const chapters = CHAPTERS.filter((chapter) => isOwn || !OF_OWNER.has(chapter)).map((chapter) => ({
+      chapter,
+      sentences: chapterOf(effect, id, PARTS[chapter]),
+    }));
     const told = { id, name: layer.name, chapters };
     known.set(layer, { around, told });
     return told;
