@@ -229,7 +229,7 @@ export class PixelProbe {
 
   #asDrawn(drawing: LayerDrawing, { start }: FrameLayer, frame: Frame, particles: number[]): number[] {
     const { order } = drawing.layer!;
-    if (order === 'newest') return particles;
+    if (order === 'newest' || order === 'none') return particles;
     if (order === 'oldest') return particles.reverse();
     const way = this.#camera.getWorldDirection(this.#way);
     const depth = (n: number) => {

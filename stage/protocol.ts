@@ -45,8 +45,8 @@ export interface DrawnLayer {
   /** Whether its sprites are turned from where they are going rather than from upright. */
   readonly isAligned: boolean;
   readonly blend: Blend;
-  /** Which of its particles are drawn in front of the others. */
-  readonly order: 'newest' | 'oldest' | 'nearest';
+  /** Which of its particles are drawn in front of the others; `none` draws them as they lie in the frame. */
+  readonly order: 'newest' | 'oldest' | 'nearest' | 'none';
   readonly depth: 'as placed' | 'never hidden' | 'only where hidden';
   readonly lit: 'unlit' | 'card' | 'ball';
   /** Whether it lies on whatever is under it. */

@@ -55,6 +55,12 @@ describe('sprites', () => {
     expect(words[RECORD_WORDS - 1]).toBe(4 * RECORD_WORDS - 1);
   });
 
+  it('draw them as they lie in the frame when told no order', () => {
+    const sprites = ready(drawn({ order: 'none' }));
+    sprites.load(frameOf(5), found(drawn({}), 1, 3));
+    expect([0, 1, 2].map((n) => bufferOf(sprites)[n * RECORD_WORDS])).toEqual([1, 2, 3].map((n) => n * RECORD_WORDS));
+  });
+
   it('draw the nearest in front from wherever the eye is', () => {
     const layer = drawn({ order: 'nearest' });
     const sprites = ready(layer);

@@ -33,7 +33,7 @@ export const cleave: Task = {
       'rate 0',
       'lifetime 0.3-0.7',
       'burst 24 at 0.25',
-      'along the surface',
+      'along the tangent',
     );
     await hand.say('speed 1-4', 'size 1-4 cm', 'duplicate', 'blending multiply', 'burst 8');
     // All mirrored, and later.

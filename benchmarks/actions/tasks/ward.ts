@@ -29,7 +29,7 @@ export const ward: Task = {
     await hand.say('add soft dots', 'on particles', 'ring about each 0.9 m over time 0, 100%', 'raggedness 8 cm');
     await hand.choose('the particles born on', 'Dots 2');
     await hand.say('ring about each over age 0, 100%', 'size of the rags 20 cm', 'rate 160', 'lifetime 0.5-1');
-    await hand.say('along the surface', 'angle of the tangent 35', 'speed 0.8', 'drag strength 3', 'size 2-4 cm');
+    await hand.say('along the tangent', 'angle of the tangent 35', 'speed 0.8', 'drag strength 3', 'size 2-4 cm');
     await hand.say('meet sphere', 'sphere act are kept', 'sphere radius 1.3 m', 'sphere surface place 0, 0, 0');
     // The chips.
     await hand.say('add sparks', 'rate 0', 'lifetime 1.5-2.5', 'along the normal', 'opening angle 40');

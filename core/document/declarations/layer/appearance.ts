@@ -147,17 +147,18 @@ export const APPEARANCE_SETTINGS = {
   'appearance.order': choice(
     'appearance',
     'dress',
-    'in front',
-    'Which of its particles are drawn in front of the others.',
-    ['newest', 'oldest', 'nearest'],
+    'draw order',
+    'Which of its particles are drawn in front of the others. In no order, they are drawn as they lie in the frame.',
+    ['newest', 'oldest', 'nearest', 'none'],
     'newest',
     {
-      otherWords: ['draw order', 'sorting', 'sort mode', 'render order'],
-      words: { newest: 'from old to new', oldest: 'from new to old', nearest: 'from far to near' },
+      otherWords: ['in front', 'sorting', 'sort mode', 'render order'],
+      words: { newest: 'from old to new', oldest: 'from new to old', nearest: 'from far to near', none: 'in no order' },
       choiceOtherWords: {
         newest: ['newest in front', 'by age'],
         oldest: ['oldest in front'],
         nearest: ['by depth', 'sort by distance', 'nearest in front'],
+        none: ['unsorted', 'no sorting', 'draw order none'],
       },
     },
   ),

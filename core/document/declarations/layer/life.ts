@@ -51,7 +51,7 @@ export const LIFE_SETTINGS = {
     reads: LIFE,
   }),
   'life.angle': number('life', 'dress', 'starting angle', 'Angle of the sprite at birth.', {
-    otherWords: ['rotation', 'rotation at birth', 'initial rotation', 'random rotation'],
+    otherWords: ['rotation', 'rotation at birth', 'initial rotation', 'random rotation', 'random turn'],
     unit: '°',
     least: -360,
     most: 360,
@@ -59,7 +59,7 @@ export const LIFE_SETTINGS = {
     bases: SPREAD,
   }),
   'life.turning': number('life', 'dress', 'turning', 'How fast the sprite turns.', {
-    otherWords: ['spin', 'rotation rate', 'angular velocity', 'rotation speed', 'rotate over life'],
+    otherWords: ['spin', 'rotation rate', 'angular velocity', 'rotation speed', 'rotate over life', 'rotation over time'],
     unit: '°/s',
     least: -3600,
     most: 3600,

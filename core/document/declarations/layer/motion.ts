@@ -14,7 +14,7 @@ export const MOTION_SETTINGS = {
       words: {
         outward: 'outward',
         normal: 'along the normal',
-        tangent: 'along the surface',
+        tangent: 'along the tangent',
         within: 'any way within the surface',
         axis: 'along an axis',
         toward: 'toward a place',
@@ -24,9 +24,9 @@ export const MOTION_SETTINGS = {
       choiceOtherWords: {
         axis: ['straight up', 'upward'],
         any: ['random direction', 'omnidirectional'],
-        tangent: ['tangent', 'along the tangent', 'tangential'],
+        tangent: ['tangent', 'along the surface', 'tangential'],
         round: ['around'],
-        outward: ['radial'],
+        outward: ['radial', 'inward'],
       },
     },
   ),
@@ -99,7 +99,7 @@ export const MOTION_SETTINGS = {
     'ride',
     'How far particles go with what they were born on: 100 rides along, 0 stays in the world.',
     {
-      otherWords: ['local space', 'world space', 'space', 'attach', 'stick to the bone'],
+      otherWords: ['local space', 'world space', 'space', 'attach', 'stick to the bone', 'left behind'],
       unit: '%',
       least: 0,
       most: 100,

@@ -158,7 +158,7 @@ export const SOURCE_SETTINGS = {
       words: { random: 'in random places', even: 'evenly spread', walking: 'walking along' },
       choiceOtherWords: {
         even: ['even distribution', 'uniform'],
-        walking: ['sequential', 'in order', 'one after another'],
+        walking: ['sequential', 'in order', 'one after another', 'one end to the other', 'along the path'],
       },
     },
   ),
