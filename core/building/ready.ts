@@ -136,7 +136,7 @@ export function flame(name: string, salt: number, place: Place): Layer {
     step('drawn', { shape: 'soft dot', softness: 30 }),
     step('drawn', { shape: 'clouds', grains: 2.4, softness: 70, change: 1.4, amount: 65 }),
     step('levels', { onto: 'opacity', black: 8, white: 62 }),
-    gradient('out from the middle', [0, '#fff6d8'], [0.4, '#ffc255'], [0.75, '#ff7a22'], [1, '#7a1d06']),
+    gradient('out from the middle', [0, '#ffffff'], [0.4, '#d8d8d8'], [0.75, '#a0a0a0'], [1, '#404040']),
   );
   forces(
     made,
@@ -144,7 +144,7 @@ export function flame(name: string, salt: number, place: Place): Layer {
     force('curl', null, { strength: 2.6, size: 0.16, change: 2.4 }),
     force('drag', null, { strength: 1.4 }),
   );
-  return colour(made, [0, hex('#fff1c2')], [0.4, hex('#ffb347')], [1, hex('#ff6a1f')]);
+  return colour(made, [0, hex('#ffdc9a')], [0.4, hex('#ff9a3a')], [1, hex('#e8480c')]);
 }
 
 function smoke(name: string, salt: number, place: Place): Layer {
@@ -239,11 +239,11 @@ function ribbons(name: string, salt: number, place: Place): Layer {
       'appearance.blend': 'mixed',
       'appearance.covers': 30,
     },
-    gradient('across', [0, '#3a2408'], [0.35, '#ffb454'], [0.5, '#fff6dc'], [0.65, '#ffb454'], [1, '#3a2408']),
+    gradient('across', [0, '#303030'], [0.35, '#b4b4b4'], [0.5, '#ffffff'], [0.65, '#b4b4b4'], [1, '#303030']),
   );
   made.drawn = newRibbon('trail');
   const settings = settingsByName<NumberSetting>(made.drawn);
   for (const [setting, value] of Object.entries({ seconds: 0.4, atHead: 100, atTail: 0 }))
     settings[setting]!.base = { kind: 'fixed', value };
-  return colour(fall(made), [0, hex('#fff6dc')], [1, hex('#ffb454')]);
+  return colour(fall(made), [0, hex('#ffcf70')], [1, hex('#ff8420')]);
 }

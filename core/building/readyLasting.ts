@@ -144,7 +144,7 @@ export function line(name: string, salt: number): Layer {
       'appearance.blend': 'mixed',
       'appearance.covers': 55,
     },
-    gradient('across', [0, '#06222a'], [0.3, '#3fb6a8'], [0.5, '#f2fff6'], [0.7, '#3fb6a8'], [1, '#06222a']),
+    gradient('across', [0, '#202020'], [0.3, '#a0a0a0'], [0.5, '#ffffff'], [0.7, '#a0a0a0'], [1, '#202020']),
   );
   made.births.until = { after: { kind: 'border', border: 'start' }, seconds: 1, measure: null };
   made.drawn = newRibbon('strand');
@@ -169,7 +169,7 @@ export function sweep(name: string, salt: number, [from, to]: readonly [Place, P
       'appearance.blend': 'mixed',
       'appearance.covers': 30,
     },
-    gradient('across', [0, '#12301c'], [0.7, '#a8d24a'], [1, '#ffffff']),
+    gradient('across', [0, '#282828'], [0.7, '#b8b8b8'], [1, '#ffffff']),
     step('drawn', { shape: 'clouds', grains: 3, softness: 80, amount: 60 }),
   );
   made.bursts = collectionOf([['once', burst('hold', 0.2, 1)]]);

@@ -33,6 +33,8 @@ export interface VectorDeclaration extends Common {
   readonly least: number;
   readonly most: number;
   readonly byDefault: Vector;
+  /** Whether each particle may have its own, drawn between two vectors. */
+  readonly mayVary?: boolean;
 }
 export interface ColourDeclaration extends Common {
   readonly value: 'colour';

@@ -97,11 +97,12 @@ export const LIFE_SETTINGS = {
     'tilt',
     'How sprites that stand in their own frame are turned at birth: degrees round X, then Y, then Z.',
     {
-      otherWords: ['3D rotation', 'pitch', 'yaw', 'tilt'],
+      otherWords: ['3D rotation', 'pitch', 'yaw', 'turned at random'],
       unit: '°',
       least: -3600,
       most: 3600,
       byDefault: [0, 0, 0],
+      mayVary: true,
     },
   ),
   'life.axle': vector(
@@ -109,7 +110,7 @@ export const LIFE_SETTINGS = {
     'dress',
     'axle',
     'What sprites that stand in their own frame turn about, an axis of the world; with none, of whatever comes.',
-    { otherWords: ['rotation axis', 'spin axis'], unit: '', least: -1, most: 1, byDefault: [0, 0, 1] },
+    { otherWords: ['rotation axis', 'spin axis'], unit: '', least: -1, most: 1, byDefault: [0, 0, 1], mayVary: true },
   ),
 
   'life.width': axisShare('width', 'Width as a share of the size.', ['aspect ratio', 'aspect', 'scale x', 'squash']),

@@ -209,6 +209,17 @@ describe('a line of the box', () => {
     expect(made.layer().forces.byId['vortex']!.place).toMatchObject({ kind: 'bone', bone: 'hand.left' });
   });
 
+  it('spreads a vector that each particle may have its own of', () => {
+    const made = bench();
+    const tilt = () => made.layer().settings['life.tilt'].base;
+    made.say('tilt -180 to 180');
+    expect(tilt()).toEqual({ kind: 'spread', low: [-180, -180, -180], high: [180, 180, 180] });
+    made.say('tilt 0-360');
+    expect(tilt()).toEqual({ kind: 'spread', low: [0, 0, 0], high: [360, 360, 360] });
+    made.say('tilt 0, 0, 0 to 10, 360, 10');
+    expect(tilt()).toEqual({ kind: 'spread', low: [0, 0, 0], high: [10, 360, 10] });
+  });
+
   it('chooses what a setting needs to act', () => {
     const made = bench();
     made.say('launch axis up');

@@ -15,6 +15,8 @@ import {
   type Setting,
   type Stop,
   type Vector,
+  type VectorDeclaration,
+  type VectorSetting,
 } from '@jinx/core/document';
 import { readEntry } from '../entry/entry';
 import { settingText, shownUnit } from '../entry/format';
@@ -57,6 +59,15 @@ export function readVector(
   if (values.length !== 1 && values.length !== 3)
     throw new Error(`${limits.name} takes three numbers, as in 0, 1.2, -3`);
   return [x, y, z];
+}
+
+/** A vector, or two that each particle's own lies between: `-180 to 180`, `0, 0, 0 to 10, 360, 10`. */
+function readVectorBase(text: string, declaration: VectorDeclaration): VectorSetting['base'] {
+  const range = SPREAD.test(text) ? text.replace(/[-–−]/, ' to ') : text;
+  const [low, high, ...more] = range.split(/\s+to\s+/);
+  if (!declaration.mayVary || high === undefined || more.length > 0)
+    return { kind: 'fixed', value: readVector(text, declaration) };
+  return { kind: 'spread', low: readVector(low!, declaration), high: readVector(high, declaration) };
 }
 
 const OVER = /(?:^|\s+)(?:over|by)\s+(age|life|time|the effect’s time|stretch|the stretch’s time)\s*[:]?\s*/i;
@@ -158,10 +169,11 @@ export function readValue(text: string, around: Around): Taken {
     case 'colour':
       return readColourValue(text, around);
     case 'vector': {
-      const value = readVector(text, declaration);
+      const base = readVectorBase(text, declaration);
+      const words = base.kind === 'fixed' ? [base.value] : [base.low, base.high];
       return {
-        text: `${name}: ${value.join(', ')}`,
-        recipe: (target) => (target.base = { kind: 'fixed', value } as never),
+        text: `${name}: ${words.map((value) => value.join(', ')).join(' to ')}`,
+        recipe: (target) => (target.base = base as never),
       };
     }
     case 'choice': {
