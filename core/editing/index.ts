@@ -3,6 +3,7 @@ export * from './chapters.ts';
 export * from './clip.ts';
 export * from './clipParts.ts';
 export * from './compare.ts';
+export * from './delay.ts';
 export * from './dialled.ts';
 export { setDialRange } from './dialRange.ts';
 export * from './drawnAs.ts';

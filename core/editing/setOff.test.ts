@@ -4,6 +4,7 @@ import {
   collectionOf,
   newEffect,
   newLayer,
+  newRibbon,
   newSurface,
   parseEffect,
   setNumber,
@@ -36,4 +37,12 @@ it('what is set off is born where the others die, and by nothing else', () => {
 
 it('is born where they hit, when they meet something', () => {
   expect(sparks(true).layers.byId['s']!.links.byId['l']).toMatchObject({ on: 'hit', layer: 'n' });
+});
+
+it('is born along a written line, one at a time, as it is written', () => {
+  const effect = sparks(false);
+  effect.layers.byId['s']!.drawn = newRibbon('strand');
+  addSetOffLayer(effect, 's', { layer: 'n2', link: 'l2' }, counter());
+  const { on, settings } = effect.layers.byId['s']!.links.byId['l2']!;
+  expect([on, settings.count.base]).toEqual(['birth', { kind: 'fixed', value: 1 }]);
 });

@@ -13,11 +13,16 @@ import {
 } from '../document/index.ts';
 
 /** How many are set off each time. */
-const COUNT = { hit: 8, death: 6 } as const;
+const COUNT = { hit: 8, death: 6, birth: 1 } as const;
 
-/** When a layer sets another off unless somebody says otherwise: where its particles hit, if they meet anything. */
-export const momentToSetOff = (effect: Effect, parent: Id): 'hit' | 'death' =>
-  surfacesFor(effect, parent).some(({ item }) => !item.muted) ? 'hit' : 'death';
+/**
+ * When a layer sets another off unless somebody says otherwise: where its particles hit, if they meet anything; along a
+ * written line as it is written.
+ */
+export function momentToSetOff(effect: Effect, parent: Id): keyof typeof COUNT {
+  if (effect.layers.byId[parent]!.drawn.kind === 'strand') return 'birth';
+  return surfacesFor(effect, parent).some(({ item }) => !item.muted) ? 'hit' : 'death';
+}
 
 /**
  * Adds a layer that the particles of another set off, in a draft: a few at a time that live short, in the colour of what they

@@ -1,4 +1,4 @@
-import { withItem, type Id, type Thing } from '@jinx/core/document';
+import { withItem, type Id } from '@jinx/core/document';
 import type { AssetSummary } from '../../api';
 import { placeThing } from '../values/things';
 import type { Target } from './target';
@@ -54,23 +54,3 @@ export const assetTargets = (assets: readonly AssetSummary[], layer: { id: Id; n
         : []),
     ];
   });
-
-/** What the figures of the stage do, by the names of their clips. */
-export const clipTargets = (
-  things: readonly { readonly id: Id; readonly item: Thing }[],
-  clipsOf: (thing: Id) => readonly string[],
-): Target[] =>
-  things.flatMap(({ id, item }) =>
-    clipsOf(id).map((clip): Target => ({
-      id: `clip ${id} ${clip}`,
-      text: `${item.name}: ${clip}`,
-      otherWords: [`clip ${clip}`, clip, `animation ${clip}`, `${item.name} ${clip}`],
-      detail: 'a clip',
-      previews: true,
-      run: ({ change }) =>
-        change('choose the clip', (draft) => {
-          const thing = draft.stage.things.byId[id];
-          if (thing) thing.clip = clip;
-        }),
-    })),
-  );

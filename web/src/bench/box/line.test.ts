@@ -244,6 +244,18 @@ describe('a line of the box', () => {
     expect(made.document().stretches.hold).toEqual({ kind: 'none' });
   });
 
+  it('delays what is chosen, and moves figures', () => {
+    const made = bench();
+    made.say('burst 6 at 0.2');
+    made.say('later by 0.25');
+    expect(Object.values(made.layer().bursts.byId)[0]!.at).toBe(0.45);
+    expect(made.layer().births.from.seconds).toBe(0.25);
+    made.say('sedge stands at 1.5, 0, 0');
+    made.say('sedge turned by 90');
+    const [sedge] = Object.values(made.document().stage.things.byId);
+    expect(sedge).toMatchObject({ at: [1.5, 0, 0], facing: 90 });
+  });
+
   it.each([
     ['opacity 300', /opacity may be 0 to 100%/],
     ['rate 1 to 2', /rate is one number/],

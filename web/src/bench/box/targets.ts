@@ -24,11 +24,12 @@ import { readNumber } from '../entry/numbers';
 import { keyName } from '../commands/placeKeys';
 import { keysOf, type Command } from '../commands/registry';
 import type { PickItem } from '../pick/pick';
-import { assetTargets, clipTargets } from './assetTargets';
+import { assetTargets } from './assetTargets';
 import { placeTargets } from './placeTargets';
 import { timeTargets } from './timeTargets';
 import { exposeTargets, frontTargets, linkTargets, removeTargets } from './partActs';
 import { stageTargets } from './stageTargets';
+import { thingTargets } from './thingTargets';
 import { layerTargets, partTargets } from './partTargets';
 import { absentTargets, settingTargets } from './settingTargets';
 import type { Target } from './target';
@@ -142,7 +143,7 @@ export function targetsOf(around: Around): Target[] {
       };
     }),
     ...stageTargets(effect),
-    ...clipTargets(listed(effect.stage.things), (id) => (around.rigs.get(id)?.clips ?? []).map(({ name }) => name)),
+    ...thingTargets(listed(effect.stage.things), (id) => (around.rigs.get(id)?.clips ?? []).map(({ name }) => name)),
     ...assetTargets(around.assets, layer ? { id: layerId, name: layer.name } : null),
     ...(layer && 'place' in layer.source ? around.fits : []).map(({ target, text }): Target => ({
       id: `fit ${JSON.stringify(target)}`,

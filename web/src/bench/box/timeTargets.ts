@@ -1,5 +1,5 @@
 import { atBorder, withItem, type Effect } from '@jinx/core/document';
-import { setPlaying, setStretch } from '@jinx/core/editing';
+import { delayLayers, setPlaying, setStretch } from '@jinx/core/editing';
 import { firstBurst } from '../acts/useBurstActs';
 import { plainNumber, readNumber, within, type Limits } from '../entry/numbers';
 import { PLAYINGS } from '../stage/playings';
@@ -85,6 +85,24 @@ export function timeTargets(effect: Effect, layerId: string): Target[] {
             };
           },
         })),
+        {
+          id: 'delay',
+          text: 'later by',
+          otherWords: ['time offset', 'shift in time', 'delay everything', 'earlier by'],
+          detail: 'births, bursts and hits of the chosen layers',
+          help: 'Moves them all by so many seconds; earlier where they are negative.',
+          run: ({ leadTo }) => leadTo('births', null, 'births begin'),
+          take: (text) => {
+            const seconds = secondsOf(text, { name: 'the delay', least: -3600, most: 3600, unit: 's' });
+            return {
+              text: `${seconds < 0 ? 'earlier' : 'later'} by ${Math.abs(seconds)} s`,
+              run: (tools) => {
+                const layers = tools.chosenIds();
+                tools.change('delay layers', (draft) => delayLayers(draft, layers, seconds));
+              },
+            };
+          },
+        },
         {
           id: 'rename',
           text: 'name of the layer',

@@ -60,13 +60,11 @@ const incoming = computed(() =>
 
 const { setOff: add, setOffNew: addNew } = useLinkActs();
 const NEW = 'a new layer';
+const SET_OFF_WORDS = { hit: 'hit', death: 'die', birth: 'are born' };
 const offered = computed(() => [
   {
     value: NEW,
-    text:
-      momentToSetOff(store.effect!, store.chosenId) === 'hit'
-        ? 'a new layer, where they hit'
-        : 'a new layer, where they die',
+    text: `a new layer, where they ${SET_OFF_WORDS[momentToSetOff(store.effect!, store.chosenId)]}`,
     help: 'A few short-lived particles in their colour; all of it can be changed',
   },
   ...others.value,

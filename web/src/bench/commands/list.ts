@@ -74,6 +74,7 @@ export const COMMANDS = {
 
   'layer.double': command('double the births of the chosen layers', ['twice as many', 'more particles'], ']'),
   'layer.halve': command('halve the births of the chosen layers', ['half as many', 'fewer particles'], '['),
+  'layer.all': command('choose all layers', ['select all', 'every layer'], 'ctrl+a'),
   'layer.duplicate': command('duplicate the chosen layers', ['duplicate', 'copy layer', 'clone']),
   'layer.mirrored': command('duplicate the chosen layers, mirrored', ['mirror copy', 'left and right']),
   'layer.mirror': command('mirror the chosen layers left and right', ['mirror', 'flip layer']),

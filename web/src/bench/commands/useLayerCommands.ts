@@ -35,6 +35,7 @@ export function useLayerCommands(acts: LayerActs, clipboard: ReturnType<typeof u
   useCommands({
     'layer.double': () => multiply(2),
     'layer.halve': () => multiply(0.5),
+    'layer.all': () => store.choose([...store.effect!.layers.order]),
     'layer.duplicate': on((id) => acts.copy(id)),
     'layer.mirrored': on((id) => acts.copy(id, true)),
     'layer.mirror': on((id) => acts.mirror(id)),
