@@ -38,6 +38,11 @@ const LAID = {
     'Whether its look lies along it once, or again and again.',
     ['once', 'by the metre'],
     'once',
+    {
+      otherWords: ['texture mode', 'stretch or tile', 'tiling along the trail'],
+      words: { once: 'over its whole length', 'by the metre': 'by the metre' },
+      choiceOtherWords: { once: ['stretched', 'laid once'], 'by the metre': ['tiled', 'repeated'] },
+    },
   ),
   tile: number('ribbon', 'dress', 'every', 'After how many metres its look begins anew.', {
     unit: 'm',

@@ -153,7 +153,12 @@ export const APPEARANCE_SETTINGS = {
     'newest',
     {
       otherWords: ['in front', 'sorting', 'sort mode', 'render order'],
-      words: { newest: 'from old to new', oldest: 'from new to old', nearest: 'from far to near', none: 'in no order' },
+      words: {
+        newest: 'from old to new',
+        oldest: 'from new to old',
+        nearest: 'from far to near',
+        none: 'in no order',
+      },
       choiceOtherWords: {
         newest: ['newest in front', 'by age'],
         oldest: ['oldest in front'],

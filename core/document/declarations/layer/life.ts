@@ -59,7 +59,14 @@ export const LIFE_SETTINGS = {
     bases: SPREAD,
   }),
   'life.turning': number('life', 'dress', 'turning', 'How fast the sprite turns.', {
-    otherWords: ['spin', 'rotation rate', 'angular velocity', 'rotation speed', 'rotate over life', 'rotation over time'],
+    otherWords: [
+      'spin',
+      'rotation rate',
+      'angular velocity',
+      'rotation speed',
+      'rotate over life',
+      'rotation over time',
+    ],
     unit: '°/s',
     least: -3600,
     most: 3600,

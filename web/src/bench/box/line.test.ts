@@ -7,6 +7,7 @@ import {
   newEffect,
   newForce,
   newLayer,
+  newRibbon,
   newThing,
   structuredCopy,
   withItem,
@@ -27,7 +28,9 @@ function effect(): Effect {
   layer.source = { kind: 'ring', place: atEffect([0, 1, 0]) };
   layer.forces = collectionOf([['vortex', newForce('vortex')]]);
   made.layers = collectionOf([['motes', layer]]);
-  made.layers = withItem(made.layers, 'sparks', newLayer('Sparks', 3));
+  made.layers = withItem(made.layers, 'sparks', { ...newLayer('Sparks', 3), drawn: newRibbon('trail') });
+  made.measures = collectionOf([['arm', { name: 'Arm', quantity: 'length', value: 2 }]]);
+  made.dials = collectionOf([['target', { kind: 'place', name: 'Target', at: [0, 1, 0] }]]);
   made.palette = collectionOf([['lamp', namedColour('Lamp', '#e8f070')]]);
   made.stage.things = collectionOf([['sedge', newThing('Sedge', 'a'.repeat(64))]]);
   return made;
@@ -85,6 +88,7 @@ function bench() {
           ...{
             effect: document,
             layerId: 'motes',
+            chosenIds: ['motes', 'sparks'],
             rigs: RIGS,
             assets: [],
             surfaces: [],
@@ -242,6 +246,18 @@ describe('a line of the box', () => {
     expect(made.document().stretches).toMatchObject({ opening: 1.4, hold: { seconds: 4.5 }, preRoll: 5 });
     made.say('once');
     expect(made.document().stretches.hold).toEqual({ kind: 'none' });
+  });
+
+  it('sets measures and dials by their names, and what only another chosen layer has', () => {
+    const made = bench();
+    made.say('Arm *1.5');
+    made.say('Target 0.4, 0, 0');
+    made.say('width at the head 120');
+    const { measures, dials, layers } = made.document();
+    expect(measures.byId['arm']!.value).toBe(3);
+    expect(dials.byId['target']).toMatchObject({ at: [0.4, 0, 0] });
+    const { settings } = layers.byId['sparks']!.drawn as { settings: Record<string, NumberSetting> };
+    expect(settings['atHead']!.base).toEqual({ kind: 'fixed', value: 120 });
   });
 
   it('delays what is chosen, and moves figures', () => {

@@ -5,6 +5,7 @@ import {
   FORCES,
   forcesOn,
   listed,
+  nameOfSetting,
   settingsOfEffect,
   settingsOfLayer,
   STEP_NAMES,
@@ -19,12 +20,14 @@ import type { AssetSummary, EffectSummary } from '../../api';
 import type { FitTarget } from '@jinx/core/editing';
 import type { ToldFinding } from '../../engine/checksWorker';
 import { forceAddress } from '../chapters/changeForce';
+import { settingBeside } from '../values/changeSetting';
 import { setTurnsASecond, turnsASecond } from '../chapters/orbitTurns';
 import { readNumber } from '../entry/numbers';
 import { keyName } from '../commands/placeKeys';
 import { keysOf, type Command } from '../commands/registry';
 import type { PickItem } from '../pick/pick';
 import { assetTargets } from './assetTargets';
+import { namedTargets } from './namedTargets';
 import { placeTargets } from './placeTargets';
 import { timeTargets } from './timeTargets';
 import { exposeTargets, frontTargets, linkTargets, removeTargets } from './partActs';
@@ -48,6 +51,19 @@ function settingsFor(effect: Effect, layerId: Id): FoundSetting[] {
         (address.kind === 'front' && address.id === layer.front),
     ),
   ];
+}
+
+/** Settings that the chosen layer lacks and others that are chosen with it have. */
+function settingsOfOthers(effect: Effect, layerId: Id, chosenIds: readonly Id[]): FoundSetting[] {
+  const known = new Set<string>();
+  return chosenIds
+    .filter((id) => id !== layerId)
+    .flatMap((id) => settingsOfLayer(effect, id))
+    .filter(({ address, declaration }) => {
+      if (settingBeside(effect, address, address.setting, layerId)) return false;
+      const name = nameOfSetting(effect, address, declaration);
+      return !known.has(name) && known.add(name);
+    });
 }
 
 /** Forces and steps that are there: by their names they are gone to. */
@@ -106,6 +122,8 @@ function presentTargets(effect: Effect, layerId: Id): Target[] {
 export interface Around {
   readonly effect: Effect;
   readonly layerId: Id;
+  /** All chosen layers, that one among them. */
+  readonly chosenIds: readonly Id[];
   readonly rigs: StageRigs;
   readonly surfaces: readonly PickItem[];
   /** What the layer's source may be fitted to. */
@@ -123,7 +141,7 @@ export interface Around {
 export function targetsOf(around: Around): Target[] {
   const { effect, layerId } = around;
   const layer = effect.layers.byId[layerId];
-  const found = settingsFor(effect, layerId);
+  const found = [...settingsFor(effect, layerId), ...settingsOfOthers(effect, layerId, around.chosenIds)];
   return [
     ...settingTargets(effect, found),
     ...presentTargets(effect, layerId),
@@ -143,6 +161,7 @@ export function targetsOf(around: Around): Target[] {
       };
     }),
     ...stageTargets(effect),
+    ...namedTargets(effect),
     ...thingTargets(listed(effect.stage.things), (id) => (around.rigs.get(id)?.clips ?? []).map(({ name }) => name)),
     ...assetTargets(around.assets, layer ? { id: layerId, name: layer.name } : null),
     ...(layer && 'place' in layer.source ? around.fits : []).map(({ target, text }): Target => ({

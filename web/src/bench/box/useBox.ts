@@ -127,6 +127,7 @@ export function useBox(
         targetsOf({
           effect: store.effect!,
           layerId: store.chosenId,
+          chosenIds: store.chosenIds,
           fits: fits.targets.value,
           rigs: engine.rigs.value,
           surfaces: surfaces.choices.value,

@@ -19,7 +19,17 @@ function finder() {
   const fits = [{ target: { kind: 'thing' as const, thing: 'sedge' }, text: 'Sedge' }];
   return new Finder(
     targetsOf({
-      ...{ effect, layerId: 'motes', rigs: new Map(), assets: [], surfaces, fits, commands, findings: [] },
+      ...{
+        effect,
+        layerId: 'motes',
+        chosenIds: ['motes'],
+        rigs: new Map(),
+        assets: [],
+        surfaces,
+        fits,
+        commands,
+        findings: [],
+      },
       ...{ effects: [{ id: 'e', name: 'Reed Cleave' }], choose: none, open: none, lead: none },
     }),
   );
