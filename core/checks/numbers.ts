@@ -1,18 +1,23 @@
-import { listed, type Effect, type Id, type Layer, type NumberSetting, type Setting } from '../document/index.ts';
+import {
+  highestBase,
+  listed,
+  middleBase,
+  type Effect,
+  type Id,
+  type Layer,
+  type NumberSetting,
+  type Setting,
+} from '../document/index.ts';
 import type { Mend } from './mend.ts';
 
 /** The most that a number begins with, before shapers: of a spread its upper end; 0 where it is muted or taken. */
-export function mostOf({ base, muted }: NumberSetting, { measures }: Pick<Effect, 'measures'>): number {
-  if (muted || base.kind === 'taken') return 0;
-  if (base.kind === 'fixed') return base.value;
-  return base.kind === 'spread' ? base.high : (measures.byId[base.measure]?.value ?? 0);
+export function mostOf({ base, muted }: NumberSetting, effect: Pick<Effect, 'measures'>): number {
+  return muted ? 0 : (highestBase(base, effect) ?? 0);
 }
 
 /** The middle of what a number begins with, before shapers. */
-export function middleOf(setting: NumberSetting, effect: Pick<Effect, 'measures'>): number {
-  const { base } = setting;
-  return base.kind === 'spread' && !setting.muted ? (base.low + base.high) / 2 : mostOf(setting, effect);
-}
+export const middleOf = ({ base, muted }: NumberSetting, effect: Pick<Effect, 'measures'>): number =>
+  muted ? 0 : (middleBase(base, effect) ?? 0);
 
 export const isShaped = ({ shapers, muted }: Setting): boolean =>
   !muted && listed(shapers).some(({ item }) => !item.muted);

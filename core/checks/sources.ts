@@ -15,7 +15,7 @@ import {
 } from '../document/index.ts';
 import { boneNamed, meshSites, type Rig, type SiteRegion } from '../geometry/index.ts';
 import type { Mend } from './mend.ts';
-import { layerMend } from './numbers.ts';
+import { isShaped, layerMend, mostOf } from './numbers.ts';
 
 /** The rigs of the things on the stage, by the id of the thing. */
 export type StageRigs = ReadonlyMap<string, Rig>;
@@ -25,11 +25,8 @@ interface Why {
   readonly mend: Mend;
 }
 
-const isAbove0 = ({ base, muted, shapers }: NumberSetting): boolean =>
-  !muted &&
-  (shapers.order.length > 0 ||
-    base.kind === 'measure' ||
-    (base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 0) > 0);
+const isAbove0 = (setting: NumberSetting, effect: Effect): boolean =>
+  isShaped(setting) || mostOf(setting, effect) > 0;
 
 /** Whether links of other layers lead here. */
 function isSetOff(effect: Effect, id: string): boolean {
@@ -56,10 +53,10 @@ export function whyNothingIsBorn(effect: Effect, id: string, layer: Layer, rigs:
   }
   const bursts = activeBursts(layer).filter(({ item }) => item.count > 0);
   const comesOtherwise =
-    isAbove0(settings['births.rate']) ||
-    isAbove0(settings['births.perMetre']) ||
-    isAbove0(settings['births.standing']) ||
-    isAbove0(settings['births.perArea']) ||
+    isAbove0(settings['births.rate'], effect) ||
+    isAbove0(settings['births.perMetre'], effect) ||
+    isAbove0(settings['births.standing'], effect) ||
+    isAbove0(settings['births.perArea'], effect) ||
     isSetOff(effect, id);
   const [first] = bursts;
   if (first && !comesOtherwise && timedBursts(layer, effect).length === 0) {

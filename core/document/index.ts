@@ -1,5 +1,6 @@
 export * from '../settings/index.ts';
 export * from './parts/address.ts';
+export * from './parts/bases.ts';
 export * from './beside.ts';
 export * from './canonical.ts';
 export * from './changeWords.ts';

@@ -1,15 +1,16 @@
 import {
   atBone,
   atThing,
+  type Effect,
+  highestBase,
+  type Id,
   isShapeKind,
+  type Layer,
   LAYER_SETTINGS,
   measuresOf,
-  structuredCopy,
-  type Effect,
-  type Id,
-  type Layer,
   type NumberSetting,
   type Place,
+  structuredCopy,
   type Vector,
   type VectorSetting,
 } from '../document/index.ts';
@@ -32,12 +33,8 @@ const NUMBERS = ['source.radius', 'source.length'] as const;
 type SizeName = (typeof NUMBERS)[number];
 
 /** Width, height and depth of a layer's shape, as far as its sizes are single numbers. */
-function sidesOfShape({ source, settings }: Layer, { measures }: Effect): Vector {
-  const of = (name: SizeName) => {
-    const { base } = settings[name];
-    if (base.kind === 'measure') return measures.byId[base.measure]?.value ?? 0;
-    return base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 0;
-  };
+function sidesOfShape({ source, settings }: Layer, effect: Effect): Vector {
+  const of = (name: SizeName) => highestBase(settings[name].base, effect) ?? 0;
   const has = measuresOf(source.kind);
   const size = settings['source.size'].base;
   if (has.includes('source.size')) return size.kind === 'fixed' ? [...size.value] : [...size.high];

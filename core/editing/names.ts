@@ -1,20 +1,21 @@
 import {
-  curveShaper,
-  listed,
-  refsTo,
-  settingsIn,
-  withItem,
-  withoutItem,
   type Burst,
+  curveShaper,
   type Dial,
   type Effect,
+  freeName,
   type Id,
+  listed,
   type Measure,
+  middleBase,
   type Moment,
   type NumberDeclaration,
   type NumberSetting,
+  refsTo,
+  settingsIn,
   type Shaper,
-  freeName,
+  withItem,
+  withoutItem,
 } from '../document/index.ts';
 import { curveAt, hexOfLinear, paletteColour, readyCurve } from '../maths/index.ts';
 import { putIn } from './dialled.ts';
@@ -46,12 +47,6 @@ export function nameMeasure(
 const LESS = 0.5;
 const MORE = 2;
 
-function middleOf({ base }: NumberSetting, { measures }: Effect): number {
-  if (base.kind === 'fixed') return base.value;
-  if (base.kind === 'spread') return (base.low + base.high) / 2;
-  return base.kind === 'measure' ? (measures.byId[base.measure]?.value ?? 0) : 0;
-}
-
 /** A dial as a number would have it: from half of it to twice as much, as far as its limits let it; of nothing, up to 1. */
 function dialOf(value: number, { least, most }: NumberDeclaration, name: string): Extract<Dial, { kind: 'number' }> {
   const fit = (x: number) => Math.min(most, Math.max(least, x));
@@ -71,7 +66,7 @@ export function bringOut(
   name: string,
 ): void {
   if (setting.base.kind === 'taken') return;
-  const value = middleOf(setting, draft);
+  const value = middleBase(setting.base, draft) ?? 0;
   const known = draft.dials.byId[ids.dial];
   const dial = known?.kind === 'number' ? known : dialOf(value, declaration, freeName(draft.dials, name));
   if (!known) draft.dials = withItem(draft.dials, ids.dial, dial);

@@ -1,15 +1,16 @@
 import {
   atEffect,
+  type Effect,
+  highestBase,
+  type Id,
+  type Link,
   newLayer,
   newLink,
+  type Random32,
   setNumber,
   structuredCopy,
   surfacesFor,
   withItem,
-  type Effect,
-  type Id,
-  type Link,
-  type Random32,
 } from '../document/index.ts';
 
 /** How many are set off each time. */
@@ -44,8 +45,7 @@ export function addSetOffLayer(
   setNumber(layer, 'births.rate', 0);
   setNumber(layer, 'births.life', [0.3, 0.6]);
   setNumber(layer, 'motion.speed', [0.4, 1.2]);
-  const { base } = from.settings['life.size'];
-  const size = base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 0.04;
+  const size = highestBase(from.settings['life.size'].base, draft) ?? 0.04;
   setNumber(layer, 'life.size', Number((size / 2).toPrecision(3)));
   const link: Link = newLink(on, made.layer, random());
   link.settings.count.base = { kind: 'fixed', value: COUNT[on] };

@@ -91,7 +91,7 @@ function drawnRibbon(effect: Effect, layer: Layer, drawn: Ribbon): DrawnRibbon {
     group: groupFrame(effect, layer.parent).scale,
   });
   return {
-    form: form.muted ? 'flat' : (form.base.value as DrawnRibbon['form']),
+    form: actingValue(form, RIBBON_SETTINGS[drawn.kind].form) as DrawnRibbon['form'],
     tile: !laid.muted && laid.base.value === 'by the metre' ? metres.read(newReading()) : 0,
   };
 }

@@ -1,4 +1,5 @@
 import {
+  actingValue,
   FORCES,
   forcesOn,
   settingsByName,
@@ -54,7 +55,7 @@ class Binding implements ForceBinding {
   choice(name: string): string {
     const setting = settingsByName<ChoiceSetting>(this.#force)[name]!;
     const table = tableByName<ChoiceDeclaration>(FORCES[this.#force.kind].settings);
-    return setting.muted ? table[name]!.byDefault : setting.base.value;
+    return actingValue(setting, table[name]!);
   }
 
   softnessSquared(): number {

@@ -1,4 +1,5 @@
 import {
+  actingValue,
   layersMeeting,
   listed,
   SURFACE_SETTINGS,
@@ -39,10 +40,7 @@ export function bindSurfaces(around: SurfaceSurroundings): BoundSurface[] {
 
 function bound(id: string, surface: Surface, around: SurfaceSurroundings): BoundSurface | null {
   const number = numbersOf(id, surface, around);
-  const choice = (name: 'act' | 'side') => {
-    const { muted, base } = surface.settings[name];
-    return muted ? SURFACE_SETTINGS.ground[name].byDefault : base.value;
-  };
+  const choice = (name: 'act' | 'side') => actingValue(surface.settings[name], SURFACE_SETTINGS.ground[name]);
   const act = choice('act') as SurfaceAct;
   const offset = number('offset').low;
   const body = bodyOf(surface, number, act === 'keep' ? 0 : offset, around);

@@ -1,4 +1,4 @@
-import type { Layer } from '../../document/index.ts';
+import { actingValue, LAYER_SETTINGS, type Layer } from '../../document/index.ts';
 import { boneNamed } from '../../geometry/index.ts';
 import { cos, packRigidOf, sin } from '../../maths/index.ts';
 import {
@@ -92,10 +92,8 @@ export class BonesSource implements SourceReader {
   }
 }
 
-function alongOf(layer: Layer): string {
-  const setting = layer.settings['source.along'];
-  return setting.muted ? 'joints' : setting.base.value;
-}
+const alongOf = ({ settings }: Layer): string =>
+  actingValue(settings['source.along'], LAYER_SETTINGS['source.along']);
 
 /** Chosen bones as spans; no names choose every bone. A bone runs to each of its children, or at its end to nowhere. */
 function spansOf({ rig }: StageThing, names: readonly string[], along: string): [number, number][] {

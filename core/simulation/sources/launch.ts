@@ -1,4 +1,4 @@
-import type { Layer, Place, Vector } from '../../document/index.ts';
+import { actingValue, LAYER_SETTINGS, type Layer, type Place, type Vector } from '../../document/index.ts';
 import { acrossInto, cos, draw, radians, sin, slotOf } from '../../maths/index.ts';
 import type { GroupFrame } from '../scene/groups.ts';
 import type { Scene } from '../scene/scene.ts';
@@ -55,8 +55,7 @@ export class Launch {
   readonly #matrix = new Float64Array(16);
 
   constructor(layer: Layer, axis: Vector, scene: Scene, group: GroupFrame) {
-    const setting = layer.settings['motion.launch'];
-    this.#mode = setting.muted ? 'outward' : setting.base.value;
+    this.#mode = actingValue(layer.settings['motion.launch'], LAYER_SETTINGS['motion.launch']);
     this.#axis = axis;
     this.#aim = layer.aim;
     this.#scene = scene;

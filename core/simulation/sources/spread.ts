@@ -1,4 +1,4 @@
-import type { Layer } from '../../document/index.ts';
+import { actingValue, LAYER_SETTINGS, type Layer } from '../../document/index.ts';
 import { draw, slotOf } from '../../maths/index.ts';
 import type { BirthAsk } from './source.ts';
 
@@ -40,11 +40,7 @@ export function sharesInto(
 }
 
 /** A layer's order of births. */
-export function orderOf(layer: Layer): string {
-  const setting = layer.settings['source.order'];
-  return setting.muted ? 'random' : setting.base.value;
-}
-export function regionOf(layer: Layer): string {
-  const setting = layer.settings['source.region'];
-  return setting.muted ? 'surface' : setting.base.value;
-}
+export const orderOf = ({ settings }: Layer): string =>
+  actingValue(settings['source.order'], LAYER_SETTINGS['source.order']);
+export const regionOf = ({ settings }: Layer): string =>
+  actingValue(settings['source.region'], LAYER_SETTINGS['source.region']);

@@ -1,4 +1,4 @@
-import { timedBursts, type Effect, type Layer, type Moment } from '../../document/index.ts';
+import { type Effect, highestBase, type Layer, type Moment, timedBursts } from '../../document/index.ts';
 import type { EffectClock } from './clock.ts';
 
 /** When a layer's births may happen, in the effect's time; `until` is Infinity while nothing says when they end. */
@@ -67,9 +67,5 @@ function lastBirth(layer: Layer, window: BirthWindow, effect: Document, clock: E
 }
 
 /** The longest that a particle of a layer may live, in seconds. */
-function longestLife(layer: Layer, { measures }: Document): number {
-  const { base } = layer.settings['births.life'];
-  if (base.kind === 'spread') return base.high;
-  if (base.kind === 'measure') return measures.byId[base.measure]?.value ?? 0;
-  return base.kind === 'fixed' ? base.value : 0;
-}
+const longestLife = (layer: Layer, document: Document): number =>
+  highestBase(layer.settings['births.life'].base, document) ?? 0;

@@ -1,4 +1,11 @@
-import { areShapedBy, type Effect, type NumberSetting, type Place, type VectorSetting } from '@jinx/core/document';
+import {
+  areShapedBy,
+  type Effect,
+  highestBase,
+  type NumberSetting,
+  type Place,
+  type VectorSetting,
+} from '@jinx/core/document';
 import type { StageRigs } from '@jinx/core/checks';
 import { boneNamed } from '@jinx/core/geometry';
 import { transformPoint, vec3At, scale as scaled } from '@jinx/core/maths';
@@ -131,8 +138,7 @@ export class Matrices {
 
   /** What a setting is at its highest, before anything shapes it. */
   highest({ base }: NumberSetting): number {
-    if (base.kind === 'measure') return this.#effect.measures.byId[base.measure]?.value ?? 0;
-    return base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 0;
+    return highestBase(base, this.#effect) ?? 0;
   }
 
   /** What a setting is at this instant, where time shapes it; its base where nothing does. */

@@ -1,16 +1,17 @@
 import {
-  FORCES,
-  holderAt,
-  isShapeKind,
-  SHAPES,
   type ChoiceSetting,
   type Effect,
+  FORCES,
+  highestBase,
   type Holder,
   type HolderAddress,
+  holderAt,
   type Id,
+  isShapeKind,
   type NumberDeclaration,
   type NumberSetting,
   type PartAddress,
+  SHAPES,
   type Vector,
   type VectorDeclaration,
   type VectorSetting,
@@ -49,11 +50,6 @@ const within = (value: number, { least, most }: { least: number; most: number })
 
 /** How many times as large a group may be. */
 export const GROUP_SCALE = { least: 0.001, most: 1000 } as const;
-
-function valueOf({ base }: NumberSetting, { measures }: Pick<Effect, 'measures'>): number | null {
-  if (base.kind === 'measure') return measures.byId[base.measure]?.value ?? null;
-  return base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : null;
-}
 
 function setHighest(draft: Effect, setting: NumberSetting, value: number, declaration: NumberDeclaration): void {
   const { base } = setting;
@@ -130,7 +126,7 @@ export function knobsOf(effect: Effect, layerId: Id, place: PartAddress): Knob[]
 
   const number = (name: string, way: Point, label = ''): Knob[] => {
     const setting = holder.settings[name] as NumberSetting | undefined;
-    const value = setting ? valueOf(setting, effect) : null;
+    const value = setting ? highestBase(setting.base, effect) : null;
     if (value === null) return [];
     const declaration = holder.table[name] as NumberDeclaration;
     const write = (draft: Effect, to: number) =>
@@ -171,7 +167,7 @@ export function knobsOf(effect: Effect, layerId: Id, place: PartAddress): Knob[]
     const stretch: Point = base.kind === 'fixed' ? base.value : [1, 1, 1];
     const stretched = (point: Point): Point => mapAxes(point, (metres, axis) => metres * stretch[axis]!);
     const measured = (measure: MeasureName) =>
-      valueOf(holder.settings[`source.${measure}`] as NumberSetting, effect) ?? 0;
+      highestBase((holder.settings[`source.${measure}`] as NumberSetting).base, effect) ?? 0;
     return [
       ...SHAPES[kind].handles.flatMap(({ measure, way }) =>
         way ? number(`source.${measure}`, stretched(way)) : sides(`source.${measure}`, stretch),

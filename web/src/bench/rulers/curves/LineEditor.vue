@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import {
-  diff,
-  withoutItem,
   type Combine,
   type Curve,
+  diff,
+  highestBase,
   type NumberDeclaration,
   type NumberSetting,
   type Shaper,
+  withoutItem,
 } from '@jinx/core/document';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../../stores/effect';
@@ -100,10 +101,7 @@ function beginAt(event: MouseEvent): void {
 /** A whole curve made so many times as high. */
 const allTimes = (curve: Curve, factor: number, within: { least: number; most: number }): Curve =>
   scaleKeys(curve, new Set(curve.keys.order), factor, { life: props.life, ...within });
-const baseOf = computed(() => {
-  const { base } = setting.value;
-  return base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 1;
-});
+const baseOf = computed(() => highestBase(setting.value.base, store.effect!) ?? 1);
 /** Another way of combining keeps the picture as near as it can: shares become numbers of the setting's own unit, and back. */
 function combine(to: string): void {
   const [from, next] = [shaper.value!.combine, to as Combine];
