@@ -149,12 +149,12 @@ export const SOURCE_SETTINGS = {
   'source.order': choice(
     'source',
     'birth',
-    'order',
+    'birth order',
     'Births in random places, evenly spread, or walking along in order.',
     ['random', 'even', 'walking'],
     'random',
     {
-      otherWords: ['spawn order', 'distribution'],
+      otherWords: ['order', 'spawn order', 'distribution'],
       words: { random: 'in random places', even: 'evenly spread', walking: 'walking along' },
       choiceOtherWords: {
         even: ['even distribution', 'uniform'],
