@@ -28,8 +28,9 @@ export function useFitActs(engine: Pick<Engine, 'rigs'>) {
       ]),
     ];
   });
+  const canFit = computed(() => targets.value.length > 0);
   /** All that can be fitted to: once, and for layers and figures by measures that are shared. */
-  const choices = computed((): PickItem[] => [
+  const choices = (): PickItem[] => [
     ...targets.value.map(({ target, text }) => ({ value: valueOf(target, false), text, group: 'once' })),
     ...targets.value
       .filter(({ target }) => target.kind !== 'bone')
@@ -40,7 +41,7 @@ export function useFitActs(engine: Pick<Engine, 'rigs'>) {
         group: 'its size as a shared measure',
         help: 'The size becomes a measure, which both have: changed once, it changes in both',
       })),
-  ]);
+  ];
 
   function boxOf(target: FitTarget): FitBox | null {
     const layer = target.kind === 'layer' ? store.effect!.layers.byId[target.layer] : null;
@@ -61,5 +62,5 @@ export function useFitActs(engine: Pick<Engine, 'rigs'>) {
     if (!stood && !store.previewed)
       void message.info(`${store.chosen?.name ?? 'It'} has no place of its own to be fitted.`);
   }
-  return { choices, targets, fit, fitTo: (target: FitTarget) => fit(valueOf(target, false)) };
+  return { canFit, choices, targets, fit, fitTo: (target: FitTarget) => fit(valueOf(target, false)) };
 }

@@ -63,7 +63,7 @@ const isThere = computed(() => things.value.some(({ value }) => value === thingI
 const set = (label: string, recipe: (target: Layer, layerId: string) => void, gesture: string | null = null) =>
   store.changeLayers(label, recipe, gesture);
 const { choose } = useSourceActs();
-const { choices: fits, fit } = useFitActs(engine);
+const { canFit, choices: fits, fit } = useFitActs(engine);
 /** Layers on whose particles this one may be born. */
 const parents = computed(() => layersBefore(store.effect!, store.chosenId));
 const setParent = (id: string) =>
@@ -132,7 +132,7 @@ const keep = (names: string[]) =>
   <p v-if="'place' in source">
     It stands at <PlaceWords :place="source.place" label="source place" turns @change="setPlace" />.
     <MenuButton
-      v-if="fits.length"
+      v-if="canFit"
       label="fit to…"
       :choices="fits"
       title="Takes place, turn and size from a layer, a figure or a bone"

@@ -6,14 +6,15 @@ import { usePick } from '../pick/usePick';
 /** A button that offers things to do: it acts when one is chosen. */
 const props = defineProps<{
   label: string;
-  choices: readonly PickItem[];
+  /** What is offered; of what takes long to list, made as it opens. */
+  choices: readonly PickItem[] | (() => readonly PickItem[]);
   /** Whether what is pointed at is seen in the effect: of what changes nothing but the document. */ previews?: boolean;
 }>();
 const emit = defineEmits<{ choose: [value: string] }>();
 const root = ref<HTMLElement>();
 const { isOpen, open } = usePick(root, () => ({
   label: props.label,
-  items: () => props.choices,
+  items: () => (typeof props.choices === 'function' ? props.choices() : props.choices),
   chosen: null,
   previews: props.previews,
   choose: (value) => emit('choose', value),

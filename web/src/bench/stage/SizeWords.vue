@@ -5,11 +5,12 @@ import type { Extent } from '@jinx/stage';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
+import { useExtent } from './useExtent';
 
 /** How wide and high the chosen layers are in the picture, beside the first figure. */
-defineProps<{ extent: Extent | null }>();
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
+const extent = useExtent(engine);
 const metres = (value: number) => (value < 0.1 ? value.toFixed(3) : value.toFixed(2));
 /** Its wider side seen from above, and its height. */
 const sizeOf = ({ low, high }: Extent): string =>

@@ -21,7 +21,7 @@ import StrikeTool from './StrikeTool.vue';
 import UnseenNote from './UnseenNote.vue';
 import { useStageCanvas } from './stageCanvas';
 import { useClickToChoose } from './useClickToChoose';
-import { useExtent } from './useExtent';
+import { measureExtent } from './useExtent';
 import { useGuideInstant } from '../guides/useGuideInstant';
 
 /** The stage's window: the picture is drawn by a worker, the camera is steered here. */
@@ -48,7 +48,6 @@ const picture = computed(() =>
 const near = computed(() =>
   looks.value > 0 && width.value > 0 ? new Picture(camera, [0, 0], width.value, height.value) : null,
 );
-const { extent, measure } = useExtent(engine);
 const below = inject(BELOW)!;
 const clicks = useClickToChoose(engine, () => {
   below.value = 'rulers';
@@ -84,7 +83,8 @@ function look({ position, target, fieldOfView, follows }: View): void {
 }
 /** Frames what lives of the chosen layers, else what stands on the stage, else what an effect is made for. */
 async function frame(): Promise<void> {
-  const box = (await measure()) ?? extentOfThings(store.effect!, engine.rigs.value);
+  const box =
+    (await measureExtent(engine, store.effect!, store.chosenIds)) ?? extentOfThings(store.effect!, engine.rigs.value);
   const followed = props.follows ? engine.tracked.value.followed : ([0, 0] as const);
   look(box ? viewOf(box, seen(), width.value / height.value, followed) : FIRST_VIEW);
 }
@@ -172,7 +172,7 @@ function orbit(event: KeyboardEvent): void {
       Drop a figure (.glb) to put it on the stage, or a picture for the chosen layer to show
     </div>
     <StageHandles :picture="picture" :is-shown="showGuides">
-      <SizeWords v-if="showGuides" :extent="extent" />
+      <SizeWords v-if="showGuides" />
       <UnseenNote />
       <slot name="foot"></slot>
     </StageHandles>

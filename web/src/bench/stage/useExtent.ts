@@ -1,6 +1,7 @@
+import type { Effect, Id } from '@jinx/core/document';
 import type { Extent } from '@jinx/stage';
 import { useIntervalFn } from '@vueuse/core';
-import { computed, shallowRef, watch, type Ref } from 'vue';
+import { shallowRef, watch, type Ref } from 'vue';
 import { answered } from '../../engine/calls';
 import type { Engine } from '../../engine/engine';
 import { useEffectStore } from '../../stores/effect';
@@ -8,16 +9,21 @@ import { useEffectStore } from '../../stores/effect';
 /** How often the size of what is chosen is measured while it plays. */
 const EVERY_MILLISECONDS = 500;
 
-/** How far the living of the chosen layers reach in the picture; null while none lives. */
-export function useExtent(engine: Engine): { extent: Ref<Extent | null>; measure: () => Promise<Extent | null> } {
+/** Measures how far the living of some layers reach in the picture; null where none lives. */
+export async function measureExtent(engine: Engine, effect: Effect, ids: readonly Id[]): Promise<Extent | null> {
+  const salts = ids.flatMap((id) => effect.layers.byId[id]?.salt ?? []);
+  const answer = salts.length > 0 ? await answered(engine.stage.extent(salts)) : null;
+  return answer?.extent ?? null;
+}
+
+/** How far the living of the chosen layers reach in the picture, kept up for as long as it is shown; null while none lives. */
+export function useExtent(engine: Engine): Ref<Extent | null> {
   const store = useEffectStore();
   const extent = shallowRef<Extent | null>(null);
-  const salts = computed(() => store.chosenIds.flatMap((id) => store.effect?.layers.byId[id]?.salt ?? []));
-  async function measure(): Promise<Extent | null> {
-    const asked = salts.value;
-    const answer = asked.length > 0 ? await answered(engine.stage.extent([...asked])) : null;
-    if (asked === salts.value) extent.value = answer?.extent ?? null;
-    return answer?.extent ?? null;
+  async function measure(): Promise<void> {
+    const asked = store.chosenIds;
+    const found = await measureExtent(engine, store.effect!, asked);
+    if (asked === store.chosenIds) extent.value = found;
   }
   const { pause, resume } = useIntervalFn(() => void measure(), EVERY_MILLISECONDS);
   watch(
@@ -26,8 +32,12 @@ export function useExtent(engine: Engine): { extent: Ref<Extent | null>; measure
     { immediate: true },
   );
   // While it stands, the picture of a change is drawn once it was computed.
-  watch([salts, () => engine.state.step, engine.tracked, () => engine.state.progress], () => {
-    if (!engine.state.isPlaying) void measure();
-  });
-  return { extent, measure };
+  watch(
+    [() => store.chosenIds, () => store.effect, () => engine.state.step, engine.tracked, () => engine.state.progress],
+    () => {
+      if (!engine.state.isPlaying) void measure();
+    },
+    { immediate: true },
+  );
+  return extent;
 }
