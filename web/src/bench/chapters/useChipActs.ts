@@ -1,28 +1,17 @@
-import {
-  defaultSetting,
-  holderAt,
-  parseSettingAddress,
-  type Declaration,
-  type Setting,
-  type SettingAddress,
-} from '@jinx/core/document';
+import { holderAt, parseSettingAddress } from '@jinx/core/document';
 import { clipText, readClip } from '@jinx/core/editing';
 import { useEventListener } from '@vueuse/core';
 import { message } from 'ant-design-vue';
 import type { Ref } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { openPick, type PickItem } from '../pick/pick';
-import { changeSetting } from '../values/changeSetting';
 import type { CopiedPart } from '../values/copied';
+import { muteSetting, resetSetting, type SettingAt } from '../values/settingActs';
 import { useSettingClip } from '../values/useSettingClip';
 
 /** A chip of a setting on the page. */
-interface Found {
+interface Found extends SettingAt {
   readonly chip: HTMLElement;
-  readonly address: SettingAddress;
-  readonly name: string;
-  readonly setting: Setting;
-  readonly declaration: Declaration;
 }
 
 const isTyping = (target: EventTarget | null) =>
@@ -45,14 +34,8 @@ export function useChipActs(page: Ref<HTMLElement | undefined>): void {
       ? { chip, address, setting, declaration, name: declaration.name }
       : null;
   }
-  const change = ({ address }: Found, label: string, recipe: (setting: Setting) => void) =>
-    changeSetting<Setting>(store, address, address.setting, label, recipe);
-  function mute(found: Found): void {
-    const muted = !found.setting.muted;
-    change(found, `${muted ? 'mute' : 'unmute'} ${found.name}`, (setting) => (setting.muted = muted));
-  }
-  const reset = (found: Found) =>
-    change(found, `reset ${found.name}`, (setting) => Object.assign(setting, defaultSetting(found.declaration)));
+  const mute = (found: Found) => muteSetting(store, found);
+  const reset = (found: Found) => resetSetting(store, found);
 
   function open(found: Found): void {
     const copied = pastable(found.address);

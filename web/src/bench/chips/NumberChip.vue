@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import {
-  defaultSetting,
   type Effect,
   formatAddress,
   type HolderAddress,
@@ -25,6 +24,7 @@ import { useTyped } from '../entry/useTyped';
 import { useNumberActs } from './useNumberActs';
 import { marks, toggleMark } from '../values/marks';
 import { changeBase, unmeasured } from '../values/measured';
+import { muteSetting, resetSetting, type SettingAt } from '../values/settingActs';
 import { useSetting } from '../values/useSetting';
 import MenuButton from './MenuButton.vue';
 import { isPickingIn } from '../pick/pick';
@@ -225,8 +225,12 @@ function unshape(): void {
   change('unshape', (target) => (target.shapers = { order: [], byId: {} }));
   cancel();
 }
+const settingAt = (): SettingAt => ({
+  ...{ address: markAddress.value, name: name.value },
+  ...{ setting: chosen.value, declaration: declaration.value },
+});
 function mute(): void {
-  change(chosen.value.muted ? 'unmute' : 'mute', (target) => (target.muted = !target.muted));
+  muteSetting(store, settingAt());
   cancel();
 }
 /** Of a look that others use too: whether this number differs in the chosen layer. */
@@ -246,7 +250,7 @@ const { offered, shape, copy, pastable, paste, measures, measure, canBeBroughtOu
   cancel,
 );
 function reset(): void {
-  change('reset', (target) => Object.assign(target, defaultSetting(declaration.value)));
+  resetSetting(store, settingAt());
   cancel();
 }
 </script>
