@@ -123,7 +123,9 @@ test('anything is muted in place: a choice, a burst, a row of numbers; marked nu
   expect(settings['births.life'].base).toEqual({ kind: 'spread', low: 2.4, high: 4.4 });
 });
 
-test('once and holds until let go, meshes and back, and lines in words that are pasted', async ({ page }) => {
+test('once and holds until let go, meshes and back, out beside an axis, and lines in words that are pasted', async ({
+  page,
+}) => {
   const before = await documentOf(page);
   await choose(page, 'how it plays', 'once');
   await expect(page.getByRole('button', { name: 'Let go' })).toHaveCount(0);
@@ -137,6 +139,13 @@ test('once and holds until let go, meshes and back, and lines in words that are 
   await expect(page.getByText(/^Drawn so with what suits it: .*solid/)).toBeVisible();
   await choose(page, 'drawn as', 'sprite');
   expect((await documentOf(page)).layers).toEqual(before.layers);
+
+  // Out is no axis: said beside one, it is another launch.
+  await choose(page, 'launch', 'axis');
+  await page.getByRole('button', { name: 'launch axis: up' }).click();
+  await page.getByRole('option', { name: 'out', exact: true }).click();
+  expect((await layerOf(page, 'Motes')).settings['motion.launch'].base.value).toBe('outward');
+  for (let n = 0; n < 2; n++) await page.getByRole('button', { name: 'Undo' }).click();
 
   await choose(page, 'below the stage', { label: 'In words' });
   await page.getByRole('button', { name: 'Paste lines…' }).click();

@@ -26,7 +26,7 @@ export const MOTION_SETTINGS = {
         any: ['random direction', 'omnidirectional'],
         tangent: ['tangent', 'along the surface', 'tangential'],
         round: ['around'],
-        outward: ['radial', 'inward'],
+        outward: ['radial', 'inward', 'launch axis out'],
       },
     },
   ),

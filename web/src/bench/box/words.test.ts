@@ -45,6 +45,7 @@ const WORDS: readonly (readonly [string, string])[] = [
   ['fit to sedge', 'fit {"kind":"thing","thing":"sedge"}'],
   ['tape', command('stage.tape')],
   ['along the tangent', choice('motion.launch', 'tangent')],
+  ['launch axis out', choice('motion.launch', 'outward')],
   ['one after another', choice('source.order', 'walking')],
   ['one end to the other', choice('source.order', 'walking')],
   ['unsorted', choice('appearance.order', 'none')],

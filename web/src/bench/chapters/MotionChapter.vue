@@ -28,6 +28,14 @@ provide(DRAGS, (isDragged) => engine.simulation.compare(isDragged ? store.chosen
 const layer = computed(() => store.chosen!);
 /** The layer's own forces, then those of the effect that act on it. */
 const forces = computed(() => forcesOn(store.effect!, store.chosenId));
+/** Out is no axis: it is another way for each. */
+const MORE_WAYS = {
+  out: () =>
+    store.changeLayers(
+      'leave outward',
+      (own) => (own.settings['motion.launch'].base = { kind: 'fixed', value: 'outward' }),
+    ),
+};
 const launch = computed(() => layer.value.settings['motion.launch'].base.value);
 const setAim = (aim: Place, gesture: string | null) =>
   store.changeLayers('place the aim', (target) => (target.aim = aim), gesture);
@@ -66,7 +74,7 @@ const become = (of: (typeof forces.value)[number], kind: string) =>
   </ChapterHead>
   <p>
     They leave <SettingChip setting="motion.launch" />
-    <SettingChip v-if="launch === 'axis'" setting="motion.axis" label="launch axis" />
+    <SettingChip v-if="launch === 'axis'" setting="motion.axis" label="launch axis" :more-ways="MORE_WAYS" />
     <template v-if="launch === 'tangent'">turned by <SettingChip setting="motion.angle" /></template>
     <template v-if="launch === 'toward' || launch === 'round'"
       >at <PlaceWords :place="layer.aim" label="aim" @change="setAim"

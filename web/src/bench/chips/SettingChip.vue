@@ -8,7 +8,14 @@ import { useSetting } from '../values/useSetting';
 import VectorChip from './VectorChip.vue';
 
 /** Any setting of the chosen layer, or of a part of it, in a sentence: what stands there follows its declaration. */
-const props = defineProps<{ setting: string; of?: HolderAddress; label?: string; words?: Record<string, string> }>();
+const props = defineProps<{
+  setting: string;
+  of?: HolderAddress;
+  label?: string;
+  words?: Record<string, string>;
+  /** Words beside a direction that say more than an axis, with what they do. */
+  moreWays?: Readonly<Record<string, () => void>>;
+}>();
 
 const {
   address,
@@ -55,6 +62,7 @@ const choose = (value: string) => set(declaration.value.value === 'switch' ? val
     :most="declaration.most"
     :is-size="declaration.least >= 0"
     :is-way="declaration.least < 0 && !declaration.unit.startsWith('°')"
+    :more-ways="moreWays"
     :class="{ muted: chosenSetting.muted }"
     :data-address="formatAddress({ ...address, setting })"
     @change="set"

@@ -15,11 +15,20 @@ const props = defineProps<{
   isSize?: boolean;
   /** Whether it is a direction, which words can name. */
   isWay?: boolean;
+  /** Words beside those of the axes, with what they do. */
+  moreWays?: Readonly<Record<string, () => void>> | undefined;
 }>();
 const emit = defineEmits<{ change: [value: Vector, gesture: string | null] }>();
 const areTogether = ref(false);
 const way = computed(() => wayOf(props.value));
-const WAY_CHOICES = Object.keys(WAYS).map((value) => ({ value, text: value }));
+const wayChoices = computed(() =>
+  [...Object.keys(WAYS), ...Object.keys(props.moreWays ?? {})].map((value) => ({ value, text: value })),
+);
+function chooseWay(word: string): void {
+  const act = props.moreWays?.[word];
+  if (act) act();
+  else emit('change', alongWay(word, props.value), null);
+}
 function set(axis: number, number: number, gesture: string | null): void {
   if (areTogether.value)
     return emit('change', inProportion(props.value, axis, number, props.least, props.most), gesture);
@@ -49,11 +58,11 @@ function set(axis: number, number: number, gesture: string | null): void {
       class="way"
       :class="{ none: way === null }"
       :label="way ?? 'along…'"
-      :choices="WAY_CHOICES"
+      :choices="wayChoices"
       :aria-label="`${label}: ${way ?? 'along…'}`"
       title="A direction by a word; as long as it was"
       previews
-      @choose="emit('change', alongWay($event, value), null)"
+      @choose="chooseWay"
     />
     <button
       v-if="isSize"
