@@ -8,7 +8,7 @@ const AT_HEAD = number('ribbon', 'dress', 'width at the head', 'Width at the new
   byDefault: 100,
 });
 const AT_TAIL = number('ribbon', 'dress', 'width at the tail', 'Width at the oldest end, as a share of the size.', {
-  otherWords: ['end width', 'tail width', 'taper'],
+  otherWords: ['end width', 'tail width', 'taper', 'width over length'],
   unit: '%',
   least: 0,
   most: 1000,
@@ -39,7 +39,7 @@ const LAID = {
     ['once', 'by the metre'],
     'once',
     {
-      otherWords: ['texture mode', 'stretch or tile', 'tiling along the trail'],
+      otherWords: ['texture mode', 'stretch or tile', 'tiling along the trail', 'texture along the trail'],
       words: { once: 'over its whole length', 'by the metre': 'by the metre' },
       choiceOtherWords: { once: ['stretched', 'laid once'], 'by the metre': ['tiled', 'repeated'] },
     },
@@ -58,6 +58,7 @@ export const RIBBON_SETTINGS = {
   trail: alsoCalled(
     {
       every: number('ribbon', 'step', 'point every', 'Metres between the points that a particle lays behind it.', {
+        otherWords: ['vertex spacing', 'segment length', 'segments', 'minimum vertex distance'],
         unit: 'm',
         least: 0.002,
         most: 100,

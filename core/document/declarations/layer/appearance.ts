@@ -38,8 +38,8 @@ export const APPEARANCE_SETTINGS = {
       choiceOtherWords: {
         camera: ['billboard', 'camera facing', 'screen aligned'],
         upright: ['upright billboard', 'axial billboard'],
-        motion: ['velocity aligned', 'streak along motion'],
-        ground: ['flat billboard', 'lying flat'],
+        motion: ['velocity aligned', 'streak along motion', 'stretched along motion'],
+        ground: ['flat billboard', 'lying flat', 'lying on the ground'],
         'own frame': ['world aligned', 'free rotation'],
       },
     },

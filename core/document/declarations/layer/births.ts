@@ -3,7 +3,16 @@ import { NONE, number, SPREAD, type Declaration } from '../../../settings/index.
 /** When and how many of a layer are born, and how long they live. */
 export const BIRTHS_SETTINGS = {
   'births.rate': number('births', 'birth', 'rate', 'Births a second.', {
-    otherWords: ['spawn rate', 'emission', 'emission rate', 'birth rate', 'particles per second'],
+    otherWords: [
+      'spawn rate',
+      'emission',
+      'emission rate',
+      'birth rate',
+      'particles per second',
+      'spawn',
+      'emit',
+      'per second',
+    ],
     unit: '/s',
     least: 0,
     most: 1_000_000,
@@ -35,7 +44,7 @@ export const BIRTHS_SETTINGS = {
     { otherWords: ['density', 'per square metre'], unit: '/m²', least: 0, most: 1_000_000, byDefault: 0 },
   ),
   'births.life': number('births', 'birth', 'lifetime', 'How long each particle lives.', {
-    otherWords: ['lifespan', 'life', 'duration', 'time to live', 'particle life'],
+    otherWords: ['lifespan', 'life', 'duration', 'time to live', 'particle life', 'lives'],
     unit: 's',
     least: 0.02,
     most: 600,

@@ -10,7 +10,7 @@ const SENTENCES: Record<string, string> = {
 /** Draws particles to a point, to the nearest point of a line or of a thing's skin, or each to the spot it was born on. */
 export const attraction = defineForce({
   name: 'Attraction',
-  otherWords: ['attractor', 'point force', 'magnet', 'pull', 'repulsion', 'repel', 'radial force'],
+  otherWords: ['attractor', 'point force', 'magnet', 'pull', 'repulsion', 'repel', 'attract', 'radial force'],
   settings: {
     strength: strength('strength', 'Acceleration toward the place; negative pushes away.', 4),
     toward: oneOf(

@@ -6,7 +6,7 @@ const DOWN = [0, -1, 0];
 /** Pulls straight down. */
 export const gravity = defineForce({
   name: 'Gravity',
-  otherWords: ['fall', 'weight', 'drop'],
+  otherWords: ['fall', 'weight', 'drop', 'rise', 'float up', 'buoyancy'],
   settings: { strength: strength('strength', 'Acceleration downward.', 9.81), ...PUSH },
   phase: 'acceleration',
   sentence: 'Pulled down by {strength}',

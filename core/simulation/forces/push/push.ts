@@ -13,7 +13,7 @@ const WAYS: readonly Vec3[] = [
 /** Pushes particles outward as a growing shell passes them. */
 export const push = defineForce({
   name: 'Spreading push',
-  otherWords: ['shockwave', 'explosion', 'blast', 'radial impulse'],
+  otherWords: ['shockwave', 'explosion', 'blast', 'push out', 'radial impulse'],
   settings: {
     strength: strength('strength', 'How hard the shell pushes outward as it passes; negative pulls in.', 30),
     start: shared('start', 'When the shell leaves its place, in seconds of the effect.', 0, 's', 0, 3600),

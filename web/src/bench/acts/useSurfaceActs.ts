@@ -1,4 +1,4 @@
-import { inWorld, listed, newSurface, withItem, type Surface } from '@jinx/core/document';
+import { inWorld, listed, newSurface, withItem, type Id, type Surface } from '@jinx/core/document';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ASSETS } from '../bench';
@@ -16,6 +16,7 @@ export function useSurfaceActs() {
     ...PLAIN.map((kind) => ({
       value: kind as string,
       text: SURFACE_NAMES[kind],
+      otherWords: kind === 'ground' ? ['floor', 'collide', 'bounce off the ground'] : [],
       make: () => newSurface(kind, { place: inWorld([0, HEIGHTS[kind], 0]) }) as Surface,
     })),
     ...listed(store.effect!.stage.things).map(({ id, item }) => ({
@@ -38,12 +39,15 @@ export function useSurfaceActs() {
         make: (): Surface => newSurface('mesh', { place: inWorld(), asset: hash, name }),
       })),
   ]);
-  const add = (chosen: string) =>
+  function add(chosen: string): Id {
+    const id = store.newId();
     store.change('add a surface', (draft) => {
       const surface = choices.value.find(({ value }) => value === chosen)!.make();
       // A surface holds for all layers only where there is but one.
       if (draft.layers.order.length > 1) surface.layers = [store.chosenId];
-      draft.surfaces = withItem(draft.surfaces, store.newId(), surface);
+      draft.surfaces = withItem(draft.surfaces, id, surface);
     });
+    return id;
+  }
   return { choices, add };
 }

@@ -260,6 +260,39 @@ describe('a line of the box', () => {
     expect(settings['atHead']!.base).toEqual({ kind: 'fixed', value: 120 });
   });
 
+  it('reads a value before its name, units in words, and a colour alone', () => {
+    const made = bench();
+    expect(made.say('50 per second')).toBe('rate: 50/s');
+    expect(made.say('lives 2 seconds')).toBe('lifetime: 2 s');
+    expect(made.say('burst of 20')).toMatch(/^burst of 20/);
+    expect(made.say('teal')).toBe('colour: teal');
+    // Its letters could be digits of a colour.
+    expect(made.means('add')[0]!.text).not.toMatch(/colour/);
+  });
+
+  it('gives a value to what is meant by the whole of a force', () => {
+    const made = bench();
+    expect(made.say('vortex 5')).toBe('spin: 5 m/s²');
+    expect(made.say('turbulence 2')).toBe('add curl noise, strength: 2 m/s²');
+    expect(made.say('attraction at head 0, 0.2, 0')).toMatch(/head/);
+  });
+
+  it('fades in and out, each as the other stays', () => {
+    const made = bench();
+    made.say('fade in 0.2');
+    made.say('fade out 0.5');
+    const { mapping } = Object.values(settingOf(made, 'life.opacity').shapers.byId)[0]!;
+    const keys = mapping.kind === 'curve' ? Object.values(mapping.curve.keys.byId) : [];
+    expect(keys.map(({ at, value }) => [at.anchor, at.value, value])).toEqual([
+      ['share', 0, 0],
+      ['afterBirth', 0.2, 1],
+      ['beforeDeath', 0.5, 1],
+      ['share', 1, 0],
+    ]);
+    expect(made.say('shrink')).toMatch(/shrink/);
+    expect(Object.keys(settingOf(made, 'life.size').shapers.byId)).toHaveLength(1);
+  });
+
   it('delays what is chosen, and moves figures', () => {
     const made = bench();
     made.say('burst 6 at 0.2');

@@ -1,4 +1,5 @@
 import { Finder } from '../pick/finder';
+import { hexTyped } from '../values/colour';
 import type { Act, Target, Tools } from './target';
 
 /** Something that a line can mean, as the box offers it. */
@@ -62,6 +63,26 @@ function splits(words: readonly string[]): number[] {
   return [...before, ...after];
 }
 
+interface Reading {
+  readonly name: string;
+  readonly value: string;
+  /** Whether a number stands in the name. */
+  readonly isLate: boolean;
+}
+/** Ways to read a part as a name and a value: the value after the name, before it, or a colour without a name. */
+function readings(words: readonly string[]): Reading[] {
+  const part = words.join(' ');
+  // Letters that could be digits of a colour are words first: add, fade.
+  if (!/^[\da-f]*$/i.test(part) && hexTyped(part) !== null) return [{ name: 'colour', value: part, isLate: false }];
+  const [first = '', ...rest] = words;
+  if (rest.length > 0 && NUMBER.test(first)) return [{ name: rest.join(' '), value: first, isLate: false }];
+  return splits(words).map((count) => ({
+    name: words.slice(0, count).join(' ').replace(/[:=]$/, ''),
+    value: words.slice(count).join(' '),
+    isLate: count > firstNumber(words),
+  }));
+}
+
 /** What one part of a line can mean, the likeliest first: names alone, and names with a value after them. */
 export function suggestionsFor(part: string, finder: Finder<Target>, tools: Tools, most = 8): Suggestion[] {
   const words = part.trim().split(/\s+/).filter(Boolean);
@@ -69,11 +90,9 @@ export function suggestionsFor(part: string, finder: Finder<Target>, tools: Tool
   const written = finder.written(part);
   const named = byName.map((target) => plain(target, !written.has(target)));
   const valued: (Suggestion & { readonly isSaid: boolean })[] = [];
-  for (const count of splits(words)) {
+  for (const { name, value, isLate } of readings(words)) {
     // A number within a name is tried only where nothing else was meant.
-    if (valued.some(({ problem }) => problem === '') && count > firstNumber(words)) break;
-    const name = words.slice(0, count).join(' ').replace(/[:=]$/, '');
-    const value = words.slice(count).join(' ');
+    if (valued.some(({ problem }) => problem === '') && isLate) break;
     // What is given a value is named in full; a word that is only begun could be anything.
     const takers = finder.find(name, MOST_TAKERS).filter((target) => target.take);
     const writtenTakers = takers.length > 0 ? finder.written(name) : new Set<Target>();
@@ -83,11 +102,20 @@ export function suggestionsFor(part: string, finder: Finder<Target>, tools: Tool
     }
   }
   const isNamed = byName.length > 0 && isSaid(byName[0]!, part.trim());
-  const all = isNamed ? [...named, ...valued] : [...sorted(valued), ...named];
+  const inOrder = sorted(valued);
+  const isTaken = ({ problem }: Suggestion): boolean => problem === '';
+  const all = isNamed
+    ? [...named, ...valued]
+    : [
+        ...inOrder.filter(isTaken),
+        ...named.filter(({ isLike }) => !isLike),
+        ...inOrder.filter((one) => !isTaken(one)),
+        ...named,
+      ];
   const seen = new Set<string>();
   return all.filter(({ id }) => !seen.has(id) && seen.add(id)).slice(0, most);
 }
-/** What is named in full goes before what is only like it, though it cannot be taken: then it says why. */
+/** What is named in full goes before what is only like it. */
 const sorted = <T extends Suggestion & { readonly isSaid: boolean }>(valued: readonly T[]): T[] =>
   [...valued].sort((a, b) => rankOf(a) - rankOf(b));
 const rankOf = ({ problem, isSaid: said }: Suggestion & { readonly isSaid: boolean }) =>

@@ -33,7 +33,7 @@ export function removeTargets(effect: Effect, layerId: Id): Target[] {
     {
       id: `remove ${id}`,
       text: `remove ${name}`,
-      otherWords: [`delete ${name}`],
+      otherWords: [`delete ${name}`, `no ${name}`],
       detail: `of ${layer.name}`,
       previews: true,
       run: remove,

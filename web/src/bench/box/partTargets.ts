@@ -104,7 +104,14 @@ export function partTargets(effect: Effect, layerId: string, surfaces: readonly 
       { kind: 'link', of: null },
       'set off new',
       'set off a new layer',
-      ['child particles', 'secondary particles', 'spawn on death', 'spawn on hit', 'new child layer'],
+      [
+        'child particles',
+        'secondary particles',
+        'spawn on death',
+        'spawn on hit',
+        'spawn on collision',
+        'new child layer',
+      ],
       `a layer that ${layer.name} sets off`,
     ),
     ...layersAfter(effect, layerId).map(({ value, text }) =>

@@ -1,6 +1,11 @@
 import type { StageRigs } from '@jinx/core/checks';
 import {
+  FORCE_KINDS,
+  forcesOn,
+  forceWord,
   formatAddress,
+  newForce,
+  type Id,
   inLayer,
   isSameAddress,
   placesOf,
@@ -77,6 +82,20 @@ function changePlace(tools: Tools, { address }: NamedPlace, shown: Shown, make: 
   tools.leadTo(shown.chapter, null, shown.chip);
 }
 
+const placeText = (place: Place): string =>
+  `${'bone' in place ? place.bone : place.kind}, ${place.offset.map(plainNumber).join(', ')} m`;
+
+const SOURCE_WORDS: readonly string[] = [
+  ...['position', 'translate', 'emitter position', 'location', 'at', 'on', 'on the'],
+  ...['attach to', 'attach to bone', 'emit from', 'born on', 'parent to', 'follow bone', 'follow the'],
+];
+/** A force is placed by what it does: drawn to the hand, wind from there. */
+const forceWords = (text: string): readonly string[] => {
+  if (!text.endsWith(' place')) return [];
+  const name = text.slice(0, -' place'.length);
+  return [`${name} at`, `${name} to`, `${name} on`, `${name} from`, ...(name === 'attraction' ? ['attract to'] : [])];
+};
+
 /** Where things stand and how they are turned, by what they hang on or by numbers. */
 export function placeTargets(effect: Effect, layerId: string, rigs: StageRigs): Target[] {
   const layer = effect.layers.byId[layerId];
@@ -93,14 +112,13 @@ export function placeTargets(effect: Effect, layerId: string, rigs: StageRigs): 
       {
         id: isSource ? 'place source' : `place ${id}`,
         text: shown.text,
-        otherWords: isSource ? ['position', 'translate', 'emitter position', 'location', 'at'] : [],
+        otherWords: isSource ? SOURCE_WORDS : forceWords(shown.text),
         detail,
         run,
         take: (text, tools) => {
           const read = readPlaceText(text, named.place, tools.effect(), rigs);
-          const on = 'bone' in read ? read.bone : read.kind;
           return {
-            text: `${shown.text}: ${on}, ${read.offset.map(plainNumber).join(', ')} m`,
+            text: `${shown.text}: ${placeText(read)}`,
             run: (all) => changePlace(all, named, shown, (place) => readPlaceText(text, place, all.effect(), rigs)),
           };
         },
@@ -120,5 +138,37 @@ export function placeTargets(effect: Effect, layerId: string, rigs: StageRigs): 
         },
       },
     ];
+  });
+}
+
+/** Where a force that the chosen layer lacks would stand: saying so adds it there. */
+export function absentPlaceTargets(effect: Effect, layerId: Id, rigs: StageRigs): Target[] {
+  const layer = effect.layers.byId[layerId];
+  if (!layer) return [];
+  const present = new Set(forcesOn(effect, layerId).map(({ item }) => item.kind));
+  return FORCE_KINDS.filter((kind) => !present.has(kind)).map((kind): Target => {
+    const text = `${forceWord(kind)} place`;
+    return {
+      id: `absent ${text}`,
+      text,
+      otherWords: forceWords(text),
+      detail: `adds ${forceWord(kind)}`,
+      run: (tools) => void tools.add({ kind: 'force', of: kind }),
+      take: (typed, tools) => {
+        const read = readPlaceText(typed, newForce(kind).place, tools.effect(), rigs);
+        return {
+          text: `add ${forceWord(kind)}, ${placeText(read)}`,
+          run: (all) => {
+            const id = all.add({ kind: 'force', of: kind });
+            const named = placesOf(all.effect(), all.chosenId()).find(
+              ({ address }) => address.kind === 'force' && address.id === id,
+            );
+            const shown = named && shownAs(named, all.effect());
+            if (named && shown)
+              changePlace(all, named, shown, (place) => readPlaceText(typed, place, all.effect(), rigs));
+          },
+        };
+      },
+    };
   });
 }

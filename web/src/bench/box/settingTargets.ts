@@ -4,6 +4,7 @@ import {
   defaultSetting,
   type Effect,
   FORCE_KINDS,
+  type ForceKind,
   FORCES,
   forceWord,
   formatAddress,
@@ -15,8 +16,13 @@ import {
   type Setting,
   type SettingAddress,
   STEP_KINDS,
+  STEP_OTHER_WORDS,
+  type StepKind,
+  stepsOf,
   STEP_NAMES,
   stepTable,
+  SURFACE_SETTINGS,
+  surfacesFor,
 } from '@jinx/core/document';
 import type { ChapterName } from '@jinx/core/editing';
 import type { Act, Addable, Target, Tools } from './target';
@@ -57,8 +63,37 @@ function letAct(address: SettingAddress, { effect, changeSetting }: Tools): void
   });
 }
 
+/** The number of a force, or the setting of a step, that is meant where a value is given to the whole by its name. */
+const MAIN: Readonly<Partial<Record<ForceKind | StepKind, string>>> = {
+  ...{ attraction: 'strength', curl: 'strength', drag: 'strength', gravity: 'strength', jitter: 'strength' },
+  ...{ push: 'strength', vortex: 'strength', wind: 'speed', limit: 'fastest', orbit: 'distance' },
+  ...{
+    warp: 'strength',
+    dissolve: 'amount',
+    rim: 'intensity',
+    tint: 'colour',
+    intensity: 'factor',
+    soft: 'distance',
+  },
+};
+/** Words by which a setting is found as the one that is meant by the whole of a force or a step. */
+function wholeWords(kind: ForceKind | StepKind, setting: string): readonly string[] {
+  if (MAIN[kind] !== setting) return [];
+  const step = kind as StepKind;
+  return kind in FORCES
+    ? [forceWord(kind as ForceKind), ...FORCES[kind as ForceKind].otherWords]
+    : [STEP_NAMES[step].toLowerCase(), ...STEP_OTHER_WORDS[step]];
+}
+/** What kind of force or of step has a setting; null where it is of neither. */
+function kindOf(effect: Effect, address: SettingAddress): ForceKind | StepKind | null {
+  if (address.kind === 'force') return effect.layers.byId[address.layer]!.forces.byId[address.id]!.kind;
+  if (address.kind === 'sharedForce') return effect.forces.byId[address.id]!.force.kind;
+  if (address.kind !== 'step') return null;
+  return stepsOf(effect, effect.layers.byId[address.layer]!).find(({ id }) => id === address.id)!.item.kind;
+}
+
 /** Gives a setting what was typed, as an act. */
-function takeInto(address: SettingAddress, text: string, tools: Tools): Act {
+export function takeInto(address: SettingAddress, text: string, tools: Tools): Act {
   const effect = tools.effect();
   const holder = holderAt(effect, address)!;
   const { [address.setting]: setting } = holder.settings as Record<string, Setting>;
@@ -85,10 +120,11 @@ function takeInto(address: SettingAddress, text: string, tools: Tools): Act {
 function targetOf(effect: Effect, { address, declaration }: Pick<FoundSetting, 'address' | 'declaration'>): Target {
   const layer = layerOf(address);
   const chapter = chapterOf(address, declaration);
+  const kind = kindOf(effect, address);
   return {
     id: formatAddress(address),
     text: nameOfSetting(effect, address, declaration),
-    otherWords: declaration.otherWords,
+    otherWords: [...(declaration.otherWords ?? []), ...(kind ? wholeWords(kind, address.setting) : [])],
     detail: [layer === null ? '' : (effect.layers.byId[layer]?.name ?? ''), chapter].filter(Boolean).join(' · '),
     help: declaration.help,
     run: ({ leadTo }) => leadTo(chapter, formatAddress(address)),
@@ -128,7 +164,12 @@ export const settingTargets = (effect: Effect, found: readonly FoundSetting[]): 
 
 /** A setting of something that is not there yet: choosing it adds that, and leads to it. */
 function absentTarget(
-  of: { readonly add: Addable; readonly word: string; readonly chapter: ChapterName },
+  of: {
+    readonly kind: ForceKind | StepKind | null;
+    readonly add: Addable;
+    readonly word: string;
+    readonly chapter: ChapterName;
+  },
   table: Readonly<Record<string, Declaration>>,
   setting: string,
   addressOf: (id: Id, layer: Id) => SettingAddress,
@@ -138,7 +179,7 @@ function absentTarget(
   return {
     id: `absent ${of.word} ${setting}`,
     text: `${of.word} ${declaration.name}`,
-    otherWords: declaration.otherWords,
+    otherWords: [...(declaration.otherWords ?? []), ...(of.kind ? wholeWords(of.kind, setting) : [])],
     detail: `adds ${of.word}`,
     help: declaration.help,
     run: (tools) => {
@@ -156,7 +197,10 @@ function absentTarget(
   };
 }
 
-/** Forces and steps of a look that the chosen layer lacks: each setting of them is found, and offers to add them. */
+/** The ground, where a layer meets nothing yet. */
+const GROUND = { kind: null, add: { kind: 'surface', of: 'ground' }, word: 'ground', chapter: 'motion' } as const;
+
+/** Forces, steps of a look and the ground that the chosen layer lacks: each setting of them is found, and offers to add them. */
 export function absentTargets(effect: Effect, layerId: Id): Target[] {
   const layer = effect.layers.byId[layerId];
   if (!layer) return [];
@@ -168,6 +212,7 @@ export function absentTargets(effect: Effect, layerId: Id): Target[] {
     ...FORCE_KINDS.filter((kind) => !forces.has(kind)).flatMap((kind) => {
       const table = FORCES[kind].settings as Record<string, Declaration>;
       const of = {
+        kind,
         add: { kind: 'force', of: kind },
         word: forceWord(kind),
         chapter: 'motion',
@@ -179,6 +224,7 @@ export function absentTargets(effect: Effect, layerId: Id): Target[] {
     ...STEP_KINDS.filter((kind) => !steps.has(kind)).flatMap((kind) => {
       const table = stepTable(kind);
       const of = {
+        kind,
         add: { kind: 'step', of: kind },
         word: STEP_NAMES[kind].toLowerCase(),
         chapter: 'appearance',
@@ -187,5 +233,8 @@ export function absentTargets(effect: Effect, layerId: Id): Target[] {
         absentTarget(of, table, setting, (id, layer) => ({ kind: 'step', layer, id, setting })),
       );
     }),
+    ...(surfacesFor(effect, layerId).length > 0 ? [] : Object.keys(SURFACE_SETTINGS.ground)).map((setting) =>
+      absentTarget(GROUND, SURFACE_SETTINGS.ground, setting, (id) => ({ kind: 'surface', id, setting })),
+    ),
   ];
 }

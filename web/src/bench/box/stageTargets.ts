@@ -56,6 +56,36 @@ export function stageTargets(effect: Effect): Target[] {
         };
       },
     },
+    {
+      id: 'bloom',
+      text: 'bloom',
+      otherWords: ['glow of the picture', 'lens bloom'],
+      detail: effect.stage.lens.bloom.isOn ? 'on: this switches it off' : 'off: this switches it on',
+      previews: true,
+      run: ({ change }) => change('switch bloom', ({ stage }) => (stage.lens.bloom.isOn = !stage.lens.bloom.isOn)),
+      take: (text) => {
+        const strength = within(readNumber(text, { unit: '%' }), { name: 'bloom', least: 0, most: 400, unit: '%' });
+        return {
+          text: `bloom: ${plainNumber(strength)}%`,
+          run: ({ change }) =>
+            change('set bloom', ({ stage }) => Object.assign(stage.lens.bloom, { isOn: strength > 0, strength })),
+        };
+      },
+    },
+    {
+      id: 'exposure',
+      text: 'exposure',
+      otherWords: ['picture brightness', 'stops of light'],
+      detail: 'doublings of the light',
+      run: ({ focus }) => focus('exposure'),
+      take: (text) => {
+        const exposure = within(readNumber(text), { name: 'exposure', least: -8, most: 8, unit: '' });
+        return {
+          text: `exposure: ${plainNumber(exposure)}`,
+          run: ({ change }) => change('set exposure', ({ stage }) => (stage.lens.exposure = exposure)),
+        };
+      },
+    },
     lawTarget('size', 'times as large', ['scale effect', 'overall scale', 'whole effect size']),
     lawTarget('tempo', 'times as fast', ['time scale', 'overall speed', 'whole effect speed']),
     {

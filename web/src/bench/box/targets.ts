@@ -27,10 +27,12 @@ import { keyName } from '../commands/placeKeys';
 import { keysOf, type Command } from '../commands/registry';
 import type { PickItem } from '../pick/pick';
 import { assetTargets } from './assetTargets';
+import { gridTargets } from './gridTargets';
 import { namedTargets } from './namedTargets';
-import { placeTargets } from './placeTargets';
+import { absentPlaceTargets, placeTargets } from './placeTargets';
 import { timeTargets } from './timeTargets';
 import { exposeTargets, frontTargets, linkTargets, removeTargets } from './partActs';
+import { shapeTargets } from './shapeTargets';
 import { stageTargets } from './stageTargets';
 import { thingTargets } from './thingTargets';
 import { layerTargets, partTargets } from './partTargets';
@@ -146,6 +148,8 @@ export function targetsOf(around: Around): Target[] {
     ...settingTargets(effect, found),
     ...presentTargets(effect, layerId),
     ...placeTargets(effect, layerId, around.rigs),
+    ...shapeTargets(effect, layerId),
+    ...gridTargets(effect, layerId),
     ...linkTargets(effect, layerId),
     ...timeTargets(effect, layerId),
     ...partTargets(effect, layerId, around.surfaces),
@@ -180,6 +184,7 @@ export function targetsOf(around: Around): Target[] {
     ...exposeTargets(effect, found),
     ...frontTargets(effect, layerId),
     ...absentTargets(effect, layerId),
+    ...absentPlaceTargets(effect, layerId, around.rigs),
     ...around.findings.map((finding): Target => ({
       id: `finding ${finding.id}`,
       text: finding.sentence,

@@ -8,12 +8,12 @@ import type { Target } from './target';
 const secondsOf = (text: string, limits: Limits) => within(readNumber(text, { unit: 's' }), limits);
 
 const STRETCHES = [
-  ['opening', ['intro', 'start-up', 'ramp up']],
-  ['hold', ['sustain', 'loop length', 'hold time']],
+  ['opening', ['intro', 'start-up', 'ramp up', 'opens']],
+  ['hold', ['sustain', 'loop length', 'hold time', 'effect duration']],
   ['closing', ['outro', 'release time', 'ramp down']],
 ] as const;
 /** A count, when it comes, how far apart it comes again, and how often: "18 at 0.2 every 0.4, 3 times". */
-const BURST = /^([\d., ]+?)(?:\s+at\s+(.+?))?(?:,?\s+(?:again\s+)?every\s+(.+?))?(?:,?\s+(\d+)\s+times)?$/;
+const BURST = /^(?:of\s+)?([\d., ]+?)(?:\s+at\s+(.+?))?(?:,?\s+(?:again\s+)?every\s+(.+?))?(?:,?\s+(\d+)\s+times)?$/;
 
 /** Lengths and times of the effect and of the chosen layer that are no settings of the table. */
 export function timeTargets(effect: Effect, layerId: string): Target[] {
@@ -23,7 +23,16 @@ export function timeTargets(effect: Effect, layerId: string): Target[] {
         {
           id: 'burst',
           text: 'burst',
-          otherWords: ['add a burst', 'burst count', 'emit at once', 'explosion of particles'],
+          otherWords: [
+            'add a burst',
+            'burst count',
+            'emit at once',
+            'explosion of particles',
+            'explode',
+            'particles',
+            'at once',
+            'particles at once',
+          ],
           detail: layer.bursts.order.length > 0 ? `${layer.name} · births` : 'adds a burst',
           run: (tools) => {
             if (layer.bursts.order.length === 0) tools.add({ kind: 'burst' });
@@ -68,7 +77,7 @@ export function timeTargets(effect: Effect, layerId: string): Target[] {
           otherWords:
             end === 'from'
               ? ['start delay', 'start time', 'wait']
-              : ['stop time', 'emission duration', 'stop emitting'],
+              : ['stop time', 'end time', 'emission duration', 'stop emitting'],
           detail: `${layer.name} · births`,
           run: ({ leadTo }) => leadTo('births', null, end === 'from' ? 'births begin' : 'births end'),
           take: (text) => {
@@ -138,7 +147,7 @@ export function timeTargets(effect: Effect, layerId: string): Target[] {
     {
       id: 'pre-roll',
       text: 'pre-roll',
-      otherWords: ['warmed up', 'warm-up', 'already full', 'pre-simulate'],
+      otherWords: ['warmed up', 'warm-up', 'warmup', 'already full', 'pre-simulate'],
       detail: 'how long it has held when first seen',
       run: ({ focus }) => focus('pre-roll'),
       take: (text) => {

@@ -79,9 +79,8 @@ export function useBox(
         leadTo('appearance', null, 'drawn as');
         return null;
       case 'surface':
-        surfaces.add(what.of);
         leadTo('motion');
-        return null;
+        return surfaces.add(what.of);
       case 'link':
         leadTo('links');
         return what.of === null ? links.setOffNew() : links.setOff(what.of);

@@ -105,7 +105,7 @@ export const COMMANDS = {
     'exposed parameters',
     'public variables',
   ]),
-  'whole.signals': command('signals: moments that the game announces', ['events', 'gameplay event']),
+  'whole.signals': command('signals: moments that the game announces', ['events', 'gameplay event', 'trigger']),
   'whole.cameras': command('cameras that were kept', ['viewpoints', 'camera bookmarks']),
   'whole.quality': command('quality: what low and middle leave out', [
     'level of detail',

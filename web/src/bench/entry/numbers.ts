@@ -5,16 +5,16 @@
 
 /** What a unit is worth in the first one of its kind. */
 const KINDS: readonly Readonly<Record<string, number>>[] = [
-  { m: 1, cm: 0.01, mm: 0.001, km: 1000 },
-  { s: 1, ms: 0.001, min: 60 },
+  { m: 1, cm: 0.01, mm: 0.001, km: 1000, metre: 1, metres: 1, meter: 1, meters: 1 },
+  { s: 1, ms: 0.001, min: 60, sec: 1, second: 1, seconds: 1 },
   { 'm/s': 1, 'cm/s': 0.01, 'km/h': 1 / 3.6 },
   { 'm/s²': 1, 'cm/s²': 0.01 },
-  { '°': 1, deg: 1 },
+  { '°': 1, deg: 1, degree: 1, degrees: 1 },
   { '°/s': 1, 'deg/s': 1 },
-  { '/s': 1, '/min': 1 / 60 },
+  { '/s': 1, '/min': 1 / 60, 'a second': 1, 'per second': 1 },
   { '/m': 1, '/cm': 100 },
   { '/m²': 1, '/cm²': 10_000 },
-  { '%': 1 },
+  { '%': 1, percent: 1 },
   { '×': 1, x: 1 },
 ];
 const UNITS = KINDS.flatMap((kind) => Object.keys(kind)).sort((a, b) => b.length - a.length);
