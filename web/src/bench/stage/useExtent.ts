@@ -31,6 +31,11 @@ export function useExtent(engine: Engine): Ref<Extent | null> {
     (isPlaying) => (isPlaying ? resume() : pause()),
     { immediate: true },
   );
+  // What was measured of others says nothing of these.
+  watch(
+    () => store.chosenIds,
+    () => (extent.value = null),
+  );
   // While it stands, the picture of a change is drawn once it was computed.
   watch(
     [() => store.chosenIds, () => store.effect, () => engine.state.step, engine.tracked, () => engine.state.progress],
