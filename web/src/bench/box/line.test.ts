@@ -274,7 +274,7 @@ describe('a line of the box', () => {
     const made = bench();
     expect(made.say('vortex 5')).toBe('spin: 5 m/s²');
     expect(made.say('turbulence 2')).toBe('add curl noise, strength: 2 m/s²');
-    expect(made.say('attraction at head 0, 0.2, 0')).toMatch(/head/);
+    expect(made.say('attract to head 0, 0.2, 0')).toMatch(/head/);
   });
 
   it('fades in and out, each as the other stays', () => {
