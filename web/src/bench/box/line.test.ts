@@ -274,7 +274,11 @@ describe('a line of the box', () => {
     const made = bench();
     expect(made.say('vortex 5')).toBe('spin: 5 m/s²');
     expect(made.say('turbulence 2')).toBe('add curl noise, strength: 2 m/s²');
-    expect(made.say('attract to head 0, 0.2, 0')).toMatch(/head/);
+    const attracted = made.means('attract to head 0, 0.2, 0').map(({ text }) => text);
+    expect(attracted[0]).toMatch(/head/);
+    expect(new Set(attracted).size).toBe(attracted.length);
+    made.say('attract to head 0, 0.2, 0');
+    expect(Object.values(made.layer().forces.byId).at(-1)).toMatchObject({ place: { bone: 'head' } });
   });
 
   it('fades in and out, each as the other stays', () => {

@@ -39,7 +39,8 @@ function withValue(target: Target, isLike: boolean, name: string, value: string,
   const shared = { ...plain(target, isLike), id: `${target.id} ${value}` };
   try {
     const act: Act = target.take!(value, tools);
-    return { ...shared, text: act.text, previews: true, run: act.run };
+    // The same done with the same is one suggestion, however the line was read.
+    return { ...shared, id: `${target.id} ${act.text}`, text: act.text, previews: true, run: act.run };
   } catch (error) {
     // What is plainly meant says why it cannot be; anything else was not meant.
     return isSaid(target, name)
