@@ -1,4 +1,4 @@
-import { type Effect, type Id, type Moment } from '../document/index.ts';
+import type { Effect, Id, Moment } from '../document/index.ts';
 
 const LONGEST = 3600;
 const within = (seconds: number, least: number) => Math.min(LONGEST, Math.max(least, Number(seconds.toPrecision(8))));

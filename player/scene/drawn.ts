@@ -92,7 +92,7 @@ function drawnRibbon(effect: Effect, layer: Layer, drawn: Ribbon): DrawnRibbon {
   });
   return {
     form: actingValue(form, RIBBON_SETTINGS[drawn.kind].form) as DrawnRibbon['form'],
-    tile: !laid.muted && laid.base.value === 'by the metre' ? metres.read(newReading()) : 0,
+    tile: actingValue(laid, RIBBON_SETTINGS[drawn.kind].laid) === 'by the metre' ? metres.read(newReading()) : 0,
   };
 }
 

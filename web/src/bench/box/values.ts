@@ -1,6 +1,7 @@
 import {
   curveShaper,
   listed,
+  unmeasured,
   withItem,
   withoutItem,
   type Collection,
@@ -23,7 +24,7 @@ import { settingText, shownUnit } from '../entry/format';
 import { percentIn, readNumber, readNumbers, within } from '../entry/numbers';
 import { Finder } from '../pick/finder';
 import { WAYS } from '../values/axes';
-import { changeBase, unmeasured } from '../values/measured';
+import { changeBase } from '../values/measured';
 import { choicesOf } from '../values/choices';
 import { hexTyped } from '../values/colour';
 import { ageGradient, READY_SHAPES, readyCurveOf, setAgeCurve, setAgeGradient } from '../values/shapers';

@@ -1,5 +1,4 @@
-import { FORCES, type Effect, type Force } from '@jinx/core/document';
-import { unmeasured } from '../values/measured';
+import { FORCES, unmeasured, type Effect, type Force } from '@jinx/core/document';
 
 /** The lone numbers of an orbit about an axis; null where one of them is a spread or taken. */
 function ringOf(force: Force, effect: Pick<Effect, 'measures'>): { distance: number; speed: number } | null {

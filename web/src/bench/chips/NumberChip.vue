@@ -2,12 +2,14 @@
 import {
   type Effect,
   formatAddress,
+  highestBase,
   type HolderAddress,
   listed,
   type NumberDeclaration,
   type NumberSetting,
   type Shaper,
   structuredCopy,
+  unmeasured,
   withoutItem,
 } from '@jinx/core/document';
 import { computed, inject, ref, useId } from 'vue';
@@ -23,7 +25,7 @@ import { sideways } from '../entry/sideways';
 import { useTyped } from '../entry/useTyped';
 import { useNumberActs } from './useNumberActs';
 import { marks, toggleMark } from '../values/marks';
-import { changeBase, unmeasured } from '../values/measured';
+import { changeBase } from '../values/measured';
 import { muteSetting, resetSetting, type SettingAt } from '../values/settingActs';
 import { useSetting } from '../values/useSetting';
 import MenuButton from './MenuButton.vue';
@@ -161,17 +163,14 @@ function shifted(base: NumberSetting['base'], by: number): NumberSetting['base']
   if (base.kind === 'spread') return { kind: 'spread', low: fit(base.low + by), high: fit(base.high + by) };
   return base;
 }
-const sizeOf = (base: NumberSetting['base']) =>
-  base.kind === 'fixed' ? base.value : base.kind === 'spread' ? base.high : 1;
+const stepOf = (base: NumberSetting['base']) => stepFor(highestBase(base, store.effect!) ?? 1, declaration.value);
 /** What each layer began the drag with: all go on by the same way. */
 const starts = new Map<string, NumberSetting['base']>();
 const drags = inject(DRAGS, () => undefined);
 const dragged = sideways({
   begin: () => starts.clear(),
   by: (steps) => {
-    const by =
-      steps *
-      stepFor(sizeOf(starts.get(store.chosenId) ?? unmeasured(chosen.value.base, store.effect!)), declaration.value);
+    const by = steps * stepOf(starts.get(store.chosenId) ?? chosen.value.base);
     change(
       'drag',
       (target, layerId, draft) => {
@@ -200,7 +199,7 @@ function multiply(by: number): void {
   );
 }
 function nudge(steps: number): void {
-  const by = steps * stepFor(sizeOf(unmeasured(chosen.value.base, store.effect!)), declaration.value);
+  const by = steps * stepOf(chosen.value.base);
   change('nudge', (target, _, draft) => changeBase(draft, target, (base) => shifted(base, by)), `nudge ${gesture}`);
 }
 const markAddress = computed(() => ({ ...address.value, setting: props.setting }));

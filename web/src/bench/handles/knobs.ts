@@ -18,6 +18,7 @@ import {
 } from '@jinx/core/document';
 import { across, type Point } from '../guides/lines';
 import { tidy } from '../rulers/keyPlaces';
+import { changeBase } from '../values/measured';
 import { mapAxes, AXES, scale } from '@jinx/core/maths';
 import type { ForceHandle, MeasureName } from '@jinx/core/simulation';
 
@@ -52,15 +53,14 @@ const within = (value: number, { least, most }: { least: number; most: number })
 export const GROUP_SCALE = { least: 0.001, most: 1000 } as const;
 
 function setHighest(draft: Effect, setting: NumberSetting, value: number, declaration: NumberDeclaration): void {
-  const { base } = setting;
-  const measure = base.kind === 'measure' ? draft.measures.byId[base.measure] : undefined;
-  if (measure) measure.value = within(value, declaration);
-  else if (base.kind === 'fixed') base.value = within(value, declaration);
-  else if (base.kind === 'spread') {
+  const high = within(value, declaration);
+  changeBase(draft, setting, (base) => {
+    if (base.kind === 'fixed') return { kind: 'fixed', value: high };
+    if (base.kind !== 'spread') return base;
     // The spread grows as a whole, so that it stays as wide as it was beside its size.
-    base.low = within(base.high === 0 ? value : (base.low * value) / base.high, declaration);
-    base.high = within(value, declaration);
-  }
+    const low = within(base.high === 0 ? value : (base.low * value) / base.high, declaration);
+    return { kind: 'spread', low, high };
+  });
 }
 
 /** How large a group is beside what it was made as. */

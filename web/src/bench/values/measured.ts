@@ -1,13 +1,6 @@
-import type { Effect, Id, NumberSetting } from '@jinx/core/document';
+import { unmeasured, type Effect, type Id, type NumberSetting } from '@jinx/core/document';
 
 type Base = NumberSetting['base'];
-type Measures = Pick<Effect, 'measures'>;
-
-/** What a number begins with, a measure taken for its value. */
-export function unmeasured(base: Base, { measures }: Measures): Base {
-  if (base.kind !== 'measure') return base;
-  return { kind: 'fixed', value: measures.byId[base.measure]?.value ?? 0 };
-}
 
 /** Measures that were changed already, by the draft in which: several numbers that share one change it once. */
 const changedIn = new WeakMap<object, Set<Id>>();
