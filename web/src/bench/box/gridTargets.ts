@@ -1,8 +1,8 @@
-import { formatAddress, stepsOf, type Effect, type Id, type NumberSetting } from '@jinx/core/document';
+import { formatAddress, STEP_SETTINGS, stepsOf, type Effect, type Id, type NumberSetting } from '@jinx/core/document';
+import { within } from '../entry/numbers';
 import type { Target, Tools } from './target';
 
 const GRID = /^(\d+)\s*(?:x|×|by|,|\s)\s*(\d+)$/i;
-const MOST = 64;
 
 /** Columns and rows of a picture of frames at once, `4x4` or `4 by 2`; without a picture in the look one is added. */
 export function gridTargets(effect: Effect, layerId: Id): Target[] {
@@ -22,9 +22,8 @@ export function gridTargets(effect: Effect, layerId: Id): Target[] {
       take: (text) => {
         const grid = GRID.exec(text.trim());
         if (!grid) throw new Error('Columns and rows are two numbers, as in 4x2');
-        const [columns, rows] = grid.slice(1).map(Number) as [number, number];
-        if (Math.min(columns, rows) < 1 || Math.max(columns, rows) > MOST)
-          throw new Error(`Columns and rows may be 1 to ${MOST}`);
+        const columns = within(Number(grid[1]), STEP_SETTINGS.picture.columns);
+        const rows = within(Number(grid[2]), STEP_SETTINGS.picture.rows);
         return {
           text: `picture: ${columns} columns, ${rows} rows`,
           run: (tools) => {

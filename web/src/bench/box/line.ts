@@ -84,6 +84,8 @@ function readings(words: readonly string[]): Reading[] {
   }));
 }
 
+const isTaken = ({ problem }: Suggestion): boolean => problem === '';
+
 /** What one part of a line can mean, the likeliest first: names alone, and names with a value after them. */
 export function suggestionsFor(part: string, finder: Finder<Target>, tools: Tools, most = 8): Suggestion[] {
   const words = part.trim().split(/\s+/).filter(Boolean);
@@ -93,7 +95,7 @@ export function suggestionsFor(part: string, finder: Finder<Target>, tools: Tool
   const valued: (Suggestion & { readonly isSaid: boolean })[] = [];
   for (const { name, value, isLate } of readings(words)) {
     // A number within a name is tried only where nothing else was meant.
-    if (valued.some(({ problem }) => problem === '') && isLate) break;
+    if (isLate && valued.some(isTaken)) break;
     // What is given a value is named in full; a word that is only begun could be anything.
     const takers = finder.find(name, MOST_TAKERS).filter((target) => target.take);
     const writtenTakers = takers.length > 0 ? finder.written(name) : new Set<Target>();
@@ -103,8 +105,8 @@ export function suggestionsFor(part: string, finder: Finder<Target>, tools: Tool
     }
   }
   const isNamed = byName.length > 0 && isSaid(byName[0]!, part.trim());
-  const inOrder = sorted(valued);
-  const isTaken = ({ problem }: Suggestion): boolean => problem === '';
+  // What is named in full goes before what is only like it.
+  const inOrder = [...valued.filter(({ isSaid: said }) => said), ...valued.filter(({ isSaid: said }) => !said)];
   const all = isNamed
     ? [...named, ...valued]
     : [
@@ -116,8 +118,3 @@ export function suggestionsFor(part: string, finder: Finder<Target>, tools: Tool
   const seen = new Set<string>();
   return all.filter(({ id }) => !seen.has(id) && seen.add(id)).slice(0, most);
 }
-/** What is named in full goes before what is only like it. */
-const sorted = <T extends Suggestion & { readonly isSaid: boolean }>(valued: readonly T[]): T[] =>
-  [...valued].sort((a, b) => rankOf(a) - rankOf(b));
-const rankOf = ({ problem, isSaid: said }: Suggestion & { readonly isSaid: boolean }) =>
-  (said ? 0 : 2) + (problem === '' ? 0 : 1);

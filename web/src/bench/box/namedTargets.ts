@@ -1,10 +1,9 @@
 import { listed, type Dial, type Effect, type Id, type Measure } from '@jinx/core/document';
 import { plainNumber, type Limits } from '../entry/numbers';
 import { readPlain } from '../entry/entry';
+import { MEASURE_UNITS } from '../names/given';
 import type { Act, Target, Tools } from './target';
-import { readVector } from './values';
-
-const UNITS: Record<Measure['quantity'], string> = { length: 'm', time: 's', count: '' };
+import { METRES, readVector } from './values';
 
 /** What is set for the effect as a whole is led to by its name. */
 const lead =
@@ -18,13 +17,19 @@ const measureTarget = (id: Id, { name, quantity, value }: Measure): Target => ({
   id: `measure ${id}`,
   text: name,
   otherWords: [`measure ${name}`],
-  detail: `a measure, ${plainNumber(value)} ${UNITS[quantity]}`.trim(),
+  detail: `a measure, ${plainNumber(value)} ${MEASURE_UNITS[quantity]}`.trim(),
   run: lead(name),
   take: (text) => {
-    const limits: Limits = { name, least: 0, most: 1_000_000, unit: UNITS[quantity], whole: quantity === 'count' };
+    const limits: Limits = {
+      name,
+      least: 0,
+      most: 1_000_000,
+      unit: MEASURE_UNITS[quantity],
+      whole: quantity === 'count',
+    };
     const next = readPlain(text, limits, value);
     return {
-      text: `${name}: ${plainNumber(next)} ${UNITS[quantity]}`.trim(),
+      text: `${name}: ${plainNumber(next)} ${MEASURE_UNITS[quantity]}`.trim(),
       run: ({ change }) => change('set a measure', (draft) => void (draft.measures.byId[id]!.value = next)),
     };
   },
@@ -44,7 +49,7 @@ function readDial(dial: Dial, text: string): { readonly part: Partial<Dial>; rea
       return { part: { value: isOn }, words: isOn ? 'on' : 'off' };
     }
     case 'place': {
-      const at = readVector(text, { name, least: -1000, most: 1000, unit: 'm' });
+      const at = readVector(text, { name, ...METRES });
       return { part: { at }, words: `${at.join(', ')} m` };
     }
     case 'direction': {

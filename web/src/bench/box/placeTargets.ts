@@ -20,9 +20,8 @@ import { plainNumber } from '../entry/numbers';
 import { Finder } from '../pick/finder';
 import { anchorsOf, hungOn } from '../values/anchors';
 import type { Target, Tools } from './target';
-import { readVector } from './values';
+import { METRES, readVector } from './values';
 
-const METRES = { least: -1000, most: 1000, unit: 'm' };
 const DEGREES = { least: -3600, most: 3600, unit: '°' };
 
 /** Where a place's numbers begin: after the name of what it hangs on, if one is given. */

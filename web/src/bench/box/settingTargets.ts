@@ -65,24 +65,34 @@ function letAct(address: SettingAddress, { effect, changeSetting }: Tools): void
 
 /** The number of a force, or the setting of a step, that is meant where a value is given to the whole by its name. */
 const MAIN: Readonly<Partial<Record<ForceKind | StepKind, string>>> = {
-  ...{ attraction: 'strength', curl: 'strength', drag: 'strength', gravity: 'strength', jitter: 'strength' },
-  ...{ push: 'strength', vortex: 'strength', wind: 'speed', limit: 'fastest', orbit: 'distance' },
-  ...{
-    warp: 'strength',
-    dissolve: 'amount',
-    rim: 'intensity',
-    tint: 'colour',
-    intensity: 'factor',
-    soft: 'distance',
-  },
+  attraction: 'strength',
+  curl: 'strength',
+  drag: 'strength',
+  gravity: 'strength',
+  jitter: 'strength',
+  limit: 'fastest',
+  orbit: 'distance',
+  push: 'strength',
+  vortex: 'strength',
+  wind: 'speed',
+  dissolve: 'amount',
+  intensity: 'factor',
+  rim: 'intensity',
+  soft: 'distance',
+  tint: 'colour',
+  warp: 'strength',
 };
-/** Words by which a setting is found as the one that is meant by the whole of a force or a step. */
-function wholeWords(kind: ForceKind | StepKind, setting: string): readonly string[] {
-  if (MAIN[kind] !== setting) return [];
-  const step = kind as StepKind;
-  return kind in FORCES
-    ? [forceWord(kind as ForceKind), ...FORCES[kind as ForceKind].otherWords]
-    : [STEP_NAMES[step].toLowerCase(), ...STEP_OTHER_WORDS[step]];
+const isForceKind = (kind: ForceKind | StepKind): kind is ForceKind => kind in FORCES;
+/** Words by which a setting is found beside its name: its own, and those of the whole of a force or a step where that is what it means. */
+function otherWordsOf(
+  { otherWords = [] }: Declaration,
+  setting: string,
+  kind: ForceKind | StepKind | null,
+): readonly string[] {
+  if (kind === null || MAIN[kind] !== setting) return otherWords;
+  return isForceKind(kind)
+    ? [...otherWords, forceWord(kind), ...FORCES[kind].otherWords]
+    : [...otherWords, STEP_NAMES[kind].toLowerCase(), ...STEP_OTHER_WORDS[kind]];
 }
 /** What kind of force or of step has a setting; null where it is of neither. */
 function kindOf(effect: Effect, address: SettingAddress): ForceKind | StepKind | null {
@@ -120,11 +130,10 @@ export function takeInto(address: SettingAddress, text: string, tools: Tools): A
 function targetOf(effect: Effect, { address, declaration }: Pick<FoundSetting, 'address' | 'declaration'>): Target {
   const layer = layerOf(address);
   const chapter = chapterOf(address, declaration);
-  const kind = kindOf(effect, address);
   return {
     id: formatAddress(address),
     text: nameOfSetting(effect, address, declaration),
-    otherWords: [...(declaration.otherWords ?? []), ...(kind ? wholeWords(kind, address.setting) : [])],
+    otherWords: otherWordsOf(declaration, address.setting, kindOf(effect, address)),
     detail: [layer === null ? '' : (effect.layers.byId[layer]?.name ?? ''), chapter].filter(Boolean).join(' · '),
     help: declaration.help,
     run: ({ leadTo }) => leadTo(chapter, formatAddress(address)),
@@ -179,7 +188,7 @@ function absentTarget(
   return {
     id: `absent ${of.word} ${setting}`,
     text: `${of.word} ${declaration.name}`,
-    otherWords: [...(declaration.otherWords ?? []), ...(of.kind ? wholeWords(of.kind, setting) : [])],
+    otherWords: otherWordsOf(declaration, setting, of.kind),
     detail: `adds ${of.word}`,
     help: declaration.help,
     run: (tools) => {

@@ -29,6 +29,44 @@ const lawTarget = (of: 'size' | 'tempo', text: string, otherWords: readonly stri
   },
 });
 
+/** Something of the stage that is switched on and off, and has one percentage that says how much of it there is. */
+interface Switched<T> {
+  readonly name: string;
+  readonly otherWords: readonly string[];
+  /** Percent at most. */
+  readonly most: number;
+  readonly of: (stage: Effect['stage']) => T;
+  readonly set: (part: T, percent: number) => void;
+  readonly said: (percent: string) => string;
+}
+function switchedTarget<T extends { isOn: boolean }>(effect: Effect, switched: Switched<T>): Target {
+  const { name, otherWords, most, of, set, said } = switched;
+  return {
+    id: name,
+    text: name,
+    otherWords,
+    detail: of(effect.stage).isOn ? 'on: this switches it off' : 'off: this switches it on',
+    previews: true,
+    run: ({ change }) =>
+      change(`switch ${name}`, ({ stage }) => {
+        const part = of(stage);
+        part.isOn = !part.isOn;
+      }),
+    take: (text) => {
+      const percent = within(readNumber(text, { unit: '%' }), { name, least: 0, most, unit: '%' });
+      return {
+        text: said(`${plainNumber(percent)}%`),
+        run: ({ change }) =>
+          change(`set the ${name}`, ({ stage }) => {
+            const part = of(stage);
+            part.isOn = percent > 0;
+            set(part, percent);
+          }),
+      };
+    },
+  };
+}
+
 /** The stage and the effect as a whole: surround, fog, size and tempo, colours with names. */
 export function stageTargets(effect: Effect): Target[] {
   return [
@@ -40,38 +78,22 @@ export function stageTargets(effect: Effect): Target[] {
       previews: true,
       run: ({ change }) => change('choose the surround', (draft) => (draft.stage.surround = value)),
     })),
-    {
-      id: 'fog',
-      text: 'fog',
+    switchedTarget(effect, {
+      name: 'fog',
       otherWords: ['mist', 'atmosphere', 'volumetric fog'],
-      detail: effect.stage.air.fog.isOn ? 'on: this switches it off' : 'off: this switches it on',
-      previews: true,
-      run: ({ change }) => change('switch fog', ({ stage }) => (stage.air.fog.isOn = !stage.air.fog.isOn)),
-      take: (text) => {
-        const density = within(readNumber(text, { unit: '%' }), { name: 'fog', least: 0, most: 95, unit: '%' });
-        return {
-          text: `fog: a metre hides ${plainNumber(density)}%`,
-          run: ({ change }) =>
-            change('set the fog', ({ stage }) => Object.assign(stage.air.fog, { isOn: density > 0, density })),
-        };
-      },
-    },
-    {
-      id: 'bloom',
-      text: 'bloom',
+      most: 95,
+      of: ({ air }) => air.fog,
+      set: (fog, density) => (fog.density = density),
+      said: (percent) => `fog: a metre hides ${percent}`,
+    }),
+    switchedTarget(effect, {
+      name: 'bloom',
       otherWords: ['glow of the picture', 'lens bloom'],
-      detail: effect.stage.lens.bloom.isOn ? 'on: this switches it off' : 'off: this switches it on',
-      previews: true,
-      run: ({ change }) => change('switch bloom', ({ stage }) => (stage.lens.bloom.isOn = !stage.lens.bloom.isOn)),
-      take: (text) => {
-        const strength = within(readNumber(text, { unit: '%' }), { name: 'bloom', least: 0, most: 400, unit: '%' });
-        return {
-          text: `bloom: ${plainNumber(strength)}%`,
-          run: ({ change }) =>
-            change('set bloom', ({ stage }) => Object.assign(stage.lens.bloom, { isOn: strength > 0, strength })),
-        };
-      },
-    },
+      most: 400,
+      of: ({ lens }) => lens.bloom,
+      set: (bloom, strength) => (bloom.strength = strength),
+      said: (percent) => `bloom: ${percent}`,
+    }),
     {
       id: 'exposure',
       text: 'exposure',

@@ -1,13 +1,12 @@
 import type { Id, Thing } from '@jinx/core/document';
 import { readNumber, within } from '../entry/numbers';
 import type { Act, Target, Tools } from './target';
-import { readVector } from './values';
+import { METRES, readVector } from './values';
 
 interface Standing {
   readonly id: Id;
   readonly item: Thing;
 }
-const METRES = { least: -1000, most: 1000, unit: 'm' };
 const DEGREES = { least: -360, most: 360, unit: '°' };
 
 const changeThing = (id: Id, label: string, recipe: (thing: Thing) => void): Act['run'] => {

@@ -45,6 +45,10 @@ export interface Around {
   readonly newId: () => Id;
 }
 
+/** What places may be. */
+export const METRES = { least: -1000, most: 1000, unit: 'm' } as const;
+
+/** Two numbers with a dash between, which vectors do not take for a sum. */
 const SPREAD = /^\s*[\d.]+\s*[-–−]\s*[\d.]+\s*\D*$/;
 /** Three numbers, one for all three, or a direction by a word. @throws an error with a sentence. */
 export function readVector(

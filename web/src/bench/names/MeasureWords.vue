@@ -6,11 +6,11 @@ import { useEffectStore } from '../../stores/effect';
 import MenuButton from '../chips/MenuButton.vue';
 import PlainChip from '../chips/PlainChip.vue';
 import TextField from '../chips/TextField.vue';
+import { MEASURE_UNITS } from './given';
 import UsedBy from './UsedBy.vue';
 
 /** Lengths, times and counts that several settings share. */
 const store = useEffectStore();
-const UNITS: Record<Measure['quantity'], string> = { length: 'm', time: 's', count: '' };
 const NEW: Record<Measure['quantity'], { text: string; name: string; value: number }> = {
   length: { text: 'a length', name: 'Height', value: 1 },
   time: { text: 'a time', name: 'Fade', value: 0.5 },
@@ -53,7 +53,7 @@ const drop = (id: string) => store.change('take a measure away', (draft) => drop
     <PlainChip
       :value="item.value"
       :label="item.name"
-      :unit="UNITS[item.quantity]"
+      :unit="MEASURE_UNITS[item.quantity]"
       :least="0"
       :most="1000000"
       :whole="item.quantity === 'count'"

@@ -1,4 +1,7 @@
-import { assetsIn, freeName, type Dial, type Effect, type PictureRef } from '@jinx/core/document';
+import { assetsIn, freeName, type Dial, type Effect, type Measure, type PictureRef } from '@jinx/core/document';
+
+/** What measures are counted in. */
+export const MEASURE_UNITS: Readonly<Record<Measure['quantity'], string>> = { length: 'm', time: 's', count: '' };
 
 /** The pictures that an effect shows, or the meshes that it is drawn as: what a dial may stand for. */
 export const dialable = (effect: Effect, kind: 'picture' | 'mesh'): PictureRef[] =>
