@@ -33,7 +33,10 @@ const isFlat = (layer: Layer) => ['ground', 'own frame'].includes(String(value(l
  * them: those of one shape wait while another is tried.
  */
 export const ACTS_WHEN: Partial<Record<LayerSettingName, readonly [(layer: Layer) => boolean, string]>> = {
-  'motion.axis': [(layer) => value(layer, 'motion.launch') === 'axis', 'it is not launched along an axis'],
+  'motion.axis': [
+    (layer) => ['axis', 'round'].includes(String(value(layer, 'motion.launch'))),
+    'it is not launched along an axis or round one',
+  ],
   'motion.angle': [(layer) => value(layer, 'motion.launch') === 'tangent', 'it is not launched along a tangent'],
   'release.heldSize': [({ front }) => front !== null, 'nothing holds it'],
   'release.heldOpacity': [({ front }) => front !== null, 'nothing holds it'],

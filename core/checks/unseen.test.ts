@@ -42,6 +42,18 @@ it('a change that can be seen says nothing, nor does one of a name', () => {
   ).toBeNull();
 });
 
+it('an axis acts on what leaves along it and on what leaves round it, and on nothing else', () => {
+  const leaning = (layer: Layer): void =>
+    void (layer.settings['motion.axis'].base = { kind: 'fixed', value: [1, 1, 0] });
+  const launched = (value: string) =>
+    why(
+      effectOf((layer) => void (layer.settings['motion.launch'].base = { kind: 'fixed', value })),
+      leaning,
+    );
+  expect([launched('axis'), launched('round')]).toEqual([null, null]);
+  expect(launched('outward')).toMatch(/not launched along an axis/);
+});
+
 it('muting itself says nothing', () => {
   expect(why(effectOf(), (layer) => void (layer.settings['life.size'].muted = true))).toBeNull();
 });

@@ -11,6 +11,7 @@ import {
   type FoundSetting,
   holderAt,
   type Id,
+  type LayerSettingName,
   layerOf,
   nameOfSetting,
   type Setting,
@@ -24,6 +25,7 @@ import {
   SURFACE_SETTINGS,
   surfacesFor,
 } from '@jinx/core/document';
+import { ACTS_WHEN } from '@jinx/core/checks';
 import type { ChapterName } from '@jinx/core/editing';
 import type { Act, Addable, Target, Tools } from './target';
 import { choicesOf } from '../values/choices';
@@ -46,18 +48,18 @@ export function chapterOf({ kind }: SettingAddress, { chapter }: Declaration): C
   return CHAPTERS[kind] ?? 'appearance';
 }
 
-/** Choices of a layer without which a setting of it does not act. */
-const NEEDS: Readonly<Record<string, readonly [setting: string, value: string, but: readonly string[]]>> = {
-  'motion.axis': ['motion.launch', 'axis', ['axis', 'round']],
-  'motion.angle': ['motion.launch', 'tangent', ['tangent']],
+/** The choice that lets a setting of a layer act where it does not. */
+const LETS_ACT: Partial<Record<LayerSettingName, readonly [setting: LayerSettingName, value: string]>> = {
+  'motion.axis': ['motion.launch', 'axis'],
+  'motion.angle': ['motion.launch', 'tangent'],
 };
 /** Chooses what a setting needs to act, where something else is chosen. */
 function letAct(address: SettingAddress, { effect, changeSetting }: Tools): void {
-  const need = address.kind === 'layer' ? NEEDS[address.setting] : undefined;
-  if (!need) return;
-  const [setting, value, but] = need;
-  const { base } = holderAt(effect(), address)!.settings[setting] as ChoiceSetting;
-  if (but.includes(base.value)) return;
+  if (address.kind !== 'layer') return;
+  const name = address.setting as LayerSettingName;
+  const [lets, [acts] = []] = [LETS_ACT[name], ACTS_WHEN[name]];
+  if (!lets || acts?.(effect().layers.byId[address.layer]!)) return;
+  const [setting, value] = lets;
   changeSetting({ ...address, setting }, `set ${setting}`, (target) => {
     (target as ChoiceSetting).base = { kind: 'fixed', value };
   });
