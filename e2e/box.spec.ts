@@ -30,6 +30,12 @@ test('the box finds by words of the trade, sets what is given a value, and adds;
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByRole('button', { name: 'Undo' }).click();
 
+  // So are controls of the stage, by the words on them.
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('exposure');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Lens and air' })).toBeFocused();
+
   await page.keyboard.press('Control+k');
   await page.keyboard.type('spawn rate 35; turbulence; size 3-5 cm over age 0, 100%, 0; normal');
   await page.keyboard.press('Enter');

@@ -99,7 +99,7 @@ export function stageTargets(effect: Effect): Target[] {
       text: 'exposure',
       otherWords: ['picture brightness', 'stops of light'],
       detail: 'doublings of the light',
-      run: ({ focus }) => focus('exposure'),
+      run: ({ focus }) => focus('Lens and air'),
       take: (text) => {
         const exposure = within(readNumber(text), { name: 'exposure', least: -8, most: 8, unit: '' });
         return {

@@ -27,6 +27,11 @@ import { targetsOf } from './targets';
 /** How long figures that are being taken in are waited for, in milliseconds. */
 const MOST_WAITING = 6000;
 
+/** A control of the bench by what it is called: by its label, else by the words on it. */
+const controlCalled = (name: string): HTMLElement | undefined =>
+  document.querySelector<HTMLElement>(`[aria-label^="${CSS.escape(name)}"]`) ??
+  [...document.querySelectorAll('button')].find((button) => button.textContent.trim() === name);
+
 /** What the box of the bench finds, and how what it finds is carried out. */
 export function useBox(
   found: () => readonly ToldFinding[],
@@ -52,8 +57,7 @@ export function useBox(
   /** Where the last thing that was carried out leads: gone to once the box is closed. */
   let leads: (() => void) | null = null;
   const leadTo: Tools['leadTo'] = (...where) => void (leads = () => store.leadTo(...where));
-  const focus: Tools['focus'] = (label) =>
-    void (leads = () => document.querySelector<HTMLElement>(`[aria-label^="${CSS.escape(label)}"]`)?.focus());
+  const focus: Tools['focus'] = (label) => void (leads = () => controlCalled(label)?.focus());
   function goThere(): void {
     const last = leads;
     leads = null;
