@@ -2,7 +2,7 @@
 export type Triple = readonly [x: number, y: number, z: number];
 
 /** What an effect is seen in front of; "none" is black, without ground. */
-export type Surround = 'dusk' | 'overcast' | 'noon' | 'busy';
+export type Surround = 'night' | 'dusk' | 'overcast' | 'noon' | 'busy' | 'bare';
 
 /** Where it is seen from: metres, and degrees from the top of the picture to its bottom. */
 export interface CameraView {

@@ -20,6 +20,7 @@ import { layerTone } from './views.ts';
 import type {
   DrawnAs,
   DrawnLayer,
+  StageLight,
   StageMesh,
   StagePicture,
   StageSurroundings,
@@ -276,6 +277,10 @@ export class Drawings {
   get isWaiting(): boolean {
     for (const { drawing } of this.#all) if (drawing.isWaiting) return true;
     return false;
+  }
+
+  setOwnLights(lights: readonly StageLight[]): void {
+    this.#lights.setOwn(lights);
   }
 
   /** All that is drawn, from back to front: lights, what is solid, what lies over it. */

@@ -13,6 +13,7 @@ export class Figures {
   #hasFog = false;
   #hasView = false;
   #mode: FigureMode = 'drawn';
+  #hidden: ReadonlySet<number> = new Set();
   readonly #matrix = new THREE.Matrix4();
 
   constructor(solids: THREE.Object3D, common: CommonUniforms) {
@@ -46,6 +47,11 @@ export class Figures {
     }
   }
 
+  /** Those of these numbers are not drawn, and cast no shadow. What hangs on them goes on. */
+  hide(numbers: readonly number[]): void {
+    this.#hidden = new Set(numbers);
+  }
+
   setMode(mode: FigureMode): void {
     this.#mode = mode;
     for (const { mesh } of this.#all) (mesh.material as THREE.Material).colorWrite = mode === 'drawn';
@@ -64,11 +70,12 @@ export class Figures {
   /** Poses all as a frame says, at a share of the step. Returns where each has its feet, x and z. */
   pose(frame: Frame | null, share: number, isReplaced: (figure: FigureMesh) => boolean): [number, number][] {
     const isPosed = frame !== null && frame.bones > 0;
-    for (const figure of this.#all) {
+    for (const [n, figure] of this.#all.entries()) {
       if (isPosed) figure.pose(frame, share);
-      figure.mesh.visible = isPosed && this.#mode !== 'none' && !isReplaced(figure);
+      figure.mesh.visible = isPosed && this.#mode !== 'none' && !this.#hidden.has(n) && !isReplaced(figure);
     }
-    return isPosed ? this.#all.map((figure) => this.#feetOf(figure, frame, share)) : [];
+    const standing = this.#all.filter((_, n) => !this.#hidden.has(n));
+    return isPosed ? standing.map((figure) => this.#feetOf(figure, frame, share)) : [];
   }
 
   #feetOf(figure: FigureMesh, frame: Frame, share: number): [number, number] {

@@ -135,6 +135,14 @@ export interface StageFog {
   readonly colour: readonly [number, number, number] | null;
 }
 
+/** A light of the artist's own: metres; linear colour; how bright it is half a metre away, beside a clear sky. */
+export interface StageLight {
+  readonly at: readonly [number, number, number];
+  readonly colour: readonly [number, number, number];
+  readonly strength: number;
+  readonly reach: number;
+}
+
 /** What shining things mirror in place of the surround's sky: a picture of all directions, and how it is held. */
 export interface StageSurroundings {
   /** The hash of the picture. */
@@ -164,7 +172,7 @@ export type StageView = 'picture' | 'grey' | 'silhouette' | 'particle' | 'age' |
  */
 export type Mark = 'distance' | 'identity' | 'bend' | 'motion' | 'normal';
 
-export type Surround = 'dusk' | 'overcast' | 'noon' | 'busy';
+export type Surround = 'night' | 'dusk' | 'overcast' | 'noon' | 'busy' | 'bare';
 
 export interface StageFigure {
   readonly mesh: RigMesh;
@@ -241,6 +249,8 @@ export type ToStage =
   | { kind: 'frames'; buffer: ArrayBufferLike; address: number; bytes: number }
   /** The camera goes with the figure of that number, if it goes with any. */
   | { kind: 'figures'; figures: StageFigure[]; followed: number }
+  /** Figures of those numbers are not drawn. */
+  | { kind: 'hiddenFigures'; hidden: number[] }
   | { kind: 'pictures'; pictures: StagePicture[] }
   | { kind: 'meshes'; meshes: StageMesh[] }
   | { kind: 'lens'; lens: StageLens }
@@ -249,6 +259,7 @@ export type ToStage =
   | { kind: 'layers'; layers: DrawnLayer[] }
   | { kind: 'guides'; guides: Guide[]; isShown: boolean }
   | { kind: 'surround'; surround: Surround }
+  | { kind: 'ownLights'; lights: StageLight[] }
   /** All that belongs to the edit of that number has been told. */
   | { kind: 'edited'; edit: number }
   | { kind: 'view'; view: StageView }

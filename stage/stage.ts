@@ -102,6 +102,8 @@ export class Stage {
       case 'figures':
         this.#followed = order.followed;
         return this.#setFigures(order.figures);
+      case 'hiddenFigures':
+        return this.#figures.hide(order.hidden);
       case 'pictures':
         return this.#drawings.setPictures(order.pictures);
       case 'meshes':
@@ -123,6 +125,8 @@ export class Stage {
         return this.#instants.forget();
       case 'surround':
         return this.#surroundings.set(order.surround);
+      case 'ownLights':
+        return this.#drawings.setOwnLights(order.lights);
       case 'lens':
         return this.#passes.lens.set(order.lens);
       case 'air':

@@ -15,6 +15,13 @@ interface Light {
 }
 
 const SURROUNDS: Record<Surround, Light> = {
+  night: {
+    ...SURROUND_COLOURS.night,
+    line: '#1d2022',
+    sky: 1.6,
+    key: 0.5,
+    keyColour: '#9fb4d8',
+  },
   dusk: {
     ...SURROUND_COLOURS.dusk,
     line: '#3d4142',
@@ -44,6 +51,7 @@ const SURROUNDS: Record<Surround, Light> = {
     key: 1.8,
     keyColour: '#ffe9c9',
   },
+  bare: { ...SURROUND_COLOURS.bare, line: '#000000', sky: 0, key: 0, keyColour: '#000000' },
 };
 
 const skyVertex = /* glsl */ `
@@ -142,6 +150,7 @@ export class Surroundings {
   readonly #ground: THREE.ShaderMaterial;
   #fog: StageFog | null = null;
   #surround: Surround = 'dusk';
+  #cut = { isOn: false, groundHides: false };
 
   constructor(common: CommonUniforms) {
     this.#common = common;
@@ -183,7 +192,9 @@ export class Surroundings {
 
   set(surround: Surround): void {
     this.#surround = surround;
+    this.#show();
     const light = SURROUNDS[surround];
+    const isDark = surround === 'dusk' || surround === 'night';
     for (const material of [this.#sky, this.#ground]) {
       for (const name of ['zenith', 'horizon', 'ground'] as const)
         material.uniforms[name]!.value = linear(light[name]);
@@ -194,8 +205,8 @@ export class Surroundings {
     this.#common.horizon_tone.value = linear(light.horizon);
     this.#common.ground_tone.value = linear(light.ground);
     const { sky_light, ground_light, key_light, rim_light } = this.#common;
-    sky_light.value = linear(light.horizon).multiplyScalar(light.sky * (surround === 'dusk' ? 9 : 1));
-    ground_light.value = linear(light.ground).multiplyScalar(light.sky * (surround === 'dusk' ? 5 : 1));
+    sky_light.value = linear(light.horizon).multiplyScalar(light.sky * (isDark ? 9 : 1));
+    ground_light.value = linear(light.ground).multiplyScalar(light.sky * (isDark ? 5 : 1));
     key_light.value = linear(light.keyColour).multiplyScalar(light.key);
     rim_light.value = linear(light.keyColour).multiplyScalar(light.key * 0.8);
     this.setFog(this.#fog);
@@ -203,9 +214,16 @@ export class Surroundings {
 
   /** Leaves out all but what hides: the ground, if it is to. */
   cutOut(isOn: boolean, groundHides: boolean): void {
+    this.#cut = { isOn, groundHides };
+    this.#show();
+  }
+  /** Without a surround there is neither sky nor ground. */
+  #show(): void {
+    const { isOn, groundHides } = this.#cut;
     const [sky, ground] = this.group.children as [THREE.Object3D, THREE.Object3D];
-    sky.visible = !isOn;
-    ground.visible = !isOn || groundHides;
+    const isBare = this.#surround === 'bare';
+    sky.visible = !isOn && !isBare;
+    ground.visible = isOn ? groundHides : !isBare;
     this.#ground.colorWrite = !isOn;
   }
 

@@ -80,3 +80,21 @@ describe('a kept document of schema 8', () => {
     expect(stripped.layers).toEqual(before.layers);
   });
 });
+
+describe('a kept document of schema 9', () => {
+  it('is read without lights of its own and with nothing hidden, in what is linked too, and is otherwise as it was', () => {
+    const text = readFileSync(new URL('./kept/schema9.json', import.meta.url), 'utf8');
+    const effect = parseEffectText(text);
+    for (const { stage } of [effect, effect.groups.byId['bell']!.linked!.effect])
+      expect(stage.lights).toEqual({ order: [], byId: {} });
+    const before = JSON.parse(text) as Effect;
+    expect(effect.stage.things.byId['ringer']).toEqual({ ...before.stage.things.byId['ringer'], hidden: false });
+    const { surround, carrier, cameras } = effect.stage;
+    expect({ surround, carrier, cameras }).toEqual({
+      surround: 'overcast',
+      carrier: { kind: 'still' },
+      cameras: before.stage.cameras,
+    });
+    expect(effect.layers).toEqual(before.layers);
+  });
+});

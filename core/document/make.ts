@@ -83,6 +83,7 @@ export function newEffect(name: string, seed: number): Effect {
     stage: {
       things: emptyCollection(),
       surround: 'dusk',
+      lights: emptyCollection(),
       lens: newLens(),
       air: newAir(),
       carrier: { kind: 'still' },
@@ -223,6 +224,7 @@ export const newThing = (name: string, asset: string): Thing => ({
   name,
   asset,
   clip: '',
+  hidden: false,
   from: 0,
   path: { kind: 'spot' },
   at: [0, 0, 0],

@@ -249,6 +249,16 @@ function ofEffect(effect: Effect): SetLine[] {
     ),
     ...qualityWords(effect.quality).map(([id, name, value]) => line(id, name, value)),
     line('surround', 'surround', effect.stage.surround),
+    ...listed(effect.stage.lights).map(({ id, item }) =>
+      line(
+        `lights.${id}`,
+        `light ${item.name}`,
+        `${item.colour} at ${item.at.map(plain).join(', ')} m, ${plain(item.strength)} strong, reaching ${plain(item.reach)} m`,
+      ),
+    ),
+    ...listed(effect.stage.things).flatMap(({ id, item }) =>
+      item.hidden ? [line(`things.${id}.hidden`, item.name, 'hidden')] : [],
+    ),
     ...listed(effect.stage.cameras).map(({ id, item }) =>
       line(
         `cameras.${id}`,

@@ -2,7 +2,7 @@ import { createPlayer } from './createPlayer.ts';
 import type { Player, Playing, Quality, Surround } from '../api.ts';
 
 const QUALITIES: readonly Quality[] = ['low', 'middle', 'high'];
-const SURROUNDS: readonly string[] = ['dusk', 'overcast', 'noon', 'busy'] satisfies Surround[];
+const SURROUNDS: readonly string[] = ['night', 'dusk', 'overcast', 'noon', 'busy', 'bare'] satisfies Surround[];
 
 /** Where there is no page, as in Node, the module can be loaded all the same. */
 const Base: typeof HTMLElement = globalThis.HTMLElement ?? (class {} as typeof HTMLElement);
@@ -13,7 +13,7 @@ const Base: typeof HTMLElement = globalThis.HTMLElement ?? (class {} as typeof H
  * | attribute  | what                                                      |
  * | src        | where the parcel is                                       |
  * | effect     | the name of one of its effects; the first unless told     |
- * | surround   | dusk, overcast, noon or busy; the effect's own unless told |
+ * | surround   | night, dusk, overcast, noon, busy or bare; the effect's own unless told |
  * | quality    | low, middle or high; high unless told                     |
  * | figure     | "none" leaves figures out                                 |
  * | alt        | what is seen, in words, for those who do not see it       |

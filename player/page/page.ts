@@ -4,7 +4,7 @@ import { FIRST_VIEW } from '../scene/firstView.ts';
 
 // The page that plays a parcel from one file, without a server: it has the parcel in itself, as base64.
 
-const SURROUNDS: readonly Surround[] = ['dusk', 'overcast', 'noon', 'busy'];
+const SURROUNDS: readonly Surround[] = ['night', 'dusk', 'overcast', 'noon', 'busy', 'bare'];
 const QUALITIES: readonly Quality[] = ['high', 'middle', 'low'];
 const POLL_MILLISECONDS = 100;
 

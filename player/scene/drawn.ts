@@ -27,6 +27,7 @@ import type {
   DrawnRibbon,
   DrawnStep,
   StageFog,
+  StageLight,
   StageLens,
   StageSurroundings,
 } from '@jinx/stage';
@@ -248,6 +249,12 @@ export const drawnSurroundings = (
   const { isOn, picture, brightness, turn } = air.surroundings;
   return isOn && picture && !isRaw ? { picture: picture.asset, brightness, turn: (turn * Math.PI) / 180 } : null;
 };
+
+export const drawnOwnLights = ({ stage }: Effect): StageLight[] =>
+  listed(stage.lights).map(({ item: { at, colour, strength, reach } }) => ({
+    ...{ at, strength, reach },
+    colour: linearOf(colour),
+  }));
 
 export const drawnFog = ({ stage: { air } }: Effect, { isRaw }: Pick<Seen, 'isRaw'>): StageFog | null =>
   air.fog.isOn && !isRaw && air.fog.density > 0

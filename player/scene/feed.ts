@@ -3,7 +3,16 @@ import type { StageRigs } from '@jinx/core/checks';
 import { picturesOf, rigsOf } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import type { StageMesh, StageOrder, StagePicture } from '@jinx/stage';
-import { AS_IT_IS, drawnFog, drawnLayers, drawnLens, drawnSurroundings, textOfLayers, type Seen } from './drawn.ts';
+import {
+  AS_IT_IS,
+  drawnFog,
+  drawnLayers,
+  drawnLens,
+  drawnOwnLights,
+  drawnSurroundings,
+  textOfLayers,
+  type Seen,
+} from './drawn.ts';
 import { figuresOf } from './figures.ts';
 
 /** Assets that are here, by hash. */
@@ -59,6 +68,7 @@ export class SceneFeed {
   /** Shows an effect, as far as its assets are here. */
   show(effect: Effect, edit: number): void {
     this.#sendFigures(effect);
+    this.#sendHidden(effect);
     this.#sendPictures(effect);
     this.#sendMeshes(effect);
     const layers = drawnLayers(withThingsOf(effect, this.#assets.rigs), this.#seen);
@@ -66,6 +76,7 @@ export class SceneFeed {
     if (text !== this.#layersText) this.#send({ kind: 'layers', layers });
     this.#layersText = text;
     this.#send({ kind: 'surround', surround: effect.stage.surround });
+    this.#send({ kind: 'ownLights', lights: drawnOwnLights(effect) });
     this.#send({ kind: 'lens', lens: drawnLens(effect, this.#seen) });
     this.#send({
       kind: 'air',
@@ -94,6 +105,15 @@ export class SceneFeed {
     const [first] = staged.stage.things.order;
     const followed = things.findIndex(({ id }) => id === first);
     this.#send({ kind: 'figures', figures, followed: Math.max(0, followed) });
+  }
+
+  /** Figures are numbered by their ids, as in `figuresOf`. */
+  #sendHidden(effect: Effect): void {
+    const things = listed(withThingsOf(effect, this.#assets.rigs).stage.things).sort((a, b) =>
+      a.id < b.id ? -1 : 1,
+    );
+    const hidden = things.flatMap(({ item }, n) => (item.hidden ? [n] : []));
+    this.#send({ kind: 'hiddenFigures', hidden });
   }
 
   #sendPictures(effect: Effect): void {

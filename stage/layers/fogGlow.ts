@@ -1,9 +1,8 @@
 import * as THREE from 'three';
-import { MOST_LIGHTS } from '@jinx/core/document';
-import type { CommonUniforms } from '../looks/light.ts';
+import { LIGHT_SLOTS, type CommonUniforms } from '../looks/light.ts';
 
 const vertexShader = /* glsl */ `
-  uniform vec4 light_places[${MOST_LIGHTS}];
+  uniform vec4 light_places[${LIGHT_SLOTS}];
   flat varying int light;
   varying vec3 seen_place;
   void main() {
@@ -18,8 +17,8 @@ const vertexShader = /* glsl */ `
 // Light scattered toward the eye along the line of sight, up to what is solid: a closed form for even fog (Sun et al.,
 // 2005, A Practical Analytic Single Scattering Model, without its loss on the way), within the light's reach.
 const fragmentShader = /* glsl */ `
-  uniform vec4 light_places[${MOST_LIGHTS}];
-  uniform vec3 light_fogs[${MOST_LIGHTS}];
+  uniform vec4 light_places[${LIGHT_SLOTS}];
+  uniform vec3 light_fogs[${LIGHT_SLOTS}];
   uniform float fog_density, fog_height, added;
   uniform sampler2D depths;
   flat varying int light;

@@ -8,9 +8,9 @@ import {
   type Frame,
   type FrameLayer,
 } from '@jinx/core/simulation';
-import { MOST_LIGHTS } from '@jinx/core/document';
+import { MOST_LIGHTS, MOST_OWN_LIGHTS } from '@jinx/core/document';
 import type { CommonUniforms } from '../looks/light.ts';
-import type { DrawnLayer } from '../protocol.ts';
+import type { DrawnLayer, StageLight } from '../protocol.ts';
 
 /** A light takes another's place only when it is this many times as strong. */
 const WORTH_CHANGING = 1.6;
@@ -85,8 +85,14 @@ export class Lights {
     own: 0,
     layer: null,
   }));
+  /** Lights of the artist's own: they are always there. */
+  #own: readonly StageLight[] = [];
   #count = 0;
   #step = -1;
+
+  setOwn(lights: readonly StageLight[]): void {
+    this.#own = lights.slice(0, MOST_OWN_LIGHTS);
+  }
 
   /** Takes a frame: `layers` are those whose particles give light. */
   take(frame: Frame, layers: readonly LitLayer[], rate: number): void {
@@ -219,6 +225,12 @@ export class Lights {
       );
       common.light_colours.value[shown]!.copy(given.colour).multiplyScalar(given.fade * given.surfaces * STRENGTH);
       common.light_fogs.value[shown]!.copy(given.colour).multiplyScalar(given.fade * given.fog);
+      shown++;
+    }
+    for (const { at, colour, strength, reach } of this.#own) {
+      common.light_places.value[shown]!.set(...at, reach);
+      common.light_colours.value[shown]!.set(...colour).multiplyScalar(strength * STRENGTH);
+      common.light_fogs.value[shown]!.set(...colour).multiplyScalar(strength);
       shown++;
     }
     common.lights.value = shown;

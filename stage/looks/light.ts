@@ -1,5 +1,8 @@
-import { MOST_LIGHTS } from '@jinx/core/document';
+import { MOST_LIGHTS, MOST_OWN_LIGHTS } from '@jinx/core/document';
 import * as THREE from 'three';
+
+/** Lights that shaders have room for: those that effects give, and those of the artist's own. */
+export const LIGHT_SLOTS = MOST_LIGHTS + MOST_OWN_LIGHTS;
 
 /** What all shaders of a stage share: one object a uniform, so that setting it once sets it everywhere. */
 export interface CommonUniforms {
@@ -57,9 +60,9 @@ export const newCommonUniforms = (): CommonUniforms => ({
   mirrored_picture: { value: null },
   mirrored_numbers: { value: new THREE.Vector3(1, 0, 1) },
   lights: { value: 0 },
-  light_places: { value: Array.from({ length: MOST_LIGHTS }, () => new THREE.Vector4()) },
-  light_colours: { value: Array.from({ length: MOST_LIGHTS }, () => new THREE.Vector3()) },
-  light_fogs: { value: Array.from({ length: MOST_LIGHTS }, () => new THREE.Vector3()) },
+  light_places: { value: Array.from({ length: LIGHT_SLOTS }, () => new THREE.Vector4()) },
+  light_colours: { value: Array.from({ length: LIGHT_SLOTS }, () => new THREE.Vector3()) },
+  light_fogs: { value: Array.from({ length: LIGHT_SLOTS }, () => new THREE.Vector3()) },
   fog_colour: { value: new THREE.Color() },
   fog_density: { value: 0 },
   fog_height: { value: 3 },
@@ -73,8 +76,8 @@ export const newCommonUniforms = (): CommonUniforms => ({
 export const LIGHT = /* glsl */ `
   uniform vec3 sky_light, ground_light, key_light, key_way, rim_light, rim_way;
   uniform int lights;
-  uniform vec4 light_places[${MOST_LIGHTS}];
-  uniform vec3 light_colours[${MOST_LIGHTS}];
+  uniform vec4 light_places[${LIGHT_SLOTS}];
+  uniform vec3 light_colours[${LIGHT_SLOTS}];
   // By the square of the distance, within a window that ends smoothly at the reach.
   float reaching(float far, float reach) {
     float x = far / reach;
@@ -89,7 +92,7 @@ export const LIGHT = /* glsl */ `
   }
   vec3 nearLight(vec3 place, vec3 normal, float wrap) {
     vec3 sum = vec3(0.0);
-    for (int n = 0; n < ${MOST_LIGHTS}; n++) {
+    for (int n = 0; n < ${LIGHT_SLOTS}; n++) {
       if (n >= lights) break;
       sum += lightFrom(n, place, normal, wrap);
     }
@@ -133,7 +136,7 @@ export const SURFACE_LIGHT = /* glsl */ `
     vec3 mirrored = mix(vec3(0.04), c, metalness);
     mirrored += (1.0 - mirrored) * pow(1.0 - max(0.0, dot(normal, eye)), 5.0) * (1.0 - roughness);
     vec3 shining = key_light * shine(key_way, eye, normal, roughness) + rim_light * shine(rim_way, eye, normal, roughness);
-    for (int n = 0; n < ${MOST_LIGHTS}; n++) {
+    for (int n = 0; n < ${LIGHT_SLOTS}; n++) {
       if (n >= lights) break;
       vec3 way = light_places[n].xyz - place;
       float far = length(way);

@@ -9,6 +9,7 @@ import { toSchema6 } from './schema6.ts';
 import { toSchema7 } from './schema7.ts';
 import { toSchema8 } from './schema8.ts';
 import { toSchema9 } from './schema9.ts';
+import { toSchema10 } from './schema10.ts';
 
 /** Schema 0 was the draft with lengths in `timing`. */
 function toSchema1({ timing, ...rest }: Loose): Loose {
@@ -35,6 +36,7 @@ const STEPS: readonly ((document: Loose) => Loose)[] = [
   toSchema7,
   toSchema8,
   toSchema9,
+  toSchema10,
 ];
 
 /**

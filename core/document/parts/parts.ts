@@ -159,6 +159,7 @@ export const PARTS: { readonly [K in PartKind]: PartDefinition<PartItems[K]> } =
     reaches: {
       things: 'all',
       surround: 'nothing',
+      lights: 'nothing',
       lens: 'nothing',
       air: 'nothing',
       carrier: 'all',
@@ -271,7 +272,23 @@ export const PARTS: { readonly [K in PartKind]: PartDefinition<PartItems[K]> } =
   },
   look: { path: inCollection('looks'), schema: schemas.lookSchema, word: 'look', nameOf: named },
   group: { path: inCollection('groups'), schema: schemas.groupSchema, word: 'group', nameOf: named },
-  thing: { path: inCollection('stage', 'things'), schema: schemas.thingSchema, word: 'thing', nameOf: named },
+  thing: {
+    path: inCollection('stage', 'things'),
+    schema: schemas.thingSchema,
+    word: 'thing',
+    nameOf: named,
+    reaches: {
+      name: 'nothing',
+      asset: 'all',
+      clip: 'all',
+      from: 'all',
+      path: 'all',
+      at: 'all',
+      facing: 'all',
+      scale: 'all',
+      hidden: 'nothing',
+    },
+  },
   camera: { path: inCollection('stage', 'cameras'), schema: schemas.cameraSchema, word: 'camera', nameOf: named },
   dial: { path: inCollection('dials'), schema: schemas.dialSchema, word: 'dial', nameOf: named },
   signal: {

@@ -15,7 +15,7 @@ import { dialSchema, measureSchema, signalSchema, stretchesSchema } from './dial
 import { qualitySchema } from './quality.ts';
 import { stageSchema } from './stage.ts';
 
-export const SCHEMA = 9;
+export const SCHEMA = 10;
 
 const grouped = {
   name: itemName,

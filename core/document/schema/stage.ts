@@ -17,6 +17,8 @@ export const thingSchema = z.strictObject({
   /** Degrees round the vertical; 0 faces along +Z. */
   facing: z.number().min(-360).max(360),
   scale: z.number().min(0.01).max(100),
+  /** It is not drawn. What is born on it, hangs on it or meets it goes on. */
+  hidden: z.boolean(),
 });
 export type Thing = z.infer<typeof thingSchema>;
 
@@ -49,6 +51,18 @@ export const airSchema = z.strictObject({
   }),
 });
 
+/** How many lights of one's own may stand on the stage. */
+export const MOST_OWN_LIGHTS = 2;
+/** A light by which an effect is judged: metres, and how bright it is half a metre away, beside a clear sky. */
+export const ownLightSchema = z.strictObject({
+  name: itemName,
+  at: vectorSchema,
+  colour: hexSchema,
+  strength: z.number().min(0).max(1000),
+  reach: z.number().min(0.1).max(100),
+});
+export type OwnLight = z.infer<typeof ownLightSchema>;
+
 /** A camera that was kept: metres, degrees from top to bottom; `follows` goes with the first thing that stands there. */
 export const cameraSchema = z.strictObject({
   name: itemName,
@@ -62,7 +76,10 @@ export type Camera = z.infer<typeof cameraSchema>;
 /** What the effect is seen with: part of the document, for what stands on the stage decides what is computed. */
 export const stageSchema = z.strictObject({
   things: collectionSchema(thingSchema, 16),
-  surround: z.enum(['dusk', 'overcast', 'noon', 'busy']),
+  /** What is behind: `bare` has no sky, ground or light. */
+  surround: z.enum(['night', 'dusk', 'overcast', 'noon', 'busy', 'bare']),
+  /** Lights of the artist's own, beside those of the surround. They are no part of the effect. */
+  lights: collectionSchema(ownLightSchema, MOST_OWN_LIGHTS),
   lens: lensSchema,
   air: airSchema,
   /** What the effect itself rides on. */
