@@ -3,6 +3,7 @@ import { ConfigProvider, message } from 'ant-design-vue';
 import { onMounted } from 'vue';
 import { sendAllLeftBehind } from './keeping/leftBehind';
 import { outbox } from './keeping/outbox';
+import HelpTip from './help/HelpTip.vue';
 import PickList from './bench/pick/PickList.vue';
 import { THEME } from './theme';
 
@@ -18,9 +19,10 @@ onMounted(async () => {
 </script>
 
 <template>
-  <ConfigProvider :theme="THEME">
+  <ConfigProvider :theme="THEME" component-size="small" :wave="{ disabled: true }">
     <!-- Another effect is another bench. -->
     <RouterView v-slot="{ Component, route }"><component :is="Component" :key="route.path" /></RouterView>
     <PickList />
+    <HelpTip />
   </ConfigProvider>
 </template>
