@@ -1,4 +1,5 @@
 import type { Effect, Layer } from '@jinx/core/document';
+import { turnShown, below } from './choose.ts';
 import { atRest, choose, differing, goTo, openMantle, particlesOf, pixels, saved } from './bench.ts';
 import { expect, test, type Page } from './test.ts';
 
@@ -15,7 +16,7 @@ const documentOf = async (page: Page): Promise<Effect> => {
 };
 const layerOf = async (page: Page, name: string): Promise<Layer> =>
   Object.values((await documentOf(page)).layers.byId).find((layer) => layer.name === name)!;
-const row = (page: Page, name: string) => page.getByRole('listitem', { name, exact: true });
+const row = (page: Page, name: string) => page.getByRole('row', { name, exact: true });
 const stage = (page: Page) => page.getByLabel(/^Stage: drag/);
 /** A place of the stage, in shares of its width and its height. */
 async function onStage(page: Page, across: number, down: number): Promise<{ x: number; y: number }> {
@@ -27,14 +28,14 @@ test('a click on the picture chooses the layer seen there, again the one behind;
   page,
 }) => {
   await goTo(page, 120);
-  await page.getByRole('button', { name: 'Guides' }).click();
+  await turnShown(page, 'Guides');
   const ground = await onStage(page, 0.4, 0.85);
   await page.mouse.click(ground.x, ground.y);
-  await expect(row(page, 'Marsh water')).toHaveAttribute('aria-current', 'true');
+  await expect(row(page, 'Marsh water')).toHaveAttribute('aria-selected', 'true');
   await page.waitForTimeout(600);
   await page.mouse.click(ground.x, ground.y);
-  await expect(row(page, 'Lamplight')).toHaveAttribute('aria-current', 'true');
-  await choose(page, 'below the stage', { label: 'Living' });
+  await expect(row(page, 'Lamplight')).toHaveAttribute('aria-selected', 'true');
+  await below(page, 'Living');
   await page.waitForTimeout(600);
   await page.mouse.dblclick(ground.x, ground.y);
   await expect(row(page, 'Lamplight')).toBeInViewport();
@@ -45,14 +46,14 @@ test('a click on the picture chooses the layer seen there, again the one behind;
   await page.mouse.move(ground.x + 90, ground.y, { steps: 4 });
   await page.mouse.up();
   await expect.poll(async () => differing(before, await pixels(page))).toBeGreaterThan(1000);
-  await expect(row(page, 'Lamplight')).toHaveAttribute('aria-current', 'true');
+  await expect(row(page, 'Lamplight')).toHaveAttribute('aria-selected', 'true');
 });
 
 test('with the strike tool a click strikes there, and not elsewhere', async ({ page }) => {
   await row(page, 'Embers').getByText('Embers').click();
   await choose(page, 'source', 'hits');
   await goTo(page, 60);
-  await page.getByRole('button', { name: 'Strike', exact: true }).click();
+  await page.getByRole('button', { name: 'Strike where it is clicked' }).click();
   const head = await onStage(page, 0.5, 0.32);
   await page.mouse.click(head.x, head.y);
   await page.keyboard.press('Escape');
@@ -60,7 +61,7 @@ test('with the strike tool a click strikes there, and not elsewhere', async ({ p
   const high = (await particlesOf(page, 'Embers')).positions;
   expect(high.length).toBeGreaterThan(0);
   await goTo(page, 60);
-  await page.getByRole('button', { name: 'Strike', exact: true }).click();
+  await page.getByRole('button', { name: 'Strike where it is clicked' }).click();
   const knees = await onStage(page, 0.5, 0.78);
   await page.mouse.click(knees.x, knees.y);
   await page.keyboard.press('Escape');
@@ -147,7 +148,7 @@ test('once and holds until let go, meshes and back, out beside an axis, and line
   expect((await layerOf(page, 'Motes')).settings['motion.launch'].base.value).toBe('outward');
   for (let n = 0; n < 2; n++) await page.getByRole('button', { name: 'Undo' }).click();
 
-  await choose(page, 'below the stage', { label: 'In words' });
+  await below(page, 'In words');
   await page.getByRole('button', { name: 'Paste lines…' }).click();
   await page.getByLabel('lines to be set').fill('rate: 120/s\nblending: normal\nshine: much');
   await page.getByRole('button', { name: 'Set them' }).click();

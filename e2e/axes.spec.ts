@@ -4,7 +4,7 @@ import { choose, openMantle, saved, type } from './bench.ts';
 
 test('the axes of a size go together when told to, in proportion, and each by itself otherwise', async ({ page }) => {
   const id = await openMantle(page);
-  await page.getByRole('listitem', { name: 'Motes', exact: true }).getByText('Motes').click();
+  await page.getByRole('row', { name: 'Motes', exact: true }).getByText('Motes').click();
   await choose(page, 'source', 'box');
   await type(page, /^box size, x/, '1');
   await type(page, /^box size, y/, '2');

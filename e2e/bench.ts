@@ -127,7 +127,7 @@ export async function openMantle(page: Page): Promise<string> {
   const document = lamplitMantle(project.assets.find(({ name }) => name === 'Sedge')!.hash);
   const id = await addEffect(page, projectId, document);
   await goWithin(page, `/effects/${id}`);
-  await expect(page.getByRole('listitem', { name: 'Motes' })).toBeVisible();
+  await expect(page.getByRole('row', { name: 'Motes' })).toBeVisible();
   await living(page, 100);
   await pause(page);
   return id;

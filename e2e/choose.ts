@@ -9,3 +9,57 @@ export async function choose(page: Page, label: string | RegExp, what: string | 
       : page.getByRole('option', { name: what.label, exact: true });
   await option.click();
 }
+
+/** Opens a drawer of the rail beside the picture, if it is closed. */
+export async function drawer(page: Page, name: string): Promise<void> {
+  const button = page.getByRole('toolbar', { name: 'The picture' }).getByRole('button', { name, exact: true });
+  if ((await button.getAttribute('aria-expanded')) !== 'true') await button.click();
+}
+/** Closes it again. */
+export const closeDrawer = (page: Page, name: string) =>
+  page.getByRole('toolbar', { name: 'The picture' }).getByRole('button', { name, exact: true }).click();
+
+/** Turns guides, the raw picture or another switch of what is shown. */
+export async function turnShown(page: Page, name: string): Promise<void> {
+  await drawer(page, 'Shown');
+  await page.getByRole('switch', { name, exact: true }).click();
+  await closeDrawer(page, 'Shown');
+}
+/** Chooses what the stage stands in. */
+export async function surround(page: Page, name: string): Promise<void> {
+  await drawer(page, 'Light');
+  await page.getByRole('radio', { name, exact: true }).click();
+  await closeDrawer(page, 'Light');
+}
+
+/** Chooses what the stage shows in place of the picture. */
+export async function showAs(page: Page, name: string): Promise<void> {
+  await drawer(page, 'Shown');
+  await page.getByRole('radio', { name, exact: true }).click();
+  await closeDrawer(page, 'Shown');
+}
+
+const PAGES: Record<string, string> = {
+  Rulers: '',
+  Living: 'Read',
+  'Over time': 'Read',
+  'In words': 'Read',
+  Compared: 'Compare',
+  Instants: 'Compare',
+};
+/** Shows a page below the picture. */
+export async function below(page: Page, name: string): Promise<void> {
+  const menu = PAGES[name];
+  const own = page.getByRole('button', { name: menu || name, exact: true });
+  await own.click();
+  if (menu)
+    await page.getByRole('option', { name: name === 'Compared' ? 'With another' : name, exact: true }).click();
+}
+
+/** Types a colour into its picker. */
+export async function pickColour(page: Page, label: string | RegExp, hex: string): Promise<void> {
+  const field = page.getByRole('button', { name: label, exact: typeof label === 'string' });
+  await field.click();
+  await page.getByRole('textbox', { name: 'Hex' }).fill(hex);
+  await page.keyboard.press('Escape');
+}

@@ -11,7 +11,7 @@ test.afterEach(async ({ page }) => {
   await page.request.delete(`/api/effects/${id}`);
   if (project) await page.request.delete(`/api/projects/${project}`);
 });
-const row = (page: Page, name: string) => page.getByRole('listitem', { name, exact: true });
+const row = (page: Page, name: string) => page.getByRole('row', { name, exact: true });
 
 test('layers are copied into an effect of another project, with a list of what had no match', async ({ page }) => {
   await row(page, 'Motes').focus();

@@ -1,4 +1,5 @@
 import { expect, test, type Page } from './test.ts';
+import { turnShown, below } from './choose.ts';
 import type { Effect } from '@jinx/core/document';
 import { addEffect, choose, differing, goTo, openMantle, pixels, saved } from './bench.ts';
 
@@ -16,7 +17,7 @@ test.beforeEach(async ({ page }) => {
   motes.settings['life.size'].base = { kind: 'fixed', value: 0.09 };
   motes.settings['births.rate'].base = { kind: 'fixed', value: 300 };
   otherId = await addEffect(page, stored.projectId, { ...other, name: 'Mantle of few' });
-  await page.getByRole('button', { name: 'Guides' }).click();
+  await turnShown(page, 'Guides');
 });
 test.afterEach(async ({ page }) => {
   for (const each of [id, otherId]) await page.request.delete(`/api/effects/${each}`);
@@ -27,7 +28,7 @@ const document = async (page: Page, effect: string) =>
 test('another effect is compared in words, and what it has is taken over line by line', async ({ page }) => {
   await goTo(page, 150);
   const before = await pixels(page);
-  await choose(page, 'below the stage', { label: 'Compared' });
+  await below(page, 'Compared');
   await choose(page, 'effect to compare with', { label: 'Mantle of few' });
   await expect(page.getByText('2 differences')).toBeVisible();
   const row = page.getByRole('row', { name: /^size/ });

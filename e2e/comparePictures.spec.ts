@@ -1,4 +1,5 @@
 import { writeFileSync } from 'node:fs';
+import { closeDrawer, drawer, turnShown, surround, below } from './choose.ts';
 import { expect, test, type Page, type TestInfo } from './test.ts';
 import { chapter, choose, differing, goTo, openMantle, pixels, screen, type } from './bench.ts';
 
@@ -8,14 +9,12 @@ test.use({ deviceScaleFactor: 1 });
 let id = '';
 test.beforeEach(async ({ page }) => {
   id = await openMantle(page);
-  await page.getByRole('button', { name: 'Guides' }).click();
+  await turnShown(page, 'Guides');
   await goTo(page, 150);
 });
 test.afterEach(async ({ page }) => {
   await page.request.delete(`/api/effects/${id}`);
 });
-
-const below = (page: Page, name: string) => choose(page, 'below the stage', { label: name });
 
 /** The lower part of the stage as it is on the screen, free of the bar above and the words below. */
 async function seen(page: Page): Promise<Uint8Array> {
@@ -99,15 +98,17 @@ test('a contact sheet shows many instants, is taken again after a change, and le
   expect(looks.size).toBe(8);
   await page.getByRole('button', { name: 'Go to 2.63 seconds' }).click();
   await expect.poll(() => page.evaluate(() => window.jinx.state().step)).toBe(158);
-  await page.getByRole('button', { name: 'Noon' }).click();
+  await surround(page, 'noon');
   await expect(page.getByText('8 of 8 taken')).toBeVisible({ timeout: 60_000 });
   await expect.poll(async () => (await pictures()).some((one) => before.includes(one))).toBe(false);
 });
 
 async function bring(page: Page, path: string): Promise<void> {
+  await drawer(page, 'Reference');
   const chooser = page.waitForEvent('filechooser');
-  await page.getByRole('button', { name: 'Reference…' }).click();
+  await page.getByRole('button', { name: /^Choose/ }).click();
   await (await chooser).setFiles(path);
+  await closeDrawer(page, 'Reference');
 }
 /** A second and a half of film, made by the browser itself. */
 async function film(page: Page, info: TestInfo): Promise<string> {

@@ -37,7 +37,7 @@ const place = async (page: Page) => {
 test('a layer stands where a dial says, and stays there when the dial is taken away', async ({ page }) => {
   await open(page, () => one());
   await addDial(page, 'a place');
-  await page.getByRole('listitem', { name: 'One', exact: true }).click();
+  await page.getByRole('row', { name: 'One', exact: true }).click();
   await chapter(page, 'Source');
   await choose(page, 'source place', { label: 'Target' });
   expect(await place(page)).toEqual([0, 1, 3]);

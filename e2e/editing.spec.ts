@@ -14,12 +14,12 @@ test('layers are added, copied, renamed, moved, hidden, seen alone and deleted, 
 }) => {
   const names = () =>
     page
-      .getByRole('listitem')
+      .getByRole('row')
       .evaluateAll((rows) =>
         rows.filter((row) => row.hasAttribute('data-row')).map((row) => row.getAttribute('aria-label')),
       );
   const before = await names();
-  await page.getByRole('listitem', { name: 'Embers' }).click();
+  await page.getByRole('row', { name: 'Embers' }).click();
   await page.getByRole('button', { name: 'Duplicate', exact: true }).click();
   expect(await names()).toContain('Embers, copy');
   await page.getByLabel('layer name').fill('Sparks');
@@ -30,14 +30,14 @@ test('layers are added, copied, renamed, moved, hidden, seen alone and deleted, 
 
   await goTo(page, 120);
   const whole = await pixels(page);
-  await page.getByRole('listitem', { name: 'Motes' }).click();
+  await page.getByRole('row', { name: 'Motes' }).click();
   await page.getByRole('button', { name: 'See Motes alone' }).click();
   const alone = await pixels(page);
   expect(differing(whole, alone)).toBeGreaterThan(200);
-  await page.getByRole('listitem', { name: 'Motes' }).focus();
+  await page.getByRole('row', { name: 'Motes' }).focus();
   await page.keyboard.press('h');
   expect(differing(alone, await pixels(page))).toBeGreaterThan(200);
-  await page.getByRole('listitem', { name: 'Sparks' }).click();
+  await page.getByRole('row', { name: 'Sparks' }).click();
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   expect(await names()).toEqual(before);
   for (let i = 0; i < 6; i++) await page.keyboard.press('ControlOrMeta+z');
@@ -181,7 +181,7 @@ test('what is being typed is not overwritten while the effect plays', async ({ p
 test('a change made while it plays acts at once, and is exact soon after, without a pause', async ({ page }) => {
   await play(page);
   const motes = () => page.evaluate(() => window.jinx.state().layers.map(({ living }) => living));
-  await page.getByRole('listitem', { name: 'Motes' }).click();
+  await page.getByRole('row', { name: 'Motes' }).click();
   await chapter(page, 'Births');
   await expect.poll(() => page.evaluate(() => window.jinx.state().step), { timeout: 60_000 }).toBeGreaterThan(90);
   await type(page, /^rate:/, '90');
@@ -212,5 +212,5 @@ test('a lost connection is said; nothing typed is lost', async ({ page, context 
   await context.setOffline(false);
   await saved(page);
   await page.reload();
-  await expect(page.getByRole('listitem', { name: 'Motes in the dark' })).toBeVisible();
+  await expect(page.getByRole('row', { name: 'Motes in the dark' })).toBeVisible();
 });

@@ -1,11 +1,12 @@
 import { expect, test } from './test.ts';
+import { turnShown } from './choose.ts';
 import { chapter, differing, goTo, openMantle, pixels, type } from './bench.ts';
 
 let id = '';
 test.beforeEach(async ({ page }) => {
   id = await openMantle(page);
-  await page.getByRole('button', { name: 'Guides' }).click();
-  await page.getByRole('listitem', { name: 'Embers', exact: true }).getByText('Embers').click();
+  await turnShown(page, 'Guides');
+  await page.getByRole('row', { name: 'Embers', exact: true }).getByText('Embers').click();
 });
 test.afterEach(async ({ page }) => {
   await page.request.delete(`/api/effects/${id}`);
@@ -23,7 +24,7 @@ test('findings are told as they arise, lead to where they are put right, and are
   await page.getByRole('button', { name: '1 more' }).click();
   await expect(page.getByRole('button', { name: /Embers is 0.2 mm large/ })).toBeVisible();
 
-  await page.getByRole('listitem', { name: 'Motes', exact: true }).getByText('Motes').click();
+  await page.getByRole('row', { name: 'Motes', exact: true }).getByText('Motes').click();
   await chapter(page, 'Births');
   await turning.click();
   await expect(

@@ -1,4 +1,5 @@
 import { expect, test } from './test.ts';
+import { pickColour } from './choose.ts';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { beginWith, chapter, choose, differing, goTo, living, particlesOf, pixels, saved, type } from './bench.ts';
@@ -74,9 +75,9 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   await type(page, /^size/, '4 cm');
   await page.getByRole('button', { name: 'Change it over age' }).click();
   await page.getByRole('button', { name: 'colour at 0%' }).click();
-  await page.getByRole('textbox', { name: 'colour of this stop' }).fill('#ff7a2e');
+  await pickColour(page, 'colour of this stop', '#ff7a2e');
   await page.getByRole('button', { name: 'colour at 100%' }).click();
-  await page.getByRole('textbox', { name: 'colour of this stop' }).fill('#dfe875');
+  await pickColour(page, 'colour of this stop', '#dfe875');
 
   // Ripples where a foot travels.
   await page.getByRole('button', { name: 'Add a layer' }).click();
@@ -119,7 +120,7 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   expect(near).toBeLessThan(far * 0.7);
 
   const whole = await pixels(page);
-  await page.getByRole('listitem', { name: 'Motes' }).click();
+  await page.getByRole('row', { name: 'Motes' }).click();
   await page.getByRole('button', { name: 'Hide Motes', exact: true }).click();
   const without = await pixels(page);
   expect(differing(whole, without)).toBeGreaterThan(500);
@@ -127,9 +128,9 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
 
   // Another gradient turns their hue.
   await page.getByRole('button', { name: 'colour at 0%' }).click();
-  await page.getByRole('textbox', { name: 'colour of this stop' }).fill('#3060ff');
+  await pickColour(page, 'colour of this stop', '#3060ff');
   await page.getByRole('button', { name: 'colour at 100%' }).click();
-  await page.getByRole('textbox', { name: 'colour of this stop' }).fill('#3060ff');
+  await pickColour(page, 'colour of this stop', '#3060ff');
   const blue = await pixels(page);
   let warmer = 0;
   let bluer = 0;
@@ -147,7 +148,7 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
 
   // A reload finds all of it.
   await page.reload();
-  await expect(page.getByRole('listitem', { name: 'Motes' })).toBeVisible();
+  await expect(page.getByRole('row', { name: 'Motes' })).toBeVisible();
   await living(page, 50);
   expect(await goTo(page, 150)).toEqual(first);
 

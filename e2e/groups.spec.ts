@@ -1,4 +1,5 @@
 import { expect, test, type Page } from './test.ts';
+import { turnShown } from './choose.ts';
 import { type Effect, type NumberSetting, settingsByName } from '@jinx/core/document';
 import { chapter, choose, differing, goTo, openMantle, pixels, saved, type } from './bench.ts';
 
@@ -6,13 +7,13 @@ let id = '';
 test.beforeEach(async ({ page }) => {
   id = await openMantle(page);
   // Guides are of what is chosen: without them, pictures tell of the effect alone.
-  await page.getByRole('button', { name: 'Guides' }).click();
+  await turnShown(page, 'Guides');
 });
 test.afterEach(async ({ page }) => {
   await page.request.delete(`/api/effects/${id}`);
 });
 
-const row = (page: Page, name: string) => page.getByRole('listitem', { name, exact: true });
+const row = (page: Page, name: string) => page.getByRole('row', { name, exact: true });
 const documentOf = async (page: Page): Promise<Effect> =>
   ((await (await page.request.get(`/api/effects/${id}`)).json()) as { document: Effect }).document;
 const layerOf = ({ layers }: Effect, name: string) =>

@@ -30,7 +30,7 @@ test.beforeEach(async ({ page }) => {
   const projects = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
   id = await addEffect(page, projects.find(({ name }) => name === 'Fenlight')!.id, ringAndFlash());
   await goWithin(page, `/effects/${id}`);
-  await expect(page.getByRole('listitem', { name: 'Motes' })).toBeVisible();
+  await expect(page.getByRole('row', { name: 'Motes' })).toBeVisible();
   // Once round, so that the fullest instant of each layer has been seen.
   await expect.poll(() => page.evaluate(() => window.jinx.state().step), { timeout: 60_000 }).toBeGreaterThan(70);
   await goTo(page, 60);

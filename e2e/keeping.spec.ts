@@ -1,9 +1,9 @@
 import { expect, test, type Page } from './test.ts';
+import { turnShown, below } from './choose.ts';
 import type { Effect } from '@jinx/core/document';
-import { choose, differing, goTo, openMantle, pixels, saved } from './bench.ts';
+import { differing, goTo, openMantle, pixels, saved } from './bench.ts';
 
-const below = (page: Page, name: string) => choose(page, 'below the stage', { label: name });
-const row = (page: Page, name: string) => page.getByRole('listitem', { name, exact: true });
+const row = (page: Page, name: string) => page.getByRole('row', { name, exact: true });
 const playing = (page: Page) =>
   expect.poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 }).toBeGreaterThan(0);
 async function rename(page: Page, layer: string, name: string): Promise<void> {
@@ -173,9 +173,9 @@ test('one key keeps the present state with its picture; it is compared, gone on 
   page,
 }) => {
   await goTo(page, 90);
-  await page.getByRole('button', { name: 'Guides' }).click();
+  await turnShown(page, 'Guides');
   const before = await pixels(page, 400, 250);
-  await page.getByRole('button', { name: 'Guides' }).click();
+  await turnShown(page, 'Guides');
   await page.keyboard.press('t');
   await expect(page.getByText('Kept in the tray.')).toBeVisible();
   await rename(page, 'Motes', 'Moths');

@@ -30,7 +30,7 @@ test('an effect is made by the keyboard alone', async ({ page }) => {
 
   await tabTo(page, /^Add a layer$/);
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('listitem', { name: 'Layer 1' })).toBeVisible();
+  await expect(page.getByRole('row', { name: 'Layer 1' })).toBeVisible();
 
   // A ring instead of a sphere, born faster, drawn to a point: chip after chip of one row, then by the box.
   await tabTo(page, /^source$/);

@@ -1,12 +1,13 @@
 import { expect, test, type Locator, type Page } from './test.ts';
+import { turnShown } from './choose.ts';
 import type { Curve, Effect, NumberSetting } from '@jinx/core/document';
 import { chapter, choose, differing, goTo, openMantle, pixels, saved } from './bench.ts';
 
 let id = '';
 test.beforeEach(async ({ page }) => {
   id = await openMantle(page);
-  await page.getByRole('button', { name: 'Guides' }).click();
-  await page.getByRole('listitem', { name: 'Motes', exact: true }).getByText('Motes').click();
+  await turnShown(page, 'Guides');
+  await page.getByRole('row', { name: 'Motes', exact: true }).getByText('Motes').click();
 });
 test.afterEach(async ({ page }) => {
   await page.request.delete(`/api/effects/${id}`);
@@ -53,7 +54,7 @@ test('keys are boxed, moved together, held and turned round, each one step of un
   for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Undo' }).click();
   expect(places(curveOf((await layerOf(page, 'Motes')).settings['life.size']))).toEqual(before);
   // Of several chosen layers all are changed, also after the sheet was pressed.
-  const embers = page.getByRole('listitem', { name: 'Embers', exact: true });
+  const embers = page.getByRole('row', { name: 'Embers', exact: true });
   await embers.getByText('Embers').click({ modifiers: ['ControlOrMeta'] });
   await keysOf(page, 'size').nth(1).click();
   await page.keyboard.press('ArrowUp');
@@ -64,7 +65,7 @@ test('keys are boxed, moved together, held and turned round, each one step of un
 
 test('keys are copied from one setting to another of another layer', async ({ page }) => {
   await more(page, /^copy its chosen keys/);
-  await page.getByRole('listitem', { name: 'Embers', exact: true }).getByText('Embers').click();
+  await page.getByRole('row', { name: 'Embers', exact: true }).getByText('Embers').click();
   await page.getByRole('radio', { name: /^opacity/ }).click();
   await more(page, /^paste keys/);
   const from = places(curveOf((await layerOf(page, 'Motes')).settings['life.size']));

@@ -39,7 +39,7 @@ test('another effect stands in a group, moves with it, and is as it was saved la
   await page.getByRole('button', { name: 'Whole effect' }).click();
   await page.getByRole('button', { name: 'Link an effect…' }).click();
   await page.getByRole('option', { name: 'Small lantern' }).click();
-  await expect(page.getByRole('listitem', { name: 'group Small lantern' })).toContainText('linked');
+  await expect(page.getByRole('row', { name: 'group Small lantern' })).toContainText('linked');
   await goTo(page, 10);
   expect(await place(page)).toEqual([0.5, 1, 0]);
   expect(differing(before, await pixels(page))).toBeGreaterThan(100);
@@ -69,12 +69,12 @@ test('another effect stands in a group, moves with it, and is as it was saved la
   await goTo(page, 10);
   expect(await place(page)).toEqual([1.5, 2, 0]);
 
-  await page.getByRole('listitem', { name: 'group Small lantern' }).click();
+  await page.getByRole('row', { name: 'group Small lantern' }).click();
   await page.getByRole('button', { name: 'Make its layers my own' }).click();
-  await expect(page.getByRole('listitem', { name: 'Wick', exact: true })).toBeVisible();
+  await expect(page.getByRole('row', { name: 'Wick', exact: true })).toBeVisible();
   await goTo(page, 10);
   expect(await place(page)).toEqual([1.5, 2, 0]);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByRole('listitem', { name: 'Wick', exact: true })).toHaveCount(0);
-  await expect(page.getByRole('listitem', { name: 'group Small lantern' })).toContainText('linked');
+  await expect(page.getByRole('row', { name: 'Wick', exact: true })).toHaveCount(0);
+  await expect(page.getByRole('row', { name: 'group Small lantern' })).toContainText('linked');
 });

@@ -1,4 +1,5 @@
 import { expect, goWithin, test, type Page } from './test.ts';
+import { closeDrawer, drawer, surround } from './choose.ts';
 import { encode } from 'fast-png';
 import {
   atEffect,
@@ -49,7 +50,7 @@ async function open(page: Page, effect = dots()): Promise<void> {
   await living(page, 0);
   await page.keyboard.press('c');
   await goTo(page, 30);
-  await page.getByRole('listitem', { name: 'Left' }).click();
+  await page.getByRole('row', { name: 'Left' }).click();
   await chapter(page, 'Appearance');
 }
 const WIDTH = 480;
@@ -107,10 +108,10 @@ test('steps are added, muted, moved, seen alone and taken away, and the stage an
       .evaluate((c: HTMLCanvasElement) => c.toDataURL());
   await expect.poll(async () => (await picture(0)) === (await picture(1))).toBe(false);
   // A layer that has no particle now has pictures as well.
-  await page.getByRole('listitem', { name: 'None' }).click();
+  await page.getByRole('row', { name: 'None' }).click();
   await expect(page.locator('.steps > li')).toHaveCount(1);
   await expect.poll(() => brightest(page)).toBeGreaterThan(100);
-  await page.getByRole('listitem', { name: 'Left' }).click();
+  await page.getByRole('row', { name: 'Left' }).click();
   const second = page.locator('.steps > li').nth(1);
   await second.getByRole('button', { name: /^Mute/ }).click();
   await expect.poll(async () => differing(plain, await pixels(page), 6)).toBe(0);
@@ -138,7 +139,7 @@ test('a look is named and used by another layer: a change shows in both, but whe
   await choose(page, 'drawn shape, shape', 'ring');
   await page.getByRole('button', { name: 'Name it' }).click();
   await expect(page.getByLabel('name of the look')).toHaveValue('Left look');
-  await page.getByRole('listitem', { name: 'Right' }).click();
+  await page.getByRole('row', { name: 'Right' }).click();
   const before = await pixels(page);
   await page.getByRole('button', { name: 'Use a look…' }).click();
   await page.getByRole('option', { name: 'Left look' }).click();
@@ -245,7 +246,7 @@ test('a mesh that is gone is a finding with its layer, its name and a mend; figu
   ).toBeVisible();
   const shown = await pixels(page);
   // The other layer is there, and so is the figure.
-  await page.getByRole('listitem', { name: 'Right' }).click();
+  await page.getByRole('row', { name: 'Right' }).click();
   await page.getByRole('button', { name: 'Hide Right' }).click();
   const withoutRight = await changed(page, shown);
   expect(halves(shown, withoutRight)[1]).toBeGreaterThan(500);
@@ -256,9 +257,9 @@ test('a mesh that is gone is a finding with its layer, its name and a mend; figu
 
 test('lens and air are set in words, and seen raw or dimmed by a key', async ({ page }) => {
   await open(page);
-  await page.getByRole('button', { name: 'Busy' }).click();
+  await surround(page, 'busy');
   const plain = await pixels(page);
-  await page.getByRole('button', { name: 'Lens and air' }).click();
+  await drawer(page, 'Lens and air');
   await choose(page, 'fog', 'on');
   const foggy = await changed(page, plain, 5000);
   await page.getByRole('button', { name: /^exposure/ }).click();
@@ -269,7 +270,9 @@ test('lens and air are set in words, and seen raw or dimmed by a key', async ({ 
   await page.keyboard.press('Escape');
   await page.locator('.stage canvas').focus();
   await page.keyboard.press('r');
-  await expect(page.getByRole('button', { name: 'Raw', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await drawer(page, 'Shown');
+  await expect(page.getByRole('switch', { name: 'Raw' })).toBeChecked();
+  await closeDrawer(page, 'Shown');
   await expect.poll(async () => differing(plain, await pixels(page), 3)).toBeLessThan(200);
   await page.keyboard.press('d');
   await changed(page, plain, 20_000);
@@ -279,12 +282,14 @@ test('what particles are drawn as is chosen in words: meshes, lights, haze and s
   page,
 }) => {
   await open(page);
+  await drawer(page, 'Figures');
   await page.getByRole('button', { name: 'Put a figure on the stage…' }).click();
   await page.getByRole('option', { name: /sedge/ }).click();
-  await expect(page.getByRole('button', { name: 'Sedge' }).or(page.getByText('sedge')).first()).toBeVisible();
+  await expect(page.getByRole('combobox', { name: 'figure', exact: true })).toHaveText(/sedge/i);
+  await closeDrawer(page, 'Figures');
   await page.waitForTimeout(500);
   await goTo(page, 30);
-  await page.getByRole('listitem', { name: 'Left' }).click();
+  await page.getByRole('row', { name: 'Left' }).click();
   await chapter(page, 'Appearance');
   let before = await pixels(page);
   for (const kind of ['light', 'haze', 'body']) {
@@ -325,7 +330,7 @@ test('a mesh goes over into its other shape, mirrors a picture, and is met by an
       return differing(was, before, 1);
     })
     .toBe(0);
-  await page.getByRole('button', { name: 'Lens and air' }).click();
+  await drawer(page, 'Lens and air');
   await page.getByRole('button', { name: 'the sky of the surround' }).click();
   await page.getByRole('option', { name: 'reeds' }).click();
   const mirrored = await changed(page, before, 200);
@@ -335,13 +340,13 @@ test('a mesh goes over into its other shape, mirrors a picture, and is met by an
   await page.keyboard.press('Escape');
   // The other layer meets the mesh; what turns with the view can not be met, and says so.
   await choose(page, 'facing', 'camera');
-  await page.getByRole('listitem', { name: 'Right' }).click();
+  await page.getByRole('row', { name: 'Right' }).click();
   await chapter(page, 'Motion');
   await page.getByRole('button', { name: 'Add a surface' }).click();
   await page.getByRole('option', { name: 'The mesh of Left' }).click();
   await expect(page.locator('[data-surface="layer"]')).toContainText('the mesh that');
   await expect(page.getByText('The mesh of Left is never met: it turns with the view.')).toBeVisible();
-  await page.getByRole('listitem', { name: 'Left' }).click();
+  await page.getByRole('row', { name: 'Left' }).click();
   await chapter(page, 'Appearance');
   await choose(page, 'facing', 'own frame');
   await expect(page.getByText('The mesh of Left is never met')).toBeHidden();

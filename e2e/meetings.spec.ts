@@ -1,4 +1,5 @@
 import { expect, goWithin, test, type Page } from './test.ts';
+import {} from './choose.ts';
 import {
   atEffect,
   burst,
@@ -40,7 +41,7 @@ async function open(page: Page): Promise<void> {
   const projects = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
   id = await addEffect(page, projects.find(({ name }) => name === 'Fenlight')!.id, rain());
   await goWithin(page, `/effects/${id}`);
-  await expect(page.getByRole('listitem', { name: 'Drops' })).toBeVisible();
+  await expect(page.getByRole('row', { name: 'Drops' })).toBeVisible();
   await living(page, 0);
 }
 test.beforeEach(({ page }) => open(page));
@@ -115,7 +116,7 @@ test('strikes bear particles where the picture is hit, at that instant again aft
   await expect(page.getByText('Sparks shows nothing: nothing hits it yet')).toBeVisible();
   await goTo(page, 40);
   // By keys: the tool is taken up, and Enter strikes the middle.
-  await page.getByRole('button', { name: 'Strike', exact: true }).click();
+  await page.getByRole('button', { name: 'Strike where it is clicked' }).click();
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
   await goTo(page, 50);

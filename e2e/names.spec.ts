@@ -1,12 +1,13 @@
 import { expect, test, type Page } from './test.ts';
+import { turnShown } from './choose.ts';
 import type { Effect } from '@jinx/core/document';
 import { chapter, choose, differing, goTo, openMantle, pixels, saved } from './bench.ts';
 
 let id = '';
 test.beforeEach(async ({ page }) => {
   id = await openMantle(page);
-  await page.getByRole('button', { name: 'Guides' }).click();
-  await page.getByRole('listitem', { name: 'Motes', exact: true }).getByText('Motes').click();
+  await turnShown(page, 'Guides');
+  await page.getByRole('row', { name: 'Motes', exact: true }).getByText('Motes').click();
   await goTo(page, 150);
 });
 test.afterEach(async ({ page }) => {
@@ -76,7 +77,7 @@ test('a switch turns layers off, and says so where nothing is seen', async ({ pa
   await whole(page);
   await page.getByRole('button', { name: 'Add a dial…' }).click();
   await page.getByRole('option', { name: 'a switch' }).click();
-  await page.getByRole('listitem', { name: 'Motes', exact: true }).getByText('Motes').click();
+  await page.getByRole('row', { name: 'Motes', exact: true }).getByText('Motes').click();
   await chapter(page, 'Appearance');
   await choose(page, 'when it is seen', { label: 'while Switch is on' });
   await goTo(page, 150);
@@ -92,12 +93,12 @@ test('a switch turns layers off, and says so where nothing is seen', async ({ pa
 });
 
 test('a size that is named as a measure is shared by another layer', async ({ page }) => {
-  await page.getByRole('listitem', { name: 'Lamp', exact: true }).getByText('Lamp').click();
+  await page.getByRole('row', { name: 'Lamp', exact: true }).getByText('Lamp').click();
   await chapter(page, 'Life');
   await page.getByRole('button', { name: /^size:/ }).click();
   await page.getByRole('button', { name: 'Measured by…' }).click();
   await page.getByRole('option', { name: 'a new measure, as it is' }).click();
-  await page.getByRole('listitem', { name: 'Lamp glow', exact: true }).getByText('Lamp glow').click();
+  await page.getByRole('row', { name: 'Lamp glow', exact: true }).getByText('Lamp glow').click();
   await page.getByRole('button', { name: /^size:/ }).click();
   await page.getByRole('button', { name: 'Measured by…' }).click();
   await page.getByRole('option', { name: 'Lamp size' }).click();

@@ -1,17 +1,17 @@
 import { expect, test, type Page } from './test.ts';
+import { turnShown, below } from './choose.ts';
 import { readFileSync } from 'node:fs';
-import { chapter, choose, goTo, openMantle, particlesOf, pixels } from './bench.ts';
+import { chapter, goTo, openMantle, particlesOf, pixels } from './bench.ts';
 
 let id = '';
 test.beforeEach(async ({ page }) => {
   id = await openMantle(page);
-  await page.getByRole('listitem', { name: 'Embers', exact: true }).getByText('Embers').click();
+  await page.getByRole('row', { name: 'Embers', exact: true }).getByText('Embers').click();
   await goTo(page, 150);
 });
 test.afterEach(async ({ page }) => {
   await page.request.delete(`/api/effects/${id}`);
 });
-const below = (page: Page, name: string) => choose(page, 'below the stage', { label: name });
 const cells = (page: Page, column: number) => page.locator(`tbody tr td:nth-child(${column})`).allInnerTexts();
 
 test('the table of the living is sorted, filtered and saved, and holds what the simulation does', async ({
@@ -47,7 +47,7 @@ test('the table of the living is sorted, filtered and saved, and holds what the 
 });
 
 test('a particle that is pressed on the stage goes under the glass, and is followed as it goes', async ({ page }) => {
-  await page.getByRole('button', { name: 'Guides' }).click();
+  await turnShown(page, 'Guides');
   // What is pressed is what is drawn.
   await pixels(page);
   await page.keyboard.press('g');

@@ -37,7 +37,7 @@ async function open(page: Page, document: Effect, step = 60): Promise<void> {
   const projects = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
   id = await addEffect(page, projects.find(({ name }) => name === 'Fenlight')!.id, document);
   await goWithin(page, `/effects/${id}`);
-  await expect(page.getByRole('listitem', { name: 'Ribbons' })).toBeVisible();
+  await expect(page.getByRole('row', { name: 'Ribbons' })).toBeVisible();
   await living(page, 0);
   await goTo(page, step);
   await page.keyboard.press('c');
@@ -123,7 +123,7 @@ test('a blade leaves what it has passed over, and it fades', async ({ page }) =>
     'Ripples, right foot',
   ])
     await page
-      .getByRole('listitem', { name: row, exact: true })
+      .getByRole('row', { name: row, exact: true })
       .focus()
       .then(() => page.keyboard.press('h'));
   await page.getByRole('button', { name: 'Add a layer' }).click();

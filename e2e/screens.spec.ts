@@ -1,4 +1,5 @@
 import { expect, test, type Page } from './test.ts';
+import { surround, below } from './choose.ts';
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
 import { beginWith, chapter, choose, differing, goTo, living, openMantle, pixels, play, type } from './bench.ts';
@@ -58,17 +59,17 @@ test.describe('the bench', () => {
 
   test('has them in everything that stands below the stage, and on every page', async ({ page }) => {
     for (const name of ['Living', 'Over time', 'In words', 'Compared', 'Instants', 'Rulers']) {
-      await choose(page, 'below the stage', { label: name });
+      await below(page, name);
       await page.waitForTimeout(700);
       expect(await complaints(page), name).toEqual([]);
     }
-    await choose(page, 'below the stage', { label: 'Compared' });
+    await below(page, 'Compared');
     await choose(page, 'effect to compare with', 'now');
     for (const name of ['one over the other', 'side by side', 'this one']) {
       await page.getByRole('button', { name }).click();
       expect(await complaints(page), name).toEqual([]);
     }
-    await choose(page, 'below the stage', { label: 'Rulers' });
+    await below(page, 'Rulers');
     await page.getByRole('button', { name: 'Whole effect' }).click();
     await page.getByRole('button', { name: 'Add a dial…' }).click();
     await page.getByRole('option', { name: 'a number' }).click();
@@ -153,15 +154,14 @@ test.describe('the bench', () => {
     await goTo(page, 90);
     const guided = await pixels(page);
     await page.keyboard.press('c');
-    await expect(page.getByRole('button', { name: 'Guides' })).toHaveAttribute('aria-pressed', 'false');
     const clear = await pixels(page);
     expect(differing(guided, clear, 4)).toBeGreaterThan(300);
     const brightness = (rgba: Uint8Array) =>
       rgba.reduce((sum, value, i) => (i % 4 === 3 ? sum : sum + value), 0) / rgba.length;
     const dusk = brightness(clear);
-    await page.getByRole('button', { name: 'Overcast' }).click();
+    await surround(page, 'overcast');
     const overcast = brightness(await pixels(page));
-    await page.getByRole('button', { name: 'Noon' }).click();
+    await surround(page, 'noon');
     const noon = brightness(await pixels(page));
     expect(overcast).toBeGreaterThan(dusk + 20);
     expect(noon).toBeGreaterThan(overcast + 20);

@@ -27,7 +27,7 @@ async function open(page: Page, document: Effect): Promise<void> {
   const projects = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
   id = await addEffect(page, projects.find(({ name }) => name === 'Fenlight')!.id, document);
   await goWithin(page, `/effects/${id}`);
-  await expect(page.getByRole('listitem', { name: 'Disc' })).toBeVisible();
+  await expect(page.getByRole('row', { name: 'Disc' })).toBeVisible();
   await expect.poll(() => page.evaluate(() => window.jinx.state().living), { timeout: 60_000 }).toBe(1);
   await goTo(page, 30);
   // Guides and handles would be counted with the light.

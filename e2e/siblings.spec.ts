@@ -1,4 +1,5 @@
 import { expect, goWithin, test, type Page } from './test.ts';
+import { below } from './choose.ts';
 import { chapter, choose, goTo, openMantle, saved, type } from './bench.ts';
 
 let id = '';
@@ -10,9 +11,7 @@ test.beforeEach(async ({ page }) => {
 test.afterEach(async ({ page }) => {
   for (const one of [id, made]) if (one) await page.request.delete(`/api/effects/${one}`);
 });
-const below = (page: Page, name: string) => choose(page, 'below the stage', { label: name });
-const embers = (page: Page) =>
-  page.getByRole('listitem', { name: 'Embers', exact: true }).getByText('Embers').click();
+const embers = (page: Page) => page.getByRole('row', { name: 'Embers', exact: true }).getByText('Embers').click();
 const playing = (page: Page) =>
   expect.poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 }).toBeGreaterThan(0);
 const rate = (page: Page) => page.getByRole('button', { name: /^rate:/ }).innerText();

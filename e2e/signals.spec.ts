@@ -1,4 +1,5 @@
 import { expect, goWithin, test, type Page } from './test.ts';
+import { below } from './choose.ts';
 import { setNumber } from '@jinx/core/document';
 import { addEffect, chapter, choose, goTo, screen } from './bench.ts';
 import { one } from './oneLayer.ts';
@@ -29,7 +30,7 @@ const living = async (page: Page, step: number) => {
 async function waitForContact(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Whole effect' }).click();
   await page.getByRole('button', { name: 'Add a signal' }).click();
-  await page.getByRole('listitem', { name: 'One', exact: true }).click();
+  await page.getByRole('row', { name: 'One', exact: true }).click();
   await chapter(page, 'Births');
   await page.getByRole('button', { name: 'Add a burst' }).click();
   await choose(page, 'burst stretch', { label: 'after Contact' });
@@ -65,7 +66,7 @@ test('what is announced here comes in the other picture too', async ({ page }) =
   await waitForContact(page);
   await page.keyboard.press('c');
   await goTo(page, 20);
-  await choose(page, 'below the stage', { label: 'Compared' });
+  await below(page, 'Compared');
   await choose(page, 'effect to compare with', { label: 'itself, as it is now' });
   await page.getByRole('button', { name: 'side by side' }).click();
   await expect(page.locator('[data-other=shown]')).toBeVisible();

@@ -1,4 +1,5 @@
 import { expect, test, type Page } from './test.ts';
+import { closeDrawer, drawer, turnShown } from './choose.ts';
 import type { Effect } from '@jinx/core/document';
 import { differing, goTo, pixels, saved } from './bench.ts';
 
@@ -19,8 +20,9 @@ const effectOf = async (page: Page): Promise<Effect> => {
 const isPlaying = (page: Page) =>
   expect.poll(() => page.evaluate(() => window.jinx?.state().living ?? 0), { timeout: 60_000 }).toBeGreaterThan(0);
 const lookFrom = async (page: Page, camera: string) => {
-  await page.getByRole('button', { name: 'Seen from…' }).click();
-  await page.getByRole('option', { name: camera }).click();
+  await drawer(page, 'Camera');
+  await page.getByRole('button', { name: camera, exact: true }).click();
+  await closeDrawer(page, 'Camera');
 };
 
 test('an empty project begins with a bolt, whose picture plays under the pointer', async ({ page }) => {
@@ -45,7 +47,7 @@ test('an empty project begins with a bolt, whose picture plays under the pointer
   await expect.poll(async () => (await strip.screenshot()).equals(first)).toBe(false);
 
   await bolt.click();
-  await expect(page.getByRole('listitem', { name: 'Fan of light', exact: true })).toBeVisible();
+  await expect(page.getByRole('row', { name: 'Fan of light', exact: true })).toBeVisible();
   await isPlaying(page);
   await goTo(page, 70);
   expect(await page.evaluate(() => window.jinx.state().living)).toBeGreaterThan(60);
@@ -57,10 +59,10 @@ test('a camera is kept with the effect, named, and opens it again', async ({ pag
   await page.goto(`/projects/${project}`);
   await page.getByRole('link', { name: 'Seed Wreath' }).click();
   await isPlaying(page);
-  await page.getByRole('button', { name: 'Guides' }).click();
+  await turnShown(page, 'Guides');
   await goTo(page, 120);
   const near = await pixels(page);
-  await lookFrom(page, 'where a game sees it from');
+  await lookFrom(page, 'game');
   const game = await pixels(page);
   // The figure is much smaller: most of what was bright is dark now.
   expect(differing(near, game, 30)).toBeGreaterThan(4000);
@@ -69,11 +71,11 @@ test('a camera is kept with the effect, named, and opens it again', async ({ pag
   await page.keyboard.press('ArrowLeft');
   const turned = await pixels(page);
   expect(differing(game, turned, 20)).toBeGreaterThan(100);
-  await lookFrom(page, 'keep this camera');
+  await lookFrom(page, 'Keep this camera');
   await page.getByRole('button', { name: 'Whole effect' }).click();
   await page.getByRole('textbox', { name: 'name of the camera' }).fill('From the reeds');
   await page.keyboard.press('Enter');
-  await lookFrom(page, 'near, a figure whole');
+  await lookFrom(page, 'near');
   expect(differing(near, await pixels(page))).toBe(0);
   await lookFrom(page, 'From the reeds');
   expect(differing(turned, await pixels(page))).toBe(0);
@@ -82,7 +84,7 @@ test('a camera is kept with the effect, named, and opens it again', async ({ pag
 
   await page.reload();
   await isPlaying(page);
-  await page.getByRole('button', { name: 'Guides' }).click();
+  await turnShown(page, 'Guides');
   await goTo(page, 120);
   expect(differing(turned, await pixels(page))).toBe(0);
 });

@@ -5,7 +5,7 @@ import { goTo, openMantle, particlesOf, saved } from './bench.ts';
 let id = '';
 test.beforeEach(async ({ page }) => {
   id = await openMantle(page);
-  await page.getByRole('listitem', { name: 'Embers', exact: true }).getByText('Embers').click();
+  await page.getByRole('row', { name: 'Embers', exact: true }).getByText('Embers').click();
 });
 test.afterEach(async ({ page }) => {
   await page.request.delete(`/api/effects/${id}`);
@@ -96,12 +96,12 @@ test('the borders of the stretches and the ends of births are dragged', async ({
 test('seconds in which nothing lives are marked on the sheet', async ({ page }) => {
   await expect(page.locator('.ruler .dead')).toHaveCount(0);
   for (const name of ['Embers', 'Motes']) {
-    await page.getByRole('listitem', { name, exact: true }).getByText(name).click();
+    await page.getByRole('row', { name, exact: true }).getByText(name).click();
     await page.getByRole('button', { name: `See ${name} alone` }).click();
   }
-  await page.getByRole('listitem', { name: 'Motes', exact: true }).getByText('Motes').click();
+  await page.getByRole('row', { name: 'Motes', exact: true }).getByText('Motes').click();
   await page.getByRole('button', { name: 'See Motes alone' }).click();
-  await page.getByRole('listitem', { name: 'Embers', exact: true }).getByText('Embers').click();
+  await page.getByRole('row', { name: 'Embers', exact: true }).getByText('Embers').click();
   await drag(page, page.getByRole('slider', { name: 'Births begin' }), 120);
   const dead = page.locator('.ruler .dead');
   await expect(dead).toHaveCount(1);

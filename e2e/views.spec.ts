@@ -5,7 +5,8 @@ import { readFileSync } from 'node:fs';
 import { KIT, KIT_FIGURES, makeKit } from '@jinx/demo';
 import { imported } from '../server/workers/imported.ts';
 import { layerTone, RAMP } from '../stage/views.ts';
-import { addEffect, choose, goTo, pixels } from './bench.ts';
+import { addEffect, goTo, pixels } from './bench.ts';
+import { showAs } from './choose.ts';
 import { HEIGHT, StageHarness, WIDTH, type Picture } from './stageHarness.ts';
 
 const VIEW = { position: [0, 1, 5], target: [0, 1, 0], fieldOfView: 30, follows: false } as const;
@@ -163,7 +164,7 @@ test('a view is chosen above the stage or by its key, tells what its tones mean,
   await goTo(page, 30);
   const before = await pixels(page);
   const legend = page.getByRole('status', { name: 'what the tones mean' });
-  await choose(page, 'what the stage shows', 'layer');
+  await showAs(page, 'by layer');
   await expect(legend).toContainText('LeftRight');
   expect(Buffer.compare(await pixels(page), before)).not.toBe(0);
   await page.keyboard.press('Escape');
@@ -171,7 +172,7 @@ test('a view is chosen above the stage or by its key, tells what its tones mean,
   await page.keyboard.press('v');
   await expect(legend).toHaveCount(0);
   expect(Buffer.compare(await pixels(page), before)).toBe(0);
-  await choose(page, 'what the stage shows', 'silhouette');
+  await showAs(page, 'as silhouettes');
   await expect(legend).toContainText('other instants');
   await expect(page.getByText('computing', { exact: false })).toHaveCount(0);
   await page.request.delete(`/api/projects/${project}`);

@@ -6,7 +6,7 @@ import { RELEASED } from '@jinx/demo';
 import { encode } from 'fast-png';
 import { CHROMIUM } from '../server/chromium.ts';
 import type {} from '../e2e/bench.ts';
-import { choose } from '../e2e/choose.ts';
+import { below, choose, showAs } from '../e2e/choose.ts';
 import { portForWeb, runningServer } from './start.mjs';
 
 /** The mantle at this step: every layer is at work, and she stands half turned to the camera. */
@@ -108,7 +108,7 @@ await page
   .locator('.row', { has: page.locator('[data-count="Motes"]') })
   .locator('[data-count]')
   .click();
-await choose(page, 'below the stage', { label: 'Living' });
+await below(page, 'Living');
 await page.locator('tbody tr').nth(12).waitFor();
 await page.getByRole('columnheader', { name: /^age/ }).getByRole('button').click();
 await page.locator('tbody tr').nth(9).click();
@@ -127,18 +127,18 @@ await shoot('pixel');
 await page.getByRole('button', { name: 'Put the glass away' }).click();
 // Two effects of one instant, and many instants of one.
 
-await choose(page, 'below the stage', { label: 'Compared' });
+await below(page, 'Compared');
 await choose(page, 'effect to compare with', { label: 'Seed Wreath' });
 await page.getByRole('button', { name: 'side by side' }).click();
 await page.locator('[data-other=shown]').waitFor({ timeout: 120_000 });
 await page.waitForTimeout(2500);
 await shoot('compared');
 await page.getByRole('button', { name: 'this one' }).click();
-await choose(page, 'below the stage', { label: 'Instants' });
+await below(page, 'Instants');
 await page.getByRole('button', { name: 'Go to 5.75 seconds' }).waitFor({ timeout: 120_000 });
 await page.waitForTimeout(1500);
 await shoot('instants');
-await choose(page, 'below the stage', { label: 'Rulers' });
+await below(page, 'Rulers');
 // An effect and its siblings, which are gone again afterwards.
 const mantle = page.url().split('/').pop()!;
 const siblings: string[] = [];
@@ -199,21 +199,21 @@ await page.waitForTimeout(1500);
 await page.getByLabel('layer name').fill('Tall flame');
 await page.getByLabel('layer name').press('Enter');
 await page.getByRole('button', { name: 'Undo' }).click();
-await choose(page, 'below the stage', { label: 'History' });
+await below(page, 'History');
 await page.waitForTimeout(1500);
 await shoot('history');
 for (let n = 0; n < 2; n++) await page.getByRole('button', { name: 'Undo' }).click();
 await page.waitForTimeout(1500);
 // A look, step by step.
 await stand('Peat Smoke', 157);
-await page.getByRole('listitem', { name: 'Puff 1' }).click();
+await page.getByRole('row', { name: 'Puff 1' }).click();
 await chapter('Appearance');
 await page.locator('.steps').scrollIntoViewIfNeeded();
 await page.waitForTimeout(6000);
 await shoot('look');
 // What a game shows of it: silhouettes of several instants.
 await stand('Salt Ward', RELEASED['Salt Ward']![0]!);
-await choose(page, 'what the stage shows', 'silhouette');
+await showAs(page, 'as silhouettes');
 await page.waitForTimeout(12_000);
 await shoot('silhouette');
 // All effects on one sheet.

@@ -115,13 +115,13 @@ export class Hand {
   async layer(name: string): Promise<void> {
     await this.press(
       `choose ${name}`,
-      this.page.getByRole('listitem', { name, exact: true }).getByText(name).first(),
+      this.page.getByRole('row', { name, exact: true }).getByText(name).first(),
     );
   }
   /** Chooses one more layer, beside those that are chosen. */
   async layerToo(name: string): Promise<void> {
     await this.page
-      .getByRole('listitem', { name, exact: true })
+      .getByRole('row', { name, exact: true })
       .getByText(name)
       .first()
       .click({ modifiers: ['ControlOrMeta'] });

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { freeName, emptyCollection, listed, withItem, type Layer } from '@jinx/core/document';
 import { wholeOf } from '@jinx/core/editing';
-import { computed, onBeforeUnmount, provide, ref, shallowRef } from 'vue';
+import { computed, onBeforeUnmount, provide, ref, shallowRef, type Ref } from 'vue';
 import type { ToldFinding } from '../engine/checksWorker';
 import { openDoor } from '../engine/door';
 import { Engine } from '../engine/engine';
 import { FIRST_VIEW, type View as Camera } from '@jinx/player/scene';
 import { useEffectStore } from '../stores/effect';
-import { ENGINE, BELOW, type Below } from './bench';
+import { BELOW, ENGINE, LAYER_ACTS, REFERENCE, TOOL, type Below, type Tool } from './bench';
 import BenchTop from './BenchTop.vue';
 import Chapters from './Chapters.vue';
 import { provideCommands } from './commands/registry';
@@ -17,7 +17,6 @@ import ContactSheet from './compare/ContactSheet.vue';
 import { provideOther } from './compare/other';
 import OtherStage from './compare/OtherStage.vue';
 import Reference from './compare/Reference.vue';
-import FindingsLine from './FindingsLine.vue';
 import ClashNotice from './history/ClashNotice.vue';
 import History from './history/History.vue';
 import Tray from './history/Tray.vue';
@@ -28,9 +27,14 @@ import InWords from './reading/InWords.vue';
 import LivingTable from './reading/LivingTable.vue';
 import OverTime from './reading/OverTime.vue';
 import { provideProbe } from './reading/probe';
-import Readout from './stage/Readout.vue';
+import StatusLine from './stage/StatusLine.vue';
+import SplitPair from './panes/SplitPair.vue';
+import { usePanes } from './panes/usePanes';
+import Rail from './rail/Rail.vue';
 import Rulers from './Rulers.vue';
-import StageBar from './stage/StageBar.vue';
+import { useClipboard } from './rulers/useClipboard';
+import { useLayerActs } from './rulers/useLayerActs';
+import { useLayerCommands } from './commands/useLayerCommands';
 import StageView from './stage/StageView.vue';
 import Transport from './stage/Transport.vue';
 import { useAssets } from './useAssets';
@@ -48,7 +52,15 @@ provide(ENGINE, engine);
 const commands = provideCommands();
 useKeys(commands);
 const probe = provideProbe();
-const { showGuides, follows, isRaw, isDim, view, instants } = useShown(engine, commands);
+const { showGuides, follows, view, instants } = useShown(engine, commands);
+const panes = usePanes(commands);
+const isFolded = (fold: Ref<boolean>) =>
+  computed({ get: () => fold.value || panes.isAlone.value, set: (folded) => (fold.value = folded) });
+const chaptersFolded = isFolded(panes.areChaptersFolded);
+const belowFolded = isFolded(panes.isBelowFolded);
+provide(TOOL, ref<Tool>('move'));
+const layerActs = useLayerActs(engine);
+provide(LAYER_ACTS, layerActs);
 useBenchCommands(engine, probe, commands);
 const { project, isReady, budget, setBudget } = useOpened(props.id, engine);
 const { assets, kit, importing, dropFile, dropOnLayer, useFromKit } = useAssets(engine, project);
@@ -59,6 +71,7 @@ const other = provideOther();
 
 const stageView = ref<InstanceType<typeof StageView>>();
 const reference = shallowRef<File | null>(null);
+provide(REFERENCE, reference);
 const referencePlace = ref<'beside' | 'over'>('beside');
 /** Where the stage is seen from. */
 const seen = shallowRef<Camera>(FIRST_VIEW);
@@ -71,6 +84,7 @@ const besides = computed(
 /** What stands below the stage. */
 const below = ref<Below>('rulers');
 provide(BELOW, below);
+useLayerCommands(layerActs, useClipboard(), engine, commands);
 const allLayers = computed(() =>
   listed(store.effect ? wholeOf(store.effect).effect.layers : emptyCollection<Layer>()),
 );
@@ -106,7 +120,7 @@ function dropOnChapter(event: DragEvent): void {
 </script>
 
 <template>
-  <div class="bench">
+  <div class="bench" :class="{ alone: panes.isAlone.value }">
     <BenchTop
       v-model:below="below"
       :project-name="project?.name ?? ''"
@@ -117,63 +131,86 @@ function dropOnChapter(event: DragEvent): void {
       @lead="lead"
     />
     <template v-if="isReady && store.effect">
-      <div class="upper" :style="{ '--stages': besides + 1 }">
-        <StageView
-          ref="stageView"
-          :has-hits="hasHits"
-          :show-guides="showGuides && view !== 'silhouette'"
-          v-model:follows="follows"
-          @drop-file="dropFile"
-          @seen="seen = $event"
-        >
-          <OtherStage v-if="other.effect.value && other.pictures.value === 'wipe'" :view="seen" :budget="budget" />
-          <Reference
-            v-if="reference && referencePlace === 'over'"
-            v-model:place="referencePlace"
-            :file="reference"
-            @remove="reference = null"
-          />
-          <StageBar
-            v-if="besides === 0"
-            :assets="rigAssets"
-            :kit="kit"
-            :is-importing="importing"
-            v-model:view="view"
-            @look="stageView?.look($event)"
-            @keep="keepCamera"
-            @reference="reference = $event"
-            @import-kit="useFromKit"
-            @import-file="dropFile"
-          />
-          <ViewLegend :view="view" :instants="instants" :have="engine.instants.value" />
-          <Readout :budget="budget" @set-budget="setBudget" />
-          <template #foot><FindingsLine :findings="found" @lead="lead" @mend="mend" /></template>
-        </StageView>
-        <OtherStage v-if="other.effect.value && other.pictures.value === 'beside'" :view="seen" :budget="budget" />
-        <Reference
-          v-if="reference && referencePlace === 'beside'"
-          v-model:place="referencePlace"
-          :file="reference"
-          @remove="reference = null"
-        />
-      </div>
-      <Transport
-        ref="transport"
-        v-model:show-guides="showGuides"
-        v-model:follows="follows"
-        v-model:is-raw="isRaw"
-        v-model:is-dim="isDim"
+      <Rail
+        :assets="rigAssets"
+        :kit="kit"
+        :is-importing="importing"
         :has-hits="hasHits"
+        @look="stageView?.look($event)"
+        @keep="keepCamera"
+        @import-kit="useFromKit"
+        @import-file="dropFile"
       />
-      <Rulers v-if="below === 'rulers'" :living="history.living" @drop-file="dropOnLayer" />
-      <LivingTable v-else-if="below === 'living'" />
-      <OverTime v-else-if="below === 'time'" :history="history" :budget="budget" />
-      <InWords v-else-if="below === 'words'" />
-      <Compared v-else-if="below === 'compared'" :view="seen" :budget="budget" />
-      <ContactSheet v-else-if="below === 'sheet'" :view="seen" :budget="budget" />
-      <History v-else-if="below === 'history'" />
-      <Tray v-else />
-      <Chapters @dragover.prevent @drop.prevent="dropOnChapter" />
+      <SplitPair
+        v-model:share="panes.chapters.value"
+        v-model:folded="chaptersFolded"
+        class="panes"
+        label="Width of the chapters"
+        :least="[30, 14]"
+      >
+        <template #first>
+          <SplitPair
+            v-model:share="panes.below.value"
+            v-model:folded="belowFolded"
+            horizontal
+            label="Height of what stands below the picture"
+            :least="[30, 14]"
+          >
+            <template #first>
+              <div class="upper">
+                <div class="pictures" :style="{ '--stages': besides + 1 }">
+                  <StageView
+                    ref="stageView"
+                    :has-hits="hasHits"
+                    :show-guides="showGuides && view !== 'silhouette'"
+                    v-model:follows="follows"
+                    @drop-file="dropFile"
+                    @seen="seen = $event"
+                  >
+                    <OtherStage
+                      v-if="other.effect.value && other.pictures.value === 'wipe'"
+                      :view="seen"
+                      :budget="budget"
+                    />
+                    <Reference
+                      v-if="reference && referencePlace === 'over'"
+                      v-model:place="referencePlace"
+                      :file="reference"
+                      @remove="reference = null"
+                    />
+                  </StageView>
+                  <OtherStage
+                    v-if="other.effect.value && other.pictures.value === 'beside'"
+                    :view="seen"
+                    :budget="budget"
+                  />
+                  <Reference
+                    v-if="reference && referencePlace === 'beside'"
+                    v-model:place="referencePlace"
+                    :file="reference"
+                    @remove="reference = null"
+                  />
+                </div>
+                <ViewLegend :view="view" :instants="instants" :have="engine.instants.value" />
+                <Transport>
+                  <StatusLine :budget="budget" :findings="found" @set-budget="setBudget" @lead="lead" @mend="mend" />
+                </Transport>
+              </div>
+            </template>
+            <template #second>
+              <Rulers v-if="below === 'rulers'" :living="history.living" @drop-file="dropOnLayer" />
+              <LivingTable v-else-if="below === 'living'" />
+              <OverTime v-else-if="below === 'time'" :history="history" :budget="budget" />
+              <InWords v-else-if="below === 'words'" />
+              <Compared v-else-if="below === 'compared'" :view="seen" :budget="budget" />
+              <ContactSheet v-else-if="below === 'sheet'" :view="seen" :budget="budget" />
+              <History v-else-if="below === 'history'" />
+              <Tray v-else />
+            </template>
+          </SplitPair>
+        </template>
+        <template #second><Chapters @dragover.prevent @drop.prevent="dropOnChapter" /></template>
+      </SplitPair>
     </template>
     <p v-else class="quiet opening">Opening…</p>
     <ClashNotice />
@@ -184,29 +221,37 @@ function dropOnChapter(event: DragEvent): void {
 .bench {
   height: 100%;
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 384px;
-  grid-template-rows: 38px minmax(300px, 1fr) 34px minmax(240px, 42%);
+  grid-template-columns: 36px minmax(0, 1fr);
+  grid-template-rows: 36px minmax(0, 1fr);
   overflow: hidden;
 }
 .bench > :first-child,
 .opening {
   grid-column: 1 / -1;
 }
-.bench > :deep(.chapters) {
-  grid-column: 2;
-  grid-row: 2 / -1;
+.panes :deep(.splitpanes__pane > *) {
+  height: 100%;
 }
 .upper {
+  display: flex;
+  flex-direction: column;
+}
+.pictures {
+  flex: 1;
+  min-height: 0;
   display: grid;
   grid-template-columns: repeat(var(--stages), minmax(0, 1fr));
-  min-height: 0;
 }
 .opening {
   padding: 40px;
 }
-@media (min-width: 1700px) {
-  .bench {
-    grid-template-columns: minmax(0, 1fr) 740px;
-  }
+/* The picture alone: it stays where it is in the page, so that it is drawn on without a break. */
+.alone {
+  grid-template-columns: minmax(0, 1fr);
+  grid-template-rows: minmax(0, 1fr);
+}
+.alone > :deep(.top),
+.alone > :deep(.rail) {
+  display: none;
 }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { RedoOutlined, UndoOutlined } from '@ant-design/icons-vue';
-import { message } from 'ant-design-vue';
+import { HistoryOutlined, InboxOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons-vue';
+import { Button, message } from 'ant-design-vue';
 import { inject, ref } from 'vue';
 import FilmDialog from '../film/FilmDialog.vue';
 import HandOver from '../parcels/HandOver.vue';
@@ -13,11 +13,12 @@ import { tell } from '../tell';
 import { useCommands } from './commands/registry';
 import { ENGINE, type Below } from './bench';
 import Box from './box/Box.vue';
-import ChoiceChip from './chips/ChoiceChip.vue';
+import MenuButton from './chips/MenuButton.vue';
+import KeysList from './KeysList.vue';
 import { useSavingWords } from './savingWords';
 import TextField from './chips/TextField.vue';
 
-defineProps<{
+const props = defineProps<{
   projectName: string;
   below: Below;
   others: readonly Present[];
@@ -26,16 +27,25 @@ defineProps<{
   effects: readonly EffectSummary[];
 }>();
 const emit = defineEmits<{ 'update:below': [below: Below]; lead: [finding: ToldFinding] }>();
-const BELOW: readonly { value: Below; text: string; help: string }[] = [
-  { value: 'rulers', text: 'Rulers', help: 'Layers along the effect’s time and a particle’s age' },
+const READ = [
   { value: 'living', text: 'Living', help: 'All the living of the chosen layer, as a table' },
   { value: 'time', text: 'Over time', help: 'Living, births and cost along the effect’s time' },
   { value: 'words', text: 'In words', help: 'Everything that is set, on one page' },
-  { value: 'compared', text: 'Compared', help: 'What is not the same in another effect, in words and pictures' },
-  { value: 'sheet', text: 'Instants', help: 'A contact sheet: many instants at once' },
-  { value: 'history', text: 'History', help: 'What was done since it was opened, and how it was before' },
-  { value: 'tray', text: 'Tray', help: 'States that were put by with T' },
 ];
+const COMPARE = [
+  { value: 'compared', text: 'With another', help: 'What is not the same in another effect, in words and pictures' },
+  { value: 'sheet', text: 'Instants', help: 'Many instants of this effect at once' },
+];
+const KEPT = [
+  {
+    value: 'history',
+    text: 'History',
+    help: 'what was done since it was opened, and how it was before',
+    icon: HistoryOutlined,
+  },
+  { value: 'tray', text: 'Tray', help: 'states that were put by with T', icon: InboxOutlined },
+] as const;
+const PAGES: readonly Below[] = ['rulers', 'living', 'time', 'words', 'compared', 'sheet', 'history', 'tray'];
 const store = useEffectStore();
 const saving = useSavingStore();
 const { word, isBad } = useSavingWords();
@@ -50,9 +60,11 @@ function othersWords(others: readonly Present[]): string {
   return others.length === 1 ? 'Also in another window' : `Also in ${others.length} windows`;
 }
 useCommands({
-  ...Object.fromEntries(BELOW.map(({ value }) => [`page.${value}`, () => emit('update:below', value)])),
+  ...Object.fromEntries(PAGES.map((page) => [`page.${page}`, () => emit('update:below', page)])),
   'effect.export': () => void give(),
 });
+/** Opens a page below the picture; pressed again it gives the rulers back. */
+const turn = (page: Below) => emit('update:below', page === props.below ? 'rulers' : page);
 const isGiving = ref(false);
 const isFilming = ref(false);
 const engine = inject(ENGINE)!;
@@ -83,17 +95,11 @@ async function give(): Promise<void> {
         class="name"
         :value="store.effect.name"
         aria-label="effect name"
-        maxlength="80"
-        :size="Math.max(8, store.effect.name.length)"
+        :maxlength="80"
+        :style="{ width: `${Math.max(8, store.effect.name.length) + 2}ch` }"
         @commit="rename"
       />
     </nav>
-    <ChoiceChip
-      :value="below"
-      :choices="BELOW"
-      label="below the stage"
-      @choose="emit('update:below', $event as Below)"
-    />
     <span class="space"></span>
     <Box v-if="store.effect" :findings="findings" :effects="effects" @lead="emit('lead', $event)" />
     <span class="space"></span>
@@ -106,29 +112,57 @@ async function give(): Promise<void> {
       >{{ othersWords(others) }}</span
     >
     <span class="state" :class="{ bad: isBad }" role="status" data-saving :data-state="saving.state">{{ word }}</span>
-    <button
-      type="button"
-      class="plain icon"
+    <Button
+      type="text"
       aria-label="Undo"
       :disabled="!store.undoLabel"
       :title="store.undoLabel ? `Undo: ${store.undoLabel} (Ctrl Z)` : 'Nothing to undo'"
       @click="store.undo()"
     >
       <UndoOutlined />
-    </button>
-    <button
-      type="button"
-      class="plain icon"
+    </Button>
+    <Button
+      type="text"
       aria-label="Redo"
       :disabled="!store.redoLabel"
       :title="store.redoLabel ? `Redo: ${store.redoLabel} (Ctrl Shift Z)` : 'Nothing to redo'"
       @click="store.redo()"
     >
       <RedoOutlined />
-    </button>
-    <button type="button" class="primary" title="Everything this effect uses, in one parcel" @click="give">
-      Hand over
-    </button>
+    </Button>
+    <Button
+      v-for="{ value, text, help, icon } in KEPT"
+      :key="value"
+      type="text"
+      :class="{ on: below === value }"
+      :aria-label="text"
+      :aria-pressed="below === value"
+      :title="`${text}: ${help}`"
+      @click="turn(value)"
+    >
+      <component :is="icon" />
+    </Button>
+    <KeysList />
+    <Button
+      v-if="below !== 'rulers'"
+      type="link"
+      title="Layers along the effect’s time and a particle’s age"
+      @click="turn('rulers')"
+      >Rulers</Button
+    >
+    <MenuButton
+      label="Read"
+      :choices="READ"
+      title="Pages that say what is set, what lives and what it costs"
+      @choose="turn($event as Below)"
+    />
+    <MenuButton
+      label="Compare"
+      :choices="COMPARE"
+      title="With other effects, states and instants"
+      @choose="turn($event as Below)"
+    />
+    <Button type="primary" title="Everything this effect uses, in one parcel" @click="give"> Hand over </Button>
     <HandOver
       v-if="isGiving && store.projectId"
       :project-id="store.projectId"
@@ -209,7 +243,7 @@ async function give(): Promise<void> {
 .bad {
   color: var(--warn);
 }
-.icon {
-  display: flex;
+.top :deep(.ant-btn-link) {
+  color: var(--ink);
 }
 </style>

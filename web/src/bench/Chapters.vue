@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { ownerOf } from '@jinx/core/document';
 import type { ChapterName } from '@jinx/core/editing';
 import { computed, nextTick, ref, watch } from 'vue';
@@ -11,6 +12,7 @@ import TextField from './chips/TextField.vue';
 import { CHAPTERS, chapterTitle } from './chapters/useChapterClip';
 import { OF_OWNER, PARTS } from './chapters/parts';
 import { useAnchors } from './chapters/useAnchors';
+import SizeWords from './stage/SizeWords.vue';
 import MarkBar from './chapters/MarkBar.vue';
 import { useChipActs } from './chapters/useChipActs';
 
@@ -64,23 +66,23 @@ function rename(text: string): void {
         maxlength="80"
         @commit="rename"
       />
+      <SizeWords />
       <p v-if="beside.length" class="beside">
         and {{ beside.join(', ') }}: what is set here is set for all of them, but for links and hits, which are
         {{ layer.name }}’s alone.
-        <button type="button" class="plain act" @click="store.choose([store.chosenId])">Only this one</button>
+        <Button type="link" @click="store.choose([store.chosenId])">Only this one</Button>
       </p>
       <nav class="anchors" aria-label="Chapters">
-        <button
+        <Button
           v-for="chapter in CHAPTERS"
           :key="chapter"
-          type="button"
-          class="plain"
+          type="text"
           :class="{ on: current === chapter }"
           :aria-current="current === chapter ? 'true' : undefined"
           @click="goTo(chapter)"
         >
           {{ chapterTitle(chapter) }}
-        </button>
+        </Button>
       </nav>
       <div ref="page" class="page" tabindex="-1">
         <div v-for="(chapters, n) in COLUMNS" :key="n" class="column">
@@ -91,9 +93,7 @@ function rename(text: string): void {
           >
             <p class="quiet">
               Source, births and motion are those of {{ followed.name }}.
-              <button type="button" class="plain act" @click="store.chosenId = followedId">
-                Go to {{ followed.name }}
-              </button>
+              <Button type="link" @click="store.chosenId = followedId"> Go to {{ followed.name }} </Button>
             </p>
           </section>
           <template v-for="chapter in chapters" :key="`${chapter} ${store.chosenId}`">
@@ -114,8 +114,8 @@ function rename(text: string): void {
 
 <style scoped>
 .chapters {
+  container: chapters / inline-size;
   background: #161617;
-  border-left: 1px solid var(--rule);
   padding: 10px 0 0 14px;
   overflow: hidden;
   display: flex;
@@ -146,8 +146,9 @@ function rename(text: string): void {
   margin-right: 14px;
   border-bottom: 1px solid var(--rule);
 }
-.anchors .plain {
+.anchors .ant-btn {
   padding: 4px 0 6px;
+  border-radius: 0;
 }
 .anchors .on {
   box-shadow: inset 0 -2px 0 var(--accent);
@@ -180,7 +181,7 @@ function rename(text: string): void {
   line-height: 20px;
   font-size: 13px;
 }
-@media (min-width: 1700px) {
+@container chapters (min-width: 640px) {
   .page:has(> .column) {
     display: grid;
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);

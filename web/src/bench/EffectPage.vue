@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { inject } from 'vue';
 import { mirrorEffect } from '@jinx/core/editing';
 import { random32, useEffectStore } from '../stores/effect';
@@ -18,6 +19,8 @@ import SizeAndTempo from './SizeAndTempo.vue';
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
 const mirror = () => store.change('mirror the effect', (draft) => mirrorEffect(draft, engine.rigs.value));
+const setPreRoll = (seconds: number, gesture: string | null) =>
+  store.change('set the pre-roll', (draft) => (draft.stretches.preRoll = seconds), gesture);
 const setSeed = (seed: number, gesture: string | null = null) =>
   store.change('set the seed', (draft) => (draft.seed = seed), gesture);
 </script>
@@ -27,6 +30,17 @@ const setSeed = (seed: number, gesture: string | null = null) =>
   <div class="page">
     <h3>Size and tempo</h3>
     <SizeAndTempo />
+    <p v-if="store.effect!.stretches.hold.kind !== 'none'">
+      When it is first seen it has held for
+      <PlainChip
+        :value="store.effect!.stretches.preRoll"
+        label="pre-roll: how long it has held when first seen"
+        unit="s"
+        :least="0"
+        :most="60"
+        @change="setPreRoll"
+      />.
+    </p>
     <h3>Palette</h3>
     <PaletteWords />
     <h3>Measures</h3>
@@ -46,14 +60,14 @@ const setSeed = (seed: number, gesture: string | null = null) =>
     <h3>Sides</h3>
     <p>
       Made for one hand, it serves the other mirrored: sources, launches, spins, paths, and bones of the other side.
-      <button type="button" class="plain act" @click="mirror">Mirror left and right</button>
+      <Button type="link" @click="mirror">Mirror left and right</Button>
     </p>
     <h3>Chance</h3>
     <p>
       Its seed is
       <PlainChip :value="store.effect!.seed" label="seed" :least="0" :most="4294967295" whole @change="setSeed" />:
       the same seed is the same picture.
-      <button type="button" class="plain act" @click="setSeed(random32())">Another throw</button>
+      <Button type="link" @click="setSeed(random32())">Another throw</Button>
     </p>
   </div>
 </template>

@@ -1,84 +1,82 @@
 <script setup lang="ts">
+import { WarningOutlined } from '@ant-design/icons-vue';
+import { Button, Popover } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import type { ToldFinding } from '../engine/checksWorker';
 
-/** Findings under the stage: the first as a sentence with its mend, all of them when asked for. Pressed, a sentence leads to where it is put right. */
+/** The first finding as a sentence with its mend; all of them when asked for. Pressed, a sentence leads to where it is put right. */
 const props = defineProps<{ findings: readonly ToldFinding[] }>();
 const emit = defineEmits<{ lead: [finding: ToldFinding]; mend: [finding: ToldFinding] }>();
 const isOpen = ref(false);
-const shown = computed(() => (isOpen.value ? props.findings : props.findings.slice(0, 1)));
+const first = computed(() => props.findings[0]!);
+const kind = ({ severity }: ToldFinding) => (severity === 'wrong' ? 'Wrong' : 'Doubtful');
 </script>
 
 <template>
-  <div v-if="findings.length" class="findings" :class="{ open: isOpen }" role="status">
-    <p v-for="finding in shown" :key="finding.id" :class="finding.severity">
-      <button type="button" class="sentence" title="Go where it is put right" @click="emit('lead', finding)">
-        <span aria-hidden="true">{{ finding.severity === 'wrong' ? '▲' : '△' }}&nbsp;</span
-        ><span class="unseen">{{ finding.severity === 'wrong' ? 'Wrong: ' : 'Doubtful: ' }}</span
-        >{{ finding.sentence }}
-      </button>
-      <button v-if="finding.mend" type="button" class="mend" @click="emit('mend', finding)">
-        {{ finding.mend }}
-      </button>
-    </p>
-    <button
-      v-if="findings.length > 1"
-      type="button"
-      class="plain more"
-      :aria-expanded="isOpen"
-      @click="isOpen = !isOpen"
+  <span class="findings" role="status">
+    <Button
+      type="text"
+      class="sentence"
+      :class="first.severity"
+      :title="`${first.sentence} Go where it is put right`"
+      @click="emit('lead', first)"
     >
-      {{ isOpen ? 'fewer' : `${findings.length - 1} more` }}
-    </button>
-  </div>
+      <WarningOutlined /><span class="visually-hidden">{{ kind(first) }}: </span>&nbsp;{{ first.sentence }}
+    </Button>
+    <Button v-if="first.mend" class="mend" @click="emit('mend', first)">{{ first.mend }}</Button>
+    <Popover v-if="findings.length > 1" v-model:open="isOpen" trigger="click" placement="topRight">
+      <template #content>
+        <ul class="all" aria-label="Findings" @keydown.esc.stop="isOpen = false">
+          <li v-for="finding in findings" :key="finding.id">
+            <Button type="text" :class="finding.severity" class="whole" @click="emit('lead', finding)">
+              <WarningOutlined /><span class="visually-hidden">{{ kind(finding) }}: </span>&nbsp;{{
+                finding.sentence
+              }}
+            </Button>
+            <Button v-if="finding.mend" @click="emit('mend', finding)">{{ finding.mend }}</Button>
+          </li>
+        </ul>
+      </template>
+      <Button type="link" :aria-expanded="isOpen">{{ findings.length - 1 }} more</Button>
+    </Popover>
+  </span>
 </template>
 
 <style scoped>
 .findings {
   display: flex;
-  gap: 8px;
-  align-items: baseline;
-  background: #101011d8;
-  padding: 2px 8px;
-  border-radius: 4px;
-  font-size: 13px;
-}
-.findings.open {
-  display: block;
-  max-height: 220px;
-  overflow-y: auto;
-}
-p {
-  margin: 0;
-  padding: 1px 0;
+  min-width: 0;
+  align-items: center;
+  gap: 4px;
 }
 .sentence {
-  background: none;
-  border: 0;
-  padding: 0;
-  margin-right: 8px;
-  text-align: left;
-  color: var(--warn);
-  cursor: pointer;
-}
-.doubtful .sentence {
-  color: var(--ink);
-}
-.unseen {
-  position: absolute;
-  width: 1px;
-  height: 1px;
+  min-width: 0;
   overflow: hidden;
-  clip-path: inset(50%);
+  text-overflow: ellipsis;
+}
+.wrong {
+  color: var(--warn);
 }
 .mend {
-  background: none;
-  border: 0;
-  padding: 0;
-  border-bottom: 1px solid var(--ink);
-  cursor: pointer;
+  flex: none;
 }
-.more {
-  white-space: nowrap;
+.all {
+  width: 420px;
+  max-height: 320px;
+  overflow-y: auto;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.all li {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+  padding: 2px 0;
+}
+.whole {
+  flex: 1;
+  white-space: normal;
+  text-align: left;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import type { Group, Vector } from '@jinx/core/document';
 import { layersWithin, mayHold } from '@jinx/core/editing';
 import { computed, inject } from 'vue';
@@ -94,20 +95,18 @@ const size = (to: number, gesture: string | null) => change('size a group', (dra
       Nothing. Drag rows onto its own below, or choose “put in {{ group.name }}” under More… of a layer.
     </p>
     <p v-for="id in layers" :key="id">
-      <button type="button" class="plain" @click="store.chosenId = id">
+      <Button type="text" @click="store.chosenId = id">
         {{ store.effect!.layers.byId[id]!.name }}
-      </button>
+      </Button>
     </p>
     <p class="acts">
-      <button v-if="!group.linked" type="button" class="plain act" title="M" @click="acts.mirrorAll(store.groupId)">
+      <Button v-if="!group.linked" type="link" title="Shift M" @click="acts.mirrorAll(store.groupId)">
         Mirror left and right
-      </button>
-      <button v-if="!group.linked" type="button" class="plain act" @click="acts.takeApart(store.groupId)">
-        Take apart
-      </button>
-      <button type="button" class="plain act" title="Delete" @click="acts.removeGroup(store.groupId)">
+      </Button>
+      <Button v-if="!group.linked" type="link" @click="acts.takeApart(store.groupId)"> Take apart </Button>
+      <Button type="link" title="Delete" @click="acts.removeGroup(store.groupId)">
         {{ group.linked ? 'Take it away' : 'Delete with its layers' }}
-      </button>
+      </Button>
     </p>
   </div>
 </template>

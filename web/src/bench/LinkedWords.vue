@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { takeIn, wholeOf } from '@jinx/core/editing';
 import type { Group } from '@jinx/core/document';
 import { computed } from 'vue';
@@ -47,10 +48,10 @@ const own = () => store.change('take a linked effect in', (draft) => void takeIn
   </p>
   <p v-if="layers.length" class="quiet">In it: {{ layers.join(', ') }}.</p>
   <p>
-    <button type="button" class="plain act" :aria-pressed="linked.hidden" @click="hide">
+    <Button type="link" :aria-pressed="linked.hidden" @click="hide">
       {{ linked.hidden ? 'Show it' : 'Hide it' }}
-    </button>
-    <button type="button" class="plain act" @click="own">Make its layers my own</button>
+    </Button>
+    <Button type="link" @click="own">Make its layers my own</Button>
     <span class="quiet">They look the same, and follow {{ linked.effect.name }} no more.</span>
   </p>
 </template>

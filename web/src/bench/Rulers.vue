@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { READY, type ReadyKind } from '@jinx/core/building';
 import { ownerOf, type Layer } from '@jinx/core/document';
 import { lifetimes } from '@jinx/core/checks';
@@ -8,7 +9,7 @@ import { useElementSize } from './stage/elementSize';
 import { computed, inject, nextTick, ref } from 'vue';
 import type { LayerCount } from '@jinx/player/simulation';
 import { useEffectStore } from '../stores/effect';
-import { ENGINE } from './bench';
+import { ENGINE, LAYER_ACTS } from './bench';
 import { keptComputed } from './values/keptComputed';
 import { plainNumber } from './entry/numbers';
 import MenuButton from './chips/MenuButton.vue';
@@ -24,9 +25,7 @@ import { rowsOf, type Arrangement, type Row } from './rulers/rows';
 import TimeRuler from './rulers/TimeRuler.vue';
 import { provideTimeView } from './rulers/timeView';
 import TimeStrip from './rulers/TimeStrip.vue';
-import { useClipboard } from './rulers/useClipboard';
-import { useLayerActs } from './rulers/useLayerActs';
-import { useLayerCommands } from './commands/useLayerCommands';
+import { injectCommands } from './commands/registry';
 import { useRulerSizes } from './rulers/useRulerSizes';
 
 /** The rulers: a row per layer, across the effect's time and a particle's age. */
@@ -34,9 +33,8 @@ const props = defineProps<{ living: Readonly<Record<string, readonly number[]>> 
 const emit = defineEmits<{ dropFile: [file: File, layerId: string] }>();
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
-const acts = useLayerActs(engine);
-const clipboard = useClipboard();
-useLayerCommands(acts, clipboard);
+const acts = inject(LAYER_ACTS)!;
+const commands = injectCommands();
 const holder = ref<HTMLElement>();
 const rowsHolder = ref<HTMLElement>();
 const { width } = useElementSize(holder);
@@ -97,6 +95,8 @@ function choose(row: Row, event: MouseEvent | KeyboardEvent): void {
 }
 const isChosen = ({ kind, id }: Row) =>
   kind === 'group' ? store.groupId === id : store.page === 'layers' && store.chosenIds.includes(id);
+/** The rows are one stop of Tab: the chosen one, or the first. */
+const walkedIndex = computed(() => Math.max(0, rows.value.findIndex(isChosen)));
 function walk(index: number, event: KeyboardEvent): void {
   const row = rows.value[index];
   if (!row) return;
@@ -112,14 +112,8 @@ function keyDown(event: KeyboardEvent, row: Row, index: number): void {
   const keys: Record<string, () => void> = {
     ArrowUp: () => (event.altKey && isLayer ? acts.moveBy(id, -1) : walk(index - 1, event)),
     ArrowDown: () => (event.altKey && isLayer ? acts.moveBy(id, 1) : walk(index + 1, event)),
-    m: () => (isLayer ? acts.mirror(id) : acts.mirrorAll(id)),
     ...(isLayer
       ? {
-          h: () => acts.flip(id, 'hidden'),
-          s: () => acts.flip(id, 'solo'),
-          o: () => acts.flip(id, 'locked'),
-          d: () => acts.copy(id),
-          g: () => acts.group(id),
           Delete: () => acts.remove(id),
         }
       : {
@@ -157,25 +151,23 @@ defineExpose({ add: acts.add });
   <section ref="holder" class="rulers" aria-label="Rulers">
     <div class="ruler-heads" :style="columns">
       <span class="title">
-        <button
-          type="button"
-          class="plain"
+        <Button
+          type="text"
           :class="{ on: store.page === 'effect' }"
           title="Palette, measures and dials, size, tempo and sides of the whole effect"
           @click="store.page = 'effect'"
         >
           Whole effect
-        </button>
-        <button
+        </Button>
+        <Button
           v-if="hasGroups"
-          type="button"
-          class="plain"
+          type="text"
           title="Whether rows stand as they are drawn, front to back, or under their groups"
           @click="chosenArrangement = arrangement === 'drawn' ? 'grouped' : 'drawn'"
         >
           {{ arrangement === 'drawn' ? 'Front to back' : 'By group' }}
-        </button>
-        <button type="button" class="plain act" @click="acts.add">Add a layer</button>
+        </Button>
+        <Button type="link" @click="acts.add">Add a layer</Button>
         <MenuButton
           label="ready…"
           :choices="READY_KINDS"
@@ -191,15 +183,17 @@ defineExpose({ add: acts.add });
       >
     </div>
     <div ref="rowsHolder" class="rows">
-      <div role="list" aria-label="Layers">
+      <div role="treegrid" aria-label="Layers" aria-multiselectable="true">
         <div
           v-for="(row, index) in rows"
           :key="row.id"
           class="row"
           :class="{ open: isOpen(row), chosen: isChosen(row), over: over === row.id, group: row.kind === 'group' }"
-          role="listitem"
-          tabindex="0"
-          :aria-current="isChosen(row)"
+          role="row"
+          :tabindex="index === walkedIndex ? 0 : -1"
+          :aria-level="row.depth + 1"
+          :aria-selected="isChosen(row)"
+          :aria-expanded="row.kind === 'group' ? !folded.has(row.id) : undefined"
           :aria-label="row.kind === 'group' ? `group ${row.name}` : row.name"
           :data-row="row.id"
           :data-kind="row.kind"
@@ -210,7 +204,13 @@ defineExpose({ add: acts.add });
           @dragleave="over = ''"
           @drop.prevent="dropOn($event, row)"
         >
-          <div class="head-cell" :draggable="true" @dragstart="dragged = row" @dragend="dragged = null">
+          <div
+            class="head-cell"
+            role="gridcell"
+            :draggable="true"
+            @dragstart="dragged = row"
+            @dragend="dragged = null"
+          >
             <GroupHead
               v-if="row.kind === 'group'"
               :id="row.id"
@@ -222,20 +222,24 @@ defineExpose({ add: acts.add });
               <RowHead :id="row.id" :count-of="countOf" :draw-number="row.drawNumber" :is-open="isOpen(row)">
                 <RowFlags :id="row.id" :acts="acts" />
               </RowHead>
-              <RowActs v-if="isOpen(row)" :id="row.id" :acts="acts" @clip="clipboard.copy" />
+              <RowActs v-if="isOpen(row)" :id="row.id" :acts="acts" @clip="commands.run('layer.clip')" />
             </template>
           </div>
           <template v-if="row.kind === 'layer'">
-            <TimeStrip
-              :layer-id="row.id"
-              :width="timeWidth"
-              :height="isOpen(row) ? openHeight : ROW"
-              :living="props.living[row.id] ?? NONE"
-              :is-open="isOpen(row)"
-            />
-            <!-- What is done on the open sheet is for all that are chosen: it leaves the choice alone. -->
-            <OpenLife v-if="isOpen(row)" :width="lifeWidth" :height="openHeight" @click.stop />
-            <LifeStrip v-else :layer-id="row.id" :width="lifeWidth" :height="ROW" />
+            <div role="gridcell" class="cell">
+              <TimeStrip
+                :layer-id="row.id"
+                :width="timeWidth"
+                :height="isOpen(row) ? openHeight : ROW"
+                :living="props.living[row.id] ?? NONE"
+                :is-open="isOpen(row)"
+              />
+            </div>
+            <div role="gridcell" class="cell">
+              <!-- What is done on the open sheet is for all that are chosen: it leaves the choice alone. -->
+              <OpenLife v-if="isOpen(row)" :width="lifeWidth" :height="openHeight" @click.stop />
+              <LifeStrip v-else :layer-id="row.id" :width="lifeWidth" :height="ROW" />
+            </div>
             <div
               v-if="isOpen(row)"
               class="heighten"
@@ -373,7 +377,10 @@ defineExpose({ add: acts.add });
   flex-direction: column;
   min-width: 0;
 }
-.row > :nth-child(2) {
+.cell {
+  display: contents;
+}
+.cell:nth-child(2) > * {
   border-right: 1px solid var(--rule);
 }
 .empty {

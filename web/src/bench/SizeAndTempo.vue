@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Checkbox } from 'ant-design-vue';
 import { structuredCopy, type Effect, type Scaling } from '@jinx/core/document';
 import { consequenceOf, QUANTITIES, resize, type Quantity } from '@jinx/core/editing';
 import { computed, ref, shallowRef, watch } from 'vue';
@@ -47,10 +48,8 @@ function set(to: Partial<Scaling>, gesture: string | null): void {
   );
   [from.value, made.value, scaling.value] = [start, store.effect, next];
 }
-function hold(quantity: Quantity): void {
-  held.value = held.value.includes(quantity)
-    ? held.value.filter((other) => other !== quantity)
-    : [...held.value, quantity];
+function hold(quantities: readonly Quantity[]): void {
+  held.value = quantities;
   if (from.value) set({}, null);
 }
 const consequences = computed(() => held.value.flatMap((quantity) => consequenceOf(quantity, scaling.value) ?? []));
@@ -78,26 +77,14 @@ const consequences = computed(() => held.value.flatMap((quantity) => consequence
   </p>
   <p>
     Held as they are:
-    <button
-      v-for="quantity in QUANTITIES"
-      :key="quantity"
-      type="button"
-      class="chip"
-      :class="{ held: held.includes(quantity) }"
-      :aria-pressed="held.includes(quantity)"
-      @click="hold(quantity)"
-    >
-      {{ HELD[quantity] }}
-    </button>
+    <Checkbox.Group
+      :value="[...held]"
+      :options="QUANTITIES.map((value) => ({ value, label: HELD[value] }))"
+      @change="hold($event as Quantity[])"
+    />
   </p>
   <p v-for="sentence in consequences" :key="sentence" class="quiet">{{ sentence }}</p>
   <p v-if="limited.length" class="quiet" role="status">
     At its limit, and so not as the law would have it: {{ limited.join(', ') }}.
   </p>
 </template>
-
-<style scoped>
-.held {
-  border-bottom-color: var(--accent);
-}
-</style>

@@ -1,6 +1,8 @@
 import type { InjectionKey, Ref } from 'vue';
 import type { AssetSummary } from '../api';
+import type { StageView } from '@jinx/stage';
 import type { Engine } from '../engine/engine';
+import type { LayerActs } from './rulers/useLayerActs';
 
 /** The engine of the bench that a component stands in. */
 export const ENGINE: InjectionKey<Engine> = Symbol('engine');
@@ -28,3 +30,25 @@ export type Below = 'rulers' | 'living' | 'time' | 'words' | 'compared' | 'sheet
 
 /** What stands below the stage now. */
 export const BELOW: InjectionKey<Ref<Below>> = Symbol('below');
+
+/** What pulling a handle does. */
+export type Tool = 'move' | 'turn' | 'size';
+export const TOOL: InjectionKey<Ref<Tool>> = Symbol('tool');
+
+/** How the stage shows the effect. */
+export interface Shown {
+  readonly view: Ref<StageView>;
+  readonly showGuides: Ref<boolean>;
+  readonly follows: Ref<boolean>;
+  readonly isRaw: Ref<boolean>;
+  readonly isDim: Ref<boolean>;
+  /** Whether every change plays the effect again from its beginning. */
+  readonly replays: Ref<boolean>;
+}
+export const SHOWN: InjectionKey<Shown> = Symbol('shown');
+
+/** A picture or video to compare with. */
+export const REFERENCE: InjectionKey<Ref<File | null>> = Symbol('reference');
+
+/** What is done with rows of layers. */
+export const LAYER_ACTS: InjectionKey<LayerActs> = Symbol('layer acts');

@@ -3,9 +3,10 @@ import { message } from 'ant-design-vue';
 import type { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { tell } from '../tell';
-import { COMMANDS } from './commands/list';
+import { keyOf } from './commands/keys';
 import { useCommands, type Commands } from './commands/registry';
 import { putStateBy } from './history/putStateBy';
+import { SURROUNDS } from './stage/surrounds';
 import { pickOne, type Probe } from './reading/probe';
 
 /** Commands of the bench as a whole: those that no part of it carries out by itself. */
@@ -24,7 +25,7 @@ export function useBenchCommands(engine: Engine, probe: Probe, commands: Command
   useEventListener(
     window,
     'keyup',
-    ({ key }) => key.toLowerCase() === COMMANDS['stage.before'].key && store.preview(null),
+    (event) => commands.keysOf('stage.before').includes(keyOf(event) ?? '') && store.preview(null),
   );
   useEventListener(window, 'blur', () => store.preview(null));
   useCommands(
@@ -33,6 +34,12 @@ export function useBenchCommands(engine: Engine, probe: Probe, commands: Command
       'glass.pixel': () => pickOne(engine, probe, 'pixel'),
       'stage.before': () => store.previewBefore(),
       'tray.keep': () => void keepState(),
+      ...Object.fromEntries(
+        SURROUNDS.map(({ value, text }) => [
+          `surround.${value}`,
+          () => store.change(`choose ${text}`, ({ stage }) => (stage.surround = value)),
+        ]),
+      ),
       undo: () => store.undo(),
       redo: () => store.redo(),
     },

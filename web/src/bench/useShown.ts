@@ -1,9 +1,10 @@
 import type { StageView } from '@jinx/stage';
 import { message } from 'ant-design-vue';
-import { computed, provide, ref, watch } from 'vue';
+import { useDebounceFn, useStorage } from '@vueuse/core';
+import { computed, onBeforeUnmount, provide, ref, watch } from 'vue';
 import type { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
-import { ALONE } from './bench';
+import { ALONE, SHOWN } from './bench';
 import { useCommands, type Commands } from './commands/registry';
 import { useDimsOthers, usePulled } from './stage/usePulled';
 import { keyInstants } from './stage/views';
@@ -66,5 +67,12 @@ export function useShown(engine: Engine, commands: Commands) {
     },
     commands,
   );
-  return { showGuides, follows, isRaw, isDim, view, instants };
+  const replays = useStorage('jinx replay on every change', false);
+  // What is dragged plays again once it is let go.
+  const replay = () => engine.playback.replay();
+  const replaySoon = useDebounceFn(replay, REST_MILLISECONDS);
+  onBeforeUnmount(store.onTransition(() => replays.value && void replaySoon()));
+  const shown = { showGuides, follows, isRaw, isDim, replays, view };
+  provide(SHOWN, shown);
+  return { ...shown, instants };
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { shallowRef, watch } from 'vue';
 import { api } from '../api';
 import { tell } from '../tell';
@@ -64,9 +65,7 @@ const bring = (line: Line) =>
       <li v-for="line in lines" :key="line.key">
         <span>{{ line.name }}</span>
         <span class="quiet number">{{ line.what }}, deleted {{ when(line.deletedAt) }}</span>
-        <button type="button" class="plain act" :aria-label="`Bring ${line.name} back`" @click="bring(line)">
-          Bring back
-        </button>
+        <Button type="link" :aria-label="`Bring ${line.name} back`" @click="bring(line)"> Bring back </Button>
       </li>
     </ul>
   </section>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Popconfirm } from 'ant-design-vue';
+import { Button, Popconfirm } from 'ant-design-vue';
 
 /** Deletes something once that is confirmed; `along` says what goes with it. */
 defineProps<{ name: string; along?: string }>();
@@ -13,6 +13,6 @@ const emit = defineEmits<{ delete: [] }>();
     cancel-text="Keep"
     @confirm="emit('delete')"
   >
-    <button type="button" class="plain" :aria-label="`Delete ${name}`">Delete</button>
+    <Button type="text" :aria-label="`Delete ${name}`">Delete</Button>
   </Popconfirm>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Input } from 'ant-design-vue';
+import { Button, Input } from 'ant-design-vue';
 import { ref, shallowRef } from 'vue';
 import { api, ApiError, type FoundIn } from '../api';
 
@@ -35,7 +35,7 @@ async function look(): Promise<void> {
         :maxlength="80"
         allow-clear
       />
-      <button type="submit" class="plain act">Find</button>
+      <Button html-type="submit" type="link">Find</Button>
     </form>
     <p v-if="problem" class="bad" role="alert">{{ problem }}</p>
     <p v-else-if="sought && found.length === 0" class="quiet" role="status">

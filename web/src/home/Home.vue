@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Input } from 'ant-design-vue';
+import { Button, Input } from 'ant-design-vue';
 import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, type EffectSummary, type ProjectSummary } from '../api';
@@ -79,7 +79,7 @@ onMounted(load);
         aria-label="Name of a new project"
         :maxlength="80"
       />
-      <button type="submit" class="primary" :disabled="!name.trim()">Make project</button>
+      <Button html-type="submit" type="primary" :disabled="!name.trim()">Make project</Button>
     </form>
     <BringBack v-if="hasLoaded" :of="projects" @back="load" />
     <p v-if="hasLoaded && projects.length === 0" class="quiet">

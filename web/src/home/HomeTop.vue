@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, ApiError } from '../api';
@@ -26,7 +27,7 @@ async function signOut(): Promise<void> {
     <template v-if="name">
       <span class="space"></span>
       <span class="quiet">{{ name }}</span>
-      <button type="button" class="plain" @click="signOut">Sign out</button>
+      <Button type="text" @click="signOut">Sign out</Button>
     </template>
   </header>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button, Input, Select } from 'ant-design-vue';
 import { onMounted, ref, shallowRef } from 'vue';
 import { api, type Members, type Role } from '../api';
 import { tell } from '../tell';
@@ -41,29 +42,19 @@ const remove = (id: string) => attempt(() => api.removeMember(props.projectId, i
         <span>{{ member.name }}</span>
         <span v-if="found.role !== 'owner'" class="quiet">{{ textOf(member.role) }}</span>
         <template v-else>
-          <select
-            class="chip"
+          <Select
             :value="member.role"
+            :options="ROLES.map(([value, label]) => ({ value, label }))"
             :aria-label="`what ${member.name} may do`"
-            @change="set(member.name, ($event.target as HTMLSelectElement).value)"
-          >
-            <option v-for="[role, text] in ROLES" :key="role" :value="role">{{ text }}</option>
-          </select>
-          <button type="button" class="plain" :aria-label="`Take ${member.name} out`" @click="remove(member.id)">
-            Take out
-          </button>
+            @change="set(member.name, String($event))"
+          />
+          <Button type="text" :aria-label="`Take ${member.name} out`" @click="remove(member.id)"> Take out </Button>
         </template>
       </li>
     </ul>
     <form v-if="found.role === 'owner'" class="new" @submit.prevent="add">
-      <input
-        v-model="name"
-        class="chip"
-        placeholder="Name of who is to join"
-        aria-label="who is to join"
-        maxlength="80"
-      />
-      <button type="submit" class="plain act" :disabled="!name.trim()">Let them change things here</button>
+      <Input v-model:value="name" placeholder="Name of who is to join" aria-label="who is to join" :maxlength="80" />
+      <Button html-type="submit" type="link" :disabled="!name.trim()">Let them change things here</Button>
     </form>
   </section>
 </template>

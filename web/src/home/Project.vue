@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { parcelRefusal } from '@jinx/core/answers';
 import { newEffect } from '@jinx/core/document';
-import { Input, message } from 'ant-design-vue';
+import { Button, Input, message } from 'ant-design-vue';
 import { onMounted, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 import {
@@ -154,9 +154,9 @@ function drop(event: DragEvent): void {
           <EffectCard :effect="effect" :picture="pictures.get(effect.id)" />
           <span class="quiet number">saved {{ when(effect.savedAt) }}</span>
           <span class="acts">
-            <button type="button" class="plain" :aria-label="`Hand over ${effect.name}`" @click="given = effect.id">
+            <Button type="text" :aria-label="`Hand over ${effect.name}`" @click="given = effect.id">
               Hand over
-            </button>
+            </Button>
             <DeleteButton :name="effect.name" @delete="remove(effect)" />
           </span>
         </li>
@@ -172,9 +172,9 @@ function drop(event: DragEvent): void {
             aria-label="Name of a new effect"
             :maxlength="80"
           />
-          <button type="submit" class="primary">Make effect</button>
+          <Button html-type="submit" type="primary">Make effect</Button>
         </form>
-        <button type="button" class="plain act" @click="pick('.zip', bringParcel)">Bring in a parcel…</button>
+        <Button type="link" @click="pick('.zip', bringParcel)">Bring in a parcel…</Button>
       </div>
     </section>
     <StartingPoints :is-busy="busy !== ''" @begin="begin" />
@@ -186,25 +186,24 @@ function drop(event: DragEvent): void {
         <li v-for="asset in project.assets" :key="asset.hash">
           <span>{{ asset.name }}</span>
           <AssetFiles :project-id="props.id" :asset="asset" />
-          <button
-            type="button"
-            class="plain"
+          <Button
+            type="text"
             :aria-label="`Take ${asset.name} out`"
             title="Take it out of the project; it can be brought back for 30 days"
             @click="removeAsset(asset)"
           >
             Take out
-          </button>
+          </Button>
         </li>
       </ul>
       <p v-if="project.assets.length === 0" class="quiet">
         None yet: effects can do without, but most are made on a body.
       </p>
       <div class="row">
-        <button type="button" class="plain act" @click="pick('.glb', bringFigure)">Bring in a figure…</button>
-        <button v-for="file in kit" :key="file" type="button" class="plain act" @click="bringKit(file)">
+        <Button type="link" @click="pick('.glb', bringFigure)">Bring in a figure…</Button>
+        <Button v-for="file in kit" :key="file" type="link" @click="bringKit(file)">
           Take {{ file.replace('.glb', '') }} from the Fenlight kit
-        </button>
+        </Button>
       </div>
     </section>
     <Members :project-id="props.id" />

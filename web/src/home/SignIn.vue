@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button, Input } from 'ant-design-vue';
 import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api, ApiError } from '../api';
@@ -42,13 +43,13 @@ async function signIn(): Promise<void> {
       in, or give you a new password.
     </p>
     <form class="in" @submit.prevent="signIn">
-      <label>Name <input v-model="name" class="chip" autocomplete="username" maxlength="80" autofocus /></label>
+      <label>Name <Input v-model:value="name" autocomplete="username" :maxlength="80" autofocus /></label>
       <label>
         Password
-        <input v-model="password" class="chip" type="password" autocomplete="current-password" maxlength="200" />
+        <Input v-model:value="password" type="password" autocomplete="current-password" :maxlength="200" />
       </label>
       <p v-if="problem" class="bad" role="alert">{{ problem }}</p>
-      <button type="submit" class="primary" :disabled="isBusy || !name.trim() || !password">Sign in</button>
+      <Button html-type="submit" type="primary" :disabled="isBusy || !name.trim() || !password">Sign in</Button>
     </form>
   </main>
 </template>
@@ -66,10 +67,6 @@ label {
   display: grid;
   grid-template-columns: 90px 260px;
   align-items: baseline;
-}
-input {
-  cursor: text;
-  padding: 4px 8px;
 }
 .bad {
   color: var(--warn);

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { onMounted, shallowRef } from 'vue';
 import { api, type Start } from '../api';
 import { tell } from '../tell';
@@ -32,8 +33,8 @@ const strip = ({ id, instants, rest }: Start) => ({
     </p>
     <ul class="starts">
       <li v-for="start in starts" :key="start.id">
-        <button
-          type="button"
+        <Button
+          type="text"
           class="start"
           :disabled="isBusy"
           :aria-label="`Begin with ${start.intent}: ${start.about}`"
@@ -42,7 +43,7 @@ const strip = ({ id, instants, rest }: Start) => ({
           <span class="strip" :style="strip(start)"></span>
           <span class="name">{{ start.intent }}</span>
           <span class="about">{{ start.about }}</span>
-        </button>
+        </Button>
       </li>
     </ul>
   </section>

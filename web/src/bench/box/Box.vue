@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { SearchOutlined } from '@ant-design/icons-vue';
 import { onClickOutside } from '@vueuse/core';
-import { Input } from 'ant-design-vue';
+import { Button, Input } from 'ant-design-vue';
 import { computed, nextTick, ref } from 'vue';
 import type { EffectSummary } from '../../api';
 import type { ToldFinding } from '../../engine/checksWorker';
@@ -135,9 +135,9 @@ const idOf = (n: number) => `box-${n}`;
 
 <template>
   <div ref="root" class="box">
-    <button v-if="!isOpen" type="button" class="closed" aria-label="Find, set or add" @click="open">
+    <Button v-if="!isOpen" type="text" class="closed" aria-label="Find, set or add" @click="open">
       <SearchOutlined /> Find, set or add <span class="key">Ctrl K</span>
-    </button>
+    </Button>
     <div v-else class="open" @keydown="keyDown">
       <Input
         :value="line"
@@ -176,9 +176,9 @@ const idOf = (n: number) => `box-${n}`;
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
         <p v-else-if="line.trim() === '' && done.length === 0" class="quiet">
           By our word or any other of the trade. A value sets it; a semicolon carries it out and goes on:
-          <button v-for="example in EXAMPLES" :key="example" type="button" class="plain act" @click="typed(example)">
+          <Button v-for="example in EXAMPLES" :key="example" type="link" @click="typed(example)">
             {{ example }}
-          </button>
+          </Button>
         </p>
         <p v-else-if="line.trim() !== '' && found.length === 0" class="quiet">Nothing is called so.</p>
       </div>

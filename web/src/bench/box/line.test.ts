@@ -94,6 +94,7 @@ function bench() {
             surfaces: [],
             fits: [],
             commands: [],
+            keysOf: () => [],
             findings: [],
           },
           ...{ effects: [], choose: none, open: none, lead: none },

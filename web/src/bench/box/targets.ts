@@ -24,7 +24,7 @@ import { settingBeside } from '../values/changeSetting';
 import { setTurnsASecond, turnsASecond } from '../chapters/orbitTurns';
 import { readNumber } from '../entry/numbers';
 import { keyName } from '../commands/placeKeys';
-import { keysOf, type Command } from '../commands/registry';
+import type { Command } from '../commands/registry';
 import type { PickItem } from '../pick/pick';
 import { assetTargets } from './assetTargets';
 import { gridTargets } from './gridTargets';
@@ -132,6 +132,8 @@ export interface Around {
   readonly fits: readonly { readonly target: FitTarget; readonly text: string }[];
   readonly assets: readonly AssetSummary[];
   readonly commands: readonly Command[];
+  /** The keys that a command has now. */
+  readonly keysOf: (id: string) => readonly string[];
   readonly findings: readonly ToldFinding[];
   readonly effects: readonly Pick<EffectSummary, 'id' | 'name'>[];
   readonly choose: (layer: Id) => void;
@@ -154,7 +156,7 @@ export function targetsOf(around: Around): Target[] {
     ...timeTargets(effect, layerId),
     ...partTargets(effect, layerId, around.surfaces),
     ...around.commands.map((command): Target => {
-      const [key] = keysOf(command);
+      const [key] = around.keysOf(command.id);
       return {
         id: `command ${command.id}`,
         text: command.label,

@@ -149,7 +149,10 @@ export function timeTargets(effect: Effect, layerId: string): Target[] {
       text: 'pre-roll',
       otherWords: ['warmed up', 'warm-up', 'warmup', 'already full', 'pre-simulate'],
       detail: 'how long it has held when first seen',
-      run: ({ focus }) => focus('pre-roll'),
+      run: ({ showWhole, focus }) => {
+        showWhole();
+        focus('pre-roll');
+      },
       take: (text) => {
         const seconds = secondsOf(text, { name: 'the pre-roll', least: 0, most: 60, unit: 's' });
         return {

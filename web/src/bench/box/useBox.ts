@@ -136,6 +136,7 @@ export function useBox(
           surfaces: surfaces.choices.value,
           assets: assets.value,
           commands: commands.all,
+          keysOf: (id) => commands.keysOf(id),
           findings: found(),
           effects: effects().filter(({ id }) => id !== store.id),
           choose: (id) => store.choose([id]),

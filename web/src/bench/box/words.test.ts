@@ -28,6 +28,7 @@ function finder() {
         surfaces,
         fits,
         commands,
+        keysOf: () => [],
         findings: [],
       },
       ...{ effects: [{ id: 'e', name: 'Reed Cleave' }], choose: none, open: none, lead: none },

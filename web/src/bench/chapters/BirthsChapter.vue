@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { atBorder, listed, withoutItem, type Burst, type Layer, type Moment } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
@@ -37,7 +38,7 @@ const setQuality = (part: Partial<Layer['quality']>) =>
 
 <template>
   <ChapterHead chapter="births">
-    <button type="button" class="plain act" @click="add">Add a burst</button>
+    <Button type="link" @click="add">Add a burst</Button>
   </ChapterHead>
   <p>
     They are born at <NumberChip setting="births.rate" />, and <NumberChip setting="births.perMetre" /> the source
@@ -48,13 +49,11 @@ const setQuality = (part: Partial<Layer['quality']>) =>
     <template v-if="births.until">
       until
       <MomentWords :moment="births.until" :layer-id="store.chosenId" label="births end" @change="setUntil" />
-      <button type="button" class="plain" title="Let them fade out over the closing" @click="setUntil(null)">
-        ×
-      </button>
+      <Button type="text" title="Let them fade out over the closing" @click="setUntil(null)"> × </Button>
     </template>
     <template v-else>
       , fading out over the closing
-      <button type="button" class="plain act" @click="setUntil(atBorder('letGo'))">or until…</button>
+      <Button type="link" @click="setUntil(atBorder('letGo'))">or until…</Button>
     </template>
   </p>
   <BurstWords

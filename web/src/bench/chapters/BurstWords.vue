@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { listed, type Burst } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
@@ -55,15 +56,14 @@ const setCount = (count: number, gesture: string | null) => {
         whole
         @change="(most, gesture) => set({ most }, gesture)"
     /></template>
-    <button
+    <Button
       v-else
-      type="button"
-      class="plain act"
+      type="link"
       title="Each time as many as are drawn between two counts"
       @click="set({ most: Math.max(burst.count + 1, Math.round(burst.count * MORE)) })"
     >
       to…
-    </button>
+    </Button>
     at
     <PlainChip
       :value="burst.at"
@@ -100,16 +100,8 @@ const setCount = (count: number, gesture: string | null) => {
       />
       times in all</template
     >
-    <button v-else type="button" class="plain act" @click="set(AGAIN)">again every…</button>
+    <Button v-else type="link" @click="set(AGAIN)">again every…</Button>
     <MuteButton :muted="burst.muted" what="this burst" @mute="(muted) => set({ muted })" />
-    <button
-      type="button"
-      class="plain"
-      title="Remove this burst"
-      aria-label="Remove this burst"
-      @click="emit('remove')"
-    >
-      ×
-    </button>
+    <Button type="text" title="Remove this burst" aria-label="Remove this burst" @click="emit('remove')"> × </Button>
   </p>
 </template>

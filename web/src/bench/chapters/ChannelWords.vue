@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { carryChannel, channelUse, dropChannel, LAYER_SETTINGS, listed, MOST_CHANNELS } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
@@ -55,7 +56,7 @@ function rename(id: string, name: string): void {
     It carries
     <TextField class="chip name" :value="name" aria-label="name of the channel" @commit="rename(id, $event)" />
     of <NumberChip :setting="id" :of="channels" :label="name" />
-    <button type="button" class="plain" :aria-label="`Carry ${name} no more`" @click="drop(id)">×</button>
+    <Button type="text" :aria-label="`Carry ${name} no more`" @click="drop(id)">×</Button>
     <span class="where">{{ useText(id) }}</span>
   </p>
   <p v-if="offered.length">

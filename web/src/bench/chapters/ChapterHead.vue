@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ChapterName } from '@jinx/core/editing';
-import { message } from 'ant-design-vue';
+import { Button, message } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import MenuButton from '../chips/MenuButton.vue';
@@ -28,25 +28,23 @@ function loosenAll(percent: string): void {
   <div class="chapter-head">
     <h2>{{ chapterTitle(chapter) }}</h2>
     <span class="whole">
-      <button
-        type="button"
-        class="plain"
+      <Button
+        type="text"
         :aria-label="`Copy ${chapterTitle(chapter)} of this layer`"
         :title="`Copy all of ${chapterTitle(chapter)}, for other layers`"
         @click="copy(chapter)"
       >
         copy
-      </button>
-      <button
+      </Button>
+      <Button
         v-if="pastable?.copied.part.chapter === chapter"
-        type="button"
-        class="plain act"
+        type="link"
         :aria-label="pastable.text"
         :title="pastable.text"
         @click="paste(pastable.copied)"
       >
         paste
-      </button>
+      </Button>
       <MenuButton v-if="isLoosenable" label="loosen…" :choices="LOOSENED" previews @choose="loosenAll" />
     </span>
     <span class="adds"><slot></slot></span>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { firstHit, type Hit, listed, type Place, withItem, withoutItem } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
@@ -85,15 +86,7 @@ const remove = (id: string) =>
       :what="`hit ${n + 1}`"
       @mute="(muted) => change(muted ? 'mute a hit' : 'unmute a hit', id, { muted })"
     />
-    <button
-      type="button"
-      class="plain"
-      title="Remove this hit"
-      :aria-label="`Remove hit ${n + 1}`"
-      @click="remove(id)"
-    >
-      ×
-    </button>
+    <Button type="text" title="Remove this hit" :aria-label="`Remove hit ${n + 1}`" @click="remove(id)"> × </Button>
   </p>
-  <p><button type="button" class="plain act" @click="add">Add a hit</button></p>
+  <p><Button type="link" @click="add">Add a hit</Button></p>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { formatAddress, type Colour } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
@@ -52,7 +53,7 @@ const unshape = () =>
   </p>
   <p v-if="gradient">
     Its colour follows the gradient on the life sheet.
-    <button type="button" class="plain act" @click="unshape">One colour instead</button>
+    <Button type="link" @click="unshape">One colour instead</Button>
   </p>
   <p v-else>
     Its colour is
@@ -63,7 +64,7 @@ const unshape = () =>
       :data-address="formatAddress({ kind: 'layer', layer: store.chosenId, setting: 'life.colour' })"
       @change="setColour"
     />
-    <button type="button" class="plain act" @click="shape">Change it over age</button>
+    <Button type="link" @click="shape">Change it over age</Button>
   </p>
   <TintWords />
   <p>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { listed, withoutItem, type Link } from '@jinx/core/document';
 import { momentToSetOff } from '@jinx/core/editing';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { useLinkActs } from '../acts/useLinkActs';
+import ActChip from '../chips/ActChip.vue';
 import MuteButton from '../chips/MuteButton.vue';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import ChapterHead from './ChapterHead.vue';
@@ -101,23 +103,15 @@ const mute = (id: string, muted: boolean) =>
       <LinkWords :id="id" :link="item" :others="others" />
       <span class="acts">
         <MuteButton :muted="item.muted" what="this link" @mute="mute(id, $event)" />
-        <button
-          type="button"
-          class="plain"
-          title="Remove this link"
-          aria-label="Remove this link"
-          @click="remove(id)"
-        >
-          ×
-        </button>
+        <Button type="text" title="Remove this link" aria-label="Remove this link" @click="remove(id)"> × </Button>
       </span>
     </p>
     <template v-if="incoming.length > 0">
       <p v-for="{ id, from, name, when } in incoming" :key="id">
         Set off by
-        <button type="button" class="chip" :title="`Choose ${name}`" @click="store.chosenId = from">
+        <ActChip :title="`Choose ${name}`" @click="store.chosenId = from">
           {{ name }}
-        </button>
+        </ActChip>
         when they {{ when }}.
       </p>
     </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { message } from 'ant-design-vue';
+import { Button, Input, message } from 'ant-design-vue';
 import { ref, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import MenuButton from '../chips/MenuButton.vue';
@@ -31,12 +31,12 @@ watch(() => store.chosenId, clearMarks);
 <template>
   <div v-if="marks.size > 0" class="marks" role="toolbar" aria-label="Marked numbers">
     <span>{{ marks.size }} {{ marks.size === 1 ? 'number' : 'numbers' }} marked:</span>
-    <input
-      v-model="typed"
-      class="chip number"
-      size="10"
+    <Input
+      v-model:value="typed"
+      class="entry"
       aria-label="entry for all marked numbers"
       placeholder="*1.15, +-20%"
+      :status="problem ? 'error' : ''"
       :aria-invalid="problem !== ''"
       @keydown.enter.prevent="take"
       @keydown.esc.stop="clearMarks"
@@ -47,7 +47,7 @@ watch(() => store.chosenId, clearMarks);
       previews
       @choose="change('loosen marked numbers', byLoosening(Number($event) / 100))"
     />
-    <button type="button" class="plain" @click="clearMarks">none</button>
+    <Button type="text" @click="clearMarks">none</Button>
     <span v-if="problem" class="problem" role="alert">{{ problem }}</span>
   </div>
 </template>
@@ -62,8 +62,8 @@ watch(() => store.chosenId, clearMarks);
   padding: 6px 0;
   border-top: 1px solid var(--rule);
 }
-input {
-  cursor: text;
+.entry {
+  width: 110px;
 }
 .problem {
   color: var(--warn);

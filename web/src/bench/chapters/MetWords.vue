@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { surfacesFor, withoutItem } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
@@ -32,15 +33,14 @@ const mute = (id: string, muted: boolean) =>
     <SurfaceWords :id="id" :surface="item" />
     <span class="acts">
       <MuteButton :muted="item.muted" what="this surface" @mute="mute(id, $event)" />
-      <button
-        type="button"
-        class="plain"
+      <Button
+        type="text"
         title="Remove this surface"
         :aria-label="`Remove ${SURFACE_NAMES[item.kind]}`"
         @click="remove(id)"
       >
         ×
-      </button>
+      </Button>
     </span>
   </p>
   <p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { FORCE_KINDS, FORCES, forceOfKind, forcesOn, type ForceKind, type Place } from '@jinx/core/document';
 import { computed, inject, provide } from 'vue';
 import { useEffectStore } from '../../stores/effect';
@@ -61,15 +62,14 @@ const become = (of: (typeof forces.value)[number], kind: string) =>
 
 <template>
   <ChapterHead chapter="motion">
-    <button
+    <Button
       v-if="copied"
-      type="button"
-      class="plain act"
+      type="link"
       :title="`Adds ${copied.name} to what is chosen`"
       @click="pasteForceHere(copied)"
     >
       Paste {{ copied.name }}
-    </button>
+    </Button>
     <MenuButton label="Add a force" :choices="KINDS" previews @choose="add($event as ForceKind)" />
   </ChapterHead>
   <p>
@@ -102,31 +102,29 @@ const become = (of: (typeof forces.value)[number], kind: string) =>
     <SharedWords :id="force.id" :is-shared="force.isShared" />
     <span class="acts">
       <MuteButton :muted="force.item.muted" :what="FORCES[force.item.kind].name" @mute="mute(force, $event)" />
-      <button
+      <Button
         v-if="!force.isShared"
-        type="button"
-        class="plain"
+        type="text"
         :aria-label="`Copy ${FORCES[force.item.kind].name}`"
         title="Copy this force, for other layers and effects"
         @click="copyForce(force.id, `${FORCES[force.item.kind].name} of ${layer.name}`)"
       >
         copy
-      </button>
+      </Button>
       <MenuButton
         label="turn into…"
         :choices="KINDS.filter(({ value }) => value !== force.item.kind)"
         previews
         @choose="become(force, $event)"
       />
-      <button
-        type="button"
-        class="plain"
+      <Button
+        type="text"
         title="Remove this force"
         :aria-label="`Remove ${FORCES[force.item.kind].name}`"
         @click="remove(force)"
       >
         ×
-      </button>
+      </Button>
     </span>
   </p>
   <MetWords />

@@ -2,6 +2,7 @@
 import { listed, withItem, withoutItem } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import ActChip from '../chips/ActChip.vue';
 import MenuButton from '../chips/MenuButton.vue';
 
 /** Which layers a force acts on: the chosen one only, or several as a force of the effect's own. */
@@ -55,20 +56,18 @@ const onlyHere = () =>
   <span v-if="layers.length > 1 || isShared" class="shared">
     <template v-if="isShared && acting.length === 0">
       Acts on
-      <button type="button" class="chip" title="Keep it to this layer" @click="onlyHere">every layer ×</button>.
+      <ActChip title="Keep it to this layer" @click="onlyHere">every layer ×</ActChip>.
     </template>
     <template v-else-if="isShared">
       Acts on
-      <button
+      <ActChip
         v-for="{ id: layerId, name } in acting"
         :key="layerId"
-        type="button"
-        class="chip"
         :title="`Leave ${name} out`"
         @click="leaveOut(layerId)"
       >
         {{ name }} ×
-      </button>
+      </ActChip>
     </template>
     <MenuButton
       v-if="!(isShared && acting.length === 0)"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import {
   isShapeKind,
   measuresOf,
@@ -13,6 +14,7 @@ import { useEffectStore } from '../../stores/effect';
 import { useFitActs } from '../acts/useFitActs';
 import { SOURCE_KINDS, useSourceActs } from '../acts/useSourceActs';
 import { DRAGS, ENGINE } from '../bench';
+import ActChip from '../chips/ActChip.vue';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import { layersBefore } from '../values/linkable';
 import MenuButton from '../chips/MenuButton.vue';
@@ -158,21 +160,19 @@ const keep = (names: string[]) =>
         :most="1000"
         @change="(at, gesture) => changePath('move a point of the path', (path) => (path.points[n] = at), gesture)"
       />
-      <button
+      <Button
         v-if="source.points.length > 2"
-        type="button"
-        class="plain"
+        type="text"
         title="Take this point out"
         :aria-label="`Take point ${n + 1} out`"
         @click="changePath('take a point out of the path', (path) => path.points.splice(n, 1))"
       >
         ×
-      </button>
+      </Button>
     </p>
     <p>
-      <button
-        type="button"
-        class="plain act"
+      <Button
+        type="link"
         @click="
           changePath('add a point to the path', (path) => {
             const [x, y, z] = path.points[path.points.length - 1]!;
@@ -181,14 +181,10 @@ const keep = (names: string[]) =>
         "
       >
         Add a point
-      </button>
-      <button
-        type="button"
-        class="plain act"
-        @click="changePath('close or open the path', (path) => (path.closed = !path.closed))"
-      >
+      </Button>
+      <Button type="link" @click="changePath('close or open the path', (path) => (path.closed = !path.closed))">
         {{ source.closed ? 'Open it' : 'Close it' }}
-      </button>
+      </Button>
     </p>
   </template>
   <template v-if="'bones' in source">
@@ -202,16 +198,14 @@ const keep = (names: string[]) =>
       <template v-if="keptBones.length === 0"
         >the <span class="chip">{{ source.kind === 'mesh' ? 'whole body' : 'whole skeleton' }}</span></template
       >
-      <button
+      <ActChip
         v-for="bone in keptBones"
         :key="bone"
-        type="button"
-        class="chip"
         :title="`Leave ${bone} out`"
         @click="keep(keptBones.filter((other) => other !== bone))"
       >
         {{ bone }} ×
-      </button>
+      </ActChip>
       <MenuButton
         :label="keptBones.length ? 'and…' : 'or only…'"
         :choices="otherBones.map((bone) => ({ value: bone, text: bone }))"

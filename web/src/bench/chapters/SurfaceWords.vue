@@ -9,6 +9,7 @@ import {
 } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import ActChip from '../chips/ActChip.vue';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import MenuButton from '../chips/MenuButton.vue';
 import PlaceWords from '../chips/PlaceWords.vue';
@@ -95,22 +96,13 @@ const leaveOut = (id: string) =>
   <span v-if="layers.length > 1" class="where">
     <template v-if="surface.layers.length === 0">
       Met by
-      <button type="button" class="chip" title="Only by this layer" @click="setLayers([store.chosenId])">
-        every layer ×
-      </button>
+      <ActChip title="Only by this layer" @click="setLayers([store.chosenId])"> every layer × </ActChip>
     </template>
     <template v-else>
       Met by
-      <button
-        v-for="{ value, text } in meeting"
-        :key="value"
-        type="button"
-        class="chip"
-        :title="`Leave ${text} out`"
-        @click="leaveOut(value)"
-      >
+      <ActChip v-for="{ value, text } in meeting" :key="value" :title="`Leave ${text} out`" @click="leaveOut(value)">
         {{ text }} ×
-      </button>
+      </ActChip>
       <MenuButton
         label="and…"
         :choices="others"

@@ -4,9 +4,10 @@ import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import type { PickItem } from '../pick/pick';
 import { cssOf, hexTyped } from '../values/colour';
+import ColourField from '../colour/ColourField.vue';
 import ChoiceChip from './ChoiceChip.vue';
 
-/** A colour in a sentence: one of the palette, or one of its own, drawn from a field or typed. */
+/** A colour in a sentence: one of the palette, or one of its own, picked or typed. */
 const props = defineProps<{ colour: Colour; label: string }>();
 const emit = defineEmits<{ change: [colour: Colour, isDrag: boolean] }>();
 const store = useEffectStore();
@@ -35,13 +36,11 @@ function choose(value: string): void {
 
 <template>
   <span class="colour">
-    <input
-      type="color"
-      :value="css"
-      :aria-label="label"
-      :title="label"
-      @input="emit('change', { hex: ($event.target as HTMLInputElement).value }, true)"
-      @change="store.endGesture()"
+    <ColourField
+      :hex="css"
+      :label="label"
+      @change="emit('change', { hex: $event }, true)"
+      @choose="emit('change', { palette: $event }, false)"
     />
     <ChoiceChip
       :value="chosen"
@@ -57,16 +56,5 @@ function choose(value: string): void {
 <style scoped>
 .colour {
   white-space: nowrap;
-}
-input {
-  width: 30px;
-  height: 22px;
-  padding: 0;
-  margin: 0 2px;
-  border: 1px solid #55555a;
-  border-radius: 3px;
-  background: none;
-  vertical-align: middle;
-  cursor: pointer;
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { ref } from 'vue';
+import { Button } from 'ant-design-vue';
+import { computed, ref, type ComponentPublicInstance } from 'vue';
 import type { PickItem } from '../pick/pick';
 import { usePick } from '../pick/usePick';
 
@@ -11,7 +12,8 @@ const props = defineProps<{
   /** Whether what is pointed at is seen in the effect: of what changes nothing but the document. */ previews?: boolean;
 }>();
 const emit = defineEmits<{ choose: [value: string] }>();
-const root = ref<HTMLElement>();
+const button = ref<ComponentPublicInstance>();
+const root = computed((): HTMLElement | undefined => button.value?.$el);
 const { isOpen, open } = usePick(root, () => ({
   label: props.label,
   items: () => (typeof props.choices === 'function' ? props.choices() : props.choices),
@@ -22,15 +24,14 @@ const { isOpen, open } = usePick(root, () => ({
 </script>
 
 <template>
-  <button
-    ref="root"
-    type="button"
-    class="plain act"
+  <Button
+    ref="button"
+    type="link"
     aria-haspopup="listbox"
     :aria-expanded="isOpen"
     @click="open()"
     @keydown.down.prevent="open()"
   >
     {{ label }}
-  </button>
+  </Button>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import {
   type Effect,
   formatAddress,
@@ -262,7 +263,8 @@ function reset(): void {
       class="chip drags number"
       :class="{ shaped: isShaped, muted: chosen.muted, differs: differs, mixed: isMixed, marked: isMarked }"
       :aria-label="`${name}: ${isMixed ? `mixed, ${mixed}` : text}`"
-      :title="`${mixed ? `${mixed}. ` : ''}${declaration.help} Drag, finely with Alt, or click to type; with Ctrl a click marks it, to change several at once.`"
+      :title="`${mixed ? `${mixed}. ` : ''}Drag, finely with Alt, or click to type. A click with Ctrl marks it, to change several at once.`"
+      :aria-description="declaration.help"
       :data-setting="setting"
       :data-address="formatAddress(markAddress)"
       v-on="dragged"
@@ -302,26 +304,18 @@ function reset(): void {
       }}</span>
       <span class="acts">
         <MenuButton v-if="offered.length" label="Shape it…" :choices="offered" previews @choose="shape" />
-        <button v-if="isShaped" type="button" class="plain act" @click="unshape">Take the shape off</button>
+        <Button v-if="isShaped" type="link" @click="unshape">Take the shape off</Button>
         <MenuButton v-if="measures.length" label="Measured by…" :choices="measures" previews @choose="measure" />
-        <button
-          v-if="canBeBroughtOut"
-          type="button"
-          class="plain act"
-          title="Make a dial of it, which others may turn"
-          @click="bringOut"
-        >
+        <Button v-if="canBeBroughtOut" type="link" title="Make a dial of it, which others may turn" @click="bringOut">
           Bring it out
-        </button>
-        <button type="button" class="plain act" @click="mute">{{ chosen.muted ? 'Unmute' : 'Mute' }}</button>
-        <button type="button" class="plain act" @click="reset">Reset</button>
-        <button type="button" class="plain act" @click="copy">Copy</button>
-        <button v-if="pastable" type="button" class="plain act" :title="`Takes over ${pastable.name}`" @click="paste">
-          Paste
-        </button>
-        <button v-if="differs !== null" type="button" class="plain act" @click="setHere(!differs)">
+        </Button>
+        <Button type="link" @click="mute">{{ chosen.muted ? 'Unmute' : 'Mute' }}</Button>
+        <Button type="link" @click="reset">Reset</Button>
+        <Button type="link" @click="copy">Copy</Button>
+        <Button v-if="pastable" type="link" :title="`Takes over ${pastable.name}`" @click="paste"> Paste </Button>
+        <Button v-if="differs !== null" type="link" @click="setHere(!differs)">
           {{ differs ? 'As the look has it' : 'Only in this layer' }}
-        </button>
+        </Button>
       </span>
       <ShaperWords
         v-for="{ id, item } in shapersBeside"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Input } from 'ant-design-vue';
 import { readNumber, within, type Limits } from '../entry/numbers';
 import Refusal from '../Refusal.vue';
 import { useTyped } from '../entry/useTyped';
@@ -33,7 +34,7 @@ function end(event: KeyboardEvent): void {
 
 <template>
   <Refusal :problem="problem">
-    <input
+    <Input
       class="number"
       :value="isTyping ? typed : text"
       :aria-label="label"

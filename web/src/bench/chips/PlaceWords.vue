@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { placeKeyAt, placeSetAt, type HungValue, type Place } from '@jinx/core/document';
 import { hungInto, newHung } from '@jinx/core/simulation';
 import { computed, inject } from 'vue';
@@ -70,15 +71,15 @@ function ease(value: string): void {
     :least="-1000"
     :most="1000"
     @change="(offset, gesture) => set({ offset }, gesture)"
-  /><button
+  /><Button
     v-if="isMoved"
-    type="button"
-    class="plain zero"
+    type="text"
+    class="zero"
     :aria-label="`${label}: zero the place`"
     title="Puts it at 0, 0, 0 of what it hangs on"
     @click="set({ offset: ZERO }, null)"
   >
-    zero</button
+    zero</Button
   ><template v-if="turns"
     >, turned by
     <VectorChip
@@ -88,24 +89,24 @@ function ease(value: string): void {
       :least="-3600"
       :most="3600"
       @change="(turn, gesture) => set({ turn }, gesture)" /></template
-  ><button
+  ><Button
     v-if="isTurned"
-    type="button"
-    class="plain zero"
+    type="text"
+    class="zero"
     :aria-label="`${label}: zero the turn`"
     title="Takes its turn away"
     @click="set({ turn: ZERO }, null)"
   >
-    zero</button
-  ><button
+    zero</Button
+  ><Button
     v-if="isTurned && isMoved"
-    type="button"
-    class="plain zero"
+    type="text"
+    class="zero"
     :aria-label="`${label}: zero both`"
     title="Puts it at 0, 0, 0 of what it hangs on, not turned"
     @click="set({ offset: ZERO, turn: ZERO }, null)"
   >
-    both</button
+    both</Button
   ><template v-if="keyCount > 0"
     >, by {{ keyCount }} {{ keyCount === 1 ? 'key' : 'keys'
     }}<template v-if="keyId">

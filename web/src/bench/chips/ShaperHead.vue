@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import type { Combine, Shaper } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
@@ -49,13 +50,6 @@ const unit = computed(() => UNITS[props.shaper.reads.kind]);
       />
     </template>
     <MuteButton :muted="shaper.muted" :what="`what ${what} does to ${label}`" @mute="emit('mute', $event)" />
-    <button
-      type="button"
-      class="plain"
-      :aria-label="`Take off what ${what} does to ${label}`"
-      @click="emit('remove')"
-    >
-      ×
-    </button>
+    <Button type="text" :aria-label="`Take off what ${what} does to ${label}`" @click="emit('remove')"> × </Button>
   </span>
 </template>

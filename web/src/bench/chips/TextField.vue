@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Input } from 'ant-design-vue';
 import { ref, watch } from 'vue';
 
 /** A line of text taken over on Enter or on leaving; Escape takes it back. What is being typed is never overwritten. */
@@ -27,8 +28,8 @@ function takeBack(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <input
-    v-model="text"
+  <Input
+    v-model:value="text"
     @input="isTyping = true"
     @blur="commit"
     @keydown.enter="($event.target as HTMLInputElement).blur()"

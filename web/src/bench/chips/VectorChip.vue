@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import type { Vector } from '@jinx/core/document';
 import { computed, ref } from 'vue';
 import { alongWay, inProportion, WAYS, wayOf } from '../values/axes';
@@ -64,10 +65,9 @@ function set(axis: number, number: number, gesture: string | null): void {
       previews
       @choose="chooseWay"
     />
-    <button
+    <Button
       v-if="isSize"
-      type="button"
-      class="plain"
+      type="text"
       :class="{ on: areTogether }"
       :aria-pressed="areTogether"
       :aria-label="`${label}, together`"
@@ -75,7 +75,7 @@ function set(axis: number, number: number, gesture: string | null): void {
       @click="areTogether = !areTogether"
     >
       =
-    </button>
+    </Button>
   </span>
 </template>
 

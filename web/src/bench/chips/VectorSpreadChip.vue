@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { formatAddress, type Vector, type VectorDeclaration, type VectorSetting } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useSetting } from '../values/useSetting';
@@ -45,7 +46,7 @@ const vary = () =>
       />
     </template>
   </span>
-  <button type="button" class="plain act" @click="vary">
+  <Button type="link" @click="vary">
     {{ base.kind === 'spread' ? 'the same for all' : 'to…' }}
-  </button>
+  </Button>
 </template>

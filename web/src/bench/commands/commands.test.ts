@@ -1,3 +1,4 @@
+import { computed, ref } from 'vue';
 import { describe, expect, it } from 'vitest';
 import { keysWith, PLACE_KEYS } from './placeKeys';
 import { Commands, type Command } from './registry';
@@ -33,21 +34,70 @@ describe('commands', () => {
   });
 });
 
-describe('the list of keys', () => {
-  const all = [command('undo', 'ctrl+z', ['take back']), command('throw', null), command('play', ' ')];
+describe('keys that were chosen', () => {
+  const wished = () => {
+    const wishes = {
+      keys: ref<Record<string, readonly string[]>>({}),
+      hasLetters: ref(true),
+      areChanged: computed(() => false),
+    };
+    const commands = new Commands(wishes);
+    commands.register([command('undo', 'ctrl+z'), command('dim', 'd'), command('play', ' ')]);
+    return { wishes, commands };
+  };
 
-  it('is found by what a key does, by other words for it, and by the key, in any order', () => {
-    expect(keysWith(all, 'undo')).toEqual([['Ctrl Z', 'does undo']]);
-    expect(keysWith(all, 'back z')).toEqual([['Ctrl Z', 'does undo']]);
-    expect(keysWith(all, 'play')).toEqual([['Space', 'does play']]);
-    expect(keysWith(all, 'layer copy').map(([key]) => key)).toEqual(['Ctrl C on a row, Ctrl V']);
-    expect(keysWith(all, '  ')).toHaveLength(2 + PLACE_KEYS.length);
-    expect(keysWith(all, 'no such thing')).toEqual([]);
+  it('stand in place of those that are listed', () => {
+    const { commands } = wished();
+    expect(commands.setKey('dim', 'y')).toBeUndefined();
+    expect(commands.byKey('y')!.id).toBe('dim');
+    expect(commands.byKey('d')).toBeUndefined();
   });
 
+  it('are taken from the command that had them, which is told', () => {
+    const { commands } = wished();
+    expect(commands.setKey('dim', 'ctrl+z')!.id).toBe('undo');
+    expect(commands.byKey('ctrl+z')!.id).toBe('dim');
+    expect(commands.keysOf('undo')).toEqual([]);
+  });
+
+  it('may be none', () => {
+    const { commands } = wished();
+    commands.setKey('dim', null);
+    expect(commands.keysOf('dim')).toEqual([]);
+  });
+
+  it('are no single letters where these are switched off', () => {
+    const { wishes, commands } = wished();
+    wishes.hasLetters.value = false;
+    expect(commands.byKey('d')).toBeUndefined();
+    expect(commands.byKey(' ')!.id).toBe('play');
+    expect(commands.byKey('ctrl+z')!.id).toBe('undo');
+  });
+});
+
+describe('the list of keys', () => {
+  const listOf = (...all: Command[]) => {
+    const commands = new Commands();
+    commands.register(all);
+    return (sought: string) => keysWith(commands, sought).map(({ keys, what }) => [keys.join(', '), what]);
+  };
+  const found = listOf(command('undo', 'ctrl+z', ['take back']), command('throw', null), command('play', ' '));
+
+  it('is found by what a key does, by other words for it, and by the key, in any order', () => {
+    expect(found('undo')).toEqual([['Ctrl Z', 'does undo']]);
+    expect(found('back z')).toEqual([['Ctrl Z', 'does undo']]);
+    expect(found('play')).toEqual([['Space', 'does play']]);
+    expect(found('layer copy').map(([key]) => key)).toEqual(['Ctrl C on a row, Ctrl V']);
+    expect(found('  ')).toHaveLength(2 + PLACE_KEYS.length);
+    expect(found('no such thing')).toEqual([]);
+  });
+
+  it('has what has no key once that is sought, to be given one', () =>
+    expect(found('throw')).toEqual([['', 'does throw']]));
+
   it('begins with what is learned first, whichever part of the bench was there first', () => {
-    const given = [command('undo', 'ctrl+z'), command('tray.keep', 't'), command('play.toggle', ' ')];
-    expect(keysWith(given, 'does').map(([key]) => key)).toEqual(['Space', 'T', 'Ctrl Z']);
+    const given = listOf(command('undo', 'ctrl+z'), command('tray.keep', 't'), command('play.toggle', ' '));
+    expect(given('does').map(([key]) => key)).toEqual(['Space', 'T', 'Ctrl Z']);
   });
 
   it('names no key of a place twice', () =>

@@ -1,4 +1,4 @@
-import { keysOf, type Command } from './registry';
+import type { Command, Commands } from './registry';
 
 /** Keys that belong to a place of the bench, in the order in which they are learned: where, and what they do there. */
 export const PLACE_KEYS = [
@@ -10,8 +10,7 @@ export const PLACE_KEYS = [
   ['↑ ↓ on a row', 'choose another layer'],
   ['Alt ↑ ↓ on a row', 'move the layer'],
   ['Shift ↑ ↓ on a row', 'choose several layers; also Shift or Ctrl and a press'],
-  ['H, S, O on a row', 'hide, see alone, lock'],
-  ['D, G, M, Delete on a row', 'duplicate, group, mirror, delete'],
+  ['Delete on a row', 'delete the layer'],
   ['Ctrl C on a row, Ctrl V', 'copy layers; put them in, also in another effect'],
   ['← → on a burst', 'move it by a step, ten with Shift; with Alt how often it comes'],
   ['D, Delete on a burst', 'copy it; take it away'],
@@ -24,7 +23,7 @@ export const PLACE_KEYS = [
   ['arrows on the stage', 'orbit'],
 ] as const;
 
-const NAMES: Readonly<Record<string, string>> = { ' ': 'Space', ctrl: 'Ctrl', shift: 'Shift' };
+const NAMES: Readonly<Record<string, string>> = { ' ': 'Space', ctrl: 'Ctrl', shift: 'Shift', alt: 'Alt' };
 /** A key as it is written for people: "ctrl+shift+z" is "Ctrl Shift Z". */
 export const keyName = (key: string): string =>
   key
@@ -39,17 +38,30 @@ function learned({ id }: Command): number {
   return at < 0 ? LEARNED.length : at;
 }
 
-/** Every key of the bench and what it does: those of commands, then those of places; with all the words that are sought. */
-export function keysWith(commands: readonly Command[], sought: string): readonly (readonly [string, string])[] {
+/** One line of the list of keys: of a command, whose key can be changed, or of a place. */
+export interface KeyLine {
+  readonly id: string | null;
+  readonly keys: readonly string[];
+  readonly what: string;
+}
+
+/** Every command and its keys, then the keys of places; with all the words that are sought. Commands without a key are listed once something is sought. */
+export function keysWith(commands: Pick<Commands, 'all' | 'keysOf'>, sought: string): readonly KeyLine[] {
   const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
   const known = [
-    ...commands
-      .filter((command) => keysOf(command).length > 0)
+    ...[...commands.all]
       .sort((a, b) => learned(a) - learned(b))
-      .map((command) => [keyName(keysOf(command)[0]!), command.label, command.otherWords.join(' ')] as const),
-    ...PLACE_KEYS.map(([key, what]) => [key, what, ''] as const),
+      .map(({ id, label, otherWords }) => ({
+        ...{ id, what: label, words: otherWords.join(' ') },
+        keys: commands.keysOf(id).map(keyName),
+      })),
+    ...PLACE_KEYS.map(([key, what]) => ({ id: null, what, words: '', keys: [key as string] })),
   ];
   return known
-    .filter((row) => words.every((word) => row.join(' ').toLowerCase().includes(word)))
-    .map(([key, what]) => [key, what] as const);
+    .filter(({ keys, what, words: others }) =>
+      words.length === 0
+        ? keys.length > 0
+        : words.every((word) => `${keys.join(' ')} ${what} ${others}`.toLowerCase().includes(word)),
+    )
+    .map(({ id, keys, what }) => ({ id, keys, what }));
 }

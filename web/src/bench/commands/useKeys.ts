@@ -1,4 +1,5 @@
 import { onBeforeUnmount, onMounted } from 'vue';
+import { keyOf } from './keys';
 import type { Commands } from './registry';
 
 const isTyping = (target: EventTarget | null) =>
@@ -12,14 +13,11 @@ const usesKey = (target: EventTarget | null, key: string) =>
 /** Gives commands by their keys; these rest while something is being typed, or a control that uses the key has the focus. */
 export function useKeys(commands: Commands): void {
   function hear(event: KeyboardEvent): void {
-    if (event.defaultPrevented || event.altKey) return;
-    const isCommand = event.ctrlKey || event.metaKey;
-    const letter = event.key.length === 1 ? event.key.toLowerCase() : event.key;
-    const command = commands.byKey(
-      `${isCommand ? 'ctrl+' : ''}${isCommand && event.shiftKey ? 'shift+' : ''}${letter}`,
-    );
+    if (event.defaultPrevented) return;
+    const key = keyOf(event);
+    const command = key === null ? undefined : commands.byKey(key);
     if (!command || (isTyping(event.target) && !command.whileTyping)) return;
-    if (!isCommand && usesKey(event.target, event.key)) return;
+    if (usesKey(event.target, event.key) && !event.ctrlKey && !event.metaKey) return;
     event.preventDefault();
     command.run();
   }

@@ -1,10 +1,9 @@
 import { message } from 'ant-design-vue';
-import { inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import { ENGINE } from '../bench';
+import type { Engine } from '../../engine/engine';
 import { countText, plainNumber } from '../entry/numbers';
 import { COMMANDS } from './list';
-import { useCommands } from './registry';
+import { useCommands, type Commands } from './registry';
 import { multiplyBirths } from '../values/births';
 import type { useClipboard } from '../rulers/useClipboard';
 import type { LayerActs } from '../rulers/useLayerActs';
@@ -13,9 +12,13 @@ import type { LayerActs } from '../rulers/useLayerActs';
 const WHOLE = Object.keys(COMMANDS).filter((id) => id.startsWith('whole.'));
 
 /** What can be done with the chosen layers, as commands: found by the box, and some of them by keys. */
-export function useLayerCommands(acts: LayerActs, clipboard: ReturnType<typeof useClipboard>): void {
+export function useLayerCommands(
+  acts: LayerActs,
+  clipboard: ReturnType<typeof useClipboard>,
+  engine: Engine,
+  registry: Commands,
+): void {
   const store = useEffectStore();
-  const engine = inject(ENGINE)!;
   const on = (act: (id: string) => void) => () => void (store.chosen && act(store.chosenId));
 
   /** Doubles or halves the births, and says what the next doubling would cost by what these cost now. */
@@ -32,21 +35,25 @@ export function useLayerCommands(acts: LayerActs, clipboard: ReturnType<typeof u
       : '';
     void message.info({ content: `${store.chosen.name}: ${told}.${next}`, key: 'births' });
   }
-  useCommands({
-    'layer.double': () => multiply(2),
-    'layer.halve': () => multiply(0.5),
-    'layer.all': () => store.choose([...store.effect!.layers.order]),
-    'layer.duplicate': on((id) => acts.copy(id)),
-    'layer.mirrored': on((id) => acts.copy(id, true)),
-    'layer.mirror': on((id) => acts.mirror(id)),
-    'layer.hide': on((id) => acts.flip(id, 'hidden')),
-    'layer.alone': on((id) => acts.flip(id, 'solo')),
-    'layer.lock': on((id) => acts.flip(id, 'locked')),
-    'layer.group': on((id) => acts.group(id)),
-    'layer.remove': on((id) => acts.remove(id)),
-    'layer.clip': () => void clipboard.copy(),
-    'layer.front': on((id) => acts.moveBy(id, -1)),
-    'layer.back': on((id) => acts.moveBy(id, 1)),
-    ...Object.fromEntries(WHOLE.map((id) => [id, () => (store.page = 'effect')])),
-  });
+  useCommands(
+    {
+      'layer.double': () => multiply(2),
+      'layer.halve': () => multiply(0.5),
+      'layer.all': () => store.choose([...store.effect!.layers.order]),
+      'layer.duplicate': on((id) => acts.copy(id)),
+      'layer.mirrored': on((id) => acts.copy(id, true)),
+      'layer.mirror': () =>
+        store.groupId ? acts.mirrorAll(store.groupId) : store.chosen && acts.mirror(store.chosenId),
+      'layer.hide': on((id) => acts.flip(id, 'hidden')),
+      'layer.alone': on((id) => acts.flip(id, 'solo')),
+      'layer.lock': on((id) => acts.flip(id, 'locked')),
+      'layer.group': on((id) => acts.group(id)),
+      'layer.remove': on((id) => acts.remove(id)),
+      'layer.clip': () => void clipboard.copy(),
+      'layer.front': on((id) => acts.moveBy(id, -1)),
+      'layer.back': on((id) => acts.moveBy(id, 1)),
+      ...Object.fromEntries(WHOLE.map((id) => [id, () => (store.page = 'effect')])),
+    },
+    registry,
+  );
 }

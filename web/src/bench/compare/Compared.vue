@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button, Segmented, Table } from 'ant-design-vue';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import { differencesOf, sectionsOf, wordsOf } from '@jinx/core/document';
 import { takable, takeLine } from '@jinx/core/editing';
@@ -17,10 +18,10 @@ defineProps<{ view: View; budget: number }>();
 const store = useEffectStore();
 const { choice, effect: other, name, pictures } = useOther();
 const effects = shallowRef<readonly EffectSummary[]>([]);
-const PICTURES: readonly { readonly value: Pictures; readonly text: string; readonly title: string }[] = [
-  { value: 'one', text: 'this one', title: 'Only the effect on the bench' },
-  { value: 'beside', text: 'side by side', title: 'Both, of one instant, from one place' },
-  { value: 'wipe', text: 'one over the other', title: 'The other laid over, up to a border that can be dragged' },
+const PICTURES: { value: Pictures; label: string; title: string }[] = [
+  { value: 'one', label: 'this one', title: 'Only the effect on the bench' },
+  { value: 'beside', label: 'side by side', title: 'Both, of one instant, from one place' },
+  { value: 'wipe', label: 'one over the other', title: 'The other laid over, up to a border that can be dragged' },
 ];
 const revisions = shallowRef<readonly Revision[]>([]);
 const states = shallowRef<readonly KeptState[]>([]);
@@ -73,7 +74,26 @@ async function load(of: string): Promise<void> {
   }
 }
 const differences = computed(() => (other.value ? differencesOf(wordsOf(store.effect!), wordsOf(other.value)) : []));
-const sections = computed(() => sectionsOf(differences.value));
+/** The differences as rows of a table, under the headings of what they are about. */
+interface Row {
+  readonly key: string;
+  readonly heading?: string;
+  readonly line?: (typeof differences.value)[number];
+}
+const rows = computed((): Row[] =>
+  sectionsOf(differences.value).flatMap(({ heading, lines }) => [
+    { key: `heading ${heading}`, heading },
+    ...lines.map((line) => ({ key: line.id, line })),
+  ]),
+);
+const wide = ({ heading }: Row) => ({ colSpan: heading === undefined ? 1 : 4 });
+const covered = ({ heading }: Row) => ({ colSpan: heading === undefined ? 1 : 0 });
+const columns = computed(() => [
+  { key: 'name', title: 'What', customCell: wide },
+  { key: 'left', title: store.effect!.name, width: '36%', customCell: covered },
+  { key: 'right', title: name.value, width: '36%', customCell: covered },
+  { key: 'take', title: 'Take it over', customCell: covered },
+]);
 const canBeTaken = computed(() => (other.value ? takable(store.effect!, other.value) : new Set<string>()));
 const take = (id: string, what: string) =>
   store.change(`take ${what} from ${name.value}`, (draft) => void takeLine(draft, other.value!, id));
@@ -86,20 +106,7 @@ const take = (id: string, what: string) =>
         >{{ store.effect!.name }} beside
         <ChoiceChip :value="choice" :choices="choices" label="effect to compare with" @choose="load"
       /></label>
-      <div v-if="other" role="group" aria-label="Pictures">
-        <button
-          v-for="{ value, text, title } in PICTURES"
-          :key="value"
-          type="button"
-          class="plain"
-          :class="{ on: pictures === value }"
-          :aria-pressed="pictures === value"
-          :title="title"
-          @click="pictures = value"
-        >
-          {{ text }}
-        </button>
-      </div>
+      <Segmented v-if="other" v-model:value="pictures" :options="PICTURES" aria-label="Pictures" />
       <span v-if="other" class="quiet number" role="status">{{
         differences.length === 0
           ? 'the same throughout'
@@ -112,37 +119,29 @@ const take = (id: string, what: string) =>
         Choose another effect of the project, or this one as it was or is: what is not the same is told line by line,
         can be taken over from there, and is seen in pictures of one instant.
       </p>
-      <table v-else-if="other && differences.length">
-        <thead>
-          <tr>
-            <th scope="col">What</th>
-            <th scope="col">{{ store.effect!.name }}</th>
-            <th scope="col">{{ name }}</th>
-            <th scope="col"><span class="unseen">Take it over</span></th>
-          </tr>
-        </thead>
-        <tbody v-for="section in sections" :key="section.heading">
-          <tr>
-            <th colspan="4" scope="rowgroup">{{ section.heading }}</th>
-          </tr>
-          <tr v-for="line in section.lines" :key="line.id">
-            <td class="quiet">{{ line.name }}</td>
-            <td>{{ line.left ?? '–' }}</td>
-            <td>{{ line.right ?? '–' }}</td>
-            <td>
-              <button
-                v-if="canBeTaken.has(line.id)"
-                type="button"
-                class="plain act"
-                :aria-label="`Take ${line.name} of ${section.heading} from ${name}`"
-                @click="take(line.id, line.name)"
-              >
-                Take it
-              </button>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <Table
+        v-else-if="other && differences.length"
+        :columns="columns"
+        :data-source="rows"
+        row-key="key"
+        size="small"
+        :pagination="false"
+      >
+        <template #bodyCell="{ column, record }">
+          <strong v-if="record.heading && column.key === 'name'">{{ record.heading }}</strong>
+          <Button
+            v-else-if="column.key === 'take' && record.line && canBeTaken.has(record.line.id)"
+            type="link"
+            :aria-label="`Take ${record.line.name} of ${record.line.heading} from ${name}`"
+            @click="take(record.line.id, record.line.name)"
+          >
+            Take it
+          </Button>
+          <template v-else-if="record.line && column.key !== 'take'">{{
+            record.line[column.key as 'left'] ?? '–'
+          }}</template>
+        </template>
+      </Table>
     </div>
   </section>
 </template>
@@ -166,30 +165,5 @@ const take = (id: string, what: string) =>
   min-height: 0;
   overflow-y: auto;
   padding: 6px 14px;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-  font-size: 13px;
-}
-th {
-  text-align: left;
-  padding: 6px 12px 2px 0;
-}
-td {
-  padding: 1px 12px 1px 0;
-  vertical-align: top;
-  overflow-wrap: anywhere;
-}
-td:nth-child(2),
-td:nth-child(3) {
-  width: 36%;
-}
-.unseen {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
 }
 </style>

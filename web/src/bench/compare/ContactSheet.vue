@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button, Segmented } from 'ant-design-vue';
 import { EffectClock } from '@jinx/core/simulation';
 import { computed, inject, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { PictureTaker } from '../../engine/pictureTaker';
@@ -15,7 +16,7 @@ const props = defineProps<{ view: View; budget: number }>();
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
 const [WIDTH, HEIGHT] = [320, 200];
-const COUNTS = [8, 12, 24, 48] as const;
+const COUNTS = [8, 12, 24, 48];
 /** An edit or a turn of the camera rests this long before the sheet is taken again. */
 const REST_MILLISECONDS = 700;
 const count = ref<number>(12);
@@ -92,32 +93,18 @@ async function save(): Promise<void> {
 <template>
   <section class="sheet" aria-label="Contact sheet">
     <div class="bar">
-      <div role="group" aria-label="How many instants">
-        <button
-          v-for="n in COUNTS"
-          :key="n"
-          type="button"
-          class="plain"
-          :class="{ on: count === n }"
-          :aria-pressed="count === n"
-          @click="count = n"
-        >
-          {{ n }}
-        </button>
-        instants
-      </div>
+      <Segmented v-model:value="count" :options="COUNTS" aria-label="How many instants" />
+      <span>instants</span>
       <span v-if="isTaking" class="quiet number" role="status">{{ done }} of {{ count }} taken</span>
-      <button v-if="isTaking" type="button" class="plain act" @click="hold">Stop</button>
-      <button v-else-if="isHeld" type="button" class="plain act" @click="again">Take them again</button>
+      <Button v-if="isTaking" type="link" @click="hold">Stop</Button>
+      <Button v-else-if="isHeld" type="link" @click="again">Take them again</Button>
       <span class="space"></span>
-      <button type="button" class="plain act" :disabled="isTaking || taken.length === 0" @click="save">
-        Save as one picture
-      </button>
+      <Button type="link" :disabled="isTaking || taken.length === 0" @click="save"> Save as one picture </Button>
     </div>
     <ol class="instants" tabindex="0" aria-label="Instants">
       <li v-for="{ seconds, picture } in taken" :key="seconds">
-        <button
-          type="button"
+        <Button
+          type="text"
           class="instant"
           :class="{ old: !instants.includes(seconds) }"
           :aria-label="`Go to ${plainNumber(seconds)} seconds`"
@@ -125,7 +112,7 @@ async function save(): Promise<void> {
         >
           <PictureCanvas :picture="picture" />
           <span class="number">{{ seconds.toFixed(2) }} s</span>
-        </button>
+        </Button>
       </li>
     </ol>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { inject, onBeforeUnmount, ref, watch } from 'vue';
 import { ENGINE } from '../bench';
 import PlainChip from '../chips/PlainChip.vue';
@@ -67,9 +68,9 @@ const fail = () => (problem.value = `${props.file.name} cannot be shown here: us
       @error="fail"
     />
     <div class="words">
-      <button type="button" class="plain act" @click="place = place === 'over' ? 'beside' : 'over'">
+      <Button type="link" @click="place = place === 'over' ? 'beside' : 'over'">
         {{ place === 'over' ? 'Put it beside' : 'Lay it over' }}
-      </button>
+      </Button>
       <span v-if="place === 'over'"
         >seen
         <PlainChip
@@ -91,7 +92,7 @@ const fail = () => (problem.value = `${props.file.name} cannot be shown here: us
           :most="3600"
           @change="begins = $event"
       /></span>
-      <button type="button" class="plain" aria-label="Take the reference away" @click="emit('remove')">×</button>
+      <Button type="text" aria-label="Take the reference away" @click="emit('remove')">×</Button>
     </div>
   </div>
 </template>

@@ -4,7 +4,7 @@ import { inject, computed, ref, toRef } from 'vue';
 import type { Vector3 } from 'three';
 import { ENGINE } from '../bench';
 import { useCommands } from '../commands/registry';
-import HandleBar from './HandleBar.vue';
+import HandleNumbers from './HandleNumbers.vue';
 import TapeMeasure from '../stage/TapeMeasure.vue';
 import type { Picture, Spot } from './picture';
 import ThingHandles from './ThingHandles.vue';
@@ -15,7 +15,7 @@ const props = defineProps<{ picture: Picture | null; isShown: boolean }>();
 const engine = inject(ENGINE)!;
 const svg = ref<SVGSVGElement>();
 const handles = useHandles(engine, toRef(props, 'picture'), () => svg.value!);
-const { tool, places, chosen, standing, knobs, points, keys, isPulled, isGroup } = handles;
+const { tool, places, chosen, standing, knobs, points, keys, isPulled } = handles;
 const setTool = (to: typeof tool.value) => () => void (tool.value = to);
 useCommands({
   'handle.move': setTool('move'),
@@ -209,20 +209,14 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
     </g>
   </svg>
   <TapeMeasure :picture="picture" :places="origins" :beside="standing?.origin ?? null" />
-  <div class="foot">
-    <HandleBar
-      v-if="isShown && chosen && standing"
-      v-model:tool="tool"
-      :name="chosen.name"
-      :hung="standing.hung"
-      :knobs="knobs"
-      :keys="keys.length"
-      :is-pulled="isPulled"
-      :takes-keys="!isGroup"
-      @key-here="handles.keyHere"
-    />
-    <slot></slot>
-  </div>
+  <HandleNumbers
+    v-if="isPulled && chosen && standing && middle"
+    :name="chosen.name"
+    :tool="tool"
+    :hung="standing.hung"
+    :knobs="knobs"
+    :style="{ left: `${middle.x + 16}px`, top: `${middle.y + 16}px` }"
+  />
 </template>
 
 <style scoped>
@@ -233,15 +227,6 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
   height: 100%;
   pointer-events: none;
   overflow: hidden;
-}
-.foot {
-  position: absolute;
-  left: 10px;
-  bottom: 8px;
-  display: flex;
-  flex-direction: column;
-  align-items: flex-start;
-  gap: 4px;
 }
 .arm,
 .dot {

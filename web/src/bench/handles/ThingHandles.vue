@@ -7,7 +7,7 @@ import { tidy } from '../rulers/keyPlaces';
 import { alongAxis, onPlane, type Picture } from './picture';
 import { pull, type PullHost } from './pull';
 
-/** Handles of what stands on the stage, and of both ends of a flight: pulled over the ground, and upward with Shift. */
+/** Handles of what stands on the stage, of the artist's own lights, and of both ends of a flight: pulled over the ground, and upward with Shift. */
 const props = defineProps<{ picture: Picture; sightOf: PullHost['sight'] }>();
 const store = useEffectStore();
 const UP = new Vector3(0, 1, 0);
@@ -21,7 +21,7 @@ interface Standing {
   readonly write: (draft: Effect, at: Vector) => void;
 }
 const all = computed((): Standing[] => {
-  const { things, carrier } = store.effect!.stage;
+  const { things, lights, carrier } = store.effect!.stage;
   const ends: Standing[] =
     carrier.kind === 'flight'
       ? (['from', 'to'] as const).map((end) => ({
@@ -41,6 +41,15 @@ const all = computed((): Standing[] => {
       write: (draft: Effect, at: Vector) => {
         const thing = draft.stage.things.byId[id];
         if (thing) thing.at = at;
+      },
+    })),
+    ...listed(lights).map(({ id, item }) => ({
+      key: id,
+      name: item.name,
+      at: item.at,
+      write: (draft: Effect, at: Vector) => {
+        const light = draft.stage.lights.byId[id];
+        if (light) light.at = at;
       },
     })),
     ...ends,

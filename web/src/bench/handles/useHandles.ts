@@ -19,9 +19,10 @@ import {
 } from '@jinx/core/document';
 import { groupFrame } from '@jinx/core/simulation';
 import { Matrix4, Vector3 } from 'three';
-import { computed, ref, shallowRef, watch, type Ref } from 'vue';
+import { computed, inject, ref, shallowRef, watch, type Ref } from 'vue';
 import type { Engine } from '../../engine/engine';
 import { useEffectStore } from '../../stores/effect';
+import { TOOL } from '../bench';
 import { Matrices } from '../guides/matrices';
 import { tidy } from '../rulers/keyPlaces';
 import { knobsOf, type Knob } from './knobs';
@@ -29,8 +30,6 @@ import { alongAxis, angleRound, onPlane, type Picture, type Sight } from './pict
 import { pull, type PullHost } from './pull';
 import { nearestSeen, snapPoints } from './snapping';
 import { Standing } from './standing';
-
-export type Tool = 'move' | 'turn' | 'size';
 
 /** What a drag with Ctrl, or a nudge, goes by: metres and degrees. */
 const SNAP_METRES = 0.05;
@@ -43,7 +42,7 @@ const EMPTY = new Matrix4();
 /** The handles of the chosen layer: where they stand in the picture, and what pulling each of their parts does. */
 export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowOf: () => Element) {
   const store = useEffectStore();
-  const tool = ref<Tool>('move');
+  const tool = inject(TOOL)!;
   /** The place that was chosen, in whichever layer. */
   const chosenAddress = shallowRef<PartAddress | null>(null);
   const isPulled = ref(false);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { changedLines, DocumentError, type Effect } from '@jinx/core/document';
 import { merged, type Clash } from '@jinx/core/editing';
-import { message } from 'ant-design-vue';
+import { Button, message, Radio, Table } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { useEffectStore } from '../../stores/effect';
@@ -41,6 +41,17 @@ function whole({ path }: Clash): string {
   return table.byId?.[id!]?.name ?? own.byId?.[id!]?.name ?? path.join(' ');
 }
 const rows = computed(() => clashes.value.map((clash) => ({ clash, key: nameOf(clash), lines: linesOf(clash) })));
+/** Their lines as rows of the table: the first of each has the choice for all of them. */
+const lines = computed(() =>
+  rows.value.flatMap(({ key, lines: own }) =>
+    own.map((line, n) => ({ ...line, key: `${key} ${n}`, clash: key, isFirst: n === 0 })),
+  ),
+);
+const COLUMNS = [
+  { key: 'what', title: 'What' },
+  { key: 'theirs', title: 'Theirs' },
+  { key: 'mine', title: 'Mine' },
+];
 const who = computed(() => saving.met?.by.filter(Boolean).join(', ') || 'Somebody else');
 
 function pick(key: string, isMine: boolean): void {
@@ -77,38 +88,32 @@ const keepCopy = () =>
       {{ rows.length ? 'Choose whose to keep; all else of both is kept.' : saving.sentence }}
       Your own state goes into the tray before it is given up.
     </p>
-    <table v-if="rows.length">
-      <thead>
-        <tr>
-          <th scope="col">What</th>
-          <th scope="col">Theirs</th>
-          <th scope="col">Mine</th>
-        </tr>
-      </thead>
-      <tbody v-for="{ key, lines } in rows" :key="key">
-        <tr v-for="(line, n) in lines" :key="n">
-          <td>{{ line.what }}</td>
-          <td v-for="isMine in [false, true]" :key="String(isMine)">
-            <label v-if="n === 0" :class="{ chosen: mine.has(key) === isMine }">
-              <input
-                type="radio"
-                :name="key"
-                :checked="mine.has(key) === isMine"
-                :aria-label="`${isMine ? 'mine' : 'theirs'}: ${line.what}`"
-                @change="pick(key, isMine)"
-              />
-              {{ isMine ? line.mine : line.theirs }}
-            </label>
-            <span v-else class="more">{{ isMine ? line.mine : line.theirs }}</span>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <Table
+      v-if="rows.length"
+      :columns="COLUMNS"
+      :data-source="lines"
+      row-key="key"
+      size="small"
+      :pagination="false"
+      class="clashes"
+    >
+      <template #bodyCell="{ column, record }">
+        <Radio
+          v-if="column.key !== 'what' && record.isFirst"
+          :checked="mine.has(record.clash) === (column.key === 'mine')"
+          :name="record.clash"
+          :aria-label="`${column.key}: ${record.what}`"
+          @change="pick(record.clash, column.key === 'mine')"
+          >{{ record[column.key as 'mine'] }}</Radio
+        >
+        <template v-else>{{ record[column.key as 'mine'] }}</template>
+      </template>
+    </Table>
     <div class="acts">
-      <button v-if="rows.length" type="button" class="primary" @click="keepChosen">Go on with what is chosen</button>
-      <button type="button" class="plain act" @click="keepAllMine">All mine</button>
-      <button type="button" class="plain act" @click="keepTheirs">All theirs</button>
-      <button type="button" class="plain act" @click="keepCopy">Keep mine as a copy</button>
+      <Button v-if="rows.length" type="primary" @click="keepChosen">Go on with what is chosen</Button>
+      <Button type="link" @click="keepAllMine">All mine</Button>
+      <Button type="link" @click="keepTheirs">All theirs</Button>
+      <Button type="link" @click="keepCopy">Keep mine as a copy</Button>
     </div>
   </section>
 </template>
@@ -131,35 +136,8 @@ const keepCopy = () =>
 .notice p {
   margin: 0 0 8px;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
+.clashes {
   margin-bottom: 10px;
-}
-th {
-  text-align: left;
-  font-weight: 400;
-  color: var(--soft);
-}
-td,
-th {
-  padding: 2px 10px 2px 0;
-  vertical-align: top;
-  overflow-wrap: anywhere;
-}
-label {
-  cursor: pointer;
-  color: var(--soft);
-}
-label.chosen {
-  color: var(--ink);
-}
-.more {
-  padding-left: 20px;
-  color: var(--soft);
-}
-input {
-  accent-color: var(--accent);
 }
 .acts {
   display: flex;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { computed, inject, onMounted, ref, shallowRef, watch } from 'vue';
 import { api, type Revision } from '../../api';
 import { useEffectStore } from '../../stores/effect';
@@ -82,9 +83,9 @@ function span(from: string, to: string): string {
       </p>
       <ol v-else class="steps">
         <li v-for="step in steps" :key="step.back">
-          <button
-            type="button"
-            class="plain step"
+          <Button
+            type="text"
+            class="step"
             :class="{ ahead: step.back <= 0, here: step.back === 1 }"
             :aria-current="step.back === 1 ? 'step' : undefined"
             :title="
@@ -93,21 +94,21 @@ function span(from: string, to: string): string {
             @click="goTo(step.back)"
           >
             <span v-for="(line, n) in step.words" :key="n">{{ line }}</span>
-          </button>
+          </Button>
         </li>
         <li>
-          <button
-            type="button"
-            class="plain step"
+          <Button
+            type="text"
+            class="step"
             :class="{ here: store.past.length === 0 }"
             :aria-current="store.past.length === 0 ? 'step' : undefined"
             @click="goTo(store.past.length + 1)"
           >
             as it was opened
-          </button>
+          </Button>
         </li>
       </ol>
-      <button v-if="isLong" type="button" class="plain act" @click="shown = Infinity">Show all steps</button>
+      <Button v-if="isLong" type="link" @click="shown = Infinity">Show all steps</Button>
     </div>
     <div class="column wide" role="region" tabindex="0" aria-label="Revisions">
       <h3>Revisions</h3>
@@ -136,8 +137,8 @@ function span(from: string, to: string): string {
             <span class="labels" :title="revision.labels.join('\n')">{{ revision.labels.join('; ') }}</span>
             <span v-if="isNow(revision)" class="quiet">now</span>
             <span v-else>
-              <button type="button" class="plain act" @click="compare(revision)">Compare</button>
-              <button type="button" class="plain act" @click="restore(revision)">Restore</button>
+              <Button type="link" @click="compare(revision)">Compare</Button>
+              <Button type="link" @click="restore(revision)">Restore</Button>
             </span>
           </li>
         </ul>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { inject, onMounted, shallowRef } from 'vue';
 import { api, type KeptState } from '../../api';
 import { useEffectStore } from '../../stores/effect';
@@ -60,7 +61,7 @@ const bringBack = ({ id }: KeptState) =>
     </p>
     <p v-if="gone" role="status">
       {{ gone.name }} was thrown away.
-      <button type="button" class="plain act" @click="bringBack(gone)">Bring it back</button>
+      <Button type="link" @click="bringBack(gone)">Bring it back</Button>
     </p>
     <ul>
       <li v-for="state in states" :key="state.id">
@@ -81,25 +82,17 @@ const bringBack = ({ id }: KeptState) =>
         />
         <span class="quiet number">{{ when(state.keptAt) }}{{ state.by && `, ${state.by}` }}</span>
         <span class="acts">
-          <button
-            type="button"
-            class="plain act"
-            title="Make the effect this again; undo takes it back"
-            @click="open(state)"
-          >
+          <Button type="link" title="Make the effect this again; undo takes it back" @click="open(state)">
             Go on
-          </button>
-          <button
-            type="button"
-            class="plain act"
+          </Button>
+          <Button
+            type="link"
             title="What is not the same, line by line; each line can be taken over"
             @click="compare(state)"
           >
             Compare
-          </button>
-          <button type="button" class="plain" :aria-label="`Throw ${state.name} away`" @click="remove(state)">
-            Throw away
-          </button>
+          </Button>
+          <Button type="text" :aria-label="`Throw ${state.name} away`" @click="remove(state)"> Throw away </Button>
         </span>
       </li>
     </ul>
@@ -142,7 +135,7 @@ img,
   display: flex;
   justify-content: space-between;
 }
-.acts .plain {
+.acts .ant-btn {
   padding-left: 0;
   white-space: nowrap;
 }

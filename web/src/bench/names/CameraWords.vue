@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { listed, withItem, withoutItem } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
@@ -27,8 +28,8 @@ const first = (id: string) =>
   <p v-for="({ id, item }, n) in cameras" :key="id">
     <TextField class="chip name" :value="item.name" aria-label="name of the camera" @commit="rename(id, $event)" />
     <span v-if="n === 0" class="quiet"> opens the effect, and is its picture</span>
-    <button v-else type="button" class="plain act" @click="first(id)">Open with it</button>
-    <button type="button" class="plain" :aria-label="`Take ${item.name} away`" @click="drop(id)">×</button>
+    <Button v-else type="link" @click="first(id)">Open with it</Button>
+    <Button type="text" :aria-label="`Take ${item.name} away`" @click="drop(id)">×</Button>
   </p>
 </template>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { listed, usesOf, withItem, type Dial, type Effect } from '@jinx/core/document';
 import { dropDial, setDialRange } from '@jinx/core/editing';
-import { message } from 'ant-design-vue';
+import { Button, message } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../chips/ChoiceChip.vue';
@@ -99,7 +99,7 @@ const drop = (id: string) => store.change('take a dial away', (draft) => dropDia
       />
     </template>
     <GivenDial v-else :dial="item" @set="(part, drag) => set(id, part, drag)" />
-    <button type="button" class="plain" :aria-label="`Take ${item.name} away`" @click="drop(id)">×</button>
+    <Button type="text" :aria-label="`Take ${item.name} away`" @click="drop(id)">×</Button>
     <UsedBy :uses="uses" />
   </p>
   <p v-if="colours.length > 0">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { linkEffect } from '@jinx/core/editing';
 import { listed } from '@jinx/core/document';
 import { computed, onMounted, shallowRef } from 'vue';
@@ -33,7 +34,7 @@ async function link(of: string): Promise<void> {
 
 <template>
   <p v-for="{ id, item } in linked" :key="id">
-    <button type="button" class="plain act" @click="store.chooseGroup(id)">{{ item.name }}</button>
+    <Button type="link" @click="store.chooseGroup(id)">{{ item.name }}</Button>
     <span class="quiet"> is {{ item.linked!.effect.name }}</span>
   </p>
   <p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { freeName, listed, usesOf, withItem, type Measure } from '@jinx/core/document';
 import { dropMeasure } from '@jinx/core/editing';
 import { computed } from 'vue';
@@ -59,7 +60,7 @@ const drop = (id: string) => store.change('take a measure away', (draft) => drop
       :whole="item.quantity === 'count'"
       @change="(value, drag) => set(id, value, drag)"
     />
-    <button type="button" class="plain" :aria-label="`Take ${item.name} away`" @click="drop(id)">×</button>
+    <Button type="text" :aria-label="`Take ${item.name} away`" @click="drop(id)">×</Button>
     <UsedBy :uses="uses" />
   </p>
   <p><MenuButton label="Name…" :choices="kinds" @choose="add" /></p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import {
   freeName,
   derivedColour,
@@ -12,6 +13,8 @@ import { dropColour } from '@jinx/core/editing';
 import { hexOfLinear, paletteColour } from '@jinx/core/maths';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
+import { cssOf } from '../values/colour';
+import ColourField from '../colour/ColourField.vue';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import PlainChip from '../chips/PlainChip.vue';
 import TextField from '../chips/TextField.vue';
@@ -69,13 +72,12 @@ const drop = (id: string) => store.change('take a colour out of the palette', (d
     A colour named here can be chosen wherever a colour stands, and changed for all of them at once.
   </p>
   <p v-for="{ id, item, hex, uses } in entries" :key="id">
-    <input
+    <ColourField
       v-if="item.colour.kind === 'fixed'"
-      type="color"
-      :value="hex"
-      :aria-label="`colour of ${item.name}`"
-      @input="setHex(id, ($event.target as HTMLInputElement).value)"
-      @change="store.endGesture()"
+      :hex="hex"
+      :label="`colour of ${item.name}`"
+      @change="setHex(id, $event)"
+      @choose="setHex(id, cssOf({ palette: $event }, store.effect!))"
     />
     <i v-else class="swatch" :style="{ background: hex }" :title="hex"></i>
     <TextField class="chip name" :value="item.name" aria-label="name of the colour" @commit="rename(id, $event)" />
@@ -105,25 +107,21 @@ const drop = (id: string) => store.change('take a colour out of the palette', (d
         @change="(lighter, drag) => set(id, { lighter }, drag)"
       />
     </template>
-    <button
-      type="button"
-      class="plain act"
+    <Button
+      type="link"
       :aria-pressed="item.isDial"
       title="Whether whoever places the effect may set it"
       @click="bring(id, !item.isDial)"
     >
       {{ item.isDial ? 'a dial: keep it in' : 'bring it out' }}
-    </button>
-    <button type="button" class="plain" :aria-label="`Take ${item.name} out of the palette`" @click="drop(id)">
-      ×
-    </button>
+    </Button>
+    <Button type="text" :aria-label="`Take ${item.name} out of the palette`" @click="drop(id)"> × </Button>
     <UsedBy :uses="uses" />
   </p>
-  <p><button type="button" class="plain act" @click="add">Name a colour</button></p>
+  <p><Button type="link" @click="add">Name a colour</Button></p>
 </template>
 
 <style scoped>
-input[type='color'],
 .swatch {
   display: inline-block;
   width: 30px;
@@ -135,9 +133,6 @@ input[type='color'],
   background: none;
   vertical-align: middle;
   box-sizing: border-box;
-}
-input[type='color'] {
-  cursor: pointer;
 }
 .name {
   width: 96px;

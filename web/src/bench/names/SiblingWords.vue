@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { message } from 'ant-design-vue';
+import { Button, Input, message } from 'ant-design-vue';
 import { computed, inject, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../../api';
@@ -54,8 +54,8 @@ function compare(id: string): void {
     It is a sibling of
     <RouterLink :to="`/effects/${store.kin.siblingOf.id}`">{{ store.kin.siblingOf.name }}</RouterLink>, and follows it
     in everything that is the same here.
-    <button type="button" class="plain act" @click="compare(store.kin.siblingOf.id)">What it changes</button>
-    <button type="button" class="plain act" @click="letGo">Follow it no more</button>
+    <Button type="link" @click="compare(store.kin.siblingOf.id)">What it changes</Button>
+    <Button type="link" @click="letGo">Follow it no more</Button>
   </p>
   <p v-if="store.kin.siblings.length">
     Its siblings:
@@ -64,25 +64,27 @@ function compare(id: string): void {
     >.
   </p>
   <p v-if="store.kin.siblingOf || store.kin.siblings.length">
-    <button type="button" class="plain act" @click="compare('')">Lay them side by side</button>
+    <Button type="link" @click="compare('')">Lay them side by side</Button>
   </p>
   <form @submit.prevent="make">
     <p>
       A sibling keeps of this effect what it does not change: what is changed here later is changed there too.
-      <input
-        v-model="name"
-        class="chip"
-        maxlength="80"
-        size="22"
+      <Input
+        v-model:value="name"
+        class="name"
+        :maxlength="80"
         :placeholder="wished"
         aria-label="name of the sibling"
       />
-      <button type="submit" class="plain act" :disabled="isMaking">Make a sibling</button>
+      <Button html-type="submit" type="link" :disabled="isMaking">Make a sibling</Button>
     </p>
   </form>
 </template>
 
 <style scoped>
+.name {
+  width: 190px;
+}
 a {
   color: var(--accent);
   text-decoration: underline;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { freeName, listed, waitingFor, withItem, type Signal } from '@jinx/core/document';
 import { dropSignal } from '@jinx/core/editing';
 import { computed } from 'vue';
@@ -66,14 +67,14 @@ const drop = (id: string) => store.change('take a signal away', (draft) => dropS
         :most="3600"
         @change="(at, drag) => change(id, (signal) => signal.tried && (signal.tried.at = at), drag)"
     /></template>
-    <button type="button" class="plain" :aria-label="`Take ${item.name} away`" @click="drop(id)">×</button>
+    <Button type="text" :aria-label="`Take ${item.name} away`" @click="drop(id)">×</Button>
     <span class="quiet">{{
       users.length
         ? `Bursts of ${users.join(', ')} wait for it.`
         : 'No burst waits for it: choose it where one is set.'
     }}</span>
   </p>
-  <p><button type="button" class="plain act" @click="add">Add a signal</button></p>
+  <p><Button type="link" @click="add">Add a signal</Button></p>
 </template>
 
 <style scoped>

@@ -152,18 +152,10 @@ const forget = () => store.change('forget what it reaches', (draft) => (draft.qu
       label="quality beyond this distance"
       @choose="setStep(id, { tier: $event as DistanceStep['tier'] })"
     />.
-    <button
-      type="button"
-      class="plain"
-      aria-label="Remove this step by distance"
-      title="Remove it"
-      @click="remove(id)"
-    >
-      ×
-    </button>
+    <Button type="text" aria-label="Remove this step by distance" title="Remove it" @click="remove(id)"> × </Button>
   </p>
   <p>
-    <button v-if="distances.length < 8" type="button" class="plain act" @click="add">Add a step by distance</button>
+    <Button v-if="distances.length < 8" type="link" @click="add">Add a step by distance</Button>
     <span v-if="distances.length === 0" class="quiet"> Players see it alike at any distance.</span>
   </p>
   <p v-if="isMeasuring">
@@ -171,13 +163,11 @@ const forget = () => store.change('forget what it reaches', (draft) => (draft.qu
   </p>
   <p v-else-if="size">
     It stays within <b>{{ size }} m</b>: players leave it out where the camera does not look at that.
-    <button type="button" class="plain act" @click="measure">Measure again</button>
-    <button type="button" class="plain" aria-label="Forget what it reaches" title="Forget it" @click="forget">
-      ×
-    </button>
+    <Button type="link" @click="measure">Measure again</Button>
+    <Button type="text" aria-label="Forget what it reaches" title="Forget it" @click="forget"> × </Button>
   </p>
   <p v-else>
-    <button type="button" class="plain act" @click="measure">Measure what it reaches</button>
+    <Button type="link" @click="measure">Measure what it reaches</Button>
     <span class="quiet"> Until then, players draw it wherever the camera looks.</span>
   </p>
 </template>

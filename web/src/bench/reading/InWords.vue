@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { pageOf, sectionsOf, wordsOf } from '@jinx/core/document';
 import { pasteWords, type LineLeft, type WordsRead } from '@jinx/core/editing';
-import { Input, message } from 'ant-design-vue';
+import { Button, Input, message, Segmented } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { chapterTitle } from '../chapters/useChapterClip';
 import { useSentences } from './useSentences';
@@ -12,11 +12,12 @@ import { saveText } from '../files';
 const store = useEffectStore();
 const sought = ref('');
 const WAYS = [
-  [false, 'In sentences'],
-  [true, 'Line by line'],
-] as const;
+  { value: 'sentences', label: 'In sentences' },
+  { value: 'lines', label: 'Line by line' },
+];
 /** In the sentences of the chapters, or a line for each thing that is set, which can be pasted. */
-const isInLines = ref(false);
+const way = ref('sentences');
+const isInLines = computed(() => way.value === 'lines');
 const sentences = useSentences(computed(() => !isInLines.value));
 const all = computed(() => wordsOf(store.effect!));
 /** What is set for the effect itself has no chapters: it is told line by line. */
@@ -80,33 +81,20 @@ const save = () => saveText(`${store.effect!.name}.txt`, page(), 'text/plain');
 <template>
   <section class="words" aria-label="Everything that is set">
     <div class="bar">
-      <label>Find <input v-model="sought" class="chip" size="18" aria-label="find in the page" /></label>
-      <span role="group" aria-label="How it is told">
-        <button
-          v-for="[value, label] in WAYS"
-          :key="label"
-          type="button"
-          class="plain"
-          :class="{ on: isInLines === value }"
-          :aria-pressed="isInLines === value"
-          @click="isInLines = value"
-        >
-          {{ label }}
-        </button>
-      </span>
+      <Input v-model:value="sought" class="sought" placeholder="Find" aria-label="find in the page" allow-clear />
+      <Segmented v-model:value="way" :options="WAYS" aria-label="How it is told" />
       <span v-if="isInLines" class="quiet number">{{ shown.length }} of {{ lines.length }} lines</span>
       <span class="space"></span>
-      <button
-        type="button"
-        class="plain act"
+      <Button
+        type="link"
         :aria-expanded="pasted !== null"
         title="Lines of such a page, of this effect or another, are set here"
         @click="pasted === null ? (pasted = '') : endPasting()"
       >
         Paste lines…
-      </button>
-      <button type="button" class="plain act" @click="copy">Copy</button>
-      <button type="button" class="plain act" @click="save">Save as text</button>
+      </Button>
+      <Button type="link" @click="copy">Copy</Button>
+      <Button type="link" @click="save">Save as text</Button>
     </div>
     <div v-if="pasted !== null" class="pasting">
       <Input.TextArea
@@ -118,8 +106,8 @@ const save = () => saveText(`${store.effect!.name}.txt`, page(), 'text/plain');
         @keydown.ctrl.enter="setPasted"
       />
       <div>
-        <button type="button" class="plain act" :disabled="pasted.trim() === ''" @click="setPasted">Set them</button>
-        <button type="button" class="plain" @click="endPasting">Cancel</button>
+        <Button type="link" :disabled="pasted.trim() === ''" @click="setPasted">Set them</Button>
+        <Button type="text" @click="endPasting">Cancel</Button>
       </div>
       <ul v-if="left.length > 0" aria-label="Lines that were left">
         <li v-for="({ line, why }, n) in left" :key="n">
@@ -162,8 +150,8 @@ const save = () => saveText(`${store.effect!.name}.txt`, page(), 'text/plain');
   padding: 4px 12px;
   border-bottom: 1px solid var(--rule);
 }
-.bar input {
-  cursor: text;
+.sought {
+  width: 180px;
 }
 .pasting {
   padding: 6px 12px;

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import { censusText } from '@jinx/core/simulation';
-import { useVirtualList } from '@vueuse/core';
-import { message } from 'ant-design-vue';
-import { computed, inject, reactive } from 'vue';
+import { useStorage, useVirtualList } from '@vueuse/core';
+import { Button, Checkbox, Input, message, Popover, Table, type TableProps } from 'ant-design-vue';
+import { computed, h, inject, reactive } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
-import { countText, plainNumber, readNumber } from '../entry/numbers';
+import { countText, readNumber } from '../entry/numbers';
 import Refusal from '../Refusal.vue';
 import { saveText } from '../files';
+import LivingRows from './LivingRows.vue';
 import { useProbe } from './probe';
 import { rowsWanted, type Wanted } from './rows';
 import { useCensus } from './useCensus';
@@ -29,12 +30,42 @@ const ROW = 22;
 const columns = computed(() => census.value?.columns ?? []);
 const rows = computed(() => (census.value ? rowsWanted(census.value, wanted) : []));
 const { list, containerProps } = useVirtualList(rows, { itemHeight: ROW, overscan: 8 });
-/** Height of the rows that are scrolled away, above and below. */
-const above = computed(() => (list.value[0]?.index ?? 0) * ROW);
-const below = computed(() => (rows.value.length - 1 - (list.value.at(-1)?.index ?? -1)) * ROW);
-const cell = (row: number, n: number) => plainNumber(census.value!.values[row * columns.value.length + n]!);
-const keyOf = (row: number) => census.value!.keys[row]!;
-function sort(id: string): void {
+/** The rows that are in sight stand under the library's header in place of its own. */
+const Rows = () =>
+  h(LivingRows, {
+    census: census.value!,
+    rows: list.value.map(({ data }) => data),
+    columns: shownColumns.value,
+    above: (list.value[0]?.index ?? 0) * ROW,
+    below: (rows.value.length - 1 - (list.value.at(-1)?.index ?? -1)) * ROW,
+    height: ROW,
+    onChoose: choose,
+  });
+/** Columns that are put away, in every effect. */
+const putAway = useStorage<string[]>('jinx living columns put away', []);
+const shownIds = computed({
+  get: () => columns.value.map(({ id }) => id).filter((id) => !putAway.value.includes(id)),
+  set: (ids) => (putAway.value = columns.value.map(({ id }) => id).filter((id) => !ids.includes(id))),
+});
+/** Where in a row of the census the shown columns stand. */
+const shownColumns = computed(() =>
+  shownIds.value.map((id) => columns.value.findIndex((column) => column.id === id)),
+);
+const heads = computed(() =>
+  shownColumns.value.map((n) => {
+    const { id, name, unit } = columns.value[n]!;
+    return {
+      key: id,
+      title: unit ? `${name} ${unit}` : name,
+      align: 'right' as const,
+      sorter: true,
+      sortOrder: wanted.by !== id ? null : wanted.isDown ? ('descend' as const) : ('ascend' as const),
+    };
+  }),
+);
+type Sorted = Parameters<NonNullable<TableProps['onChange']>>[2];
+function sort(sorter: Sorted): void {
+  const id = String([sorter].flat()[0]!.columnKey);
   if (wanted.by === id) wanted.isDown = !wanted.isDown;
   else [wanted.by, wanted.isDown] = [id, false];
 }
@@ -52,7 +83,7 @@ function bound(which: 'least' | 'most', event: Event): void {
   }
 }
 function choose(row: number): void {
-  [probe.layerId, probe.key] = [store.chosenId, keyOf(row)];
+  [probe.layerId, probe.key] = [store.chosenId, census.value!.keys[row]!];
   store.page = 'probe';
 }
 const text = () => censusText(census.value!, rows.value);
@@ -63,7 +94,7 @@ async function copy(): Promise<void> {
 const save = () =>
   saveText(`${store.effect!.name}, ${store.chosen!.name}, step ${census.value!.step}.csv`, text(), 'text/csv');
 const columnChoices = computed(() => columns.value.map(({ id, name }) => ({ value: id, text: name })));
-const sortOf = (id: string) => (wanted.by !== id ? 'none' : wanted.isDown ? 'descending' : 'ascending');
+const columnBoxes = computed(() => columns.value.map(({ id, name }) => ({ value: id, label: name })));
 </script>
 
 <template>
@@ -84,50 +115,37 @@ const sortOf = (id: string) => (wanted.by !== id ? 'none' : wanted.isDown ? 'des
       <label
         >is at least
         <Refusal :problem="problems.least"
-          ><input class="chip" size="6" aria-label="at least" @input="bound('least', $event)" /></Refusal
+          ><Input class="bound" aria-label="at least" @input="bound('least', $event)" /></Refusal
       ></label>
       <label
         >and at most
         <Refusal :problem="problems.most"
-          ><input class="chip" size="6" aria-label="at most" @input="bound('most', $event)" /></Refusal
+          ><Input class="bound" aria-label="at most" @input="bound('most', $event)" /></Refusal
       ></label>
       <span class="space"></span>
-      <button type="button" class="plain act" :disabled="!rows.length" @click="copy">Copy</button>
-      <button type="button" class="plain act" :disabled="!rows.length" @click="save">Save as CSV</button>
+      <Popover trigger="click" placement="topRight">
+        <template #content>
+          <Checkbox.Group v-model:value="shownIds" class="boxes" :options="columnBoxes" />
+        </template>
+        <Button type="link">Columns</Button>
+      </Popover>
+      <Button type="link" :disabled="!rows.length" @click="copy">Copy</Button>
+      <Button type="link" :disabled="!rows.length" @click="save">Save as CSV</Button>
     </div>
     <p v-if="store.chosen && census?.rows === 0" class="quiet empty">
       None of {{ store.chosen.name }} lives now. Go to an instant at which some do: drag along the time sheet, or
       play.
     </p>
     <div v-else class="sheet" v-bind="containerProps" tabindex="0" aria-label="Rows">
-      <table>
-        <thead>
-          <tr>
-            <th v-for="column in columns" :key="column.id" :aria-sort="sortOf(column.id)">
-              <button type="button" class="plain" @click="sort(column.id)">
-                {{ column.name }}<small v-if="column.unit">&nbsp;{{ column.unit }}</small
-                >{{ wanted.by === column.id ? (wanted.isDown ? ' ▾' : ' ▴') : '' }}
-              </button>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr aria-hidden="true" :style="{ height: `${above}px` }"></tr>
-          <tr
-            v-for="{ data: row } in list"
-            :key="keyOf(row)"
-            tabindex="0"
-            :class="{ on: probe.key === keyOf(row) }"
-            :style="{ height: `${ROW}px` }"
-            title="Put it under the glass"
-            @click="choose(row)"
-            @keydown.enter="choose(row)"
-          >
-            <td v-for="(column, n) in columns" :key="column.id" class="number">{{ cell(row, n) }}</td>
-          </tr>
-          <tr aria-hidden="true" :style="{ height: `${below}px` }"></tr>
-        </tbody>
-      </table>
+      <Table
+        :columns="heads"
+        :data-source="[]"
+        :components="{ body: { wrapper: Rows } }"
+        size="small"
+        :pagination="false"
+        :show-sorter-tooltip="false"
+        @change="(_page, _filters, sorter) => sort(sorter)"
+      />
     </div>
   </section>
 </template>
@@ -146,8 +164,13 @@ const sortOf = (id: string) => (wanted.by !== id ? 'none' : wanted.isDown ? 'des
   padding: 4px 12px;
   border-bottom: 1px solid var(--rule);
 }
-.bar input {
-  cursor: text;
+.bound {
+  width: 64px;
+}
+.boxes {
+  display: grid;
+  grid-template-columns: repeat(3, auto);
+  gap: 4px 12px;
 }
 .space {
   flex: 1;
@@ -159,34 +182,10 @@ const sortOf = (id: string) => (wanted.by !== id ? 'none' : wanted.isDown ? 'des
   flex: 1;
   min-height: 0;
 }
-table {
-  border-collapse: collapse;
-  width: 100%;
-  font-size: 12.5px;
-}
-th {
+.sheet :deep(th) {
   position: sticky;
   top: 0;
-  background: #1d1d1f;
-  text-align: right;
-  font-weight: 400;
-  padding: 2px 6px;
-}
-small {
-  color: var(--dim);
-}
-td {
-  text-align: right;
-  padding: 0 8px;
-}
-tbody tr {
-  cursor: pointer;
-}
-tbody tr:hover {
-  background: #232326;
-}
-tr.on {
-  background: #2b2b2f;
-  box-shadow: inset 2px 0 0 var(--accent);
+  z-index: 1;
+  white-space: nowrap;
 }
 </style>

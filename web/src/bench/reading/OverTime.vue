@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Checkbox, Segmented } from 'ant-design-vue';
 import { listed } from '@jinx/core/document';
 import type { ApexOptions } from 'apexcharts';
 import { computed, defineAsyncComponent, inject, ref, shallowRef, watch } from 'vue';
@@ -130,18 +131,12 @@ const options = computed<ApexOptions>(() => ({
 <template>
   <section class="over" aria-label="Along the effect’s time">
     <div class="bar">
-      <button
-        v-for="what in KEPT"
-        :key="what"
-        type="button"
-        class="plain"
-        :class="{ on: shown === what }"
-        :aria-pressed="shown === what"
-        @click="shown = what"
-      >
-        {{ WORDS[what].title }}
-      </button>
-      <label><input v-model="isSummed" type="checkbox" /> all layers together</label>
+      <Segmented
+        v-model:value="shown"
+        :options="KEPT.map((value) => ({ value, label: WORDS[value].title }))"
+        aria-label="What is drawn"
+      />
+      <Checkbox v-model:checked="isSummed">all layers together</Checkbox>
       <span class="space"></span>
       <span v-if="engine.state.isPlaying" class="quiet">The lines go on when it is paused.</span>
       <span class="quiet number" data-peak>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { useEffectStore } from '../../stores/effect';
 import PickCatch from './PickCatch.vue';
 import { useProbe } from './probe';
@@ -44,15 +45,15 @@ function nudge(event: KeyboardEvent): void {
     @middle="put(0.5, 0.5)"
     @end="probe.isPicking = null"
   />
-  <button
+  <Button
     v-if="probe.pixel && store.page === 'pixel'"
-    type="button"
+    type="text"
     class="mark"
     data-pixel
     :style="{ left: `${probe.pixel.x * 100}%`, top: `${probe.pixel.y * 100}%` }"
     aria-label="The pixel that is taken apart: the arrow keys move it, with Shift ten times as far"
     @keydown="nudge"
-  ></button>
+  ></Button>
 </template>
 
 <style scoped>

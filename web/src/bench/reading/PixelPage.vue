@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { STEP_NAMES, stepsOf, stepToChange } from '@jinx/core/document';
 import { wholeOf } from '@jinx/core/editing';
 import { brightnessOf } from '@jinx/core/maths';
@@ -88,12 +89,12 @@ function leave(): void {
   <div class="page" :aria-busy="isBusy">
     <p v-if="!probe.pixel">
       Stop at an instant, and press a pixel of the stage: what made it is told here.
-      <button type="button" class="plain act" @click="pickOne(engine, probe, 'pixel')">Pick one on the stage</button>
+      <Button type="link" @click="pickOne(engine, probe, 'pixel')">Pick one on the stage</Button>
     </p>
     <template v-else>
       <p>
         From front to back; light is told as a share of the screen’s white.
-        <button type="button" class="plain act" @click="pickOne(engine, probe, 'pixel')">Pick another</button>
+        <Button type="link" @click="pickOne(engine, probe, 'pixel')">Pick another</Button>
       </p>
       <p v-if="!pixel" class="quiet">
         {{ engine.state.isPlaying ? 'Stop, and it is taken apart.' : 'Taking it apart…' }}
@@ -102,41 +103,34 @@ function leave(): void {
         <li v-for="row in rows" :key="row.id" :data-made="row.layer.name">
           <span class="swatch" :style="swatch(row.after)" aria-hidden="true"></span>
           <div>
-            <button
-              v-if="row.isOwn"
-              type="button"
-              class="plain act name"
-              title="Choose this layer"
-              @click="choose(row.id)"
-            >
+            <Button v-if="row.isOwn" type="link" class="name" title="Choose this layer" @click="choose(row.id)">
               {{ row.layer.name }}
-            </button>
+            </Button>
             <span v-else class="name" title="A layer of a linked effect">{{ row.layer.name }}</span>
             <span class="number">{{ row.words }}</span>
             <div v-if="row.isOwn && row.particles?.length">
               <span class="number">with {{ particleWords(row) }}:</span>
-              <button
+              <Button
                 v-for="(particle, n) in row.particles"
                 :key="particle"
-                type="button"
-                class="plain act number"
+                type="link"
+                class="number"
                 :aria-label="`particle ${n + 1} of ${row.layer.name}`"
                 :title="n === 0 ? 'Put the one drawn first under the glass' : 'Put this one under the glass'"
                 @click="underGlass(row, particle)"
               >
                 {{ n + 1 }}
-              </button>
+              </Button>
             </div>
             <span v-if="row.isOwn" class="acts">
-              <button
-                type="button"
-                class="plain act"
+              <Button
+                type="link"
                 :aria-expanded="opened === row.id"
                 @click="opened = opened === row.id ? null : row.id"
               >
                 Its look, step by step
-              </button>
-              <button type="button" class="plain act" @click="hide(row.id)">Hide it</button>
+              </Button>
+              <Button type="link" @click="hide(row.id)">Hide it</Button>
             </span>
             <ul v-if="opened === row.id" class="steps">
               <li v-for="step in looked" :key="step.id" :data-step="step.name" :class="{ muted: step.muted }">
@@ -144,9 +138,9 @@ function leave(): void {
                 <span v-else class="swatch small none" aria-hidden="true"></span>
                 <span class="what">{{ step.name }}</span>
                 <span v-if="step.colour" class="quiet number">{{ given(step.colour) }}</span>
-                <button type="button" class="plain act" @click="muteStep(row.id, step.id, !step.muted)">
+                <Button type="link" @click="muteStep(row.id, step.id, !step.muted)">
                   {{ step.muted ? 'Unmute' : 'Mute' }}
-                </button>
+                </Button>
               </li>
               <li v-if="looked.length === 0" class="quiet">Its look has no steps: it is a plain surface.</li>
             </ul>
@@ -159,12 +153,10 @@ function leave(): void {
       </ol>
       <p v-if="hidden.length">
         Hidden:
-        <button v-for="{ id, name } in hidden" :key="id" type="button" class="plain act" @click="show(id)">
-          show {{ name }}
-        </button>
+        <Button v-for="{ id, name } in hidden" :key="id" type="link" @click="show(id)"> show {{ name }} </Button>
       </p>
     </template>
-    <p><button type="button" class="plain act" @click="leave">Put the glass away</button></p>
+    <p><Button type="link" @click="leave">Put the glass away</Button></p>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { ownerOf } from '@jinx/core/document';
 import type { Pull } from '@jinx/core/simulation';
 import { computed, inject } from 'vue';
@@ -73,15 +74,15 @@ function leave(): void {
   <div class="page">
     <p v-if="probe.key === null">
       Stop at an instant, and press a particle on the stage, or a row of the table of the living.
-      <button type="button" class="plain act" @click="pick">Pick one on the stage</button>
+      <Button type="link" @click="pick">Pick one on the stage</Button>
     </p>
     <template v-else>
       <p>
         One of {{ layer?.name ?? 'a layer that is gone' }}, at {{ seconds }} s, its key
         {{ probe.key.toString(16).padStart(8, '0') }}.
-        <button type="button" class="plain act" @click="pick">Pick another</button>
-        <button type="button" class="plain act" title="The one born before it" @click="walk(-1)">Before it</button>
-        <button type="button" class="plain act" title="The one born after it" @click="walk(1)">After it</button>
+        <Button type="link" @click="pick">Pick another</Button>
+        <Button type="link" title="The one born before it" @click="walk(-1)">Before it</Button>
+        <Button type="link" title="The one born after it" @click="walk(1)">After it</Button>
       </p>
       <p v-if="row < 0" class="quiet">It does not live at this instant: go to one at which it does.</p>
       <dl v-else class="number" data-probe>
@@ -98,11 +99,11 @@ function leave(): void {
           <span class="kind" :class="{ muted: force.muted }">{{ force.kind }}</span>
           <span v-if="force.isShared" class="quiet">of the effect</span>
           <span v-if="force.pull" class="number">{{ doneBy(force.pull) }}</span>
-          <button type="button" class="plain act" @click="mute(force)">{{ force.muted ? 'Unmute' : 'Mute' }}</button>
+          <Button type="link" @click="mute(force)">{{ force.muted ? 'Unmute' : 'Mute' }}</Button>
         </li>
       </ul>
     </template>
-    <p><button type="button" class="plain act" @click="leave">Put the glass away</button></p>
+    <p><Button type="link" @click="leave">Put the glass away</Button></p>
   </div>
 </template>
 

@@ -5,7 +5,7 @@ import NumberField from '../chips/NumberField.vue';
 import { countText } from '../entry/numbers';
 import ShownTier from '../quality/ShownTier.vue';
 
-/** Counts and milliseconds, in the stage's corner. */
+/** What lives and costs now, the project's budget, and the quality that it is seen in. */
 defineProps<{ budget: number }>();
 const emit = defineEmits<{ setBudget: [value: number] }>();
 const { state } = inject(ENGINE)!;
@@ -13,58 +13,51 @@ const LIMITS = { name: 'the budget', least: 1000, most: 4_000_000, unit: '', who
 </script>
 
 <template>
-  <div class="readout number painted-apart" aria-label="Counts">
-    <div>
-      <b data-living>{{ countText(state.living) }}</b> alive of
+  <dl class="number">
+    <dt>Alive</dt>
+    <dd>
+      {{ countText(state.living) }} of
       <NumberField
+        class="budget"
         :text="countText(budget)"
         :limits="LIMITS"
         label="Budget: most particles living at once"
         title="The project’s budget: most particles of one effect living at once"
         @change="emit('setBudget', $event)"
       />
-    </div>
-    <div>
-      <b>{{ state.stepMilliseconds.toFixed(1) }}</b> ms compute <b>{{ state.drawMilliseconds.toFixed(1) }}</b> ms draw
-    </div>
-    <div><ShownTier /></div>
-    <div v-if="state.progress < 1">computing {{ Math.floor(state.progress * 100) }}%</div>
-    <div
-      v-else-if="!state.isExact"
-      title="A change was taken up in mid-run; what it gives from the start is being computed behind"
-    >
-      settling {{ Math.floor(state.settled * 100) }}%
-    </div>
-  </div>
+    </dd>
+    <dt>A step</dt>
+    <dd>{{ state.stepMilliseconds.toFixed(1) }} ms</dd>
+    <dt>A picture</dt>
+    <dd>{{ state.drawMilliseconds.toFixed(1) }} ms</dd>
+    <dt>Quality</dt>
+    <dd><ShownTier /></dd>
+  </dl>
+  <p v-if="!state.isExact" class="quiet">
+    A change was taken up in mid-run. What it gives from the start is being computed:
+    {{ Math.floor(state.settled * 100) }}%.
+  </p>
 </template>
 
 <style scoped>
-.readout {
-  position: absolute;
-  top: 8px;
-  right: 12px;
-  text-align: right;
-  font-size: 12.5px;
-  line-height: 18px;
-  color: #c8c8ca;
-  background: #101011b0;
-  padding: 2px 8px;
-  border-radius: 4px;
+dl {
+  display: grid;
+  grid-template-columns: auto auto;
+  gap: 4px 16px;
+  margin: 0;
+  align-items: center;
 }
-:deep(input) {
-  width: 62px;
-  background: none;
-  border: 0;
-  padding: 0;
-  text-align: right;
-  color: #c8c8ca;
+dt {
+  color: var(--soft);
 }
-:deep(input:hover),
-:deep(input:focus) {
-  background: var(--chip);
+dd {
+  margin: 0;
 }
-b {
-  color: #fff;
-  font-weight: 600;
+.budget {
+  width: 90px;
+}
+p {
+  max-width: 260px;
+  margin: 6px 0 0;
 }
 </style>

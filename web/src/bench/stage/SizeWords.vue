@@ -7,7 +7,7 @@ import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import { useExtent } from './useExtent';
 
-/** How wide and high the chosen layers are in the picture, beside the first figure. */
+/** How wide and high the chosen layers are in the picture, beside the first figure; under their names. */
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
 const extent = useExtent(engine);
@@ -15,7 +15,6 @@ const metres = (value: number) => (value < 0.1 ? value.toFixed(3) : value.toFixe
 /** Its wider side seen from above, and its height. */
 const sizeOf = ({ low, high }: Extent): string =>
   `${metres(Math.max(high[0] - low[0], high[2] - low[2]))} × ${metres(high[1] - low[1])} m`;
-const name = computed(() => (store.chosenIds.length > 1 ? `${store.chosenIds.length} layers` : store.chosen?.name));
 const figure = computed(() => {
   const [first] = listed(store.effect!.stage.things);
   const rig = first && engine.rigs.value.get(first.id);
@@ -31,15 +30,15 @@ const figure = computed(() => {
     class="size number painted-apart"
     title="How wide and high the living of the chosen layers are in the picture, with their sizes"
   >
-    {{ name }} <b data-extent>{{ sizeOf(extent) }}</b><span v-if="figure" class="quiet"> beside {{ figure }}</span>
+    <b data-extent>{{ sizeOf(extent) }}</b><span v-if="figure" class="quiet"> beside {{ figure }}</span>
   </div>
 </template>
 
 <style scoped>
 .size {
-  padding: 1px 8px;
-  border-radius: 4px;
-  background: #131314d9;
+  color: var(--soft);
+  line-height: 18px;
+  margin: -2px 0 4px;
   font-size: 12.5px;
 }
 b {

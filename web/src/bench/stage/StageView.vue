@@ -15,10 +15,8 @@ import PixelGlass from '../reading/PixelGlass.vue';
 import ProbeGlass from '../reading/ProbeGlass.vue';
 import { useElementSize } from './elementSize';
 import { extentOfThings, viewOf } from './framing';
-import SizeWords from './SizeWords.vue';
 import StageFailure from './StageFailure.vue';
 import StrikeTool from './StrikeTool.vue';
-import UnseenNote from './UnseenNote.vue';
 import { useStageCanvas } from './stageCanvas';
 import { useClickToChoose } from './useClickToChoose';
 import { measureExtent } from './useExtent';
@@ -171,11 +169,7 @@ function orbit(event: KeyboardEvent): void {
     <div v-if="isOver" class="hint">
       Drop a figure (.glb) to put it on the stage, or a picture for the chosen layer to show
     </div>
-    <StageHandles :picture="picture" :is-shown="showGuides">
-      <SizeWords v-if="showGuides" />
-      <UnseenNote />
-      <slot name="foot"></slot>
-    </StageHandles>
+    <StageHandles :picture="picture" :is-shown="showGuides" />
     <ProbeGlass :picture="picture" />
     <PixelGlass />
     <StrikeTool :near="near" :has-hits="hasHits" :follows="follows" />

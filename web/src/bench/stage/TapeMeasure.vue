@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { freeName, withItem } from '@jinx/core/document';
 import { Vector3 } from 'three';
 import { computed, shallowRef, watch } from 'vue';
@@ -84,11 +85,9 @@ useCommands({ 'stage.tape': () => (probe.isPicking === 'tape' ? end() : void (pr
     />
     <div v-if="length !== null" class="found" role="status">
       <b class="number" data-tape>{{ plainNumber(length) }} m</b>
-      <button type="button" class="plain act" title="Makes a measure of it, which settings can take" @click="name">
-        name it
-      </button>
-      <button type="button" class="plain act" @click="points = []">measure another</button>
-      <button type="button" class="plain act" @click="end">done</button>
+      <Button type="link" title="Makes a measure of it, which settings can take" @click="name"> name it </Button>
+      <Button type="link" @click="points = []">measure another</Button>
+      <Button type="link" @click="end">done</Button>
     </div>
   </template>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { ReloadOutlined, RetweetOutlined, StepBackwardOutlined, StepForwardOutlined } from '@ant-design/icons-vue';
 import { listed } from '@jinx/core/document';
 import { playingOf, setPlaying as setPlayingOf, type Playing } from '@jinx/core/editing';
@@ -6,20 +7,10 @@ import { computed, inject } from 'vue';
 import { random32, useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import ChoiceChip from '../chips/ChoiceChip.vue';
-import { injectCommands, useCommands } from '../commands/registry';
+import { useCommands } from '../commands/registry';
 import MenuButton from '../chips/MenuButton.vue';
-import KeysList from '../KeysList.vue';
 import { PLAYINGS } from './playings';
-import PlainChip from '../chips/PlainChip.vue';
-import { useProbe } from '../reading/probe';
 
-defineProps<{ showGuides: boolean; follows: boolean; hasHits: boolean; isRaw: boolean; isDim: boolean }>();
-const emit = defineEmits<{
-  'update:showGuides': [value: boolean];
-  'update:follows': [value: boolean];
-  'update:isRaw': [value: boolean];
-  'update:isDim': [value: boolean];
-}>();
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
 const { state } = engine;
@@ -33,13 +24,9 @@ const signals = computed(() => listed(store.effect!.signals).map(({ id, item }) 
 const stretches = computed(() => store.effect!.stretches);
 const playing = computed(() => playingOf(store.effect!));
 const setPlaying = (to: string) => store.change('change how it plays', (draft) => setPlayingOf(draft, to as Playing));
-const setPreRoll = (seconds: number, gesture: string | null) =>
-  store.change('set the pre-roll', (draft) => (draft.stretches.preRoll = seconds), gesture);
 const letGo = () => {
   if (stretches.value.hold.kind !== 'none' && !state.isLetGo) engine.playback.letGo();
 };
-const commands = injectCommands();
-const probe = useProbe();
 useCommands({
   'play.toggle': toggle,
   'play.back': () => step(-1),
@@ -53,9 +40,9 @@ useCommands({
 
 <template>
   <div class="transport" role="toolbar" aria-label="Playing">
-    <button
-      type="button"
-      class="plain play"
+    <Button
+      type="text"
+      class="play"
       :aria-label="state.isPlaying ? 'Pause' : 'Play'"
       :title="state.isPlaying ? 'Pause (Space)' : 'Play (Space)'"
       @click="toggle"
@@ -63,66 +50,45 @@ useCommands({
       <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden="true">
         <path :d="state.isPlaying ? 'M2 1h3.5v12H2zM8.5 1H12v12H8.5z' : 'M2 1l11 6-11 6z'" fill="currentColor" />
       </svg>
-    </button>
+    </Button>
     <span class="number time painted-apart" data-time>{{ state.sheetTime.toFixed(3) }} s</span>
-    <button
-      type="button"
-      class="plain icon"
-      title="One step back (comma)"
-      aria-label="One step back"
-      @click="step(-1)"
-    >
+    <Button type="text" title="One step back (comma)" aria-label="One step back" @click="step(-1)">
       <StepBackwardOutlined />
-    </button>
-    <button type="button" class="plain icon" title="One step on (point)" aria-label="One step on" @click="step(1)">
+    </Button>
+    <Button type="text" title="One step on (point)" aria-label="One step on" @click="step(1)">
       <StepForwardOutlined />
-    </button>
-    <button
-      type="button"
-      class="plain"
+    </Button>
+    <Button
+      type="text"
       :class="{ on: state.speed < 1 }"
       title="Slow motion: full speed, a half, a quarter, a tenth"
       aria-label="Slow motion"
       @click="slower"
     >
       {{ state.speed }}×
-    </button>
-    <button type="button" class="plain icon" title="From the beginning" aria-label="Replay" @click="again">
+    </Button>
+    <Button type="text" title="From the beginning" aria-label="Replay" @click="again">
       <ReloadOutlined />
-    </button>
-    <button
-      type="button"
-      class="plain icon"
+    </Button>
+    <Button
+      type="text"
       title="Another throw: the same effect with other random draws"
       aria-label="Another throw"
       @click="anotherThrow"
     >
       <RetweetOutlined />
-    </button>
+    </Button>
     <ChoiceChip :value="playing" :choices="PLAYINGS" label="how it plays" previews @choose="setPlaying" />
-    <template v-if="playing !== 'once'">
-      <span class="holds">
-        pre-rolled
-        <PlainChip
-          :value="stretches.preRoll"
-          label="pre-roll: how long it has held when first seen"
-          unit="s"
-          :least="0"
-          :most="60"
-          @change="setPreRoll"
-        />
-      </span>
-      <button
-        type="button"
-        class="plain"
-        :disabled="state.isLetGo"
-        title="End the hold: the closing begins (L)"
-        @click="letGo"
-      >
-        Let go
-      </button>
-    </template>
-    <span class="space"></span>
+    <Button
+      v-if="playing !== 'once'"
+      type="text"
+      :disabled="state.isLetGo"
+      title="End the hold: the closing begins (L)"
+      @click="letGo"
+    >
+      Let go
+    </Button>
+
     <MenuButton
       v-if="signals.length"
       label="Announce…"
@@ -130,58 +96,7 @@ useCommands({
       title="A signal of the effect, as the game would announce it now"
       @choose="engine.simulation.announce($event)"
     />
-    <button
-      v-if="hasHits"
-      type="button"
-      class="plain"
-      :class="{ on: probe.isPicking === 'strike' }"
-      :aria-pressed="probe.isPicking === 'strike'"
-      title="A click on the stage strikes there; X strikes its middle"
-      @click="commands.run('stage.strikeTool')"
-    >
-      Strike
-    </button>
-    <button
-      type="button"
-      class="plain"
-      :class="{ on: follows }"
-      :aria-pressed="follows"
-      title="The camera goes with the figure"
-      @click="emit('update:follows', !follows)"
-    >
-      Follow
-    </button>
-    <button
-      type="button"
-      class="plain"
-      :class="{ on: showGuides }"
-      :aria-pressed="showGuides"
-      title="Grid, sources and forces (C)"
-      @click="emit('update:showGuides', !showGuides)"
-    >
-      Guides
-    </button>
-    <button
-      type="button"
-      class="plain"
-      :class="{ on: isRaw }"
-      :aria-pressed="isRaw"
-      title="Without bloom, exposure and fog (R)"
-      @click="emit('update:isRaw', !isRaw)"
-    >
-      Raw
-    </button>
-    <button
-      type="button"
-      class="plain"
-      :class="{ on: isDim }"
-      :aria-pressed="isDim"
-      title="Darker, for what is too bright to work on (D)"
-      @click="emit('update:isDim', !isDim)"
-    >
-      Dim
-    </button>
-    <KeysList />
+    <slot></slot>
   </div>
 </template>
 
@@ -203,15 +118,5 @@ useCommands({
 }
 .time {
   min-width: 66px;
-}
-.icon {
-  display: flex;
-}
-.holds {
-  color: var(--soft);
-  white-space: nowrap;
-}
-.space {
-  flex: 1;
 }
 </style>

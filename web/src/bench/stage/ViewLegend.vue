@@ -45,19 +45,15 @@ const ramp = `linear-gradient(to right, ${RAMP.join(', ')})`;
 
 <style scoped>
 .legend {
-  position: absolute;
-  left: 10px;
-  bottom: 44px;
-  max-width: 260px;
+  flex: none;
   display: flex;
-  flex-direction: column;
-  gap: 3px;
-  padding: 5px 9px;
-  border-radius: 4px;
-  background: #101011c8;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 16px;
+  padding: 3px 10px 4px;
+  border-top: 1px solid var(--rule);
   font-size: 12.5px;
   color: #d6d6d8;
-  pointer-events: none;
 }
 .scale {
   position: relative;
@@ -65,6 +61,7 @@ const ramp = `linear-gradient(to right, ${RAMP.join(', ')})`;
   justify-content: space-between;
   gap: 8px;
   padding-top: 12px;
+  min-width: 180px;
 }
 .scale i {
   position: absolute;

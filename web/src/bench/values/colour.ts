@@ -23,3 +23,29 @@ export function hexTyped(text: string): string | null {
   const colour = new TinyColor(text.trim());
   return colour.isValid && text.trim().length >= 3 ? colour.setAlpha(1).toHexString() : null;
 }
+
+/** Hue in degrees; saturation and value in percent. */
+export interface Hsv {
+  readonly h: number;
+  readonly s: number;
+  readonly v: number;
+}
+export function hsvOf(hex: string): Hsv {
+  const { h, s, v } = new TinyColor(hex).toHsv();
+  return { h, s: s * 100, v: v * 100 };
+}
+export const fromHsv = ({ h, s, v }: Hsv): string => new TinyColor({ h, s: s / 100, v: v / 100 }).toHexString();
+
+/** The colours that a document holds, as #rrggbb: the ones that stand in most places first. */
+export function coloursIn(effect: Effect): string[] {
+  const counts = new Map<string, number>();
+  const visit = (part: unknown): void => {
+    if (typeof part !== 'object' || part === null) return;
+    for (const [key, value] of Object.entries(part)) {
+      if (key === 'hex' && typeof value === 'string') counts.set(value, (counts.get(value) ?? 0) + 1);
+      else visit(value);
+    }
+  };
+  visit(effect);
+  return [...counts].sort(([, a], [, b]) => b - a).map(([hex]) => hex);
+}

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import {
   STEP_NAMES,
   STEP_OTHER_WORDS,
@@ -103,13 +104,11 @@ const choices = STEP_KINDS.map((kind) => ({
       }}
       {{ changed > 0 ? `${changed} of its numbers ${changed === 1 ? 'differs' : 'differ'} in this layer.` : '' }}
     </span>
-    <button type="button" class="plain act" @click="goOwnWay">Make it this layer’s own</button>
+    <Button type="link" @click="goOwnWay">Make it this layer’s own</Button>
     <MenuButton v-if="uses.length" label="Another look…" :choices="uses" previews @choose="take" />
   </p>
   <p v-else class="look">
-    <button type="button" class="plain act" title="Under a name, other layers can use it too" @click="giveName">
-      Name it
-    </button>
+    <Button type="link" title="Under a name, other layers can use it too" @click="giveName"> Name it </Button>
     <MenuButton v-if="uses.length" label="Use a look…" :choices="uses" previews @choose="take" />
   </p>
   <p v-if="steps.length === 0" class="quiet">No step: {{ plain }}.</p>
@@ -120,9 +119,8 @@ const choices = STEP_KINDS.map((kind) => ({
         <span class="kind">{{ STEP_NAMES[item.kind] }}</span>
         <span class="acts">
           <MuteButton :muted="item.muted" :what="STEP_NAMES[item.kind]" @mute="mute(id, $event)" />
-          <button
-            type="button"
-            class="plain"
+          <Button
+            type="text"
             :class="{ on: alone?.step === id }"
             :aria-pressed="alone?.step === id"
             title="See this step alone on the stage"
@@ -130,45 +128,41 @@ const choices = STEP_KINDS.map((kind) => ({
             @click="see(id)"
           >
             alone
-          </button>
-          <button
-            type="button"
-            class="plain"
+          </Button>
+          <Button
+            type="text"
             :disabled="n === 0"
             title="Act earlier"
             :aria-label="`Move ${STEP_NAMES[item.kind]} up`"
             @click="move(id, -1)"
           >
             ↑
-          </button>
-          <button
-            type="button"
-            class="plain"
+          </Button>
+          <Button
+            type="text"
             :disabled="n === steps.length - 1"
             title="Act later"
             :aria-label="`Move ${STEP_NAMES[item.kind]} down`"
             @click="move(id, 1)"
           >
             ↓
-          </button>
-          <button
-            type="button"
-            class="plain"
+          </Button>
+          <Button
+            type="text"
             title="Copy this step, for other looks"
             :aria-label="`Copy ${STEP_NAMES[item.kind]}`"
             @click="copy(item)"
           >
             copy
-          </button>
-          <button
-            type="button"
-            class="plain"
+          </Button>
+          <Button
+            type="text"
             title="Remove this step"
             :aria-label="`Remove ${STEP_NAMES[item.kind]}`"
             @click="remove(id)"
           >
             ×
-          </button>
+          </Button>
         </span>
         <StepWords :id="id" :step="item" />
         <span class="quiet">
@@ -191,9 +185,9 @@ const choices = STEP_KINDS.map((kind) => ({
       previews
       @choose="add($event as StepKind)"
     />
-    <button v-if="copiedStep && steps.length < MOST_STEPS" type="button" class="plain act" @click="paste">
+    <Button v-if="copiedStep && steps.length < MOST_STEPS" type="link" @click="paste">
       Paste {{ STEP_NAMES[copiedStep.kind].toLowerCase() }}
-    </button>
+    </Button>
     <span v-if="steps.length >= MOST_STEPS" class="quiet">{{ MOST_STEPS }} steps are the most a look has.</span>
   </p>
 </template>
@@ -222,7 +216,7 @@ const choices = STEP_KINDS.map((kind) => ({
   float: right;
   line-height: 20px;
 }
-.acts .plain {
+.acts .ant-btn {
   padding: 0 3px;
 }
 .muted .words > :not(.acts) {

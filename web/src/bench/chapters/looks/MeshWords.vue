@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { partsOf } from '@jinx/core/geometry';
 import { listed, withItem, withoutItem, type DrawnAs } from '@jinx/core/document';
 import { computed, inject } from 'vue';
@@ -87,7 +88,7 @@ const SHADOW = { yes: 'darkens the ground under it', no: 'casts no shadow' };
         :most="1000"
         @change="(chance, drag) => change('set a chance', (made) => (made.meshes.byId[id]!.chance = chance), drag)"
     /></template>
-    <button type="button" class="plain" :aria-label="`Take ${item.name} out`" @click="remove(id)">×</button>
+    <Button type="text" :aria-label="`Take ${item.name} out`" @click="remove(id)">×</Button>
   </p>
   <p>
     <MenuButton

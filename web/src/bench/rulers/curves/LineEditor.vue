@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import {
   type Combine,
   type Curve,
@@ -220,9 +221,9 @@ function spreadOn(scale: CurveScale): string {
     />
     <KeyEases :disabled="!shaper" @ease="editor?.ease($event)" @flip="editor?.flip()" />
     <template v-if="shaper">
-      <button v-if="isBand" type="button" class="plain" @click="isUpper = !isUpper">
+      <Button v-if="isBand" type="text" @click="isUpper = !isUpper">
         {{ isUpper ? 'upper edge' : 'lower edge' }}
-      </button>
+      </Button>
       <MenuButton label="this shape…" :choices="more" @choose="act" />
     </template>
     <span
@@ -279,7 +280,7 @@ function spreadOn(scale: CurveScale): string {
   white-space: nowrap;
   font-size: 12.5px;
 }
-.tools .plain {
+.tools .ant-btn {
   padding: 0 3px;
 }
 .curves {

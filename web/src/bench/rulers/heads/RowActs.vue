@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useEffectStore } from '../../../stores/effect';
 import { keptComputed } from '../../values/keptComputed';
@@ -14,12 +15,12 @@ const isMany = computed(() => store.chosenIds.length > 1);
 /** Groups that it may be put into. */
 const homes = computed(() => props.acts.homes().filter(({ group }) => group !== layer.value.parent));
 const more = keptComputed(() => [
-  { value: 'group', text: isMany.value ? 'group these (G)' : 'group it (G)' },
+  { value: 'group', text: isMany.value ? 'group these (Ctrl G)' : 'group it (Ctrl G)' },
   ...homes.value,
   ...(layer.value.parent === null ? [] : [{ value: 'out', text: 'take out of its group' }]),
   { value: 'front', text: 'toward the front (Alt ↑)' },
   { value: 'back', text: 'toward the back (Alt ↓)' },
-  { value: 'mirror', text: 'mirror left and right (M)' },
+  { value: 'mirror', text: 'mirror left and right (Shift M)' },
   { value: 'mirrored', text: 'duplicate, mirrored' },
   { value: 'clip', text: 'copy to put into another effect (Ctrl C)' },
 ]);
@@ -42,8 +43,8 @@ function act(value: string): void {
 
 <template>
   <div class="row-acts" @click.stop>
-    <button type="button" class="plain" title="D" @click="acts.copy(id)">Duplicate</button>
-    <button type="button" class="plain" title="Delete" @click="acts.remove(id)">Remove</button>
+    <Button type="text" title="Ctrl D" @click="acts.copy(id)">Duplicate</Button>
+    <Button type="text" title="Delete" @click="acts.remove(id)">Remove</Button>
     <MenuButton label="More…" :choices="more" @choose="act" />
   </div>
 </template>
@@ -56,7 +57,7 @@ function act(value: string): void {
   font-size: 12.5px;
   white-space: nowrap;
 }
-.row-acts :deep(.plain) {
+.row-acts :deep(.ant-btn) {
   padding: 2px 3px;
 }
 </style>
