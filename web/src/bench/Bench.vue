@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { freeName, emptyCollection, listed, withItem, type Layer } from '@jinx/core/document';
 import { wholeOf } from '@jinx/core/editing';
-import { computed, onBeforeUnmount, provide, ref, shallowRef, type Ref } from 'vue';
+import { Button } from 'ant-design-vue';
+import { computed, onBeforeUnmount, provide, ref, shallowRef, watch, type Ref } from 'vue';
 import type { ToldFinding } from '../engine/checksWorker';
 import { openDoor } from '../engine/door';
 import { Engine } from '../engine/engine';
@@ -36,6 +37,10 @@ import { useClipboard } from './rulers/useClipboard';
 import { useLayerActs } from './rulers/useLayerActs';
 import { useLayerCommands } from './commands/useLayerCommands';
 import StageView from './stage/StageView.vue';
+import LastChip from './stage/LastChip.vue';
+import { useLastChip } from './stage/useLastChip';
+import { useJudging } from './stage/useJudging';
+import { usePictureWindow } from './stage/usePictureWindow';
 import Transport from './stage/Transport.vue';
 import { useAssets } from './useAssets';
 import { useBenchCommands } from './useBenchCommands';
@@ -52,7 +57,7 @@ provide(ENGINE, engine);
 const commands = provideCommands();
 useKeys(commands);
 const probe = provideProbe();
-const { showGuides, follows, view, instants } = useShown(engine, commands);
+const { showGuides, follows, isRaw, view, instants } = useShown(engine, commands);
 const panes = usePanes(commands);
 const isFolded = (fold: Ref<boolean>) =>
   computed({ get: () => fold.value || panes.isAlone.value, set: (folded) => (fold.value = folded) });
@@ -62,7 +67,14 @@ provide(TOOL, ref<Tool>('move'));
 const layerActs = useLayerActs(engine);
 provide(LAYER_ACTS, layerActs);
 useBenchCommands(engine, probe, commands);
-const { project, isReady, budget, setBudget } = useOpened(props.id, engine);
+const { judged, judging } = useJudging(
+  panes.isAlone,
+  () => assets.value,
+  { isRaw },
+  () => stageView.value,
+);
+const { project, isReady, budget, setBudget, showNow } = useOpened(props.id, engine, judged);
+watch(judging, showNow);
 const { assets, kit, importing, dropFile, dropOnLayer, useFromKit } = useAssets(engine, project);
 const rigAssets = computed(() => assets.value.filter(({ kind }) => kind === 'rig'));
 const history = useHistory(engine);
@@ -75,7 +87,7 @@ provide(REFERENCE, reference);
 const referencePlace = ref<'beside' | 'over'>('beside');
 /** Where the stage is seen from. */
 const seen = shallowRef<Camera>(FIRST_VIEW);
-/** What stands beside the stage, which then has no room for its bar. */
+/** What stands beside the stage. */
 const besides = computed(
   () =>
     Number(other.effect.value !== null && other.pictures.value === 'beside') +
@@ -92,6 +104,9 @@ const allLayers = computed(() =>
 const hasHits = computed(() =>
   listed(store.effect?.layers ?? emptyCollection<Layer>()).some(({ item }) => item.source.kind === 'hits'),
 );
+
+usePictureWindow(engine, seen, commands);
+const lastChip = useLastChip();
 
 const closeDoor = openDoor(engine, () => Object.fromEntries(allLayers.value.map(({ id, item }) => [item.name, id])));
 onBeforeUnmount(() => {
@@ -193,6 +208,12 @@ function dropOnChapter(event: DragEvent): void {
                 </div>
                 <ViewLegend :view="view" :instants="instants" :have="engine.instants.value" />
                 <Transport>
+                  <template v-if="panes.isAlone.value">
+                    <LastChip v-if="lastChip" :address="lastChip" />
+                    <Button type="link" title="Back to the bench" @click="commands.run('picture.alone')"
+                      >Bench</Button
+                    >
+                  </template>
                   <StatusLine :budget="budget" :findings="found" @set-budget="setBudget" @lead="lead" @mend="mend" />
                 </Transport>
               </div>
@@ -251,7 +272,8 @@ function dropOnChapter(event: DragEvent): void {
   grid-template-rows: minmax(0, 1fr);
 }
 .alone > :deep(.top),
-.alone > :deep(.rail) {
+.alone > :deep(.rail),
+.alone :deep(.splitpanes__splitter) {
   display: none;
 }
 </style>

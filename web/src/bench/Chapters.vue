@@ -154,6 +154,7 @@ function rename(text: string): void {
   box-shadow: inset 0 -2px 0 var(--accent);
 }
 .chapters :deep(.page) {
+  position: relative;
   overflow: hidden auto;
   flex: 1;
   line-height: 27px;

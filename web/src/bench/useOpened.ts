@@ -1,3 +1,4 @@
+import type { Effect } from '@jinx/core/document';
 import { DEFAULT_BUDGET } from '@jinx/core/simulation';
 import { message } from 'ant-design-vue';
 import { onBeforeUnmount, ref, shallowRef, watch } from 'vue';
@@ -9,7 +10,7 @@ import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
 
 /** Opens an effect, and brings it and every edit of it to the engine. */
-export function useOpened(id: string, engine: Engine) {
+export function useOpened(id: string, engine: Engine, judged: (effect: Effect) => Effect) {
   const router = useRouter();
   const store = useEffectStore();
   const saving = useSavingStore();
@@ -23,7 +24,7 @@ export function useOpened(id: string, engine: Engine) {
       project.value = await api.project(store.projectId);
       budget.value = project.value.livingBudget;
       isReady.value = true;
-      await engine.edit(store.effect!, budget.value);
+      await engine.edit(judged(store.effect!), budget.value);
       engine.playback.play();
       if (told) void message.info(told, 6);
     } catch (error) {
@@ -33,12 +34,17 @@ export function useOpened(id: string, engine: Engine) {
   }
   void open();
 
+  function showNow(): void {
+    if (isReady.value) void engine.edit(judged(store.previewed ?? store.effect!), budget.value).catch(tell);
+  }
   const unheard = store.onTransition((transition) => {
-    if (isReady.value) void engine.edit(transition.after, budget.value, transition).catch(tell);
+    if (!isReady.value) return;
+    const shown = judged(transition.after);
+    void engine.edit(shown, budget.value, shown === transition.after ? transition : null).catch(tell);
   });
   watch(
     () => store.previewed,
-    (previewed) => isReady.value && void engine.edit(previewed ?? store.effect!, budget.value).catch(tell),
+    () => showNow(),
     { flush: 'post' },
   );
   watch(
@@ -55,10 +61,10 @@ export function useOpened(id: string, engine: Engine) {
     try {
       await api.setBudget(store.projectId, value);
       budget.value = value;
-      await engine.edit(store.effect!, value);
+      await engine.edit(judged(store.effect!), value);
     } catch (error) {
       tell(error);
     }
   }
-  return { project, isReady, budget, setBudget };
+  return { project, isReady, budget, setBudget, showNow };
 }

@@ -29,8 +29,8 @@ import { marks, toggleMark } from '../values/marks';
 import { changeBase } from '../values/measured';
 import { muteSetting, resetSetting, type SettingAt } from '../values/settingActs';
 import { useSetting } from '../values/useSetting';
+import ChipDrawer from './ChipDrawer.vue';
 import MenuButton from './MenuButton.vue';
-import { isPickingIn } from '../pick/pick';
 import Refusal from '../Refusal.vue';
 import { ageShaper } from '../values/shapers';
 import ShaperWords from './ShaperWords.vue';
@@ -119,20 +119,8 @@ const reading = computed(() => {
 async function open(begun?: string): Promise<void> {
   isOpen.value = true;
   await openField(begun);
-  keepInside();
 }
-/** How far the drawer is moved to the left, so that the page does not cut it off. */
-const aside = ref(0);
-const DRAWER = 280;
-/** Above the chip where there is room, so that the next line's chips stay in reach. */
-const isAbove = ref(false);
-const DRAWER_HEIGHT = 120;
-function keepInside(): void {
-  const page = root.value?.closest('.page')?.getBoundingClientRect();
-  const { left, top } = root.value?.getBoundingClientRect() ?? { left: 0, top: 0 };
-  aside.value = page ? Math.min(0, page.right - left - DRAWER) : 0;
-  isAbove.value = page !== undefined && top - page.top > DRAWER_HEIGHT;
-}
+const drawer = ref<InstanceType<typeof ChipDrawer>>();
 function commit(): boolean {
   if (!commitField()) return false;
   isOpen.value = false;
@@ -150,9 +138,10 @@ function finish(by: 1 | -1): void {
   if (commit()) void goOn(() => root.value?.querySelector('button.chip'), by);
 }
 /** The drawer's own controls are reached by the down arrow, since Tab goes on to the next chip. */
-const enterDrawer = () => root.value?.querySelector<HTMLElement>('.drawer button')?.focus();
+const enterDrawer = () => drawer.value?.enter();
 function leave(event: FocusEvent): void {
-  if (root.value?.contains(event.relatedTarget as Node) || isPickingIn(root.value)) return;
+  const to = event.relatedTarget as Node;
+  if (root.value?.contains(to) || drawer.value?.holds(to)) return;
   // What is refused stays as it was typed, with the reason above it.
   if (!commit()) isOpen.value = false;
 }
@@ -287,14 +276,7 @@ function reset(): void {
         @blur="leave"
       />
     </Refusal>
-    <span
-      v-if="isOpen"
-      class="drawer"
-      :class="{ above: isAbove }"
-      :style="{ left: `${aside}px` }"
-      @focusout="leave"
-      @keydown.esc.stop="cancel"
-    >
+    <ChipDrawer v-if="isOpen && root" ref="drawer" :anchor="root" @focusout="leave" @keydown.esc.stop="cancel">
       <span v-if="problem" class="problem" role="alert">{{ problem }}</span>
       <span v-else-if="reading" class="hint" data-reading>is read as {{ reading }}</span>
       <span v-else class="hint">{{
@@ -325,7 +307,7 @@ function reset(): void {
         @change="(shaper, drag) => setShaper(id, shaper, drag)"
         @remove="removeShaper(id)"
       />
-    </span>
+    </ChipDrawer>
   </span>
 </template>
 
@@ -352,26 +334,6 @@ function reset(): void {
   cursor: text;
   background: var(--deep);
   box-shadow: inset 0 0 0 1px var(--accent);
-}
-.drawer {
-  position: absolute;
-  z-index: 30;
-  top: 28px;
-  left: 0;
-  width: 262px;
-  padding: 6px 8px;
-  background: #232326;
-  border: 1px solid #434347;
-  border-radius: 4px;
-  box-shadow: 0 6px 18px #000a;
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-  font-size: 12.5px;
-}
-.drawer.above {
-  top: auto;
-  bottom: 28px;
 }
 .hint {
   color: var(--soft);

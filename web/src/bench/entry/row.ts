@@ -1,7 +1,7 @@
 import { nextTick } from 'vue';
 
 /** Where chips stand in a row: the page of chapters, or a drawer, a bar, a popover of its own. */
-const HOLDERS = '.page, .drawer, .words, .bar, .transport, .handle-bar';
+const HOLDERS = '.page, .drawer, .words, .bar, .transport';
 const CHIPS = 'button.chip';
 
 const isInDrawer = (chip: Element, holder: Element) => {

@@ -1,4 +1,4 @@
-import { useStorage } from '@vueuse/core';
+import { useEventListener, useStorage } from '@vueuse/core';
 import { ref } from 'vue';
 import { useCommands, type Commands } from '../commands/registry';
 
@@ -13,6 +13,9 @@ export function usePanes(commands: Commands) {
   const isBelowFolded = useStorage('jinx pane below folded', false);
   /** Whether the picture has the whole window. */
   const isAlone = ref(false);
+  useEventListener(window, 'keydown', (event) => {
+    if (event.key === 'Escape' && !event.defaultPrevented) isAlone.value = false;
+  });
   useCommands(
     {
       'pane.chapters': () => (areChaptersFolded.value = !areChaptersFolded.value),

@@ -1,27 +1,23 @@
 <script setup lang="ts">
 import { listed } from '@jinx/core/document';
-import { FAR_VIEW, FIRST_VIEW, SIDE_VIEWS, type View } from '@jinx/player/scene';
+import type { View } from '@jinx/player/scene';
 import { Button, Switch } from 'ant-design-vue';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { SHOWN } from '../bench';
+import { READY_CAMERAS } from '../stage/useJudging';
 
 /** Where the stage is seen from: ready places, and those that were kept. */
 const emit = defineEmits<{ look: [view: View]; keep: [] }>();
 const store = useEffectStore();
 const { follows } = inject(SHOWN)!;
 const kept = computed(() => listed(store.effect!.stage.cameras));
-const READY: readonly { readonly text: string; readonly help: string; readonly view: View }[] = [
-  { text: 'near', help: 'A figure whole', view: FIRST_VIEW },
-  { text: 'game', help: 'Where a game sees it from', view: FAR_VIEW },
-  ...SIDE_VIEWS.map(({ name, view }) => ({ text: name, help: `Level, from the ${name}`, view })),
-];
 </script>
 
 <template>
   <p>
-    <Button v-for="{ text, help, view } in READY" :key="text" :title="help" @click="emit('look', view)">{{
-      text
+    <Button v-for="{ name, help, view } in READY_CAMERAS" :key="name" :title="help" @click="emit('look', view)">{{
+      name
     }}</Button>
   </p>
   <p v-if="kept.length">

@@ -4,6 +4,7 @@ import { inject } from 'vue';
 import { SHOWN } from '../bench';
 import { useDimsOthers } from '../stage/usePulled';
 import { VIEWS } from '../stage/views';
+import JudgingWords from './JudgingWords.vue';
 
 /** What the stage shows of the effect, and how. */
 const { view, showGuides, isRaw, isDim, replays } = inject(SHOWN)!;
@@ -35,6 +36,7 @@ const SWITCHES = [
       >{{ name }} <Switch v-model:checked="isOn.value" size="small" :aria-label="name"
     /></label>
   </div>
+  <JudgingWords />
 </template>
 
 <style scoped>

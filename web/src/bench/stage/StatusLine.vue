@@ -36,8 +36,9 @@ const cost = computed(() => {
         class="counts number"
         aria-label="Counts and cost"
         title="How many live, and what a step and a picture cost; the budget and the quality are set here"
-        ><span data-living>{{ countText(state.living) }}</span
-        >{{ ' alive' }} · {{ cost }}</Button
+        ><span
+          ><span data-living>{{ countText(state.living) }}</span> alive · {{ cost }}</span
+        ></Button
       >
     </Popover>
     <span v-if="unseen" class="note" role="status" data-unseen :title="unseen">Not seen: {{ unseen }}</span>

@@ -1,0 +1,139 @@
+// The picture's room: panes that are dragged, folded and kept, the picture alone and in a window of its own, keys that are
+// given to other commands, and what stands on the stage to judge by.
+import { drawer, turnShown } from './choose.ts';
+import { chapter, differing, goTo, openMantle, pixels } from './bench.ts';
+import { expect, test, type Page } from './test.ts';
+
+test.describe.configure({ mode: 'serial' });
+let page: Page;
+test.beforeAll(async ({ browser }) => {
+  page = await browser.newPage();
+  await openMantle(page);
+  await goTo(page, 100);
+});
+test.afterAll(() => page.close());
+
+const picture = async () => (await page.locator('.stage canvas').boundingBox())!;
+const chapters = () => page.getByRole('complementary', { name: 'What is chosen' });
+
+test('the picture has its room, and panes are moved by their borders, folded, and kept', async () => {
+  const { width, height } = await picture();
+  expect([width >= 856, height >= 440]).toEqual([true, true]);
+  const border = page.getByRole('separator', { name: 'Width of the chapters' });
+  await border.focus();
+  const before = Number(await border.getAttribute('aria-valuenow'));
+  await page.keyboard.press('ArrowLeft');
+  await expect(border).toHaveAttribute('aria-valuenow', String(before + 2));
+  const { x, y } = (await border.boundingBox())!;
+  await page.mouse.move(x + 1, y + 200);
+  await page.mouse.down();
+  await page.mouse.move(x - 150, y + 200, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => (await picture()).width).toBeLessThan(width - 100);
+  const narrow = (await picture()).width;
+  await page.getByRole('separator', { name: 'Height of what stands below the picture' }).dblclick();
+  await expect.poll(async () => (await picture()).height).toBeGreaterThan(height + 200);
+  await page.reload();
+  await expect(page.locator('.stage canvas')).toBeVisible();
+  await expect.poll(async () => Math.abs((await picture()).width - narrow)).toBeLessThan(3);
+  expect((await picture()).height).toBeGreaterThan(height + 200);
+  await page.getByRole('separator', { name: 'Height of what stands below the picture' }).dblclick();
+  await expect(page.getByRole('row', { name: 'Motes', exact: true })).toBeVisible();
+  await goTo(page, 100);
+});
+
+test('one key shows the picture alone, with transport and the chip that was used last', async () => {
+  await chapter(page, 'Life');
+  await page.getByRole('button', { name: /^size:/ }).focus();
+  await page.keyboard.press('f');
+  await expect.poll(async () => (await picture()).width).toBe(1280);
+  await expect(chapters()).toBeHidden();
+  const before = await pixels(page);
+  await page.getByRole('toolbar', { name: 'Playing' }).getByRole('button', { name: /size:/ }).click();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type('9 cm');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => differing(before, await pixels(page))).toBeGreaterThan(1000);
+  await page.keyboard.press('Escape');
+  await expect(chapters()).toBeVisible();
+  await page.keyboard.press('Control+z');
+});
+
+test('the picture opens in a window of its own, and goes along', async () => {
+  const opened = page.waitForEvent('popup');
+  await page.getByRole('button', { name: 'The picture in a window of its own' }).click();
+  const other = await opened;
+  const shot = async () => (await other.screenshot()).toString('base64');
+  const black = await shot();
+  await expect.poll(shot).not.toBe(black);
+  await other.waitForTimeout(500);
+  const still = await shot();
+  await goTo(page, 140);
+  await expect.poll(shot).not.toBe(still);
+  await other.close();
+});
+
+test('keys are given to other commands and taken back, and single letters can be switched off', async () => {
+  const isRaw = async () => {
+    await drawer(page, 'Shown');
+    const checked = await page.getByRole('switch', { name: 'Raw' }).isChecked();
+    await page.getByRole('button', { name: 'Shown', exact: true }).click();
+    await page.locator('.stage canvas').focus();
+    return checked;
+  };
+  const keys = page.getByRole('dialog', { name: 'Keys' });
+  await page.getByRole('button', { name: 'Keys', exact: true }).click();
+  await keys.getByRole('textbox', { name: 'find a key' }).fill('bloom');
+  await keys.getByRole('button', { name: /^Change the key of: raw/ }).click();
+  await page.keyboard.press('d');
+  await expect(keys.getByRole('status')).toContainText('D was the key of “dim');
+  await keys.getByRole('button', { name: 'Close' }).click();
+  await page.locator('.stage canvas').focus();
+  await page.keyboard.press('r');
+  expect(await isRaw()).toBe(false);
+  await page.keyboard.press('d');
+  expect(await isRaw()).toBe(true);
+  await page.getByRole('button', { name: 'Keys', exact: true }).click();
+  await keys.getByRole('switch', { name: 'Single letters act' }).click();
+  await keys.getByRole('button', { name: 'Close' }).click();
+  await page.locator('.stage canvas').focus();
+  await page.keyboard.press('d');
+  expect(await isRaw()).toBe(true);
+  await page.getByRole('button', { name: 'Keys', exact: true }).click();
+  await keys.getByRole('button', { name: 'As they were' }).click();
+  await keys.getByRole('button', { name: 'Close' }).click();
+  await page.locator('.stage canvas').focus();
+  await page.keyboard.press('r');
+  expect(await isRaw()).toBe(false);
+});
+
+test('a light of one’s own shines on the figure; hidden, she is gone and what is born on her is not', async () => {
+  await turnShown(page, 'Guides');
+  await page.keyboard.press('Alt+6');
+  const bare = await pixels(page);
+  await page.keyboard.press('Alt+2');
+  await expect.poll(async () => differing(bare, await pixels(page))).toBeGreaterThan(10_000);
+  await drawer(page, 'Light');
+  const dark = await pixels(page);
+  await page.getByRole('button', { name: 'Put a light there' }).click();
+  await expect.poll(async () => differing(dark, await pixels(page))).toBeGreaterThan(1000);
+  const { hash } = await page.evaluate(() => window.jinx.hash());
+  await drawer(page, 'Figures');
+  const seen = await pixels(page);
+  await page.getByRole('button', { name: 'Hide Sedge' }).click();
+  await expect.poll(async () => differing(seen, await pixels(page))).toBeGreaterThan(1000);
+  expect((await page.evaluate(() => window.jinx.hash())).hash).toBe(hash);
+});
+
+test('a setting’s tooltip says what it does, its limits, where it begins and when it acts', async () => {
+  await chapter(page, 'Life');
+  await page.getByRole('button', { name: /^opacity:/ }).hover();
+  const tip = page.getByRole('tooltip');
+  await expect(tip).toContainText('How opaque a particle is.');
+  await expect(tip).toContainText('0 to 100%');
+  await expect(tip).toContainText('nothing is simulated again');
+  await page.keyboard.press('Escape');
+  await expect(tip).toBeHidden();
+  await page.getByRole('combobox', { name: 'blending' }).hover();
+  await expect(tip).toContainText('One of: ');
+});
