@@ -16,7 +16,8 @@ const PROJECT_BYTES = `select
   + coalesce((select sum(pg_column_size(revisions.document)) from revisions join effects on effects.id = effect_id where project_id = $1), 0)
   + coalesce((select sum(pg_column_size(changes)) from edits join effects on effects.id = effect_id where project_id = $1), 0)
   + coalesce((select sum(pg_column_size(tray.document) + coalesce(pg_column_size(tray.picture), 0))
-      from tray join effects on effects.id = effect_id where project_id = $1), 0) as bytes`;
+      from tray join effects on effects.id = effect_id where project_id = $1), 0)
+  + coalesce((select sum(octet_length(content)) from project_files where project_id = $1), 0) as bytes`;
 
 const inGigabytes = (bytes: number): string => (bytes / 1024 ** 3).toFixed(1);
 

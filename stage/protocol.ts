@@ -135,6 +135,11 @@ export interface StageFog {
   readonly colour: readonly [number, number, number] | null;
 }
 
+/** How the light of a picture becomes what a screen shows: clipped, by a curve, or by a table. */
+export type StageTone =
+  | { readonly kind: 'none' | 'neutral' | 'filmic' }
+  | { readonly kind: 'table'; /** As `readToneTable` of core reads it. */ readonly text: string };
+
 /** A light of the artist's own: metres; linear colour; how bright it is half a metre away, beside a clear sky. */
 export interface StageLight {
   readonly at: readonly [number, number, number];
@@ -259,6 +264,7 @@ export type ToStage =
   | { kind: 'layers'; layers: DrawnLayer[] }
   | { kind: 'guides'; guides: Guide[]; isShown: boolean }
   | { kind: 'surround'; surround: Surround }
+  | { kind: 'tone'; tone: StageTone }
   | { kind: 'ownLights'; lights: StageLight[] }
   /** All that belongs to the edit of that number has been told. */
   | { kind: 'edited'; edit: number }

@@ -125,6 +125,8 @@ export class Stage {
         return this.#instants.forget();
       case 'surround':
         return this.#surroundings.set(order.surround);
+      case 'tone':
+        return this.#passes.lens.setTone(order.tone);
       case 'ownLights':
         return this.#drawings.setOwnLights(order.lights);
       case 'lens':

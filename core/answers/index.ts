@@ -1,3 +1,3 @@
-export { news, parcelChoices, parcelRefusal, role } from './shapes.ts';
+export { news, parcelChoices, parcelRefusal, role, toneChoice } from './shapes.ts';
 export * from './routes.ts';
 export type * from './types.ts';

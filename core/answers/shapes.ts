@@ -41,11 +41,21 @@ export const effectSummary = z.object({
 });
 /** The disk that a project and all of them take, and may take, in bytes. */
 export const diskUse = z.object({ bytes: count, mostBytes: count, allBytes: count, mostAllBytes: count });
+/** How the light of a picture becomes what a screen shows: clipped, by one of two curves, or by a table of the game. */
+export const toneChoice = z.enum(['none', 'neutral', 'filmic', 'table']);
+export const projectFile = z.object({
+  purpose: z.enum(['reference', 'tone']),
+  name: z.string(),
+  type: z.string(),
+  bytes: count,
+});
 export const projectDetail = z.object({
   id: z.string(),
   name: z.string(),
   livingBudget: count,
   licence: z.string(),
+  tone: toneChoice,
+  files: z.array(projectFile),
   effects: z.array(effectSummary),
   assets: z.array(assetSummary),
   disk: diskUse,

@@ -9,3 +9,4 @@ export * from './hashName.ts';
 export * from './openFile.ts';
 export * from './parcel/index.ts';
 export * from './pictures.ts';
+export * from './toneTable.ts';

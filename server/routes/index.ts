@@ -3,6 +3,7 @@ import type { House } from '../house.ts';
 import { ASSETS } from './assets.ts';
 import { DELETED } from './deleted.ts';
 import { EFFECTS } from './effects.ts';
+import { FILES } from './files.ts';
 import { HISTORY } from './history.ts';
 import { PARCELS } from './parcels.ts';
 import { PRESETS } from './presets.ts';
@@ -36,6 +37,7 @@ export const ROUTES: readonly Route[] = [
   ...HEALTH,
   ...PROJECTS,
   ...EFFECTS,
+  ...FILES,
   ...HISTORY,
   ...DELETED,
   ...ASSETS,

@@ -1,5 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import type { Answer, AssetSummary, EffectSummary, ProjectDetail, ProjectSummary, Unsent } from '@jinx/core/answers';
+import {
+  toneChoice,
+  type Answer,
+  type AssetSummary,
+  type EffectSummary,
+  type ProjectDetail,
+  type ProjectFile,
+  type ProjectSummary,
+  type Unsent,
+} from '@jinx/core/answers';
 import { licenceSchema } from '@jinx/core/formats';
 import { z } from 'zod';
 import { DOCUMENT_BODY, jsonOf } from '../body.ts';
@@ -21,6 +30,7 @@ const projectChange = projectName.partial().extend({
     .max(4_000_000, 'a budget is at most 4,000,000')
     .optional(),
   licence: licenceSchema.optional(),
+  tone: toneChoice.exclude(['table']).optional(),
 });
 
 /** Whether somebody has a part in a project; nobody's who does not sign in are all. */
@@ -62,8 +72,8 @@ export const PROJECTS: readonly Route[] = [
     path: '/projects/:id',
     about: 'project',
     answer: async ({ house: { database, quota }, context, id }) => {
-      const { rows } = await database.query<Pick<ProjectDetail, 'id' | 'name' | 'livingBudget' | 'licence'>>(
-        'select id, name, living_budget as "livingBudget", licence from projects where id = $1',
+      const { rows } = await database.query<Pick<ProjectDetail, 'id' | 'name' | 'livingBudget' | 'licence' | 'tone'>>(
+        'select id, name, living_budget as "livingBudget", licence, tone from projects where id = $1',
         [id],
       );
       const effects = await database.query<Unsent<EffectSummary>>(
@@ -77,10 +87,18 @@ export const PROJECTS: readonly Route[] = [
          where project_id = $1 and deleted_at is null order by added_at, hash`,
         [id],
       );
+      const files = await database.query<ProjectFile>(
+        'select purpose, name, type, octet_length(content) as bytes from project_files where project_id = $1 order by purpose',
+        [id],
+      );
       const disk = await quota.useOf(database, id);
-      context.body = { ...rows[0]!, effects: effects.rows, assets: assets.rows, disk } satisfies Unsent<
-        Answer<'GET /projects/:id'>
-      >;
+      context.body = {
+        ...rows[0]!,
+        effects: effects.rows,
+        assets: assets.rows,
+        files: files.rows,
+        disk,
+      } satisfies Unsent<Answer<'GET /projects/:id'>>;
     },
   },
   {
@@ -88,11 +106,11 @@ export const PROJECTS: readonly Route[] = [
     path: '/projects/:id',
     about: 'project',
     answer: async ({ house, context, id }) => {
-      const { name, livingBudget, licence } = await jsonOf(context, projectChange);
+      const { name, livingBudget, licence, tone } = await jsonOf(context, projectChange);
       await house.database.query(
         `update projects set name = coalesce($2, name), living_budget = coalesce($3, living_budget),
-           licence = coalesce($4, licence) where id = $1`,
-        [id, name ?? null, livingBudget ?? null, licence ?? null],
+           licence = coalesce($4, licence), tone = coalesce($5, tone) where id = $1`,
+        [id, name ?? null, livingBudget ?? null, licence ?? null, tone ?? null],
       );
       context.status = 204;
     },

@@ -1,18 +1,56 @@
+import { readToneTable, type ToneTable } from '@jinx/core/formats';
 import * as THREE from 'three';
 import { Bloom } from './bloom.ts';
 import { FullScreen, passMaterial } from './fullScreen.ts';
 import { setDefine } from '../looks/light.ts';
-import type { StageLens, StageView } from '../protocol.ts';
+import type { StageLens, StageTone, StageView } from '../protocol.ts';
 import { isColoured } from '../views.ts';
 
 // Views that tell something by their tones are shown as they are: no bloom, no exposure, no tone curve.
-// Tone curve: Narkowicz, 2015, ACES Filmic Tone Mapping Curve. Then sRGB (IEC 61966-2-1), then a grain of dither.
+// Tone curve: filmic is Narkowicz, 2015, ACES Filmic Tone Mapping Curve; neutral is the PBR Neutral tone mapper of the
+// Khronos Group, 2024. Then sRGB (IEC 61966-2-1), then a grain of dither.
 const fragmentShader = /* glsl */ `
   uniform sampler2D picture;
   uniform sampler2D shine;
   uniform sampler2D instants;
   uniform float exposure, shining;
   varying vec2 at;
+  #ifdef TONE_LINE
+  uniform sampler2D tone_table;
+  #endif
+  #ifdef TONE_CUBE
+  uniform mediump sampler3D tone_table;
+  #endif
+  uniform vec3 tone_from, tone_to;
+  uniform float tone_size;
+  vec3 encoded(vec3 c) { return mix(c * 12.92, 1.055 * pow(c, vec3(1.0 / 2.4)) - 0.055, step(0.0031308, c)); }
+  vec3 neutral(vec3 c) {
+    float least = min(c.r, min(c.g, c.b));
+    c -= least < 0.08 ? least - 6.25 * least * least : 0.04;
+    float peak = max(c.r, max(c.g, c.b));
+    if (peak < 0.76) return c;
+    float shown = 1.0 - 0.24 * 0.24 / (peak + 0.24 - 0.76);
+    c *= shown / peak;
+    return mix(c, vec3(shown), 1.0 - 1.0 / (0.15 * (peak - shown) + 1.0));
+  }
+  // By the middles of its first and last entries.
+  vec3 inTable(vec3 c) {
+    return (clamp((c - tone_from) / (tone_to - tone_from), 0.0, 1.0) * (tone_size - 1.0) + 0.5) / tone_size;
+  }
+  vec3 toned(vec3 c) {
+  #if defined(TONE_LINE)
+    vec3 place = inTable(encoded(max(c, 0.0)));
+    return vec3(texture(tone_table, vec2(place.r, 0.5)).r, texture(tone_table, vec2(place.g, 0.5)).g, texture(tone_table, vec2(place.b, 0.5)).b);
+  #elif defined(TONE_CUBE)
+    return texture(tone_table, inTable(encoded(max(c, 0.0)))).rgb;
+  #elif defined(TONE_NONE)
+    return encoded(clamp(c, 0.0, 1.0));
+  #elif defined(TONE_NEUTRAL)
+    return encoded(clamp(neutral(max(c, 0.0)), 0.0, 1.0));
+  #else
+    return encoded(clamp((c * (2.51 * c + 0.03)) / (c * (2.43 * c + 0.59) + 0.14), 0.0, 1.0));
+  #endif
+  }
   void main() {
     // Pixel for pixel: to blend four of half floats takes long where a machine draws without a graphics card.
     vec4 seen = texelFetch(picture, ivec2(gl_FragCoord.xy), 0);
@@ -22,16 +60,17 @@ const fragmentShader = /* glsl */ `
     c = mix(c * (1.0 - other.a) + other.rgb, c, smoothstep(0.3, 0.8, c.g));
   #endif
   #ifdef IS_PLAIN
-    c = clamp(c, 0.0, 1.0);
+    c = encoded(clamp(c, 0.0, 1.0));
   #else
     if (shining > 0.0) c += texture2D(shine, at).rgb * shining;
     c *= exposure;
-    c = clamp((c * (2.51 * c + 0.03)) / (c * (2.43 * c + 0.59) + 0.14), 0.0, 1.0);
+    c = toned(c);
   #endif
   #ifdef IS_GREY
-    c = vec3(dot(c, vec3(0.2126, 0.7152, 0.0722)));
+    // Of the light that is shown, not of its code.
+    vec3 light = mix(c / 12.92, pow((c + 0.055) / 1.055, vec3(2.4)), step(0.04045, c));
+    c = encoded(vec3(dot(light, vec3(0.2126, 0.7152, 0.0722))));
   #endif
-    c = mix(c * 12.92, 1.055 * pow(c, vec3(1.0 / 2.4)) - 0.055, step(0.0031308, c));
   #ifdef IS_CUT_OUT
     gl_FragColor = vec4(clamp(c, 0.0, 1.0), clamp(seen.a, 0.0, 1.0));
   #else
@@ -40,6 +79,21 @@ const fragmentShader = /* glsl */ `
   #endif
   }
 `;
+
+/** A table as a texture of half floats, which every graphics card blends between. */
+function toneTexture({ kind, size, values }: ToneTable): THREE.Texture {
+  const entries = values.length / 3;
+  const halves = new Uint16Array(entries * 4);
+  for (let n = 0; n < entries; n++)
+    for (let c = 0; c < 4; c++) halves[n * 4 + c] = THREE.DataUtils.toHalfFloat(c < 3 ? values[n * 3 + c]! : 1);
+  const texture =
+    kind === 'line' ? new THREE.DataTexture(halves, size, 1) : new THREE.Data3DTexture(halves, size, size, size);
+  texture.format = THREE.RGBAFormat;
+  texture.type = THREE.HalfFloatType;
+  texture.minFilter = texture.magFilter = THREE.LinearFilter;
+  texture.needsUpdate = true;
+  return texture;
+}
 
 /** Brings a coarse picture to the size it is shown in: of bytes, and with nothing left to compute for each point. */
 const stretchShader = /* glsl */ `
@@ -68,6 +122,10 @@ export class Lens {
     instants: { value: null },
     exposure: { value: 1 },
     shining: { value: 0 },
+    tone_table: { value: null },
+    tone_from: { value: new THREE.Vector3() },
+    tone_to: { value: new THREE.Vector3(1, 1, 1) },
+    tone_size: { value: 2 },
   });
   readonly #stretching = passMaterial(stretchShader, { picture: { value: null } });
   /** The picture as it is shown, where it is coarser than what it is shown on. */
@@ -77,6 +135,23 @@ export class Lens {
 
   set(lens: StageLens): void {
     this.#lens = lens;
+  }
+
+  /** Brings light to the screen by another curve, or by a table. */
+  setTone(tone: StageTone): void {
+    const { uniforms } = this.#material;
+    const table = tone.kind === 'table' ? readToneTable(tone.text) : null;
+    (uniforms['tone_table']!.value as THREE.Texture | null)?.dispose();
+    uniforms['tone_table']!.value = table && toneTexture(table);
+    if (table) {
+      uniforms['tone_from']!.value.fromArray(table.from);
+      uniforms['tone_to']!.value.fromArray(table.to);
+      uniforms['tone_size']!.value = table.size;
+    }
+    setDefine(this.#material, 'TONE_NONE', tone.kind === 'none');
+    setDefine(this.#material, 'TONE_NEUTRAL', tone.kind === 'neutral');
+    setDefine(this.#material, 'TONE_LINE', table?.kind === 'line');
+    setDefine(this.#material, 'TONE_CUBE', table?.kind === 'cube');
   }
 
   setView(view: StageView): void {

@@ -3,8 +3,10 @@ import {
   type Answer,
   type AnswerRoute,
   type ParcelChoices,
+  type ProjectFile,
   type Role,
   type Standing,
+  type ToneChoice,
 } from '@jinx/core/answers';
 import type { Edit, Effect } from '@jinx/core/document';
 import type { FilmSettings } from '@jinx/core/formats';
@@ -27,6 +29,7 @@ export type {
   ParcelQuestion,
   Present,
   ProjectDetail,
+  ProjectFile,
   ProjectSummary,
   Revision,
   Role,
@@ -34,6 +37,7 @@ export type {
   Standing,
   Start,
   StoredEffect,
+  ToneChoice,
 } from '@jinx/core/answers';
 
 /** The server's disk, or the project's share of it, is full. */
@@ -140,6 +144,19 @@ export const api = {
   addProject: (name: string) => answerOf('POST /projects', { body: { name } }),
   project: (id: string) => answerOf('GET /projects/:id', { of: { id } }),
   search: (id: string, text: string) => answerOf('GET /projects/:id/search', { of: { id }, query: { text } }),
+  setTone: (id: string, tone: ToneChoice) => order('PATCH', `/projects/${id}`, { tone }),
+  /** What a project keeps one of for each purpose. */
+  projectFile: async (id: string, purpose: ProjectFile['purpose']) =>
+    (await ask('GET', `/projects/${id}/files/${purpose}`)).blob(),
+  keepProjectFile: async (id: string, purpose: ProjectFile['purpose'], file: Blob, name: string, type: string) =>
+    void (await ask(
+      'PUT',
+      `/projects/${id}/files/${purpose}?${new URLSearchParams({ name, type }).toString()}`,
+      file,
+      { 'Content-Type': 'application/octet-stream' },
+    )),
+  removeProjectFile: (id: string, purpose: ProjectFile['purpose']) =>
+    order('DELETE', `/projects/${id}/files/${purpose}`),
   setBudget: (id: string, livingBudget: number) => order('PATCH', `/projects/${id}`, { livingBudget }),
   deleteProject: (id: string) => order('DELETE', `/projects/${id}`),
   deletedProjects: () => answerOf('GET /deleted'),

@@ -8,7 +8,7 @@ import { openDoor } from '../engine/door';
 import { Engine } from '../engine/engine';
 import { FIRST_VIEW, type View as Camera } from '@jinx/player/scene';
 import { useEffectStore } from '../stores/effect';
-import { BELOW, ENGINE, LAYER_ACTS, REFERENCE, TOOL, type Below, type Tool } from './bench';
+import { BELOW, ENGINE, LAYER_ACTS, TOOL, type Below, type Tool } from './bench';
 import BenchTop from './BenchTop.vue';
 import Chapters from './Chapters.vue';
 import { provideCommands } from './commands/registry';
@@ -40,6 +40,7 @@ import StageView from './stage/StageView.vue';
 import LastChip from './stage/LastChip.vue';
 import { useLastChip } from './stage/useLastChip';
 import { useJudging } from './stage/useJudging';
+import { useProjectFiles } from './stage/useProjectFiles';
 import { usePictureWindow } from './stage/usePictureWindow';
 import Transport from './stage/Transport.vue';
 import { useAssets } from './useAssets';
@@ -82,8 +83,7 @@ const { found, mend } = useFindings(engine, budget);
 const other = provideOther();
 
 const stageView = ref<InstanceType<typeof StageView>>();
-const reference = shallowRef<File | null>(null);
-provide(REFERENCE, reference);
+const { reference, setReference } = useProjectFiles(engine, project);
 const referencePlace = ref<'beside' | 'over'>('beside');
 /** Where the stage is seen from. */
 const seen = shallowRef<Camera>(FIRST_VIEW);
@@ -191,7 +191,7 @@ function dropOnChapter(event: DragEvent): void {
                       v-if="reference && referencePlace === 'over'"
                       v-model:place="referencePlace"
                       :file="reference"
-                      @remove="reference = null"
+                      @remove="setReference(null)"
                     />
                   </StageView>
                   <OtherStage
@@ -203,7 +203,7 @@ function dropOnChapter(event: DragEvent): void {
                     v-if="reference && referencePlace === 'beside'"
                     v-model:place="referencePlace"
                     :file="reference"
-                    @remove="reference = null"
+                    @remove="setReference(null)"
                   />
                 </div>
                 <ViewLegend :view="view" :instants="instants" :have="engine.instants.value" />

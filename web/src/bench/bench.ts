@@ -47,8 +47,11 @@ export interface Shown {
 }
 export const SHOWN: InjectionKey<Shown> = Symbol('shown');
 
-/** A picture or video to compare with. */
-export const REFERENCE: InjectionKey<Ref<File | null>> = Symbol('reference');
+/** A picture or video to compare with, kept with the project. */
+export const REFERENCE: InjectionKey<{
+  readonly file: Readonly<Ref<File | null>>;
+  readonly set: (file: File | null) => Promise<void>;
+}> = Symbol('reference');
 
 /** What is done with rows of layers. */
 export const LAYER_ACTS: InjectionKey<LayerActs> = Symbol('layer acts');

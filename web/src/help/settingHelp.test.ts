@@ -12,7 +12,9 @@ import { settingHelp } from './settingHelp';
 /** The settings of every layer, force, surface, ribbon and step of a look. */
 const ALL: readonly Declaration[] = [
   LAYER_SETTINGS,
-  ...[FORCE_SETTINGS, SURFACE_SETTINGS, RIBBON_SETTINGS, STEP_SETTINGS].flatMap((kinds) => Object.values<object>(kinds)),
+  ...[FORCE_SETTINGS, SURFACE_SETTINGS, RIBBON_SETTINGS, STEP_SETTINGS].flatMap((kinds) =>
+    Object.values<object>(kinds),
+  ),
 ].flatMap((table) => Object.values<Declaration>(table as Record<string, Declaration>));
 
 describe('the help of a setting', () => {

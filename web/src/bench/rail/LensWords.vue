@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import type { Effect } from '@jinx/core/document';
-import { computed } from 'vue';
+import { computed, inject } from 'vue';
+import type { ToneChoice } from '../../api';
 import { useEffectStore } from '../../stores/effect';
 import ColourField from '../colour/ColourField.vue';
 import { cssOf } from '../values/colour';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import PictureMenu from '../chips/PictureMenu.vue';
 import PlainChip from '../chips/PlainChip.vue';
+import { pickFile } from '../files';
+import type { PickItem } from '../pick/pick';
+import { TONE } from '../stage/useProjectFiles';
 import SwitchChip from '../chips/SwitchChip.vue';
 
 /** Lens and air in sentences. */
@@ -23,6 +27,20 @@ const FIRST_FOG = '#8a94a0';
 
 const set = (label: string, recipe: (stage: Effect['stage']) => void, gesture: string | null = null) =>
   store.change(label, (draft) => recipe(draft.stage), gesture);
+
+const tone = inject(TONE)!;
+const TABLE = 'a table of the game…';
+const tones = computed((): PickItem[] => [
+  { value: 'filmic', text: 'filmic', help: 'Bright light rolls off softly and loses some of its hue' },
+  { value: 'neutral', text: 'neutral', help: 'Colours stay as they are set as long as the screen can show them' },
+  { value: 'none', text: 'none', help: 'What is brighter than the screen is cut off' },
+  ...(tone.table.value ? [{ value: 'table', text: tone.table.value, help: 'The table that the project keeps' }] : []),
+  { value: TABLE, text: TABLE, help: 'A colour table as text (.cube), as the game has it' },
+]);
+function setTone(value: string): void {
+  if (value === TABLE || value === 'table') pickFile('.cube', (file) => void tone.bring(file));
+  else void tone.choose(value as Exclude<ToneChoice, 'table'>);
+}
 </script>
 
 <template>
@@ -138,5 +156,9 @@ const set = (label: string, recipe: (stage: Effect['stage']) => void, gesture: s
             set('colour the fog', (stage) => (stage.air.fog.colour = cssOf({ palette: entry }, store.effect!)))
         " /></template
     >.
+  </p>
+  <p>
+    The project’s tone curve is
+    <ChoiceChip :value="tone.choice.value" :choices="tones" label="tone curve of the project" @choose="setTone" />.
   </p>
 </template>

@@ -11,7 +11,7 @@ const { view, showGuides, isRaw, isDim, replays } = inject(SHOWN)!;
 const dimsOthers = useDimsOthers();
 const SWITCHES = [
   { name: 'Guides', help: 'Grid, sources, forces and handles (C)', isOn: showGuides },
-  { name: 'Raw', help: 'Without bloom, exposure, fog and tone curve (R)', isOn: isRaw },
+  { name: 'Raw', help: 'Without bloom, exposure and fog (R)', isOn: isRaw },
   { name: 'Dim', help: 'Darker, for what is too bright to work on (D)', isOn: isDim },
   {
     name: 'Others dimmed',
