@@ -1,4 +1,4 @@
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 
 /** Chooses in a chip of choices, by the value or the words of what is chosen. */
 export async function choose(page: Page, label: string | RegExp, what: string | { label: string }): Promise<void> {
@@ -16,8 +16,12 @@ export async function drawer(page: Page, name: string): Promise<void> {
   if ((await button.getAttribute('aria-expanded')) !== 'true') await button.click();
 }
 /** Closes it again. */
-export const closeDrawer = (page: Page, name: string) =>
-  page.getByRole('toolbar', { name: 'The picture' }).getByRole('button', { name, exact: true }).click();
+export async function closeDrawer(page: Page, name: string): Promise<void> {
+  await page.getByRole('toolbar', { name: 'The picture' }).getByRole('button', { name, exact: true }).click();
+  await page.getByRole('group', { name, exact: true }).waitFor({ state: 'detached' });
+  // What is pointed at is lit: the pictures of tests have nothing lit.
+  await page.mouse.move(640, 8);
+}
 
 /** Turns guides, the raw picture or another switch of what is shown. */
 export async function turnShown(page: Page, name: string): Promise<void> {
@@ -51,9 +55,22 @@ const PAGES: Record<string, string> = {
 export async function below(page: Page, name: string): Promise<void> {
   const menu = PAGES[name];
   const own = page.getByRole('button', { name: menu || name, exact: true });
+  // On the rulers there is nothing to go back from.
+  if (menu === '' && !(await own.isVisible())) return;
   await own.click();
   if (menu)
     await page.getByRole('option', { name: name === 'Compared' ? 'With another' : name, exact: true }).click();
+}
+
+/** Chooses one of a few that stand side by side. */
+export const segment = (page: Page, name: string) =>
+  page.locator('.ant-segmented-item', { hasText: new RegExp(`^${name}$`) }).click();
+
+/** The field of the budget, which stands behind the counts. */
+export async function budgetField(page: Page): Promise<Locator> {
+  const field = page.getByLabel(/^Budget/);
+  if (!(await field.isVisible())) await page.getByRole('button', { name: 'Counts and cost' }).click();
+  return field;
 }
 
 /** Types a colour into its picker. */

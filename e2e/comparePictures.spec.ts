@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import { closeDrawer, drawer, turnShown, surround, below } from './choose.ts';
+import { closeDrawer, drawer, turnShown, surround, below, segment } from './choose.ts';
 import { expect, test, type Page, type TestInfo } from './test.ts';
 import { chapter, choose, differing, goTo, openMantle, pixels, screen, type } from './bench.ts';
 
@@ -50,11 +50,11 @@ test('the other picture is of the same instant, seed and camera, up to a border 
   const alone = await seen(page);
   await below(page, 'Compared');
   await choose(page, 'effect to compare with', { label: 'itself, as it was opened' });
-  await page.getByRole('button', { name: 'one over the other' }).click();
+  await segment(page, 'one over the other');
   await shown(page);
   const same = await seen(page);
   expect(differing(columns(alone, 0, 430), columns(same, 0, 430))).toBe(0);
-  expect(differing(columns(alone, 460, 890), columns(same, 460, 890))).toBeLessThan(20);
+  expect(differing(columns(alone, 480, 890), columns(same, 480, 890))).toBeLessThan(20);
 
   // A change is seen on this side only, and again on both once the border has passed.
   await chapter(page, 'Life');
@@ -63,7 +63,7 @@ test('the other picture is of the same instant, seed and camera, up to a border 
   await shown(page);
   const changed = await seen(page);
   expect(differing(columns(same, 0, 430), columns(changed, 0, 430))).toBeGreaterThan(500);
-  expect(differing(columns(same, 460, 890), columns(changed, 460, 890))).toBeLessThan(20);
+  expect(differing(columns(same, 480, 890), columns(changed, 480, 890))).toBeLessThan(20);
   const border = page.getByRole('slider', { name: 'where one picture ends and the other begins' });
   await border.focus();
   await page.keyboard.press('Home');
@@ -74,20 +74,20 @@ test('the other picture is of the same instant, seed and camera, up to a border 
 test('two effects stand side by side', async ({ page }) => {
   await below(page, 'Compared');
   await choose(page, 'effect to compare with', { label: 'Seed Wreath' });
-  await page.getByRole('button', { name: 'side by side' }).click();
+  await segment(page, 'side by side');
   await shown(page);
   // Both are drawn by one worker, with the graphics of one canvas.
   const stages = page.workers().filter((one) => /\/worker-[^/]*\.js$/.test(one.url()));
   expect(stages.map((one) => one.url())).toHaveLength(1);
   const both = await seen(page);
   expect(differing(columns(both, 0, 440), columns(both, 450, 890), 30)).toBeGreaterThan(3000);
-  await page.getByRole('button', { name: 'this one' }).click();
+  await segment(page, 'this one');
   await expect(page.locator('[data-other]')).toHaveCount(0);
 });
 
 test('a contact sheet shows many instants, is taken again after a change, and leads to each', async ({ page }) => {
   await below(page, 'Instants');
-  await page.getByRole('button', { name: '8', exact: true }).click();
+  await segment(page, '8');
   const instants = page.getByRole('list', { name: 'Instants' }).locator('canvas');
   await expect(page.getByRole('button', { name: 'Save as one picture' })).toBeEnabled({ timeout: 60_000 });
   await expect(instants).toHaveCount(8);
@@ -144,7 +144,7 @@ test('a picture of one’s own stands beside the effect, or is laid over it', as
   await page.getByRole('button', { name: 'Lay it over' }).click();
   const over = await seen(page);
   expect(differing(alone, over, 8)).toBeGreaterThan(10_000);
-  await page.getByRole('button', { name: 'Take the reference away' }).click();
+  await page.getByRole('button', { name: 'Hide the reference' }).click();
   expect(differing(alone, await seenOnce(page, (now) => differing(alone, now) === 0))).toBe(0);
 });
 

@@ -1,4 +1,5 @@
 import { expect, test } from './test.ts';
+import { budgetField } from './choose.ts';
 import { beginWith, chapter, differing, goTo, openMantle, particlesOf, pixels, saved, type, play } from './bench.ts';
 
 let id = '';
@@ -169,7 +170,7 @@ test('what is typed wrongly is told, and nothing is lost', async ({ page }) => {
 
 test('what is being typed is not overwritten while the effect plays', async ({ page }) => {
   await play(page);
-  const budget = page.getByLabel(/^Budget/);
+  const budget = await budgetField(page);
   await budget.click();
   await page.keyboard.press('ControlOrMeta+a');
   await page.keyboard.type('123', { delay: 400 });

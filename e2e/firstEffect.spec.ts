@@ -1,5 +1,5 @@
 import { expect, test } from './test.ts';
-import { pickColour } from './choose.ts';
+import { pickColour, drawer, closeDrawer } from './choose.ts';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { beginWith, chapter, choose, differing, goTo, living, particlesOf, pixels, saved, type } from './bench.ts';
@@ -40,12 +40,11 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
     return data;
   }, readFileSync(SEDGE).toString('base64'));
   await page.locator('.stage').dispatchEvent('drop', { dataTransfer: bytes });
-  await expect(page.getByRole('button', { name: 'sedge', exact: true })).toBeVisible();
+  await drawer(page, 'Figures');
   await expect(page.getByLabel('clip', { exact: true })).toBeVisible({ timeout: 60_000 });
   await choose(page, 'clip', 'walk');
-  await page.getByRole('button', { name: 'sedge', exact: true }).click();
   await choose(page, 'way', 'circle');
-  await page.keyboard.press('Escape');
+  await closeDrawer(page, 'Figures');
 
   // Motes from her skin, drawn to a lamp over the shoulder and turned round it.
   await page.getByRole('button', { name: 'Add a layer' }).click();

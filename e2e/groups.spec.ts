@@ -41,7 +41,7 @@ test('layers are grouped, folded, moved in and out and taken apart, and no pixel
     expect(differing(before, await pixels(page), 2)).toBe(0);
   };
   await chooseThree(page);
-  await page.keyboard.press('g');
+  await page.keyboard.press('Control+g');
   await expect(row(page, 'group Group 1')).toBeVisible();
   await looksTheSame();
   const names = await rowNames(page);
@@ -152,7 +152,7 @@ test('the whole effect is made larger and faster by law, and mirrored, each one 
   await page.getByRole('button', { name: 'Whole effect' }).click();
   await type(page, /^times as large: 1$/, '1.5');
   await type(page, /^times as fast: 1$/, '2');
-  await page.getByRole('button', { name: 'births', exact: true }).click();
+  await page.getByRole('checkbox', { name: 'births', exact: true }).click();
   await expect(page.getByText('Births a second stay: 50% as many are alive at once.')).toBeVisible();
   await saved(page);
   const larger = await documentOf(page);

@@ -106,11 +106,11 @@ test('with a key, dragging at another instant makes a key there, and births foll
 }) => {
   await goTo(page, 0);
   await page.keyboard.press('k');
-  await expect(page.getByRole('button', { name: 'Key here, 1 key' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'key at 0 s', exact: true })).toBeVisible();
   await goTo(page, 60);
   const still = await pixels(page);
   await drag(page, await middleOf(page, 'ring'), [-180, 0]);
-  await expect(page.getByRole('button', { name: 'Key here, 2 keys' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'key at 1 s', exact: true })).toBeVisible();
   await page.evaluate(() => window.jinx.hash());
   expect((await mean(page))[0]).toBeLessThan(-0.4);
   // The way there is drawn: the picture holds a line that was not there.

@@ -271,7 +271,7 @@ test('lens and air are set in words, and seen raw or dimmed by a key', async ({ 
   await page.locator('.stage canvas').focus();
   await page.keyboard.press('r');
   await drawer(page, 'Shown');
-  await expect(page.getByRole('switch', { name: 'Raw' })).toBeChecked();
+  await expect(page.getByRole('switch', { name: 'Raw', exact: true })).toBeChecked();
   await closeDrawer(page, 'Shown');
   await expect.poll(async () => differing(plain, await pixels(page), 3)).toBeLessThan(200);
   await page.keyboard.press('d');
@@ -283,8 +283,7 @@ test('what particles are drawn as is chosen in words: meshes, lights, haze and s
 }) => {
   await open(page);
   await drawer(page, 'Figures');
-  await page.getByRole('button', { name: 'Put a figure on the stage…' }).click();
-  await page.getByRole('option', { name: /sedge/ }).click();
+  await page.getByRole('button', { name: 'Put sedge on the stage' }).click();
   await expect(page.getByRole('combobox', { name: 'figure', exact: true })).toHaveText(/sedge/i);
   await closeDrawer(page, 'Figures');
   await page.waitForTimeout(500);

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './test.ts';
-import { turnShown } from './choose.ts';
+import { turnShown, pickColour } from './choose.ts';
 import type { Effect } from '@jinx/core/document';
 import { chapter, choose, differing, goTo, openMantle, pixels, saved } from './bench.ts';
 
@@ -24,14 +24,11 @@ async function typeInto(page: Page, label: string, text: string): Promise<void> 
   await page.getByRole('textbox', { name: label, exact: true }).fill(text);
   await page.keyboard.press('Enter');
 }
-async function colourOf(page: Page, label: string, hex: string): Promise<void> {
-  await page.getByLabel(label, { exact: true }).fill(hex);
-}
 
 test('a colour of the palette recolours all that use it, and what is made of it follows', async ({ page }) => {
   const before = await pixels(page);
   await whole(page);
-  await colourOf(page, 'colour of Lamp', '#3060ff');
+  await pickColour(page, 'colour of Lamp', '#3060ff');
   await goTo(page, 150);
   const blue = await pixels(page);
   expect(differing(before, blue, 30)).toBeGreaterThan(1500);

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './test.ts';
-import { turnShown, below } from './choose.ts';
+import { turnShown, below, segment } from './choose.ts';
 import { readFileSync } from 'node:fs';
 import { chapter, goTo, openMantle, particlesOf, pixels } from './bench.ts';
 
@@ -23,8 +23,8 @@ test('the table of the living is sorted, filtered and saved, and holds what the 
   const shown = await cells(page, 5);
   expect(Number(shown[0])).toBeCloseTo(positions[0]!, 1);
 
-  await page.getByRole('columnheader', { name: /^size/ }).getByRole('button').click();
-  await page.getByRole('columnheader', { name: /^size/ }).getByRole('button').click();
+  await page.getByRole('columnheader', { name: /^size/ }).click();
+  await page.getByRole('columnheader', { name: /^size/ }).click();
   await expect(page.getByRole('columnheader', { name: /^size/ })).toHaveAttribute('aria-sort', 'descending');
   const sizes = (await cells(page, 12)).map(Number);
   expect(sizes).toEqual([...sizes].sort((a, b) => b - a));
@@ -92,11 +92,11 @@ test('what lived and was born is drawn over the effect’s time', async ({ page 
   expect(await page.title()).not.toBe('run');
   const living = await page.evaluate(() => window.jinx.state().living);
   expect(await peak()).toBeGreaterThan(living * 0.5);
-  await page.getByRole('button', { name: 'Births a second' }).click();
+  await segment(page, 'Births a second');
   // The motes are born at 900 a second.
   expect(await peak()).toBeGreaterThan(700);
   expect(await peak()).toBeLessThan(1300);
-  await page.getByRole('button', { name: 'Births refused' }).click();
+  await segment(page, 'Births refused');
   await expect(page.getByText('No births were refused, as far as it was played.')).toBeVisible();
 });
 
@@ -111,7 +111,7 @@ test('everything that is set stands on one page, and changes with it', async ({ 
   await expect(page.getByLabel('The page', { exact: true })).toContainText(
     'They are born at 77/s, and 0/m the source travels.',
   );
-  await page.getByRole('button', { name: 'Line by line' }).click();
+  await segment(page, 'Line by line');
   await page.getByLabel('find in the page').fill('77/s');
   await expect(page.getByLabel('The page', { exact: true }).getByRole('heading')).toHaveText(['Embers']);
   await expect(page.getByLabel('The page', { exact: true })).toContainText('rate: 77/s');

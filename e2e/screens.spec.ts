@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './test.ts';
-import { surround, below } from './choose.ts';
+import { surround, below, segment, budgetField, drawer } from './choose.ts';
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
 import { beginWith, chapter, choose, differing, goTo, living, openMantle, pixels, play, type } from './bench.ts';
@@ -66,7 +66,7 @@ test.describe('the bench', () => {
     await below(page, 'Compared');
     await choose(page, 'effect to compare with', 'now');
     for (const name of ['one over the other', 'side by side', 'this one']) {
-      await page.getByRole('button', { name }).click();
+      await segment(page, name);
       expect(await complaints(page), name).toEqual([]);
     }
     await below(page, 'Rulers');
@@ -101,7 +101,7 @@ test.describe('the bench', () => {
     await page.keyboard.press('?');
     await expect(page.getByLabel('find a key')).toBeFocused();
     await page.keyboard.type('mirror');
-    await expect(page.locator('dl.keys dt')).toHaveText(['D, G, M, Delete on a row']);
+    await expect(page.locator('dl.keys dt')).toHaveText(['Shift M', 'no key']);
     await page.keyboard.press('Escape');
     await expect(page.getByLabel('find a key')).toBeHidden();
   });
@@ -170,6 +170,7 @@ test.describe('the bench', () => {
   test('shows what the figure does: another clip moves her limbs', async ({ page }) => {
     await goTo(page, 40);
     await page.keyboard.press('c');
+    await drawer(page, 'Figures');
     await choose(page, 'clip', 'idle');
     await goTo(page, 40);
     const idle = await pixels(page);
@@ -179,14 +180,15 @@ test.describe('the bench', () => {
   });
 
   test('keeps to the budget it is given', async ({ page }) => {
-    await page.getByLabel(/^Budget/).fill('1000');
+    await (await budgetField(page)).fill('1000');
     await page.getByLabel(/^Budget/).press('Enter');
+    await page.getByRole('button', { name: 'Counts and cost' }).click();
     await goTo(page, 150);
     await expect.poll(() => page.evaluate(() => window.jinx.state().living)).toBeLessThanOrEqual(1000);
     await expect(page.getByText(/over the project’s budget of 1000: most of them, [\d.]+, are Motes/)).toBeVisible();
     await page.getByRole('button', { name: /^\d+ more$/ }).click();
     await expect(page.getByText(/births refused/).first()).toBeVisible();
-    await page.getByLabel(/^Budget/).fill('100000');
+    await (await budgetField(page)).fill('100000');
     await page.getByLabel(/^Budget/).press('Enter');
     await living(page, 1000);
   });

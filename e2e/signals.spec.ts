@@ -1,5 +1,5 @@
 import { expect, goWithin, test, type Page } from './test.ts';
-import { below } from './choose.ts';
+import { below, segment } from './choose.ts';
 import { setNumber } from '@jinx/core/document';
 import { addEffect, chapter, choose, goTo, screen } from './bench.ts';
 import { one } from './oneLayer.ts';
@@ -68,7 +68,7 @@ test('what is announced here comes in the other picture too', async ({ page }) =
   await goTo(page, 20);
   await below(page, 'Compared');
   await choose(page, 'effect to compare with', { label: 'itself, as it is now' });
-  await page.getByRole('button', { name: 'side by side' }).click();
+  await segment(page, 'side by side');
   await expect(page.locator('[data-other=shown]')).toBeVisible();
   /** Bright pixels of this picture, and of the other. */
   const bright = async () => {

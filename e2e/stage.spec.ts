@@ -64,7 +64,7 @@ test('on a screen of finer pixels the stage is drawn in all of them', async ({ b
   );
   const canvas = page.locator('.stage canvas');
   const { width } = (await canvas.boundingBox())!;
-  await expect.poll(() => canvas.evaluate((element: HTMLCanvasElement) => element.width)).toBe(width * 2);
+  await expect.poll(() => canvas.evaluate((element: HTMLCanvasElement) => element.width)).toBe(Math.round(width * 2));
   await context.close();
 });
 
@@ -73,7 +73,10 @@ test('workers that end are started again, and the picture is as it was', async (
     page,
     disc(() => undefined),
   );
-  await page.getByRole('button', { name: /^Show / }).click();
+  await page
+    .getByRole('row')
+    .getByRole('button', { name: /^Show / })
+    .click();
   for (const [part, said] of [
     ['simulationWorker', 'The simulation stopped: tried out'],
     ['/worker', 'The stage stopped: tried out'],

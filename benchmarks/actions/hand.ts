@@ -113,10 +113,7 @@ export class Hand {
   }
   /** Chooses a layer by its row. */
   async layer(name: string): Promise<void> {
-    await this.press(
-      `choose ${name}`,
-      this.page.getByRole('row', { name, exact: true }).getByText(name).first(),
-    );
+    await this.press(`choose ${name}`, this.page.getByRole('row', { name, exact: true }).getByText(name).first());
   }
   /** Chooses one more layer, beside those that are chosen. */
   async layerToo(name: string): Promise<void> {
@@ -135,7 +132,10 @@ export class Hand {
   async bring(name: string): Promise<void> {
     const clips = this.page.getByLabel('clip', { exact: true });
     const before = await clips.count();
-    await this.menu(before === 0 ? 'Put a figure on the stage…' : 'And…', name);
+    const offered = this.page.getByRole('button', { name: new RegExp(`^Put ${name} on the stage`, 'i') });
+    if (!(await offered.isVisible()))
+      await this.press('Figures', this.page.getByRole('button', { name: 'Figures', exact: true }));
+    await this.press(`put ${name} there`, offered);
     await expect(clips).toHaveCount(before + 1);
   }
 

@@ -18,7 +18,7 @@ import type { Dial, Effect, Force, Hit, Place, Source } from './schema/index.ts'
 import { activeHits } from './signals.ts';
 import { stepsOf } from './look.ts';
 import { plain } from './plain.ts';
-import { layerQualityWords, qualityWords } from './qualityWords.ts';
+import { layerQualityWords, qualityWords, stageWords } from './partWords.ts';
 import { nameOfSetting } from './parts/names.ts';
 import { settingsIn, type FoundSetting } from './parts/walk.ts';
 
@@ -248,24 +248,7 @@ function ofEffect(effect: Effect): SetLine[] {
       ),
     ),
     ...qualityWords(effect.quality).map(([id, name, value]) => line(id, name, value)),
-    line('surround', 'surround', effect.stage.surround),
-    ...listed(effect.stage.lights).map(({ id, item }) =>
-      line(
-        `lights.${id}`,
-        `light ${item.name}`,
-        `${item.colour} at ${item.at.map(plain).join(', ')} m, ${plain(item.strength)} strong, reaching ${plain(item.reach)} m`,
-      ),
-    ),
-    ...listed(effect.stage.things).flatMap(({ id, item }) =>
-      item.hidden ? [line(`things.${id}.hidden`, item.name, 'hidden')] : [],
-    ),
-    ...listed(effect.stage.cameras).map(({ id, item }) =>
-      line(
-        `cameras.${id}`,
-        `camera ${item.name}`,
-        `at ${item.position.map(plain).join(', ')} m, toward ${item.target.map(plain).join(', ')} m, ${plain(item.fieldOfView)}° high${item.follows ? ', going along' : ''}`,
-      ),
-    ),
+    ...stageWords(effect.stage).map(([id, name, value]) => line(id, name, value)),
   ];
 }
 

@@ -51,7 +51,7 @@ export function readToneTable(text: string): ToneTable {
       size = Number(rest[0]);
       if (!Number.isInteger(size) || size < 2 || size > MOST[kind])
         fail(n + 1, `the size is a whole number from 2 to ${MOST[kind]}`);
-      values = new Float32Array(3 * (kind === 'line' ? size : size ** 3));
+      values = new Float32Array(3 * (kind === 'line' ? size : size * size * size));
     } else if (first === 'DOMAIN_MIN') from = three(rest, n + 1);
     else if (first === 'DOMAIN_MAX') to = three(rest, n + 1);
     else if (/^[A-Z]/.test(first)) fail(n + 1, `“${first.slice(0, 40)}” is not known`);

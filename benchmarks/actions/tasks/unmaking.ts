@@ -7,9 +7,9 @@ export const unmaking: Task = {
   make: async (hand) => {
     await hand.say('bring bogling', 'bogling walk', 'bring tallow');
     // Out of the way, by hand: a metre and a half aside.
-    await hand.button('tallow');
-    await hand.type(/^stands at, x/, '1.5, 0, 0');
-    await hand.button('tallow');
+    await hand.button('Figures');
+    await hand.type(/^stands at, x/, '1.5, 0, 0', 1);
+    await hand.button('Figures');
     await hand.say('add soft dots', 'source mesh', 'evenly spread', 'rate 0', 'standing per square metre 500');
     await hand.menu('hold and free them…', 'as a sphere grows');
     await hand.say('front place bogling lamp', 'border 1.3 m over time 0, 100%', 'raggedness 9 cm');

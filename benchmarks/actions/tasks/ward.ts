@@ -22,7 +22,7 @@ export const ward: Task = {
     await hand.type(/^hit 1, place, moved by, x/, '0, 1, 1.2');
     await hand.button('Add a hit');
     await hand.type(/^hit 2, place, moved by, x/, '-0.8, 1.1, 0.9');
-    await hand.button('Strike');
+    await hand.button('Strike where it is clicked');
     await hand.clickStage(0.55, 0.4);
     await hand.key('Escape');
     // The motes of the ring.

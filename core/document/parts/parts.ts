@@ -125,6 +125,12 @@ function drawnHeld(drawn: DrawnAs): Holder | null {
   return holding(drawn, isRibbon(drawn) ? RIBBON_SETTINGS[drawn.kind] : DRAWN_SETTINGS[drawn.kind]);
 }
 
+/** A thing that is hidden is only not drawn. */
+const THING_REACHES: { readonly [F in keyof PartItems['thing']]: Reaches } = {
+  ...{ name: 'nothing', asset: 'all', clip: 'all', from: 'all', path: 'all', at: 'all', facing: 'all', scale: 'all' },
+  hidden: 'nothing',
+};
+
 /** Every kind of part. A new one is declared here and in the schema of what holds it; no feature lists kinds of its own. */
 export const PARTS: { readonly [K in PartKind]: PartDefinition<PartItems[K]> } = {
   effect: {
@@ -277,17 +283,7 @@ export const PARTS: { readonly [K in PartKind]: PartDefinition<PartItems[K]> } =
     schema: schemas.thingSchema,
     word: 'thing',
     nameOf: named,
-    reaches: {
-      name: 'nothing',
-      asset: 'all',
-      clip: 'all',
-      from: 'all',
-      path: 'all',
-      at: 'all',
-      facing: 'all',
-      scale: 'all',
-      hidden: 'nothing',
-    },
+    reaches: THING_REACHES,
   },
   camera: { path: inCollection('stage', 'cameras'), schema: schemas.cameraSchema, word: 'camera', nameOf: named },
   dial: { path: inCollection('dials'), schema: schemas.dialSchema, word: 'dial', nameOf: named },

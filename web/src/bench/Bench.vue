@@ -37,11 +37,11 @@ import { useClipboard } from './rulers/useClipboard';
 import { useLayerActs } from './rulers/useLayerActs';
 import { useLayerCommands } from './commands/useLayerCommands';
 import StageView from './stage/StageView.vue';
-import LastChip from './stage/LastChip.vue';
-import { useLastChip } from './stage/useLastChip';
-import { useJudging } from './stage/useJudging';
+import LastChip from './stage/alone/LastChip.vue';
+import { useLastChip } from './stage/alone/useLastChip';
+import { useJudging } from './stage/alone/useJudging';
 import { useProjectFiles } from './stage/useProjectFiles';
-import { usePictureWindow } from './stage/usePictureWindow';
+import { usePictureWindow } from './stage/alone/usePictureWindow';
 import Transport from './stage/Transport.vue';
 import { useAssets } from './useAssets';
 import { useBenchCommands } from './useBenchCommands';
@@ -83,7 +83,7 @@ const { found, mend } = useFindings(engine, budget);
 const other = provideOther();
 
 const stageView = ref<InstanceType<typeof StageView>>();
-const { reference, setReference } = useProjectFiles(engine, project);
+const { reference } = useProjectFiles(engine, project);
 const referencePlace = ref<'beside' | 'over'>('beside');
 /** Where the stage is seen from. */
 const seen = shallowRef<Camera>(FIRST_VIEW);
@@ -191,7 +191,7 @@ function dropOnChapter(event: DragEvent): void {
                       v-if="reference && referencePlace === 'over'"
                       v-model:place="referencePlace"
                       :file="reference"
-                      @remove="setReference(null)"
+                      @remove="reference = null"
                     />
                   </StageView>
                   <OtherStage
@@ -203,7 +203,7 @@ function dropOnChapter(event: DragEvent): void {
                     v-if="reference && referencePlace === 'beside'"
                     v-model:place="referencePlace"
                     :file="reference"
-                    @remove="setReference(null)"
+                    @remove="reference = null"
                   />
                 </div>
                 <ViewLegend :view="view" :instants="instants" :have="engine.instants.value" />

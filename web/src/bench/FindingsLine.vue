@@ -26,8 +26,8 @@ const kind = ({ severity }: ToldFinding) => (severity === 'wrong' ? 'Wrong' : 'D
     <Button v-if="first.mend" class="mend" @click="emit('mend', first)">{{ first.mend }}</Button>
     <Popover v-if="findings.length > 1" v-model:open="isOpen" trigger="click" placement="topRight">
       <template #content>
-        <ul class="all" aria-label="Findings" @keydown.esc.stop="isOpen = false">
-          <li v-for="finding in findings" :key="finding.id">
+        <ul class="all" aria-label="More findings" @keydown.esc.stop="isOpen = false">
+          <li v-for="finding in findings.slice(1)" :key="finding.id">
             <Button type="text" :class="finding.severity" class="whole" @click="emit('lead', finding)">
               <WarningOutlined /><span class="visually-hidden">{{ kind(finding) }}: </span>&nbsp;{{
                 finding.sentence

@@ -20,8 +20,15 @@ const told = ref('');
 function open(): void {
   isOpen.value = true;
   [sought.value, told.value, waiting.value] = ['', '', null];
+  void nextTick(focus);
 }
-const opened = (isThere: boolean) => isThere && void nextTick(() => field.value?.focus());
+/** Frames within which the dialog has come up far enough to be typed into. */
+const MOST_FRAMES = 30;
+function focus(frames = MOST_FRAMES): void {
+  field.value?.focus();
+  const isThere = document.activeElement?.closest('.ant-modal') && document.activeElement instanceof HTMLInputElement;
+  if (frames > 0 && isOpen.value && !isThere) requestAnimationFrame(() => focus(frames - 1));
+}
 useCommands({ 'keys.list': open });
 
 /** Gives the pressed key. Escape leaves the command as it was, Backspace takes its key away. */
@@ -46,7 +53,7 @@ function setBack(): void {
   <Button type="text" title="Every key of the bench (?)" aria-label="Keys" @click="open">
     <QuestionCircleOutlined />
   </Button>
-  <Modal v-model:open="isOpen" title="Keys" :footer="null" width="620px" @after-open-change="opened">
+  <Modal v-model:open="isOpen" title="Keys" :footer="null" width="620px">
     <div class="bar">
       <Input
         ref="field"

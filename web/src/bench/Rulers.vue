@@ -95,7 +95,7 @@ function choose(row: Row, event: MouseEvent | KeyboardEvent): void {
 }
 const isChosen = ({ kind, id }: Row) =>
   kind === 'group' ? store.groupId === id : store.page === 'layers' && store.chosenIds.includes(id);
-/** The rows are one stop of Tab: the chosen one, or the first. */
+/** One stop of Tab: the chosen row, or the first. */
 const walkedIndex = computed(() => Math.max(0, rows.value.findIndex(isChosen)));
 function walk(index: number, event: KeyboardEvent): void {
   const row = rows.value[index];
@@ -239,27 +239,26 @@ defineExpose({ add: acts.add });
               <!-- What is done on the open sheet is for all that are chosen: it leaves the choice alone. -->
               <OpenLife v-if="isOpen(row)" :width="lifeWidth" :height="openHeight" @click.stop />
               <LifeStrip v-else :layer-id="row.id" :width="lifeWidth" :height="ROW" />
+              <div
+                v-if="isOpen(row)"
+                class="heighten"
+                role="separator"
+                aria-orientation="horizontal"
+                aria-label="Height of the open row"
+                title="Drag to make the open row higher; double click to let it take what there is"
+                tabindex="0"
+                :aria-valuenow="openHeight"
+                @pointerdown.stop="heightenOpen"
+                @dblclick="givenHeight = null"
+                @keydown.up.stop="heighten(openHeight - 16)"
+                @keydown.down.stop="heighten(openHeight + 16)"
+              ></div>
             </div>
-            <div
-              v-if="isOpen(row)"
-              class="heighten"
-              role="separator"
-              aria-orientation="horizontal"
-              aria-label="Height of the open row"
-              title="Drag to make the open row higher; double click to let it take what there is"
-              tabindex="0"
-              :aria-valuenow="openHeight"
-              @pointerdown.stop="heightenOpen"
-              @dblclick="givenHeight = null"
-              @keydown.up.stop="heighten(openHeight - 16)"
-              @keydown.down.stop="heighten(openHeight + 16)"
-            ></div>
           </template>
         </div>
       </div>
       <p v-if="rows.length === 0" class="quiet empty">
-        A layer is one population of particles. Add one above, then give it a source, births and motion in the
-        chapters at the right.
+        A layer is one population of particles. Add one above, then set its chapters at the right.
       </p>
     </div>
     <Playhead :left="headWidth + PAD" :width="timeWidth - 2 * PAD" :seconds="shownSeconds" />

@@ -49,8 +49,13 @@ export const SHOWN: InjectionKey<Shown> = Symbol('shown');
 
 /** A picture or video to compare with, kept with the project. */
 export const REFERENCE: InjectionKey<{
-  readonly file: Readonly<Ref<File | null>>;
-  readonly set: (file: File | null) => Promise<void>;
+  /** What is shown. */
+  readonly file: Ref<File | null>;
+  /** The name of what the project keeps; '' without. */
+  readonly kept: Readonly<Ref<string>>;
+  readonly bring: (file: File) => Promise<void>;
+  readonly show: () => Promise<void>;
+  readonly remove: () => Promise<void>;
 }> = Symbol('reference');
 
 /** What is done with rows of layers. */

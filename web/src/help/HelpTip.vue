@@ -47,6 +47,10 @@ const place = computed(() => {
   font-size: 12.5px;
   line-height: 17px;
 }
+.help-tip,
+.help-tip * {
+  pointer-events: none;
+}
 .help-tip .ant-tooltip-inner {
   background: #2a2a2d;
   border: 1px solid #434347;

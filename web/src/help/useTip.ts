@@ -10,14 +10,18 @@ export interface Tip {
   readonly element: HTMLElement;
   readonly title: string;
 }
+/** Pixels between an element and its tip, and of one movement of the pointer from one into the other. */
+const GAP = 10;
+const MOST_STRIDE = 48;
 const SOURCES = '[title], [data-address]';
 const TIP_ID = 'jinx-tip';
 
 /**
  * One tip for the whole page, of whatever has a `title` or the address of a setting, for the pointer and for keys. While it is
- * due or shown, the element has no `title`, since the browser would show it too; it is described by the tip instead.
+ * due or shown, the element has no `title`, since the browser would show it too; it is described by the tip instead. What
+ * lies under a tip can be pressed.
  */
-export function useTip(): { tip: Readonly<Ref<Tip | null>>; keep: () => void; hide: () => void; id: string } {
+export function useTip(): { tip: Readonly<Ref<Tip | null>>; id: string } {
   const tip = shallowRef<Tip | null>(null);
   let over: HTMLElement | null = null;
   let taken = '';
@@ -36,6 +40,7 @@ export function useTip(): { tip: Readonly<Ref<Tip | null>>; keep: () => void; hi
     window.clearTimeout(timer);
     if (tip.value) hiddenAt = performance.now();
     tip.value = null;
+    isHeld = false;
     giveBack();
   }
   function take(element: HTMLElement): void {
@@ -52,14 +57,22 @@ export function useTip(): { tip: Readonly<Ref<Tip | null>>; keep: () => void; hi
   }
   const sourceOf = (target: EventTarget | null) =>
     target instanceof Element ? target.closest<HTMLElement>(SOURCES) : null;
-  const isTip = (target: EventTarget | null) => target instanceof Element && target.closest(`#${TIP_ID}`) !== null;
 
-  function point(event: Event): void {
-    // What is pointed at inside keeps what it lies in; the tip itself may be pointed at, to be read or pressed.
-    if (isTip(event.target) || (over && over === nearest(event.target))) return window.clearTimeout(leaving);
+  /** Where the pointer was before. */
+  let last = { x: 0, y: 0 };
+  /** Whether the pointer has gone from the element straight into its tip, which then stays while the pointer is in it. */
+  let isHeld = false;
+  function isInTip({ clientX: x, clientY: y }: PointerEvent): boolean {
+    const box = document.getElementById(TIP_ID)?.closest('.ant-tooltip')?.getBoundingClientRect();
+    if (!box || !tip.value || !(isHeld || Math.hypot(x - last.x, y - last.y) < MOST_STRIDE)) return false;
+    return x > box.left - GAP && x < box.right + GAP && y > box.top - GAP && y < box.bottom + GAP;
+  }
+  function point(event: PointerEvent): void {
+    if (over && over === nearest(event.target)) return void (isHeld = false);
+    if ((isHeld = isInTip(event))) return;
     const source = sourceOf(event.target);
     if (source) take(source);
-    else leaveSoon();
+    else hide();
   }
   /** The element whose title was taken counts as if it had it. */
   function nearest(target: EventTarget | null): HTMLElement | null {
@@ -67,21 +80,16 @@ export function useTip(): { tip: Readonly<Ref<Tip | null>>; keep: () => void; hi
     const inside = target instanceof Node && over?.contains(target) === true;
     return inside && (!source || source.contains(over)) ? over : source;
   }
-  let leaving = 0;
-  /** Time to come from the element to its tip. */
-  function leaveSoon(): void {
-    window.clearTimeout(leaving);
-    leaving = window.setTimeout(hide, 120);
-  }
   useEventListener(document, 'pointerover', point, { passive: true });
+  useEventListener(document, 'pointermove', ({ clientX: x, clientY: y }) => (last = { x, y }), { passive: true });
   useEventListener(document, 'focusin', (event) => {
     const source = sourceOf(event.target);
     if (source && (event.target as Element).matches(':focus-visible')) take(source);
   });
   useEventListener(document, 'focusout', (event) => over?.contains(event.target as Node) && hide());
-  useEventListener(document, 'pointerdown', (event) => !isTip(event.target) && hide(), { capture: true });
+  useEventListener(document, 'pointerdown', hide, { capture: true });
   useEventListener(document, 'keydown', ({ key }) => key !== 'F1' && hide(), { capture: true });
   useEventListener(document, 'wheel', hide, { passive: true });
   onBeforeUnmount(hide);
-  return { tip, keep: () => window.clearTimeout(leaving), hide, id: TIP_ID };
+  return { tip, id: TIP_ID };
 }

@@ -68,7 +68,7 @@ const inEffect = coloursIn(store.effect!).slice(0, MOST_COLOURS);
 interface Dropper {
   open(): Promise<{ sRGBHex: string }>;
 }
-const { EyeDropper } = window as unknown as { EyeDropper?: new () => Dropper };
+const { EyeDropper } = window as { EyeDropper?: new () => Dropper };
 async function takeFromScreen(): Promise<void> {
   // Escape ends it without a colour.
   const taken = await new EyeDropper!().open().catch(() => null);

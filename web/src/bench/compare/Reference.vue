@@ -92,7 +92,13 @@ const fail = () => (problem.value = `${props.file.name} cannot be shown here: us
           :most="3600"
           @change="begins = $event"
       /></span>
-      <Button type="text" aria-label="Take the reference away" @click="emit('remove')">×</Button>
+      <Button
+        type="text"
+        aria-label="Hide the reference"
+        title="Hide it. The project keeps it, under Reference"
+        @click="emit('remove')"
+        >×</Button
+      >
     </div>
   </div>
 </template>

@@ -83,8 +83,12 @@ watch([share, isFolded], describe);
 .pair :deep(> .splitpanes > .splitpanes__splitter)::after {
   content: '';
   position: absolute;
-  inset: -4px;
+  inset: 0 -3px;
   z-index: 6;
+}
+/* Upward only: right below it stands the time sheet's head, which is scrubbed. */
+.pair :deep(> .splitpanes--horizontal > .splitpanes__splitter)::after {
+  inset: -5px 0 0;
 }
 .pair :deep(> .splitpanes > .splitpanes__splitter:hover),
 .pair :deep(> .splitpanes > .splitpanes__splitter:focus-visible) {

@@ -5,7 +5,7 @@ import { Button, Switch } from 'ant-design-vue';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { SHOWN } from '../bench';
-import { READY_CAMERAS } from '../stage/useJudging';
+import { READY_CAMERAS } from '../stage/alone/useJudging';
 
 /** Where the stage is seen from: ready places, and those that were kept. */
 const emit = defineEmits<{ look: [view: View]; keep: [] }>();

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { listed } from '@jinx/core/document';
+import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import type { AssetSummary } from '../../api';
 import { useEffectStore } from '../../stores/effect';
-import MenuButton from '../chips/MenuButton.vue';
 import { pickFile } from '../files';
 import { kitFile, kitOffered } from '../values/kitChoices';
 import { placeThing } from '../values/things';
@@ -16,9 +16,13 @@ const store = useEffectStore();
 const things = computed(() => listed(store.effect!.stage.things));
 /** What the project has, the kit's figures that are not here yet, and any file. */
 const offered = computed(() => [
-  ...props.assets.map(({ hash, name }) => ({ value: `asset:${hash}`, text: name })),
-  ...kitOffered(props.kit, props.assets, 'rig'),
-  { value: '', text: 'a .glb file…' },
+  ...props.assets.map(({ hash, name }) => ({ value: `asset:${hash}`, text: name, help: 'Of this project' })),
+  ...kitOffered(props.kit, props.assets, 'rig').map(({ value, text }) => ({
+    value,
+    text: text.replace(/,.*/, ''),
+    help: 'From the Fenlight kit',
+  })),
+  { value: '', text: 'a file…', help: 'A figure or prop as binary glTF (.glb)' },
 ]);
 function bring(chosen: string): void {
   const asset = props.assets.find(({ hash }) => chosen === `asset:${hash}`);
@@ -36,19 +40,27 @@ function bring(chosen: string): void {
     Nobody stands here yet. Most effects are made on a figure: on its mesh, its bones, or the ground below its feet.
   </p>
   <ThingWords v-for="{ id, item } in things" :id="id" :key="id" :thing="item" :assets="assets" />
-  <p>
-    <MenuButton
-      :label="things.length === 0 ? 'Put a figure on the stage…' : 'And…'"
-      :choices="offered"
-      title="A figure or prop: of the project, of the Fenlight kit, or any .glb file"
-      @choose="bring"
-    />
-    <span v-if="isImporting" class="quiet" role="status">{{ isImporting }}</span>
-  </p>
+  <div class="offered" role="group" aria-label="Put on the stage">
+    <Button
+      v-for="{ value, text, help } in offered"
+      :key="value"
+      :title="help"
+      :aria-label="value === '' ? undefined : `Put ${text} on the stage`"
+      @click="bring(value)"
+      >{{ text }}</Button
+    >
+  </div>
+  <p v-if="isImporting" class="quiet" role="status">{{ isImporting }}</p>
 </template>
 
 <style scoped>
 .quiet {
   line-height: 18px;
+}
+.offered {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  margin-top: 4px;
 }
 </style>

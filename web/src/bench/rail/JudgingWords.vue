@@ -5,9 +5,9 @@ import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ASSETS } from '../bench';
 import ChoiceChip from '../chips/ChoiceChip.vue';
-import type { JudgingSet } from '../stage/judging';
+import type { JudgingSet } from '../stage/alone/judging';
 import { SURROUNDS, type Surround } from '../stage/surrounds';
-import { JUDGING, READY_CAMERAS } from '../stage/useJudging';
+import { JUDGING, READY_CAMERAS } from '../stage/alone/useJudging';
 
 /** What the picture alone is judged in. */
 const store = useEffectStore();

@@ -4,19 +4,33 @@ import { inject } from 'vue';
 import { REFERENCE } from '../bench';
 import { pickFile } from '../files';
 
-/** A picture or video to compare with, kept with the project. */
-const { file: reference, set } = inject(REFERENCE)!;
-const choose = () => pickFile('image/*,video/*', (file) => void set(file));
+/** A picture or video to compare with, kept with the project and shown when it is asked for. */
+const { file, kept, bring, show, remove } = inject(REFERENCE)!;
+const choose = () => pickFile('image/*,video/*', (chosen) => void bring(chosen));
 </script>
 
 <template>
   <p class="quiet">
-    A picture or a video of your own, beside the effect or laid over it. A video runs on the effect’s clock. It is
-    kept with the project (up to 32 MB).
+    A picture or a video of your own, beside the effect or laid over it. A video runs on the effect’s clock. The
+    project keeps one, up to 32 MB.
+  </p>
+  <p v-if="kept">
+    {{ kept }}
+    <Button v-if="file" type="link" @click="file = null">Hide it</Button>
+    <Button v-else type="link" @click="show">Show it</Button>
+    <Button
+      type="text"
+      :aria-label="`Take ${kept} out of the project`"
+      title="Take it out of the project"
+      @click="remove"
+    >
+      ×
+    </Button>
   </p>
   <p>
-    <Button type="primary" @click="choose">{{ reference ? 'Choose another…' : 'Choose one…' }}</Button>
-    <Button v-if="reference" type="link" @click="set(null)">Take {{ reference.name }} away</Button>
+    <Button :type="kept ? 'default' : 'primary'" @click="choose">{{
+      kept ? 'Choose another…' : 'Choose one…'
+    }}</Button>
   </p>
 </template>
 

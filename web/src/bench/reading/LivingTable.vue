@@ -56,7 +56,7 @@ const heads = computed(() =>
     const { id, name, unit } = columns.value[n]!;
     return {
       key: id,
-      title: unit ? `${name} ${unit}` : name,
+      title: `${unit ? `${name} ${unit}` : name}${wanted.by !== id ? '' : wanted.isDown ? ' ▾' : ' ▴'}`,
       align: 'right' as const,
       sorter: true,
       sortOrder: wanted.by !== id ? null : wanted.isDown ? ('descend' as const) : ('ascend' as const),
@@ -187,5 +187,8 @@ const columnBoxes = computed(() => columns.value.map(({ id, name }) => ({ value:
   top: 0;
   z-index: 1;
   white-space: nowrap;
+}
+.sheet :deep(.ant-table-column-sorter) {
+  display: none;
 }
 </style>

@@ -9,8 +9,8 @@ import FindingsLine from '../FindingsLine.vue';
 import Readout from './Readout.vue';
 import { useUnseen } from './useUnseen';
 
-/** Counts, cost and the first finding, in one line under the picture; what the last change does not show stands before findings. */
-defineProps<{ budget: number; findings: readonly ToldFinding[] }>();
+/** Counts, cost and the first finding, in one line under the picture; why the last change is not seen stands before what is only doubtful. */
+const props = defineProps<{ budget: number; findings: readonly ToldFinding[] }>();
 const emit = defineEmits<{
   setBudget: [value: number];
   lead: [finding: ToldFinding];
@@ -18,6 +18,7 @@ const emit = defineEmits<{
 }>();
 const { state } = inject(ENGINE)!;
 const unseen = useUnseen();
+const isWrong = computed(() => props.findings[0]?.severity === 'wrong');
 const cost = computed(() => {
   if (state.progress < 1) return `computing ${Math.floor(state.progress * 100)}%`;
   const step = `${state.stepMilliseconds.toFixed(1)} ms a step`;
@@ -41,7 +42,9 @@ const cost = computed(() => {
         ></Button
       >
     </Popover>
-    <span v-if="unseen" class="note" role="status" data-unseen :title="unseen">Not seen: {{ unseen }}</span>
+    <span v-if="unseen && !isWrong" class="note" role="status" data-unseen :title="unseen"
+      >Not seen: {{ unseen }}</span
+    >
     <FindingsLine
       v-else-if="findings.length"
       :findings="findings"

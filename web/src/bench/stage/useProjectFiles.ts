@@ -1,6 +1,6 @@
 import { message } from 'ant-design-vue';
 import { provide, ref, shallowRef, watch, type InjectionKey, type Ref } from 'vue';
-import { api, type ProjectDetail, type ToneChoice } from '../../api';
+import { api, type ProjectDetail, type ProjectFile, type ToneChoice } from '../../api';
 import type { Engine } from '../../engine/engine';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
@@ -20,18 +20,36 @@ export const TONE: InjectionKey<Tone> = Symbol('tone');
 export function useProjectFiles(engine: Engine, project: Readonly<Ref<ProjectDetail | null>>) {
   const store = useEffectStore();
   const reference = shallowRef<File | null>(null);
-  async function setReference(file: File | null): Promise<void> {
+  /** The name of what the project keeps to compare with; '' where it keeps nothing. */
+  const kept = ref('');
+  async function bringReference(file: File): Promise<void> {
     reference.value = file;
     try {
-      if (file === null) await api.removeProjectFile(store.projectId, 'reference');
-      else await api.keepProjectFile(store.projectId, 'reference', file, file.name, file.type);
+      await api.keepProjectFile(store.projectId, 'reference', file, file.name, file.type);
+      kept.value = file.name;
     } catch (error) {
       tell(error);
       // It is seen all the same until the page is left.
-      if (file) void message.info(`${file.name} is shown, and not kept with the project.`, 6);
+      void message.info(`${file.name} is shown, and not kept with the project.`, 6);
     }
   }
-  provide(REFERENCE, { file: reference, set: setReference });
+  async function showReference(): Promise<void> {
+    try {
+      const blob = await api.projectFile(store.projectId, 'reference');
+      reference.value = new File([blob], kept.value, { type: blob.type });
+    } catch (error) {
+      tell(error);
+    }
+  }
+  async function removeReference(): Promise<void> {
+    try {
+      await api.removeProjectFile(store.projectId, 'reference');
+      [kept.value, reference.value] = ['', null];
+    } catch (error) {
+      tell(error);
+    }
+  }
+  provide(REFERENCE, { file: reference, kept, bring: bringReference, show: showReference, remove: removeReference });
 
   const choice = ref<ToneChoice>('filmic');
   const table = ref('');
@@ -67,20 +85,14 @@ export function useProjectFiles(engine: Engine, project: Readonly<Ref<ProjectDet
 
   async function load({ id, tone, files }: ProjectDetail): Promise<void> {
     choice.value = tone;
-    const [kept, shown] = [
-      files.find(({ purpose }) => purpose === 'reference'),
-      files.find((file) => file.purpose === 'tone'),
-    ];
-    table.value = shown?.name ?? '';
+    const nameOf = (purpose: ProjectFile['purpose']) => files.find((file) => file.purpose === purpose)?.name ?? '';
+    [kept.value, table.value] = [nameOf('reference'), nameOf('tone')];
     try {
-      show(tone === 'table' && shown ? await (await api.projectFile(id, 'tone')).text() : null);
-      if (!kept) return;
-      const blob = await api.projectFile(id, 'reference');
-      reference.value = new File([blob], kept.name, { type: kept.type });
+      show(tone === 'table' ? await (await api.projectFile(id, 'tone')).text() : null);
     } catch (error) {
       tell(error);
     }
   }
   watch(project, (now) => now && void load(now));
-  return { reference, setReference };
+  return { reference };
 }

@@ -1,7 +1,7 @@
 import { holderAt, parseSettingAddress, type SettingAddress } from '@jinx/core/document';
 import { useEventListener } from '@vueuse/core';
 import { computed, shallowRef, type ComputedRef } from 'vue';
-import { useEffectStore } from '../../stores/effect';
+import { useEffectStore } from '../../../stores/effect';
 
 /** The setting whose chip was used last, as long as it is there. */
 export function useLastChip(): ComputedRef<SettingAddress | null> {

@@ -2,9 +2,9 @@ import { listed, type Effect } from '@jinx/core/document';
 import { FAR_VIEW, FIRST_VIEW, SIDE_VIEWS, type View } from '@jinx/player/scene';
 import { useStorage } from '@vueuse/core';
 import { computed, provide, watch, type InjectionKey, type Ref } from 'vue';
-import type { AssetSummary } from '../../api';
-import { useEffectStore } from '../../stores/effect';
-import type { Shown } from '../bench';
+import type { AssetSummary } from '../../../api';
+import { useEffectStore } from '../../../stores/effect';
+import type { Shown } from '../../bench';
 import { judgedIn, NO_JUDGING, type JudgingSet } from './judging';
 
 export const JUDGING: InjectionKey<Ref<JudgingSet>> = Symbol('judging');

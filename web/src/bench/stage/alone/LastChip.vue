@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { holderAt, nameOfSetting, type SettingAddress } from '@jinx/core/document';
 import { computed } from 'vue';
-import SettingChip from '../chips/SettingChip.vue';
-import { useEffectStore } from '../../stores/effect';
+import SettingChip from '../../chips/SettingChip.vue';
+import { useEffectStore } from '../../../stores/effect';
 
 /** The chip that was used last, beside the picture alone. */
 const props = defineProps<{ address: SettingAddress }>();

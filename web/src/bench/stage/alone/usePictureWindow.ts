@@ -1,9 +1,9 @@
 import { message } from 'ant-design-vue';
 import type { View } from '@jinx/player/scene';
 import { onBeforeUnmount, type Ref } from 'vue';
-import type { Engine } from '../../engine/engine';
-import { useEffectStore } from '../../stores/effect';
-import { useCommands, type Commands } from '../commands/registry';
+import type { Engine } from '../../../engine/engine';
+import { useEffectStore } from '../../../stores/effect';
+import { useCommands, type Commands } from '../../commands/registry';
 
 /** The picture is sent at most so often, and takes no more than a third of the stage's time. */
 const LEAST_MILLISECONDS = 1000 / 30;
