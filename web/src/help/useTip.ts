@@ -4,6 +4,8 @@ import { onBeforeUnmount, shallowRef, type Ref } from 'vue';
 /** Milliseconds that something is pointed at before its tip comes; and within which the next comes at once. */
 const BEFORE_MILLISECONDS = 450;
 const AGAIN_MILLISECONDS = 300;
+/** Who walks from chip to chip by key and types is not kept from seeing the next ones. */
+const BEFORE_FOCUSED_MILLISECONDS = 1200;
 
 /** The tip that is shown: of which element, and what its `title` says. */
 export interface Tip {
@@ -43,12 +45,13 @@ export function useTip(): { tip: Readonly<Ref<Tip | null>>; id: string } {
     isHeld = false;
     giveBack();
   }
-  function take(element: HTMLElement): void {
+  function take(element: HTMLElement, first = BEFORE_MILLISECONDS): void {
     hide();
     over = element;
     taken = element.getAttribute('title') ?? '';
     element.removeAttribute('title');
-    const wait = performance.now() - hiddenAt < AGAIN_MILLISECONDS ? 0 : BEFORE_MILLISECONDS;
+    const isNext = performance.now() - hiddenAt < AGAIN_MILLISECONDS && first === BEFORE_MILLISECONDS;
+    const wait = isNext ? 0 : first;
     timer = window.setTimeout(() => {
       if (!element.isConnected) return giveBack();
       if (!element.hasAttribute('aria-describedby')) element.setAttribute('aria-describedby', TIP_ID);
@@ -84,7 +87,7 @@ export function useTip(): { tip: Readonly<Ref<Tip | null>>; id: string } {
   useEventListener(document, 'pointermove', ({ clientX: x, clientY: y }) => (last = { x, y }), { passive: true });
   useEventListener(document, 'focusin', (event) => {
     const source = sourceOf(event.target);
-    if (source && (event.target as Element).matches(':focus-visible')) take(source);
+    if (source && (event.target as Element).matches(':focus-visible')) take(source, BEFORE_FOCUSED_MILLISECONDS);
   });
   useEventListener(document, 'focusout', (event) => over?.contains(event.target as Node) && hide());
   useEventListener(document, 'pointerdown', hide, { capture: true });
