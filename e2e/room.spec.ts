@@ -87,7 +87,7 @@ test('keys are given to other commands and taken back, and single letters can be
   await keys.getByRole('button', { name: /^Change the key of: raw/ }).click();
   await page.keyboard.press('d');
   await expect(keys.getByRole('status')).toContainText('D was the key of “dim');
-  await keys.getByRole('button', { name: 'Close' }).click();
+  await keys.getByRole('button', { name: 'Close', exact: true }).click();
   await page.locator('.stage canvas').focus();
   await page.keyboard.press('r');
   expect(await isRaw()).toBe(false);
@@ -95,13 +95,13 @@ test('keys are given to other commands and taken back, and single letters can be
   expect(await isRaw()).toBe(true);
   await page.getByRole('button', { name: 'Keys', exact: true }).click();
   await keys.getByRole('switch', { name: 'Single letters act' }).click();
-  await keys.getByRole('button', { name: 'Close' }).click();
+  await keys.getByRole('button', { name: 'Close', exact: true }).click();
   await page.locator('.stage canvas').focus();
   await page.keyboard.press('d');
   expect(await isRaw()).toBe(true);
   await page.getByRole('button', { name: 'Keys', exact: true }).click();
   await keys.getByRole('button', { name: 'As they were' }).click();
-  await keys.getByRole('button', { name: 'Close' }).click();
+  await keys.getByRole('button', { name: 'Close', exact: true }).click();
   await page.locator('.stage canvas').focus();
   await page.keyboard.press('r');
   expect(await isRaw()).toBe(false);
