@@ -11,6 +11,17 @@ export const itemsOf = (collection: unknown): Loose[] => Object.values(loose(loo
 /** A copy that shares nothing with what it was made of. */
 export const copyOf = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
+/** A copy of a document in which the effect, and each that is linked into it, is brought to another schema. */
+export function inEachEffect(document: Loose, change: (effect: Loose) => void): Loose {
+  const result = copyOf(document);
+  change(result);
+  for (const group of itemsOf(result['groups'])) {
+    const linked = loose(group['linked'])['effect'];
+    if (linked) change(loose(linked));
+  }
+  return result;
+}
+
 /** A setting that is one value, as schemas 1 to 7 write it. */
 export const fixed = (value: unknown): Loose => ({
   base: { kind: 'fixed', value: copyOf(value) },

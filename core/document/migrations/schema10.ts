@@ -1,4 +1,4 @@
-import { copyOf, itemsOf, loose, type Loose } from './loose.ts';
+import { inEachEffect, itemsOf, loose, type Loose } from './loose.ts';
 
 /** No light of one's own stood on a stage, and nothing on it was hidden. */
 function clearStage(effect: Loose): void {
@@ -9,12 +9,4 @@ function clearStage(effect: Loose): void {
 }
 
 /** Schema 10: lights of one's own on the stage, and things on it that are hidden. */
-export function toSchema10(document: Loose): Loose {
-  const result = copyOf(document);
-  clearStage(result);
-  for (const group of itemsOf(result['groups'])) {
-    const linked = loose(group['linked'])['effect'];
-    if (linked) clearStage(loose(linked));
-  }
-  return result;
-}
+export const toSchema10 = (document: Loose): Loose => inEachEffect(document, clearStage);

@@ -1,5 +1,5 @@
 import { emptyCollection } from '../../settings/index.ts';
-import { copyOf, itemsOf, loose, type Loose } from './loose.ts';
+import { inEachEffect, itemsOf, loose, type Loose } from './loose.ts';
 
 /** The share of births that was tried on the stage becomes that of the high tier; all steps and layers are in every tier. */
 function toTiers(effect: Loose): void {
@@ -25,12 +25,4 @@ function toTiers(effect: Loose): void {
 }
 
 /** Schema 8: quality tiers and steps by distance, in place of a density to be tried. */
-export function toSchema8(document: Loose): Loose {
-  const result = copyOf(document);
-  toTiers(result);
-  for (const group of itemsOf(result['groups'])) {
-    const linked = loose(group['linked'])['effect'];
-    if (linked) toTiers(loose(linked));
-  }
-  return result;
-}
+export const toSchema8 = (document: Loose): Loose => inEachEffect(document, toTiers);

@@ -1,4 +1,4 @@
-import { copyOf, itemsOf, loose, type Loose } from './loose.ts';
+import { inEachEffect, itemsOf, loose, type Loose } from './loose.ts';
 
 /** No burst and no hit was muted. */
 function muteNone(effect: Loose): void {
@@ -9,12 +9,4 @@ function muteNone(effect: Loose): void {
 }
 
 /** Schema 9: bursts and hits can be muted. */
-export function toSchema9(document: Loose): Loose {
-  const result = copyOf(document);
-  muteNone(result);
-  for (const group of itemsOf(result['groups'])) {
-    const linked = loose(group['linked'])['effect'];
-    if (linked) muteNone(loose(linked));
-  }
-  return result;
-}
+export const toSchema9 = (document: Loose): Loose => inEachEffect(document, muteNone);
