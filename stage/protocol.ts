@@ -1,5 +1,5 @@
 import type { RigMesh, Texture } from '@jinx/core/geometry';
-import type { StepKind } from '@jinx/core/document';
+import type { StepKind, Surround } from '@jinx/core/document';
 import type { OwnFrames, ValuePlace } from '@jinx/core/simulation';
 
 /** A step of a look, with all that its shader is made from. */
@@ -176,8 +176,6 @@ export type StageView = 'picture' | 'grey' | 'silhouette' | 'particle' | 'age' |
  * far it moves, which way it faces.
  */
 export type Mark = 'distance' | 'identity' | 'bend' | 'motion' | 'normal';
-
-export type Surround = 'night' | 'dusk' | 'overcast' | 'noon' | 'busy' | 'bare';
 
 export interface StageFigure {
   readonly mesh: RigMesh;

@@ -1,8 +1,8 @@
-import { SURROUND_COLOURS } from '@jinx/core/document';
+import { SURROUND_COLOURS, type Surround } from '@jinx/core/document';
 import * as THREE from 'three';
 import { FOG, LIGHT, setDefine, type CommonUniforms } from './looks/light.ts';
 import { FLAT_WORLD } from './looks/viewTones.ts';
-import type { StageFog, Surround } from './protocol.ts';
+import type { StageFog } from './protocol.ts';
 
 interface Light {
   readonly zenith: string;

@@ -1,6 +1,7 @@
 import {
   activeBursts,
   type Effect,
+  type Surround,
   type Id,
   type Layer,
   ownerOf,
@@ -30,7 +31,7 @@ const FLASH = 0.1;
 const LN2 = 0.6931471805599453;
 
 /** Light behind an effect on a surround, between horizon and ground. */
-export function surroundLight(surround: Effect['stage']['surround']): number {
+export function surroundLight(surround: Surround): number {
   const { horizon, ground } = SURROUND_COLOURS[surround];
   return (brightnessOf(linearOf(horizon)) + brightnessOf(linearOf(ground))) / 2;
 }

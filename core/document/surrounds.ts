@@ -1,8 +1,8 @@
-import type { Effect } from './schema/index.ts';
+import type { Surround } from './schema/index.ts';
 
 /** The sky overhead and at the horizon, and the ground, of each surround. */
 export const SURROUND_COLOURS: Record<
-  Effect['stage']['surround'],
+  Surround,
   { readonly zenith: string; readonly horizon: string; readonly ground: string }
 > = {
   night: { zenith: '#040405', horizon: '#0c0d0f', ground: '#090a0a' },

@@ -1,8 +1,9 @@
 import { createPlayer } from './createPlayer.ts';
+import { SURROUNDS } from '../surrounds.ts';
 import type { Player, Playing, Quality, Surround } from '../api.ts';
 
 const QUALITIES: readonly Quality[] = ['low', 'middle', 'high'];
-const SURROUNDS: readonly string[] = ['night', 'dusk', 'overcast', 'noon', 'busy', 'bare'] satisfies Surround[];
+const isSurround = (name: string): name is Surround => SURROUNDS.some((known) => known === name);
 
 /** Where there is no page, as in Node, the module can be loaded all the same. */
 const Base: typeof HTMLElement = globalThis.HTMLElement ?? (class {} as typeof HTMLElement);
@@ -37,7 +38,7 @@ export class JinxEffectElement extends Base {
       const surround = this.getAttribute('surround') ?? '';
       this.player = createPlayer(canvas, {
         figures: this.getAttribute('figure') !== 'none',
-        ...(SURROUNDS.includes(surround) ? { surround: surround as Surround } : {}),
+        ...(isSurround(surround) ? { surround } : {}),
         quality: this.#quality,
       });
     } catch (error) {
@@ -59,7 +60,7 @@ export class JinxEffectElement extends Base {
     if (name === 'alt') this.#describe();
     else if (name === 'quality') this.player.setQuality(this.#quality);
     else if (name === 'surround') {
-      if (SURROUNDS.includes(surround)) this.player.setSurround(surround as Surround);
+      if (isSurround(surround)) this.player.setSurround(surround);
     } else void this.#begin();
   }
 

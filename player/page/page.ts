@@ -1,10 +1,10 @@
 import type { DialInfo, EffectInfo, Playing, Player, Quality, Surround, Triple } from '../api.ts';
 import { createPlayer } from '../canvas/createPlayer.ts';
 import { FIRST_VIEW } from '../scene/firstView.ts';
+import { SURROUNDS } from '../surrounds.ts';
 
 // The page that plays a parcel from one file, without a server: it has the parcel in itself, as base64.
 
-const SURROUNDS: readonly Surround[] = ['night', 'dusk', 'overcast', 'noon', 'busy', 'bare'];
 const QUALITIES: readonly Quality[] = ['high', 'middle', 'low'];
 const POLL_MILLISECONDS = 100;
 

@@ -13,7 +13,7 @@ import {
   textOfLayers,
   type Seen,
 } from './drawn.ts';
-import { figuresOf } from './figures.ts';
+import { figuresOf, thingsById } from './figures.ts';
 
 /** Assets that are here, by hash. */
 interface Here<T> {
@@ -99,7 +99,7 @@ export class SceneFeed {
     if (text === this.#figuresText) return;
     this.#figuresText = text;
     const { figures } = figuresOf(staged, rigs);
-    const things = listed(staged.stage.things).sort((a, b) => (a.id < b.id ? -1 : 1));
+    const things = thingsById(staged);
     this.rigs = new Map(things.map(({ id, item }) => [id, rigs.get(item.asset)!]));
     this.meshes = new Map(known.map((hash) => [hash, rigs.get(hash)!]));
     const [first] = staged.stage.things.order;
@@ -107,12 +107,10 @@ export class SceneFeed {
     this.#send({ kind: 'figures', figures, followed: Math.max(0, followed) });
   }
 
-  /** Figures are numbered by their ids, as in `figuresOf`. */
   #sendHidden(effect: Effect): void {
-    const things = listed(withThingsOf(effect, this.#assets.rigs).stage.things).sort((a, b) =>
-      a.id < b.id ? -1 : 1,
+    const hidden = thingsById(withThingsOf(effect, this.#assets.rigs)).flatMap(({ item }, n) =>
+      item.hidden ? [n] : [],
     );
-    const hidden = things.flatMap(({ item }, n) => (item.hidden ? [n] : []));
     this.#send({ kind: 'hiddenFigures', hidden });
   }
 

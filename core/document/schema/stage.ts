@@ -74,10 +74,13 @@ export const cameraSchema = z.strictObject({
 export type Camera = z.infer<typeof cameraSchema>;
 
 /** What the effect is seen with: part of the document, for what stands on the stage decides what is computed. */
+/** What is behind the stage: `bare` has no sky, ground or light. */
+export const surroundSchema = z.enum(['night', 'dusk', 'overcast', 'noon', 'busy', 'bare']);
+export type Surround = z.infer<typeof surroundSchema>;
+
 export const stageSchema = z.strictObject({
   things: collectionSchema(thingSchema, 16),
-  /** What is behind: `bare` has no sky, ground or light. */
-  surround: z.enum(['night', 'dusk', 'overcast', 'noon', 'busy', 'bare']),
+  surround: surroundSchema,
   /** Lights of the artist's own, beside those of the surround. They are no part of the effect. */
   lights: collectionSchema(ownLightSchema, MOST_OWN_LIGHTS),
   lens: lensSchema,

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { listed } from '@jinx/core/document';
+import { listed, type Surround } from '@jinx/core/document';
 import { Switch } from 'ant-design-vue';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ASSETS } from '../bench';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import type { JudgingSet } from '../stage/alone/judging';
-import { SURROUNDS, type Surround } from '../stage/surrounds';
+import { SURROUNDS } from '../stage/surrounds';
 import { JUDGING, READY_CAMERAS } from '../stage/alone/useJudging';
 
 /** What the picture alone is judged in. */

@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { freeName, listed, MOST_OWN_LIGHTS, withItem, withoutItem, type OwnLight } from '@jinx/core/document';
+import {
+  freeName,
+  listed,
+  MOST_OWN_LIGHTS,
+  withItem,
+  withoutItem,
+  type OwnLight,
+  type Surround,
+} from '@jinx/core/document';
 import { Button, Radio } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
@@ -8,7 +16,7 @@ import VectorChip from '../chips/VectorChip.vue';
 import ColourField from '../colour/ColourField.vue';
 import { injectCommands } from '../commands/registry';
 import { keyName } from '../commands/placeKeys';
-import { SURROUNDS, type Surround } from '../stage/surrounds';
+import { SURROUNDS } from '../stage/surrounds';
 import { cssOf } from '../values/colour';
 
 /** What the stage stands in, seen before it is chosen while it is pointed at, and the artist's own lights. */

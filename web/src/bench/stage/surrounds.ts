@@ -1,6 +1,4 @@
-import type { Effect } from '@jinx/core/document';
-
-export type Surround = Effect['stage']['surround'];
+import type { Surround } from '@jinx/core/document';
 
 /** What the stage can stand in, from dark to light, and what each is also called. */
 export const SURROUNDS: readonly {

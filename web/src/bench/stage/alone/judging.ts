@@ -1,6 +1,5 @@
-import { listed, type Effect } from '@jinx/core/document';
+import { listed, type Effect, type Surround } from '@jinx/core/document';
 import type { AssetSummary } from '../../../api';
-import type { Surround } from '../surrounds';
 
 /** What the picture alone is judged in, where that is not as the bench has it. */
 export interface JudgingSet {
