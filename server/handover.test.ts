@@ -40,6 +40,37 @@ describe.skipIf(!DATABASE_URL)('the server, handing over', () => {
     expect((await fetch(`${server.base}/assets/${one.body.hash}`)).status).toBe(404);
   });
 
+  it('keeps one file for each purpose, checks it, counts it, and lets a kept tone table be chosen again', async () => {
+    const project = await server.makeProject('Files');
+    const of = `/projects/${project}`;
+    const detail = async () => (await ask('GET', of)).body;
+    expect([(await detail()).tone, (await detail()).files]).toEqual(['filmic', []]);
+    expect((await ask('PATCH', of, { tone: 'table' })).body.code).toBe('file.none');
+    expect((await ask('PATCH', of, { tone: 'neutral' })).status).toBe(204);
+
+    const table = strToU8('LUT_1D_SIZE 2\n0 0 0\n1 0.5 0.25\n');
+    const put = (purpose: string, name: string, type: string, bytes: Uint8Array<ArrayBuffer>) =>
+      ask('PUT', `${of}/files/${purpose}?${new URLSearchParams({ name, type }).toString()}`, bytes);
+    const broken = await put('tone', 'bad.cube', 'text/plain', strToU8('LUT_1D_SIZE 2\n0 0\n'));
+    expect([broken.status, broken.body.sentence]).toEqual([422, expect.stringContaining('line 2 of the table')]);
+    expect((await detail()).tone).toBe('neutral');
+    expect((await put('tone', 'dusk.cube', 'text/plain', table)).status).toBe(204);
+    expect(await detail()).toMatchObject({
+      tone: 'table',
+      files: [{ purpose: 'tone', name: 'dusk.cube', type: 'text/plain', bytes: table.length }],
+    });
+    const got = await fetch(`${server.base}${of}/files/tone`);
+    expect(new Uint8Array(await got.arrayBuffer())).toEqual(table);
+    expect((await ask('PATCH', of, { tone: 'none' })).status).toBe(204);
+    expect((await ask('PATCH', of, { tone: 'table' })).status).toBe(204);
+    expect((await ask('DELETE', `${of}/files/tone`)).status).toBe(204);
+    expect((await detail()).tone).toBe('filmic');
+
+    expect((await put('reference', 'run.exe', 'application/exe', table)).body.code).toBe('file.type');
+    expect((await put('letters', 'a.txt', 'text/plain', table)).status).toBe(404);
+    expect((await ask('GET', `${of}/files/reference`)).status).toBe(404);
+  });
+
   it('keeps presets of pictures and films under their names, and refuses what is none', async () => {
     const project = await server.makeProject('Presets');
     const of = `/projects/${project}/presets`;

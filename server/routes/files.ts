@@ -1,6 +1,6 @@
 import { MOST_TONE_LETTERS, readToneTable } from '@jinx/core/formats';
 import { bytesOf, type BodyLimit } from '../body.ts';
-import { inTransaction } from '../database.ts';
+import { inTransaction, type Session } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
 import { nameOf } from './names.ts';
 import type { Asked, Route } from './route.ts';
@@ -26,6 +26,16 @@ function purposeIn({ context }: Asked) {
   const rules = PURPOSES[purpose];
   if (!rules) throw notFound('file');
   return { purpose, ...rules };
+}
+
+/** @throws Refusal where a project keeps no file for a purpose. */
+export async function mustKeepFile(database: Session, projectId: string, purpose: string): Promise<void> {
+  const { rowCount } = await database.query('select 1 from project_files where project_id = $1 and purpose = $2', [
+    projectId,
+    purpose,
+  ]);
+  if (!rowCount)
+    throw new Refusal(422, 'file.none', `This project keeps no file for that: bring one first (${purpose}).`);
 }
 
 /** Files that a project keeps one of for each purpose. */

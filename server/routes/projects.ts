@@ -16,6 +16,7 @@ import { inTransaction } from '../database.ts';
 import { addEffect } from '../effects/index.ts';
 import { begin } from '../kit.ts';
 import { searchProject } from '../search.ts';
+import { mustKeepFile } from './files.ts';
 import { nameOf } from './names.ts';
 import type { Route } from './route.ts';
 
@@ -30,7 +31,7 @@ const projectChange = projectName.partial().extend({
     .max(4_000_000, 'a budget is at most 4,000,000')
     .optional(),
   licence: licenceSchema.optional(),
-  tone: toneChoice.exclude(['table']).optional(),
+  tone: toneChoice.optional(),
 });
 
 /** Whether somebody has a part in a project; nobody's who does not sign in are all. */
@@ -107,6 +108,7 @@ export const PROJECTS: readonly Route[] = [
     about: 'project',
     answer: async ({ house, context, id }) => {
       const { name, livingBudget, licence, tone } = await jsonOf(context, projectChange);
+      if (tone === 'table') await mustKeepFile(house.database, id, 'tone');
       await house.database.query(
         `update projects set name = coalesce($2, name), living_budget = coalesce($3, living_budget),
            licence = coalesce($4, licence), tone = coalesce($5, tone) where id = $1`,

@@ -38,8 +38,8 @@ const tones = computed((): PickItem[] => [
   { value: TABLE, text: TABLE, help: 'A colour table as text (.cube), as the game has it' },
 ]);
 function setTone(value: string): void {
-  if (value === TABLE || value === 'table') pickFile('.cube', (file) => void tone.bring(file));
-  else void tone.choose(value as Exclude<ToneChoice, 'table'>);
+  if (value === TABLE) pickFile('.cube', (file) => void tone.bring(file));
+  else void tone.choose(value as ToneChoice);
 }
 </script>
 

@@ -11,7 +11,7 @@ export interface Tone {
   readonly choice: Readonly<Ref<ToneChoice>>;
   /** The name of the project's table; '' without one. */
   readonly table: Readonly<Ref<string>>;
-  readonly choose: (choice: Exclude<ToneChoice, 'table'>) => Promise<void>;
+  readonly choose: (choice: ToneChoice) => Promise<void>;
   readonly bring: (file: File) => Promise<void>;
 }
 export const TONE: InjectionKey<Tone> = Symbol('tone');
@@ -53,12 +53,12 @@ export function useProjectFiles(engine: Engine, project: Readonly<Ref<ProjectDet
 
   const choice = ref<ToneChoice>('filmic');
   const table = ref('');
-  function show(text: string | null): void {
+  /** Brings the chosen curve to the stage; a table comes from the server. */
+  async function showTone(projectId: string): Promise<void> {
     const kind = choice.value;
-    engine.stage.send({
-      kind: 'tone',
-      tone: kind === 'table' ? (text === null ? { kind: 'filmic' } : { kind, text }) : { kind },
-    });
+    const tone =
+      kind === 'table' ? { kind, text: await (await api.projectFile(projectId, 'tone')).text() } : { kind };
+    engine.stage.send({ kind: 'tone', tone });
   }
   provide(TONE, {
     choice,
@@ -67,7 +67,7 @@ export function useProjectFiles(engine: Engine, project: Readonly<Ref<ProjectDet
       try {
         await api.setTone(store.projectId, to);
         choice.value = to;
-        show(null);
+        await showTone(store.projectId);
       } catch (error) {
         tell(error);
       }
@@ -76,7 +76,7 @@ export function useProjectFiles(engine: Engine, project: Readonly<Ref<ProjectDet
       try {
         await api.keepProjectFile(store.projectId, 'tone', file, file.name, 'text/plain');
         [choice.value, table.value] = ['table', file.name];
-        show(await file.text());
+        await showTone(store.projectId);
       } catch (error) {
         tell(error);
       }
@@ -88,7 +88,7 @@ export function useProjectFiles(engine: Engine, project: Readonly<Ref<ProjectDet
     const nameOf = (purpose: ProjectFile['purpose']) => files.find((file) => file.purpose === purpose)?.name ?? '';
     [kept.value, table.value] = [nameOf('reference'), nameOf('tone')];
     try {
-      show(tone === 'table' ? await (await api.projectFile(id, 'tone')).text() : null);
+      await showTone(id);
     } catch (error) {
       tell(error);
     }
