@@ -45,7 +45,7 @@ const KEPT = [
   },
   { value: 'tray', text: 'Tray', help: 'states that were put by with T', icon: InboxOutlined },
 ] as const;
-const PAGES: readonly Below[] = ['rulers', 'living', 'time', 'words', 'compared', 'sheet', 'history', 'tray'];
+const PAGES = ['rulers', ...[...READ, ...COMPARE, ...KEPT].map(({ value }) => value)] as Below[];
 const store = useEffectStore();
 const saving = useSavingStore();
 const { word, isBad } = useSavingWords();

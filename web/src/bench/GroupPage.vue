@@ -4,18 +4,17 @@ import type { Group, Vector } from '@jinx/core/document';
 import { layersWithin, mayHold } from '@jinx/core/editing';
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../stores/effect';
-import { ENGINE } from './bench';
+import { LAYER_ACTS } from './bench';
 import ChoiceChip from './chips/ChoiceChip.vue';
 import { GROUP_SCALE } from './handles/knobs';
 import LinkedWords from './LinkedWords.vue';
 import PlainChip from './chips/PlainChip.vue';
-import { useLayerActs } from './rulers/useLayerActs';
 import TextField from './chips/TextField.vue';
 import VectorChip from './chips/VectorChip.vue';
 
 /** A group: where it stands, how it is turned, how large it is, and what is in it. */
 const store = useEffectStore();
-const acts = useLayerActs(inject(ENGINE)!);
+const acts = inject(LAYER_ACTS)!;
 const group = computed(() => store.effect!.groups.byId[store.groupId]!);
 const layers = computed(() => layersWithin(store.effect!, store.groupId));
 const parents = computed(() => [

@@ -2,7 +2,7 @@
 import { QuestionCircleOutlined } from '@ant-design/icons-vue';
 import { Button, Input, Modal, Switch } from 'ant-design-vue';
 import { computed, nextTick, ref } from 'vue';
-import { keyOf, useKeyWishes } from './commands/keys';
+import { keyOf } from './commands/keys';
 import { keyName, keysWith } from './commands/placeKeys';
 import { injectCommands, useCommands } from './commands/registry';
 
@@ -11,7 +11,7 @@ const isOpen = ref(false);
 const sought = ref('');
 const field = ref<{ focus(): void }>();
 const commands = injectCommands();
-const { keys, hasLetters, areChanged } = useKeyWishes();
+const { keys, hasLetters, areChanged } = commands.wishes!;
 const shown = computed(() => keysWith(commands, sought.value));
 /** The command that the next key is given to. */
 const waiting = ref<string | null>(null);

@@ -8,11 +8,11 @@ export type { Command } from './command';
 /** The commands that can be given now. Each is registered by the component that carries it out, as long as that stands. */
 export class Commands {
   readonly #all = shallowReactive(new Map<string, Command>());
-  readonly #wishes: KeyWishes | null;
+  readonly wishes: KeyWishes | null;
 
   /** With `wishes`, keys are those that were chosen in place of the commands' own. */
   constructor(wishes: KeyWishes | null = null) {
-    this.#wishes = wishes;
+    this.wishes = wishes;
   }
 
   /** Adds commands. Returns what takes them away. @throws Error where an id or a key is taken. */
@@ -35,20 +35,20 @@ export class Commands {
   /** The keys that a command has now. */
   keysOf(id: string): readonly string[] {
     const keys =
-      this.#wishes?.keys.value[id] ?? ownKeys(COMMANDS[id as CommandId] ?? this.#all.get(id) ?? { key: null });
-    return this.#wishes?.hasLetters.value === false ? keys.filter((key) => !isLetter(key)) : keys;
+      this.wishes?.keys.value[id] ?? ownKeys(COMMANDS[id as CommandId] ?? this.#all.get(id) ?? { key: null });
+    return this.wishes?.hasLetters.value === false ? keys.filter((key) => !isLetter(key)) : keys;
   }
   byKey(key: string): Command | undefined {
     return this.all.find(({ id }) => this.keysOf(id).includes(key));
   }
   /** Gives a command a key in place of those it has, and takes it from the command that had it. Returns that one. */
   setKey(id: string, key: string | null): Command | undefined {
-    if (!this.#wishes) return undefined;
+    if (!this.wishes) return undefined;
     const had = key === null ? undefined : this.byKey(key);
-    const keys = { ...this.#wishes.keys.value };
+    const keys = { ...this.wishes.keys.value };
     if (had && had.id !== id) keys[had.id] = this.keysOf(had.id).filter((other) => other !== key);
     keys[id] = key === null ? [] : [key];
-    this.#wishes.keys.value = keys;
+    this.wishes.keys.value = keys;
     return had?.id === id ? undefined : had;
   }
   /** Carries a command out, if it can be given. Returns whether it could. */
