@@ -1,6 +1,6 @@
 // The picture's room: panes that are dragged, folded and kept, the picture alone and in a window of its own, keys that are
 // given to other commands, and what stands on the stage to judge by.
-import { drawer, turnShown } from './choose.ts';
+import { closeDrawer, drawer, turnShown } from './choose.ts';
 import { chapter, differing, goTo, openMantle, pixels } from './bench.ts';
 import { expect, test, type Page } from './test.ts';
 
@@ -123,12 +123,13 @@ test('a light of one’s own shines on the figure; hidden, she is gone and what 
   await page.getByRole('button', { name: 'Hide Sedge' }).click();
   await expect.poll(async () => differing(seen, await pixels(page))).toBeGreaterThan(1000);
   expect((await page.evaluate(() => window.jinx.hash())).hash).toBe(hash);
+  await closeDrawer(page, 'Figures');
 });
 
 test('a setting’s tooltip says what it does, its limits, where it begins and when it acts', async () => {
   await chapter(page, 'Life');
   await page.getByRole('button', { name: /^opacity:/ }).hover();
-  const tip = page.getByRole('tooltip');
+  const tip = page.locator('.help-tip');
   await expect(tip).toContainText('How opaque a particle is.');
   await expect(tip).toContainText('0 to 100%');
   await expect(tip).toContainText('nothing is simulated again');

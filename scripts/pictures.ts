@@ -6,7 +6,7 @@ import { RELEASED } from '@jinx/demo';
 import { encode } from 'fast-png';
 import { CHROMIUM } from '../server/chromium.ts';
 import type {} from '../e2e/bench.ts';
-import { below, choose, showAs } from '../e2e/choose.ts';
+import { below, choose, segment, showAs } from '../e2e/choose.ts';
 import { portForWeb, runningServer } from './start.mjs';
 
 /** The mantle at this step: every layer is at work, and she stands half turned to the camera. */
@@ -110,7 +110,7 @@ await page
   .click();
 await below(page, 'Living');
 await page.locator('tbody tr').nth(12).waitFor();
-await page.getByRole('columnheader', { name: /^age/ }).getByRole('button').click();
+await page.getByRole('columnheader', { name: /^age/ }).click();
 await page.locator('tbody tr').nth(9).click();
 await page.waitForTimeout(1500);
 await shoot('living');
@@ -129,11 +129,11 @@ await page.getByRole('button', { name: 'Put the glass away' }).click();
 
 await below(page, 'Compared');
 await choose(page, 'effect to compare with', { label: 'Seed Wreath' });
-await page.getByRole('button', { name: 'side by side' }).click();
+await segment(page, 'side by side');
 await page.locator('[data-other=shown]').waitFor({ timeout: 120_000 });
 await page.waitForTimeout(2500);
 await shoot('compared');
-await page.getByRole('button', { name: 'this one' }).click();
+await segment(page, 'this one');
 await below(page, 'Instants');
 await page.getByRole('button', { name: 'Go to 5.75 seconds' }).waitFor({ timeout: 120_000 });
 await page.waitForTimeout(1500);
