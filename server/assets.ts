@@ -20,6 +20,7 @@ type Content = Uint8Array | string;
 export type NewAsset = Omit<ParcelAsset, 'bytes'> & {
   readonly content: Content;
   readonly original?: { readonly name: string; readonly hash: string; readonly content: Content };
+  readonly thumbnail?: Uint8Array | undefined;
 };
 
 async function* slicesOf(content: Content): AsyncGenerator<Buffer> {
@@ -47,19 +48,21 @@ async function keepBytes(session: Session, hash: string, kind: string, content: 
  * stays, unless something is said now. To be run in one transaction.
  */
 export async function keepAsset(session: Session, projectId: string, asset: NewAsset): Promise<AssetSummary> {
-  const { hash, name, kind, licence, content, original } = asset;
+  const { hash, name, kind, licence, content, original, thumbnail } = asset;
   await keepBytes(session, hash, kind, content);
   if (original) await keepBytes(session, original.hash, 'original', original.content);
   const { rows } = await session.query<AssetSummary>(
-    `insert into project_assets as kept (project_id, hash, name, licence, original, original_name)
-     values ($1, $2, $3, $4, $5, $6)
+    `insert into project_assets as kept (project_id, hash, name, licence, original, original_name, thumbnail)
+     values ($1, $2, $3, $4, $5, $6, $8)
      on conflict (project_id, hash) do update set deleted_at = null,
        licence = case when kept.licence = '' then excluded.licence else kept.licence end,
        original = coalesce(excluded.original, kept.original),
-       original_name = coalesce(excluded.original_name, kept.original_name)
+       original_name = coalesce(excluded.original_name, kept.original_name),
+       thumbnail = coalesce(kept.thumbnail, excluded.thumbnail)
      returning hash, name, $7::text as kind, licence, original_name as "originalName",
+       thumbnail is not null as "hasThumbnail",
        (select size::float8 from assets where assets.hash = kept.hash) as bytes`,
-    [projectId, hash, name, licence, original?.hash ?? null, original?.name ?? null, kind],
+    [projectId, hash, name, licence, original?.hash ?? null, original?.name ?? null, kind, thumbnail ?? null],
   );
   return rows[0]!;
 }
@@ -133,6 +136,30 @@ export async function assetUsers(session: Session, projectId: string, hash: stri
     [projectId, hash],
   );
   return rows.map(({ name }) => name);
+}
+
+/** The thumbnail of an asset of a project. @throws Refusal where there is none. */
+export async function thumbnailOf(session: Session, projectId: string, hash: string): Promise<Buffer> {
+  const { rows } = await session.query<{ thumbnail: Buffer | null }>(
+    'select thumbnail from project_assets where project_id = $1 and hash = $2',
+    [projectId, hash],
+  );
+  if (!rows[0]?.thumbnail) throw notFound('thumbnail');
+  return rows[0].thumbnail;
+}
+
+/** Keeps the thumbnail of an asset of a project. @throws Refusal where the project does not have it. */
+export async function keepThumbnail(
+  session: Session,
+  projectId: string,
+  hash: string,
+  thumbnail: Uint8Array,
+): Promise<void> {
+  const { rowCount } = await session.query(
+    'update project_assets set thumbnail = $3 where project_id = $1 and hash = $2',
+    [projectId, hash, Buffer.from(thumbnail)],
+  );
+  if (rowCount === 0) throw notFound('asset');
 }
 
 /** Says what may be done with an asset of a project. */

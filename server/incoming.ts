@@ -14,6 +14,11 @@ const MOST_PER_OWNER = 4;
 const busy = () =>
   new Refusal(503, 'busy', 'Too many files are being sent just now: try again in a moment.', { seconds: 5 });
 
+/** Nothing is kept of what its sender has given up meanwhile. @throws Refusal, which nobody hears any more. */
+export function mustBeWanted({ req }: Context): void {
+  if (req.socket.destroyed) throw new Refusal(408, 'given-up', 'This was given up while it was looked through.');
+}
+
 /** A folder of files that are worked on: uploads, and what is made of them. Nothing in it outlives its request. */
 export class Incoming {
   readonly #folder: string;

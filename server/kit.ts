@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { assetsOf, type ParcelAsset } from '@jinx/core/formats';
-import { EFFECTS, KIT, KIT_FIGURES, KIT_PICTURES, KIT_PROPS, makeKit, STARTS } from '@jinx/demo';
+import { EFFECTS, KIT, KIT_FIGURES, KIT_PICTURES, KIT_PROPS, makeKit, shippedPicture, STARTS } from '@jinx/demo';
 import { keepAsset, type NewAsset } from './assets.ts';
 import { inTransaction, type Database } from './database.ts';
 import { addEffect, type StoredEffect } from './effects/index.ts';
-import { Refusal } from './errors.ts';
+import { notFound, Refusal } from './errors.ts';
 import type { House } from './house.ts';
 import { imported } from './workers/imported.ts';
 
@@ -16,11 +16,11 @@ export const kitFiles = (): string[] =>
     .sort();
 
 /** An asset of the kit, and the bytes of its file. */
-type KitAsset = ParcelAsset & { readonly brought: Uint8Array };
+type KitAsset = ParcelAsset & { readonly brought: Uint8Array; readonly thumbnail: Uint8Array | undefined };
 
 async function fromKit(file: string): Promise<KitAsset> {
   const brought = new Uint8Array(readFileSync(new URL(file, KIT)));
-  return { ...(await imported(brought, file)), brought };
+  return { ...(await imported(brought, file)), brought, thumbnail: shippedPicture('kit', file) ?? undefined };
 }
 
 /** A file of the kit as an asset; refuses a name that it does not have. */
@@ -29,9 +29,16 @@ export async function kitAsset(file: string): Promise<KitAsset> {
   return fromKit(file);
 }
 
-let whole: Promise<ParcelAsset[]> | null = null;
+/** The thumbnail of a file of the kit. @throws Refusal where there is none. */
+export function kitThumbnail(file: string): Buffer {
+  const bytes = kitFiles().includes(file) && shippedPicture('kit', file);
+  if (!bytes) throw notFound('thumbnail');
+  return Buffer.from(bytes);
+}
+
+let whole: Promise<KitAsset[]> | null = null;
 /** All of the kit as assets, by the names of their files; imported once. */
-async function allAssets(): Promise<ParcelAsset[]> {
+async function allAssets(): Promise<KitAsset[]> {
   whole ??= makeKit().then(() => Promise.all([...KIT_FIGURES, ...KIT_PROPS, ...KIT_PICTURES].map(fromKit)));
   return whole.catch((error: unknown) => {
     whole = null;
@@ -39,7 +46,7 @@ async function allAssets(): Promise<ParcelAsset[]> {
   });
 }
 const hashesOf = (assets: readonly ParcelAsset[]) => Object.fromEntries(assets.map(({ name, hash }) => [name, hash]));
-const titled = ({ bytes, ...asset }: ParcelAsset): NewAsset => ({
+const titled = ({ bytes, brought: _, ...asset }: KitAsset): NewAsset => ({
   ...asset,
   content: bytes,
   name: asset.name[0]!.toUpperCase() + asset.name.slice(1),
@@ -76,7 +83,16 @@ export async function seed(database: Database): Promise<void> {
     const projectId = randomUUID();
     await session.query('insert into projects (id, name) values ($1, $2)', [projectId, 'Fenlight']);
     for (const asset of assets) await keepAsset(session, projectId, titled(asset));
-    for (const make of EFFECTS) await addEffect(session, projectId, make(hashesOf(assets)), '');
+    for (const make of EFFECTS) {
+      const { id, revision, document } = await addEffect(session, projectId, make(hashesOf(assets)), '');
+      const picture = shippedPicture('effect', document.name);
+      if (picture)
+        await session.query('update effects set picture = $2, picture_revision = $3 where id = $1', [
+          id,
+          Buffer.from(picture),
+          revision,
+        ]);
+    }
     await session.query(`insert into facts (name, value) values ('seeded', '1') on conflict do nothing`);
   });
 }

@@ -10,7 +10,7 @@ const MOST_REMEMBERED = 1000;
 
 /** Bytes that a project's files, effects, revisions, edits and states of the tray take in the database. */
 const PROJECT_BYTES = `select
-  coalesce((select sum(size) from project_assets join assets using (hash) where project_id = $1), 0)
+  coalesce((select sum(size + coalesce(octet_length(thumbnail), 0)) from project_assets join assets using (hash) where project_id = $1), 0)
   + coalesce((select sum(size) from project_assets join assets on assets.hash = original where project_id = $1), 0)
   + coalesce((select sum(pg_column_size(document) + coalesce(pg_column_size(picture), 0)) from effects where project_id = $1), 0)
   + coalesce((select sum(pg_column_size(revisions.document)) from revisions join effects on effects.id = effect_id where project_id = $1), 0)

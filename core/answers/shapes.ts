@@ -17,7 +17,6 @@ export const members = z.object({
   members: z.array(z.object({ id: z.string(), name: z.string(), role })),
 });
 
-export const projectSummary = z.object({ id: z.string(), name: z.string(), effects: count });
 export const assetSummary = z.object({
   hash: z.string(),
   name: z.string(),
@@ -28,6 +27,7 @@ export const assetSummary = z.object({
   licence: z.string(),
   /** The file it was imported from, as it was called; null where that was not kept. */
   originalName: z.string().nullable(),
+  hasThumbnail: z.boolean(),
 });
 export const effectSummary = z.object({
   id: z.string(),
@@ -38,6 +38,16 @@ export const effectSummary = z.object({
   pictureRevision: count.nullable(),
   /** The name of the effect it keeps what it does not change of; null without one. */
   siblingOf: z.string().nullable(),
+});
+export const projectSummary = z.object({
+  id: z.string(),
+  name: z.string(),
+  /** How many effects it has, or how many of them match what is looked for. */
+  effects: count,
+  /** When any of its effects was saved last, or else when it was made. */
+  workedOn: instant,
+  /** The effects that were saved last, the latest first. */
+  recent: z.array(effectSummary),
 });
 /** The disk that a project and all of them take, and may take, in bytes. */
 export const diskUse = z.object({ bytes: count, mostBytes: count, allBytes: count, mostAllBytes: count });

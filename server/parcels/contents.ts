@@ -48,7 +48,8 @@ export async function contentsOf(session: Session, projectId: string, ids: reado
   });
   const wanted = new Map(given.flatMap((each) => assetsOf(each.effect).map((hash) => [hash, each] as const)));
   const assets = await session.query<ParcelContents['assets'][number]>(
-    `select hash, name, kind, licence, size::float8 as bytes, original_name as "originalName"
+    `select hash, name, kind, licence, size::float8 as bytes, original_name as "originalName",
+       thumbnail is not null as "hasThumbnail"
      from project_assets join assets using (hash) where project_id = $1 and hash = any($2) order by kind, name, hash`,
     [projectId, [...wanted.keys()]],
   );

@@ -13,15 +13,19 @@ import {
   assetSlices,
   assetUsers,
   keepAsset,
+  keepThumbnail,
   setAssetDeleted,
   setAssetLicence,
+  thumbnailOf,
 } from '../assets.ts';
 import { FILE_BODY, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
-import { kitAsset, kitFiles } from '../kit.ts';
+import { mustBeWanted } from '../incoming.ts';
+import { kitAsset, kitFiles, kitThumbnail } from '../kit.ts';
+import { thumbnailIn } from '../thumbnails.ts';
 import { START_INSTANTS, STARTS } from '@jinx/demo';
-import { answerFile, answerLasting, holdSlot } from './lasting.ts';
+import { answerFile, answerLasting, answerThumbnail, holdSlot } from './lasting.ts';
 import { secondsFor } from '../workers/workers.ts';
 import { ownerOf, type Asked, type Route } from './route.ts';
 
@@ -46,6 +50,12 @@ export const ASSETS: readonly Route[] = [
     answer: ({ context }) => {
       context.body = kitFiles() satisfies Answer<'GET /kit'>;
     },
+  },
+  {
+    method: 'get',
+    path: '/kit/:file/thumbnail',
+    about: null,
+    answer: (asked) => answerThumbnail(asked, kitThumbnail(asked.context.params['file'] ?? '')),
   },
   {
     method: 'get',
@@ -85,6 +95,7 @@ export const ASSETS: readonly Route[] = [
       const name = fileName(context.query['name']);
       await house.incoming.withUpload(context, ownerOf(asked), FILE_BODY, async ({ file, folder, size }) => {
         const asset = await house.workers.run('importFile', { file, name, folder }, secondsFor(size));
+        mustBeWanted(context);
         await house.quota.mustHaveRoom(house.database, id, asset.size + size);
         const original = { name, hash: asset.originalHash, content: file };
         const kept = { ...asset, content: asset.file, original };
@@ -108,6 +119,22 @@ export const ASSETS: readonly Route[] = [
       const summary = await inTransaction(house.database, (session) => keepAsset(session, id, kept));
       context.body = summary satisfies Answer<'POST /projects/:id/kit'>;
       context.status = 201;
+    },
+  },
+  {
+    method: 'get',
+    path: '/projects/:id/assets/:hash/thumbnail',
+    about: 'project',
+    answer: async (asked) => answerThumbnail(asked, await thumbnailOf(asked.house.database, asked.id, hashIn(asked))),
+  },
+  {
+    method: 'put',
+    path: '/projects/:id/assets/:hash/thumbnail',
+    about: 'project',
+    answer: async (asked) => {
+      const { house, context, id } = asked;
+      await keepThumbnail(house.database, id, hashIn(asked), await thumbnailIn(house, context));
+      context.status = 204;
     },
   },
   {

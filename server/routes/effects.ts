@@ -1,7 +1,7 @@
 import type { Answer, Unsent } from '@jinx/core/answers';
 import { effectSchema, isPlainText } from '@jinx/core/document';
 import { z } from 'zod';
-import { bytesOf, DOCUMENT_BODY, jsonOf, PICTURE_BODY } from '../body.ts';
+import { DOCUMENT_BODY, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
 import {
   addSibling,
@@ -15,13 +15,12 @@ import {
   type Written,
 } from '../effects/index.ts';
 import { notFound, Refusal } from '../errors.ts';
+import { thumbnailIn } from '../thumbnails.ts';
 import { announce } from './announce.ts';
-import { answerLasting } from './lasting.ts';
+import { answerThumbnail } from './lasting.ts';
 import { nameOf } from './names.ts';
 import type { Route } from './route.ts';
 
-/** Sides of a thumbnail in pixels. */
-const MOST_SIDE = 1024;
 /** What columns of revisions hold. */
 export const MOST_REVISION = 0x7fffffff;
 /** Changes of one request, whatever edits they are in. */
@@ -148,7 +147,7 @@ export const EFFECTS: readonly Route[] = [
         [asked.id],
       );
       if (!rows[0]?.picture) throw notFound('picture');
-      answerLasting(asked, 'image/png', rows[0].picture);
+      answerThumbnail(asked, rows[0].picture);
     },
   },
   {
@@ -158,11 +157,10 @@ export const EFFECTS: readonly Route[] = [
     answer: async ({ house, context, id }) => {
       const shows = revision.safeParse(Number(context.query['revision']));
       if (!shows.success) throw new Refusal(400, 'request', 'A picture names the revision it shows.');
-      const bytes = await bytesOf(context, PICTURE_BODY);
-      await house.workers.run('checkPicture', { bytes, mostSide: MOST_SIDE });
+      const bytes = await thumbnailIn(house, context);
       await house.database.query('update effects set picture = $2, picture_revision = $3 where id = $1', [
         id,
-        Buffer.from(bytes),
+        bytes,
         shows.data,
       ]);
       context.status = 204;

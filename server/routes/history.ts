@@ -14,6 +14,7 @@ import {
 } from '../effects/index.ts';
 import { notFound, Refusal } from '../errors.ts';
 import type { House } from '../house.ts';
+import { mustBeThumbnail } from '../thumbnails.ts';
 import { answerLasting } from './lasting.ts';
 import { nameOf } from './names.ts';
 import type { Asked, Route } from './route.ts';
@@ -26,8 +27,6 @@ function revisionIn({ context }: Asked): number {
 
 /** Letters of a picture at most: a megabyte of it. */
 const MOST_PICTURE = 1_400_000;
-/** Sides of it in pixels. */
-const MOST_SIDE = 1024;
 const keptSchema = z.strictObject({
   id: z.uuid().optional(),
   name: nameOf('a state'),
@@ -37,10 +36,10 @@ const keptSchema = z.strictObject({
   picture: z.base64().max(MOST_PICTURE).nullable(),
 });
 
-async function pictureOf({ workers }: House, base64: string): Promise<Uint8Array> {
+async function pictureOf(house: House, base64: string): Promise<Uint8Array> {
   const bytes = new Uint8Array(Buffer.from(base64, 'base64'));
   if (bytes[0] !== 0x89) throw new Refusal(400, 'request', 'The picture of a state is a PNG.', { path: 'picture' });
-  await workers.run('checkPicture', { bytes, mostSide: MOST_SIDE });
+  await mustBeThumbnail(house, bytes);
   return bytes;
 }
 

@@ -23,6 +23,10 @@ export function answerLasting({ context }: Asked, type: string, bytes: Buffer | 
   context.body = bytes;
 }
 
+/** Answers with a thumbnail: what was shipped is WebP, what was sent is PNG. */
+export const answerThumbnail = (asked: Asked, bytes: Buffer): void =>
+  answerLasting(asked, bytes.toString('latin1', 8, 12) === 'WEBP' ? 'image/webp' : 'image/png', bytes);
+
 /** Answers with a file to be saved. Resolves once it is sent: what it is read from has to stay until then. */
 export async function answerFile(
   { context }: Asked,

@@ -7,6 +7,7 @@ import { assetFile, assetOf } from '../assets.ts';
 import { FILE_BODY, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
+import { mustBeWanted } from '../incoming.ts';
 import {
   attachmentsFor,
   contentsOf,
@@ -106,6 +107,7 @@ export const PARCELS: readonly Route[] = [
         const unpacked = parcel.assets.reduce((sum, asset) => sum + asset.size, 0);
         await house.quota.mustHaveRoom(house.database, id, unpacked);
         const figures = await newFigures(house, id, parcel, folder);
+        mustBeWanted(context);
         const { written, ...taken } = await inTransaction(house.database, (session) =>
           takeParcel(session, id, parcel, figures, choices, author),
         );

@@ -38,18 +38,35 @@ const projectChange = projectName.partial().extend({
 export const THEIRS = `($1::uuid is null or exists
   (select 1 from members where project_id = projects.id and person_id = $1))`;
 
+/** Columns of an effect in a list. */
+const EFFECT_SUMMARY = `id, name, revision, saved_at as "savedAt", picture_revision as "pictureRevision",
+  (select name from effects as other where other.id = effects.sibling_of and deleted_at is null) as "siblingOf"`;
+/** Effects that are listed of each project on the page of all. */
+const MOST_RECENT = 18;
+/** Projects, those that were worked on last first, with what matches: of one whose name does, all its effects. */
+const PROJECT_LIST = `select id, name, effects, "workedOn", recent from projects,
+  lateral (select lower(name) like $2 as "isNamed") as named,
+  lateral (select count(*)::int as effects, coalesce(max(saved_at), projects.created_at) as "workedOn" from effects
+    where project_id = projects.id and deleted_at is null and ("isNamed" or lower(name) like $2)) as counted,
+  lateral (select coalesce(json_agg(to_json(latest)), '[]') as recent from (select ${EFFECT_SUMMARY} from effects
+    where project_id = projects.id and deleted_at is null and ("isNamed" or lower(name) like $2)
+    order by saved_at desc, name, id limit $3) as latest) as latest
+  where deleted_at is null and ${THEIRS} and ("isNamed" or effects > 0) order by "workedOn" desc, id`;
+const soughtIn = (text: unknown): string => (typeof text === 'string' ? text.slice(0, MOST_SOUGHT) : '');
+
 export const PROJECTS: readonly Route[] = [
   {
     method: 'get',
     path: '/projects',
     about: null,
     answer: async ({ house, context, person }) => {
-      const { rows } = await house.database.query<ProjectSummary>(
-        `select id, name, (select count(*)::int from effects where project_id = projects.id and deleted_at is null) as effects
-         from projects where deleted_at is null and ${THEIRS} order by created_at`,
-        [person?.id ?? null],
-      );
-      context.body = rows satisfies Answer<'GET /projects'>;
+      const find = soughtIn(context.query['find']);
+      const { rows } = await house.database.query<Unsent<ProjectSummary>>(PROJECT_LIST, [
+        person?.id ?? null,
+        `%${find.toLowerCase().replace(/[%_\\]/g, '\\$&')}%`,
+        MOST_RECENT,
+      ]);
+      context.body = rows satisfies Unsent<Answer<'GET /projects'>>;
     },
   },
   {
@@ -78,13 +95,13 @@ export const PROJECTS: readonly Route[] = [
         [id],
       );
       const effects = await database.query<Unsent<EffectSummary>>(
-        `select id, name, revision, saved_at as "savedAt", picture_revision as "pictureRevision",
-           (select name from effects as other where other.id = effects.sibling_of and deleted_at is null) as "siblingOf"
+        `select ${EFFECT_SUMMARY}
          from effects where project_id = $1 and deleted_at is null order by name, id`,
         [id],
       );
       const assets = await database.query<AssetSummary>(
-        `select hash, name, kind, size::float8 as bytes, licence, original_name as "originalName" from project_assets join assets using (hash)
+        `select hash, name, kind, size::float8 as bytes, licence, original_name as "originalName",
+           thumbnail is not null as "hasThumbnail" from project_assets join assets using (hash)
          where project_id = $1 and deleted_at is null order by added_at, hash`,
         [id],
       );
@@ -123,9 +140,7 @@ export const PROJECTS: readonly Route[] = [
     about: 'project',
     isCostly: true,
     answer: async ({ house, context, id }) => {
-      const { text } = context.query;
-      const sought = typeof text === 'string' ? text.slice(0, MOST_SOUGHT) : '';
-      const found = await searchProject(house.database, house.workers, id, sought);
+      const found = await searchProject(house.database, house.workers, id, soughtIn(context.query['text']));
       context.body = found satisfies Unsent<Answer<'GET /projects/:id/search'>>;
     },
   },

@@ -5,6 +5,7 @@ import { sendAllLeftBehind } from './keeping/leftBehind';
 import { outbox } from './keeping/outbox';
 import HelpTip from './help/HelpTip.vue';
 import PickList from './bench/pick/PickList.vue';
+import UploadRows from './uploads/UploadRows.vue';
 import { THEME } from './theme';
 
 const UNREADABLE =
@@ -23,6 +24,7 @@ onMounted(async () => {
     <!-- Another effect is another bench. -->
     <RouterView v-slot="{ Component, route }"><component :is="Component" :key="route.path" /></RouterView>
     <PickList />
+    <UploadRows />
     <HelpTip />
   </ConfigProvider>
 </template>

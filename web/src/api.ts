@@ -10,6 +10,7 @@ import {
 } from '@jinx/core/answers';
 import type { Edit, Effect } from '@jinx/core/document';
 import type { FilmSettings } from '@jinx/core/formats';
+import { Cancelled, sendFile, type Watch } from './uploads/sending';
 
 export type {
   AssetSummary,
@@ -72,11 +73,16 @@ async function ask(
   path: string,
   body?: BodyInit,
   headers: Record<string, string> = {},
+  watch?: Watch,
 ): Promise<Response> {
   let answer: Response;
   try {
-    answer = await fetch(`/api${path}`, { method, body, headers });
-  } catch {
+    answer =
+      watch && body instanceof Blob
+        ? await sendFile(method, `/api${path}`, body, watch)
+        : await fetch(`/api${path}`, { method, body, headers });
+  } catch (error) {
+    if (error instanceof Cancelled) throw error;
     throw new ApiError(0, 'The server does not answer: is Jinx still running?');
   }
   if (answer.ok) return answer;
@@ -102,12 +108,14 @@ interface Question {
   readonly body?: unknown;
   /** A file in place of a body. */
   readonly file?: File;
+  /** Hears how far the file is sent. */
+  readonly watch?: Watch | undefined;
 }
 
 /** Asks a route. @throws ApiError where it refuses, or where its answer is not what this page understands. */
 async function answerOf<R extends AnswerRoute>(
   route: R,
-  { of = {}, query, body, file }: Question = {},
+  { of = {}, query, body, file, watch }: Question = {},
 ): Promise<Answer<R>> {
   const [method = '', pattern = ''] = route.split(' ');
   const path = pattern.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(of[name]!));
@@ -115,7 +123,7 @@ async function answerOf<R extends AnswerRoute>(
     ? `?${new URLSearchParams(Object.entries(query).map(([name, value]) => [name, String(value)])).toString()}`
     : '';
   const sent: Sent = file ? [file] : written(body);
-  const answer = await ask(method, path + asked, ...sent);
+  const answer = await ask(method, path + asked, sent[0], sent[1], watch);
   return read(route, answer.status, await answer.json().catch(() => undefined));
 }
 
@@ -140,7 +148,8 @@ export const api = {
   removeMember: (projectId: string, personId: string) =>
     order('DELETE', `/projects/${projectId}/members/${personId}`),
 
-  projects: () => answerOf('GET /projects'),
+  /** All projects, or those in which something is called so, with the effects that are. */
+  projects: (find = '') => answerOf('GET /projects', find ? { query: { find } } : {}),
   addProject: (name: string) => answerOf('POST /projects', { body: { name } }),
   project: (id: string) => answerOf('GET /projects/:id', { of: { id } }),
   search: (id: string, text: string) => answerOf('GET /projects/:id/search', { of: { id }, query: { text } }),
@@ -210,22 +219,27 @@ export const api = {
   kit: () => answerOf('GET /kit'),
   importKit: (projectId: string, file: string) =>
     answerOf('POST /projects/:id/kit', { of: { id: projectId }, body: { file } }),
-  importFile: (projectId: string, file: File) =>
-    answerOf('POST /projects/:id/assets', { of: { id: projectId }, query: { name: file.name }, file }),
+  importFile: (projectId: string, file: File, watch?: Watch) =>
+    answerOf('POST /projects/:id/assets', { of: { id: projectId }, query: { name: file.name }, file, watch }),
   deleteAsset: (projectId: string, hash: string) => order('DELETE', `/projects/${projectId}/assets/${hash}`),
   restoreAsset: (projectId: string, hash: string) => order('POST', `/projects/${projectId}/assets/${hash}/restore`),
   asset: async (hash: string) => new Uint8Array(await (await ask('GET', `/assets/${hash}`)).arrayBuffer()),
+  saveThumbnail: (projectId: string, hash: string, png: Blob) =>
+    ask('PUT', `/projects/${projectId}/assets/${hash}/thumbnail`, png),
+  thumbnailAddress: (projectId: string, hash: string) => `/api/projects/${projectId}/assets/${hash}/thumbnail`,
+  kitThumbnailAddress: (file: string) => `/api/kit/${file}/thumbnail`,
   setAssetLicence: (projectId: string, hash: string, licence: string) =>
     order('PATCH', `/projects/${projectId}/assets/${hash}`, { licence }),
   /** Where an asset is saved from, as other programs read it or as it was brought. */
   assetFile: (projectId: string, hash: string, as: 'open' | 'original') =>
     `/api/projects/${projectId}/assets/${hash}/${as}`,
   /** @throws ApiError with the code "parcel-question" and what is open, until it is chosen. */
-  importParcel: (projectId: string, file: File, choices: ParcelChoices) =>
+  importParcel: (projectId: string, file: File, choices: ParcelChoices, watch?: Watch) =>
     answerOf('POST /projects/:id/parcels', {
       of: { id: projectId },
       query: { choices: JSON.stringify(choices) },
       file,
+      watch,
     }),
   presets: (projectId: string) => answerOf('GET /projects/:id/presets', { of: { id: projectId } }),
   keepPreset: (projectId: string, name: string, settings: FilmSettings) =>

@@ -76,7 +76,7 @@ const { judged, judging } = useJudging(
 );
 const { project, isReady, budget, setBudget, showNow } = useOpened(props.id, engine, judged);
 watch(judging, showNow);
-const { assets, kit, importing, dropFile, dropOnLayer, useFromKit } = useAssets(engine, project);
+const { assets, kit, importing, dropFiles, dropOnLayer, useFromKit } = useAssets(engine, project);
 const rigAssets = computed(() => assets.value.filter(({ kind }) => kind === 'rig'));
 const history = useHistory(engine);
 const { found, mend } = useFindings(engine, budget);
@@ -129,8 +129,8 @@ function keepCamera(): void {
   });
 }
 function dropOnChapter(event: DragEvent): void {
-  const file = event.dataTransfer?.files[0];
-  if (file) dropOnLayer(file, store.chosenId);
+  const files = [...(event.dataTransfer?.files ?? [])];
+  if (files.length > 0) dropOnLayer(files, store.chosenId);
 }
 </script>
 
@@ -154,7 +154,7 @@ function dropOnChapter(event: DragEvent): void {
         @look="stageView?.look($event)"
         @keep="keepCamera"
         @import-kit="useFromKit"
-        @import-file="dropFile"
+        @import-file="dropFiles([$event])"
       />
       <SplitPair
         v-model:share="panes.chapters.value"
@@ -179,7 +179,7 @@ function dropOnChapter(event: DragEvent): void {
                     :has-hits="hasHits"
                     :show-guides="showGuides && view !== 'silhouette'"
                     v-model:follows="follows"
-                    @drop-file="dropFile"
+                    @drop-files="dropFiles"
                     @seen="seen = $event"
                   >
                     <OtherStage
@@ -219,7 +219,7 @@ function dropOnChapter(event: DragEvent): void {
               </div>
             </template>
             <template #second>
-              <Rulers v-if="below === 'rulers'" :living="history.living" @drop-file="dropOnLayer" />
+              <Rulers v-if="below === 'rulers'" :living="history.living" @drop-files="dropOnLayer" />
               <LivingTable v-else-if="below === 'living'" />
               <OverTime v-else-if="below === 'time'" :history="history" :budget="budget" />
               <InWords v-else-if="below === 'words'" />

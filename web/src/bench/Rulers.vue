@@ -30,7 +30,7 @@ import { useRulerSizes } from './rulers/useRulerSizes';
 
 /** The rulers: a row per layer, across the effect's time and a particle's age. */
 const props = defineProps<{ living: Readonly<Record<string, readonly number[]>> }>();
-const emit = defineEmits<{ dropFile: [file: File, layerId: string] }>();
+const emit = defineEmits<{ dropFiles: [files: File[], layerId: string] }>();
 const store = useEffectStore();
 const engine = inject(ENGINE)!;
 const acts = inject(LAYER_ACTS)!;
@@ -134,8 +134,8 @@ const over = ref('');
 /** What is dropped on a layer stands before it, in the group that it stands in; what is dropped on a group goes into it. */
 function dropOn(event: DragEvent, row: Row): void {
   over.value = '';
-  const file = event.dataTransfer?.files[0];
-  if (file) return emit('dropFile', file, row.kind === 'layer' ? row.id : store.chosenId);
+  const files = [...(event.dataTransfer?.files ?? [])];
+  if (files.length > 0) return emit('dropFiles', files, row.kind === 'layer' ? row.id : store.chosenId);
   const from = dragged.value;
   dragged.value = null;
   if (!from || from.id === row.id) return;

@@ -4,6 +4,8 @@ import { api, type AssetSummary, type ProjectDetail } from '../api';
 import type { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { tell } from '../tell';
+import { useThumbnails } from '../thumbnails/useThumbnails';
+import { upload } from '../uploads/uploads';
 import { useAssetActs } from './acts/useAssetActs';
 import { useDrawnActs } from './acts/useDrawnActs';
 import { ASSETS, BRING, KIT } from './bench';
@@ -25,10 +27,12 @@ export function useAssets(engine: Engine, project: Readonly<Ref<ProjectDetail | 
     }
   });
 
-  async function bring(work: Promise<AssetSummary>, name: string): Promise<AssetSummary | null> {
-    importing.value = `Taking in ${name}…`;
+  const { makeOfAssets } = useThumbnails(() => engine.shared);
+  watch(assets, (now) => void makeOfAssets(store.projectId, now));
+  async function bring(work: Promise<AssetSummary | null>): Promise<AssetSummary | null> {
     try {
       const asset = await work;
+      if (!asset) return null;
       if (!assets.value.some(({ hash }) => hash === asset.hash)) assets.value = [...assets.value, asset];
       // It may be what the effect was missing.
       engine.retryMissing();
@@ -36,12 +40,15 @@ export function useAssets(engine: Engine, project: Readonly<Ref<ProjectDetail | 
     } catch (error) {
       tell(error);
       return null;
-    } finally {
-      importing.value = '';
     }
   }
-  const bringFile = (file: File) => bring(api.importFile(store.projectId, file), file.name);
-  const takeFromKit = (file: string) => bring(api.importKit(store.projectId, file), file);
+  const bringFile = (file: File) => bring(upload(file, (watched) => api.importFile(store.projectId, file, watched)));
+  async function takeFromKit(file: string): Promise<AssetSummary | null> {
+    importing.value = `Taking in ${file}…`;
+    const asset = await bring(api.importKit(store.projectId, file));
+    importing.value = '';
+    return asset;
+  }
   provide(ASSETS, assets);
   provide(BRING, bringFile);
   provide(KIT, { files: kit, bring: takeFromKit });
@@ -62,17 +69,19 @@ export function useAssets(engine: Engine, project: Readonly<Ref<ProjectDetail | 
     else if (!layer) void message.info(`${asset.name} is in the project now. Add a layer to show it.`, 5);
     else show(asset, layerId);
   }
-  async function drop(file: File, layerId: string, isForLayer: boolean): Promise<void> {
-    const asset = await bringFile(file);
-    if (asset) use(asset, layerId, isForLayer);
+  /** Takes files in, each with its progress. All figures are used; of pictures a layer can show the first only. */
+  async function drop(files: readonly File[], layerId: string, isForLayer: boolean): Promise<void> {
+    const brought = (await Promise.all(files.map(bringFile))).filter((asset) => asset !== null);
+    const picture = brought.find(({ kind }) => kind === 'picture');
+    for (const asset of brought) if (asset.kind === 'rig' || asset === picture) use(asset, layerId, isForLayer);
   }
-  /** Takes in a file that was dropped on the stage. */
-  const dropFile = (file: File) => void drop(file, store.chosenId, false);
-  /** Takes in a file that was dropped on a layer: on its row or on its chapters. */
-  const dropOnLayer = (file: File, layerId: string) => void drop(file, layerId, true);
+  /** Takes in files that were dropped on the stage. */
+  const dropFiles = (files: readonly File[]) => void drop(files, store.chosenId, false);
+  /** Takes in files that were dropped on a layer: on its row or on its chapters. */
+  const dropOnLayer = (files: readonly File[], layerId: string) => void drop(files, layerId, true);
   async function useFromKit(file: string): Promise<void> {
     const asset = await takeFromKit(file);
     if (asset) use(asset, '', false);
   }
-  return { assets, kit, importing, dropFile, dropOnLayer, useFromKit };
+  return { assets, kit, importing, dropFiles, dropOnLayer, useFromKit };
 }

@@ -1,16 +1,14 @@
 <script setup lang="ts">
 import { Button, Tooltip } from 'ant-design-vue';
 import { api, type AssetSummary } from '../api';
-import { sizeWords } from '../parcels/sizes';
 
-/** An asset's size, and the files it can be saved as. */
+/** The files that an asset can be saved as. */
 const props = defineProps<{ projectId: string; asset: AssetSummary }>();
 const address = (as: 'open' | 'original') => api.assetFile(props.projectId, props.asset.hash, as);
 </script>
 
 <template>
   <span class="files">
-    <span class="quiet number">{{ sizeWords(asset.bytes) }}</span>
     <Tooltip
       :title="
         asset.kind === 'rig' ? 'Save it as binary glTF: mesh, skeleton, clips, texture' : 'Save it as a picture'
@@ -43,8 +41,5 @@ const address = (as: 'open' | 'original') => api.assetFile(props.projectId, prop
   display: flex;
   align-items: baseline;
   gap: 2px;
-}
-.files .number {
-  width: 64px;
 }
 </style>

@@ -1,53 +1,54 @@
 <script setup lang="ts">
 import { api, type EffectSummary } from '../api';
-import PictureCanvas from '../PictureCanvas.vue';
+import Thumbnail from '../thumbnails/Thumbnail.vue';
+import { when } from '../when';
 
-/** An effect as its picture, as it is kept or as it was just drawn, and its name. */
-defineProps<{ effect: EffectSummary; picture?: ImageBitmap }>();
+/** An effect as its thumbnail, as it is kept or as it was just drawn, its name, and when it was worked on. */
+defineProps<{ effect: EffectSummary; picture?: ImageBitmap | undefined }>();
 </script>
 
 <template>
-  <RouterLink :to="`/effects/${effect.id}`" class="card">
-    <PictureCanvas v-if="picture" :picture="picture" />
-    <img
-      v-else-if="effect.pictureRevision"
-      :src="api.pictureAddress(effect.id, effect.pictureRevision)"
-      alt=""
-      width="200"
-      height="125"
+  <RouterLink :to="`/effects/${effect.id}`" class="card" :aria-label="effect.name">
+    <Thumbnail
+      class="picture"
+      :picture="picture"
+      :address="effect.pictureRevision ? api.pictureAddress(effect.id, effect.pictureRevision) : undefined"
     />
-    <span v-else class="blank" aria-hidden="true"></span>
     <span class="name">{{ effect.name }}</span>
-    <span v-if="effect.siblingOf" class="quiet of">sibling of {{ effect.siblingOf }}</span>
+    <span class="quiet of">
+      <template v-if="effect.siblingOf">sibling of {{ effect.siblingOf }}, </template>{{ when(effect.savedAt) }}
+    </span>
   </RouterLink>
 </template>
 
 <style scoped>
 .card {
-  width: 200px;
+  display: block;
+  min-width: 0;
   color: var(--ink);
 }
-img,
-canvas,
-.blank {
+.picture {
   display: block;
-  width: 200px;
-  height: 125px;
-  border-radius: 4px;
-  background: var(--deep);
+  width: 100%;
+  aspect-ratio: 8 / 5;
 }
-.card:hover img,
-.card:hover canvas {
+.card:hover .picture {
   box-shadow: 0 0 0 2px var(--accent);
 }
-.name {
+.name,
+.of {
   display: block;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.name {
   padding-top: 5px;
+}
+.of {
+  font-size: 12.5px;
 }
 .card:hover .name {
   color: var(--accent);
-}
-.of {
-  display: block;
 }
 </style>

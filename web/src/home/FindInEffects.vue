@@ -63,6 +63,9 @@ async function look(): Promise<void> {
 .found li {
   margin-bottom: 10px;
 }
+.new .ant-input-affix-wrapper {
+  width: 320px;
+}
 .line {
   margin: 1px 0 0 12px;
   font-size: 13px;

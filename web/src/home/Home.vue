@@ -1,34 +1,39 @@
 <script setup lang="ts">
-import { Button, Input } from 'ant-design-vue';
-import { onMounted, ref } from 'vue';
+import { refDebounced } from '@vueuse/core';
+import { Button, Empty, Input, Skeleton } from 'ant-design-vue';
+import { onMounted, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, type EffectSummary, type ProjectSummary } from '../api';
+import { api, type ProjectSummary } from '../api';
 import { tell, tellDeleted } from '../tell';
+import { useThumbnails } from '../thumbnails/useThumbnails';
 import BringBack from './BringBack.vue';
 import DeleteButton from './DeleteButton.vue';
 import EffectCard from './EffectCard.vue';
 import HomeTop from './HomeTop.vue';
-import { usePictures } from './pictures';
 
-/** Every project with its effects. */
+/** Every project with the effects that were worked on last. */
+const TYPING_MILLISECONDS = 180;
 const router = useRouter();
-const projects = ref<(ProjectSummary & { list: EffectSummary[] })[]>([]);
+const projects = shallowRef<readonly ProjectSummary[] | null>(null);
 const name = ref('');
-const hasLoaded = ref(false);
-const { pictures, makePictures } = usePictures();
+const find = ref('');
+const sought = refDebounced(find, TYPING_MILLISECONDS);
+const { made, makeOfEffects } = useThumbnails();
 
+let asked = 0;
 async function load(): Promise<void> {
+  const mine = ++asked;
   try {
-    const found = await api.projects();
-    projects.value = await Promise.all(
-      found.map(async (project) => ({ ...project, list: (await api.project(project.id)).effects })),
-    );
-    hasLoaded.value = true;
-    void makePictures(projects.value.flatMap(({ list }) => list));
+    const found = await api.projects(sought.value.trim());
+    // A later question's answer is not overwritten by an earlier one's.
+    if (mine !== asked) return;
+    projects.value = found;
+    void makeOfEffects(found.flatMap(({ recent }) => recent));
   } catch (error) {
     tell(error);
   }
 }
+watch(sought, load);
 async function add(): Promise<void> {
   if (!name.value.trim()) return;
   try {
@@ -53,38 +58,60 @@ onMounted(load);
 <template>
   <HomeTop />
   <main class="home">
-    <h1>Projects</h1>
-    <p class="quiet">A project is a game’s kit: its figures, and the effects made for them.</p>
-    <section v-for="project in projects" :key="project.id" class="project">
-      <h2>
-        <RouterLink :to="`/projects/${project.id}`">{{ project.name }}</RouterLink>
-      </h2>
-      <div class="effects">
-        <EffectCard
-          v-for="effect in project.list"
-          :key="effect.id"
-          :effect="effect"
-          :picture="pictures.get(effect.id)"
-        />
-        <RouterLink v-if="project.list.length === 0" class="quiet" :to="`/projects/${project.id}`"
-          >No effects yet: open it to make the first</RouterLink
-        >
-      </div>
-      <DeleteButton :name="project.name" :along="`its ${project.effects} effects`" @delete="remove(project)" />
-    </section>
-    <form class="new" @submit.prevent="add">
+    <div class="heading">
+      <h1>Projects</h1>
       <Input
-        v-model:value="name"
-        placeholder="Name of a new project"
-        aria-label="Name of a new project"
+        v-model:value="find"
+        type="search"
+        class="find"
+        placeholder="Find a project or an effect"
+        aria-label="Find a project or an effect"
+        allow-clear
         :maxlength="80"
       />
-      <Button html-type="submit" type="primary" :disabled="!name.trim()">Make project</Button>
-    </form>
-    <BringBack v-if="hasLoaded" :of="projects" @back="load" />
-    <p v-if="hasLoaded && projects.length === 0" class="quiet">
-      Nothing here yet. Name a project above and make it; its first effect is one step further.
-    </p>
+      <form class="new" @submit.prevent="add">
+        <Input
+          v-model:value="name"
+          placeholder="Name of a new project"
+          aria-label="Name of a new project"
+          :maxlength="80"
+        />
+        <Button html-type="submit" type="primary" :disabled="!name.trim()">Make project</Button>
+      </form>
+    </div>
+    <Skeleton v-if="projects === null" class="waits" active :paragraph="{ rows: 5 }" />
+    <section v-for="project in projects" :key="project.id" class="project">
+      <div class="heading">
+        <h2>
+          <RouterLink :to="`/projects/${project.id}`">{{ project.name }}</RouterLink>
+        </h2>
+        <span class="quiet">{{ project.effects === 1 ? '1 effect' : `${project.effects} effects` }}</span>
+        <span class="space"></span>
+        <DeleteButton :name="project.name" :along="`its ${project.effects} effects`" @delete="remove(project)" />
+      </div>
+      <div class="grid">
+        <EffectCard
+          v-for="effect in project.recent"
+          :key="effect.id"
+          :effect="effect"
+          :picture="made.get(effect.id)"
+        />
+      </div>
+      <RouterLink v-if="project.effects === 0" :to="`/projects/${project.id}`">
+        No effects yet: open it to make the first
+      </RouterLink>
+      <RouterLink v-else-if="project.effects > project.recent.length" :to="`/projects/${project.id}`">
+        All {{ project.effects }} effects
+      </RouterLink>
+    </section>
+    <Empty v-if="projects?.length === 0 && sought.trim()" :description="`Nothing is called “${sought.trim()}”.`" />
+    <Empty v-else-if="projects?.length === 0">
+      <template #description>
+        Nothing here yet. A project is a game’s kit: its figures, and the effects made for them. Name one above and
+        make it; its first effect is one step further.
+      </template>
+    </Empty>
+    <BringBack v-if="projects" :of="projects" @back="load" />
   </main>
 </template>
 

@@ -10,9 +10,10 @@ import {
 } from '@jinx/core/document';
 import { useEffectStore } from '../../stores/effect';
 import type { PickItem } from '../pick/pick';
+import { choicePicture } from '../values/choicePictures';
 import { layersBefore } from '../values/linkable';
 
-export const SOURCE_KINDS: readonly (PickItem & { readonly value: SourceKind })[] = [
+const KINDS: readonly (PickItem & { readonly value: SourceKind })[] = [
   ...SHAPE_KINDS.map((value) => ({ value, text: SHAPES[value].words, otherWords: SHAPES[value].otherWords })),
   { value: 'path', text: 'along a drawn path', otherWords: ['spline', 'curve', 'path'] },
   { value: 'mesh', text: 'on a mesh of the stage', otherWords: ['mesh surface', 'skin', 'skinned mesh', 'body'] },
@@ -20,6 +21,8 @@ export const SOURCE_KINDS: readonly (PickItem & { readonly value: SourceKind })[
   { value: 'particles', text: 'on particles', otherWords: ['other particles', 'from another layer'] },
   { value: 'hits', text: 'by hits', otherWords: ['impacts', 'contact points', 'blows'] },
 ];
+/** What particles can be born on, each with its small picture. */
+export const SOURCE_KINDS = KINDS.map((kind) => ({ ...kind, picture: choicePicture('source', kind.value) }));
 /** A first path to bend: a low wave a metre and a half long. */
 const START_PATH: readonly Vector[] = [
   [-0.75, 0, 0],

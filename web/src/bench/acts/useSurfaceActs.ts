@@ -2,6 +2,7 @@ import { inWorld, listed, newSurface, withItem, type Id, type Surface } from '@j
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ASSETS } from '../bench';
+import { thumbnailOf } from '../values/assetChoices';
 import { SURFACE_NAMES } from '../chapters/surfaceWords';
 
 /** Adds something that the chosen layer's particles meet. */
@@ -36,6 +37,7 @@ export function useSurfaceActs() {
       .map(({ hash, name }) => ({
         value: `mesh ${hash}`,
         text: `${name} as a mesh of the effect’s own`,
+        picture: thumbnailOf(store.projectId, hash),
         make: (): Surface => newSurface('mesh', { place: inWorld(), asset: hash, name }),
       })),
   ]);

@@ -5,7 +5,8 @@ import type { AssetSummary } from '../../api';
 import { useEffectStore } from '../../stores/effect';
 import { ASSETS, BRING, KIT } from '../bench';
 import { pickFile } from '../files';
-import { kitFile, kitOffered } from '../values/kitChoices';
+import { assetsAndKit } from '../values/assetChoices';
+import { kitFile } from '../values/kitChoices';
 import MenuButton from './MenuButton.vue';
 import { PICTURE_FILES } from '../values/pictures';
 
@@ -19,10 +20,9 @@ const kit = inject(KIT)!;
 const [FILE, NONE] = ['', 'none'];
 const choices = computed(() => [
   ...(props.without && props.picture ? [{ value: NONE, text: props.without }] : []),
-  ...assets.value
-    .filter(({ kind, hash }) => kind === 'picture' && hash !== props.picture?.asset)
-    .map(({ hash, name }) => ({ value: hash, text: name })),
-  ...kitOffered(kit.files.value, assets.value, 'picture'),
+  ...assetsAndKit(store.projectId, assets.value, kit.files.value, 'picture').filter(
+    ({ value }) => value !== props.picture?.asset,
+  ),
   { value: FILE, text: 'a file (PNG, JPEG, WebP)…' },
 ]);
 

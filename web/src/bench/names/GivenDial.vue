@@ -6,6 +6,7 @@ import { ASSETS } from '../bench';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import PictureMenu from '../chips/PictureMenu.vue';
 import VectorChip from '../chips/VectorChip.vue';
+import { assetChoices, thumbnailOf } from '../values/assetChoices';
 import { dialable } from './given';
 
 /** A dial that gives a place, a direction, a picture or a mesh: what it stands at. */
@@ -15,16 +16,18 @@ const store = useEffectStore();
 const assets = inject(ASSETS)!;
 const set = (part: Partial<Dial>, gesture: string | null = null) => emit('set', part, gesture);
 const named = (refs: readonly PictureRef[]) =>
-  [...new Map(refs.map(({ asset, name }) => [asset, name]))].map(([value, text]) => ({ value, text }));
+  [...new Map(refs.map(({ asset, name }) => [asset, name]))].map(([value, text]) => ({
+    value,
+    text,
+    picture: thumbnailOf(store.projectId, value),
+  }));
 /** What may be stood for: what the effect shows, or is drawn as, and what this dial stands for already. */
 const used = computed(() => {
   const { dial } = props;
   if (dial.kind !== 'picture' && dial.kind !== 'mesh') return [];
   return named([dial.standsFor, ...dialable(store.effect!, dial.kind)]);
 });
-const rigs = computed(() =>
-  assets.value.filter(({ kind }) => kind === 'rig').map(({ hash, name }) => ({ value: hash, text: name })),
-);
+const rigs = computed(() => assetChoices(store.projectId, assets.value, 'rig'));
 const refOf = (choices: readonly { value: string; text: string }[], asset: string): PictureRef => ({
   asset,
   name: choices.find(({ value }) => value === asset)!.text,

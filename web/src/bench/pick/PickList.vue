@@ -3,6 +3,7 @@ import { onClickOutside, useEventListener } from '@vueuse/core';
 import { Input } from 'ant-design-vue';
 import { computed, nextTick, ref, watch } from 'vue';
 import { goOn } from '../entry/row';
+import Thumbnail from '../../thumbnails/Thumbnail.vue';
 import { Finder } from './finder';
 import { closePick, openPick, type PickItem } from './pick';
 
@@ -18,7 +19,7 @@ const shown = computed(() => {
   return offered ? [offered] : finder.value.find(typed.value);
 });
 const place = ref<Record<string, string>>({});
-const [ROOM, WIDTH] = [300, 280];
+const [ROOM, WIDTH] = [380, 280];
 
 function put(anchor: HTMLElement): void {
   const { left, top, bottom } = anchor.getBoundingClientRect();
@@ -130,6 +131,7 @@ useEventListener(
             @pointermove="at === n || walkTo(n)"
             @click="choose(item)"
           >
+            <Thumbnail v-if="item.picture" :address="item.picture" class="picture" />
             <i v-if="item.swatch" class="swatch" :style="{ background: item.swatch }"></i>{{ item.text }}
           </div></template
         >
@@ -194,6 +196,12 @@ useEventListener(
   margin-right: 6px;
   border-radius: 2px;
   vertical-align: -1px;
+}
+.picture {
+  width: 56px;
+  height: 35px;
+  margin: 1px 7px 1px 0;
+  vertical-align: middle;
 }
 .none {
   margin: 2px 8px;

@@ -6,6 +6,8 @@ export interface PickItem extends Findable {
   readonly value: string;
   /** A colour that stands before it, as CSS. */
   readonly swatch?: string | undefined;
+  /** The address of a small picture of it. */
+  readonly picture?: string | undefined;
   /** Under which heading it stands. */
   readonly group?: string | undefined;
   /** What it does, as its tooltip. */

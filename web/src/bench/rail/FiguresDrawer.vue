@@ -5,6 +5,8 @@ import { computed } from 'vue';
 import type { AssetSummary } from '../../api';
 import { useEffectStore } from '../../stores/effect';
 import { pickFile } from '../files';
+import Thumbnail from '../../thumbnails/Thumbnail.vue';
+import { assetChoices } from '../values/assetChoices';
 import { kitFile, kitOffered } from '../values/kitChoices';
 import { placeThing } from '../values/things';
 import ThingWords from './ThingWords.vue';
@@ -16,13 +18,18 @@ const store = useEffectStore();
 const things = computed(() => listed(store.effect!.stage.things));
 /** What the project has, the kit's figures that are not here yet, and any file. */
 const offered = computed(() => [
-  ...props.assets.map(({ hash, name }) => ({ value: `asset:${hash}`, text: name, help: 'Of this project' })),
-  ...kitOffered(props.kit, props.assets, 'rig').map(({ value, text }) => ({
+  ...assetChoices(store.projectId, props.assets, 'rig').map(({ value, ...rest }) => ({
+    ...rest,
+    value: `asset:${value}`,
+    help: 'Of this project',
+  })),
+  ...kitOffered(props.kit, props.assets, 'rig').map(({ value, text, picture }) => ({
     value,
+    picture,
     text: text.replace(/,.*/, ''),
     help: 'From the Fenlight kit',
   })),
-  { value: '', text: 'a file…', help: 'A figure or prop as binary glTF (.glb)' },
+  { value: '', text: 'a file…', picture: undefined, help: 'A figure or prop as binary glTF (.glb)' },
 ]);
 function bring(chosen: string): void {
   const asset = props.assets.find(({ hash }) => chosen === `asset:${hash}`);
@@ -42,13 +49,14 @@ function bring(chosen: string): void {
   <ThingWords v-for="{ id, item } in things" :id="id" :key="id" :thing="item" :assets="assets" />
   <div class="offered" role="group" aria-label="Put on the stage">
     <Button
-      v-for="{ value, text, help } in offered"
+      v-for="{ value, text, help, picture } in offered"
       :key="value"
       :title="help"
       :aria-label="value === '' ? undefined : `Put ${text} on the stage`"
       @click="bring(value)"
-      >{{ text }}</Button
     >
+      <Thumbnail v-if="picture" class="picture" :address="picture" />{{ text }}
+    </Button>
   </div>
   <p v-if="isImporting" class="quiet" role="status">{{ isImporting }}</p>
 </template>
@@ -62,5 +70,17 @@ function bring(chosen: string): void {
   flex-wrap: wrap;
   gap: 4px;
   margin-top: 4px;
+}
+.offered :deep(button) {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  justify-content: flex-end;
+  height: auto;
+  padding: 4px;
+}
+.picture {
+  width: 72px;
+  height: 45px;
 }
 </style>

@@ -7,6 +7,7 @@ import { ASSETS } from '../bench';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import type { JudgingSet } from '../stage/alone/judging';
 import { SURROUNDS } from '../stage/surrounds';
+import { assetChoices } from '../values/assetChoices';
 import { JUDGING, READY_CAMERAS } from '../stage/alone/useJudging';
 
 /** What the picture alone is judged in. */
@@ -15,10 +16,7 @@ const judging = inject(JUDGING)!;
 const assets = inject(ASSETS)!;
 const AS_IT_IS = { value: '', text: 'as it is' };
 const surrounds = [AS_IT_IS, ...SURROUNDS.map(({ value, text }) => ({ value: value as string, text }))];
-const figures = computed(() => [
-  AS_IT_IS,
-  ...assets.value.filter(({ kind }) => kind === 'rig').map(({ hash, name }) => ({ value: hash, text: name })),
-]);
+const figures = computed(() => [AS_IT_IS, ...assetChoices(store.projectId, assets.value, 'rig')]);
 const cameras = computed(() => [
   AS_IT_IS,
   ...listed(store.effect!.stage.cameras).map(({ id, item }) => ({ value: id, text: item.name })),

@@ -8,6 +8,7 @@ import type { AssetSummary } from '../../api';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import ChoiceChip from '../chips/ChoiceChip.vue';
+import { assetChoices } from '../values/assetChoices';
 import PlainChip from '../chips/PlainChip.vue';
 import VectorChip from '../chips/VectorChip.vue';
 
@@ -21,7 +22,7 @@ const set = (label: string, recipe: (thing: Thing) => void, gesture: string | nu
   store.change(label, (draft) => recipe(draft.stage.things.byId[props.id]!), gesture);
 const CLIPLESS = { value: '', text: 'stands' };
 const clipChoices = computed(() => [CLIPLESS, ...clips.value.map((clip) => ({ value: clip, text: clip }))]);
-const figures = computed(() => props.assets.map(({ hash, name }) => ({ value: hash, text: name })));
+const figures = computed(() => assetChoices(store.projectId, props.assets, 'rig'));
 const WAYS = [
   { value: 'spot', text: 'on the spot' },
   { value: 'circle', text: 'round a circle' },

@@ -24,7 +24,7 @@ import { useGuideInstant } from '../guides/useGuideInstant';
 
 /** The stage's window: the picture is drawn by a worker, the camera is steered here. */
 const props = defineProps<{ showGuides: boolean; follows: boolean; hasHits: boolean }>();
-const emit = defineEmits<{ dropFile: [file: File]; 'update:follows': [follows: boolean]; seen: [view: View] }>();
+const emit = defineEmits<{ dropFiles: [files: File[]]; 'update:follows': [follows: boolean]; seen: [view: View] }>();
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
 const holder = ref<HTMLElement>();
@@ -129,8 +129,8 @@ watch(
 
 function drop(event: DragEvent): void {
   isOver.value = false;
-  const file = event.dataTransfer?.files[0];
-  if (file) emit('dropFile', file);
+  const files = [...(event.dataTransfer?.files ?? [])];
+  if (files.length > 0) emit('dropFiles', files);
 }
 function orbit(event: KeyboardEvent): void {
   const turn = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];

@@ -22,6 +22,7 @@ import { computed, inject, onBeforeUnmount } from 'vue';
 import { useEffectStore } from '../../../stores/effect';
 import { useStepActs } from '../../acts/useStepActs';
 import { ALONE } from '../../bench';
+import { choicePicture } from '../../values/choicePictures';
 import { copiedStep } from '../../values/copied';
 import MuteButton from '../../chips/MuteButton.vue';
 import ChoiceChip from '../../chips/ChoiceChip.vue';
@@ -88,6 +89,7 @@ const goOwnWay = () => store.change('give the layer a look of its own', (draft) 
 const choices = STEP_KINDS.map((kind) => ({
   value: kind,
   text: STEP_NAMES[kind],
+  picture: choicePicture('step', kind),
   otherWords: STEP_OTHER_WORDS[kind],
 }));
 </script>

@@ -8,7 +8,8 @@ import { useEffectStore } from '../../../stores/effect';
 import { ASSETS, BRING, ENGINE, KIT } from '../../bench';
 import ChoiceChip from '../../chips/ChoiceChip.vue';
 import { pickFile } from '../../files';
-import { kitFile, kitOffered } from '../../values/kitChoices';
+import { assetsAndKit } from '../../values/assetChoices';
+import { kitFile } from '../../values/kitChoices';
 import MenuButton from '../../chips/MenuButton.vue';
 import PlainChip from '../../chips/PlainChip.vue';
 import SettingChip from '../../chips/SettingChip.vue';
@@ -24,8 +25,7 @@ const bring = inject(BRING)!;
 const kit = inject(KIT)!;
 const meshes = computed(() => listed(props.drawn.meshes));
 const choices = computed(() => [
-  ...assets.value.filter(({ kind }) => kind === 'rig').map(({ hash, name }) => ({ value: hash, text: name })),
-  ...kitOffered(kit.files.value, assets.value, 'rig'),
+  ...assetsAndKit(store.projectId, assets.value, kit.files.value, 'rig'),
   { value: '', text: 'a .glb file…' },
 ]);
 const change = (label: string, recipe: (drawn: MeshDrawn) => void, gesture: string | null = null) =>
