@@ -163,7 +163,7 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   await page.getByLabel('Name of a new project').fill(SECOND);
   await page.getByRole('button', { name: 'Make project' }).click();
   const chooser = page.waitForEvent('filechooser');
-  await page.getByRole('button', { name: 'Bring in a parcel…' }).click();
+  await page.getByRole('button', { name: 'Bring in files…' }).click();
   await (await chooser).setFiles({ name: 'mantle.zip', mimeType: 'application/zip', buffer: readFileSync(parcel) });
   await page.getByRole('link', { name: 'First mantle' }).click();
   await living(page, 50);

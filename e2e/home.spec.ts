@@ -81,7 +81,7 @@ test('a parcel that meets a namesake asks, changes nothing until then, and a sec
   const parcel = Buffer.from(await writeParcel(parcelOf(newEffect('Marsh light', 99), [])));
   const bring = async () => {
     const chooser = page.waitForEvent('filechooser');
-    await page.getByRole('button', { name: 'Bring in a parcel…' }).click();
+    await page.getByRole('button', { name: 'Bring in files…' }).click();
     await (await chooser).setFiles({ name: 'light.parcel.zip', mimeType: 'application/zip', buffer: parcel });
   };
   await bring();
@@ -96,4 +96,54 @@ test('a parcel that meets a namesake asks, changes nothing until then, and a sec
     page.getByText('Marsh light 2 is here already, with all that is used: nothing was changed.'),
   ).toBeVisible();
   await expect(page.getByRole('button', { name: /^Hand over Marsh light/ })).toHaveCount(2);
+});
+
+test('files that are brought together show how far they are; one is cancelled, one is refused, one is there', async ({
+  page,
+}) => {
+  await page.goto(`/projects/${project}`);
+  // This one never gets to the server.
+  await page.route('**/assets?name=slow.png', () => undefined);
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Bring in files…' }).click();
+  const moth = readFileSync(new URL('../demo/kit/moth.png', import.meta.url));
+  const as = (name: string, buffer: Buffer) => ({ name, mimeType: 'application/octet-stream', buffer });
+  await (
+    await chooser
+  ).setFiles([as('slow.png', moth), as('night moth.png', moth), as('broken.glb', Buffer.from('no figure'))]);
+  const rows = page.getByRole('list', { name: 'Files that are brought in' }).getByRole('listitem');
+  await expect(rows.filter({ hasText: 'broken.glb' })).toContainText('this is not a GLB file');
+  await expect(page.getByRole('list', { name: 'Figures and pictures' })).toContainText('picture, 128 kB');
+  await expect(page.getByRole('progressbar', { name: 'Sending slow.png' })).toBeVisible();
+  await page.getByRole('button', { name: 'Cancel slow.png' }).click();
+  await page.getByRole('button', { name: 'Dismiss broken.glb' }).click();
+  await expect(rows).toHaveCount(0);
+  const { assets } = (await (await page.request.get(`/api/projects/${project}`)).json()) as {
+    assets: { name: string }[];
+  };
+  expect(assets.map(({ name }) => name)).toEqual(['night moth']);
+  // Its thumbnail is made here and kept by the server.
+  await expect
+    .poll(async () => (await (await page.request.get(`/api/projects/${project}`)).json()).assets[0].hasThumbnail)
+    .toBe(true);
+});
+
+test('effects are found by their names, ordered, and stand on pages', async ({ page }) => {
+  for (let n = 1; n <= 64; n++) await addEffect(page, project, newEffect(`Reed ${n}`, n));
+  await page.goto(`/projects/${project}`);
+  const cards = page.locator('a.card');
+  await expect(cards).toHaveCount(60);
+  await expect(cards.first()).toContainText('Reed 64');
+  await page.getByTitle('2', { exact: true }).click();
+  await expect(cards).toHaveCount(4);
+  await page.locator('.ant-segmented-item', { hasText: 'Name' }).click();
+  await expect(cards).toHaveCount(60);
+  await expect(cards.first()).toContainText('Reed 1');
+  await page.getByRole('searchbox', { name: 'Find an effect by its name' }).fill('reed 12');
+  await expect(cards).toHaveCount(1);
+  await page.goto('/');
+  await page.getByRole('searchbox', { name: 'Find a project or an effect' }).fill('reed 33');
+  await expect(cards).toHaveCount(1);
+  await cards.click();
+  await expect(page).toHaveURL(/\/effects\//);
 });

@@ -297,7 +297,7 @@ test.describe('a project', () => {
   });
 
   test('that is empty says what comes next, and reads well', async ({ page }) => {
-    await expect(page.getByText('Name the first below')).toBeVisible();
+    await expect(page.getByText('Name the first above')).toBeVisible();
     expect(await complaints(page)).toEqual([]);
     await page.goto('/');
     await expect(page.getByRole('link', { name: 'Fenlight' })).toBeVisible();
@@ -305,17 +305,17 @@ test.describe('a project', () => {
   });
 
   test('refuses what is no parcel and what is no figure, with a sentence, and stays empty', async ({ page }) => {
-    const bring = async (button: string, name: string, text: string) => {
+    const bring = async (name: string, text: string) => {
       const chooser = page.waitForEvent('filechooser');
-      await page.getByRole('button', { name: button }).click();
+      await page.getByRole('button', { name: 'Bring in files…' }).click();
       await (await chooser).setFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(text) });
     };
-    await bring('Bring in a parcel…', 'bad.zip', 'this is no zip');
+    await bring('bad.zip', 'this is no zip');
     await expect(page.getByText(/this is not a parcel/)).toBeVisible();
-    await bring('Bring in a figure…', 'bad.glb', 'nor is this a figure');
+    await bring('bad.glb', 'nor is this a figure');
     await expect(page.getByText(/this is not a GLB file/)).toBeVisible();
     await page.reload();
-    await expect(page.getByText('None yet. Name the first below')).toBeVisible();
+    await expect(page.getByText('None yet. Name the first above')).toBeVisible();
     await expect(page.getByText('None yet: effects can do without')).toBeVisible();
   });
 

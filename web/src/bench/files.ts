@@ -1,9 +1,14 @@
-/** Lets a file be picked; `accept` is a list of endings, as in ".png,.jpg". */
-export function pickFile(accept: string, picked: (file: File) => void | Promise<void>): void {
+/** Lets files be picked, each handed over by itself; `accept` is a list of endings, as in ".png,.jpg". */
+export const pickFiles = (accept: string, picked: (file: File) => void | Promise<void>): void =>
+  pickFile(accept, picked, true);
+/** Lets a file be picked. */
+export function pickFile(accept: string, picked: (file: File) => void | Promise<void>, multiple = false): void {
   const input = document.createElement('input');
   input.type = 'file';
-  input.accept = accept;
-  input.onchange = () => void (input.files?.[0] && picked(input.files[0]));
+  Object.assign(input, { accept, multiple });
+  input.onchange = () => {
+    for (const file of input.files ?? []) void picked(file);
+  };
   input.click();
 }
 

@@ -2,7 +2,6 @@
 import { Button, Empty, Input, Pagination, Segmented } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import type { EffectSummary } from '../api';
-import { Finder } from '../bench/pick/finder';
 import DeleteButton from './DeleteButton.vue';
 import EffectCard from './EffectCard.vue';
 
@@ -33,10 +32,10 @@ const sorted = computed(() =>
     (a, b) => (order.value === 'worked' ? b.savedAt.localeCompare(a.savedAt) : 0) || byName(a, b),
   ),
 );
-const finder = computed(() => new Finder(sorted.value.map((effect) => ({ text: effect.name, effect }))));
-const found = computed(() =>
-  find.value.trim() ? finder.value.find(find.value).map(({ effect }) => effect) : sorted.value,
-);
+const found = computed(() => {
+  const words = find.value.toLowerCase().split(/\s+/).filter(Boolean);
+  return sorted.value.filter(({ name }) => words.every((word) => name.toLowerCase().includes(word)));
+});
 const shown = computed(() => found.value.slice((page.value - 1) * A_PAGE, page.value * A_PAGE));
 watch([find, order], () => (page.value = 1));
 watch(

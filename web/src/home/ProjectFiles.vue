@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { Button, Upload } from 'ant-design-vue';
+import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { api, type AssetSummary, type ProjectDetail } from '../api';
+import { pickFiles } from '../bench/files';
 import { kitFile, kitOffered } from '../bench/values/kitChoices';
 import { sizeWords } from '../parcels/sizes';
 import Thumbnail from '../thumbnails/Thumbnail.vue';
@@ -24,20 +25,13 @@ const offered = computed(() => [
   ...kitOffered(props.kit, props.project.assets, 'rig'),
   ...kitOffered(props.kit, props.project.assets, 'picture'),
 ]);
-/** The page sends the file itself: several go in turn, each with its progress. */
-function take(file: File): boolean {
-  emit('bring', file);
-  return false;
-}
 </script>
 
 <template>
   <section>
     <div class="heading">
       <h2>Figures and pictures</h2>
-      <Upload multiple :accept="TAKEN_FILES" :show-upload-list="false" :before-upload="take">
-        <Button type="link">Bring in files…</Button>
-      </Upload>
+      <Button type="link" @click="pickFiles(TAKEN_FILES, (file) => emit('bring', file))">Bring in files…</Button>
     </div>
     <DiskUse :disk="project.disk" />
     <ul class="assets" aria-label="Figures and pictures">

@@ -34,28 +34,31 @@ export function dismiss(id: number): void {
   const at = uploads.findIndex((one) => one.id === id);
   if (at >= 0) uploads.splice(at, 1);
 }
+/** Waits until fewer than the most are sent. @throws Cancelled */
 async function takeTurn(signal: AbortSignal): Promise<void> {
-  if (underWay >= AT_ONCE)
-    await new Promise<void>((begin) => {
-      waiting.push(begin);
-      signal.addEventListener('abort', () => begin(), { once: true });
+  if (underWay < AT_ONCE) return void underWay++;
+  await new Promise<void>((begin, fail) => {
+    waiting.push(begin);
+    signal.addEventListener('abort', () => {
+      const at = waiting.indexOf(begin);
+      if (at < 0) return;
+      waiting.splice(at, 1);
+      fail(new Cancelled());
     });
-  if (signal.aborted) throw new Cancelled();
-  underWay++;
+  });
 }
+/** Hands the turn to the next that waits. */
 function endTurn(): void {
-  underWay--;
-  while (waiting.length > 0 && underWay < AT_ONCE) {
-    waiting.shift()!();
-    break;
-  }
+  const next = waiting.shift();
+  if (next) next();
+  else underWay--;
 }
 
 /**
  * Sends a file, shown with its progress and a way to give it up. Resolves to what `send` gives, or to null where it was
  * given up or refused, which its row says. Faults that are no refusal are thrown on; `send` may keep some to itself.
  */
-export async function upload<T>(file: File, send: (watch: Watch) => Promise<T>): Promise<T | null> {
+export async function upload<T>(file: File, send: (watch: Watch) => Promise<T | null>): Promise<T | null> {
   const id = ++lastId;
   const aborter = new AbortController();
   const { signal } = aborter;
@@ -73,7 +76,9 @@ export async function upload<T>(file: File, send: (watch: Watch) => Promise<T>):
     change(id, { state: 'sending' });
     const progress = (sent: number) => change(id, { sent, state: sent < 1 ? 'sending' : 'reading' });
     const answer = await send({ progress, signal });
-    change(id, { state: 'done', sent: 1 });
+    // Where something is open first, it is asked elsewhere.
+    if (answer === null) dismiss(id);
+    else change(id, { state: 'done', sent: 1 });
     setTimeout(() => dismiss(id), DONE_MILLISECONDS);
     return answer;
   } catch (error) {
