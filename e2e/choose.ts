@@ -62,6 +62,12 @@ export async function below(page: Page, name: string): Promise<void> {
     await page.getByRole('option', { name: name === 'Compared' ? 'With another' : name, exact: true }).click();
 }
 
+/** Chooses in the menu of help. */
+export async function help(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: 'Help', exact: true }).click();
+  await page.getByRole('option', { name, exact: true }).click();
+}
+
 /** Chooses one of a few that stand side by side. */
 export const segment = (page: Page, name: string) =>
   page.locator('.ant-segmented-item', { hasText: new RegExp(`^${name}$`) }).click();

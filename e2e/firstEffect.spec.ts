@@ -1,10 +1,7 @@
-import { expect, test } from './test.ts';
+import { expect, test, type Page } from './test.ts';
 import { pickColour, drawer, closeDrawer } from './choose.ts';
 import { readFileSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
 import { beginWith, chapter, choose, differing, goTo, living, particlesOf, pixels, saved, type } from './bench.ts';
-
-const SEDGE = fileURLToPath(new URL('../demo/kit/sedge.glb', import.meta.url));
 
 /** Mean distance of particles to their common end, by the younger and the older half. */
 function meanDistance(positions: number[], ages: number[], lamp: number[], from: number, to: number): number {
@@ -23,81 +20,151 @@ const RUN = Date.now().toString(36);
 const FIRST = `Reed kit ${RUN}`;
 const SECOND = `Other kit ${RUN}`;
 
-test('a new user makes a mantle, keeps it, and takes it to another project', async ({ page }) => {
-  // An empty project, and an effect in it.
-  await page.goto('/');
-  await page.getByLabel('Name of a new project').fill(FIRST);
-  await page.getByRole('button', { name: 'Make project' }).click();
-  await page.getByLabel('Name of a new effect').fill('First mantle');
-  await page.getByRole('button', { name: 'Make effect' }).click();
-  await expect(page.getByText('No layer yet')).toBeVisible();
-
-  // Sedge's file is dropped on the stage, and walks round her circle.
-  const bytes = await page.evaluateHandle(async (base64) => {
-    const data = new DataTransfer();
-    const binary = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
-    data.items.add(new File([binary], 'sedge.glb'));
-    return data;
-  }, readFileSync(SEDGE).toString('base64'));
-  await page.locator('.stage').dispatchEvent('drop', { dataTransfer: bytes });
-  await drawer(page, 'Figures');
-  await expect(page.getByLabel('clip', { exact: true })).toBeVisible({ timeout: 60_000 });
-  await choose(page, 'clip', 'walk');
-  await choose(page, 'way', 'circle');
-  await closeDrawer(page, 'Figures');
-
-  // Motes from her skin, drawn to a lamp over the shoulder and turned round it.
+/** A number of a chapter, typed. */
+const typed = (chapterName: Parameters<typeof chapter>[1], what: RegExp, text: string) => async (page: Page) => {
+  await chapter(page, chapterName);
+  await type(page, what, text);
+};
+async function stop(page: Page, name: string, hex: string): Promise<void> {
+  await page.getByRole('button', { name }).click();
+  await pickColour(page, 'colour of this stop', hex);
+}
+const layer = async (page: Page, name: string) => {
   await page.getByRole('button', { name: 'Add a layer' }).click();
-  await page.getByLabel('layer name').fill('Motes');
+  await page.getByLabel('layer name').fill(name);
   await page.getByLabel('layer name').press('Enter');
-  await chapter(page, 'Source');
-  await choose(page, 'source', 'mesh');
-  await chapter(page, 'Births');
-  await type(page, /^rate/, '300+100');
-  await type(page, /^lifetime/, '1.2 – 2');
-  await expect(page.getByRole('button', { name: 'rate: 400/s' })).toBeVisible();
-  await expect(page.getByRole('button', { name: 'lifetime: 1.2 – 2 s' })).toBeVisible();
-  await chapter(page, 'Motion');
-  await type(page, /^speed/, '0.1');
-  for (const force of ['Attraction', 'Vortex', 'Drag']) {
-    await page.getByRole('button', { name: 'Add a force' }).click();
-    await page.getByRole('option', { name: force }).click();
-  }
-  await type(page, /^attraction, strength/, '5');
-  await type(page, /^vortex, spin/, '1.5');
-  await type(page, /^drag, strength/, '2');
+};
+let parcel = '';
 
-  // Size, colour and fade on the life sheet.
-  await page.getByRole('radio', { name: /^size/ }).click();
-  await beginWith(page, 'swell');
-  await chapter(page, 'Life');
-  await type(page, /^size/, '4 cm');
-  await page.getByRole('button', { name: 'Change it over age' }).click();
-  await page.getByRole('button', { name: 'colour at 0%' }).click();
-  await pickColour(page, 'colour of this stop', '#ff7a2e');
-  await page.getByRole('button', { name: 'colour at 100%' }).click();
-  await pickColour(page, 'colour of this stop', '#dfe875');
+/** The steps of README, word for word, and how each is done. */
+const STEPS: readonly (readonly [words: string, act: (page: Page) => Promise<void>])[] = [
+  [
+    'Open the address that `start` printed. Type a name into *Name of a new project* and press *Make project*.',
+    async (page) => {
+      await page.goto('/');
+      await page.getByPlaceholder('Name of a new project').fill(FIRST);
+      await page.getByRole('button', { name: 'Make project' }).click();
+    },
+  ],
+  [
+    'Type a name into *Name of a new effect* and press *Make effect*.',
+    async (page) => {
+      await page.getByPlaceholder('Name of a new effect').fill('First mantle');
+      await page.getByRole('button', { name: 'Make effect' }).click();
+      await expect(page.getByText('No layer yet')).toBeVisible();
+    },
+  ],
+  [
+    'Press *Figures* in the rail beside the picture, and *sedge* there. Choose the clip *walk* and the way *round a circle*, and press *Figures* again.',
+    async (page) => {
+      await drawer(page, 'Figures');
+      await page.getByRole('button', { name: 'Put sedge on the stage' }).click();
+      await expect(page.getByLabel('clip', { exact: true })).toBeVisible({ timeout: 60_000 });
+      await choose(page, 'clip', { label: 'walk' });
+      await choose(page, 'way', { label: 'round a circle' });
+      await closeDrawer(page, 'Figures');
+    },
+  ],
+  [
+    'Press *Add a layer*: it starts as plain soft dots. Type *Motes* over its name at the right.',
+    (page) => layer(page, 'Motes'),
+  ],
+  [
+    'In **Source**, choose *on a mesh of the stage*.',
+    async (page) => {
+      await chapter(page, 'Source');
+      await choose(page, 'source', { label: 'on a mesh of the stage' });
+    },
+  ],
+  [
+    'In **Births**, type `300+100` as the rate and `1.2-2` as the lifetime: sums are fine, and two numbers are a spread.',
+    async (page) => {
+      await typed('Births', /^rate/, '300+100')(page);
+      await type(page, /^lifetime/, '1.2-2');
+      await expect(page.getByRole('button', { name: 'rate: 400/s' })).toBeVisible();
+      await expect(page.getByRole('button', { name: 'lifetime: 1.2 – 2 s' })).toBeVisible();
+    },
+  ],
+  [
+    'In **Motion**, type `0.1` as the speed. Press *Add a force* and choose *Attraction*, again for *Vortex*, again for *Drag*: the first two stand over the shoulder.',
+    async (page) => {
+      await typed('Motion', /^speed/, '0.1')(page);
+      for (const force of ['Attraction', 'Vortex', 'Drag']) {
+        await page.getByRole('button', { name: 'Add a force' }).click();
+        await page.getByRole('option', { name: force }).click();
+      }
+    },
+  ],
+  [
+    'Type `5` as the strength of the attraction, `1.5` as the spin of the vortex and `2` as the strength of the drag.',
+    async (page) => {
+      await type(page, /^attraction, strength/, '5');
+      await type(page, /^vortex, spin/, '1.5');
+      await type(page, /^drag, strength/, '2');
+    },
+  ],
+  [
+    'Below, on the **life sheet**, choose the line *size*, press *ready shapes…* and choose *swell*. In **Life**, type `4 cm` as the size.',
+    async (page) => {
+      await page.getByRole('radio', { name: /^size/ }).click();
+      await beginWith(page, 'swell');
+      await typed('Life', /^size/, '4 cm')(page);
+    },
+  ],
+  [
+    'Press *Change it over age* for a gradient. Press its first stop and type `#ff7a2e`, then its last and type `#dfe875`.',
+    async (page) => {
+      await page.getByRole('button', { name: 'Change it over age' }).click();
+      await stop(page, 'colour at 0%', '#ff7a2e');
+      await stop(page, 'colour at 100%', '#dfe875');
+    },
+  ],
+  [
+    'Press *Add a layer* again and call it *Ripples*. In **Source**, choose *at a point*, as its place *foot.left*, and *on the ground below*; type `0.12` as the height up to which it acts.',
+    async (page) => {
+      await layer(page, 'Ripples');
+      await chapter(page, 'Source');
+      await choose(page, 'source', { label: 'at a point' });
+      await choose(page, 'source place', { label: 'foot.left' });
+      await choose(page, 'dropped to the ground', { label: 'on the ground below' });
+      await type(page, /^acts below/, '0.12');
+    },
+  ],
+  [
+    'In **Births**, type `0` as the rate and `12` per metre; in **Motion**, `0` as the speed; in **Life**, `0.6` as the size.',
+    async (page) => {
+      await typed('Births', /^rate/, '0')(page);
+      await type(page, /^per metre/, '12');
+      await typed('Motion', /^speed/, '0')(page);
+      await typed('Life', /^size/, '0.6')(page);
+    },
+  ],
+  [
+    'In **Appearance**, choose *flat on the ground*, and *ring* as the drawn shape.',
+    async (page) => {
+      await chapter(page, 'Appearance');
+      await choose(page, 'facing', { label: 'flat on the ground' });
+      await choose(page, 'drawn shape, shape', { label: 'ring' });
+      await saved(page);
+    },
+  ],
+  [
+    'Press *Hand over* and *Save the parcel*: one file with the effect and all it uses.',
+    async (page) => {
+      const download = page.waitForEvent('download');
+      await page.getByRole('button', { name: 'Hand over' }).click();
+      await page.getByRole('button', { name: 'Save the parcel' }).click();
+      parcel = await (await download).path();
+      await page.keyboard.press('Escape');
+    },
+  ],
+];
 
-  // Ripples where a foot travels.
-  await page.getByRole('button', { name: 'Add a layer' }).click();
-  await page.getByLabel('layer name').fill('Ripples');
-  await page.getByLabel('layer name').press('Enter');
-  await chapter(page, 'Source');
-  await choose(page, 'source', 'point');
-  await choose(page, 'source place', { label: 'foot.left' });
-  await choose(page, 'dropped to the ground', 'yes');
-  await type(page, /^acts below/, '0.12');
-  await chapter(page, 'Births');
-  await type(page, /^rate/, '0');
-  await type(page, /^per metre/, '12');
-  await chapter(page, 'Motion');
-  await type(page, /^speed/, '0');
-  await chapter(page, 'Appearance');
-  await choose(page, 'drawn shape, shape', 'ring');
-  await choose(page, 'facing', 'ground');
-  await chapter(page, 'Life');
-  await type(page, /^size/, '0.6');
-  await saved(page);
+test('a new user follows the first effect of README, and takes it to another project', async ({ page }) => {
+  const readme = readFileSync(new URL('../README.md', import.meta.url), 'utf8');
+  const section = /## The first effect\n([\s\S]*?)\n## /.exec(readme)![1]!;
+  expect([...section.matchAll(/^\d+\. (.+)$/gm)].map(([, words]) => words)).toEqual(STEPS.map(([words]) => words));
+  for (const [words, act] of STEPS) await test.step(words, () => act(page));
 
   // What is seen and counted.
   const first = await goTo(page, 150);
@@ -151,11 +218,7 @@ test('a new user makes a mantle, keeps it, and takes it to another project', asy
   await living(page, 50);
   expect(await goTo(page, 150)).toEqual(first);
 
-  // Handed over; the first project and its figure deleted; brought into a second.
-  const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Hand over' }).click();
-  await page.getByRole('button', { name: 'Save the parcel' }).click();
-  const parcel = await (await download).path();
+  // The first project and its figure deleted; the parcel brought into a second.
   await page.goto('/');
   await page.getByRole('button', { name: `Delete ${FIRST}` }).click();
   await page.locator('.ant-popconfirm').getByRole('button', { name: 'Delete' }).click();

@@ -1,5 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import { goTo, particlesOf, saved } from './bench.ts';
+import { help } from './choose.ts';
 
 /** Tabs on until what is focused has this name. */
 async function tabTo(page: Page, name: RegExp, most = 140): Promise<void> {
@@ -67,6 +68,6 @@ test('an effect is made by the keyboard alone', async ({ page }) => {
 test('the bench lists its keys', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('link', { name: 'Lamplit Mantle' }).first().click();
-  await page.getByRole('button', { name: 'Keys', exact: true }).click();
+  await help(page, 'Keys');
   await expect(page.getByText('clear the stage of guides')).toBeVisible();
 });

@@ -1,6 +1,6 @@
 // The picture's room: panes that are dragged, folded and kept, the picture alone and in a window of its own, keys that are
 // given to other commands, and what stands on the stage to judge by.
-import { closeDrawer, drawer, turnShown } from './choose.ts';
+import { closeDrawer, drawer, help, turnShown } from './choose.ts';
 import { chapter, differing, goTo, openMantle, pixels } from './bench.ts';
 import { expect, test, type Page } from './test.ts';
 
@@ -82,7 +82,7 @@ test('keys are given to other commands and taken back, and single letters can be
     return checked;
   };
   const keys = page.getByRole('dialog', { name: 'Keys' });
-  await page.getByRole('button', { name: 'Keys', exact: true }).click();
+  await help(page, 'Keys');
   await keys.getByRole('textbox', { name: 'find a key' }).fill('bloom');
   await keys.getByRole('button', { name: /^Change the key of: raw/ }).click();
   await page.keyboard.press('d');
@@ -93,13 +93,13 @@ test('keys are given to other commands and taken back, and single letters can be
   expect(await isRaw()).toBe(false);
   await page.keyboard.press('d');
   expect(await isRaw()).toBe(true);
-  await page.getByRole('button', { name: 'Keys', exact: true }).click();
+  await help(page, 'Keys');
   await keys.getByRole('switch', { name: 'Single letters act' }).click();
   await keys.getByRole('button', { name: 'Close', exact: true }).click();
   await page.locator('.stage canvas').focus();
   await page.keyboard.press('d');
   expect(await isRaw()).toBe(true);
-  await page.getByRole('button', { name: 'Keys', exact: true }).click();
+  await help(page, 'Keys');
   await keys.getByRole('button', { name: 'As they were' }).click();
   await keys.getByRole('button', { name: 'Close', exact: true }).click();
   await page.locator('.stage canvas').focus();

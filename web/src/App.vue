@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { ConfigProvider, message } from 'ant-design-vue';
-import { onMounted } from 'vue';
+import { defineAsyncComponent, onMounted } from 'vue';
 import { sendAllLeftBehind } from './keeping/leftBehind';
 import { outbox } from './keeping/outbox';
+import { guide, useGuideKey } from './guide/useGuide';
 import HelpTip from './help/HelpTip.vue';
 import PickList from './bench/pick/PickList.vue';
 import UploadRows from './uploads/UploadRows.vue';
@@ -10,6 +11,10 @@ import { THEME } from './theme';
 
 const UNREADABLE =
   'Unsaved work of a closed window could not be read. It is kept in this browser under “jinx unreadable”; the rest is whole.';
+
+/** It is fetched when it is first asked for. */
+const GuideDrawer = defineAsyncComponent(() => import('./guide/GuideDrawer.vue'));
+useGuideKey();
 
 /** What closed windows could not save is sent as soon as Jinx is opened again, whatever is looked at. */
 onMounted(async () => {
@@ -25,6 +30,7 @@ onMounted(async () => {
     <RouterView v-slot="{ Component, route }"><component :is="Component" :key="route.path" /></RouterView>
     <PickList />
     <UploadRows />
+    <GuideDrawer v-if="guide" />
     <HelpTip />
   </ConfigProvider>
 </template>

@@ -7,6 +7,7 @@ export const router = createRouter({
     { path: '/', name: 'home', component: () => import('./home/Home.vue') },
     { path: '/projects/:id', name: 'project', component: () => import('./home/Project.vue'), props: true },
     { path: '/effects/:id', name: 'bench', component: () => import('./bench/Bench.vue'), props: true },
+    { path: '/help/:page(.*)*', name: 'guide', component: () => import('./guide/GuideView.vue'), props: true },
     { path: '/sign-in', name: 'sign-in', component: () => import('./home/SignIn.vue') },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

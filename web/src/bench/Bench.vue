@@ -31,6 +31,7 @@ import { provideProbe } from './reading/probe';
 import StatusLine from './stage/StatusLine.vue';
 import SplitPair from './panes/SplitPair.vue';
 import { usePanes } from './panes/usePanes';
+import BenchTour from '../guide/tour/BenchTour.vue';
 import Rail from './rail/Rail.vue';
 import Rulers from './Rulers.vue';
 import { useClipboard } from './rulers/useClipboard';
@@ -173,7 +174,7 @@ function dropOnChapter(event: DragEvent): void {
           >
             <template #first>
               <div class="upper">
-                <div class="pictures" :style="{ '--stages': besides + 1 }">
+                <div class="pictures" data-guide="bench#picture" :style="{ '--stages': besides + 1 }">
                   <StageView
                     ref="stageView"
                     :has-hits="hasHits"
@@ -220,13 +221,18 @@ function dropOnChapter(event: DragEvent): void {
             </template>
             <template #second>
               <Rulers v-if="below === 'rulers'" :living="history.living" @drop-files="dropOnLayer" />
-              <LivingTable v-else-if="below === 'living'" />
-              <OverTime v-else-if="below === 'time'" :history="history" :budget="budget" />
-              <InWords v-else-if="below === 'words'" />
-              <Compared v-else-if="below === 'compared'" :view="seen" :budget="budget" />
-              <ContactSheet v-else-if="below === 'sheet'" :view="seen" :budget="budget" />
-              <History v-else-if="below === 'history'" />
-              <Tray v-else />
+              <LivingTable v-else-if="below === 'living'" data-guide="bench#reading" />
+              <OverTime v-else-if="below === 'time'" data-guide="bench#reading" :history="history" :budget="budget" />
+              <InWords v-else-if="below === 'words'" data-guide="bench#reading" />
+              <Compared v-else-if="below === 'compared'" data-guide="bench#comparing" :view="seen" :budget="budget" />
+              <ContactSheet
+                v-else-if="below === 'sheet'"
+                data-guide="bench#comparing"
+                :view="seen"
+                :budget="budget"
+              />
+              <History v-else-if="below === 'history'" data-guide="bench#history" />
+              <Tray v-else data-guide="bench#history" />
             </template>
           </SplitPair>
         </template>
@@ -234,6 +240,7 @@ function dropOnChapter(event: DragEvent): void {
       </SplitPair>
     </template>
     <p v-else class="quiet opening">Opening…</p>
+    <BenchTour />
     <ClashNotice />
   </div>
 </template>

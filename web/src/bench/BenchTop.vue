@@ -7,10 +7,12 @@ import HandOver from '../parcels/HandOver.vue';
 import type { View } from '@jinx/player/scene';
 import type { EffectSummary, Present } from '../api';
 import type { ToldFinding } from '../engine/checksWorker';
+import { openGuide } from '../guide/useGuide';
+import { isTouring } from '../guide/tour/useTour';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
-import { useCommands } from './commands/registry';
+import { injectCommands, useCommands } from './commands/registry';
 import { ENGINE, type Below } from './bench';
 import Box from './box/Box.vue';
 import MenuButton from './chips/MenuButton.vue';
@@ -45,6 +47,25 @@ const KEPT = [
   },
   { value: 'tray', text: 'Tray', help: 'states that were put by with T', icon: InboxOutlined },
 ] as const;
+const HELP = [
+  {
+    value: 'tour',
+    text: 'Show me, in five steps',
+    help: 'A tour to the first effect, which can be left at any time',
+  },
+  { value: 'first-ten-minutes', text: 'The first ten minutes' },
+  { value: 'bench', text: 'The bench' },
+  { value: 'findings', text: 'Findings and their remedies' },
+  { value: 'words', text: 'Words, and what others call them' },
+  { value: 'settings', text: 'All settings' },
+  { value: 'keys', text: 'Keys', help: 'Every key of the bench (?)' },
+];
+const commands = injectCommands();
+function help(chosen: string): void {
+  if (chosen === 'tour') isTouring.value = true;
+  else if (chosen === 'keys') commands.run('keys.list');
+  else openGuide(chosen);
+}
 const PAGES = ['rulers', ...[...READ, ...COMPARE, ...KEPT].map(({ value }) => value)] as Below[];
 const store = useEffectStore();
 const saving = useSavingStore();
@@ -85,7 +106,7 @@ async function give(): Promise<void> {
 </script>
 
 <template>
-  <header class="top">
+  <header class="top" data-guide="bench#handing-over">
     <RouterLink to="/" class="mark">Jinx</RouterLink>
     <nav class="where" aria-label="Where">
       <RouterLink v-if="store.projectId" :to="`/projects/${store.projectId}`">{{ projectName }}</RouterLink>
@@ -152,16 +173,19 @@ async function give(): Promise<void> {
     >
     <MenuButton
       label="Read"
+      data-guide="bench#reading"
       :choices="READ"
       title="Pages that say what is set, what lives and what it costs"
       @choose="turn($event as Below)"
     />
     <MenuButton
       label="Compare"
+      data-guide="bench#comparing"
       :choices="COMPARE"
       title="With other effects, states and instants"
       @choose="turn($event as Below)"
     />
+    <MenuButton label="Help" :choices="HELP" title="The guide (F1), the tour and the keys" @choose="help" />
     <Button type="primary" title="Everything this effect uses, in one parcel" @click="give"> Hand over </Button>
     <HandOver
       v-if="isGiving && store.projectId"

@@ -3,6 +3,8 @@ import { Button } from 'ant-design-vue';
 import { ownerOf } from '@jinx/core/document';
 import type { ChapterName } from '@jinx/core/editing';
 import { computed, nextTick, ref, watch } from 'vue';
+import { openGuide } from '../guide/useGuide';
+import { isTouring } from '../guide/tour/useTour';
 import { useEffectStore } from '../stores/effect';
 import EffectPage from './EffectPage.vue';
 import GroupPage from './GroupPage.vue';
@@ -52,7 +54,7 @@ function rename(text: string): void {
 </script>
 
 <template>
-  <aside class="chapters" aria-label="What is chosen">
+  <aside class="chapters" data-guide="bench#chapters" aria-label="What is chosen">
     <EffectPage v-if="store.page === 'effect'" />
     <ProbePage v-else-if="store.page === 'probe'" />
     <PixelPage v-else-if="store.page === 'pixel'" />
@@ -108,6 +110,8 @@ function rename(text: string): void {
     <p v-else class="quiet page">
       No layer yet. Add one below: it starts as plain soft dots, so that birth and motion can be judged before any
       picture is chosen, or as something ready, such as a flame, sparks or a mark on the ground.
+      <Button type="link" @click="isTouring = true">Show me, in five steps</Button>
+      <Button type="link" @click="openGuide('first-ten-minutes')">The first ten minutes</Button>
     </p>
   </aside>
 </template>

@@ -18,6 +18,7 @@ const kind = ({ severity }: ToldFinding) => (severity === 'wrong' ? 'Wrong' : 'D
       type="text"
       class="sentence"
       :class="first.severity"
+      :data-guide="`findings#${first.id}`"
       :title="`${first.sentence} Go where it is put right`"
       @click="emit('lead', first)"
     >
@@ -28,7 +29,13 @@ const kind = ({ severity }: ToldFinding) => (severity === 'wrong' ? 'Wrong' : 'D
       <template #content>
         <ul class="all" aria-label="More findings" @keydown.esc.stop="isOpen = false">
           <li v-for="finding in findings.slice(1)" :key="finding.id">
-            <Button type="text" :class="finding.severity" class="whole" @click="emit('lead', finding)">
+            <Button
+              type="text"
+              :class="finding.severity"
+              class="whole"
+              :data-guide="`findings#${finding.id}`"
+              @click="emit('lead', finding)"
+            >
               <WarningOutlined /><span class="visually-hidden">{{ kind(finding) }}: </span>&nbsp;{{
                 finding.sentence
               }}

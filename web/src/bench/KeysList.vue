@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { QuestionCircleOutlined } from '@ant-design/icons-vue';
 import { Button, Input, Modal, Switch } from 'ant-design-vue';
 import { computed, nextTick, ref } from 'vue';
 import { keyOf } from './commands/keys';
@@ -50,9 +49,6 @@ function setBack(): void {
 </script>
 
 <template>
-  <Button type="text" title="Every key of the bench (?)" aria-label="Keys" @click="open">
-    <QuestionCircleOutlined />
-  </Button>
   <Modal v-model:open="isOpen" title="Keys" :footer="null" width="620px">
     <div class="bar">
       <Input

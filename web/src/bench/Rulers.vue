@@ -148,7 +148,7 @@ defineExpose({ add: acts.add });
 </script>
 
 <template>
-  <section ref="holder" class="rulers" aria-label="Rulers">
+  <section ref="holder" class="rulers" data-guide="bench#rulers" aria-label="Rulers">
     <div class="ruler-heads" :style="columns">
       <span class="title">
         <Button

@@ -31,6 +31,7 @@ const place = computed(() => {
           <p v-for="line in lines" :key="line">{{ line }}</p>
         </template>
         <p v-if="tip.title" :class="{ dim: declaration }">{{ tip.title }}</p>
+        <p class="dim">F1 tells more.</p>
       </div>
     </template>
     <i class="tip-anchor" :style="place"></i>

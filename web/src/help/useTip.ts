@@ -12,6 +12,8 @@ export interface Tip {
   readonly element: HTMLElement;
   readonly title: string;
 }
+/** The tip that is shown on the page. */
+export const shownTip = shallowRef<Tip | null>(null);
 /** Pixels between an element and its tip, and of one movement of the pointer from one into the other. */
 const GAP = 10;
 const MOST_STRIDE = 48;
@@ -24,7 +26,7 @@ const TIP_ID = 'jinx-tip';
  * lies under a tip can be pressed.
  */
 export function useTip(): { tip: Readonly<Ref<Tip | null>>; id: string } {
-  const tip = shallowRef<Tip | null>(null);
+  const tip = shownTip;
   let over: HTMLElement | null = null;
   let taken = '';
   let timer = 0;
@@ -91,7 +93,7 @@ export function useTip(): { tip: Readonly<Ref<Tip | null>>; id: string } {
   });
   useEventListener(document, 'focusout', (event) => over?.contains(event.target as Node) && hide());
   useEventListener(document, 'pointerdown', hide, { capture: true });
-  useEventListener(document, 'keydown', ({ key }) => key !== 'F1' && hide(), { capture: true });
+  useEventListener(document, 'keydown', ({ key }) => (key === 'F1' ? setTimeout(hide) : hide()), { capture: true });
   useEventListener(document, 'wheel', hide, { passive: true });
   onBeforeUnmount(hide);
   return { tip, id: TIP_ID };

@@ -57,7 +57,7 @@ onMounted(load);
 
 <template>
   <HomeTop />
-  <main class="home">
+  <main class="home" data-guide="bench#projects">
     <div class="heading">
       <h1>Projects</h1>
       <Input

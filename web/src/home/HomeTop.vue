@@ -3,6 +3,7 @@ import { Button } from 'ant-design-vue';
 import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, ApiError } from '../api';
+import { openGuide } from '../guide/useGuide';
 
 const router = useRouter();
 const name = ref<string | null>(null);
@@ -24,8 +25,9 @@ async function signOut(): Promise<void> {
   <header class="top">
     <RouterLink to="/" class="mark">Jinx</RouterLink>
     <slot></slot>
+    <span class="space"></span>
+    <Button type="link" title="The guide (F1)" @click="openGuide('first-ten-minutes')">Help</Button>
     <template v-if="name">
-      <span class="space"></span>
       <span class="quiet">{{ name }}</span>
       <Button type="text" @click="signOut">Sign out</Button>
     </template>

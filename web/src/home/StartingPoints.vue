@@ -2,6 +2,7 @@
 import { Button } from 'ant-design-vue';
 import { onMounted, shallowRef } from 'vue';
 import { api, type Start } from '../api';
+import { openGuide } from '../guide/useGuide';
 import { tell } from '../tell';
 
 /** Effects to begin with, by what they are for. Their pictures play under the pointer or the key's focus. */
@@ -43,6 +44,14 @@ const strip = ({ id, instants, rest }: Start) => ({
           <span class="strip" :style="strip(start)"></span>
           <span class="name">{{ start.intent }}</span>
           <span class="about">{{ start.about }}</span>
+        </Button>
+        <Button
+          type="link"
+          class="taught"
+          :aria-label="`How ${start.intent} is made`"
+          @click="openGuide(`starts/${start.id}`)"
+        >
+          How it is made
         </Button>
       </li>
     </ul>
@@ -106,6 +115,10 @@ const strip = ({ id, instants, rest }: Start) => ({
   .start:focus-visible .strip {
     animation-name: none;
   }
+}
+.taught {
+  margin-left: -4px;
+  font-size: 12.5px;
 }
 .name {
   display: block;

@@ -5,6 +5,7 @@ import { Button, Input } from 'ant-design-vue';
 import { computed, nextTick, ref } from 'vue';
 import type { EffectSummary } from '../../api';
 import type { ToldFinding } from '../../engine/checksWorker';
+import { fetchGuideTargets } from '../../guide/box';
 import { useEffectStore } from '../../stores/effect';
 import { useCommands } from '../commands/registry';
 import type { Suggestion } from './line';
@@ -45,6 +46,7 @@ async function open(): Promise<void> {
   before = document.activeElement as HTMLElement | null;
   [isOpen.value, line.value, at.value, problem.value, done.value] = [true, '', 0, '', []];
   steps = store.past.length;
+  void fetchGuideTargets();
   await nextTick();
   root.value?.querySelector('input')?.focus();
 }
@@ -135,7 +137,14 @@ const idOf = (n: number) => `box-${n}`;
 
 <template>
   <div ref="root" class="box">
-    <Button v-if="!isOpen" type="text" class="closed" aria-label="Find, set or add" @click="open">
+    <Button
+      v-if="!isOpen"
+      type="text"
+      class="closed"
+      data-guide="bench#box"
+      aria-label="Find, set or add"
+      @click="open"
+    >
       <SearchOutlined /> Find, set or add <span class="key">Ctrl K</span>
     </Button>
     <div v-else class="open" @keydown="keyDown">

@@ -97,7 +97,7 @@ function bench() {
             keysOf: () => [],
             findings: [],
           },
-          ...{ effects: [], choose: none, open: none, lead: none },
+          ...{ guide: [], effects: [], choose: none, open: none, lead: none },
         }),
       ),
       tools,

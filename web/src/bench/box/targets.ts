@@ -135,6 +135,8 @@ export interface Around {
   /** The keys that a command has now. */
   readonly keysOf: (id: string) => readonly string[];
   readonly findings: readonly ToldFinding[];
+  /** Pages of the guide, and what stands on them. */
+  readonly guide: readonly Target[];
   readonly effects: readonly Pick<EffectSummary, 'id' | 'name'>[];
   readonly choose: (layer: Id) => void;
   readonly open: (effect: string) => void;
@@ -193,6 +195,7 @@ export function targetsOf(around: Around): Target[] {
       detail: 'a finding',
       run: () => around.lead(finding),
     })),
+    ...around.guide,
     ...around.effects.map(({ id, name }): Target => ({
       id: `effect ${id}`,
       text: name,

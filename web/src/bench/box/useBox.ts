@@ -16,6 +16,7 @@ import { useStepActs } from '../acts/useStepActs';
 import { useSurfaceActs } from '../acts/useSurfaceActs';
 import { ASSETS, ENGINE, LAYER_ACTS } from '../bench';
 import { changeForce, removeForce } from '../chapters/changeForce';
+import { guideTargets } from '../../guide/box';
 import { injectCommands } from '../commands/registry';
 import { Finder } from '../pick/finder';
 import { changeSetting } from '../values/changeSetting';
@@ -137,6 +138,7 @@ export function useBox(
           commands: commands.all,
           keysOf: (id) => commands.keysOf(id),
           findings: found(),
+          guide: guideTargets.value,
           effects: effects().filter(({ id }) => id !== store.id),
           choose: (id) => store.choose([id]),
           open: (id) => void router.push(`/effects/${id}`),

@@ -31,7 +31,7 @@ function finder() {
         keysOf: () => [],
         findings: [],
       },
-      ...{ effects: [{ id: 'e', name: 'Reed Cleave' }], choose: none, open: none, lead: none },
+      ...{ guide: [], effects: [{ id: 'e', name: 'Reed Cleave' }], choose: none, open: none, lead: none },
     }),
   );
 }

@@ -245,7 +245,7 @@ function reset(): void {
 </script>
 
 <template>
-  <span ref="root" class="holder">
+  <span ref="root" class="holder" :data-guide="`setting ${formatAddress(markAddress)}`">
     <button
       v-if="!isTyping"
       type="button"

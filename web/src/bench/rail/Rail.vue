@@ -48,7 +48,7 @@ const open = ref<string | null>(null);
 </script>
 
 <template>
-  <div class="rail" role="toolbar" aria-label="The picture" aria-orientation="vertical">
+  <div class="rail" data-guide="bench#rail" role="toolbar" aria-label="The picture" aria-orientation="vertical">
     <RailDrawer v-model:open="open" name="Light" help="the surround, and two lights of your own">
       <BulbOutlined /><template #drawer><LightDrawer /></template>
     </RailDrawer>

@@ -39,7 +39,7 @@ useCommands({
 </script>
 
 <template>
-  <div class="transport" role="toolbar" aria-label="Playing">
+  <div class="transport" data-guide="bench#transport" role="toolbar" aria-label="Playing">
     <Button
       type="text"
       class="play"

@@ -1,0 +1,4 @@
+import { ref } from 'vue';
+
+/** Whether the tour to the first effect is on. */
+export const isTouring = ref(false);
