@@ -87,7 +87,7 @@ export function buildKernelsAndKit() {
 export function buildPlayer() {
   whenChanged(
     'the player',
-    ['player', 'stage', 'core', 'scripts/bundles/player.mjs', 'docs/player.md'],
+    ['player', 'stage', 'core', 'scripts/bundles', 'docs/player.md', 'LICENSE'],
     ['player/dist/player.js'],
     () => must(process.execPath, ['scripts/bundles/player.mjs'], { log, otherwise: 'the player could not be built' }),
   );
@@ -97,10 +97,29 @@ export function build() {
   buildKernelsAndKit();
   buildServer();
   buildPlayer();
-  whenChanged('the application', ['web', 'stage', 'player', 'core', 'demo/effects'], ['web/dist/index.html'], () =>
-    must(bin('vite'), ['build', 'web', '--logLevel', 'warn'], {
-      log,
-      otherwise: 'the application could not be built',
-    }),
+  whenChanged(
+    'the application',
+    [
+      'web',
+      'stage',
+      'player',
+      'core',
+      'demo/effects',
+      'docs/guide',
+      'README.md',
+      'scripts/bundles/notices.mjs',
+      'LICENSE',
+    ],
+    ['web/dist/index.html', 'web/dist/notices.txt'],
+    () => {
+      must(bin('vite'), ['build', 'web', '--logLevel', 'warn'], {
+        log,
+        otherwise: 'the application could not be built',
+      });
+      must(process.execPath, ['scripts/bundles/notices.mjs', 'web/dist', 'web', 'stage', 'player', 'core'], {
+        log,
+        otherwise: 'the notices could not be written',
+      });
+    },
   );
 }

@@ -5,6 +5,7 @@ import path from 'node:path';
 import { build } from 'esbuild';
 import ts from 'typescript';
 import { ROOT } from '../shell.mjs';
+import { noticesOf } from './notices.mjs';
 
 const OUT = path.join(ROOT, 'player/dist');
 const SHARED = {
@@ -80,17 +81,19 @@ export async function buildPlayer() {
     name: '@jinx/player',
     version,
     description: 'Plays combat effects of Jinx parcels in a web page',
+    license: 'MIT',
     type: 'module',
     exports: {
       '.': { types: './types/index.d.ts', import: './player.js' },
       './scene': { types: './types/inScene/index.d.ts', import: './scene.js' },
     },
-    files: ['player.js', 'scene.js', 'types', 'README.md'],
+    files: ['player.js', 'scene.js', 'types', 'README.md', 'notices.txt'],
     // Only effects in a scene of one's own need it; shaders are written for what these versions give them.
     peerDependencies: { three: THREE_RANGE },
     peerDependenciesMeta: { three: { optional: true } },
   };
   write('package.json', `${JSON.stringify(said, null, 2)}\n`);
+  write('notices.txt', noticesOf(['player', 'stage', 'core']));
   write('README.md', readFileSync(path.join(ROOT, 'docs/player.md'), 'utf8'));
 }
 

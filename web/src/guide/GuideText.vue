@@ -52,6 +52,7 @@ function follow(event: MouseEvent): void {
     <GuideLayers v-if="isStart" :layers="layersOf(page.text)" />
     <SettingsPage v-if="page.kind === 'settings'" />
     <WordsPage v-if="page.kind === 'words'" />
+    <p class="foot"><a href="/notices.txt" target="_blank">Licences of what is used here</a></p>
   </article>
 </template>
 
@@ -109,6 +110,10 @@ function follow(event: MouseEvent): void {
   background-color: var(--deep);
   background-size: 2400% 100%;
   background-position: 39.13% 0;
+}
+.guide-text .foot {
+  margin-top: 28px;
+  font-size: 12.5px;
 }
 .guide-text table {
   width: 100%;
