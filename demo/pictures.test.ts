@@ -14,7 +14,7 @@ it('what is shipped has pictures: every effect as it is now, every file of the k
   );
   const kit = Object.fromEntries(assets.map(({ name, hash }) => [name, hash]));
   const now = EFFECTS.map((make) => make(kit));
-  // Where an effect changed: npx tsx scripts/demo-pictures.ts
+  // Where an effect changed: npx tsx scripts/pictures/demo.ts
   expect(JSON.parse(readFileSync(PICTURED, 'utf8'))).toEqual(
     Object.fromEntries(now.map((effect) => [effect.name, hashName(new TextEncoder().encode(canonicalText(effect)))])),
   );

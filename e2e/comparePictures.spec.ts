@@ -100,7 +100,7 @@ test('a contact sheet shows many instants, is taken again after a change, and le
   const looks = new Set<string>();
   for (const one of await instants.all()) looks.add((await one.screenshot()).toString('base64'));
   expect(looks.size).toBe(8);
-  await page.getByRole('button', { name: 'Go to 2.63 seconds' }).click();
+  await page.getByRole('button', { name: 'Go to 2.63 s' }).click();
   await expect.poll(() => page.evaluate(() => window.jinx.state().step)).toBe(158);
   await surround(page, 'noon');
   await expect(page.getByText('8 of 8 taken')).toBeVisible({ timeout: 60_000 });

@@ -60,14 +60,14 @@ test('what was deleted is brought back: a project from home, an effect from its 
   await expect(page.getByText('Marsh light was deleted.')).toBeVisible();
   const deleted = page.getByRole('list', { name: 'Deleted' });
   await expect(deleted).toContainText('Marsh light');
-  await deleted.getByRole('button', { name: 'Bring Marsh light back' }).click();
+  await deleted.getByRole('button', { name: 'Bring back Marsh light' }).click();
   await expect(page.getByRole('button', { name: 'Hand over Marsh light' })).toBeVisible();
   await expect(deleted).toHaveCount(0);
 
   await page.request.delete(`/api/projects/${project}`);
   await page.goto('/');
   await page
-    .getByRole('button', { name: `Bring ${NAME} back` })
+    .getByRole('button', { name: `Bring back ${NAME}` })
     .last()
     .click();
   await expect(page.getByRole('link', { name: NAME })).toBeVisible();

@@ -68,6 +68,7 @@ test('an effect is made by the keyboard alone', async ({ page }) => {
 test('the bench lists its keys', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('link', { name: 'Lamplit Mantle' }).first().click();
+  await page.getByRole('button', { name: 'Pause' }).waitFor();
   await help(page, 'Keys');
   await expect(page.getByText('clear the stage of guides')).toBeVisible();
 });

@@ -191,13 +191,13 @@ test('a picture dropped on a row, on the stage or in the chapter is shown at onc
   await drop(page, '.stage canvas', 'water.png', png([0, 0, 255]));
   const onStage = await changed(page, onRow);
   expect(halves(onRow, onStage)[1]).toBe(0);
-  await expect(page.getByRole('button', { name: 'water' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'water', exact: true })).toBeVisible();
   await drop(page, '.chapters', 'moss.png', png([0, 255, 0]));
   await changed(page, onStage);
-  await expect(page.getByRole('button', { name: 'moss' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'moss', exact: true })).toBeVisible();
   // In one step back it is the picture before.
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('button', { name: 'water' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'water', exact: true })).toBeVisible();
 });
 
 test('a file that is no picture is refused with a sentence, and all stays as it was', async ({ page }) => {

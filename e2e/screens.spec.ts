@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './test.ts';
-import { surround, below, segment, budgetField, drawer } from './choose.ts';
+import { surround, below, segment, budgetField, closeDrawer, drawer, help } from './choose.ts';
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
 import { beginWith, chapter, choose, differing, goTo, living, openMantle, pixels, play, type } from './bench.ts';
@@ -17,8 +17,18 @@ async function complaints(page: Page): Promise<string[]> {
         };
       }
     ).axe;
-    const { violations } = await axe.run({ runOnly: ['wcag2a', 'wcag2aa'] });
-    return violations.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html.slice(0, 140)}`));
+    const runOnly = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+    const { violations } = await axe.run({ runOnly });
+    const small = [...document.querySelectorAll<HTMLElement>('body *')].filter(
+      (one) =>
+        [...one.childNodes].some((node) => node.nodeType === Node.TEXT_NODE && node.textContent!.trim() !== '') &&
+        one.checkVisibility({ visibilityProperty: true }) &&
+        parseFloat(getComputedStyle(one).fontSize) < 12.5,
+    );
+    return [
+      ...violations.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html.slice(0, 140)}`)),
+      ...small.map(({ outerHTML }) => `smaller than 12.5 px: ${outerHTML.slice(0, 140)}`),
+    ];
   });
 }
 
@@ -91,6 +101,24 @@ test.describe('the bench', () => {
     await expect(page.locator('[data-made=stage]')).toBeVisible();
     expect(await complaints(page), 'a pixel').toEqual([]);
     await page.keyboard.press('g');
+    await page.keyboard.press('Escape');
+    for (const name of ['Light', 'Figures', 'Carrier', 'Camera', 'Lens and air', 'Shown', 'Reference']) {
+      await drawer(page, name);
+      await expect(page.getByRole('group', { name, exact: true })).toBeVisible();
+      expect(await complaints(page), name).toEqual([]);
+      await closeDrawer(page, name);
+    }
+    for (const name of ['History', 'Tray']) {
+      await page.getByRole('button', { name, exact: true }).click();
+      expect(await complaints(page), name).toEqual([]);
+    }
+    await help(page, 'Findings and their remedies');
+    await expect(page.getByRole('heading', { name: 'A layer shows nothing' })).toBeVisible();
+    expect(await complaints(page), 'the guide').toEqual([]);
+    await page.keyboard.press('Escape');
+    await help(page, 'Show me, in five steps');
+    await expect(page.locator('.ant-tour')).toContainText('Somebody to make it on');
+    expect(await complaints(page), 'the tour').toEqual([]);
     await page.keyboard.press('Escape');
     await page.keyboard.press('?');
     await page.getByLabel('find a key').fill('copy');
@@ -302,6 +330,11 @@ test.describe('a project', () => {
     await page.goto('/');
     await expect(page.getByRole('link', { name: 'Fenlight' })).toBeVisible();
     expect(await complaints(page)).toEqual([]);
+    for (const at of ['starts/mantle', 'words', 'settings']) {
+      await page.goto(`/help/${at}`);
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      expect(await complaints(page), at).toEqual([]);
+    }
   });
 
   test('refuses what is no parcel and what is no figure, with a sentence, and stays empty', async ({ page }) => {
@@ -330,7 +363,12 @@ test.describe('a project', () => {
     await expect(picture).toBeVisible({ timeout: 60_000 });
     // The server keeps it for the next who comes.
     await expect
-      .poll(async () => (await page.reload(), page.getByRole('link', { name: 'Still air' }).locator('img').count()))
+      .poll(async () => {
+        await page.reload();
+        const card = page.getByRole('link', { name: 'Still air' });
+        await card.waitFor();
+        return card.locator('img').count();
+      })
       .toBe(1);
   });
 });

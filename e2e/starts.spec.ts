@@ -28,7 +28,7 @@ const lookFrom = async (page: Page, camera: string) => {
 test('an empty project begins with a bolt, whose picture plays under the pointer', async ({ page }) => {
   await page.goto(`/projects/${project}`);
   await page.getByRole('textbox', { name: 'Name of a new effect' }).fill('Marsh bolt');
-  const bolt = page.getByRole('button', { name: /^Begin with Bolt/ });
+  const bolt = page.getByRole('button', { name: /^Bolt a thrown/ });
   const strip = bolt.locator('.strip');
   await bolt.scrollIntoViewIfNeeded();
   await page.mouse.move(5, 5);

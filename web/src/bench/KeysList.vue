@@ -71,7 +71,7 @@ function setBack(): void {
             v-if="line.id !== null"
             class="key"
             :class="{ waiting: waiting === line.id }"
-            :aria-label="`Change the key of: ${line.what}`"
+            :aria-label="`${line.keys.join(', ') || 'no key'}: change the key of ${line.what}`"
             :title="
               waiting === line.id ? 'Escape leaves it, Backspace takes it away' : 'Press to give it another key'
             "

@@ -1,5 +1,5 @@
 import type { Effect } from '@jinx/core/document';
-import { DEFAULT_BUDGET } from '@jinx/core/simulation';
+import { DEFAULT_BUDGET, EffectClock } from '@jinx/core/simulation';
 import { message } from 'ant-design-vue';
 import { onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -8,6 +8,7 @@ import type { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
+import { PICTURED_SHARE } from '../thumbnails/useThumbnails';
 
 /** Opens an effect, and brings it and every edit of it to the engine. */
 export function useOpened(id: string, engine: Engine, judged: (effect: Effect) => Effect) {
@@ -25,7 +26,9 @@ export function useOpened(id: string, engine: Engine, judged: (effect: Effect) =
       budget.value = project.value.livingBudget;
       isReady.value = true;
       await engine.edit(judged(store.effect!), budget.value);
-      engine.playback.play();
+      const { stretches } = store.effect!;
+      if (!window.matchMedia('(prefers-reduced-motion: reduce)').matches) engine.playback.play();
+      else engine.playback.seekSheet(stretches, new EffectClock(stretches).length * PICTURED_SHARE);
       if (told) void message.info(told, 6);
     } catch (error) {
       tell(error);

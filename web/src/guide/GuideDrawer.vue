@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { ExportOutlined } from '@ant-design/icons-vue';
-import { Button, Drawer, Select } from 'ant-design-vue';
+import { Button, Drawer } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
+import ChoiceChip from '../bench/chips/ChoiceChip.vue';
 import { closeGuide, guide, openGuide } from './useGuide';
 import GuideText from './GuideText.vue';
-import { optionsOf, pageOf } from './pages';
+import { CHOICES, pageOf } from './pages';
 
 /** The guide beside what is worked on: nothing is covered but a part of the picture, and everything can be used meanwhile. */
 const WIDTH = 420;
@@ -33,13 +34,7 @@ watch(
     @close="closeGuide"
   >
     <template #title>
-      <Select
-        class="pages"
-        :value="page.id"
-        :options="optionsOf()"
-        aria-label="Page of the guide"
-        @change="(id) => openGuide(String(id))"
-      />
+      <ChoiceChip :value="page.id" :choices="CHOICES" label="Page of the guide" @choose="openGuide" />
     </template>
     <template #extra>
       <Button type="text" :href="`/help/${page.id}`" target="_blank" title="Open the guide in a tab of its own">
@@ -58,8 +53,5 @@ watch(
 }
 .guide .ant-drawer-body {
   padding: 16px 18px 40px;
-}
-.guide .pages {
-  width: 100%;
 }
 </style>

@@ -1,3 +1,4 @@
+import type { PickItem } from '../bench/pick/pick';
 import readme from '../../../README.md?raw';
 
 /** A page of the artists' docs: written in Markdown, or made of what the declarations say. */
@@ -66,22 +67,13 @@ export function anchorAmong(headings: readonly Heading[], address: string): stri
 }
 
 const isStart = ({ id }: GuidePage) => id.startsWith(START_PAGES);
-/** The pages as a list to choose from; those of starting points together. */
-export const optionsOf = () => {
-  const option = ({ id, title }: GuidePage) => ({ value: id, label: title });
-  const [first, second, ...rest] = PAGES.filter((page) => !isStart(page));
-  const starts = { label: 'Starting points', options: PAGES.filter(isStart).map(option) };
-  return [option(first!), option(second!), starts, ...rest.map(option)];
-};
-/** The same as a menu. */
-export const menuOf = () =>
-  optionsOf().map((one) =>
-    'options' in one
-      ? {
-          key: START_PAGES,
-          label: one.label,
-          type: 'group' as const,
-          children: one.options.map(({ value, label }) => ({ key: value, label })),
-        }
-      : { key: one.value, label: one.label },
-  );
+/** The pages as a list to choose from; those of starting points together, after the bench's. */
+export const CHOICES: readonly PickItem[] = [
+  ...PAGES.filter((page) => !isStart(page)).slice(0, 2),
+  ...PAGES.filter(isStart),
+  ...PAGES.filter((page) => !isStart(page)).slice(2),
+].map((page) => ({
+  value: page.id,
+  text: page.title,
+  group: isStart(page) ? 'Starting points' : 'Of all effects',
+}));

@@ -1,6 +1,6 @@
 import type { Declaration, NumberDeclaration } from '@jinx/core/document';
 import { plainNumber, unitText } from '../bench/entry/numbers';
-import { choicesOf } from '../bench/values/choices';
+import { choicesOf } from '../bench/choices/choices';
 
 /** What a tooltip says of a setting, line by line: what it does, its limits and where it begins, and when it acts. */
 export function settingHelp(declaration: Declaration): string[] {

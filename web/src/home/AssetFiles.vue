@@ -24,12 +24,7 @@ const address = (as: 'open' | 'original') => api.assetFile(props.projectId, prop
       >
     </Tooltip>
     <Tooltip v-if="asset.originalName" :title="`Save ${asset.originalName} as it was brought in`">
-      <Button
-        type="link"
-        size="small"
-        :href="address('original')"
-        download
-        :aria-label="`Save ${asset.name} as it was brought in`"
+      <Button type="link" size="small" :href="address('original')" download :aria-label="`As brought: ${asset.name}`"
         >As brought</Button
       >
     </Tooltip>

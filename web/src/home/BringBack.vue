@@ -65,7 +65,7 @@ const bring = (line: Line) =>
       <li v-for="line in lines" :key="line.key">
         <span>{{ line.name }}</span>
         <span class="quiet number">{{ line.what }}, deleted {{ when(line.deletedAt) }}</span>
-        <Button type="link" :aria-label="`Bring ${line.name} back`" @click="bring(line)"> Bring back </Button>
+        <Button type="link" :aria-label="`Bring back ${line.name}`" @click="bring(line)"> Bring back </Button>
       </li>
     </ul>
   </section>

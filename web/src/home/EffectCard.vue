@@ -8,7 +8,7 @@ defineProps<{ effect: EffectSummary; picture?: ImageBitmap | undefined }>();
 </script>
 
 <template>
-  <RouterLink :to="`/effects/${effect.id}`" class="card" :aria-label="effect.name">
+  <RouterLink :to="`/effects/${effect.id}`" class="card">
     <Thumbnail
       class="picture"
       :picture="picture"

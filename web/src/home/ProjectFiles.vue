@@ -3,7 +3,7 @@ import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { api, type AssetSummary, type ProjectDetail } from '../api';
 import { pickFiles } from '../bench/files';
-import { kitFile, kitOffered } from '../bench/values/kitChoices';
+import { kitFile, kitOffered } from '../bench/choices/kitChoices';
 import { sizeWords } from '../parcels/sizes';
 import Thumbnail from '../thumbnails/Thumbnail.vue';
 import AssetFiles from './AssetFiles.vue';
@@ -44,7 +44,7 @@ const offered = computed(() => [
             <AssetFiles :project-id="project.id" :asset="asset" />
             <Button
               type="text"
-              :aria-label="`Take ${asset.name} out`"
+              :aria-label="`Take out ${asset.name}`"
               title="Take it out of the project; it can be brought back for 30 days"
               @click="emit('remove', asset)"
             >

@@ -34,13 +34,7 @@ const strip = ({ id, instants, rest }: Start) => ({
     </p>
     <ul class="starts">
       <li v-for="start in starts" :key="start.id">
-        <Button
-          type="text"
-          class="start"
-          :disabled="isBusy"
-          :aria-label="`Begin with ${start.intent}: ${start.about}`"
-          @click="emit('begin', start)"
-        >
+        <Button type="text" class="start" :disabled="isBusy" @click="emit('begin', start)">
           <span class="strip" :style="strip(start)"></span>
           <span class="name">{{ start.intent }}</span>
           <span class="about">{{ start.about }}</span>
@@ -48,7 +42,7 @@ const strip = ({ id, instants, rest }: Start) => ({
         <Button
           type="link"
           class="taught"
-          :aria-label="`How ${start.intent} is made`"
+          :aria-label="`How it is made: ${start.intent}`"
           @click="openGuide(`starts/${start.id}`)"
         >
           How it is made

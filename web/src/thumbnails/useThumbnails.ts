@@ -8,7 +8,7 @@ import { effectWith, pictureWithin, viewOfMesh } from './assetPicture';
 
 const [WIDTH, HEIGHT] = [400, 250];
 /** Where along the time sheet an effect is pictured. */
-const INSTANT = 0.45;
+export const PICTURED_SHARE = 0.45;
 /** Thumbnails that are worked on at once: one is drawn, while others are computed, fetched, or kept. */
 const AT_ONCE = 6;
 
@@ -34,7 +34,7 @@ export function useThumbnails(shared: () => SharedByPage = () => new SharedByPag
 
   async function makeEffect({ id }: EffectSummary): Promise<void> {
     const { document: effect, revision } = await api.effect(id);
-    const seconds = [new EffectClock(effect.stretches).length * INSTANT];
+    const seconds = [new EffectClock(effect.stretches).length * PICTURED_SHARE];
     const view = firstCamera(effect) ?? PICTURE_VIEW;
     for await (const picture of taker!.take({ effect, budget: DEFAULT_BUDGET, seconds, view }, gone.signal)) {
       made.set(id, picture);

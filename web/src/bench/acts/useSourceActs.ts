@@ -10,7 +10,7 @@ import {
 } from '@jinx/core/document';
 import { useEffectStore } from '../../stores/effect';
 import type { PickItem } from '../pick/pick';
-import { choicePicture } from '../values/choicePictures';
+import { choicePicture } from '../choices/choicePictures';
 import { layersBefore } from '../values/linkable';
 
 const KINDS: readonly (PickItem & { readonly value: SourceKind })[] = [

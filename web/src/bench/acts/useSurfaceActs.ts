@@ -2,7 +2,7 @@ import { inWorld, listed, newSurface, withItem, type Id, type Surface } from '@j
 import { computed, inject } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { ASSETS } from '../bench';
-import { thumbnailOf } from '../values/assetChoices';
+import { thumbnailOf } from '../choices/assetChoices';
 import { SURFACE_NAMES } from '../chapters/surfaceWords';
 
 /** Adds something that the chosen layer's particles meet. */

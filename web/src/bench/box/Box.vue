@@ -137,14 +137,7 @@ const idOf = (n: number) => `box-${n}`;
 
 <template>
   <div ref="root" class="box">
-    <Button
-      v-if="!isOpen"
-      type="text"
-      class="closed"
-      data-guide="bench#box"
-      aria-label="Find, set or add"
-      @click="open"
-    >
+    <Button v-if="!isOpen" type="text" class="closed" data-guide="bench#box" @click="open">
       <SearchOutlined /> Find, set or add <span class="key">Ctrl K</span>
     </Button>
     <div v-else class="open" @keydown="keyDown">

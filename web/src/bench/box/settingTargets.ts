@@ -28,7 +28,7 @@ import {
 import { ACTS_WHEN } from '@jinx/core/checks';
 import type { ChapterName } from '@jinx/core/editing';
 import type { Act, Addable, Target, Tools } from './target';
-import { choicesOf } from '../values/choices';
+import { choicesOf } from '../choices/choices';
 import { readValue } from './values';
 
 /** The chapter that a setting stands in. */

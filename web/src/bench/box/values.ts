@@ -25,7 +25,7 @@ import { percentIn, readNumber, readNumbers, within } from '../entry/numbers';
 import { Finder } from '../pick/finder';
 import { WAYS } from '../values/axes';
 import { changeBase } from '../values/measured';
-import { choicesOf } from '../values/choices';
+import { choicesOf } from '../choices/choices';
 import { hexTyped } from '../values/colour';
 import { ageGradient, READY_SHAPES, readyCurveOf, setAgeCurve, setAgeGradient } from '../values/shapers';
 import { curveOf, placesOf, readList } from './curveWords';

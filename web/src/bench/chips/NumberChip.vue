@@ -319,7 +319,7 @@ function reset(): void {
 }
 .differs::after {
   content: ' here';
-  font-size: 11px;
+  font-size: 12.5px;
   color: var(--accent);
 }
 .marked {

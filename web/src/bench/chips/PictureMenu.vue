@@ -5,8 +5,8 @@ import type { AssetSummary } from '../../api';
 import { useEffectStore } from '../../stores/effect';
 import { ASSETS, BRING, KIT } from '../bench';
 import { pickFile } from '../files';
-import { assetsAndKit } from '../values/assetChoices';
-import { kitFile } from '../values/kitChoices';
+import { assetsAndKit } from '../choices/assetChoices';
+import { kitFile } from '../choices/kitChoices';
 import MenuButton from './MenuButton.vue';
 import { PICTURE_FILES } from '../values/pictures';
 

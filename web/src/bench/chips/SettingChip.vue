@@ -3,7 +3,7 @@ import { formatAddress, type Declaration, type HolderAddress, type Setting, type
 import { computed } from 'vue';
 import ChoiceChip from './ChoiceChip.vue';
 import NumberChip from './NumberChip.vue';
-import { choicesOf } from '../values/choices';
+import { choicesOf } from '../choices/choices';
 import { useSetting } from '../values/useSetting';
 import VectorChip from './VectorChip.vue';
 

@@ -107,7 +107,7 @@ async function save(): Promise<void> {
           type="text"
           class="instant"
           :class="{ old: !instants.includes(seconds) }"
-          :aria-label="`Go to ${plainNumber(seconds)} seconds`"
+          :aria-label="`Go to ${plainNumber(seconds)} s`"
           @click="engine.playback.seekSheet(store.effect!.stretches, seconds)"
         >
           <PictureCanvas :picture="picture" />

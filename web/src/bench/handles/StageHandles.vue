@@ -274,7 +274,7 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
 }
 text {
   fill: #e4e4e6;
-  font-size: 12px;
+  font-size: 12.5px;
   paint-order: stroke;
   stroke: #0c0c0dcc;
   stroke-width: 3px;

@@ -153,7 +153,7 @@ function nudge(event: KeyboardEvent, { name, at, write }: Standing): void {
 text {
   visibility: hidden;
   fill: #e4e4e6;
-  font-size: 12px;
+  font-size: 12.5px;
   paint-order: stroke;
   stroke: #0c0c0dcc;
   stroke-width: 3px;

@@ -6,7 +6,7 @@ import { ASSETS } from '../bench';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import PictureMenu from '../chips/PictureMenu.vue';
 import VectorChip from '../chips/VectorChip.vue';
-import { assetChoices, thumbnailOf } from '../values/assetChoices';
+import { assetChoices, thumbnailOf } from '../choices/assetChoices';
 import { dialable } from './given';
 
 /** A dial that gives a place, a direction, a picture or a mesh: what it stands at. */

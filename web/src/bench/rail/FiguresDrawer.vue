@@ -6,8 +6,8 @@ import type { AssetSummary } from '../../api';
 import { useEffectStore } from '../../stores/effect';
 import { pickFile } from '../files';
 import Thumbnail from '../../thumbnails/Thumbnail.vue';
-import { assetChoices } from '../values/assetChoices';
-import { kitFile, kitOffered } from '../values/kitChoices';
+import { assetChoices } from '../choices/assetChoices';
+import { kitFile, kitOffered } from '../choices/kitChoices';
 import { placeThing } from '../values/things';
 import ThingWords from './ThingWords.vue';
 

@@ -7,7 +7,7 @@ import { ASSETS } from '../bench';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import type { JudgingSet } from '../stage/alone/judging';
 import { SURROUNDS } from '../stage/surrounds';
-import { assetChoices } from '../values/assetChoices';
+import { assetChoices } from '../choices/assetChoices';
 import { JUDGING, READY_CAMERAS } from '../stage/alone/useJudging';
 
 /** What the picture alone is judged in. */

@@ -8,7 +8,7 @@ import type { AssetSummary } from '../../api';
 import { useEffectStore } from '../../stores/effect';
 import { ENGINE } from '../bench';
 import ChoiceChip from '../chips/ChoiceChip.vue';
-import { assetChoices } from '../values/assetChoices';
+import { assetChoices } from '../choices/assetChoices';
 import PlainChip from '../chips/PlainChip.vue';
 import VectorChip from '../chips/VectorChip.vue';
 

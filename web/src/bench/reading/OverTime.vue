@@ -91,7 +91,7 @@ const options = computed<ApexOptions>(() => ({
   grid: { borderColor: '#2c2c30' },
   legend: {
     position: 'right',
-    fontSize: '12px',
+    fontSize: '12.5px',
     itemMargin: { vertical: 0 },
     markers: { size: 5, strokeWidth: 0 },
     formatter: plainHtml,
@@ -106,12 +106,12 @@ const options = computed<ApexOptions>(() => ({
     min: 0,
     max: length.value,
     tickAmount: 8,
-    labels: { formatter: (x: string) => `${plainNumber(Number(x))} s` },
+    labels: { style: { fontSize: '12.5px' }, formatter: (x: string) => `${plainNumber(Number(x))} s` },
   },
   yaxis: {
     min: 0,
     forceNiceScale: true,
-    labels: { formatter: (y: number) => plainNumber(y) },
+    labels: { style: { fontSize: '12.5px' }, formatter: (y: number) => plainNumber(y) },
   },
   annotations:
     limit.value !== null && limit.value <= highest.value * 1.1
@@ -120,7 +120,7 @@ const options = computed<ApexOptions>(() => ({
             {
               y: limit.value,
               borderColor: '#f0a27a',
-              label: { text: 'budget', style: { background: '#161617', color: '#f0a27a' } },
+              label: { text: 'budget', style: { fontSize: '12.5px', background: '#161617', color: '#f0a27a' } },
             },
           ],
         }

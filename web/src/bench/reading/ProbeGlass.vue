@@ -142,7 +142,7 @@ line {
 }
 text {
   fill: #f2f2f2;
-  font-size: 12px;
+  font-size: 12.5px;
   paint-order: stroke;
   stroke: #101011;
   stroke-width: 3px;

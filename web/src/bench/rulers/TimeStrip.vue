@@ -263,7 +263,7 @@ function addBurst(event: MouseEvent): void {
 }
 .words {
   fill: #c6c6c8;
-  font-size: 12px;
+  font-size: 12.5px;
 }
 .follows .births,
 .follows .bar,

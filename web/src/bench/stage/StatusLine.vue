@@ -35,10 +35,10 @@ const cost = computed(() => {
       <Button
         type="text"
         class="counts number"
-        aria-label="Counts and cost"
         data-guide="bench#status"
         title="How many live, and what a step and a picture cost; the budget and the quality are set here"
         ><span
+          ><span class="visually-hidden">Counts and cost: </span
           ><span data-living>{{ countText(state.living) }}</span> alive · {{ cost }}</span
         ></Button
       >

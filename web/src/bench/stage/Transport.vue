@@ -62,7 +62,7 @@ useCommands({
       type="text"
       :class="{ on: state.speed < 1 }"
       title="Slow motion: full speed, a half, a quarter, a tenth"
-      aria-label="Slow motion"
+      :aria-label="`Slow motion: ${state.speed}×`"
       @click="slower"
     >
       {{ state.speed }}×

@@ -22,7 +22,7 @@ import { computed, inject, onBeforeUnmount } from 'vue';
 import { useEffectStore } from '../../../stores/effect';
 import { useStepActs } from '../../acts/useStepActs';
 import { ALONE } from '../../bench';
-import { choicePicture } from '../../values/choicePictures';
+import { choicePicture } from '../../choices/choicePictures';
 import { copiedStep } from '../../values/copied';
 import MuteButton from '../../chips/MuteButton.vue';
 import ChoiceChip from '../../chips/ChoiceChip.vue';

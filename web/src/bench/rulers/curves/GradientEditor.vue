@@ -153,7 +153,7 @@ const recolour = (colour: Colour, isDrag: boolean) =>
 .end {
   position: absolute;
   top: 24px;
-  font-size: 12px;
+  font-size: 12.5px;
   line-height: 16px;
 }
 .gradient:has(.end) {
@@ -188,7 +188,7 @@ const recolour = (colour: Colour, isDrag: boolean) =>
 }
 .tool :deep(.choice),
 .tool :deep(input:not([type='color'])) {
-  font-size: 12px;
+  font-size: 12.5px;
 }
 .tool :deep(input:not([type='color'])) {
   width: 44px;

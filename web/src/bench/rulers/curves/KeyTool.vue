@@ -52,12 +52,12 @@ const setValue = (value: number) =>
   padding: 0 4px;
   border-radius: 3px;
   background: #232326ee;
-  font-size: 12px;
+  font-size: 12.5px;
   white-space: nowrap;
 }
 button.choice,
 :deep(input) {
-  font-size: 12px;
+  font-size: 12.5px;
 }
 :deep(input) {
   width: 46px;

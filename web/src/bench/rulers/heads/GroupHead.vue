@@ -70,7 +70,7 @@ const cost = computed(() => `${sumOf(({ milliseconds }) => milliseconds).toFixed
   text-overflow: ellipsis;
 }
 .quiet {
-  font-size: 12px;
+  font-size: 12.5px;
   white-space: nowrap;
 }
 .counts {

@@ -31,7 +31,7 @@ const layer = computed(() => store.effect!.layers.byId[props.id]!);
       :title="layer.solo ? 'Seen alone: press to see all (S)' : 'See it alone (S)'"
       @click="acts.flip(id, 'solo')"
     >
-      <span class="alone">1</span>
+      <i class="alone"></i>
     </button>
     <button
       type="button"
@@ -53,7 +53,11 @@ const layer = computed(() => store.effect!.layers.byId[props.id]!);
 }
 .flag {
   display: none;
-  padding: 2px 3px;
+  align-items: center;
+  justify-content: center;
+  width: 24px;
+  height: 24px;
+  padding: 0;
   font-size: 13px;
 }
 .flag.set {
@@ -71,7 +75,12 @@ const layer = computed(() => store.effect!.layers.byId[props.id]!);
   border: 1px solid currentColor;
   border-radius: 50%;
   font-size: 10px;
+  font-style: normal;
   line-height: 12px;
   text-align: center;
+}
+/* An icon: no text of its own. */
+.alone::before {
+  content: '1';
 }
 </style>

@@ -113,7 +113,7 @@ const active = computed(() => chosenLine(lines.value, store.lifeLine)?.key);
   text-decoration: line-through;
 }
 .draw {
-  font-size: 11.5px;
+  font-size: 12.5px;
   color: var(--dim);
   min-width: 12px;
   margin-right: -3px;

@@ -1,5 +1,5 @@
 // Makes the thumbnails that ship with Jinx, of the demo's effects and of the kit's files, from a started Jinx with the demo as
-// it is seeded: run with `npx tsx scripts/demo-pictures.ts` when one of them changed. The pages draw them as they draw those
+// it is seeded: run with `npx tsx scripts/pictures/demo.ts` when one of them changed. The pages draw them as they draw those
 // of anybody's effects; they are only told that the server has none yet, and what they send to it is kept here.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -9,8 +9,8 @@ import type { AssetSummary, EffectSummary, ProjectDetail, ProjectSummary } from 
 import { canonicalText, parseEffect } from '@jinx/core/document';
 import { hashName } from '@jinx/core/formats';
 import { PICTURED, pictureFileOf } from '@jinx/demo';
-import { CHROMIUM } from '../server/chromium.ts';
-import { portForWeb, runningServer } from './start.mjs';
+import { CHROMIUM } from '../../server/chromium.ts';
+import { portForWeb, runningServer } from '../start.mjs';
 
 const address = `http://localhost:${runningServer()?.port ?? portForWeb()}`;
 const browser = await chromium.launch(CHROMIUM);

@@ -2,7 +2,7 @@ import { STEP_SETTINGS, type ChoiceDeclaration } from '@jinx/core/document';
 
 type Pictured = 'source' | 'shape' | 'step';
 
-/** The small picture of something that is chosen by its looks; `scripts/choice-pictures.ts` makes them. */
+/** The small picture of something that is chosen by its looks; `scripts/pictures/choices.ts` makes them. */
 export const choicePicture = (of: Pictured, value: string): string =>
   `/choices/${of}-${value.replaceAll(' ', '-')}.webp`;
 

@@ -1,18 +1,18 @@
-// Takes the pictures of docs/screenshots/ from a started Jinx: run with `npx tsx scripts/pictures.ts` when a view changed.
+// Takes the pictures of docs/screenshots/ from a started Jinx: run with `npx tsx scripts/pictures/docs.ts` when a view changed.
 import { rmSync, writeFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 import type { Effect } from '@jinx/core/document';
 import { RELEASED } from '@jinx/demo';
 import { encode } from 'fast-png';
-import { CHROMIUM } from '../server/chromium.ts';
-import type {} from '../e2e/bench.ts';
-import { below, choose, segment, showAs } from '../e2e/choose.ts';
-import { portForWeb, runningServer } from './start.mjs';
+import { CHROMIUM } from '../../server/chromium.ts';
+import type {} from '../../e2e/bench.ts';
+import { below, choose, segment, showAs } from '../../e2e/choose.ts';
+import { portForWeb, runningServer } from '../start.mjs';
 
 /** The mantle at this step: every layer is at work, and she stands half turned to the camera. */
 const STEP = 172;
 
-const folder = new URL('../docs/screenshots/', import.meta.url).pathname;
+const folder = new URL('../../docs/screenshots/', import.meta.url).pathname;
 const browser = await chromium.launch(CHROMIUM);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const chapter = (name: string) =>
@@ -55,7 +55,7 @@ await page.waitForTimeout(2500);
 await shoot('film');
 await page.getByRole('button', { name: 'Close', exact: true }).last().click();
 await page.getByRole('heading', { name: 'Starting points' }).evaluate((heading) => heading.scrollIntoView());
-await page.getByRole('button', { name: /^Begin with Bolt/ }).hover();
+await page.getByRole('button', { name: /^Bolt a thrown/ }).hover();
 await page.waitForTimeout(700);
 await shoot('starts');
 await page.getByRole('link', { name: 'Lamplit Mantle' }).first().click();
@@ -135,7 +135,7 @@ await page.waitForTimeout(2500);
 await shoot('compared');
 await segment(page, 'this one');
 await below(page, 'Instants');
-await page.getByRole('button', { name: 'Go to 5.75 seconds' }).waitFor({ timeout: 120_000 });
+await page.getByRole('button', { name: 'Go to 5.75 s' }).waitFor({ timeout: 120_000 });
 await page.waitForTimeout(1500);
 await shoot('instants');
 await below(page, 'Rulers');

@@ -1,16 +1,16 @@
 // Makes the pictures of the starting points that play, from a started Jinx with the demo: run with
-// `npx tsx scripts/start-pictures.ts [ID…]` when one of their effects changed.
+// `npx tsx scripts/pictures/starts.ts [ID…]` when one of their effects changed.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 import { START_EVERY, START_INSTANTS, STARTS } from '@jinx/demo';
-import { CHROMIUM } from '../server/chromium.ts';
-import type {} from '../e2e/bench.ts';
-import { portForWeb, runningServer } from './start.mjs';
+import { CHROMIUM } from '../../server/chromium.ts';
+import type {} from '../../e2e/bench.ts';
+import { portForWeb, runningServer } from '../start.mjs';
 
 /** Points of each instant. */
 const [WIDE, TALL] = [200, 125];
 
-const folder = new URL('../web/public/starts/', import.meta.url).pathname;
+const folder = new URL('../../web/public/starts/', import.meta.url).pathname;
 mkdirSync(folder, { recursive: true });
 const address = `http://localhost:${runningServer()?.port ?? portForWeb()}`;
 const browser = await chromium.launch(CHROMIUM);

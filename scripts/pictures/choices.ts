@@ -1,5 +1,5 @@
 // Makes the small pictures of what is chosen by its looks, where particles are born, what a step of a look draws and what it
-// does, from a started Jinx with the demo: run with `npx tsx scripts/choice-pictures.ts [NAME…]` when one of them changed.
+// does, from a started Jinx with the demo: run with `npx tsx scripts/pictures/choices.ts [NAME…]` when one of them changed.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 import type { ProjectDetail, ProjectSummary } from '@jinx/core/answers';
@@ -19,15 +19,15 @@ import {
   type Vector,
 } from '@jinx/core/document';
 import type { View } from '@jinx/player/scene';
-import { CHROMIUM } from '../server/chromium.ts';
-import type {} from '../e2e/bench.ts';
-import { portForWeb, runningServer } from './start.mjs';
+import { CHROMIUM } from '../../server/chromium.ts';
+import type {} from '../../e2e/bench.ts';
+import { portForWeb, runningServer } from '../start.mjs';
 
 /** Points of a picture, and how many more each way it is drawn with. */
 const [WIDE, TALL, FINER] = [160, 100, 2];
 /** When it is taken, in steps. */
 const AT = 40;
-const folder = new URL('../web/public/choices/', import.meta.url).pathname;
+const folder = new URL('../../web/public/choices/', import.meta.url).pathname;
 mkdirSync(folder, { recursive: true });
 const address = `http://localhost:${runningServer()?.port ?? portForWeb()}`;
 const browser = await chromium.launch(CHROMIUM);
