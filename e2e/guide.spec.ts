@@ -7,8 +7,12 @@ import { expect, test } from './test.ts';
 test('F1 opens the guide at the setting that is pointed at, and the box finds its pages', async ({ page }) => {
   const id = await openMantle(page);
   await page.getByRole('row', { name: 'Motes', exact: true }).click();
-  await page.getByRole('button', { name: /^rate:/ }).hover();
-  await expect(page.locator('.help-tip')).toContainText('F1 tells more.');
+  // What is pointed at may be moved by what is still loading.
+  await expect(async () => {
+    await page.mouse.move(0, 0);
+    await page.getByRole('button', { name: /^rate:/ }).hover();
+    await expect(page.locator('.help-tip')).toContainText('F1 tells more.', { timeout: 1500 });
+  }).toPass();
   await page.keyboard.press('F1');
   const guide = page.getByRole('region', { name: 'Guide' });
   const row = guide.getByRole('row', { name: /^rate spawn rate/ });

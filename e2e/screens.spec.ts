@@ -25,8 +25,14 @@ async function complaints(page: Page): Promise<string[]> {
         one.checkVisibility({ visibilityProperty: true }) &&
         parseFloat(getComputedStyle(one).fontSize) < 12.5,
     );
+    // The end of a stretch is dragged over the ruler that is scrubbed. Its length is typed beside it, in a field that is
+    // large enough: the standard excepts a target that has such an equivalent.
+    const hasEquivalent = (id: string, html: string) =>
+      id === 'target-size' && html.includes('aria-label="End of the ');
     return [
-      ...violations.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html.slice(0, 140)}`)),
+      ...violations.flatMap(({ id, nodes }) =>
+        nodes.filter(({ html }) => !hasEquivalent(id, html)).map(({ html }) => `${id}: ${html.slice(0, 140)}`),
+      ),
       ...small.map(({ outerHTML }) => `smaller than 12.5 px: ${outerHTML.slice(0, 140)}`),
     ];
   });

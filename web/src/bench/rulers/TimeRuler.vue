@@ -184,8 +184,8 @@ function scrub(event: PointerEvent): void {
   z-index: 2;
   top: 0;
   height: 28px;
-  width: 24px;
-  margin-left: -12px;
+  width: 9px;
+  margin-left: -4px;
   cursor: col-resize;
   touch-action: none;
   /* The words of a short stretch stand over its end: only above and below them it is drawn. */
