@@ -4,7 +4,7 @@ import { assetsOf, type ParcelAsset } from '@jinx/core/formats';
 import { EFFECTS, KIT, KIT_FIGURES, KIT_PICTURES, KIT_PROPS, makeKit, shippedPicture, STARTS } from '@jinx/demo';
 import { keepAsset, type NewAsset } from './assets.ts';
 import { inTransaction, type Database } from './database.ts';
-import { addEffect, type StoredEffect } from './effects/index.ts';
+import { addEffect, keepPicture, type StoredEffect } from './effects/index.ts';
 import { notFound, Refusal } from './errors.ts';
 import type { House } from './house.ts';
 import { imported } from './workers/imported.ts';
@@ -86,12 +86,7 @@ export async function seed(database: Database): Promise<void> {
     for (const make of EFFECTS) {
       const { id, revision, document } = await addEffect(session, projectId, make(hashesOf(assets)), '');
       const picture = shippedPicture('effect', document.name);
-      if (picture)
-        await session.query('update effects set picture = $2, picture_revision = $3 where id = $1', [
-          id,
-          Buffer.from(picture),
-          revision,
-        ]);
+      if (picture) await keepPicture(session, id, revision, picture);
     }
     await session.query(`insert into facts (name, value) values ('seeded', '1') on conflict do nothing`);
   });

@@ -10,8 +10,8 @@ export const mustBeThumbnail = async ({ workers }: Pick<House, 'workers'>, bytes
   void (await workers.run('checkPicture', { bytes, mostSide: MOST_SIDE }));
 
 /** The thumbnail in a request's body. @throws Refusal where it is none. */
-export async function thumbnailIn(house: Pick<House, 'workers'>, context: Context): Promise<Buffer> {
+export async function thumbnailIn(house: Pick<House, 'workers'>, context: Context): Promise<Uint8Array> {
   const bytes = await bytesOf(context, PICTURE_BODY);
   await mustBeThumbnail(house, bytes);
-  return Buffer.from(bytes);
+  return bytes;
 }

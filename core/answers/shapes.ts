@@ -44,8 +44,6 @@ export const projectSummary = z.object({
   name: z.string(),
   /** How many effects it has, or how many of them match what is looked for. */
   effects: count,
-  /** When any of its effects was saved last, or else when it was made. */
-  workedOn: instant,
   /** The effects that were saved last, the latest first. */
   recent: z.array(effectSummary),
 });

@@ -3,7 +3,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 import type { ProjectDetail, ProjectSummary } from '@jinx/core/answers';
-import { drawn, gradient, layer, picture, set, step } from '@jinx/core/building';
+import { drawn, gradient, layer, picture as pictureStep, set, step } from '@jinx/core/building';
 import {
   atEffect,
   collectionOf,
@@ -20,11 +20,11 @@ import {
 } from '@jinx/core/document';
 import type { View } from '@jinx/player/scene';
 import { CHROMIUM } from '../../server/chromium.ts';
-import type {} from '../../e2e/bench.ts';
+import { takeInstants } from './instants.ts';
 import { portForWeb, runningServer } from '../start.mjs';
 
-/** Points of a picture, and how many more each way it is drawn with. */
-const [WIDE, TALL, FINER] = [160, 100, 2];
+/** Points of a picture. */
+const [WIDE, TALL] = [160, 100];
 /** When it is taken, in steps. */
 const AT = 40;
 const folder = new URL('../../web/public/choices/', import.meta.url).pathname;
@@ -133,7 +133,7 @@ const STAR = step('drawn', { shape: 'star', width: 30, softness: 10 });
 const DISC = step('drawn', { shape: 'disc', softness: 10 });
 const CLOUDS = step('drawn', { shape: 'clouds', grains: 3, varied: false });
 const STEPS: Record<keyof typeof STEP_SETTINGS, () => Effect> = {
-  picture: () => lookedAt(picture(hashOf('marsh'), 'Marsh')),
+  picture: () => lookedAt(pictureStep(hashOf('marsh'), 'Marsh')),
   drawn: () => lookedAt(STAR),
   levels: () => lookedAt(DISC, CLOUDS, step('levels', { black: 45, white: 60 })),
   scroll: () => lookedAt(step('scroll', { repeatAcross: 3, repeatAlong: 3 }), STAR),
@@ -182,26 +182,13 @@ for (const [name, make] of all) {
   });
   if (!posted.ok()) throw new Error(`${name}: ${await posted.text()}`);
   const { id } = (await posted.json()) as { id: string };
-  await page.goto(`${address}/effects/${id}`);
-  await page.waitForFunction(() => (window.jinx?.state().step ?? 0) > 5, undefined, { timeout: 120_000 });
-  await page.getByRole('button', { name: 'Pause' }).click();
-  await page.keyboard.press('c');
-  const coded = await page.evaluate(
-    async ([at, wide, tall, finer]) => {
-      window.jinx.seek(at!);
-      await window.jinx.hash();
-      const [x, y] = [wide! * finer!, tall! * finer!];
-      const bytes = Uint8ClampedArray.from(atob(await window.jinx.pixels(x, y)), (letter) => letter.charCodeAt(0));
-      const canvas = new OffscreenCanvas(wide!, tall!);
-      const drawnOn = canvas.getContext('2d')!;
-      drawnOn.imageSmoothingQuality = 'high';
-      drawnOn.drawImage(await createImageBitmap(new ImageData(bytes, x, y)), 0, 0, wide!, tall!);
-      const blob = await canvas.convertToBlob({ type: 'image/webp', quality: 0.85 });
-      return btoa(Array.from(new Uint8Array(await blob.arrayBuffer()), (b) => String.fromCharCode(b)).join(''));
-    },
-    [AT, WIDE, TALL, FINER],
-  );
-  writeFileSync(`${folder}${name}.webp`, Buffer.from(coded, 'base64'));
+  const picture = await takeInstants(page, {
+    address: `${address}/effects/${id}`,
+    steps: [AT],
+    size: [WIDE, TALL],
+    quality: 0.85,
+  });
+  writeFileSync(`${folder}${name}.webp`, picture);
   await page.request.delete(`${address}/api/effects/${id}`);
   console.log(name);
 }

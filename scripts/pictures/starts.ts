@@ -4,7 +4,7 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 import { START_EVERY, START_INSTANTS, STARTS } from '@jinx/demo';
 import { CHROMIUM } from '../../server/chromium.ts';
-import type {} from '../../e2e/bench.ts';
+import { takeInstants } from './instants.ts';
 import { portForWeb, runningServer } from '../start.mjs';
 
 /** Points of each instant. */
@@ -23,34 +23,13 @@ for (const { id, from } of STARTS) {
     data: { start: id, name: '' },
   });
   const { id: effect } = (await begun.json()) as { id: string };
-  await page.goto(`${address}/effects/${effect}`);
-  await page.waitForFunction(() => (window.jinx?.state().step ?? 0) > 5, undefined, { timeout: 120_000 });
-  await page.getByRole('button', { name: 'Pause' }).click();
-  await page.keyboard.press('c');
-  const coded = await page.evaluate(
-    async ([first, instants, every, wide, tall]) => {
-      const strip = new OffscreenCanvas(wide! * instants!, tall!);
-      const drawn = strip.getContext('2d')!;
-      drawn.imageSmoothingQuality = 'high';
-      for (let n = 0; n < instants!; n++) {
-        window.jinx.seek(first! + n * every!);
-        await window.jinx.hash();
-        const bytes = Uint8ClampedArray.from(atob(await window.jinx.pixels(wide! * 2, tall! * 2)), (c) =>
-          c.charCodeAt(0),
-        );
-        const picture = await createImageBitmap(new ImageData(bytes, wide! * 2, tall! * 2));
-        drawn.drawImage(picture, n * wide!, 0, wide!, tall!);
-      }
-      const blob = await strip.convertToBlob({ type: 'image/webp', quality: 0.78 });
-      return new Promise<string>((resolve) => {
-        const reader = new FileReader();
-        reader.onload = () => resolve((reader.result as string).split(',')[1]!);
-        reader.readAsDataURL(blob);
-      });
-    },
-    [from, START_INSTANTS, START_EVERY, WIDE, TALL],
-  );
-  writeFileSync(`${folder}${id}.webp`, Buffer.from(coded, 'base64'));
+  const picture = await takeInstants(page, {
+    address: `${address}/effects/${effect}`,
+    steps: Array.from({ length: START_INSTANTS }, (_, n) => from + n * START_EVERY),
+    size: [WIDE, TALL],
+    quality: 0.78,
+  });
+  writeFileSync(`${folder}${id}.webp`, picture);
   await page.request.delete(`${address}/api/effects/${effect}`);
   console.log(id);
 }

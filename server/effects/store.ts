@@ -133,3 +133,17 @@ export async function letSiblingGo(session: Session, id: string): Promise<void> 
   );
   if (rowCount === 0) throw notFound('effect');
 }
+
+/** Keeps the thumbnail of an effect, and which revision it shows. */
+export async function keepPicture(
+  session: Session,
+  id: string,
+  revision: number,
+  picture: Uint8Array,
+): Promise<void> {
+  await session.query('update effects set picture = $2, picture_revision = $3 where id = $1', [
+    id,
+    Buffer.from(picture),
+    revision,
+  ]);
+}

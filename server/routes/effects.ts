@@ -8,6 +8,7 @@ import {
   changedSince,
   followingOf,
   followNow,
+  keepPicture,
   kinOf,
   letSiblingGo,
   loadEffect,
@@ -157,12 +158,7 @@ export const EFFECTS: readonly Route[] = [
     answer: async ({ house, context, id }) => {
       const shows = revision.safeParse(Number(context.query['revision']));
       if (!shows.success) throw new Refusal(400, 'request', 'A picture names the revision it shows.');
-      const bytes = await thumbnailIn(house, context);
-      await house.database.query('update effects set picture = $2, picture_revision = $3 where id = $1', [
-        id,
-        bytes,
-        shows.data,
-      ]);
+      await keepPicture(house.database, id, shows.data, await thumbnailIn(house, context));
       context.status = 204;
     },
   },

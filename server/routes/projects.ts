@@ -44,7 +44,7 @@ const EFFECT_SUMMARY = `id, name, revision, saved_at as "savedAt", picture_revis
 /** Effects that are listed of each project on the page of all. */
 const MOST_RECENT = 18;
 /** Projects, those that were worked on last first, with what matches: of one whose name does, all its effects. */
-const PROJECT_LIST = `select id, name, effects, "workedOn", recent from projects,
+const PROJECT_LIST = `select id, name, effects, recent from projects,
   lateral (select lower(name) like $2 as "isNamed") as named,
   lateral (select count(*)::int as effects, coalesce(max(saved_at), projects.created_at) as "workedOn" from effects
     where project_id = projects.id and deleted_at is null and ("isNamed" or lower(name) like $2)) as counted,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { listed } from '@jinx/core/document';
+import { emptyCollection, listed, type Layer } from '@jinx/core/document';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useEffectStore } from '../stores/effect';
@@ -8,8 +8,9 @@ import type { TaughtLayer } from './layersOf';
 /** Why each layer of a starting point is there. Where the effect is open, a press leaves one out, so that it is seen. */
 const props = defineProps<{ layers: readonly TaughtLayer[] }>();
 const store = useEffectStore();
-const open = computed(() => new Map(listed(store.effect?.layers ?? NONE).map(({ id, item }) => [item.name, id])));
-const NONE = { order: [], byId: {} };
+const open = computed(
+  () => new Map(listed(store.effect?.layers ?? emptyCollection<Layer>()).map(({ id, item }) => [item.name, id])),
+);
 const known = computed(() => props.layers.filter(({ name }) => open.value.has(name)).length);
 const isHidden = (name: string) => store.effect?.layers.byId[open.value.get(name)!]?.hidden === true;
 const toggle = (name: string) =>

@@ -2,7 +2,7 @@
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import GuideLayers from './GuideLayers.vue';
 import { layersOf, withoutLayers } from './layersOf';
-import { anchorAmong, headingsOf, START_PAGES, type GuidePage } from './pages';
+import { anchorAmong, headingsOf, isStart, START_PAGES, type GuidePage } from './pages';
 import { render } from './render';
 import SettingsPage from './SettingsPage.vue';
 import WordsPage from './WordsPage.vue';
@@ -11,8 +11,8 @@ import WordsPage from './WordsPage.vue';
 const props = defineProps<{ page: GuidePage; anchor: string }>();
 const emit = defineEmits<{ go: [address: string] }>();
 const root = ref<HTMLElement>();
-const isStart = computed(() => props.page.id.startsWith(START_PAGES));
-const html = computed(() => render(isStart.value ? withoutLayers(props.page.text) : props.page.text));
+const isOfStart = computed(() => isStart(props.page));
+const html = computed(() => render(isOfStart.value ? withoutLayers(props.page.text) : props.page.text));
 const picture = computed(() => `/starts/${props.page.id.slice(START_PAGES.length)}.webp`);
 
 const MOST_FRAMES = 30;
@@ -46,10 +46,10 @@ function follow(event: MouseEvent): void {
 
 <template>
   <article ref="root" class="guide-text" @click="follow">
-    <span v-if="isStart" class="picture" :style="{ backgroundImage: `url(${picture})` }"></span>
+    <span v-if="isOfStart" class="picture" :style="{ backgroundImage: `url(${picture})` }"></span>
     <!-- eslint-disable-next-line vue/no-v-html -- Our own text, and HTML in it is escaped. -->
     <div v-if="page.kind === 'text'" v-html="html"></div>
-    <GuideLayers v-if="isStart" :layers="layersOf(page.text)" />
+    <GuideLayers v-if="isOfStart" :layers="layersOf(page.text)" />
     <SettingsPage v-if="page.kind === 'settings'" />
     <WordsPage v-if="page.kind === 'words'" />
     <p class="foot"><a href="/notices.txt" target="_blank">Licences of what is used here</a></p>

@@ -15,10 +15,10 @@ const FILES: Readonly<Record<string, string>> = import.meta.glob('../../../docs/
   eager: true,
 });
 const fileOf = (name: string): string => FILES[`../../../docs/guide/${name}.md`] ?? '';
-export const titleOf = (text: string): string => /^# (.+)$/m.exec(text)?.[1] ?? '';
+const titleOf = (text: string): string => /^# (.+)$/m.exec(text)?.[1] ?? '';
 
 /** A section of a text, from its heading to the next of the same rank, as a text with that heading at its top. */
-export function sectionOf(text: string, heading: string): string {
+function sectionOf(text: string, heading: string): string {
   const from = text.indexOf(`## ${heading}\n`);
   if (from < 0) throw new Error(`there is no section "${heading}"`);
   const until = text.indexOf('\n## ', from + 1);
@@ -28,6 +28,7 @@ export function sectionOf(text: string, heading: string): string {
 const written = (id: string, text = fileOf(id)): GuidePage => ({ id, title: titleOf(text), kind: 'text', text });
 /** The pages of starting points begin so. */
 export const START_PAGES = 'starts/';
+export const isStart = ({ id }: GuidePage): boolean => id.startsWith(START_PAGES);
 
 /** All pages, in the order in which they are listed. */
 export const PAGES: readonly GuidePage[] = [
@@ -62,11 +63,10 @@ export const headingsOf = ({ id, text }: GuidePage): Heading[] =>
 /** The heading that an address means: its own name, or the kind of finding that an id of one holds, such as "layer/pop0". */
 export function anchorAmong(headings: readonly Heading[], address: string): string | null {
   const parts = address.match(/[a-z]+/gi) ?? [];
-  const all = [address, ...[...parts].reverse(), ...parts.map((part) => `${part}s`)];
+  const all = [address, ...[...parts].reverse()];
   return all.find((part) => headings.some(({ anchor }) => anchor === part)) ?? null;
 }
 
-const isStart = ({ id }: GuidePage) => id.startsWith(START_PAGES);
 /** The pages as a list to choose from; those of starting points together, after the bench's. */
 export const CHOICES: readonly PickItem[] = [
   ...PAGES.filter((page) => !isStart(page)).slice(0, 2),

@@ -1,5 +1,6 @@
 import { collectionOf, newEffect, newThing, type Effect, type Vector } from '@jinx/core/document';
 import { restExtent, type Rig } from '@jinx/core/geometry';
+import { add, AXES, cross, length, mapAxes, scale, subtract, vec3At, type Vec3 } from '@jinx/core/maths';
 import type { View } from '@jinx/player/scene';
 import type { StagePicture } from '@jinx/stage';
 
@@ -15,11 +16,8 @@ const BESIDE: Vector = [-1.3, 1.1, 0.6];
 const BEHIND: Vector = [1.8, 1.2, -1.8];
 const [BRIGHT, EDGE] = [13, 18];
 
-const moved = ([x, y, z]: Readonly<Vector>, [a, b, c]: Readonly<Vector>, times: number): Vector => [
-  x + a * times,
-  y + b * times,
-  z + c * times,
-];
+/** A place, moved so many times along another. */
+const moved = (from: Vec3, along: Vec3, times: number): Vector => [...add(from, scale(along, times))];
 /** The middle of a mesh, and half of its diagonal. */
 function extentOf({ mesh }: Rig): { middle: Vector; radius: number } {
   const { low, high } = restExtent(mesh.positions);
@@ -27,18 +25,16 @@ function extentOf({ mesh }: Rig): { middle: Vector; radius: number } {
   return { middle, radius: Math.max(0.01, Math.hypot(...high.map((most, n) => most - low[n]!)) / 2) };
 }
 /** Where the faces of a mesh look on the whole: nowhere (0, 0, 0) for one that is closed, of length 1 for a flat sheet. */
-function facing({ mesh: { positions, indices } }: Rig): Vector {
-  const sum: Vector = [0, 0, 0];
+function facing({ mesh: { positions, indices } }: Rig): Vec3 {
+  let sum: Vec3 = [0, 0, 0];
   let area = 0;
-  const at = (n: number): Vector => [0, 1, 2].map((axis) => positions[3 * indices[n]! + axis]!) as Vector;
   for (let n = 0; n < indices.length; n += 3) {
-    const [a, b, c] = [at(n), at(n + 1), at(n + 2)];
-    const [u, v] = [moved(b, a, -1), moved(c, a, -1)];
-    const normal: Vector = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
-    normal.forEach((part, axis) => (sum[axis]! += part));
-    area += Math.hypot(...normal);
+    const [a, b, c] = mapAxes(AXES, (corner) => vec3At(positions, 3 * indices[n + corner]!));
+    const normal = cross(subtract(b, a), subtract(c, a));
+    sum = add(sum, normal);
+    area += length(normal);
   }
-  return sum.map((part) => (area > 0 ? part / area : 0)) as Vector;
+  return area > 0 ? scale(sum, 1 / area) : sum;
 }
 
 /** From where a mesh is looked at. */

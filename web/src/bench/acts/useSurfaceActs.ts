@@ -1,8 +1,8 @@
 import { inWorld, listed, newSurface, withItem, type Id, type Surface } from '@jinx/core/document';
 import { computed, inject } from 'vue';
+import { api } from '../../api';
 import { useEffectStore } from '../../stores/effect';
 import { ASSETS } from '../bench';
-import { thumbnailOf } from '../choices/assetChoices';
 import { SURFACE_NAMES } from '../chapters/surfaceWords';
 
 /** Adds something that the chosen layer's particles meet. */
@@ -37,7 +37,7 @@ export function useSurfaceActs() {
       .map(({ hash, name }) => ({
         value: `mesh ${hash}`,
         text: `${name} as a mesh of the effect’s own`,
-        picture: thumbnailOf(store.projectId, hash),
+        picture: api.thumbnailAddress(store.projectId, hash),
         make: (): Surface => newSurface('mesh', { place: inWorld(), asset: hash, name }),
       })),
   ]);

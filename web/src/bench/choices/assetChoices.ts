@@ -4,14 +4,11 @@ import { kitOffered } from './kitChoices';
 
 type Asset = Pick<AssetSummary, 'hash' | 'name' | 'kind'>;
 
-/** The thumbnail of something of a project, wherever one is chosen. */
-export const thumbnailOf = (projectId: string, hash: string): string => api.thumbnailAddress(projectId, hash);
-
 /** Figures and meshes, or pictures, of a project, each with its thumbnail. */
 export const assetChoices = (projectId: string, assets: readonly Asset[], kind: AssetSummary['kind']): PickItem[] =>
   assets
     .filter((asset) => asset.kind === kind)
-    .map(({ hash, name }) => ({ value: hash, text: name, picture: thumbnailOf(projectId, hash) }));
+    .map(({ hash, name }) => ({ value: hash, text: name, picture: api.thumbnailAddress(projectId, hash) }));
 
 /** The same, and what of the kit the project has not taken in yet. */
 export const assetsAndKit = (

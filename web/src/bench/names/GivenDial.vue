@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { type Dial, type PictureRef } from '@jinx/core/document';
 import { computed, inject } from 'vue';
+import { api } from '../../api';
 import { useEffectStore } from '../../stores/effect';
 import { ASSETS } from '../bench';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import PictureMenu from '../chips/PictureMenu.vue';
 import VectorChip from '../chips/VectorChip.vue';
-import { assetChoices, thumbnailOf } from '../choices/assetChoices';
+import { assetChoices } from '../choices/assetChoices';
 import { dialable } from './given';
 
 /** A dial that gives a place, a direction, a picture or a mesh: what it stands at. */
@@ -19,7 +20,7 @@ const named = (refs: readonly PictureRef[]) =>
   [...new Map(refs.map(({ asset, name }) => [asset, name]))].map(([value, text]) => ({
     value,
     text,
-    picture: thumbnailOf(store.projectId, value),
+    picture: api.thumbnailAddress(store.projectId, value),
   }));
 /** What may be stood for: what the effect shows, or is drawn as, and what this dial stands for already. */
 const used = computed(() => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
 import { message, Tour } from 'ant-design-vue';
-import { computed, nextTick, ref, watch } from 'vue';
+import { computed, nextTick, ref, shallowRef, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { TOUR } from './steps';
 import { isTouring } from './useTour';
@@ -9,18 +9,16 @@ import { isTouring } from './useTour';
 /** Five steps to the first effect. What is asked for is done on the bench itself; the tour goes on once it is, or at a press. */
 const store = useEffectStore();
 const at = ref(0);
-/** Raised as the effect changes: what a step points at may have come with the step before. */
-const count = ref(0);
-const steps = computed(() =>
-  count.value >= 0
-    ? TOUR.map(({ title, words, target }) => ({
-        title,
-        description: words,
-        target: target() ?? undefined,
-        placement: 'bottom' as const,
-      }))
-    : [],
-);
+/** The steps with what they point at now: it may have come with the step before. */
+const pointed = () =>
+  TOUR.map(({ title, words, target }) => ({
+    title,
+    description: words,
+    target: target() ?? undefined,
+    placement: 'bottom' as const,
+  }));
+const steps = shallowRef(pointed());
+const pointAnew = () => void nextTick(() => (steps.value = pointed()));
 const isDone = computed(() =>
   TOUR.map(({ isDone: was }) => store.effect !== null && was(store.effect, store.chosenId)),
 );
@@ -32,7 +30,9 @@ function finish(): void {
 }
 useEventListener(document, 'keydown', ({ key }) => key === 'Escape' && (isTouring.value = false));
 watch(isTouring, (now) => {
-  if (now) [at.value, isDoneAlready.value] = [0, isDone.value[0]!];
+  if (!now) return;
+  [at.value, isDoneAlready.value] = [0, isDone.value[0]!];
+  pointAnew();
 });
 watch(at, (now) => (isDoneAlready.value = isDone.value[now] ?? false));
 watch(
@@ -46,7 +46,7 @@ watch(
 );
 watch(
   () => store.effect,
-  () => isTouring.value && void nextTick(() => count.value++),
+  () => isTouring.value && pointAnew(),
 );
 </script>
 
