@@ -115,10 +115,17 @@ test('with a key, dragging at another instant makes a key there, and births foll
   expect((await mean(page))[0]).toBeLessThan(-0.4);
   // The way there is drawn: the picture holds a line that was not there.
   expect(differing(still, await pixels(page))).toBeGreaterThan(60);
+  // An arrow moves where it is at a key, and nothing else.
+  const key = page.getByRole('button', { name: 'key at 1 s', exact: true });
+  await key.focus();
+  await page.keyboard.press('Shift+ArrowUp');
+  await goTo(page, 60);
+  expect(await number(page, 'y')).toBeCloseTo(1.1, 6);
+  await page.keyboard.press('Control+z');
   await goTo(page, 12);
   expect(Math.abs((await mean(page))[0])).toBeLessThan(0.2);
   // Both keys stand on the stage; pressing one goes to its instant.
-  await page.getByRole('button', { name: 'key at 1 s', exact: true }).locator('.end').click();
+  await key.locator('.end').click();
   await expect.poll(() => page.evaluate(() => window.jinx.state().step)).toBe(60);
 
   // On the time sheet it is dragged to an earlier time, and made to leap: then births stay behind until just there.
@@ -198,6 +205,29 @@ test('so they do while a number of its source is dragged', async ({ page }) => {
   const after = await pixels(page);
   expect(flash(during)).toBeGreaterThan(flash(clean) * 1.5);
   expect(flash(after)).toBeLessThan(flash(clean) * 1.1);
+});
+
+test('a drawn path is walked to by Tab, and its points are moved, added and taken away by key', async ({ page }) => {
+  await chapter(page, 'Source');
+  await choose(page, 'source', 'path');
+  const point = (n: number) => page.getByRole('button', { name: `point ${n} of the path` });
+  await handle(page, 'path').focus();
+  await page.keyboard.press('Tab');
+  await expect(point(1)).toBeFocused();
+  await page.keyboard.press('Tab');
+  await expect(point(2)).toBeFocused();
+  const highest = async () => {
+    await page.evaluate(() => window.jinx.hash());
+    return Math.max(...(await particlesOf(page, 'Motes')).positions.filter((_, n) => n % 3 === 1));
+  };
+  const before = await highest();
+  for (let n = 0; n < 3; n++) await page.keyboard.press('Shift+ArrowUp');
+  expect(await highest()).toBeGreaterThan(before + 0.15);
+  const count = await page.getByRole('button', { name: /^point \d of the path/ }).count();
+  await page.keyboard.press('Insert');
+  await expect(page.getByRole('button', { name: /^point \d of the path/ })).toHaveCount(count + 1);
+  await page.keyboard.press('Delete');
+  await expect(page.getByRole('button', { name: /^point \d of the path/ })).toHaveCount(count);
 });
 
 test('by keyboard a handle is moved and turned, and a size is pulled on the stage', async ({ page }) => {

@@ -103,17 +103,21 @@ const keySpots = computed(() => {
 });
 
 function pointKey(event: KeyboardEvent, n: number): void {
-  if (event.key !== 'Insert' && event.key !== 'Delete') return;
+  if (event.key !== 'Insert' && event.key !== 'Delete') return handles.nudgePoint(event, n);
   event.preventDefault();
+  event.stopPropagation();
   handles.changePoints(event.key === 'Insert' ? 'add' : 'remove', n);
 }
 function keyKey(event: KeyboardEvent, id: string, at: number): void {
   if (event.key === 'Delete') handles.removeKey(id);
   else if (event.key === 'Enter') handles.seekTo(at);
-  else return;
+  else return handles.nudgeKey(event, id);
   event.preventDefault();
   event.stopPropagation();
 }
+/** What lies on the chosen place itself lets the pointer through to it. */
+const isOnMiddle = ({ x, y }: Spot) =>
+  middle.value !== null && Math.hypot(x - middle.value.x, y - middle.value.y) < 7;
 const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
 </script>
 
@@ -142,51 +146,8 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
         <text :x="ring.label.x + 6" :y="ring.label.y - 5">{{ ring.name }}</text>
         <title>Turn round {{ ring.name }}; with Ctrl by 15°</title>
       </g>
-      <g
-        v-for="{ knob, x, y } in pulls"
-        :key="knob.id"
-        class="arm"
-        tabindex="0"
-        role="button"
-        :aria-label="`${knob.name} of the ${chosen!.name}`"
-        @pointerdown="handles.pullKnob($event, knob)"
-        @keydown="handles.nudgeKnob($event, knob)"
-      >
-        <line class="casing" :x1="middle.x" :y1="middle.y" :x2="x" :y2="y" />
-        <line class="line faint" :x1="middle.x" :y1="middle.y" :x2="x" :y2="y" />
-        <rect class="end" :x="x - 5" :y="y - 5" width="10" height="10" />
-        <text :x="x + 9" :y="y + 4">{{ knob.name }}</text>
-      </g>
     </template>
-    <g
-      v-for="({ x, y, isAhead }, n) in pathPoints"
-      v-show="isAhead"
-      :key="`point ${n}`"
-      class="arm"
-      tabindex="0"
-      role="button"
-      :aria-label="`point ${n + 1} of the path`"
-      @pointerdown="handles.pullPoint($event, n)"
-      @keydown="pointKey($event, n)"
-    >
-      <rect class="end" :x="x - 4" :y="y - 4" width="8" height="8" />
-      <title>Drag this point; Insert adds one after it, Delete takes it away</title>
-    </g>
-    <g
-      v-for="{ id, at, x, y, isAhead } in keySpots"
-      v-show="isAhead"
-      :key="id"
-      class="arm"
-      tabindex="0"
-      role="button"
-      :aria-label="`key at ${at} s`"
-      :transform="`translate(${x} ${y})`"
-      @pointerdown="handles.pullKey($event, id)"
-      @keydown="keyKey($event, id, at)"
-    >
-      <path class="end" :d="diamond(6)" />
-      <title>Key at {{ at }} s: press to go there, drag to move it, Delete takes it away</title>
-    </g>
+    <!-- In the order in which Tab goes: each place, then what belongs to the chosen one. -->
     <g
       v-for="{ key, address, name, x, y } in dots"
       :key="key"
@@ -206,6 +167,54 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
       <circle class="core" r="1.8" />
       <text v-if="key !== chosenKey" class="name" x="11" y="4">{{ name }}</text>
       <title>{{ name }}: drag it, or arrows and Page Up, Page Down</title>
+    </g>
+    <g
+      v-for="{ knob, x, y } in pulls"
+      :key="knob.id"
+      class="arm"
+      tabindex="0"
+      role="button"
+      :aria-label="`${knob.name} of the ${chosen!.name}`"
+      @pointerdown="handles.pullKnob($event, knob)"
+      @keydown="handles.nudgeKnob($event, knob)"
+    >
+      <line class="casing" :x1="middle!.x" :y1="middle!.y" :x2="x" :y2="y" />
+      <line class="line faint" :x1="middle!.x" :y1="middle!.y" :x2="x" :y2="y" />
+      <rect class="end" :x="x - 5" :y="y - 5" width="10" height="10" />
+      <text :x="x + 9" :y="y + 4">{{ knob.name }}</text>
+    </g>
+    <g
+      v-for="(spot, n) in pathPoints"
+      v-show="spot.isAhead"
+      :key="`point ${n}`"
+      class="arm"
+      :class="{ under: isOnMiddle(spot) }"
+      tabindex="0"
+      role="button"
+      :aria-label="`point ${n + 1} of the path`"
+      @pointerdown="handles.pullPoint($event, n)"
+      @keydown="pointKey($event, n)"
+    >
+      <rect class="end" :x="spot.x - 4" :y="spot.y - 4" width="8" height="8" />
+      <title>Drag this point, or arrows and Page Up, Page Down; Insert adds one after it, Delete takes it away</title>
+    </g>
+    <g
+      v-for="{ id, at, ...spot } in keySpots"
+      v-show="spot.isAhead"
+      :key="id"
+      class="arm"
+      :class="{ under: isOnMiddle(spot) }"
+      tabindex="0"
+      role="button"
+      :aria-label="`key at ${at} s`"
+      :transform="`translate(${spot.x} ${spot.y})`"
+      @pointerdown="handles.pullKey($event, id)"
+      @keydown="keyKey($event, id, at)"
+    >
+      <path class="end" :d="diamond(6)" />
+      <title>
+        Key at {{ at }} s: press to go there, drag to move it, or arrows and Page Up, Page Down; Delete takes it away
+      </title>
     </g>
   </svg>
   <TapeMeasure :picture="picture" :places="origins" :beside="standing?.origin ?? null" />
@@ -233,6 +242,9 @@ const diamond = (size: number) => `M0 ${-size}L${size} 0L0 ${size}L${-size} 0Z`;
   pointer-events: auto;
   cursor: grab;
   touch-action: none;
+}
+.arm.under {
+  pointer-events: none;
 }
 .grip {
   fill: none;
@@ -304,6 +316,9 @@ text {
 .dot:focus-visible .rim {
   stroke: var(--accent);
   stroke-width: 3;
+}
+.arm:focus-visible .end {
+  fill: var(--accent);
 }
 .on .rim,
 .dot:hover .rim {

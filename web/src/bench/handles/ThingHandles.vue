@@ -4,6 +4,7 @@ import { Vector3 } from 'three';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { tidy } from '../rulers/keyPlaces';
+import { nudgeOf, OVER_GROUND } from './nudge';
 import { alongAxis, onPlane, type Picture } from './picture';
 import { pull, type PullHost } from './pull';
 
@@ -92,20 +93,10 @@ function pullThing(event: PointerEvent, { name, at, write }: Standing): void {
   });
 }
 function nudge(event: KeyboardEvent, { name, at, write }: Standing): void {
-  const ways: Record<string, [axis: number, sign: number]> = {
-    ArrowLeft: [0, -1],
-    ArrowRight: [0, 1],
-    ArrowUp: [2, -1],
-    ArrowDown: [2, 1],
-    PageUp: [1, 1],
-    PageDown: [1, -1],
-  };
-  const way = ways[event.key];
-  if (!way) return;
-  event.preventDefault();
-  event.stopPropagation();
+  const by = nudgeOf(event, OVER_GROUND);
+  if (!by) return;
   const to = [...at] as Vector;
-  to[way[0]] = tidy(to[way[0]]! + way[1] * NUDGE_METRES * (event.shiftKey ? 10 : 1));
+  to[by.axis] = tidy(to[by.axis] + by.sign * NUDGE_METRES * (event.shiftKey ? 10 : 1));
   store.change(`move ${name}`, (draft) => write(draft, to), `nudge ${name}`);
 }
 </script>

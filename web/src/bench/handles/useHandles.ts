@@ -27,6 +27,7 @@ import { Matrices } from '../guides/matrices';
 import { tidy } from '../rulers/keyPlaces';
 import { knobsOf, type Knob } from './knobs';
 import { alongAxis, angleRound, onPlane, type Picture, type Sight } from './picture';
+import { nudgeOf, type Nudge } from './nudge';
 import { pull, type PullHost } from './pull';
 import { nearestSeen, snapPoints } from './snapping';
 import { Standing } from './standing';
@@ -292,34 +293,47 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
     store.change('take a key away', (draft) => setPlace(draft, address, withoutPlaceKey(place, keyId)));
   }
 
+  const nudged = (from: Readonly<Vector>, { axis, sign }: Nudge, isFar: boolean) =>
+    from.map((x, n) => (n === axis ? tidy(x + sign * NUDGE_METRES * (isFar ? 10 : 1)) : x)) as Vector;
   /** Arrows move or turn the chosen place along x and y, Page Up and Page Down along z; ten, or three, times as far with Shift. */
   function nudge(event: KeyboardEvent): void {
-    const ways: Record<string, [axis: number, sign: number]> = {
-      ArrowLeft: [0, -1],
-      ArrowRight: [0, 1],
-      ArrowDown: [1, -1],
-      ArrowUp: [1, 1],
-      PageDown: [2, -1],
-      PageUp: [2, 1],
-    };
-    const way = ways[event.key];
     const at = standing.value;
-    if (!way || !at || tool.value === 'size') return;
-    event.preventDefault();
-    event.stopPropagation();
-    const value: HungValue = { offset: [...at.hung.offset], turn: [...at.hung.turn] };
-    const [axis, sign] = way;
-    if (tool.value === 'move') value.offset[axis]! += sign * NUDGE_METRES * (event.shiftKey ? 10 : 1);
-    else value.turn[axis]! += sign * NUDGE_DEGREES * (event.shiftKey ? 3 : 1);
+    const by = at && tool.value !== 'size' ? nudgeOf(event) : null;
+    if (!at || !by) return;
+    const { offset, turn } = at.hung;
+    const turned = turn.map((x, n) => (n === by.axis ? x + by.sign * NUDGE_DEGREES * (event.shiftKey ? 3 : 1) : x));
+    const value: HungValue =
+      tool.value === 'move'
+        ? { offset: nudged(offset, by, event.shiftKey), turn }
+        : { offset, turn: turned as Vector };
     const name = chosen.value!.name;
     store.change(`nudge the ${name}`, placing()(value), `nudge ${name}`);
   }
+  /** Moves a point of a drawn path, in its own frame, by an arrow. */
+  function nudgePoint(event: KeyboardEvent, n: number): void {
+    const by = nudgeOf(event);
+    if (!by) return;
+    const [layerId, point] = [store.chosenId, nudged(points.value[n]!, by, event.shiftKey)];
+    store.change('nudge a point of the path', (draft) => setPoint(draft, layerId, n, point), `nudge point ${n}`);
+  }
+  /** Moves where the chosen place is at one of its keys by an arrow. */
+  function nudgeKey(event: KeyboardEvent, keyId: string): void {
+    const by = nudgeOf(event);
+    if (!by) return;
+    const { address, place } = chosen.value!;
+    const { at, offset, turn } = place.keys.byId[keyId]!;
+    const value: HungValue = { offset: nudged(offset, by, event.shiftKey), turn };
+    store.change(
+      'nudge a key',
+      (draft) => setPlace(draft, address, placeSetAt(place, at, value, keyId)),
+      `nudge ${keyId}`,
+    );
+  }
+  /** Right and up make what a knob sizes larger, left and down smaller. */
   function nudgeKnob(event: KeyboardEvent, knob: Knob): void {
-    const sign = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 }[event.key];
-    if (!sign) return;
-    event.preventDefault();
-    event.stopPropagation();
-    const by = sign * (knob.isAngle ? NUDGE_DEGREES : NUDGE_METRES) * (event.shiftKey ? 10 : 1);
+    const nudge = nudgeOf(event);
+    if (!nudge) return;
+    const by = nudge.sign * (knob.isAngle ? NUDGE_DEGREES : NUDGE_METRES) * (event.shiftKey ? 10 : 1);
     const to = knob.isAngle ? knob.value + by : knob.valueAfter(by);
     store.change(`size the ${chosen.value!.name}`, (draft) => knob.write(draft, to), `size ${knob.id}`);
   }
@@ -347,6 +361,8 @@ export function useHandles(engine: Engine, picture: Ref<Picture | null>, windowO
     removeKey,
     seekTo,
     nudge,
+    nudgePoint,
+    nudgeKey,
     nudgeKnob,
   };
 }
