@@ -6,6 +6,7 @@ import { decode } from 'fast-png';
 import { unzipSync } from 'fflate';
 import { collectionOf, newEffect, newLayer, setNumber, type Effect, type Layer } from '@jinx/core/document';
 import { parcelOf, writeParcel, type FilmKind, type FilmSettings } from '@jinx/core/formats';
+import type { StageTone } from '@jinx/stage';
 import { serveFilmPage } from '../server/parcels/film.ts';
 import { addEffect } from './bench.ts';
 import { expect, test, type Page } from './test.ts';
@@ -95,11 +96,16 @@ class FilmPage {
     return this;
   }
   /** The file that is made; or the sentence that says why there is none. */
-  async take(of: Effect, kind: FilmKind, settings: Partial<FilmSettings>): Promise<string | { file: string }> {
+  async take(
+    of: Effect,
+    kind: FilmKind,
+    settings: Partial<FilmSettings>,
+    tone?: StageTone,
+  ): Promise<string | { file: string }> {
     effect = of;
     const downloaded = this.#page.waitForEvent('download', { timeout: 30_000 }).catch(() => null);
     const answer = await this.#page.evaluate<{ sentence?: string }>(
-      `window.takeFilm(${JSON.stringify({ kind, settings: { ...SMALL, ...settings } })})`,
+      `window.takeFilm(${JSON.stringify({ kind, tone, settings: { ...SMALL, ...settings } })})`,
     );
     if (answer.sentence !== undefined) return answer.sentence;
     const download = (await downloaded)!;
@@ -143,28 +149,35 @@ const named = (files: Record<string, Uint8Array>, ending: string): Uint8Array[] 
     .map((name) => files[name]!);
 const one = (files: Record<string, Uint8Array>, ending: string): Uint8Array => named(files, ending)[0]!;
 
-/** The stage's tone curve, then sRGB: bytes. */
-function shown(linear: number): number {
-  const c = Math.min(1, Math.max(0, (linear * (2.51 * linear + 0.03)) / (linear * (2.43 * linear + 0.59) + 0.14)));
-  return 255 * (c <= 0.0031308 ? c * 12.92 : 1.055 * c ** (1 / 2.4) - 0.055);
-}
+/** Linear light as sRGB, 0 to 1. */
+const encoded = (light: number): number => {
+  const c = Math.min(1, Math.max(0, light));
+  return c <= 0.0031308 ? c * 12.92 : 1.055 * c ** (1 / 2.4) - 0.055;
+};
+/** Tone curves of a project, and what each makes of linear light: 0 to 1. The table turns bright and dark round. */
+const TONES: readonly { tone: StageTone; shown: (light: number) => number }[] = [
+  { tone: { kind: 'filmic' }, shown: (c) => encoded((c * (2.51 * c + 0.03)) / (c * (2.43 * c + 0.59) + 0.14)) },
+  { tone: { kind: 'none' }, shown: encoded },
+  { tone: { kind: 'table', text: 'LUT_1D_SIZE 2\n1 1 1\n0 0 0\n' }, shown: (c) => 1 - encoded(c) },
+];
 
-test('a linear EXR over a surround is what the stage shows there, for what is added and what covers', async ({
+test('a linear EXR over a surround is what the stage shows there by each tone curve, for what is added and what covers', async ({
   page,
 }) => {
   const films = await new FilmPage(page).open();
   const [r, g, b, a] = linearOf(one(await films.zip(lit(), 'exr', { behind: 'nothing' }), '.exr'));
   expect(Math.max(...a!)).toBeGreaterThan(0.8);
-  for (const surround of ['dusk', 'noon', 'busy'] as const) {
+  for (const [at, surround] of (['dusk', 'noon', 'busy'] as const).entries()) {
+    const { tone, shown } = TONES[at]!;
     const [over, empty] = [lit(), newEffect('Empty', 1)];
     over.stage.surround = empty.stage.surround = surround;
     const behind = linearOf(one(await films.zip(empty, 'exr', { behind: 'surround', passes: false }), '.exr'));
-    const png = one(await films.zip(over, 'png', { behind: 'surround', bloom: false }), '.png');
+    const png = one(await films.zip(over, 'png', { behind: 'surround', bloom: false }, tone), '.png');
     const stage = decode(png).data;
     let worst = 0;
     [r!, g!, b!].forEach((plane, k) =>
       plane.forEach((own, n) => {
-        const recomposed = shown(own + (1 - a![n]!) * behind[k]![n]!);
+        const recomposed = 255 * shown(own + (1 - a![n]!) * behind[k]![n]!);
         worst = Math.max(worst, Math.abs(recomposed - stage[n * 4 + k]!));
       }),
     );

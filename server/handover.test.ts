@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { encode } from 'fast-png';
-import { strToU8, unzipSync, zipSync } from 'fflate';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { newStep, newEffect, newLayer } from '@jinx/core/document';
 import { newFilmSettings } from '@jinx/core/formats';
 import { KIT, lamplitMantle, makeKit } from '@jinx/demo';
@@ -59,12 +59,14 @@ describe.skipIf(!DATABASE_URL)('the server, handing over', () => {
       tone: 'table',
       files: [{ purpose: 'tone', name: 'dusk.cube', type: 'text/plain', bytes: table.length }],
     });
+    expect((await ask('GET', `${of}/tone`)).body).toEqual({ kind: 'table', text: strFromU8(table) });
     const got = await fetch(`${server.base}${of}/files/tone`);
     expect(new Uint8Array(await got.arrayBuffer())).toEqual(table);
     expect((await ask('PATCH', of, { tone: 'none' })).status).toBe(204);
     expect((await ask('PATCH', of, { tone: 'table' })).status).toBe(204);
     expect((await ask('DELETE', `${of}/files/tone`)).status).toBe(204);
     expect((await detail()).tone).toBe('filmic');
+    expect((await ask('GET', `${of}/tone`)).body).toEqual({ kind: 'filmic' });
 
     expect((await put('reference', 'run.exe', 'application/exe', table)).body.code).toBe('file.type');
     expect((await put('letters', 'a.txt', 'text/plain', table)).status).toBe(404);

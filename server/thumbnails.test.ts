@@ -28,6 +28,10 @@ describe.skipIf(!DATABASE_URL)('lists and thumbnails', () => {
       expect(pictureRevision).toBe(revision);
       expect(await typeOf(`/effects/${id}/picture`)).toBe('image/webp');
     }
+    // By another tone curve they are made anew; until then the last one is served.
+    await ask('PATCH', `/projects/${fenlight.id}`, { tone: 'neutral' });
+    const [{ recent: outdated }] = (await ask('GET', '/projects')).body;
+    for (const { pictureRevision, pictures } of outdated) expect([pictureRevision, pictures]).toEqual([null, 1]);
     const { assets } = (await ask('GET', `/projects/${fenlight.id}`)).body;
     expect(assets.length).toBeGreaterThan(8);
     for (const { hash, hasThumbnail } of assets) {

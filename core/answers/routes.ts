@@ -15,6 +15,7 @@ export const ANSWERS = {
   'POST /projects': named,
   'GET /projects/:id': shapes.projectDetail,
   'GET /projects/:id/members': shapes.members,
+  'GET /projects/:id/tone': shapes.tone,
   'GET /projects/:id/search': z.array(shapes.foundIn),
   'GET /projects/:id/deleted': z.object({
     effects: z.array(shapes.deleted),

@@ -34,8 +34,10 @@ export const effectSummary = z.object({
   name: z.string(),
   revision: count,
   savedAt: instant,
-  /** The revision its picture shows; null without one. */
+  /** The revision its picture shows; null without one, and where the project’s tone curve changed since. */
   pictureRevision: count.nullable(),
+  /** How many pictures of it were kept: 0 for none. It is a part of the last one's address. */
+  pictures: count,
   /** The name of the effect it keeps what it does not change of; null without one. */
   siblingOf: z.string().nullable(),
 });
@@ -51,6 +53,11 @@ export const projectSummary = z.object({
 export const diskUse = z.object({ bytes: count, mostBytes: count, allBytes: count, mostAllBytes: count });
 /** How the light of a picture becomes what a screen shows: clipped, by one of two curves, or by a table of the game. */
 export const toneChoice = z.enum(['none', 'neutral', 'filmic', 'table']);
+/** The tone curve of a project, with the text of its table where it is one. */
+export const tone = z.union([
+  z.object({ kind: z.enum(['none', 'neutral', 'filmic']) }),
+  z.object({ kind: z.literal('table'), text: z.string() }),
+]);
 export const projectFile = z.object({
   purpose: z.enum(['reference', 'tone']),
   name: z.string(),

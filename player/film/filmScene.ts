@@ -38,7 +38,7 @@ export class FilmScene {
 
   /** @throws where there is no room to compute it. */
   constructor(
-    { effect: document, rigs, pictures, kernels }: FilmSource,
+    { effect: document, rigs, pictures, tone, kernels }: FilmSource,
     settings: FilmSettings,
     context: StageContext,
   ) {
@@ -62,6 +62,7 @@ export class FilmScene {
       feed.show(effect, 0);
       const { position, target, fieldOfView, follows } = settings.camera ?? firstCamera(effect) ?? FIRST_VIEW;
       stage.take({ kind: 'camera', position: [...position], target: [...target], fieldOfView, follows });
+      stage.take({ kind: 'tone', tone });
       stage.take({ kind: 'guides', guides: [], isShown: false });
       // Numbers are of the effect alone.
       const mode = isMarking && settings.figure === 'drawn' ? 'hides' : settings.figure;

@@ -2,13 +2,15 @@ import type { Effect } from '@jinx/core/document';
 import type { FilmSettings } from '@jinx/core/formats';
 import type { Rig } from '@jinx/core/geometry';
 import type { KernelBytes } from '@jinx/core/kernels';
-import type { StagePicture } from '@jinx/stage';
+import type { StagePicture, StageTone } from '@jinx/stage';
 
 /** An effect, and all that it is drawn with. */
 export interface FilmSource {
   readonly effect: Effect;
   readonly rigs: readonly (readonly [string, Rig])[];
   readonly pictures: readonly StagePicture[];
+  /** The tone curve of the project; linear pictures have none. */
+  readonly tone: StageTone;
   readonly kernels: KernelBytes;
 }
 

@@ -141,9 +141,8 @@ export async function keepPicture(
   revision: number,
   picture: Uint8Array,
 ): Promise<void> {
-  await session.query('update effects set picture = $2, picture_revision = $3 where id = $1', [
-    id,
-    Buffer.from(picture),
-    revision,
-  ]);
+  await session.query(
+    'update effects set picture = $2, picture_revision = $3, pictures = pictures + 1 where id = $1',
+    [id, Buffer.from(picture), revision],
+  );
 }

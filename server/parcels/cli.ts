@@ -14,6 +14,7 @@ import { Refusal } from '../errors.ts';
 import { Incoming } from '../incoming.ts';
 import { Workers } from '../workers/workers.ts';
 import { attachmentsFor } from './attachments.ts';
+import { toneOf } from '../tone.ts';
 import { takeFilmOf } from './film.ts';
 import { pageParts } from './page.ts';
 import { sendParcel } from './send.ts';
@@ -156,10 +157,10 @@ async function run(database: Database, { project, effect, as, out, preset, setti
   const house = { database, incoming: new Incoming(folder), workers };
   try {
     if (isFilm(as)) {
-      const kept = await presetOf(database, id, preset);
+      const [kept, tone] = [await presetOf(database, id, preset), await toneOf(database, id)];
       let made = '';
       await sendParcel(house, id, [effects[0]!.id], async (parcel) => {
-        const ask = { parcel, kind: as, settings: { ...kept, ...settings, as }, out, told: tellProgress };
+        const ask = { parcel, kind: as, settings: { ...kept, ...settings, as }, tone, out, told: tellProgress };
         made = (await takeFilmOf(ask)).file;
       });
       return made;

@@ -5,6 +5,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import type { Answer } from '@jinx/core/answers';
 import type { FilmKind, FilmSettings } from '@jinx/core/formats';
 import Koa from 'koa';
 import serveStatic from 'koa-static';
@@ -19,6 +20,8 @@ export interface FilmAsk {
   readonly parcel: string;
   readonly kind: FilmKind;
   readonly settings: Partial<FilmSettings>;
+  /** The tone curve of the project; filmic where none is said. */
+  readonly tone?: Answer<'GET /projects/:id/tone'>;
   /** The folder that the file is put into. */
   readonly out: string;
   /** Draws, and makes no file: for measuring. */
@@ -69,6 +72,7 @@ export async function takeFilmOf({
   parcel,
   kind,
   settings,
+  tone,
   out,
   told,
   onlyDraws = false,
@@ -92,7 +96,7 @@ export async function takeFilmOf({
     await page.waitForFunction('window.takeFilm !== undefined');
     const downloaded = page.waitForEvent('download', { timeout: 0 });
     downloaded.catch(() => undefined);
-    const ask = JSON.stringify({ kind, settings, onlyDraws });
+    const ask = JSON.stringify({ kind, settings, tone, onlyDraws });
     const answered = await page.evaluate<Answered>(`window.takeFilm(${ask})`);
     if ('sentence' in answered) throw new Refusal(422, 'film', answered.sentence);
     const download = await downloaded;

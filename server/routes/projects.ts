@@ -15,6 +15,7 @@ import { DOCUMENT_BODY, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
 import { addEffect } from '../effects/index.ts';
 import { begin } from '../kit.ts';
+import { outdatePictures, toneOf } from '../tone.ts';
 import { searchProject } from '../search.ts';
 import { mustKeepFile } from './files.ts';
 import { nameOf } from './names.ts';
@@ -39,7 +40,7 @@ export const THEIRS = `($1::uuid is null or exists
   (select 1 from members where project_id = projects.id and person_id = $1))`;
 
 /** Columns of an effect in a list. */
-const EFFECT_SUMMARY = `id, name, revision, saved_at as "savedAt", picture_revision as "pictureRevision",
+const EFFECT_SUMMARY = `id, name, revision, saved_at as "savedAt", picture_revision as "pictureRevision", pictures,
   (select name from effects as other where other.id = effects.sibling_of and deleted_at is null) as "siblingOf"`;
 /** Effects that are listed of each project on the page of all. */
 const MOST_RECENT = 18;
@@ -125,13 +126,24 @@ export const PROJECTS: readonly Route[] = [
     about: 'project',
     answer: async ({ house, context, id }) => {
       const { name, livingBudget, licence, tone } = await jsonOf(context, projectChange);
-      if (tone === 'table') await mustKeepFile(house.database, id, 'tone');
-      await house.database.query(
-        `update projects set name = coalesce($2, name), living_budget = coalesce($3, living_budget),
-           licence = coalesce($4, licence), tone = coalesce($5, tone) where id = $1`,
-        [id, name ?? null, livingBudget ?? null, licence ?? null, tone ?? null],
-      );
+      await inTransaction(house.database, async (session) => {
+        if (tone === 'table') await mustKeepFile(session, id, 'tone');
+        if (tone) await outdatePictures(session, id);
+        await session.query(
+          `update projects set name = coalesce($2, name), living_budget = coalesce($3, living_budget),
+             licence = coalesce($4, licence), tone = coalesce($5, tone) where id = $1`,
+          [id, name ?? null, livingBudget ?? null, licence ?? null, tone ?? null],
+        );
+      });
       context.status = 204;
+    },
+  },
+  {
+    method: 'get',
+    path: '/projects/:id/tone',
+    about: 'project',
+    answer: async ({ house: { database }, context, id }) => {
+      context.body = await toneOf(database, id);
     },
   },
   {

@@ -154,6 +154,7 @@ export const api = {
   project: (id: string) => answerOf('GET /projects/:id', { of: { id } }),
   search: (id: string, text: string) => answerOf('GET /projects/:id/search', { of: { id }, query: { text } }),
   setTone: (id: string, tone: ToneChoice) => order('PATCH', `/projects/${id}`, { tone }),
+  tone: (id: string) => answerOf('GET /projects/:id/tone', { of: { id } }),
   /** What a project keeps one of for each purpose. */
   projectFile: async (id: string, purpose: ProjectFile['purpose']) =>
     (await ask('GET', `/projects/${id}/files/${purpose}`)).blob(),
@@ -197,7 +198,8 @@ export const api = {
   letSiblingGo: (id: string) => order('DELETE', `/effects/${id}/sibling`),
   savePicture: (id: string, revision: number, png: Blob) =>
     ask('PUT', `/effects/${id}/picture?revision=${revision}`, png),
-  pictureAddress: (id: string, revision: number) => `/api/effects/${id}/picture?revision=${revision}`,
+  /** The address of an effect's last picture, of so many that were kept. */
+  pictureAddress: (id: string, pictures: number) => `/api/effects/${id}/picture?number=${pictures}`,
 
   revisions: (id: string) => answerOf('GET /effects/:id/revisions', { of: { id } }),
   revision: (id: string, revision: number) =>

@@ -106,7 +106,7 @@ const hasHits = computed(() =>
   listed(store.effect?.layers ?? emptyCollection<Layer>()).some(({ item }) => item.source.kind === 'hits'),
 );
 
-usePictureWindow(engine, seen, commands);
+usePictureWindow(engine, commands);
 const lastChip = useLastChip();
 
 const closeDoor = openDoor(engine, () => Object.fromEntries(allLayers.value.map(({ id, item }) => [item.name, id])));

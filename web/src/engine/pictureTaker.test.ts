@@ -1,10 +1,10 @@
 import { newEffect } from '@jinx/core/document';
 import type { ToInstants } from '@jinx/player/simulation';
-import type { ToStageWorker } from '@jinx/stage';
+import type { StageTone, ToStageWorker } from '@jinx/stage';
 import { PICTURE_VIEW } from '@jinx/player/scene';
 import { describe, expect, it } from 'vitest';
 import { NoAnswer } from './calls';
-import { PictureTaker } from './pictureTaker';
+import { PictureTaker, type WantedPictures } from './pictureTaker';
 import { SharedByPage } from './shared';
 import type { Thread } from './threads';
 
@@ -38,6 +38,7 @@ function setUp() {
     if (told.kind !== 'tell') return;
     const { scene, order } = told;
     if (order.kind === 'surround') shown.push(order.surround);
+    if (order.kind === 'tone') shown.push(order.tone.kind);
     if (order.kind === 'picture')
       answer({ scene, message: { kind: 'picture', id: order.id, bitmap: order.instant!.buffer } });
   });
@@ -63,11 +64,13 @@ function setUp() {
     refuse: (id: number) => say({ kind: 'refused', id, sentence: 'no room' }),
   };
 }
-const wanted = (name: string, seconds: number[]) => ({
+const FILMIC: StageTone = { kind: 'filmic' };
+const wanted = (name: string, seconds: number[]): WantedPictures => ({
   effect: newEffect(name, 1),
   budget: 100,
   seconds,
   view: PICTURE_VIEW,
+  tone: FILMIC,
 });
 const bytesOf = (picture: unknown) => (picture as ArrayBuffer).byteLength;
 
@@ -77,7 +80,7 @@ describe('a taker of pictures', () => {
     const one = taker.take(wanted('one', [0.1, 0.2]));
     const dark = wanted('two', [0.3]);
     dark.effect.stage.surround = 'noon';
-    const two = taker.take(dark);
+    const two = taker.take({ ...dark, tone: { kind: 'none' } });
     const [first, other] = [one.next(), two.next()];
     await expect.poll(() => runs.length).toBe(2);
     come(1, 10);
@@ -86,7 +89,7 @@ describe('a taker of pictures', () => {
     expect(bytesOf((await other).value)).toBe(30);
     come(1, 20);
     expect(bytesOf((await one.next()).value)).toBe(20);
-    expect(shown).toEqual(['dusk', 'noon', 'dusk']);
+    expect(shown).toEqual(['dusk', 'filmic', 'noon', 'none', 'dusk', 'filmic']);
     expect((await one.next()).done).toBe(true);
   });
 

@@ -1,6 +1,7 @@
 import type { Effect } from '@jinx/core/document';
 import { wholeOf } from '@jinx/core/editing';
 import { SceneFeed, type View } from '@jinx/player/scene';
+import type { StageTone } from '@jinx/stage';
 import { EngineAssets } from './engineAssets';
 import { InstantClient } from './instantClient';
 import { Restarts } from './restarts';
@@ -14,6 +15,8 @@ export interface WantedPictures {
   /** Instants of its time sheet, rising. */
   readonly seconds: number[];
   readonly view: View;
+  /** The tone curve of its project. */
+  readonly tone: StageTone;
 }
 
 /**
@@ -28,6 +31,7 @@ export class PictureTaker {
   readonly #stage: StageClient;
   readonly #feed: SceneFeed;
   readonly #restarts = new Restarts();
+  #tone: StageTone | null = null;
 
   /** Pictures have this many points each way. */
   constructor(shared: SharedByPage, width: number, height: number) {
@@ -50,8 +54,18 @@ export class PictureTaker {
     this.#stage.start(null, this.#width, this.#height);
   }
 
+  /** A table is long: it is sent where it is another. */
+  #setTone(tone: StageTone): void {
+    if (tone === this.#tone) return;
+    this.#tone = tone;
+    this.#stage.send({ kind: 'tone', tone });
+  }
+
   /** Gives each picture as soon as it is drawn, until `signal` ends that. Rejects with NoAnswer where that cannot be done. */
-  async *take({ effect, budget, seconds, view }: WantedPictures, signal?: AbortSignal): AsyncGenerator<ImageBitmap> {
+  async *take(
+    { effect, budget, seconds, view, tone }: WantedPictures,
+    signal?: AbortSignal,
+  ): AsyncGenerator<ImageBitmap> {
     const whole = wholeOf(effect).effect;
     await this.#assets.prepare(whole);
     if (signal?.aborted) return;
@@ -64,6 +78,7 @@ export class PictureTaker {
         if (!instant) return;
         this.#feed.show(whole, 0);
         this.#stage.view(view);
+        this.#setTone(tone);
         const { bitmap } = await this.#stage.picture(this.#width, this.#height, instant);
         yield bitmap;
       }

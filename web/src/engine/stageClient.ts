@@ -33,6 +33,8 @@ export class StageClient {
   readonly #heard: Heard;
   readonly #standing = new Map<ToStage['kind'], ToStage>();
   #worker: Thread;
+  /** Counts what was told that changes the picture. */
+  changes = 0;
   readonly #calls = new Calls<ToStage, FromStage>((order, transfer) => this.send(order, transfer));
   #guides: [guides: Guide[], isShown: boolean] = [[], false];
 
@@ -59,6 +61,7 @@ export class StageClient {
       // Told again in the order in which it was told last.
       this.#standing.delete(order.kind);
       this.#standing.set(order.kind, order);
+      this.changes++;
     }
     this.#worker.postMessage(order, transfer);
   }

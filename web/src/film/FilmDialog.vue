@@ -50,7 +50,7 @@ function use(preset: FilmSettings): void {
   kind.value = preset.as;
 }
 
-const { picture, problem, progress, isReady, at, take, cancel } = useFilm(effect, settings);
+const { picture, problem, progress, isReady, at, take, cancel } = useFilm(props.projectId, effect, settings);
 const problems = computed(() => (settings.value ? filmProblems(settings.value) : []));
 const warnings = computed(() => (effect.value && settings.value ? filmWarnings(effect.value, settings.value) : []));
 const facts = computed(() => {
@@ -117,7 +117,7 @@ function close(): void {
             :step="0.0001"
             :tooltip-open="false"
             :disabled="progress !== null"
-            aria-label="Which picture is previewed"
+            aria-label-for-handle="Which picture is previewed"
           />
           <span class="number quiet">{{ seconds.toFixed(2) }} s</span>
         </div>

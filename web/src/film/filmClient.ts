@@ -2,13 +2,17 @@ import type { Effect } from '@jinx/core/document';
 import { wholeOf } from '@jinx/core/editing';
 import { picturesOf, readCanonicalPicture, readRig, rigsOf, type FilmSettings } from '@jinx/core/formats';
 import type { FilmProgress, FilmSource, FromFilm, ToFilm } from '@jinx/player/film';
+import type { StageTone } from '@jinx/stage';
 import { BROWSER_THREADS, reasonOf } from '../engine/threads';
 
 /** Gives the canonical bytes of an asset. */
 export type AssetBytes = (hash: string) => Promise<Uint8Array>;
 
-/** All that pictures of an effect are drawn with. @throws an error with a sentence where something of it cannot be had. */
-export async function filmSource(effect: Effect, asset: AssetBytes): Promise<FilmSource> {
+/**
+ * All that pictures of an effect are drawn with, by the tone curve of its project.
+ * @throws an error with a sentence where something of it cannot be had.
+ */
+export async function filmSource(effect: Effect, tone: StageTone, asset: AssetBytes): Promise<FilmSource> {
   const whole = wholeOf(effect).effect;
   const had = async <T>(hash: string, read: (bytes: Uint8Array) => T): Promise<T> => {
     try {
@@ -26,7 +30,7 @@ export async function filmSource(effect: Effect, asset: AssetBytes): Promise<Fil
     ),
     BROWSER_THREADS.kernels(),
   ]);
-  return { effect, rigs, pictures, kernels };
+  return { effect, rigs, pictures, tone, kernels };
 }
 
 /** A film that was taken, and what that cost. */

@@ -1,5 +1,6 @@
 import { newFilmSettings, readParcel, type FilmKind, type FilmSettings } from '@jinx/core/formats';
 import type { FilmProgress } from '@jinx/player/film';
+import type { StageTone } from '@jinx/stage';
 import { download } from '../parcels/download';
 import { FilmClient, filmSource } from './filmClient';
 
@@ -10,6 +11,8 @@ export interface HeadlessAsk {
   readonly kind: FilmKind;
   /** What is not as it is for that kind to begin with. */
   readonly settings: Partial<FilmSettings>;
+  /** The tone curve of the project; filmic where none is said. */
+  readonly tone?: StageTone;
   /** Draws, and makes nothing: for measuring. */
   readonly onlyDraws?: boolean;
 }
@@ -27,11 +30,11 @@ declare global {
   }
 }
 
-async function take({ kind, settings, onlyDraws }: HeadlessAsk): Promise<HeadlessAnswer> {
+async function take({ kind, settings, tone = { kind: 'filmic' }, onlyDraws }: HeadlessAsk): Promise<HeadlessAnswer> {
   const bytes = await (await fetch('/parcel.zip')).arrayBuffer();
   const { effects, assets } = readParcel(new Uint8Array(bytes));
   const { effect } = effects[0]!;
-  const source = await filmSource(effect, (hash) => {
+  const source = await filmSource(effect, tone, (hash) => {
     const found = assets.find((asset) => asset.hash === hash);
     return found ? Promise.resolve(found.bytes) : Promise.reject(new Error('the parcel does not have it.'));
   });

@@ -13,7 +13,11 @@ const PREVIEW_SIDE = 480;
 const AFTER = 120;
 
 /** Previews and takes pictures of an effect. */
-export function useFilm(effect: Readonly<Ref<Effect | null>>, settings: Readonly<Ref<FilmSettings | null>>) {
+export function useFilm(
+  projectId: string,
+  effect: Readonly<Ref<Effect | null>>,
+  settings: Readonly<Ref<FilmSettings | null>>,
+) {
   const picture = shallowRef<ImageBitmap | null>(null);
   const problem = ref('');
   const progress = shallowRef<FilmProgress | null>(null);
@@ -38,7 +42,7 @@ export function useFilm(effect: Readonly<Ref<Effect | null>>, settings: Readonly
       if (!wanted) return;
       isReady.value = false;
       try {
-        const source = await filmSource(wanted, (hash) => api.asset(hash));
+        const source = await filmSource(wanted, await api.tone(projectId), (hash) => api.asset(hash));
         if (wanted !== effect.value) return;
         client.setSource(source);
         isReady.value = true;

@@ -12,7 +12,7 @@ defineProps<{ effect: EffectSummary; picture?: ImageBitmap | undefined }>();
     <Thumbnail
       class="picture"
       :picture="picture"
-      :address="effect.pictureRevision ? api.pictureAddress(effect.id, effect.pictureRevision) : undefined"
+      :address="effect.pictures ? api.pictureAddress(effect.id, effect.pictures) : undefined"
     />
     <span class="name">{{ effect.name }}</span>
     <span class="quiet of">

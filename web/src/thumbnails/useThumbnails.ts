@@ -1,5 +1,6 @@
 import { DEFAULT_BUDGET, EffectClock } from '@jinx/core/simulation';
 import { firstCamera, PICTURE_VIEW } from '@jinx/player/scene';
+import type { StageTone } from '@jinx/stage';
 import { onBeforeUnmount, shallowReactive } from 'vue';
 import { api, type AssetSummary, type EffectSummary } from '../api';
 import { pictureFile, PictureTaker } from '../engine/pictureTaker';
@@ -11,6 +12,8 @@ const [WIDTH, HEIGHT] = [400, 250];
 export const PICTURED_SHARE = 0.45;
 /** Thumbnails that are worked on at once: one is drawn, while others are computed, fetched, or kept. */
 const AT_ONCE = 6;
+/** What figures and meshes are pictured with. */
+const USUAL_TONE: StageTone = { kind: 'filmic' };
 
 /**
  * Makes, in the background, the thumbnails that the server does not have: of effects that changed since, and of figures and
@@ -32,11 +35,20 @@ export function useThumbnails(shared: () => SharedByPage = () => new SharedByPag
     stop();
   });
 
+  /** The tone curves of projects, each asked for once. */
+  const tones = new Map<string, ReturnType<typeof api.tone>>();
+  function toneOf(projectId: string): ReturnType<typeof api.tone> {
+    const tone = tones.get(projectId) ?? api.tone(projectId);
+    tones.set(projectId, tone);
+    return tone;
+  }
   async function makeEffect({ id }: EffectSummary): Promise<void> {
-    const { document: effect, revision } = await api.effect(id);
+    const { document: effect, revision, projectId } = await api.effect(id);
+    const tone = await toneOf(projectId);
     const seconds = [new EffectClock(effect.stretches).length * PICTURED_SHARE];
     const view = firstCamera(effect) ?? PICTURE_VIEW;
-    for await (const picture of taker!.take({ effect, budget: DEFAULT_BUDGET, seconds, view }, gone.signal)) {
+    const wanted = { effect, budget: DEFAULT_BUDGET, seconds, view, tone };
+    for await (const picture of taker!.take(wanted, gone.signal)) {
       made.set(id, picture);
       await api.savePicture(id, revision, await pictureFile(picture));
     }
@@ -59,6 +71,7 @@ export function useThumbnails(shared: () => SharedByPage = () => new SharedByPag
       budget: DEFAULT_BUDGET,
       seconds: [0],
       view: viewOfMesh(rig),
+      tone: USUAL_TONE,
     };
     for await (const picture of taker!.take(wanted, gone.signal)) await keep(picture);
   }

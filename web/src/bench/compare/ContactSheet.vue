@@ -8,12 +8,14 @@ import type { View } from '@jinx/player/scene';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
 import { ENGINE } from '../bench';
+import { TONE } from '../stage/useProjectFiles';
 import { saveBlob } from '../files';
 import { plainNumber } from '../entry/numbers';
 
 /** Many instants of the effect at once, from where the stage is seen. Pressing one goes there. */
 const props = defineProps<{ view: View; budget: number }>();
 const engine = inject(ENGINE)!;
+const tone = inject(TONE)!.shown;
 const store = useEffectStore();
 const [WIDTH, HEIGHT] = [320, 200];
 const COUNTS = [8, 12, 24, 48];
@@ -39,7 +41,7 @@ async function take(): Promise<void> {
   isTaking.value = true;
   try {
     const made: { seconds: number; picture: ImageBitmap }[] = [];
-    const wanted = { effect: store.effect!, budget: props.budget, seconds, view: props.view };
+    const wanted = { effect: store.effect!, budget: props.budget, seconds, view: props.view, tone: tone.value };
     for await (const picture of taker.take(wanted, signal)) {
       if (signal.aborted) return;
       made.push({ seconds: seconds[made.length]!, picture });
@@ -60,7 +62,7 @@ function again(): void {
   isHeld.value = false;
   void take();
 }
-watch([() => store.effect, () => props.view, count], () => {
+watch([() => store.effect, () => props.view, tone, count], () => {
   if (isHeld.value) return;
   window.clearTimeout(timer);
   timer = window.setTimeout(() => void take(), REST_MILLISECONDS);

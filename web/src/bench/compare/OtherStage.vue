@@ -7,11 +7,13 @@ import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
 import { ENGINE } from '../bench';
 import { useStageCanvas } from '../stage/stageCanvas';
+import { TONE } from '../stage/useProjectFiles';
 import { useOther } from './other';
 
 /** The other effect's picture: of the same instant, by the same seed, seen from the same place. */
 const props = defineProps<{ view: View; budget: number }>();
 const main = inject(ENGINE)!;
+const tone = inject(TONE)!.shown;
 const store = useEffectStore();
 const other = useOther();
 const engine = new Engine(main.shared, false);
@@ -65,6 +67,7 @@ watch(
   () => props.view,
   (view) => engine.stage.view(view),
 );
+watch(tone, (now) => engine.stage.send({ kind: 'tone', tone: now }), { immediate: true });
 watch(main.outside, takeOutside);
 const unheard = main.playback.listen(follow);
 onBeforeUnmount(() => {

@@ -8,12 +8,14 @@ import type { View } from '@jinx/player/scene';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
 import { ENGINE } from '../bench';
+import { TONE } from '../stage/useProjectFiles';
 import { plainNumber } from '../entry/numbers';
 
 /** This effect and its siblings side by side, of one instant and from one place. Pressing one compares with it. */
 const props = defineProps<{ view: View; budget: number }>();
 const emit = defineEmits<{ choose: [id: string] }>();
 const engine = inject(ENGINE)!;
+const tone = inject(TONE)!.shown;
 const store = useEffectStore();
 const [WIDTH, HEIGHT] = [320, 200];
 /** An edit, a turn of the camera or a step rests this long before the pictures are taken again. */
@@ -51,7 +53,7 @@ async function take(): Promise<void> {
     const made: Taken[] = [];
     for (const { id, name, effect: own } of all) {
       const effect = own ?? (await api.effect(id)).document;
-      const wanted = { effect, budget: props.budget, seconds: [seconds], view: props.view };
+      const wanted = { effect, budget: props.budget, seconds: [seconds], view: props.view, tone: tone.value };
       for await (const picture of taker.take(wanted, signal)) made.push({ id, name, picture });
       if (signal.aborted) return;
       taken.value = [...made, ...old.slice(made.length, all.length)];

@@ -1,6 +1,7 @@
 import { message } from 'ant-design-vue';
 import { provide, ref, shallowRef, watch, type InjectionKey, type Ref } from 'vue';
 import { api, type ProjectDetail, type ProjectFile, type ToneChoice } from '../../api';
+import type { StageTone } from '@jinx/stage';
 import type { Engine } from '../../engine/engine';
 import { useEffectStore } from '../../stores/effect';
 import { tell } from '../../tell';
@@ -11,6 +12,8 @@ export interface Tone {
   readonly choice: Readonly<Ref<ToneChoice>>;
   /** The name of the project's table; '' without one. */
   readonly table: Readonly<Ref<string>>;
+  /** The curve as every stage takes it. */
+  readonly shown: Readonly<Ref<StageTone>>;
   readonly choose: (choice: ToneChoice) => Promise<void>;
   readonly bring: (file: File) => Promise<void>;
 }
@@ -53,16 +56,17 @@ export function useProjectFiles(engine: Engine, project: Readonly<Ref<ProjectDet
 
   const choice = ref<ToneChoice>('filmic');
   const table = ref('');
+  const shown = shallowRef<StageTone>({ kind: 'filmic' });
   /** Brings the chosen curve to the stage; a table comes from the server. */
   async function showTone(projectId: string): Promise<void> {
     const kind = choice.value;
-    const tone =
-      kind === 'table' ? { kind, text: await (await api.projectFile(projectId, 'tone')).text() } : { kind };
-    engine.stage.send({ kind: 'tone', tone });
+    shown.value = kind === 'table' ? await api.tone(projectId) : { kind };
+    engine.stage.send({ kind: 'tone', tone: shown.value });
   }
   provide(TONE, {
     choice,
     table,
+    shown,
     async choose(to) {
       try {
         await api.setTone(store.projectId, to);

@@ -1,6 +1,5 @@
 import { message } from 'ant-design-vue';
-import type { View } from '@jinx/player/scene';
-import { onBeforeUnmount, type Ref } from 'vue';
+import { onBeforeUnmount } from 'vue';
 import type { Engine } from '../../../engine/engine';
 import { useEffectStore } from '../../../stores/effect';
 import { useCommands, type Commands } from '../../commands/registry';
@@ -14,7 +13,7 @@ const FEATURES = 'popup,width=1120,height=700';
  * The picture in a window of its own, for another screen: of the same stage, seen from the same place. Its canvas is handed
  * pictures as the bench's own is drawn; keys that are pressed there act on the bench.
  */
-export function usePictureWindow(engine: Engine, seen: Readonly<Ref<View>>, commands: Commands): void {
+export function usePictureWindow(engine: Engine, commands: Commands): void {
   const store = useEffectStore();
   let other: Window | null = null;
   let timer = 0;
@@ -41,7 +40,8 @@ export function usePictureWindow(engine: Engine, seen: Readonly<Ref<View>>, comm
   async function draw(context: ImageBitmapRenderingContext, before: readonly unknown[]): Promise<void> {
     if (!other || other.closed) return void (other = null);
     const [width, height] = [other.innerWidth, other.innerHeight].map((size) => Math.max(1, Math.round(size)));
-    const now = [engine.state.step, engine.edits, seen.value, width, height];
+    const { state, stage, edits } = engine;
+    const now = [state.step, state.isExact, stage.changes, edits, width, height];
     const begun = performance.now();
     if (now.some((part, n) => part !== before[n])) {
       const answer = await engine.stage.picture(width!, height!).catch(() => null);
