@@ -129,6 +129,13 @@ test.describe('the bench', () => {
     await page.keyboard.press('?');
     await page.getByLabel('find a key').fill('copy');
     expect(await complaints(page), 'the keys').toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Hand over', exact: true }).click();
+    await expect(page.getByRole('dialog', { name: /Hand over/ })).toBeVisible();
+    expect(await complaints(page), 'handing over').toEqual([]);
+    await page.getByRole('button', { name: 'Pictures and film…' }).click();
+    await expect(page.getByRole('img', { name: 'One of the pictures' })).toBeVisible();
+    expect(await complaints(page), 'pictures and film').toEqual([]);
   });
 
   test('lists every key, and finds one by what it does', async ({ page }) => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { Select } from 'ant-design-vue';
 import { inject } from 'vue';
 import { FILM_FORM, type OfType } from './fields';
+import SelectField from '../SelectField.vue';
 
 /** A setting of how pictures are taken that is chosen from a list. */
 defineProps<{
@@ -12,5 +12,5 @@ const { settings, change } = inject(FILM_FORM)!;
 </script>
 
 <template>
-  <Select :value="settings[name]" :options="[...choices]" @change="change({ [name]: $event })" />
+  <SelectField :value="settings[name]" :options="[...choices]" @change="change({ [name]: $event })" />
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { listed, type Effect } from '@jinx/core/document';
 import { loopOf, wholeLength, type FilmSettings } from '@jinx/core/formats';
-import { Checkbox, ConfigProvider, Select, Slider, Switch } from 'ant-design-vue';
+import { Checkbox, ConfigProvider, Slider, Switch } from 'ant-design-vue';
 import { computed, provide, toRef } from 'vue';
 import { TIER_CHOICES } from '../bench/quality/tiers';
 import { camerasOf, type FilmCamera } from './cameras';
@@ -10,6 +10,7 @@ import ChoiceOf from './ChoiceOf.vue';
 import { ALPHA_CHOICES, BEHIND_CHOICES, BIT_CHOICES, CODEC_CHOICES, FIGURE_CHOICES, SAMPLE_CHOICES } from './choices';
 import { FILM_FORM } from './fields';
 import NumberOf from './NumberOf.vue';
+import SelectField from '../SelectField.vue';
 
 /** How pictures are taken: what is asked for of the kind at hand. */
 const props = defineProps<{
@@ -93,7 +94,7 @@ const setDial = (id: string, value: number | boolean) => change({ dials: { ...pr
       <h4>What is seen</h4>
       <label>
         <span>Camera</span>
-        <Select :value="camera" :options="cameraChoices" @change="chooseCamera" />
+        <SelectField :value="camera" :options="cameraChoices" @change="chooseCamera" />
       </label>
       <label>
         <span>Behind it</span>
@@ -128,6 +129,7 @@ const setDial = (id: string, value: number | boolean) => change({ dials: { ...pr
           :max="Math.max(item.least, item.most)"
           :step="Math.abs(item.most - item.least) / 200 || 1"
           :disabled="disabled"
+          :aria-label-for-handle="item.name"
           @change="setDial(id, $event as number)"
         />
       </label>

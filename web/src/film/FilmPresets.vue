@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import type { FilmSettings } from '@jinx/core/formats';
-import { Button, Input, message, Popover, Select } from 'ant-design-vue';
+import { Button, Input, message, Popover } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { KIND_CHOICES } from './choices';
 import { usePresets } from './usePresets';
+import SelectField from '../SelectField.vue';
 
 /** Settings that the project keeps under names: taken up, kept, taken away. */
 const props = defineProps<{ projectId: string; settings: FilmSettings }>();
@@ -45,7 +46,7 @@ async function forgetIt(): Promise<void> {
   <div class="presets">
     <label class="known"
       ><span>Preset</span>
-      <Select
+      <SelectField
         v-model:value="chosen"
         class="chosen"
         :options="options"

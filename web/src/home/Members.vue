@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { Button, Input, Select } from 'ant-design-vue';
+import { Button, Input } from 'ant-design-vue';
 import { onMounted, ref, shallowRef } from 'vue';
 import { api, type Members, type Role } from '../api';
 import { tell } from '../tell';
+import SelectField from '../SelectField.vue';
 
 /** Who may do what in a project, where people sign in. */
 const props = defineProps<{ projectId: string }>();
@@ -42,10 +43,10 @@ const remove = (id: string) => attempt(() => api.removeMember(props.projectId, i
         <span>{{ member.name }}</span>
         <span v-if="found.role !== 'owner'" class="quiet">{{ textOf(member.role) }}</span>
         <template v-else>
-          <Select
+          <SelectField
             :value="member.role"
             :options="ROLES.map(([value, label]) => ({ value, label }))"
-            :aria-label="`what ${member.name} may do`"
+            :label="`what ${member.name} may do`"
             @change="set(member.name, String($event))"
           />
           <Button type="text" :aria-label="`Take ${member.name} out`" @click="remove(member.id)"> Take out </Button>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { Button, RadioGroup, Select, Table } from 'ant-design-vue';
+import { Button, RadioGroup, Table } from 'ant-design-vue';
 import { computed, reactive } from 'vue';
 import type { ParcelChoice, ParcelClash, ParcelFigure, ParcelQuestion } from '../api';
+import SelectField from '../SelectField.vue';
 
 /** What to do with what of a parcel is open: namesakes, and figures. Nothing is changed until it is chosen. */
 const props = defineProps<{ file: string; question: ParcelQuestion }>();
@@ -69,11 +70,11 @@ const chosen = computed((): Chosen => ({
     </fieldset>
     <fieldset v-for="figure in question.figures" :key="figure.hash">
       <legend>Its effects were made on the figure “{{ figure.name }}”, which this project does not have. They</legend>
-      <Select
+      <SelectField
         v-model:value="figures[figure.hash]"
         class="figure"
         :options="figureOptions(figure)"
-        :aria-label="`The figure in the place of ${figure.name}`"
+        :label="`The figure in the place of ${figure.name}`"
       />
       <Table
         v-if="rowsOf(figure).length > 0"
@@ -84,14 +85,14 @@ const chosen = computed((): Chosen => ({
         :scroll="{ y: 220 }"
       >
         <template #bodyCell="{ column, record }">
-          <Select
+          <SelectField
             v-if="column.key === 'to'"
             size="small"
             show-search
             class="bone"
             :value="hand[record.key] ?? record.to"
             :options="boneOptions(figure)"
-            :aria-label="`The bone in the place of ${record.bone}`"
+            :label="`The bone in the place of ${record.bone}`"
             @change="hand[record.key] = $event as string"
           />
           <span v-else-if="column.key === 'by'" class="quiet">{{
