@@ -59,6 +59,12 @@ test('layers are grouped, folded, moved in and out and taken apart, and no pixel
   await page.getByRole('button', { name: 'Unfold Group 1' }).click();
   expect(await rowNames(page)).toContain('layer Lamp glow');
   await looksTheSame();
+  // Between the rows of a group, a layer is put there; from there, before its first: one step of undo each.
+  await row(page, 'Lamp glow').locator('.head-cell').dragTo(row(page, 'Motes').locator('.head-cell'));
+  const order = await rowNames(page);
+  const head = order.indexOf('group group Group 1');
+  expect(order[head + 1]).toBe('layer Lamp glow');
+  await page.getByRole('button', { name: 'Undo' }).click();
   await saved(page);
   const grouped = await documentOf(page);
   const [group] = grouped.groups.order;

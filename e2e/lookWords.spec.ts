@@ -123,7 +123,7 @@ test('steps are added, muted, moved, seen alone and taken away, and the stage an
   expect(halves(plain, alone)[0]).toBeGreaterThan(left);
   await second.getByRole('button', { name: /alone$/ }).click();
   await expect.poll(async () => differing(dissolved, await pixels(page), 6)).toBe(0);
-  await second.getByRole('button', { name: 'Move Dissolve up' }).click();
+  await second.getByRole('button', { name: 'Order of Dissolve' }).press('Alt+ArrowUp');
   expect(await steps(page)).toEqual(['dissolve', 'drawn']);
   await page.getByRole('button', { name: 'Remove Dissolve' }).click();
   expect(await steps(page)).toEqual(['drawn']);

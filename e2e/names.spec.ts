@@ -38,6 +38,13 @@ test('a colour of the palette recolours all that use it, and what is made of it 
     return total;
   };
   expect(sum(blue, 2)).toBeGreaterThan(sum(before, 2) * 1.2);
+  // Its place in the list is chosen from where it is dragged by, or moved by key.
+  const order = async () => Object.values((await effectOf(page)).palette.order);
+  const first = await order();
+  await page.getByRole('button', { name: 'Order of Lamp', exact: true }).click();
+  await page.getByRole('option', { name: 'to the end' }).click();
+  expect(await order()).toEqual([...first.slice(1), first[0]]);
+  await page.getByRole('button', { name: 'Undo' }).click();
   // A derived colour is turned by its hue: from blue back toward what it was.
   await typeInto(page, 'hue of Marsh light turned by', '-120');
   await goTo(page, 150);

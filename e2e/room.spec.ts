@@ -1,17 +1,23 @@
 // The picture's room: panes that are dragged, folded and kept, the picture alone and in a window of its own, keys that are
 // given to other commands, and what stands on the stage to judge by.
-import { closeDrawer, drawer, help, turnShown } from './choose.ts';
+import { encode } from 'fast-png';
+import { choose, closeDrawer, drawer, help, turnShown } from './choose.ts';
 import { chapter, differing, goTo, openMantle, pixels } from './bench.ts';
 import { expect, test, type Page } from './test.ts';
 
 test.describe.configure({ mode: 'serial' });
 let page: Page;
+let id = '';
 test.beforeAll(async ({ browser }) => {
   page = await browser.newPage();
-  await openMantle(page);
+  id = await openMantle(page);
   await goTo(page, 100);
 });
-test.afterAll(() => page.close());
+test.afterAll(async () => {
+  const { projectId } = await (await page.request.get(`/api/effects/${id}`)).json();
+  await page.request.patch(`/api/projects/${projectId}`, { data: { tone: 'filmic' } });
+  await page.close();
+});
 
 const picture = async () => (await page.locator('.stage canvas').boundingBox())!;
 const chapters = () => page.getByRole('complementary', { name: 'What is chosen' });
@@ -124,6 +130,89 @@ test('a light of one’s own shines on the figure; hidden, she is gone and what 
   await expect.poll(async () => differing(seen, await pixels(page))).toBeGreaterThan(1000);
   expect((await page.evaluate(() => window.jinx.hash())).hash).toBe(hash);
   await closeDrawer(page, 'Figures');
+});
+
+test('the picture alone is judged in a surround of its own, without bloom, and the bench is as it was', async () => {
+  const effect = async () => JSON.stringify(await (await page.request.get(`/api/effects/${id}`)).json());
+  const [before, own] = [await effect(), await pixels(page)];
+  await drawer(page, 'Shown');
+  await choose(page, 'surround of the picture alone', 'noon');
+  await page.getByRole('switch', { name: 'the picture alone is raw' }).click();
+  await closeDrawer(page, 'Shown');
+  expect(differing(own, await pixels(page))).toBe(0);
+  await page.locator('.stage canvas').focus();
+  await page.keyboard.press('f');
+  await expect.poll(async () => differing(own, await pixels(page))).toBeGreaterThan(100_000);
+  await page.keyboard.press('Escape');
+  await expect.poll(async () => differing(own, await pixels(page))).toBe(0);
+  expect(await effect()).toBe(before);
+});
+
+test('the project keeps a tone curve and a reference: there after the page is loaded anew', async () => {
+  const brought = async (open: () => Promise<void>, name: string, mimeType: string, bytes: Uint8Array) => {
+    const chooser = page.waitForEvent('filechooser');
+    await open();
+    await (await chooser).setFiles({ name, mimeType, buffer: Buffer.from(bytes) });
+  };
+  const curve = () => page.getByRole('combobox', { name: 'tone curve of the project' });
+  await drawer(page, 'Lens and air');
+  const filmic = await pixels(page);
+  await choose(page, 'tone curve of the project', 'none');
+  await expect.poll(async () => differing(filmic, await pixels(page))).toBeGreaterThan(10_000);
+  // A table that turns bright and dark round.
+  await brought(
+    () => choose(page, 'tone curve of the project', { label: 'a table of the game…' }),
+    'turned.cube',
+    'text/plain',
+    Buffer.from('LUT_1D_SIZE 2\n1 1 1\n0 0 0\n'),
+  );
+  const light = (rgba: Uint8Array) => rgba.reduce((sum, value) => sum + value, 0) / rgba.length;
+  await expect.poll(async () => light(await pixels(page))).toBeGreaterThan(light(filmic) + 30);
+  await drawer(page, 'Reference');
+  await brought(
+    () => page.getByRole('button', { name: /^Choose (one|another)…$/ }).click(),
+    'dusk sketch.png',
+    'image/png',
+    encode({ width: 4, height: 4, channels: 4, data: new Uint8Array(64).fill(200) }),
+  );
+  const shown = page.getByRole('img', { name: /dusk sketch/ });
+  await expect(shown).toBeVisible();
+
+  await page.reload();
+  await expect(page.getByRole('row', { name: 'Motes', exact: true })).toBeVisible();
+  await goTo(page, 140);
+  await expect.poll(async () => light(await pixels(page))).toBeGreaterThan(light(filmic) + 30);
+  await expect(shown).toBeHidden();
+  await drawer(page, 'Reference');
+  await page.getByRole('button', { name: 'Show it' }).click();
+  await expect(shown).toBeVisible();
+  await page.getByRole('button', { name: 'Take dusk sketch.png out of the project' }).click();
+  await expect(shown).toBeHidden();
+  await closeDrawer(page, 'Reference');
+  await drawer(page, 'Lens and air');
+  await expect(curve()).toContainText('turned.cube');
+  await choose(page, 'tone curve of the project', 'filmic');
+  await closeDrawer(page, 'Lens and air');
+});
+
+test('who asks for less motion is shown the effect standing still, and nothing slides', async () => {
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  await page.reload();
+  await expect.poll(() => page.evaluate(() => window.jinx?.state().step ?? 0)).toBeGreaterThan(30);
+  const step = await page.evaluate(() => window.jinx.state().step);
+  await drawer(page, 'Shown');
+  const slides = await page.getByRole('group', { name: 'Shown', exact: true }).evaluate((opened) =>
+    [opened, ...opened.querySelectorAll('*')].some((one) => {
+      const { transitionDuration, animationDuration } = getComputedStyle(one);
+      return [transitionDuration, animationDuration].some((all) =>
+        all.split(', ').some((s) => parseFloat(s) > 0.001),
+      );
+    }),
+  );
+  expect(slides).toBe(false);
+  await closeDrawer(page, 'Shown');
+  expect(await page.evaluate(() => window.jinx.state())).toMatchObject({ step, isPlaying: false });
+  await page.emulateMedia({ reducedMotion: 'no-preference' });
 });
 
 test('a setting’s tooltip says what it does, its limits, where it begins and when it acts', async () => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue';
 import { READY, type ReadyKind } from '@jinx/core/building';
-import { ownerOf, type Layer } from '@jinx/core/document';
+import { ownerOf } from '@jinx/core/document';
 import { lifetimes } from '@jinx/core/checks';
 import { wholeOf } from '@jinx/core/editing';
 import { useStorage } from '@vueuse/core';
@@ -21,6 +21,7 @@ import Playhead from './rulers/Playhead.vue';
 import RowActs from './rulers/heads/RowActs.vue';
 import RowFlags from './rulers/heads/RowFlags.vue';
 import RowHead from './rulers/heads/RowHead.vue';
+import { useDraggedRows } from './rulers/useDraggedRows';
 import { rowsOf, type Arrangement, type Row } from './rulers/rows';
 import TimeRuler from './rulers/TimeRuler.vue';
 import { provideTimeView } from './rulers/timeView';
@@ -47,7 +48,6 @@ const folded = ref<ReadonlySet<string>>(new Set());
 const hasGroups = computed(() => store.effect!.groups.order.length > 0);
 const arrangement = computed(() => (hasGroups.value ? chosenArrangement.value : 'drawn'));
 const rows = keptComputed(() => rowsOf(store.effect!, arrangement.value, folded.value));
-const layerOf = (id: string): Layer => store.effect!.layers.byId[id]!;
 
 const sizes = useRulerSizes(holder, width, () => rowsHeight.value - (rows.value.length - 1) * (ROW + 1) - 1);
 const { split, headWidth, givenHeight, timeWidth, lifeWidth, columns, openHeight } = sizes;
@@ -129,20 +129,19 @@ function keyDown(event: KeyboardEvent, row: Row, index: number): void {
   act();
 }
 
-const dragged = ref<Row | null>(null);
-const over = ref('');
-/** What is dropped on a layer stands before it, in the group that it stands in; what is dropped on a group goes into it. */
+const list = ref<HTMLElement>();
+const { over, isInto } = useDraggedRows(
+  list,
+  () => rows.value,
+  () => arrangement.value === 'grouped',
+  acts,
+);
+/** Files that are dropped on a row are for its layer. */
 function dropOn(event: DragEvent, row: Row): void {
-  over.value = '';
   const files = [...(event.dataTransfer?.files ?? [])];
-  if (files.length > 0) return emit('dropFiles', files, row.kind === 'layer' ? row.id : store.chosenId);
-  const from = dragged.value;
-  dragged.value = null;
-  if (!from || from.id === row.id) return;
-  const parent = row.kind === 'group' ? row.id : layerOf(row.id).parent;
-  if (from.kind === 'group') return void acts.putGroup(from.id, parent);
-  if (arrangement.value === 'grouped' && layerOf(from.id).parent !== parent) acts.putLayers(from.id, parent);
-  if (row.kind === 'layer') acts.move(from.id, store.effect!.layers.order.indexOf(row.id));
+  if (files.length === 0) return;
+  over.value = '';
+  emit('dropFiles', files, row.kind === 'layer' ? row.id : store.chosenId);
 }
 defineExpose({ add: acts.add });
 </script>
@@ -183,12 +182,17 @@ defineExpose({ add: acts.add });
       >
     </div>
     <div ref="rowsHolder" class="rows">
-      <div role="treegrid" aria-label="Layers" aria-multiselectable="true">
+      <div ref="list" role="treegrid" aria-label="Layers" aria-multiselectable="true">
         <div
           v-for="(row, index) in rows"
           :key="row.id"
           class="row"
-          :class="{ open: isOpen(row), chosen: isChosen(row), over: over === row.id, group: row.kind === 'group' }"
+          :class="{
+            open: isOpen(row),
+            chosen: isChosen(row),
+            over: isInto && over === row.id,
+            group: row.kind === 'group',
+          }"
           role="row"
           :tabindex="index === walkedIndex ? 0 : -1"
           :aria-level="row.depth + 1"
@@ -204,13 +208,7 @@ defineExpose({ add: acts.add });
           @dragleave="over = ''"
           @drop.prevent="dropOn($event, row)"
         >
-          <div
-            class="head-cell"
-            role="gridcell"
-            :draggable="true"
-            @dragstart="dragged = row"
-            @dragend="dragged = null"
-          >
+          <div class="head-cell" role="gridcell">
             <GroupHead
               v-if="row.kind === 'group'"
               :id="row.id"
@@ -339,10 +337,10 @@ defineExpose({ add: acts.add });
   box-shadow: inset 2px 0 0 var(--accent);
 }
 .row.over {
-  box-shadow: inset 0 2px 0 var(--accent);
-}
-.row.group.over {
   box-shadow: inset 0 0 0 1px var(--accent);
+}
+.row.dragged {
+  opacity: 0.5;
 }
 .row.open {
   background: #1d1d1f;

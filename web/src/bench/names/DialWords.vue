@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { listed, usesOf, withItem, type Dial, type Effect } from '@jinx/core/document';
+import { listed, usesOf, withItem, type Dial, type Effect, type Id } from '@jinx/core/document';
 import { dropDial, setDialRange } from '@jinx/core/editing';
 import { Button, message } from 'ant-design-vue';
 import { computed } from 'vue';
@@ -7,6 +7,9 @@ import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import MenuButton from '../chips/MenuButton.vue';
 import PlainChip from '../chips/PlainChip.vue';
+import { inOrder } from '../chips/dragging';
+import DraggedList from '../chips/DraggedList.vue';
+import DragGrip from '../chips/DragGrip.vue';
 import TextField from '../chips/TextField.vue';
 import { newDial } from './given';
 import GivenDial from './GivenDial.vue';
@@ -55,6 +58,7 @@ function add(kind: string): void {
   store.change('add a dial', (draft) => (draft.dials = withItem(draft.dials, store.newId(), dial)));
 }
 const drop = (id: string) => store.change('take a dial away', (draft) => dropDial(draft, id));
+const order = (to: Id[]) => store.change('order dials', (draft) => (draft.dials = inOrder(draft.dials, to)));
 </script>
 
 <template>
@@ -62,46 +66,49 @@ const drop = (id: string) => store.change('take a dial away', (draft) => dropDia
     A dial is a value that others may turn where the effect is placed. Open any number and bring it out, or add one
     and shape several numbers by it.
   </p>
-  <p v-for="{ id, item, uses } in dials" :key="id">
-    <TextField class="chip name" :value="item.name" aria-label="name of the dial" @commit="rename(id, $event)" />
-    <template v-if="item.kind === 'number'">
-      is
-      <PlainChip
-        :value="item.value"
-        :label="item.name"
-        :least="item.least"
-        :most="item.most"
-        @change="(value, drag) => set(id, { value }, drag)"
-      />, between
-      <PlainChip
-        :value="item.least"
-        :label="`${item.name} at least`"
-        :least="-1000000"
-        :most="item.most - gap(item)"
-        @change="(least, drag) => setRange(id, { least }, drag)"
-      />
-      and
-      <PlainChip
-        :value="item.most"
-        :label="`${item.name} at most`"
-        :least="item.least + gap(item)"
-        :most="1000000"
-        @change="(most, drag) => setRange(id, { most }, drag)"
-      />
-    </template>
-    <template v-else-if="item.kind === 'switch'">
-      is
-      <ChoiceChip
-        :value="item.value ? 'on' : 'off'"
-        :choices="SWITCHED"
-        :label="item.name"
-        @choose="set(id, { value: $event === 'on' })"
-      />
-    </template>
-    <GivenDial v-else :dial="item" @set="(part, drag) => set(id, part, drag)" />
-    <Button type="text" :aria-label="`Take ${item.name} away`" @click="drop(id)">×</Button>
-    <UsedBy :uses="uses" />
-  </p>
+  <DraggedList :all="store.effect!.dials" @order="order">
+    <p v-for="{ id, item, uses } in dials" :key="id">
+      <DragGrip :id="id" :name="item.name" :all="store.effect!.dials" @order="order" />
+      <TextField class="chip name" :value="item.name" aria-label="name of the dial" @commit="rename(id, $event)" />
+      <template v-if="item.kind === 'number'">
+        is
+        <PlainChip
+          :value="item.value"
+          :label="item.name"
+          :least="item.least"
+          :most="item.most"
+          @change="(value, drag) => set(id, { value }, drag)"
+        />, between
+        <PlainChip
+          :value="item.least"
+          :label="`${item.name} at least`"
+          :least="-1000000"
+          :most="item.most - gap(item)"
+          @change="(least, drag) => setRange(id, { least }, drag)"
+        />
+        and
+        <PlainChip
+          :value="item.most"
+          :label="`${item.name} at most`"
+          :least="item.least + gap(item)"
+          :most="1000000"
+          @change="(most, drag) => setRange(id, { most }, drag)"
+        />
+      </template>
+      <template v-else-if="item.kind === 'switch'">
+        is
+        <ChoiceChip
+          :value="item.value ? 'on' : 'off'"
+          :choices="SWITCHED"
+          :label="item.name"
+          @choose="set(id, { value: $event === 'on' })"
+        />
+      </template>
+      <GivenDial v-else :dial="item" @set="(part, drag) => set(id, part, drag)" />
+      <Button type="text" :aria-label="`Take ${item.name} away`" @click="drop(id)">×</Button>
+      <UsedBy :uses="uses" />
+    </p>
+  </DraggedList>
   <p v-if="colours.length > 0">
     And {{ colours.length === 1 ? 'a colour' : 'colours' }} of the palette:
     {{ colours.map(({ item }) => item.name).join(', ') }}.

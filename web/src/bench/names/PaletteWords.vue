@@ -8,6 +8,7 @@ import {
   usesOf,
   withItem,
   type PaletteEntry,
+  type Id,
 } from '@jinx/core/document';
 import { dropColour } from '@jinx/core/editing';
 import { hexOfLinear, paletteColour } from '@jinx/core/maths';
@@ -17,6 +18,9 @@ import { cssOf } from '../values/colour';
 import ColourField from '../colour/ColourField.vue';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import PlainChip from '../chips/PlainChip.vue';
+import { inOrder } from '../chips/dragging';
+import DraggedList from '../chips/DraggedList.vue';
+import DragGrip from '../chips/DragGrip.vue';
 import TextField from '../chips/TextField.vue';
 import UsedBy from './UsedBy.vue';
 
@@ -65,59 +69,64 @@ const add = () =>
     draft.palette = withItem(draft.palette, store.newId(), namedColour(freeName(draft.palette, 'Lamp'), '#e8f070'));
   });
 const drop = (id: string) => store.change('take a colour out of the palette', (draft) => dropColour(draft, id));
+const order = (to: Id[]) =>
+  store.change('order the palette', (draft) => (draft.palette = inOrder(draft.palette, to)));
 </script>
 
 <template>
   <p v-if="entries.length === 0" class="quiet">
     A colour named here can be chosen wherever a colour stands, and changed for all of them at once.
   </p>
-  <p v-for="{ id, item, hex, uses } in entries" :key="id">
-    <ColourField
-      v-if="item.colour.kind === 'fixed'"
-      :hex="hex"
-      :label="`colour of ${item.name}`"
-      @change="setHex(id, $event)"
-      @choose="setHex(id, cssOf({ palette: $event }, store.effect!))"
-    />
-    <i v-else class="swatch" :style="{ background: hex }" :title="hex"></i>
-    <TextField class="chip name" :value="item.name" aria-label="name of the colour" @commit="rename(id, $event)" />
-    <ChoiceChip
-      v-if="origins(id).length > 1"
-      :value="item.colour.kind === 'derived' ? item.colour.from : ''"
-      :choices="origins(id)"
-      :label="`what ${item.name} is made of`"
-      @choose="derive(id, $event, hex)"
-    />
-    <template v-if="item.colour.kind === 'derived'">
-      , its hue turned by
-      <PlainChip
-        :value="item.colour.turned"
-        :label="`hue of ${item.name} turned by`"
-        unit="°"
-        :least="-180"
-        :most="180"
-        whole
-        @change="(turned, drag) => set(id, { turned }, drag)"
-      />, lighter by
-      <PlainChip
-        :value="item.colour.lighter"
-        :label="`${item.name} lighter by`"
-        :least="-1"
-        :most="1"
-        @change="(lighter, drag) => set(id, { lighter }, drag)"
+  <DraggedList :all="store.effect!.palette" @order="order">
+    <p v-for="{ id, item, hex, uses } in entries" :key="id">
+      <DragGrip :id="id" :name="item.name" :all="store.effect!.palette" @order="order" />
+      <ColourField
+        v-if="item.colour.kind === 'fixed'"
+        :hex="hex"
+        :label="`colour of ${item.name}`"
+        @change="setHex(id, $event)"
+        @choose="setHex(id, cssOf({ palette: $event }, store.effect!))"
       />
-    </template>
-    <Button
-      type="link"
-      :aria-pressed="item.isDial"
-      title="Whether whoever places the effect may set it"
-      @click="bring(id, !item.isDial)"
-    >
-      {{ item.isDial ? 'a dial: keep it in' : 'bring it out' }}
-    </Button>
-    <Button type="text" :aria-label="`Take ${item.name} out of the palette`" @click="drop(id)"> × </Button>
-    <UsedBy :uses="uses" />
-  </p>
+      <i v-else class="swatch" :style="{ background: hex }" :title="hex"></i>
+      <TextField class="chip name" :value="item.name" aria-label="name of the colour" @commit="rename(id, $event)" />
+      <ChoiceChip
+        v-if="origins(id).length > 1"
+        :value="item.colour.kind === 'derived' ? item.colour.from : ''"
+        :choices="origins(id)"
+        :label="`what ${item.name} is made of`"
+        @choose="derive(id, $event, hex)"
+      />
+      <template v-if="item.colour.kind === 'derived'">
+        , its hue turned by
+        <PlainChip
+          :value="item.colour.turned"
+          :label="`hue of ${item.name} turned by`"
+          unit="°"
+          :least="-180"
+          :most="180"
+          whole
+          @change="(turned, drag) => set(id, { turned }, drag)"
+        />, lighter by
+        <PlainChip
+          :value="item.colour.lighter"
+          :label="`${item.name} lighter by`"
+          :least="-1"
+          :most="1"
+          @change="(lighter, drag) => set(id, { lighter }, drag)"
+        />
+      </template>
+      <Button
+        type="link"
+        :aria-pressed="item.isDial"
+        title="Whether whoever places the effect may set it"
+        @click="bring(id, !item.isDial)"
+      >
+        {{ item.isDial ? 'a dial: keep it in' : 'bring it out' }}
+      </Button>
+      <Button type="text" :aria-label="`Take ${item.name} out of the palette`" @click="drop(id)"> × </Button>
+      <UsedBy :uses="uses" />
+    </p>
+  </DraggedList>
   <p><Button type="link" @click="add">Name a colour</Button></p>
 </template>
 

@@ -71,6 +71,11 @@ export function useLayerActs(engine: Engine) {
       'reorder layers',
       (draft) => (draft.layers = moved(draft.layers, id, Math.max(0, Math.min(draft.layers.order.length - 1, to)))),
     );
+  /** Puts a layer at a place among the others, and those meant with it into a group, or out of all. */
+  function place(id: string, to: number, parent: string | null): void {
+    if (store.effect!.layers.byId[id]!.parent === parent) return move(id, to);
+    putLayers(id, parent, to);
+  }
   const moveBy = (id: string, by: number) => move(id, store.effect!.layers.order.indexOf(id) + by);
 
   function group(id: string): void {
@@ -82,9 +87,10 @@ export function useLayerActs(engine: Engine) {
     store.chooseGroup(made);
   }
   /** Puts them into a group, or out of all, and says so. */
-  function putLayers(id: string, parent: string | null): void {
+  function putLayers(id: string, parent: string | null, to: number | null = null): void {
     store.change(parent === null ? 'take layers out of their group' : 'put layers in a group', (draft) => {
       for (const one of meant(id)) moveLayer(draft, one, parent);
+      if (to !== null) draft.layers = moved(draft.layers, id, to);
     });
     const { layers, groups } = store.effect!;
     const names = meant(id).map((one) => layers.byId[one]!.name);
@@ -123,7 +129,7 @@ export function useLayerActs(engine: Engine) {
     copy,
     remove,
     flip,
-    move,
+    place,
     moveBy,
     group,
     putLayers,

@@ -3,8 +3,8 @@ import { Button } from 'ant-design-vue';
 import {
   STEP_NAMES,
   STEP_OTHER_WORDS,
+  collectionOf,
   listed,
-  moved,
   nameLook,
   ownLook,
   MOST_STEPS,
@@ -14,6 +14,7 @@ import {
   useLook as takeLook,
   usersOf,
   withItem,
+  type Id,
   type Step,
   type StepKind,
   type Tier,
@@ -24,6 +25,9 @@ import { useStepActs } from '../../acts/useStepActs';
 import { ALONE } from '../../bench';
 import { choicePicture } from '../../choices/choicePictures';
 import { copiedStep } from '../../values/copied';
+import { inOrder } from '../../chips/dragging';
+import DraggedList from '../../chips/DraggedList.vue';
+import DragGrip from '../../chips/DragGrip.vue';
 import MuteButton from '../../chips/MuteButton.vue';
 import ChoiceChip from '../../chips/ChoiceChip.vue';
 import MenuButton from '../../chips/MenuButton.vue';
@@ -59,8 +63,8 @@ const plain = computed(() => {
 onBeforeUnmount(() => (alone.value = null));
 
 const { changeSteps, add, remove, mute } = useStepActs();
-const move = (id: string, by: number) =>
-  changeSteps('move a step of the look', (all) => moved(all, id, all.order.indexOf(id) + by));
+const all = computed(() => collectionOf(steps.value.map(({ id, item }) => [id, item])));
+const order = (to: Id[]) => changeSteps('move a step of the look', (kept) => inOrder(kept, to));
 const have = (id: string, least: Tier) =>
   changeSteps('set which qualities have a step', (all) => ({
     order: all.order,
@@ -114,10 +118,11 @@ const choices = STEP_KINDS.map((kind) => ({
     <MenuButton v-if="uses.length" label="Use a look…" :choices="uses" previews @choose="take" />
   </p>
   <p v-if="steps.length === 0" class="quiet">No step: {{ plain }}.</p>
-  <ol class="steps">
-    <li v-for="({ id, item }, n) in steps" :key="id" :class="{ muted: item.muted }" :data-step="item.kind">
+  <DraggedList class="steps" tag="ol" :all="all" @order="order">
+    <li v-for="{ id, item } in steps" :key="id" :class="{ muted: item.muted }" :data-step="item.kind">
       <StepPicture :step-id="id" :name="STEP_NAMES[item.kind]" :muted="item.muted" />
       <div class="words">
+        <DragGrip :id="id" :name="STEP_NAMES[item.kind]" :all="all" @order="order" />
         <span class="kind">{{ STEP_NAMES[item.kind] }}</span>
         <span class="acts">
           <MuteButton :muted="item.muted" :what="STEP_NAMES[item.kind]" @mute="mute(id, $event)" />
@@ -130,24 +135,6 @@ const choices = STEP_KINDS.map((kind) => ({
             @click="see(id)"
           >
             alone
-          </Button>
-          <Button
-            type="text"
-            :disabled="n === 0"
-            title="Act earlier"
-            :aria-label="`Move ${STEP_NAMES[item.kind]} up`"
-            @click="move(id, -1)"
-          >
-            ↑
-          </Button>
-          <Button
-            type="text"
-            :disabled="n === steps.length - 1"
-            title="Act later"
-            :aria-label="`Move ${STEP_NAMES[item.kind]} down`"
-            @click="move(id, 1)"
-          >
-            ↓
           </Button>
           <Button
             type="text"
@@ -178,7 +165,7 @@ const choices = STEP_KINDS.map((kind) => ({
         </span>
       </div>
     </li>
-  </ol>
+  </DraggedList>
   <p>
     <MenuButton
       v-if="steps.length < MOST_STEPS"
