@@ -3,6 +3,7 @@ import { resize } from '@jinx/core/editing';
 import { plainNumber, readNumber, within } from '../entry/numbers';
 import { SURROUNDS } from '../stage/surrounds';
 import { hexTyped } from '../values/colour';
+import type { CommandId } from '../commands/list';
 import type { Target } from './target';
 
 /** Size and tempo of the effect as a whole, by law. */
@@ -68,13 +69,14 @@ function switchedTarget<T extends { isOn: boolean }>(effect: Effect, switched: S
 }
 
 /** The stage and the effect as a whole: surround, fog, size and tempo, colours with names. */
-export function stageTargets(effect: Effect): Target[] {
+export function stageTargets(effect: Effect, keyOf: (command: CommandId) => { readonly key?: string }): Target[] {
   return [
     ...SURROUNDS.map(({ value, text, otherWords }): Target => ({
       id: `surround ${value}`,
       text,
       otherWords: [`surround ${text}`, ...otherWords],
       detail: 'a surround',
+      ...keyOf(`surround.${value}`),
       previews: true,
       run: ({ change }) => change('choose the surround', (draft) => (draft.stage.surround = value)),
     })),

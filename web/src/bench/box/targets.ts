@@ -147,6 +147,10 @@ export interface Around {
 export function targetsOf(around: Around): Target[] {
   const { effect, layerId } = around;
   const layer = effect.layers.byId[layerId];
+  const keyOf = (command: string) => {
+    const [key] = around.keysOf(command);
+    return key === undefined ? {} : { key: keyName(key) };
+  };
   const found = [...settingsFor(effect, layerId), ...settingsOfOthers(effect, layerId, around.chosenIds)];
   return [
     ...settingTargets(effect, found),
@@ -157,18 +161,18 @@ export function targetsOf(around: Around): Target[] {
     ...linkTargets(effect, layerId),
     ...timeTargets(effect, layerId),
     ...partTargets(effect, layerId, around.surfaces),
-    ...around.commands.map((command): Target => {
-      const [key] = around.keysOf(command.id);
-      return {
+    // Surrounds are among what the stage has, where they are seen as they are pointed at.
+    ...around.commands
+      .filter(({ id }) => !id.startsWith('surround.'))
+      .map((command): Target => ({
         id: `command ${command.id}`,
         text: command.label,
         otherWords: command.otherWords,
         detail: 'a command',
-        ...(key === undefined ? {} : { key: keyName(key) }),
+        ...keyOf(command.id),
         run: (tools) => tools.command(command.id),
-      };
-    }),
-    ...stageTargets(effect),
+      })),
+    ...stageTargets(effect, keyOf),
     ...namedTargets(effect),
     ...thingTargets(listed(effect.stage.things), (id) => (around.rigs.get(id)?.clips ?? []).map(({ name }) => name)),
     ...assetTargets(around.assets, layer ? { id: layerId, name: layer.name } : null),

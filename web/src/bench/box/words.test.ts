@@ -43,6 +43,8 @@ const command = (id: CommandId) => `command ${id}`;
 /** Words of the trade and our own, each with what it must lead to. */
 const WORDS: readonly (readonly [string, string])[] = [
   ['rate', layer('births.rate')],
+  ['surround noon', 'surround noon'],
+  ['no sky', 'surround bare'],
   ['fit to sedge', 'fit {"kind":"thing","thing":"sedge"}'],
   ['tape', command('stage.tape')],
   ['along the tangent', choice('motion.launch', 'tangent')],

@@ -60,6 +60,7 @@ const { isOpen, open } = usePick(root, () => ({
 <style scoped>
 .drag-grip.ant-btn {
   width: 24px;
+  vertical-align: middle;
   padding: 0;
   cursor: grab;
 }
