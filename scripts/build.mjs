@@ -108,6 +108,7 @@ export function build() {
       'docs/guide',
       'README.md',
       'scripts/bundles/notices.mjs',
+      'scripts/bundles/compress.mjs',
       'LICENSE',
     ],
     ['web/dist/index.html', 'web/dist/notices.txt'],
@@ -119,6 +120,10 @@ export function build() {
       must(process.execPath, ['scripts/bundles/notices.mjs', 'web/dist', 'web', 'stage', 'player', 'core'], {
         log,
         otherwise: 'the notices could not be written',
+      });
+      must(process.execPath, ['scripts/bundles/compress.mjs', 'web/dist'], {
+        log,
+        otherwise: 'the application could not be compressed',
       });
     },
   );

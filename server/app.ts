@@ -1,12 +1,10 @@
-import { existsSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
 import { constants } from 'node:zlib';
 import Koa from 'koa';
 import compress from 'koa-compress';
 import helmet from 'koa-helmet';
-import serveStatic from 'koa-static';
 import { mustBeOwn } from './access/own.ts';
 import { limitRequests } from './access/requests.ts';
+import { serveApplication } from './application.ts';
 import { answerErrors, forLog, Refusal } from './errors.ts';
 import type { House } from './house.ts';
 import { routes } from './routes/index.ts';
@@ -14,7 +12,6 @@ import type { Settings } from './settings.ts';
 
 /** Figures, which are most of what is sent, come out as small as with the better ones, in a third of the time. */
 const BROTLI_QUALITY = 2;
-const WEB = fileURLToPath(new URL('../web/dist/', import.meta.url));
 
 /** Answers only to its own name, and takes changes only from its own pages. */
 const ownPagesOnly =
@@ -71,10 +68,8 @@ export function makeApp(house: House): Koa {
   app.use(api.routes()).use(api.allowedMethods());
   app.use(async (context, next) => {
     if (context.path.startsWith('/api/')) throw new Refusal(404, 'not-found', 'There is nothing at this address.');
-    // Every address of the application is one page.
-    if (context.method === 'GET' && !/\.[a-z0-9]+$/i.test(context.path)) context.path = '/index.html';
     await next();
   });
-  if (existsSync(WEB)) app.use(serveStatic(WEB));
+  app.use(serveApplication());
   return app;
 }

@@ -16,6 +16,8 @@ export default defineConfig({
     target: 'es2022',
     chunkSizeWarningLimit: 2000,
     assetsInlineLimit: 0,
+    // The server says by it what each page needs (server/application.ts).
+    manifest: true,
     // Pictures and films without a window have a page of their own.
     rollupOptions: { input: ['index.html', 'film.html'].map((page) => `${import.meta.dirname}/${page}`) },
   },
