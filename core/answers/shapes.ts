@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { effectSchema } from '../document/index.ts';
+import { SCHEMA, type Effect } from '../document/index.ts';
 
 // What the server answers, written once for it and for the page. What an answer has beside is left out.
 
@@ -106,10 +106,20 @@ export const following = z.object({
 });
 /** Where an effect stands: its revision, and the id of the edit that made it. */
 export const standing = z.object({ revision: count, head: z.string() });
+/**
+ * An effect as the server reads it before it answers: it was checked there as a whole. To check it here again would take a tenth
+ * of a second before there is a picture.
+ */
+const checkedEffect = z.custom<Effect>(
+  (given) => typeof given === 'object' && given !== null && 'schema' in given && given.schema === SCHEMA,
+  'this is no effect of this version',
+);
 export const storedEffect = standing.extend({
   id: z.string(),
   projectId: z.string(),
-  document: effectSchema,
+  /** How many particles may live at once in its project. */
+  livingBudget: count,
+  document: checkedEffect,
   siblingOf: effectKin.nullable(),
   siblings: z.array(effectKin),
   following,

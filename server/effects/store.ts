@@ -43,6 +43,15 @@ export async function loadEffect(session: Session, id: string): Promise<StoredEf
   return { ...standing, document: documentFrom(standing.head, text) };
 }
 
+/** How many particles may live at once in a project. */
+export async function budgetOf(session: Session, projectId: string): Promise<number> {
+  const { rows } = await session.query<{ budget: number }>(
+    'select living_budget as budget from projects where id = $1',
+    [projectId],
+  );
+  return rows[0]!.budget;
+}
+
 /** The effect that one keeps what it does not change of, if it does, and those that do so of it. */
 export async function kinOf(
   session: Session,

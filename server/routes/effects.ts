@@ -7,6 +7,7 @@ import {
   addSibling,
   changedSince,
   followingOf,
+  budgetOf,
   followNow,
   keepPicture,
   kinOf,
@@ -78,6 +79,7 @@ export const EFFECTS: readonly Route[] = [
       const stored = await loadEffect(house.database, id);
       context.body = {
         ...stored,
+        livingBudget: await budgetOf(house.database, stored.projectId),
         ...(await kinOf(house.database, id)),
         following,
       } satisfies Answer<'GET /effects/:id'>;

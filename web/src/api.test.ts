@@ -17,6 +17,7 @@ afterEach(() => {
 const STORED = {
   id: 'e',
   projectId: 'p',
+  livingBudget: 1000,
   revision: 3,
   head: 'h',
   document: newEffect('Wick', 7),

@@ -176,7 +176,9 @@ export const api = {
 
   addEffect: (projectId: string, document: Effect) =>
     answerOf('POST /projects/:id/effects', { of: { id: projectId }, body: { document } }),
-  effect: (id: string) => answerOf('GET /effects/:id', { of: { id } }),
+  /** `isAnew`: not as it may have been asked for when the page was loaded. */
+  effect: (id: string, isAnew = false) =>
+    answerOf('GET /effects/:id', { of: { id }, ...(isAnew ? { query: { anew: 1 } } : {}) }),
   deleteEffect: (id: string) => order('DELETE', `/effects/${id}`),
   restoreEffect: (id: string) => order('POST', `/effects/${id}/restore`),
   sendEdits: (id: string, { revision, head }: Standing, edits: readonly Edit[]) =>

@@ -3,6 +3,8 @@ import { theme } from 'ant-design-vue';
 /** The application's look for Ant Design Vue: neutral greys, one accent, thin rules, small and dense. */
 export const THEME = {
   algorithm: theme.darkAlgorithm,
+  // There is one theme: its styles need no name of their own, which takes long to work out.
+  hashed: false,
   token: {
     colorPrimary: '#dfe875',
     colorError: '#f08a5d',

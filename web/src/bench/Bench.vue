@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { freeName, emptyCollection, listed, withItem, type Layer } from '@jinx/core/document';
 import { wholeOf } from '@jinx/core/editing';
-import { Button } from 'ant-design-vue';
+import { Button, Skeleton } from 'ant-design-vue';
 import { computed, onBeforeUnmount, provide, ref, shallowRef, watch, type Ref } from 'vue';
 import type { ToldFinding } from '../engine/checksWorker';
 import { openDoor } from '../engine/door';
@@ -75,7 +75,7 @@ const { judged, judging } = useJudging(
   { isRaw },
   () => stageView.value,
 );
-const { project, isReady, budget, setBudget, showNow } = useOpened(props.id, engine, judged);
+const { project, isReady, parts, budget, setBudget, showNow } = useOpened(props.id, engine, judged);
 watch(judging, showNow);
 const { assets, kit, importing, dropFiles, dropOnLayer, useFromKit } = useAssets(engine, project);
 const rigAssets = computed(() => assets.value.filter(({ kind }) => kind === 'rig'));
@@ -148,6 +148,7 @@ function dropOnChapter(event: DragEvent): void {
     />
     <template v-if="isReady && store.effect">
       <Rail
+        v-if="parts.includes('rail')"
         :assets="rigAssets"
         :kit="kit"
         :is-importing="importing"
@@ -220,7 +221,8 @@ function dropOnChapter(event: DragEvent): void {
               </div>
             </template>
             <template #second>
-              <Rulers v-if="below === 'rulers'" :living="history.living" @drop-files="dropOnLayer" />
+              <Skeleton v-if="!parts.includes('rulers')" class="coming" :title="false" :paragraph="{ rows: 6 }" />
+              <Rulers v-else-if="below === 'rulers'" :living="history.living" @drop-files="dropOnLayer" />
               <LivingTable v-else-if="below === 'living'" data-guide="bench#reading" />
               <OverTime v-else-if="below === 'time'" data-guide="bench#reading" :history="history" :budget="budget" />
               <InWords v-else-if="below === 'words'" data-guide="bench#reading" />
@@ -236,7 +238,10 @@ function dropOnChapter(event: DragEvent): void {
             </template>
           </SplitPair>
         </template>
-        <template #second><Chapters @dragover.prevent @drop.prevent="dropOnChapter" /></template>
+        <template #second>
+          <Chapters v-if="parts.includes('chapters')" @dragover.prevent @drop.prevent="dropOnChapter" />
+          <Skeleton v-else class="coming" :paragraph="{ rows: 8 }" />
+        </template>
       </SplitPair>
     </template>
     <p v-else class="quiet opening">Opening…</p>
@@ -256,6 +261,12 @@ function dropOnChapter(event: DragEvent): void {
 .bench > :first-child,
 .opening {
   grid-column: 1 / -1;
+}
+.bench:not(.alone) > .panes {
+  grid-column: 2;
+}
+.coming {
+  padding: 16px;
 }
 .panes :deep(.splitpanes__pane > *) {
   height: 100%;

@@ -54,7 +54,7 @@ export function useFindings(
   let asked = 0;
   let sentRigs: StageRigs | null = null;
   const restarts = new Restarts();
-  let worker = begin();
+  let worker: Worker | null = null;
   function begin(): Worker {
     const made = new Worker(new URL('../engine/checksWorker.ts', import.meta.url), { type: 'module' });
     made.onmessage = ({ data }: MessageEvent<CheckAnswer>) => {
@@ -71,8 +71,15 @@ export function useFindings(
     return made;
   }
   let timer = 0;
+  /** It takes a core: the first picture goes before. */
+  let [isPictured, isGone] = [false, false];
+  void engine.pictured.then(() => {
+    isPictured = true;
+    look();
+  });
   function look(): void {
-    if (!store.effect) return;
+    if (!store.effect || !isPictured || isGone) return;
+    worker ??= begin();
     const rigs = engine.rigs.value === sentRigs ? null : engine.rigs.value;
     sentRigs = engine.rigs.value;
     worker.postMessage({ id: ++asked, effect: store.effect, observed: observed(), rigs } satisfies CheckOrder);
@@ -87,7 +94,8 @@ export function useFindings(
   );
   onBeforeUnmount(() => {
     window.clearTimeout(timer);
-    worker.terminate();
+    isGone = true;
+    worker?.terminate();
   });
 
   /** Mends what was found, as the effect is now; what is no longer so is left alone. */

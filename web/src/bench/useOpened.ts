@@ -8,7 +8,13 @@ import type { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tell } from '../tell';
-import { PICTURED_SHARE } from '../thumbnails/useThumbnails';
+import { PICTURED_SHARE } from '../thumbnails/pictured';
+
+/** Parts of the bench beside its stage, in the order in which they are made. */
+const PARTS = ['rulers', 'chapters', 'rail'] as const;
+type Part = (typeof PARTS)[number];
+/** They come even where there is no picture after so long. */
+const LATEST_MILLISECONDS = 2500;
 
 /** Opens an effect, and brings it and every edit of it to the engine. */
 export function useOpened(id: string, engine: Engine, judged: (effect: Effect) => Effect) {
@@ -17,15 +23,34 @@ export function useOpened(id: string, engine: Engine, judged: (effect: Effect) =
   const saving = useSavingStore();
   const project = shallowRef<ProjectDetail | null>(null);
   const isReady = ref(false);
+  /** What of the bench is there beside the stage. */
+  const parts = shallowRef<readonly Part[]>([]);
   const budget = ref(DEFAULT_BUDGET);
 
+  async function loadProject(): Promise<void> {
+    try {
+      project.value = await api.project(store.projectId);
+    } catch (error) {
+      tell(error);
+    }
+  }
+  /** The picture has both cores for itself first. Then come the parts, one after the other: the page answers in between. */
+  async function furnish(): Promise<void> {
+    await Promise.race([engine.pictured, new Promise((later) => setTimeout(later, LATEST_MILLISECONDS))]);
+    for (const part of PARTS) {
+      parts.value = [...parts.value, part];
+      await new Promise((later) => setTimeout(later));
+    }
+  }
   async function open(): Promise<void> {
     try {
       const told = await saving.open(id);
-      project.value = await api.project(store.projectId);
-      budget.value = project.value.livingBudget;
+      budget.value = store.livingBudget;
+      const shown = engine.edit(judged(store.effect!), budget.value);
       isReady.value = true;
-      await engine.edit(judged(store.effect!), budget.value);
+      void loadProject();
+      void furnish();
+      await shown;
       const { stretches } = store.effect!;
       if (!window.matchMedia('(prefers-reduced-motion: reduce)').matches) engine.playback.play();
       else engine.playback.seekSheet(stretches, new EffectClock(stretches).length * PICTURED_SHARE);
@@ -69,5 +94,5 @@ export function useOpened(id: string, engine: Engine, judged: (effect: Effect) =
       tell(error);
     }
   }
-  return { project, isReady, budget, setBudget, showNow };
+  return { project, isReady, parts, budget, setBudget, showNow };
 }

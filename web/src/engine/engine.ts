@@ -58,6 +58,9 @@ export class Engine {
   readonly meshes = shallowRef<ReadonlyMap<string, Rig>>(new Map());
   /** Blows and signals that came from outside, as far as they are still told of. */
   readonly outside = shallowRef<Outside>({ strikes: [], signals: [] });
+  #setPictured = (): void => undefined;
+  /** There once the first picture is drawn. */
+  readonly pictured = new Promise<void>((done) => (this.#setPictured = done));
   /** Hears of each edit as it is drawn: its number, and when by the system's clock. */
   onShown: ((edit: number, at: number) => void) | null = null;
   readonly #session: EditSession<Shown>;
@@ -115,8 +118,10 @@ export class Engine {
   #hearStage(message: FromStage): void {
     if (message.kind === 'drawn') this.state.drawMilliseconds = message.drawMilliseconds;
     else if (message.kind === 'tracked') this.tracked.value = message;
-    else if (message.kind === 'shown') this.onShown?.(message.edit, message.at);
-    else if (message.kind === 'lost') this.isLost.value = message.isLost;
+    else if (message.kind === 'shown') {
+      this.#setPictured();
+      this.onShown?.(message.edit, message.at);
+    } else if (message.kind === 'lost') this.isLost.value = message.isLost;
     else if (message.kind === 'failed') this.failure.value = { sentence: message.sentence, isRestarted: false };
   }
 

@@ -25,6 +25,7 @@ beforeEach(() => {
   store.open({
     id: 'x',
     projectId: 'p',
+    livingBudget: 1000,
     revision: 1,
     head: 'h',
     document,

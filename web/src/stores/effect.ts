@@ -48,6 +48,8 @@ export const random32 = (): number => crypto.getRandomValues(new Uint32Array(1))
 export const useEffectStore = defineStore('effect', () => {
   const id = ref('');
   const projectId = ref('');
+  /** How many particles might live at once in the project as the effect was opened. */
+  const livingBudget = ref(0);
   const effect = shallowRef<Effect | null>(null);
   /** The document as it was opened. */
   const opened = shallowRef<Effect | null>(null);
@@ -101,6 +103,7 @@ export const useEffectStore = defineStore('effect', () => {
   function open(stored: StoredEffect): void {
     id.value = stored.id;
     projectId.value = stored.projectId;
+    livingBudget.value = stored.livingBudget;
     effect.value = stored.document;
     opened.value = stored.document;
     kin.value = { siblingOf: stored.siblingOf, siblings: stored.siblings };
@@ -286,6 +289,7 @@ export const useEffectStore = defineStore('effect', () => {
   return {
     id,
     projectId,
+    livingBudget,
     effect,
     opened,
     chosenId,

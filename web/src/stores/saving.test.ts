@@ -43,6 +43,7 @@ async function answer(address: string, { method = 'GET', body = '' } = {}): Prom
       return say(200, {
         id: 'one',
         projectId: 'p',
+        livingBudget: 1000,
         ...server.standing,
         document: server.document,
         ...kin,

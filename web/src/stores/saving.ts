@@ -53,7 +53,8 @@ export const useSavingStore = defineStore('saving', () => {
       const outcome = await sendLeftBehind(unsaved);
       if (outcome) met.push(outcome);
     }
-    const stored = await api.effect(id);
+    // What the page began to ask for was answered before that.
+    const stored = await api.effect(id, left.length > 0);
     before?.stop();
     leftKeepers.delete(id);
     keeper = keeperOf(id, stored);
