@@ -25,7 +25,7 @@ export const THEME = {
     colorTextLightSolid: '#131314',
     borderRadius: 4,
     borderRadiusSM: 3,
-    fontFamily: "'Source Sans 3 Variable', 'Segoe UI', sans-serif",
+    fontFamily: "'Source Sans 3 Variable', system-ui, sans-serif",
     fontSize: 14,
     fontSizeSM: 12.5,
     controlHeight: 28,

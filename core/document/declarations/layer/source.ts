@@ -54,7 +54,7 @@ export const SOURCE_SETTINGS = {
     unit: '°',
     least: 0,
     most: 89,
-    byDefault: 25,
+    byDefault: 18,
     reads: TIMED,
   }),
   'source.stretch': vector(
