@@ -107,7 +107,7 @@ describe('another reading of where births fall', () => {
   });
 
   /** What shapes have by default. */
-  const measures = { length: 1, arc: 1, rise: Math.PI, angle: (25 * Math.PI) / 180, depth: 1, size: [1, 1, 1] };
+  const measures = { length: 1, arc: 1, rise: Math.PI, angle: (18 * Math.PI) / 180, depth: 1, size: [1, 1, 1] };
   it.each(shapeVectors())('on the $region of a $kind has the same places', (given) => {
     const { kind, region, radius, thickness, particles } = given;
     for (const { number, place } of particles) {
