@@ -13,6 +13,8 @@ import { StepTimes } from './values/stepTimes';
 
 /** Milliseconds after an edit until it is looked through. */
 const AFTER = 400;
+/** Milliseconds after the first picture until the rest of the page is made. */
+const FURNISHING = 1500;
 
 /** What is wrong with the effect on the bench, looked through anew, beside the page, once an edit has come to rest; and what mends it. */
 export function useFindings(
@@ -33,10 +35,12 @@ export function useFindings(
   const refused = keptComputed(() => byLayer(engine.state, (count) => count.refused));
   const lost = keptComputed(() => byLayer(engine.state, (count) => count.lost));
 
+  /** Steps that are computed while the page is made take long, which says nothing of the effect. */
+  let isFurnished = false;
   const times = new StepTimes(SLOW_STEP);
   const slow = shallowRef<Record<string, number>>({});
   function note(state: SimulationState): void {
-    if (!state.isPlaying || !state.isExact) return;
+    if (!state.isPlaying || !state.isExact || !isFurnished) return;
     for (const [id, ms] of Object.entries(byLayer(state, ({ milliseconds }) => milliseconds))) times.note(id, ms);
     const now = times.slow();
     if (!equal(now, slow.value)) slow.value = now;
@@ -76,6 +80,7 @@ export function useFindings(
   void engine.pictured.then(() => {
     isPictured = true;
     look();
+    window.setTimeout(() => (isFurnished = true), FURNISHING);
   });
   function look(): void {
     if (!store.effect || !isPictured || isGone) return;
