@@ -90,7 +90,7 @@ const READERS: { readonly [K in keyof Settings]: readonly [variable: string, rea
 };
 
 /** Variables that are read elsewhere: by the commands, the tests and the benchmarks. */
-const ELSEWHERE = /^JINX_(DATABASE_URL|DATABASE_PORT|CLUSTER|ADDRESS|TEST_\w+)$/;
+const ELSEWHERE = /^JINX_(KEEP_ACTIONS|DATABASE_URL|DATABASE_PORT|CLUSTER|ADDRESS|TEST_\w+)$/;
 
 const isLoopback = (host: string): boolean => host === 'localhost' || host === '::1' || /^127\./.test(host);
 

@@ -136,7 +136,7 @@ export class Hand {
     if (!(await offered.isVisible()))
       await this.press('Figures', this.page.getByRole('button', { name: 'Figures', exact: true }));
     await this.press(`put ${name} there`, offered);
-    await expect(clips).toHaveCount(before + 1);
+    await expect(clips).toHaveCount(before + 1, { timeout: 20_000 });
   }
 
   /** Chooses a line of the life sheet. */
