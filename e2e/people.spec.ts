@@ -55,7 +55,7 @@ test('people sign in, see what they have a part in, and work on it by name', asy
   await page.getByLabel('who is to join').fill('Tallow');
   await page.getByRole('button', { name: 'Let them change things here' }).click();
   await expect(members).toContainText('Tallow');
-  await page.getByRole('combobox', { name: 'what Tallow may do' }).press('Enter');
+  await page.getByRole('combobox', { name: 'what Tallow may do' }).press('ArrowDown');
   await page.locator('.ant-select-item-option', { hasText: 'may look' }).click();
 
   await other.reload();

@@ -27,7 +27,7 @@ watch(isOpen, nameIt, { flush: 'post' });
 </script>
 
 <template>
-  <Select ref="select" :open="isOpen" @dropdown-visible-change="isOpen = $event">
+  <Select ref="select" @dropdown-visible-change="isOpen = $event">
     <template v-for="(_, name) in $slots" #[name]="given"><slot :name="name" v-bind="given ?? {}" /></template>
   </Select>
 </template>

@@ -51,7 +51,7 @@ export const sigil: Task = {
     const other = await context.newPage();
     await other.goto(`/projects/${id}`);
     const choosing = other.waitForEvent('filechooser');
-    await other.getByRole('button', { name: 'Bring in a parcel…' }).click();
+    await other.getByRole('button', { name: 'Bring in files…' }).click();
     await (await choosing).setFiles(parcel);
     hand.note('bring in the parcel', 2);
     await other
