@@ -1,10 +1,10 @@
-import type { Answer } from '@jinx/core/answers';
+import type { Answer, ToneChoice } from '@jinx/core/answers';
 import type { Session } from './database.ts';
 import { notFound } from './errors.ts';
 
 /** The tone curve that a project's pictures are shown by, with the text of its table where it is one. */
 export async function toneOf(session: Session, projectId: string): Promise<Answer<'GET /projects/:id/tone'>> {
-  const { rows } = await session.query<{ tone: 'none' | 'neutral' | 'filmic' | 'table'; content: Buffer | null }>(
+  const { rows } = await session.query<{ tone: ToneChoice; content: Buffer | null }>(
     `select tone, content from projects left join project_files on project_id = id and purpose = 'tone'
      and tone = 'table' where id = $1`,
     [projectId],
@@ -16,7 +16,14 @@ export async function toneOf(session: Session, projectId: string): Promise<Answe
   return content ? { kind: tone, text: content.toString('utf8') } : { kind: 'filmic' };
 }
 
-/** Says that the thumbnails of a project's effects show another tone curve: they are made anew, and served until then. */
-export async function outdatePictures(session: Session, projectId: string): Promise<void> {
-  await session.query('update effects set picture_revision = null where project_id = $1', [projectId]);
+/**
+ * Sets the tone curve of a project; with `from`, only where it has that one. Thumbnails of its effects show another curve
+ * then: they are made anew, and the last ones are served until then.
+ */
+export async function setTone(session: Session, projectId: string, to: ToneChoice, from?: ToneChoice): Promise<void> {
+  const { rowCount } = await session.query(
+    'update projects set tone = $2 where id = $1 and ($3::text is null or tone = $3)',
+    [projectId, to, from ?? null],
+  );
+  if (rowCount) await session.query('update effects set picture_revision = null where project_id = $1', [projectId]);
 }

@@ -2,7 +2,7 @@ import { MOST_TONE_LETTERS, readToneTable } from '@jinx/core/formats';
 import { bytesOf, type BodyLimit } from '../body.ts';
 import { inTransaction, type Session } from '../database.ts';
 import { notFound, Refusal } from '../errors.ts';
-import { outdatePictures } from '../tone.ts';
+import { setTone } from '../tone.ts';
 import { nameOf } from './names.ts';
 import type { Asked, Route } from './route.ts';
 
@@ -81,9 +81,7 @@ export const FILES: readonly Route[] = [
              content = excluded.content, kept_at = now()`,
           [id, purpose, name.data, type, bytes],
         );
-        if (purpose !== 'tone') return;
-        await database.query(`update projects set tone = 'table' where id = $1`, [id]);
-        await outdatePictures(database, id);
+        if (purpose === 'tone') await setTone(database, id, 'table');
       });
       context.status = 204;
     },
@@ -97,9 +95,7 @@ export const FILES: readonly Route[] = [
       const { house, id } = asked;
       await inTransaction(house.database, async (database) => {
         await database.query('delete from project_files where project_id = $1 and purpose = $2', [id, purpose]);
-        if (purpose !== 'tone') return;
-        await database.query(`update projects set tone = 'filmic' where id = $1 and tone = 'table'`, [id]);
-        await outdatePictures(database, id);
+        if (purpose === 'tone') await setTone(database, id, 'filmic', 'table');
       });
       asked.context.status = 204;
     },

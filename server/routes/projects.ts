@@ -15,7 +15,7 @@ import { DOCUMENT_BODY, jsonOf } from '../body.ts';
 import { inTransaction } from '../database.ts';
 import { addEffect } from '../effects/index.ts';
 import { begin } from '../kit.ts';
-import { outdatePictures, toneOf } from '../tone.ts';
+import { setTone, toneOf } from '../tone.ts';
 import { searchProject } from '../search.ts';
 import { mustKeepFile } from './files.ts';
 import { nameOf } from './names.ts';
@@ -128,11 +128,11 @@ export const PROJECTS: readonly Route[] = [
       const { name, livingBudget, licence, tone } = await jsonOf(context, projectChange);
       await inTransaction(house.database, async (session) => {
         if (tone === 'table') await mustKeepFile(session, id, 'tone');
-        if (tone) await outdatePictures(session, id);
+        if (tone) await setTone(session, id, tone);
         await session.query(
           `update projects set name = coalesce($2, name), living_budget = coalesce($3, living_budget),
-             licence = coalesce($4, licence), tone = coalesce($5, tone) where id = $1`,
-          [id, name ?? null, livingBudget ?? null, licence ?? null, tone ?? null],
+             licence = coalesce($4, licence) where id = $1`,
+          [id, name ?? null, livingBudget ?? null, licence ?? null],
         );
       });
       context.status = 204;
