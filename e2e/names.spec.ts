@@ -45,6 +45,10 @@ test('a colour of the palette recolours all that use it, and what is made of it 
   await page.getByRole('option', { name: 'to the end' }).click();
   expect(await order()).toEqual([...first.slice(1), first[0]]);
   await page.getByRole('button', { name: 'Undo' }).click();
+  const grip = (name: string) => page.getByRole('button', { name: `Order of ${name}`, exact: true });
+  await grip('Ember').dragTo(grip('Lamp'));
+  expect(await order()).toEqual([first[1], first[0], ...first.slice(2)]);
+  await page.getByRole('button', { name: 'Undo' }).click();
   // A derived colour is turned by its hue: from blue back toward what it was.
   await typeInto(page, 'hue of Marsh light turned by', '-120');
   await goTo(page, 150);

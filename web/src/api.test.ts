@@ -1,4 +1,4 @@
-import { newEffect } from '@jinx/core/document';
+import { newEffect, SCHEMA } from '@jinx/core/document';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { api, ApiError } from './api';
 
@@ -41,6 +41,11 @@ describe('what the server answers', () => {
     expect(error).toBeInstanceOf(ApiError);
     expect((error as ApiError).isOffline).toBe(false);
     expect((error as ApiError).isFinal).toBe(true);
+  });
+
+  it('is refused where an effect is of another version', async () => {
+    answering(200, { ...STORED, document: { ...STORED.document, schema: SCHEMA + 1 } });
+    await expect(api.effect('e')).rejects.toThrow(/at document: this is no effect of this version/);
   });
 
   it('is refused where a document has what no effect has', async () => {

@@ -75,12 +75,12 @@ const { judged, judging } = useJudging(
   { isRaw },
   () => stageView.value,
 );
-const { project, isReady, parts, budget, setBudget, showNow } = useOpened(props.id, engine, judged);
+const { project, isReady, parts, isFurnished, budget, setBudget, showNow } = useOpened(props.id, engine, judged);
 watch(judging, showNow);
 const { assets, kit, importing, dropFiles, dropOnLayer, useFromKit } = useAssets(engine, project);
 const rigAssets = computed(() => assets.value.filter(({ kind }) => kind === 'rig'));
 const history = useHistory(engine);
-const { found, mend } = useFindings(engine, budget);
+const { found, mend } = useFindings(engine, budget, isFurnished);
 const other = provideOther();
 
 const stageView = ref<InstanceType<typeof StageView>>();

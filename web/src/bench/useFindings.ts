@@ -13,13 +13,13 @@ import { StepTimes } from './values/stepTimes';
 
 /** Milliseconds after an edit until it is looked through. */
 const AFTER = 400;
-/** Milliseconds after the first picture until the rest of the page is made. */
-const FURNISHING = 1500;
 
 /** What is wrong with the effect on the bench, looked through anew, beside the page, once an edit has come to rest; and what mends it. */
 export function useFindings(
   engine: Engine,
   budget: Ref<number>,
+  /** Whether the page is made: before, checks would take its core, and steps take long, which says nothing of the effect. */
+  isFurnished: Readonly<Ref<boolean>>,
 ): { found: Ref<readonly ToldFinding[]>; mend: (finding: ToldFinding) => void } {
   const store = useEffectStore();
   const found = shallowRef<readonly ToldFinding[]>([]);
@@ -35,12 +35,10 @@ export function useFindings(
   const refused = keptComputed(() => byLayer(engine.state, (count) => count.refused));
   const lost = keptComputed(() => byLayer(engine.state, (count) => count.lost));
 
-  /** Steps that are computed while the page is made take long, which says nothing of the effect. */
-  let isFurnished = false;
   const times = new StepTimes(SLOW_STEP);
   const slow = shallowRef<Record<string, number>>({});
   function note(state: SimulationState): void {
-    if (!state.isPlaying || !state.isExact || !isFurnished) return;
+    if (!state.isPlaying || !state.isExact || !isFurnished.value) return;
     for (const [id, ms] of Object.entries(byLayer(state, ({ milliseconds }) => milliseconds))) times.note(id, ms);
     const now = times.slow();
     if (!equal(now, slow.value)) slow.value = now;
@@ -75,22 +73,15 @@ export function useFindings(
     return made;
   }
   let timer = 0;
-  /** It takes a core: the first picture goes before. */
-  let [isPictured, isGone] = [false, false];
-  void engine.pictured.then(() => {
-    isPictured = true;
-    look();
-    window.setTimeout(() => (isFurnished = true), FURNISHING);
-  });
   function look(): void {
-    if (!store.effect || !isPictured || isGone) return;
+    if (!store.effect || !isFurnished.value) return;
     worker ??= begin();
     const rigs = engine.rigs.value === sentRigs ? null : engine.rigs.value;
     sentRigs = engine.rigs.value;
     worker.postMessage({ id: ++asked, effect: store.effect, observed: observed(), rigs } satisfies CheckOrder);
   }
   watch(
-    [() => store.effect, engine.rigs, engine.assets.missing, refused, lost, slow, budget],
+    [() => store.effect, isFurnished, engine.rigs, engine.assets.missing, refused, lost, slow, budget],
     () => {
       window.clearTimeout(timer);
       timer = window.setTimeout(look, AFTER);
@@ -99,7 +90,6 @@ export function useFindings(
   );
   onBeforeUnmount(() => {
     window.clearTimeout(timer);
-    isGone = true;
     worker?.terminate();
   });
 

@@ -1,12 +1,14 @@
 import type { Effect } from '@jinx/core/document';
-import { DEFAULT_BUDGET, EffectClock } from '@jinx/core/simulation';
+import { EffectClock } from '@jinx/core/simulation';
 import { message } from 'ant-design-vue';
+import { storeToRefs } from 'pinia';
 import { onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, ApiError, type ProjectDetail } from '../api';
 import type { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
+import { wantsLessMotion } from '../motion';
 import { tell } from '../tell';
 import { PICTURED_SHARE } from '../thumbnails/pictured';
 
@@ -25,7 +27,9 @@ export function useOpened(id: string, engine: Engine, judged: (effect: Effect) =
   const isReady = ref(false);
   /** What of the bench is there beside the stage. */
   const parts = shallowRef<readonly Part[]>([]);
-  const budget = ref(DEFAULT_BUDGET);
+  /** Whether all of them are. */
+  const isFurnished = ref(false);
+  const { livingBudget: budget } = storeToRefs(store);
 
   async function loadProject(): Promise<void> {
     try {
@@ -41,18 +45,18 @@ export function useOpened(id: string, engine: Engine, judged: (effect: Effect) =
       parts.value = [...parts.value, part];
       await new Promise((later) => setTimeout(later));
     }
+    isFurnished.value = true;
   }
   async function open(): Promise<void> {
     try {
       const told = await saving.open(id);
-      budget.value = store.livingBudget;
       const shown = engine.edit(judged(store.effect!), budget.value);
       isReady.value = true;
       void loadProject();
       void furnish();
       await shown;
       const { stretches } = store.effect!;
-      if (!window.matchMedia('(prefers-reduced-motion: reduce)').matches) engine.playback.play();
+      if (!wantsLessMotion()) engine.playback.play();
       else engine.playback.seekSheet(stretches, new EffectClock(stretches).length * PICTURED_SHARE);
       if (told) void message.info(told, 6);
     } catch (error) {
@@ -94,5 +98,5 @@ export function useOpened(id: string, engine: Engine, judged: (effect: Effect) =
       tell(error);
     }
   }
-  return { project, isReady, parts, budget, setBudget, showNow };
+  return { project, isReady, parts, isFurnished, budget, setBudget, showNow };
 }

@@ -48,7 +48,7 @@ export const random32 = (): number => crypto.getRandomValues(new Uint32Array(1))
 export const useEffectStore = defineStore('effect', () => {
   const id = ref('');
   const projectId = ref('');
-  /** How many particles might live at once in the project as the effect was opened. */
+  /** How many particles may live at once in its project. */
   const livingBudget = ref(0);
   const effect = shallowRef<Effect | null>(null);
   /** The document as it was opened. */

@@ -2,7 +2,7 @@
 import type { Collection, Id } from '@jinx/core/document';
 import { computed } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
-import { DRAG_MILLISECONDS } from './dragging';
+import { dragMilliseconds } from './dragging';
 
 /** What stands in a collection, one below the other: each is dragged to another place by its `DragGrip`. */
 const props = defineProps<{ all: Collection<T>; tag?: 'div' | 'ol' }>();
@@ -16,7 +16,7 @@ const order = computed({ get: () => [...props.all.order], set: (ids) => emit('or
     :tag="tag ?? 'div'"
     handle=".drag-grip"
     ghost-class="dragged"
-    :animation="DRAG_MILLISECONDS"
+    :animation="dragMilliseconds()"
   >
     <slot></slot>
   </VueDraggable>

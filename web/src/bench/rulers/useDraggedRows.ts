@@ -1,7 +1,7 @@
 import { computed, ref, type Ref } from 'vue';
 import { useDraggable } from 'vue-draggable-plus';
 import { useEffectStore } from '../../stores/effect';
-import { DRAG_MILLISECONDS } from '../chips/dragging';
+import { dragMilliseconds } from '../chips/dragging';
 import type { Row } from './rows';
 import type { LayerActs } from './useLayerActs';
 
@@ -37,7 +37,7 @@ export function useDraggedRows(
     handle: '.head-cell',
     draggable: '.row',
     ghostClass: 'dragged',
-    animation: DRAG_MILLISECONDS,
+    animation: dragMilliseconds(),
     onStart({ item }) {
       dragged.value = rowOf(item.dataset['row']) ?? null;
       [beside, below] = [undefined, item.nextSibling];
