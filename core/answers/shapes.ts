@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../zod/index.ts';
 import { SCHEMA, type Effect } from '../document/index.ts';
 
 // What the server answers, written once for it and for the page. What an answer has beside is left out.

@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../zod/index.ts';
 import { partsOfCollection, type Collection, type Id } from '../settings/index.ts';
 import { isFields } from './diff.ts';
 import { DocumentError } from './errors.ts';

@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../zod/index.ts';
 import { activeBursts, type Effect, hasFrom, listed, refsTo, SCHEMA, tierName, TIERS } from '../document/index.ts';
 import type { Reached } from '../simulation/index.ts';
 import { SIMULATION } from '../simulation/index.ts';

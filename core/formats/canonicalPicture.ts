@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../zod/index.ts';
 import type { Texture } from '../geometry/index.ts';
 import { readContainer, writeContainer } from './container.ts';
 import { FormatError } from './errors.ts';

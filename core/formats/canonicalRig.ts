@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../zod/index.ts';
 import type { Rig } from '../geometry/index.ts';
 import { readContainer, writeContainer, type NamedArrays } from './container.ts';
 import { FormatError } from './errors.ts';

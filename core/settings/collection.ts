@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../zod/index.ts';
 
 /**
  * Ids are short, lower-case and meaningless; names are for people and may change. What every object has by that name, as

@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../zod/index.ts';
 import type { Collection } from './collection.ts';
 import { ref } from './refs.ts';
 import { hexSchema, itemName } from './setting.ts';

@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../zod/index.ts';
 import { idSchema } from './collection.ts';
 
 /** Tables of a document whose items are referred to by their ids. */

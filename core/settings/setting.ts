@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../zod/index.ts';
 import { collectionSchema } from './collection.ts';
 import { isPlainText } from './plainText.ts';
 import { ref } from './refs.ts';

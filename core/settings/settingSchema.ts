@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../zod/index.ts';
 import type { Declaration, SettingsOf } from './declaration.ts';
 import { COMBINES } from './declaration.ts';
 import {

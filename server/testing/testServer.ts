@@ -86,8 +86,8 @@ export class TestServer {
     const text = await answer.text();
     const read = text ? JSON.parse(text) : null;
     // Every answer is what the page can read.
-    const route = answer.ok ? routeOf(method, path) : null;
-    if (route) readAnswer(route, read);
+    const route = answer.ok ? await routeOf(method, path) : null;
+    if (route) await readAnswer(route, read);
     return { status: answer.status, body: read };
   }
 

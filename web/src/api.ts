@@ -127,9 +127,9 @@ async function answerOf<R extends AnswerRoute>(
   return read(route, answer.status, await answer.json().catch(() => undefined));
 }
 
-function read<R extends AnswerRoute>(route: R, status: number, answer: unknown): Answer<R> {
+async function read<R extends AnswerRoute>(route: R, status: number, answer: unknown): Promise<Answer<R>> {
   try {
-    return readAnswer(route, answer);
+    return await readAnswer(route, answer);
   } catch (error) {
     throw new ApiError(
       status,

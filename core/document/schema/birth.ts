@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../../zod/index.ts';
 import { ref, type RefRule } from '../../settings/index.ts';
 
 /** Births at one instant: `count` to `most` of them, `at` seconds after the start of a stretch, or after a signal; and again if wanted. */

@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../../zod/index.ts';
 import { asset, assetHash, itemName, vectorSchema } from '../../settings/index.ts';
 
 export const measureSchema = z.strictObject({

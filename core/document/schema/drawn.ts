@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../../zod/index.ts';
 import { asset, collectionSchema, itemName, ref, settingsSchema } from '../../settings/index.ts';
 import { DRAWN_SETTINGS, RIBBON_SETTINGS } from '../declarations/index.ts';
 import { placeSchema } from './place.ts';

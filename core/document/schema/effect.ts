@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../../zod/index.ts';
 import {
   collectionSchema,
   itemName,
@@ -14,8 +14,7 @@ import { channelSchema, layerSchema, MOST_CHANNELS } from './layer.ts';
 import { dialSchema, measureSchema, signalSchema, stretchesSchema } from './dial.ts';
 import { qualitySchema } from './quality.ts';
 import { stageSchema } from './stage.ts';
-
-export const SCHEMA = 10;
+import { SCHEMA } from './version.ts';
 
 const grouped = {
   name: itemName,

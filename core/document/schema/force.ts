@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../../zod/index.ts';
 import { ref, settingsSchema } from '../../settings/index.ts';
 import { FORCE_KINDS, FORCE_SETTINGS, type ForceKind } from '../declarations/index.ts';
 import { placeSchema } from './place.ts';

@@ -10,3 +10,4 @@ export * from './quality.ts';
 export * from './source.ts';
 export * from './stage.ts';
 export * from './surface.ts';
+export * from './version.ts';

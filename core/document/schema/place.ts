@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../../zod/index.ts';
 import { collectionSchema, ref, vectorSchema } from '../../settings/index.ts';
 
 /** A place at one moment of the time sheet; from it on the way to the next is eased, straight, or a step. */

@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../../zod/index.ts';
 import { collectionSchema, vectorSchema } from '../../settings/index.ts';
 
 /** Quality tiers, the least first. */

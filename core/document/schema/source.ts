@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../../zod/index.ts';
 import { SHAPE_KINDS, type ShapeKind } from '../../simulation/shapes/index.ts';
 import { collectionSchema, emptyCollection, ref, vectorSchema } from '../../settings/index.ts';
 import { onEffect, placeSchema, type Place } from './place.ts';

@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../../zod/index.ts';
 import { asset, itemName, ref, settingsSchema } from '../../settings/index.ts';
 import { FRONT_SETTINGS, SURFACE_SETTINGS } from '../declarations/index.ts';
 import { placeSchema } from './place.ts';

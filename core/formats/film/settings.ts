@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../../zod/index.ts';
 import { cameraSchema, tierName, type Effect } from '../../document/index.ts';
 import { EffectClock } from '../../simulation/index.ts';
 

@@ -1,4 +1,4 @@
-import * as z from 'zod';
+import * as z from '../../zod/index.ts';
 import { isFields, isPlainText, readJson } from '../../document/index.ts';
 import { FormatError } from '../errors.ts';
 import { textIn } from './text.ts';

@@ -1,0 +1,2 @@
+/** The version of the document. */
+export const SCHEMA = 10;
