@@ -10,30 +10,32 @@ import { FIRST_VIEW, type View as Camera } from '@jinx/player/scene';
 import { useEffectStore } from '../stores/effect';
 import { BELOW, ENGINE, LAYER_ACTS, TOOL, type Below, type Tool } from './bench';
 import BenchTop from './BenchTop.vue';
-import Chapters from './Chapters.vue';
+import {
+  BenchTour,
+  Chapters,
+  ClashNotice,
+  Compared,
+  ContactSheet,
+  History,
+  InWords,
+  LivingTable,
+  OtherStage,
+  OverTime,
+  Rail,
+  Reference,
+  Rulers,
+  Tray,
+} from './late';
 import { provideCommands } from './commands/registry';
 import { useKeys } from './commands/useKeys';
-import Compared from './compare/Compared.vue';
-import ContactSheet from './compare/ContactSheet.vue';
 import { provideOther } from './compare/other';
-import OtherStage from './compare/OtherStage.vue';
-import Reference from './compare/Reference.vue';
-import ClashNotice from './history/ClashNotice.vue';
-import History from './history/History.vue';
-import Tray from './history/Tray.vue';
 import { useOthers } from './history/useOthers';
 import { useFindings } from './useFindings';
 import { useHistory } from './stage/livingHistory';
-import InWords from './reading/InWords.vue';
-import LivingTable from './reading/LivingTable.vue';
-import OverTime from './reading/OverTime.vue';
 import { provideProbe } from './reading/probe';
 import StatusLine from './stage/StatusLine.vue';
 import SplitPair from './panes/SplitPair.vue';
 import { usePanes } from './panes/usePanes';
-import BenchTour from '../guide/tour/BenchTour.vue';
-import Rail from './rail/Rail.vue';
-import Rulers from './Rulers.vue';
 import { useClipboard } from './rulers/useClipboard';
 import { useLayerActs } from './rulers/useLayerActs';
 import { useLayerCommands } from './commands/useLayerCommands';
@@ -245,8 +247,10 @@ function dropOnChapter(event: DragEvent): void {
       </SplitPair>
     </template>
     <p v-else class="quiet opening">Opening…</p>
-    <BenchTour />
-    <ClashNotice />
+    <template v-if="isFurnished">
+      <BenchTour />
+      <ClashNotice />
+    </template>
   </div>
 </template>
 

@@ -2,8 +2,6 @@
 import { HistoryOutlined, InboxOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons-vue';
 import { Button, message } from 'ant-design-vue';
 import { inject, ref } from 'vue';
-import FilmDialog from '../film/FilmDialog.vue';
-import HandOver from '../parcels/HandOver.vue';
 import type { View } from '@jinx/player/scene';
 import type { EffectSummary, Present } from '../api';
 import type { ToldFinding } from '../engine/checksWorker';
@@ -16,6 +14,7 @@ import { injectCommands, useCommands } from './commands/registry';
 import { ENGINE, type Below } from './bench';
 import Box from './box/Box.vue';
 import MenuButton from './chips/MenuButton.vue';
+import { FilmDialog, HandOver } from './late';
 import KeysList from './KeysList.vue';
 import { useSavingWords } from './savingWords';
 import TextField from './chips/TextField.vue';

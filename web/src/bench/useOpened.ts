@@ -8,8 +8,10 @@ import { api, ApiError, type ProjectDetail } from '../api';
 import type { Engine } from '../engine/engine';
 import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
+import { tellMade } from '../made';
 import { wantsLessMotion } from '../motion';
 import { tell } from '../tell';
+import { loadPanels } from './late';
 import { PICTURED_SHARE } from '../thumbnails/pictured';
 
 /** Parts of the bench beside its stage, in the order in which they are made. */
@@ -17,6 +19,12 @@ const PARTS = ['rulers', 'chapters', 'rail'] as const;
 type Part = (typeof PARTS)[number];
 /** They come even where there is no picture after so long. */
 const LATEST_MILLISECONDS = 2500;
+/** The page waits so long for what its effect shows, which it shows without it then. */
+const ASSETS_MILLISECONDS = 300;
+const after = (milliseconds: number) => new Promise<void>((later) => setTimeout(later, milliseconds));
+
+const NO_PANELS =
+  'The rest of the bench could not be loaded: the server does not answer. Load the page again; nothing of your work is lost.';
 
 /** Opens an effect, and brings it and every edit of it to the engine. */
 export function useOpened(id: string, engine: Engine, judged: (effect: Effect) => Effect) {
@@ -38,23 +46,35 @@ export function useOpened(id: string, engine: Engine, judged: (effect: Effect) =
       tell(error);
     }
   }
-  /** The picture has both cores for itself first. Then come the parts, one after the other: the page answers in between. */
+  /** The first picture has both cores for itself: playing and all else wait for it. */
+  const pictured = () => Promise.race([engine.pictured, after(LATEST_MILLISECONDS)]);
+  /** The panels come one after the other: the page answers in between. */
   async function furnish(): Promise<void> {
-    await Promise.race([engine.pictured, new Promise((later) => setTimeout(later, LATEST_MILLISECONDS))]);
+    await pictured();
+    try {
+      await loadPanels();
+    } catch {
+      tell(new Error(NO_PANELS));
+      return;
+    }
     for (const part of PARTS) {
       parts.value = [...parts.value, part];
-      await new Promise((later) => setTimeout(later));
+      await after(0);
     }
     isFurnished.value = true;
+    tellMade();
   }
   async function open(): Promise<void> {
     try {
       const told = await saving.open(id);
       const shown = engine.edit(judged(store.effect!), budget.value);
+      // To make the page takes as long as to compute and to draw what is on it: they go on side by side.
+      await Promise.race([shown, after(ASSETS_MILLISECONDS)]);
       isReady.value = true;
       void loadProject();
       void furnish();
       await shown;
+      await pictured();
       const { stretches } = store.effect!;
       if (!wantsLessMotion()) engine.playback.play();
       else engine.playback.seekSheet(stretches, new EffectClock(stretches).length * PICTURED_SHARE);
