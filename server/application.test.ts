@@ -17,8 +17,16 @@ const MANIFEST = {
     imports: ['_shared.js', 'index.html'],
   },
   '_shared.js': { file: 'assets/shared-1.js', imports: ['index.html'] },
-  'index.html': { file: 'assets/index-1.js', imports: ['_shared.js'] },
+  'index.html': { file: 'assets/index-1.js', css: ['assets/index-1.css'] },
+  'src/application.ts': { file: 'assets/application-1.js', imports: ['_shared.js', 'index.html'] },
 };
+
+const APPLICATION = [
+  '</assets/index-1.js>; rel=modulepreload',
+  '</assets/index-1.css>; rel=preload; as=style',
+  '</assets/application-1.js>; rel=modulepreload',
+  '</assets/shared-1.js>; rel=modulepreload',
+];
 
 describe('the application as it is served', () => {
   const web = mkdtempSync(path.join(tmpdir(), 'jinx-web-'));
@@ -39,20 +47,21 @@ describe('the application as it is served', () => {
     rmSync(web, { recursive: true, force: true });
   });
 
-  it('says with each page what it will ask for, each once', async () => {
+  it('says with each page what it will ask for, each once and first what runs first', async () => {
     const home = await fetch(`${address}/`);
     expect(await home.text()).toContain('<title>Jinx</title>');
     expect(home.headers.get('link')).toBe(
       [
         '</api/projects>; rel=preload; as=fetch; crossorigin',
+        ...APPLICATION,
         '</assets/Home-1.js>; rel=modulepreload',
         '</assets/Home-1.css>; rel=preload; as=style',
-        '</assets/shared-1.js>; rel=modulepreload',
-        '</assets/index-1.js>; rel=modulepreload',
       ].join(', '),
     );
     const effect = await fetch(`${address}/effects/4f-2`);
-    expect(effect.headers.get('link')).toBe('</api/effects/4f-2>; rel=preload; as=fetch; crossorigin');
+    expect(effect.headers.get('link')).toBe(
+      ['</api/effects/4f-2>; rel=preload; as=fetch; crossorigin', ...APPLICATION].join(', '),
+    );
     expect((await fetch(`${address}/sign-in`)).headers.get('link')).toBeNull();
   });
 

@@ -53,7 +53,11 @@ export function serveApplication(web = WEB): Koa.Middleware {
   });
   const told = path.join(web, '.vite/manifest.json');
   const manifest = existsSync(told) ? manifestSchema.parse(JSON.parse(readFileSync(told, 'utf8'))) : {};
-  const links = VIEWS.map(({ shows }) => [...needsOf(manifest, shows)].map(linkTo));
+  const links = VIEWS.map(({ shows }) => {
+    const known = new Set<string>();
+    for (const source of ['index.html', 'src/application.ts', shows]) needsOf(manifest, source, known);
+    return [...known].map(linkTo);
+  });
   return (context, next) => {
     // What names no file is an address of the application.
     if (context.method === 'GET' && !/\.[a-z0-9]+$/i.test(context.path)) {

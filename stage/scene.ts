@@ -5,6 +5,8 @@ import type { FromStage, StageQuestion, ToStage } from './protocol.ts';
 import { Stage } from './stage.ts';
 
 const MEASURE_EVERY_MILLISECONDS = 400;
+/** The first document is waited for no longer than so. */
+const FIRST_MILLISECONDS = 1500;
 
 type Start = Extract<ToStage, { kind: 'start' }>;
 type Order = Exclude<ToStage, Start>;
@@ -31,6 +33,11 @@ export class Scene {
   #hasFailed = false;
   #measuredAt = 0;
   #shownEdit = 0;
+  #hasDrawn = false;
+  /** Whether it has the size that it has on the page. */
+  #isPlaced = false;
+  /** When its first document was told. */
+  #toldAt = Infinity;
 
   constructor(isMain: boolean, tell: TellPage) {
     this.isMain = isMain;
@@ -63,6 +70,7 @@ export class Scene {
       this.#tell({ kind: 'failed', sentence }),
     );
     if (!this.isMain && canvas) this.#shown = canvas.getContext('bitmaprenderer');
+    this.#isPlaced = width > 0;
     this.#stage.take({ kind: 'size', width, height });
     this.#advance();
   }
@@ -98,7 +106,11 @@ export class Scene {
 
   #do(order: Exclude<Order, StageQuestion>, stage: Stage): void {
     stage.take(order);
-    if (order.kind === 'edited') this.#pace.edited(performance.now());
+    if (order.kind === 'size') this.#isPlaced = true;
+    if (order.kind === 'edited') {
+      this.#pace.edited(performance.now());
+      if (this.#toldAt === Infinity) this.#toldAt = performance.now();
+    }
     if (order.kind !== 'pace') return;
     this.#changePace(stage, () => (this.#pace.isPlaying = order.isPlaying));
   }
@@ -134,10 +146,18 @@ export class Scene {
   hasNewEdit(now: number): boolean {
     return this.#stage?.hasNewEdit(now) ?? false;
   }
+  /**
+   * Whether it waits for its place on the page, or for its first document. It is drawn once before, which makes what it is
+   * drawn with; more pictures would only hold the first back that is seen.
+   */
+  #awaitsFirst(now: number): boolean {
+    if (!this.isMain || this.#shownEdit > 0 || !this.#hasDrawn) return false;
+    return !this.#isPlaced || (!this.hasNewEdit(now) && now - this.#toldAt < FIRST_MILLISECONDS);
+  }
   /** Draws, if it is due. Returns whether anything was drawn. */
   turn(now: number): boolean {
     const isSeen = this.isMain || this.#shown !== null;
-    if (!this.#stage || !isSeen || this.#isAnswering || this.#isShowing) return false;
+    if (!this.#stage || !isSeen || this.#isAnswering || this.#isShowing || this.#awaitsFirst(now)) return false;
     return this.#pace.isDue(now) || this.hasNewEdit(now) ? this.#draw() : false;
   }
 
@@ -148,6 +168,7 @@ export class Scene {
     const start = performance.now();
     const drawn = stage.draw(start);
     if (!drawn) return false;
+    this.#hasDrawn = true;
     pace.drawn(start);
     if (this.#shown) this.#showing = this.#show(stage, this.#shown);
     if (drawn.edit > this.#shownEdit) {

@@ -1,11 +1,8 @@
 import '@fontsource-variable/source-sans-3';
 import 'ant-design-vue/dist/reset.css';
 import './styles.css';
-import { createPinia } from 'pinia';
-import { createApp } from 'vue';
-import App from './App.vue';
-import { enterWindow } from './keeping/thisWindow';
-import { router } from './router';
+import { beginEarly } from './engine/early';
 
-enterWindow();
-createApp(App).use(createPinia()).use(router).mount('#app');
+// It is small, and runs before all else is loaded: what an effect's page waits for longest begins here.
+if (location.pathname.startsWith('/effects/')) beginEarly();
+void import('./application');

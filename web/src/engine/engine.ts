@@ -11,7 +11,7 @@ import { Playback } from './playback';
 import { Restarts } from './restarts';
 import { EditSession } from './session';
 import { SimulationClient } from './simulationClient';
-import { SharedByPage } from './shared';
+import { begunSources, SharedByPage } from './shared';
 import { StageClient } from './stageClient';
 
 /** How often assets that could not be had are asked for again. */
@@ -75,7 +75,7 @@ export class Engine {
   #told: (Omit<Shown, 'transition'> & { edit: number; loaded: string }) | null = null;
 
   /** Another one may be there beside the main one, whose picture goes first. */
-  constructor(shared = new SharedByPage(), isMain = true) {
+  constructor(shared = new SharedByPage(begunSources()), isMain = true) {
     this.shared = shared;
     this.assets = new EngineAssets(shared);
     this.#unlisten = shared.listenForLate(() => this.#session.again());

@@ -4,6 +4,7 @@ import type { StagePicture } from '@jinx/stage';
 import { api, ApiError } from '../api';
 import { AssetCache } from './assets';
 import { StageHub } from './stageHub';
+import { takeBegun } from './early';
 import { BROWSER_THREADS, type Threads } from './threads';
 
 /** Where threads and assets come from: the browser and the server, unless a test says otherwise. */
@@ -11,8 +12,12 @@ export interface EngineSources {
   readonly threads: Threads;
   /** The canonical bytes of an asset. */
   readonly asset: (hash: string) => Promise<Uint8Array>;
+  /** The stage's worker, where it has begun. */
+  readonly stages?: StageHub;
 }
 const BROWSER_SOURCES: EngineSources = { threads: BROWSER_THREADS, asset: (hash) => api.asset(hash) };
+/** The same, of which part may have begun. */
+export const begunSources = (): EngineSources => ({ ...BROWSER_SOURCES, ...takeBegun() });
 
 const isFinal = (error: unknown): boolean => !(error instanceof ApiError) || error.isFinal;
 
@@ -27,9 +32,9 @@ export class SharedByPage {
   readonly pictures: AssetCache<StagePicture>;
   readonly #lateListeners = new Set<() => void>();
 
-  constructor({ threads, asset }: EngineSources = BROWSER_SOURCES) {
+  constructor({ threads, asset, stages }: EngineSources = BROWSER_SOURCES) {
     this.threads = threads;
-    this.stages = new StageHub(() => threads.stage());
+    this.stages = stages ?? new StageHub(() => threads.stage());
     const onLate = () => this.#lateListeners.forEach((heard) => heard());
     this.rigs = new AssetCache({ fetch: async (hash) => readRig(await asset(hash)), isFinal, onLate });
     this.pictures = new AssetCache({

@@ -2,7 +2,8 @@ import type { View } from '@jinx/player/scene';
 import type { FromStage, Guide, ParticlePicturesAsked, StageView, ToStage } from '@jinx/stage';
 import { Calls } from './calls';
 import type { Instant } from './instantClient';
-import { reasonOf, type Thread } from './threads';
+import type { SceneThread } from './stageHub';
+import { reasonOf } from './threads';
 
 /** Orders that are done with once they are carried out: all others say how the stage is from then on. */
 const PASSING: ReadonlySet<ToStage['kind']> = new Set<ToStage['kind']>([
@@ -29,22 +30,22 @@ interface Heard {
 
 /** The stage's worker: what is asked of it, and all it was told that still holds, so that another can take its place. */
 export class StageClient {
-  readonly #make: () => Thread;
+  readonly #make: () => SceneThread;
   readonly #heard: Heard;
   readonly #standing = new Map<ToStage['kind'], ToStage>();
-  #worker: Thread;
+  #worker: SceneThread;
   /** Counts what was told that changes the picture. */
   changes = 0;
   readonly #calls = new Calls<ToStage, FromStage>((order, transfer) => this.send(order, transfer));
   #guides: [guides: Guide[], isShown: boolean] = [[], false];
 
-  constructor(make: () => Thread, heard: Heard) {
+  constructor(make: () => SceneThread, heard: Heard) {
     this.#make = make;
     this.#heard = heard;
     this.#worker = this.#begin();
   }
 
-  #begin(): Thread {
+  #begin(): SceneThread {
     const worker = this.#make();
     worker.onmessage = ({ data }: MessageEvent<FromStage>) => {
       if (!this.#calls.hear(data)) this.#heard.message(data);
@@ -74,6 +75,10 @@ export class StageClient {
     for (const order of this.#standing.values()) this.#worker.postMessage(order, []);
   }
 
+  /** What it draws on already; null where it has to be given a canvas. */
+  get canvas(): HTMLCanvasElement | null {
+    return this.#worker.canvas;
+  }
   /** Draws on a canvas from now on; without one, only the pictures that are asked for. */
   start(canvas: HTMLCanvasElement | null, width: number, height: number): void {
     const offscreen = canvas?.transferControlToOffscreen() ?? null;

@@ -14,7 +14,7 @@ function setUp() {
     thread.onerror = () => void ended.push(name);
     return thread;
   };
-  return { workers, open, ended };
+  return { workers, hub, open, ended };
 }
 const settled = () => new Promise((resolve) => setTimeout(resolve, 0));
 
@@ -67,6 +67,30 @@ describe('the one worker of the stage', () => {
     await settled();
     expect(ended).toEqual([]);
     expect(workers).toHaveLength(1);
+  });
+
+  it('begins with a canvas before the main scene is opened, which then has it', () => {
+    const { workers, hub } = setUp();
+    const canvas = { transferControlToOffscreen: () => 'offscreen' } as unknown as HTMLCanvasElement;
+    hub.prepare(canvas);
+    expect(workers[0]!.kinds()).toEqual(['open', 'start']);
+    const main = hub.open(true);
+    expect(main.canvas).toBe(canvas);
+    expect(hub.open(false).canvas).toBeNull();
+    const heard: unknown[] = [];
+    main.onmessage = ({ data }) => heard.push(data);
+    workers[0]!.say({ scene: 1, message: 'seen' });
+    expect(heard).toEqual(['seen']);
+    expect(workers).toHaveLength(1);
+  });
+
+  it('begins anew where what was prepared cannot draw, so that the page hears of it', () => {
+    const { workers, hub } = setUp();
+    hub.prepare({ transferControlToOffscreen: () => 'offscreen' } as unknown as HTMLCanvasElement);
+    workers[0]!.say({ scene: 1, message: { kind: 'failed', sentence: 'No graphics.' } });
+    expect(workers[0]!.isEnded).toBe(true);
+    expect(hub.open(true).canvas).toBeNull();
+    expect(workers).toHaveLength(2);
   });
 
   it('lets the main scene hear first that the worker has failed', async () => {

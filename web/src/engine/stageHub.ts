@@ -1,8 +1,14 @@
-import type { FromStageWorker, ToStage, ToStageWorker } from '@jinx/stage';
+import type { FromStage, FromStageWorker, ToStage, ToStageWorker } from '@jinx/stage';
 import type { Thread } from './threads';
 
+/** A scene's thread, as far as its client can tell. */
+export interface SceneThread extends Thread {
+  /** What it draws on already; null where its client gives it a canvas. */
+  readonly canvas: HTMLCanvasElement | null;
+}
+
 interface OpenScene {
-  readonly thread: Thread;
+  readonly thread: SceneThread;
   readonly isMain: boolean;
 }
 
@@ -15,16 +21,36 @@ export class StageHub {
   readonly #scenes = new Map<number, OpenScene>();
   #worker: Thread | null = null;
   #next = 1;
+  /** The main scene while nobody has asked for it. */
+  #prepared: SceneThread | null = null;
 
   constructor(make: () => Thread) {
     this.#make = make;
   }
 
+  /** Begins with the graphics of a canvas before anybody opens the main scene. */
+  prepare(canvas: HTMLCanvasElement): void {
+    const thread = this.#open(true, canvas);
+    // Nothing is told before it is asked but that it cannot draw: then the page begins anew, and hears of it.
+    thread.onmessage = ({ data }: MessageEvent<FromStage>) => {
+      if (data.kind === 'failed' || data.kind === 'lost') thread.terminate();
+    };
+    const offscreen = canvas.transferControlToOffscreen();
+    thread.postMessage({ kind: 'start', canvas: offscreen, width: 0, height: 0 } satisfies ToStage, [offscreen]);
+    this.#prepared = thread;
+  }
+
   /** Opens a scene. At most one that is open is the main one, and it is opened before the others. */
-  open(isMain: boolean): Thread {
+  open(isMain: boolean): SceneThread {
+    const prepared = isMain ? this.#prepared : null;
+    if (isMain) this.#prepared = null;
+    return prepared ?? this.#open(isMain, null);
+  }
+  #open(isMain: boolean, canvas: HTMLCanvasElement | null): SceneThread {
     const worker = (this.#worker ??= this.#begin());
     const scene = this.#next++;
-    const thread: Thread = {
+    const thread: SceneThread = {
+      canvas,
       onmessage: null,
       onerror: null,
       postMessage: (order, transfer) => {
@@ -67,7 +93,7 @@ export class StageHub {
   #end(event: ErrorEvent): void {
     const worker = this.#worker;
     if (!worker) return;
-    this.#worker = null;
+    this.#worker = this.#prepared = null;
     worker.terminate();
     const ended = [...this.#scenes.values()].sort((a, b) => Number(b.isMain) - Number(a.isMain));
     this.#scenes.clear();

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { listed } from '@jinx/core/document';
-import { inject, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { inject, onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'vue';
 import { Engine } from '../../engine/engine';
 import type { View } from '@jinx/player/scene';
 import { useEffectStore } from '../../stores/effect';
@@ -17,12 +17,15 @@ const tone = inject(TONE)!.shown;
 const store = useEffectStore();
 const other = useOther();
 const engine = new Engine(main.shared, false);
-const { stageRuns } = engine;
 const holder = ref<HTMLElement>();
-const canvas = ref<HTMLCanvasElement>();
+const clip = ref<HTMLElement>();
 const isLoaded = ref(false);
 let loads = 0;
-useStageCanvas(engine, canvas, holder);
+const canvas = useStageCanvas(engine, clip);
+watchEffect(() => {
+  canvas.value?.setAttribute('role', 'img');
+  canvas.value?.setAttribute('aria-label', `Picture of ${other.name.value}`);
+});
 
 /** Goes where the bench's effect is; what was let go there is let go here at the same step. */
 function follow(): void {
@@ -96,10 +99,10 @@ function nudge(event: KeyboardEvent): void {
 <template>
   <div ref="holder" class="other" :class="other.pictures.value" :data-other="isLoaded ? 'shown' : 'loading'">
     <div
+      ref="clip"
       class="clip"
       :style="other.pictures.value === 'wipe' ? { clipPath: `inset(0 0 0 ${other.share.value * 100}%)` } : {}"
     >
-      <canvas :key="stageRuns" ref="canvas" role="img" :aria-label="`Picture of ${other.name.value}`"></canvas>
       <span class="tag right" role="status">{{ other.name.value }}{{ isLoaded ? '' : ': being computed…' }}</span>
     </div>
     <template v-if="other.pictures.value === 'wipe'">
@@ -141,7 +144,7 @@ function nudge(event: KeyboardEvent): void {
   position: absolute;
   inset: 0;
 }
-canvas {
+.clip > :deep(canvas) {
   width: 100%;
   height: 100%;
   display: block;

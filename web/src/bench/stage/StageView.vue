@@ -3,6 +3,7 @@ import { wholeOf } from '@jinx/core/editing';
 import type { Guide } from '@jinx/stage';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { PerspectiveCamera, Vector3 } from 'three';
+import { useEventListener } from '@vueuse/core';
 import { computed, inject, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { firstCamera, FIRST_VIEW, type View } from '@jinx/player/scene';
@@ -28,7 +29,6 @@ const emit = defineEmits<{ dropFiles: [files: File[]]; 'update:follows': [follow
 const engine = inject(ENGINE)!;
 const store = useEffectStore();
 const holder = ref<HTMLElement>();
-const canvas = ref<HTMLCanvasElement>();
 const camera = new PerspectiveCamera(FIRST_VIEW.fieldOfView, 1, 0.02, 200);
 let controls: OrbitControls | null = null;
 const isOver = ref(false);
@@ -53,7 +53,10 @@ const clicks = useClickToChoose(engine, () => {
   void nextTick(() => document.querySelector(`[data-row="${store.chosenId}"]`)?.scrollIntoView({ block: 'nearest' }));
 });
 
-useStageCanvas(engine, canvas, holder);
+const canvas = useStageCanvas(engine, holder);
+useEventListener(canvas, 'keydown', orbit);
+useEventListener(canvas, 'pointerdown', clicks.press);
+useEventListener(canvas, 'click', (event) => void clicks.click(event));
 
 /** Where the stage is seen from now. */
 const seen = (): View => ({
@@ -98,6 +101,15 @@ onMounted(() => {
   look(firstCamera(store.effect!) ?? FIRST_VIEW);
 });
 onBeforeUnmount(() => controls?.dispose());
+watch(
+  canvas,
+  (now) => {
+    if (!now) return;
+    now.tabIndex = 0;
+    now.ariaLabel = 'Stage: drag or use the arrow keys to orbit, click to choose a layer';
+  },
+  { flush: 'sync' },
+);
 watch(canvas, (now, before) => {
   if (!now || !before) return;
   controls!.disconnect();
@@ -154,15 +166,6 @@ function orbit(event: KeyboardEvent): void {
     @dragleave="isOver = false"
     @drop.prevent="drop"
   >
-    <canvas
-      :key="engine.stageRuns.value"
-      ref="canvas"
-      tabindex="0"
-      aria-label="Stage: drag or use the arrow keys to orbit, click to choose a layer"
-      @keydown="orbit"
-      @pointerdown="clicks.press"
-      @click="clicks.click"
-    ></canvas>
     <div v-if="engine.isLost.value" class="hint" role="status">
       The graphics were taken away from this page. They come back by themselves; nothing of your work is lost.
     </div>
@@ -185,14 +188,14 @@ function orbit(event: KeyboardEvent): void {
   background: var(--deep);
   min-width: 0;
 }
-canvas {
+.stage > :deep(canvas) {
   position: absolute;
   inset: 0;
   width: 100%;
   height: 100%;
   display: block;
 }
-canvas:focus-visible {
+.stage > :deep(canvas:focus-visible) {
   outline-offset: -2px;
 }
 .hint {
