@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { refDebounced } from '@vueuse/core';
+import { refDebounced, useTimeout } from '@vueuse/core';
 import { Button, Empty, Input, Skeleton } from 'ant-design-vue';
-import { onMounted, ref, shallowRef, watch } from 'vue';
+import { ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, type ProjectSummary } from '../api';
 import { tell, tellDeleted } from '../tell';
@@ -13,6 +13,9 @@ import HomeTop from './HomeTop.vue';
 
 /** Every project with the effects that were worked on last. */
 const TYPING_MILLISECONDS = 180;
+/** Lines that stand for the list come only where it is late. */
+const SOON_MILLISECONDS = 300;
+const isLate = useTimeout(SOON_MILLISECONDS);
 const router = useRouter();
 const projects = shallowRef<readonly ProjectSummary[] | null>(null);
 const name = ref('');
@@ -52,7 +55,7 @@ async function remove({ id, name: gone }: ProjectSummary): Promise<void> {
     tell(error);
   }
 }
-onMounted(load);
+void load();
 </script>
 
 <template>
@@ -79,7 +82,7 @@ onMounted(load);
         <Button html-type="submit" type="primary" :disabled="!name.trim()">Make project</Button>
       </form>
     </div>
-    <Skeleton v-if="projects === null" class="waits" active :paragraph="{ rows: 5 }" />
+    <Skeleton v-if="projects === null && isLate" class="waits" :paragraph="{ rows: 5 }" />
     <section v-for="project in projects" :key="project.id" class="project">
       <div class="heading">
         <h2>

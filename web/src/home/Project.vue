@@ -88,7 +88,7 @@ const removeAsset = ({ hash }: AssetSummary) =>
 <template>
   <HomeTop><RouterLink to="/" class="quiet">Projects</RouterLink></HomeTop>
   <main class="home" data-guide="bench#projects" @dragover.prevent @drop.prevent="drop">
-    <Skeleton v-if="!project" class="waits" active :paragraph="{ rows: 6 }" />
+    <Skeleton v-if="!project" class="waits" :paragraph="{ rows: 6 }" />
     <template v-else>
       <div class="heading">
         <h1>{{ project.name }}</h1>
