@@ -13,7 +13,12 @@ const hasBeside = ref(false);
 const onLoad = ({ target }: Event) => target instanceof HTMLImageElement && tellMade();
 useEventListener(document, 'load', onLoad, { capture: true });
 onMounted(() => setTimeout(tellMade, LATEST_MILLISECONDS));
-watch(isMade, () => requestIdleCallback(() => (hasBeside.value = true), { timeout: IDLE_MILLISECONDS }));
+/** Not every browser says when it has nothing to do. */
+function whenIdle(then: () => void): void {
+  if ('requestIdleCallback' in window) requestIdleCallback(then, { timeout: IDLE_MILLISECONDS });
+  else setTimeout(then, IDLE_MILLISECONDS);
+}
+watch(isMade, () => whenIdle(() => (hasBeside.value = true)));
 </script>
 
 <template>

@@ -23,6 +23,7 @@ const LATEST_MILLISECONDS = 2500;
 const ASSETS_MILLISECONDS = 300;
 const after = (milliseconds: number) => new Promise<void>((later) => setTimeout(later, milliseconds));
 
+const REFUSED_SECONDS = 12;
 const NO_PANELS =
   'The rest of the bench could not be loaded: the server does not answer. Load the page again; nothing of your work is lost.';
 
@@ -32,6 +33,8 @@ export function useOpened(id: string, engine: Engine, judged: (effect: Effect) =
   const store = useEffectStore();
   const saving = useSavingStore();
   const project = shallowRef<ProjectDetail | null>(null);
+  /** Whether the engine has been told of it: from then on it hears of every edit. */
+  let isTold = false;
   const isReady = ref(false);
   /** What of the bench is there beside the stage. */
   const parts = shallowRef<readonly Part[]>([]);
@@ -54,8 +57,7 @@ export function useOpened(id: string, engine: Engine, judged: (effect: Effect) =
     try {
       await loadPanels();
     } catch {
-      tell(new Error(NO_PANELS));
-      return;
+      return void message.error(NO_PANELS, REFUSED_SECONDS);
     }
     for (const part of PARTS) {
       parts.value = [...parts.value, part];
@@ -69,7 +71,8 @@ export function useOpened(id: string, engine: Engine, judged: (effect: Effect) =
       const told = await saving.open(id);
       const shown = engine.edit(judged(store.effect!), budget.value);
       // To make the page takes as long as to compute and to draw what is on it: they go on side by side.
-      await Promise.race([shown, after(ASSETS_MILLISECONDS)]);
+      isTold = true;
+      await Promise.race([shown.catch(() => undefined), after(ASSETS_MILLISECONDS)]);
       isReady.value = true;
       void loadProject();
       void furnish();
@@ -87,10 +90,10 @@ export function useOpened(id: string, engine: Engine, judged: (effect: Effect) =
   void open();
 
   function showNow(): void {
-    if (isReady.value) void engine.edit(judged(store.previewed ?? store.effect!), budget.value).catch(tell);
+    if (isTold) void engine.edit(judged(store.previewed ?? store.effect!), budget.value).catch(tell);
   }
   const unheard = store.onTransition((transition) => {
-    if (!isReady.value) return;
+    if (!isTold) return;
     const shown = judged(transition.after);
     void engine.edit(shown, budget.value, shown === transition.after ? transition : null).catch(tell);
   });

@@ -42,7 +42,8 @@ watch(
     field()?.focus({ preventScroll: true });
     reveal();
   },
-  { flush: 'post' },
+  // One may be asked for before the list is there.
+  { flush: 'post', immediate: true },
 );
 watch(typed, () => (at.value = 0));
 
