@@ -133,7 +133,7 @@ test('a light of one’s own shines on the figure; hidden, she is gone and what 
 });
 
 test('the picture alone is judged in a surround of its own, without bloom, and the bench is as it was', async () => {
-  const effect = async () => JSON.stringify(await (await page.request.get(`/api/effects/${id}`)).json());
+  const effect = async () => JSON.stringify((await (await page.request.get(`/api/effects/${id}`)).json()).document);
   const [before, own] = [await effect(), await pixels(page)];
   await drawer(page, 'Shown');
   await choose(page, 'surround of the picture alone', 'noon');
