@@ -168,8 +168,9 @@ async function frameMilliseconds(page: Page): Promise<number> {
 }
 
 /** How often the pages are opened, each time in a browser profile that has nothing kept. */
-const WINDOW_MILLISECONDS = 2500;
 const OPENINGS = 3;
+/** How long a new window takes to make what is the browser's own. */
+const WINDOW_MILLISECONDS = 2500;
 
 /** The demo's effect of the longest document. */
 async function largestEffect(page: Page, address: string): Promise<string> {
@@ -190,7 +191,6 @@ async function openings(browser: Browser, address: string, isThere: (page: Page)
   for (let n = 0; n < OPENINGS; n++) {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
     const page = await context.newPage();
-    // A new window first makes what is the browser's own.
     await page.goto('about:blank');
     await page.waitForTimeout(WINDOW_MILLISECONDS);
     const begun = performance.now();

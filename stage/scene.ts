@@ -108,8 +108,9 @@ export class Scene {
     stage.take(order);
     if (order.kind === 'size') this.#isPlaced = true;
     if (order.kind === 'edited') {
-      this.#pace.edited(performance.now());
-      if (this.#toldAt === Infinity) this.#toldAt = performance.now();
+      const now = performance.now();
+      this.#pace.edited(now);
+      this.#toldAt = Math.min(this.#toldAt, now);
     }
     if (order.kind !== 'pace') return;
     this.#changePace(stage, () => (this.#pace.isPlaying = order.isPlaying));

@@ -16,6 +16,13 @@ export function tell(error: unknown): void {
 export const tellDeleted = (name: string): void =>
   void message.success(`${name} was deleted. It can be brought back for 30 days, at the foot of this page.`, SECONDS);
 
+/** Says that the panels of the bench could not be loaded. */
+export const tellNoPanels = (): void =>
+  void message.error(
+    'The rest of the bench could not be loaded: the server does not answer. Load the page again; nothing of your work is lost.',
+    REFUSED_SECONDS,
+  );
+
 /** Tells of states that were put by and that the server will not have: they stay in this browser and are not sent again. */
 export function tellRefused(refused: readonly string[]): void {
   for (const sentence of new Set(refused))

@@ -10,7 +10,7 @@ import { useEffectStore } from '../stores/effect';
 import { useSavingStore } from '../stores/saving';
 import { tellMade } from '../made';
 import { wantsLessMotion } from '../motion';
-import { tell } from '../tell';
+import { tell, tellNoPanels } from '../tell';
 import { loadPanels } from './late';
 import { PICTURED_SHARE } from '../thumbnails/pictured';
 
@@ -22,10 +22,6 @@ const LATEST_MILLISECONDS = 2500;
 /** The page waits so long for what its effect shows, which it shows without it then. */
 const ASSETS_MILLISECONDS = 300;
 const after = (milliseconds: number) => new Promise<void>((later) => setTimeout(later, milliseconds));
-
-const REFUSED_SECONDS = 12;
-const NO_PANELS =
-  'The rest of the bench could not be loaded: the server does not answer. Load the page again; nothing of your work is lost.';
 
 /** Opens an effect, and brings it and every edit of it to the engine. */
 export function useOpened(id: string, engine: Engine, judged: (effect: Effect) => Effect) {
@@ -57,7 +53,7 @@ export function useOpened(id: string, engine: Engine, judged: (effect: Effect) =
     try {
       await loadPanels();
     } catch {
-      return void message.error(NO_PANELS, REFUSED_SECONDS);
+      return tellNoPanels();
     }
     for (const part of PARTS) {
       parts.value = [...parts.value, part];
@@ -70,8 +66,8 @@ export function useOpened(id: string, engine: Engine, judged: (effect: Effect) =
     try {
       const told = await saving.open(id);
       const shown = engine.edit(judged(store.effect!), budget.value);
-      // To make the page takes as long as to compute and to draw what is on it: they go on side by side.
       isTold = true;
+      // To make the page takes as long as to compute and to draw what is on it: they go on side by side.
       await Promise.race([shown.catch(() => undefined), after(ASSETS_MILLISECONDS)]);
       isReady.value = true;
       void loadProject();

@@ -36,7 +36,6 @@ let begun: Begun | null = null;
  * them up.
  */
 export function beginEarly(): void {
-  if (begun) return;
   const threads = startThreads(BROWSER_THREADS);
   const stages = new StageHub(() => threads.stage());
   stages.prepare(document.createElement('canvas'));

@@ -101,17 +101,11 @@ onMounted(() => {
   look(firstCamera(store.effect!) ?? FIRST_VIEW);
 });
 onBeforeUnmount(() => controls?.dispose());
-watch(
-  canvas,
-  (now) => {
-    if (!now) return;
-    now.tabIndex = 0;
-    now.ariaLabel = 'Stage: drag or use the arrow keys to orbit, click to choose a layer';
-  },
-  { flush: 'sync' },
-);
 watch(canvas, (now, before) => {
-  if (!now || !before) return;
+  if (!now) return;
+  now.tabIndex = 0;
+  now.ariaLabel = 'Stage: drag or use the arrow keys to orbit, click to choose a layer';
+  if (!before) return;
   controls!.disconnect();
   controls!.connect(now);
 });
