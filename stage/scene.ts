@@ -136,8 +136,10 @@ export class Scene {
   async #answer(question: StageQuestion, stage: Stage): Promise<void> {
     const [message, transfer] = await answerTo(question, stage);
     // What is read back is on the canvas too by the time it is told of.
-    if (message.kind === 'pixels' && !this.#isClosed) {
-      this.#draw();
+    if (message.kind === 'pixels') {
+      // One that is on its way to the canvas comes first: the older of two that are read at once could come last, and stay.
+      await this.#showing;
+      if (!this.#isClosed) this.#draw();
       await this.#showing;
     }
     if (!this.#isClosed) this.#tell(message, transfer);
