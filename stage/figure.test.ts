@@ -1,10 +1,12 @@
 import * as THREE from 'three';
 import { describe, expect, it } from 'vitest';
+import type { Effect } from '@jinx/core/document';
 import { skinnedVertex } from '@jinx/core/geometry';
 import { newFrame, playAlone, type Frame } from '@jinx/core/simulation';
 import { effectOf, onStage, TUBE } from '../core/testing/effects.ts';
 import { bendingTube } from '../core/testing/rigs.ts';
 import { FigureMesh } from './figure.ts';
+import { Figures } from './figures.ts';
 import { Guides } from './guides.ts';
 import { newCommonUniforms } from './looks/light.ts';
 import { drawnMatrixInto } from './matrices.ts';
@@ -12,9 +14,10 @@ import { drawnMatrixInto } from './matrices.ts';
 const rig = bendingTube();
 
 /** A frame of the tube in mid-bend, walking round its circle. */
-function frameAt(step: number): Frame {
+const frameAt = (step: number) => frameOf(onStage('sway', { kind: 'circle', radius: 3 }), step);
+function frameOf(things: Effect['stage']['things'], step = 37): Frame {
   const effect = effectOf(() => undefined);
-  effect.stage.things = onStage('sway', { kind: 'circle', radius: 3 });
+  effect.stage.things = things;
   const world = playAlone(effect, new Map([[TUBE, rig]]));
   world.advance(step);
   const frame = newFrame(world);
@@ -85,5 +88,35 @@ describe('the drawn figure', () => {
     expect(standing!.matrix.equals(new THREE.Matrix4())).toBe(true);
     guides.set([]);
     expect(guides.group.children).toHaveLength(0);
+  });
+});
+
+describe('the figures of a scene', () => {
+  it('tells where a hidden one has its feet too, and leaves out its shadow', () => {
+    const figures = new Figures(new THREE.Group(), newCommonUniforms());
+    const [first, second] = [onStage('sway', { kind: 'circle', radius: 3 }), onStage('sway')];
+    const frame = frameOf({
+      ...first,
+      order: ['figure', 'other'],
+      byId: { ...first.byId, other: second.byId['figure']! },
+    });
+    const standing = (boneStart: number) => ({
+      mesh: rig.mesh,
+      texture: null,
+      inverseBind: rig.inverseBind,
+      boneStart,
+    });
+    figures.set([standing(0), standing(rig.bones.length + 1)], () => undefined);
+    const pose = () => figures.pose(frame, 1, () => false);
+    const feet = pose();
+    expect(feet).toHaveLength(2);
+    expect(feet[0]).not.toEqual(feet[1]);
+    expect(figures.castShadows(feet)).toEqual(feet);
+    figures.hide([0]);
+    expect(pose()).toEqual(feet);
+    expect(figures.all.map(({ mesh }) => mesh.visible)).toEqual([false, true]);
+    expect(figures.castShadows(feet)).toEqual([feet[1]]);
+    figures.setMode('hides');
+    expect(figures.castShadows(feet)).toEqual([]);
   });
 });

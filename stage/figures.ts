@@ -5,6 +5,9 @@ import type { CommonUniforms } from './looks/light.ts';
 import { drawnMatrixInto } from './matrices.ts';
 import type { FigureMode, StageFigure } from './protocol.ts';
 
+/** Where a figure has its feet: x and z, in metres. */
+export type Feet = readonly [number, number];
+
 /** The figures and props of a scene. */
 export class Figures {
   readonly #solids: THREE.Object3D;
@@ -67,24 +70,23 @@ export class Figures {
     for (const figure of this.#all) figure.setView(hasView);
   }
 
-  /** Poses all as a frame says, at a share of the step. Returns where each has its feet, x and z. */
-  pose(frame: Frame | null, share: number, isReplaced: (figure: FigureMesh) => boolean): [number, number][] {
+  /** Poses all as a frame says, at a share of the step. Returns where each has its feet, hidden or not. */
+  pose(frame: Frame | null, share: number, isReplaced: (figure: FigureMesh) => boolean): Feet[] {
     const isPosed = frame !== null && frame.bones > 0;
     for (const [n, figure] of this.#all.entries()) {
       if (isPosed) figure.pose(frame, share);
       figure.mesh.visible = isPosed && this.#mode !== 'none' && !this.#hidden.has(n) && !isReplaced(figure);
     }
-    const standing = this.#all.filter((_, n) => !this.#hidden.has(n));
-    return isPosed ? standing.map((figure) => this.#feetOf(figure, frame, share)) : [];
+    return isPosed ? this.#all.map((figure) => this.#feetOf(figure, frame, share)) : [];
   }
 
-  #feetOf(figure: FigureMesh, frame: Frame, share: number): [number, number] {
+  #feetOf(figure: FigureMesh, frame: Frame, share: number): Feet {
     drawnMatrixInto(this.#matrix, figure.feet, frame, share, this.#all);
     return [this.#matrix.elements[12]!, this.#matrix.elements[14]!];
   }
 
-  /** Whether their shadows lie on the ground. */
-  get haveShadows(): boolean {
-    return this.#mode === 'drawn';
+  /** Those of all feet that have a shadow on the ground. */
+  castShadows(feet: readonly Feet[]): Feet[] {
+    return this.#mode === 'drawn' ? feet.filter((_, n) => !this.#hidden.has(n)) : [];
   }
 }

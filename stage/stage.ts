@@ -272,9 +272,9 @@ export class Stage {
     this.#common.share.value = share;
     this.#common.rate.value = this.rate;
     const feet = this.#figures.pose(frame, share, (figure) => this.#drawings.isReplaced(figure));
-    // The camera goes with one of them; each casts a soft shadow under its feet.
+    // The camera goes with one of them, hidden or not; each that is drawn casts a soft shadow under its feet.
     const [x, z] = feet[this.#followed] ?? [0, 0];
-    this.#surroundings.setFeet(this.#figures.haveShadows ? feet : []);
+    this.#surroundings.setFeet(this.#figures.castShadows(feet));
     const matrixInto = (number: number, out: THREE.Matrix4) =>
       frame !== null && drawnMatrixInto(out, number, frame, share, this.#figures.all);
     this.#guides.follow(matrixInto);
