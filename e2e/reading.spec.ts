@@ -111,6 +111,13 @@ test('everything that is set stands on one page, and changes with it', async ({ 
   await expect(page.getByLabel('The page', { exact: true })).toContainText(
     'They are born at 77/s, and 0/m the source travels.',
   );
+  // Neither what is pressed to change something nor its mark is a part of them.
+  await page.getByLabel('find in the page').fill('skin of');
+  await expect(page.getByLabel('The page', { exact: true })).toContainText(
+    /skin of chest spine shoulder.left[^×…]*$/,
+  );
+  await page.getByLabel('find in the page').fill('Drawn shape');
+  await expect(page.getByLabel('The page', { exact: true })).toContainText('Drawn shape: soft dot, 30% soft');
   await segment(page, 'Line by line');
   await page.getByLabel('find in the page').fill('77/s');
   await expect(page.getByLabel('The page', { exact: true }).getByRole('heading')).toHaveText(['Embers']);

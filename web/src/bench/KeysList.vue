@@ -89,6 +89,10 @@ function setBack(): void {
 </template>
 
 <style scoped>
+.bar > :first-child {
+  flex: 1;
+  min-width: 0;
+}
 .bar {
   display: flex;
   gap: 16px;

@@ -67,6 +67,11 @@ export function anchorAmong(headings: readonly Heading[], address: string): stri
   return all.find((part) => headings.some(({ anchor }) => anchor === part)) ?? null;
 }
 
+const FIRST_PAGES = ['first-ten-minutes', 'bench'];
+function groupOf(page: GuidePage): string {
+  if (isStart(page)) return 'Starting points';
+  return FIRST_PAGES.includes(page.id) ? 'To begin with' : 'To look up';
+}
 /** The pages as a list to choose from; those of starting points together, after the bench's. */
 export const CHOICES: readonly PickItem[] = [
   ...PAGES.filter((page) => !isStart(page)).slice(0, 2),
@@ -75,5 +80,5 @@ export const CHOICES: readonly PickItem[] = [
 ].map((page) => ({
   value: page.id,
   text: page.title,
-  group: isStart(page) ? 'Starting points' : 'Of all effects',
+  group: groupOf(page),
 }));

@@ -269,6 +269,7 @@ const idOf = (n: number) => `box-${n}`;
 }
 .panel p {
   margin: 4px 8px;
+  white-space: normal;
   font-size: 13px;
 }
 </style>

@@ -77,6 +77,7 @@ function bring(chosen: string): void {
   align-items: center;
   justify-content: flex-end;
   height: auto;
+  min-width: 82px;
   padding: 4px;
 }
 .picture {

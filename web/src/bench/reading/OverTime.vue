@@ -93,7 +93,7 @@ const options = computed<ApexOptions>(() => ({
     position: 'right',
     fontSize: '12.5px',
     itemMargin: { vertical: 0 },
-    markers: { size: 5, strokeWidth: 0 },
+    markers: { size: 5, strokeWidth: 0, offsetX: -4 },
     formatter: plainHtml,
   },
   tooltip: {

@@ -14,7 +14,9 @@ export interface LayerSentences {
 }
 
 /** What stands in a chapter and is no part of its sentences: what is pressed, pictures, and the chapter's head. */
-const NOT_SAID = 'button.plain, canvas, svg, input[type=color], .chapter-head';
+const NOT_SAID = 'button:not(.chip), canvas, svg, input[type=color], .chapter-head';
+/** What a chip that is pressed to leave something out ends with. */
+const LEAVES_OUT = /\s*×\s*$/;
 /** After an edit, before the sentences are made anew. */
 const QUIET_MILLISECONDS = 300;
 
@@ -23,7 +25,8 @@ export function sentencesIn(chapter: HTMLElement): string[] {
   for (const part of chapter.querySelectorAll(NOT_SAID)) part.remove();
   for (const field of chapter.querySelectorAll('input')) field.replaceWith(field.value);
   // On the page, room stands about a chip, and a step's kind stands apart from its sentence.
-  for (const chip of chapter.querySelectorAll('.chip')) chip.replaceWith(` ${chip.textContent.trim()} `);
+  for (const chip of chapter.querySelectorAll('.chip'))
+    chip.replaceWith(` ${chip.textContent.replace(LEAVES_OUT, '').trim()} `);
   for (const kind of chapter.querySelectorAll('.kind')) kind.append(': ');
   return [...chapter.querySelectorAll('p, li')].flatMap((each) => {
     const text = each.textContent

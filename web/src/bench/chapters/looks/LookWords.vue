@@ -122,37 +122,39 @@ const choices = STEP_KINDS.map((kind) => ({
     <li v-for="{ id, item } in steps" :key="id" :class="{ muted: item.muted }" :data-step="item.kind">
       <StepPicture :step-id="id" :name="STEP_NAMES[item.kind]" :muted="item.muted" />
       <div class="words">
-        <DragGrip :id="id" :name="STEP_NAMES[item.kind]" :all="all" @order="order" />
-        <span class="kind">{{ STEP_NAMES[item.kind] }}</span>
-        <span class="acts">
-          <MuteButton :muted="item.muted" :what="STEP_NAMES[item.kind]" @mute="mute(id, $event)" />
-          <Button
-            type="text"
-            :class="{ on: alone?.step === id }"
-            :aria-pressed="alone?.step === id"
-            title="See this step alone on the stage"
-            :aria-label="`See ${STEP_NAMES[item.kind]} alone`"
-            @click="see(id)"
-          >
-            alone
-          </Button>
-          <Button
-            type="text"
-            title="Copy this step, for other looks"
-            :aria-label="`Copy ${STEP_NAMES[item.kind]}`"
-            @click="copy(item)"
-          >
-            copy
-          </Button>
-          <Button
-            type="text"
-            title="Remove this step"
-            :aria-label="`Remove ${STEP_NAMES[item.kind]}`"
-            @click="remove(id)"
-          >
-            ×
-          </Button>
-        </span>
+        <div class="head">
+          <DragGrip :id="id" :name="STEP_NAMES[item.kind]" :all="all" @order="order" />
+          <span class="kind">{{ STEP_NAMES[item.kind] }}</span>
+          <span class="acts">
+            <MuteButton :muted="item.muted" :what="STEP_NAMES[item.kind]" @mute="mute(id, $event)" />
+            <Button
+              type="text"
+              :class="{ on: alone?.step === id }"
+              :aria-pressed="alone?.step === id"
+              title="See this step alone on the stage"
+              :aria-label="`See ${STEP_NAMES[item.kind]} alone`"
+              @click="see(id)"
+            >
+              alone
+            </Button>
+            <Button
+              type="text"
+              title="Copy this step, for other looks"
+              :aria-label="`Copy ${STEP_NAMES[item.kind]}`"
+              @click="copy(item)"
+            >
+              copy
+            </Button>
+            <Button
+              type="text"
+              title="Remove this step"
+              :aria-label="`Remove ${STEP_NAMES[item.kind]}`"
+              @click="remove(id)"
+            >
+              ×
+            </Button>
+          </span>
+        </div>
         <StepWords :id="id" :step="item" />
         <span class="quiet">
           In
@@ -195,20 +197,24 @@ const choices = STEP_KINDS.map((kind) => ({
   border-top: 1px solid var(--rule);
   line-height: 25px;
 }
+.head {
+  display: flex;
+  align-items: center;
+}
 .kind {
   font-weight: 600;
-  margin-right: 8px;
 }
 .acts {
+  margin-left: auto;
   font-size: 12.5px;
   white-space: nowrap;
-  float: right;
   line-height: 20px;
 }
 .acts .ant-btn {
   padding: 0 3px;
 }
-.muted .words > :not(.acts) {
+.muted .kind,
+.muted .words > :not(.head) {
   text-decoration: line-through;
   opacity: 0.7;
 }
