@@ -68,20 +68,16 @@ await page.evaluate(async (step) => {
 }, STEP);
 await page.waitForTimeout(1500);
 await shoot('bench');
-// The same layer as ribbons: what it is drawn as, and where that is set.
+// The guide beside the work: a starting point, and why each of its layers is there.
+await page.keyboard.press('F1');
+await choose(page, 'Page of the guide', 'starts/mantle');
+await page.waitForTimeout(1500);
+await shoot('guide');
+await page.keyboard.press('F1');
 await page
   .locator('.row', { has: page.locator('[data-count="Embers"]') })
   .locator('[data-count]')
   .click();
-await chapter('Appearance');
-await choose(page, 'drawn as', 'trail');
-await page.evaluate(async (step) => {
-  window.jinx.seek(step);
-  await window.jinx.hash();
-}, STEP);
-await page.waitForTimeout(1500);
-await shoot('ribbons');
-await page.getByRole('button', { name: 'Undo' }).click();
 // A number shaped by something else than age, and a tint: both are taken off again.
 await chapter('Life');
 await page.getByRole('button', { name: 'tint it…' }).click();
