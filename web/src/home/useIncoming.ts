@@ -10,6 +10,12 @@ import { upload } from '../uploads/uploads';
 export const TAKEN_FILES = '.glb,.zip,.png,.jpg,.jpeg,.webp';
 const NONE_CHOSEN: Chosen = { clashes: {}, figures: {}, bones: [] };
 
+/** What every zip begins with. */
+const ZIP_MARK = 'PK\u0003\u0004';
+/** A parcel is known by its name, or by how it begins where the name has no ending. */
+const isParcel = async (file: File): Promise<boolean> =>
+  /\.zip$/i.test(file.name) || (await file.slice(0, ZIP_MARK.length).text()) === ZIP_MARK;
+
 /** A parcel of which something is open, until it is chosen what to do. */
 interface Asking {
   readonly file: File;
@@ -48,7 +54,9 @@ export function useIncoming(projectId: () => string, arrived: () => Promise<void
     if (await upload(file, (watch) => api.importFile(projectId(), file, watch))) await arrived();
   }
   const bring = (file: File): Promise<void> =>
-    (/\.zip$/i.test(file.name) ? bringParcel(file) : bringFile(file)).catch(tell);
+    isParcel(file)
+      .then((is) => (is ? bringParcel(file) : bringFile(file)))
+      .catch(tell);
   function drop(event: DragEvent): void {
     for (const file of event.dataTransfer?.files ?? []) void bring(file);
   }
