@@ -4,8 +4,11 @@ import { help } from './choose.ts';
 import { addEffect, differing, goTo, openMantle, pixels } from './bench.ts';
 import { expect, test } from './test.ts';
 
-test('F1 opens the guide at the setting that is pointed at, and the box finds its pages', async ({ page }) => {
+test('F1 opens the guide at what is pointed at, the box finds its pages, and a page leaves out a layer', async ({
+  page,
+}) => {
   const id = await openMantle(page);
+  await goTo(page, 150);
   await page.getByRole('row', { name: 'Motes', exact: true }).click();
   // What is pointed at may be moved by what is still loading.
   await expect(async () => {
@@ -25,19 +28,11 @@ test('F1 opens the guide at the setting that is pointed at, and the box finds it
   await page.keyboard.type('flashes that may harm');
   await page.getByRole('option', { name: /Flashes that may harm people/ }).click();
   await expect(guide.getByRole('heading', { name: 'Flashes that may harm people' })).toBeInViewport();
-  await page.locator('.guide').getByRole('button', { name: 'Close' }).click();
-  await page.request.delete(`/api/effects/${id}`);
-});
 
-test('a page of a starting point leaves out a layer at a press, and the effect is seen without it', async ({
-  page,
-}) => {
-  const id = await openMantle(page);
-  await goTo(page, 150);
+  // A starting point's page: the effect is seen without a layer while it is pressed.
   await page.keyboard.press('Control+k');
   await page.keyboard.type('help mantle');
   await page.getByRole('option', { name: /^Mantle/ }).click();
-  const guide = page.getByRole('region', { name: 'Guide' });
   const whole = await pixels(page);
   const motes = guide.getByRole('definition').filter({ hasText: 'they leave the skin' });
   await expect(motes).toContainText('Without it: only a glow is left');
