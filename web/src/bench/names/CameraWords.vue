@@ -28,7 +28,7 @@ const order = (to: Id[]) =>
 
 <template>
   <p v-if="cameras.length === 0" class="quiet">
-    Turn the stage as you want it seen and choose “Seen from…, keep this camera” above it: the effect opens so.
+    Turn the stage as you want it seen and press “Keep this camera” under Camera in the rail: the effect opens so.
   </p>
   <DraggedList :all="store.effect!.stage.cameras" @order="order">
     <p v-for="({ id, item }, n) in cameras" :key="id">
