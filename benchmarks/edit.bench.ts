@@ -3,7 +3,7 @@
 import type { Browser, Page } from '@playwright/test';
 import { cpus } from 'node:os';
 import { median, rounded } from './figures.ts';
-import { goToChapter, inChromium } from './inChromium.ts';
+import { freshWindow, goToChapter, inChromium } from './inChromium.ts';
 
 const EDITS_A_KIND = 20;
 const KINDS = [
@@ -169,8 +169,6 @@ async function frameMilliseconds(page: Page): Promise<number> {
 
 /** How often the pages are opened, each time in a browser profile that has nothing kept. */
 const OPENINGS = 3;
-/** How long a new window takes to make what is the browser's own. */
-const WINDOW_MILLISECONDS = 2500;
 
 /** The demo's effect of the longest document. */
 async function largestEffect(page: Page, address: string): Promise<string> {
@@ -189,15 +187,12 @@ async function largestEffect(page: Page, address: string): Promise<string> {
 async function openings(browser: Browser, address: string, isThere: (page: Page) => Promise<unknown>) {
   const times: number[] = [];
   for (let n = 0; n < OPENINGS; n++) {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-    const page = await context.newPage();
-    await page.goto('about:blank');
-    await page.waitForTimeout(WINDOW_MILLISECONDS);
+    const page = await freshWindow(browser);
     const begun = performance.now();
     await page.goto(address, { waitUntil: 'commit' });
     await isThere(page);
     times.push(performance.now() - begun);
-    await context.close();
+    await page.context().close();
   }
   return median(times);
 }

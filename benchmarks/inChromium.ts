@@ -19,6 +19,17 @@ export async function inChromium<T>(measure: (browser: Browser, address: string)
   }
 }
 
+/** How long a new window takes to make what is the browser's own. */
+const WINDOW_MILLISECONDS = 2500;
+/** A window in a profile that has nothing kept, once the browser has made what is its own. */
+export async function freshWindow(browser: Browser): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await page.goto('about:blank');
+  await page.waitForTimeout(WINDOW_MILLISECONDS);
+  return page;
+}
+
 /** Goes to a chapter of the chosen layer's page, by its name above it. */
 export const goToChapter = (page: Page, name: string): Promise<void> =>
   page.getByRole('navigation', { name: 'Chapters' }).getByRole('button', { name }).click();

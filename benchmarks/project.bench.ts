@@ -4,7 +4,7 @@ import type { Browser, Page } from '@playwright/test';
 import { cpus } from 'node:os';
 import { newEffect } from '@jinx/core/document';
 import { median, rounded } from './figures.ts';
-import { inChromium } from './inChromium.ts';
+import { freshWindow, inChromium } from './inChromium.ts';
 
 const MANY = 1000;
 const FEW = 13;
@@ -13,8 +13,6 @@ const A_PAGE = 60;
 const OPENINGS = 5;
 /** Requests that are under way at once while effects are made. */
 const AT_ONCE = 20;
-/** How long a new window takes to make what is the browser's own. */
-const WINDOW_MILLISECONDS = 2500;
 
 async function made(page: Page, address: string, count: number): Promise<string> {
   const post = async (path: string, data: unknown) => {
@@ -45,12 +43,14 @@ async function until(page: Page, count: number, act: () => Promise<unknown>): Pr
   return performance.now() - begun;
 }
 
+interface Visit {
+  readonly open: number;
+  readonly find: number;
+  readonly turn: number;
+}
 /** Milliseconds of an opening, a search and a turned page, in a profile that has nothing kept. */
-async function visited(browser: Browser, address: string, project: string, count: number) {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  const page = await context.newPage();
-  await page.goto('about:blank');
-  await page.waitForTimeout(WINDOW_MILLISECONDS);
+async function visited(browser: Browser, address: string, project: string, count: number): Promise<Visit> {
+  const page = await freshWindow(browser);
   const go = () => page.goto(`${address}/projects/${project}`, { waitUntil: 'commit' });
   const open = await until(page, Math.min(count, A_PAGE), go);
   const field = page.getByRole('searchbox', { name: 'Find an effect by its name' });
@@ -59,7 +59,7 @@ async function visited(browser: Browser, address: string, project: string, count
   await hasCards(page, Math.min(count, A_PAGE));
   const last = page.locator('.ant-pagination-item').last();
   const turn = count > A_PAGE ? await until(page, count % A_PAGE, () => last.click()) : 0;
-  await context.close();
+  await page.context().close();
   return { open, find, turn };
 }
 
@@ -67,12 +67,13 @@ const result = await inChromium(async (browser, address) => {
   const page = await browser.newPage();
   const [many, few] = [await made(page, address, MANY), await made(page, address, FEW)];
   try {
-    const [ofMany, ofFew] = [[], []] as Awaited<ReturnType<typeof visited>>[][];
+    const ofMany: Visit[] = [];
+    const ofFew: Visit[] = [];
     for (let n = 0; n < OPENINGS; n++) {
-      ofMany!.push(await visited(browser, address, many, MANY));
-      ofFew!.push(await visited(browser, address, few, FEW));
+      ofMany.push(await visited(browser, address, many, MANY));
+      ofFew.push(await visited(browser, address, few, FEW));
     }
-    const of = (all: typeof ofMany, what: 'open' | 'find' | 'turn') => median(all!.map((each) => each[what]));
+    const of = (all: Visit[], what: keyof Visit) => median(all.map((each) => each[what]));
     const [openMs, fewOpenMs] = [of(ofMany, 'open'), of(ofFew, 'open')];
     return {
       benchmark: 'project',

@@ -29,7 +29,7 @@ test('F1 opens the guide at what is pointed at, the box finds its pages, and a p
   await page.getByRole('option', { name: /Flashes that may harm people/ }).click();
   await expect(guide.getByRole('heading', { name: 'Flashes that may harm people' })).toBeInViewport();
 
-  // A starting point's page: the effect is seen without a layer while it is pressed.
+  // A starting point's page: the effect is seen without a layer from one press to the next.
   await page.keyboard.press('Control+k');
   await page.keyboard.type('help mantle');
   await page.getByRole('option', { name: /^Mantle/ }).click();

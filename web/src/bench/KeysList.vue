@@ -89,15 +89,15 @@ function setBack(): void {
 </template>
 
 <style scoped>
-.bar > :first-child {
-  flex: 1;
-  min-width: 0;
-}
 .bar {
   display: flex;
   gap: 16px;
   align-items: center;
   white-space: nowrap;
+}
+.bar > :first-child {
+  flex: 1;
+  min-width: 0;
 }
 .keys {
   display: grid;

@@ -68,17 +68,12 @@ export function anchorAmong(headings: readonly Heading[], address: string): stri
 }
 
 const FIRST_PAGES = ['first-ten-minutes', 'bench'];
-function groupOf(page: GuidePage): string {
+const GROUPS = ['To begin with', 'Starting points', 'To look up'] as const;
+function groupOf(page: GuidePage): (typeof GROUPS)[number] {
   if (isStart(page)) return 'Starting points';
   return FIRST_PAGES.includes(page.id) ? 'To begin with' : 'To look up';
 }
-/** The pages as a list to choose from; those of starting points together, after the bench's. */
-export const CHOICES: readonly PickItem[] = [
-  ...PAGES.filter((page) => !isStart(page)).slice(0, 2),
-  ...PAGES.filter(isStart),
-  ...PAGES.filter((page) => !isStart(page)).slice(2),
-].map((page) => ({
-  value: page.id,
-  text: page.title,
-  group: groupOf(page),
-}));
+/** The pages as a list to choose from, a group after the other. */
+export const CHOICES: readonly PickItem[] = GROUPS.flatMap((group) =>
+  PAGES.filter((page) => groupOf(page) === group).map(({ id, title }) => ({ value: id, text: title, group })),
+);
