@@ -11,8 +11,14 @@ export interface DrawnStep {
   readonly colours: Readonly<Record<string, readonly [number, number, number]>>;
   /** The hash of the picture it shows; null without one. */
   readonly picture: string | null;
+  /** Whether its colour stands among the numbers of a frame. */
+  readonly isColourRead: boolean;
   /** Stops of its gradient, from 0 to 1, linear. */
-  readonly stops: readonly { readonly at: number; readonly rgb: readonly [number, number, number] }[];
+  readonly stops: readonly {
+    readonly at: number;
+    readonly rgb: readonly [number, number, number];
+    readonly opacity: number;
+  }[];
 }
 
 /** A layer's look: its steps that act, and where their numbers stand in a frame. */
@@ -29,8 +35,8 @@ export type Blend = 'additive' | 'normal' | 'mixed' | 'multiply' | 'solid' | 'ho
 /** How a layer's ribbons lie. */
 export interface DrawnRibbon {
   readonly form: 'flat' | 'crossed' | 'tube';
-  /** Metres after which its look begins anew; 0: it lies along it once. */
-  readonly tile: number;
+  /** Whether its look begins anew again and again; else it lies along it once. */
+  readonly isTiled: boolean;
 }
 
 /** How one layer is drawn: what the stage must know beside the frame. */

@@ -19,7 +19,7 @@ import {
   tripleBufferBytes,
   type Frame,
 } from '@jinx/core/simulation';
-import { lookPlan } from '@jinx/core/simulation';
+import { lookPlan, newReading } from '@jinx/core/simulation';
 import {
   collectionOf,
   newDrawn,
@@ -153,7 +153,7 @@ function fill(frame: Frame, effect: Effect, shares: readonly number[], pixels: n
     u32[at + LAYER_OWN_START] = frame.own;
     u32[at + LAYER_SHARED] = shared;
     u32[at + LAYER_SHARED_COUNT] = plan.sharedWords;
-    for (const { at: place, reader } of plan.numbers) f32[shared + place] = reader.low * reader.scale;
+    for (const { at: place, reader } of plan.numbers) f32[shared + place] = reader.middle(newReading());
     shared += plan.sharedWords;
     f32.set(recordsOf(shares[index]!, layer.drawn.kind === 'sprite' ? pixels : 300), frame.recordAt(start));
     start += shares[index]!;

@@ -243,7 +243,6 @@ function ribbons(name: string, salt: number, place: Place): Layer {
   );
   made.drawn = newRibbon('trail');
   const settings = settingsByName<NumberSetting>(made.drawn);
-  for (const [setting, value] of Object.entries({ seconds: 0.4, atHead: 100, atTail: 0 }))
-    settings[setting]!.base = { kind: 'fixed', value };
+  settings['seconds']!.base = { kind: 'fixed', value: 0.4 };
   return colour(fall(made), [0, hex('#ffcf70')], [1, hex('#ff8420')]);
 }

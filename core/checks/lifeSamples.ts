@@ -126,8 +126,7 @@ export function ownNumbersAt(effect: Effect, layerId: string, ages: readonly num
   return ages.map((age) => {
     reading.age = age;
     const own = new Array<number>(plan.ownWords).fill(0);
-    for (const { kind, at, reader } of plan.numbers)
-      if (kind === 'own') own[at] = reader.readFrom((reader.low + reader.high) / 2, reading);
+    for (const { kind, at, reader } of plan.numbers) if (kind === 'own') own[at] = reader.middle(reading);
     if (plan.secondsAt !== null) own[plan.secondsAt] = age * life;
     return own;
   });

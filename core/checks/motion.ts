@@ -16,8 +16,8 @@ import type { Problem } from './mend.ts';
 import { isNothing, layerMend, mostOf, said } from './numbers.ts';
 import type { StageRigs } from './sources.ts';
 
-/** How firmly an orbit holds, in percent, for it to fight a launch outward. */
-const FIRM = 50;
+/** Seconds in which an orbit halves the way, at most, for it to fight a launch outward. */
+const FIRM = 0.02;
 
 /** A speed outward, which an orbit holds against. */
 function orbitFought(effect: Effect, layerId: Id): Problem[] {
@@ -27,7 +27,7 @@ function orbitFought(effect: Effect, layerId: Id): Problem[] {
   if (layer.population.kind === 'follows' || !['outward', 'normal'].includes(launch)) return [];
   if (isNothing(speed, effect)) return [];
   const orbit = forcesOn(effect, layerId).find(
-    ({ item }) => item.kind === 'orbit' && !item.muted && mostOf(item.settings.grip, effect) >= FIRM,
+    ({ item }) => item.kind === 'orbit' && !item.muted && mostOf(item.settings.halves, effect) <= FIRM,
   );
   if (!orbit) return [];
   return [

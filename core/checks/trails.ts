@@ -1,4 +1,12 @@
-import { forcesOn, type Effect, type Id } from '../document/index.ts';
+import {
+  forcesOn,
+  RIBBON_SETTINGS,
+  setWidthAlong,
+  type Effect,
+  type Id,
+  type NumberSetting,
+} from '../document/index.ts';
+import { newReading, NumberReader } from '../simulation/index.ts';
 import type { Problem } from './mend.ts';
 import { layerMend, middleOf, mostOf, said } from './numbers.ts';
 
@@ -17,12 +25,20 @@ function knownSpeed(effect: Effect, layerId: Id): number {
   return Math.max(launch, ...carried);
 }
 
+/** How wide a trail is where it ends, percent. */
+const widthAtTail = (width: NumberSetting, effect: Effect): number =>
+  new NumberReader(width, RIBBON_SETTINGS.trail.width, 'ribbon/width', effect).read({
+    ...newReading(),
+    age: 1,
+    along: 1,
+  });
+
 /** What is wrong with a layer's trails: too few points to be smooth, more than there is room for, a blunt end. */
 export function trailProblems(effect: Effect, layerId: Id): Problem[] {
   const layer = effect.layers.byId[layerId]!;
   const { drawn, name } = layer;
   if (drawn.kind !== 'trail') return [];
-  const { every, seconds, lasts, atTail, most } = drawn.settings;
+  const { every, seconds, lasts, width, most } = drawn.settings;
   const long = mostOf(lasts, effect);
   const speed = knownSpeed(effect, layerId);
   const byWay = (speed * long) / Math.max(0.002, mostOf(every, effect));
@@ -59,17 +75,18 @@ export function trailProblems(effect: Effect, layerId: Id): Problem[] {
             })
           : null,
     });
-  if (mostOf(atTail, effect) > BLUNT && drawn.settings.ends.base.value === 'goes too')
+  const tail = widthAtTail(width, effect);
+  if (tail > BLUNT && drawn.settings.ends.base.value === 'goes too')
     found.push({
       id: 'tail',
-      sentence: `${name}’s tail pops: it is ${said(mostOf(atTail, effect))}% wide where it ends, and goes with its particle.`,
+      sentence: `${name}’s tail pops: it is ${said(tail)}% wide where it ends, and goes with its particle.`,
       severity: 'doubtful',
       where: 'appearance',
-      measure: mostOf(atTail, effect),
+      measure: tail,
       mend: layerMend(layerId, 'Let it stay until it has faded, to a point', (own) => {
         if (own.drawn.kind !== 'trail') return;
         own.drawn.settings.ends.base = { kind: 'fixed', value: 'stays' };
-        own.drawn.settings.atTail.base = { kind: 'fixed', value: 0 };
+        setWidthAlong(own.drawn, 100, 0);
       }),
     });
   return found;

@@ -238,7 +238,7 @@ describe('a migration', () => {
     LAYER_SETTINGS['source.radius'],
     FORCE_SETTINGS.vortex.softness,
     LINK_SETTINGS.channels,
-    RIBBON_SETTINGS.strand.bulge,
+    RIBBON_SETTINGS.strand.longest,
   ] as { byDefault: unknown }[];
   const before = changed.map(({ byDefault }) => byDefault);
   afterEach(() => changed.forEach((declaration, n) => (declaration.byDefault = before[n])));

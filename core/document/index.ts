@@ -29,6 +29,7 @@ export * from './parts/references.ts';
 export * from './parts/remove.ts';
 export * from './shown.ts';
 export * from './signals.ts';
+export * from './stopOpacity.ts';
 export * from './surrounds.ts';
 export * from './transition.ts';
 export * from './parts/uses.ts';

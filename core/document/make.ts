@@ -262,10 +262,39 @@ export function newFront(name: string, kind: Front['kind'], place: Place): Front
   return { name, kind, place, settings };
 }
 
+/** Gives a ribbon so much of its width, percent: at its head, at its tail, and in the middle as a share of what the ends make of it. */
+export function setWidthAlong({ settings }: Ribbon, head: number, tail: number, middle = 100): void {
+  const [a, b, swell] = [head / 100, tail / 100, middle / 100 - 1];
+  const key = (at: number, value: number, slope: number): Key => ({
+    at: { anchor: 'share', value: at },
+    value,
+    slopeIn: slope,
+    slopeOut: slope,
+  });
+  const keys = collectionOf([
+    ['head', key(0, a, b - a + 4 * a * swell)],
+    ['tail', key(1, b, b - a - 4 * b * swell)],
+  ]);
+  const along: Shaper = {
+    reads: { kind: 'along' },
+    mapping: { kind: 'curve', curve: { keys } },
+    combine: 'multiply',
+    amount: 1,
+    muted: false,
+  };
+  const width = settings.width as NumberSetting;
+  width.base = { kind: 'fixed', value: 100 };
+  width.shapers = a === 1 && b === 1 && swell === 0 ? emptyCollection() : collectionOf([['along', along]]);
+  width.muted = false;
+}
+
 /** A ribbon of a kind; blades and beams lie between two places. */
 export function newRibbon(kind: Ribbon['kind'], from: Place = atEffect(), to: Place = atEffect([1, 0, 0])): Ribbon {
   const settings = defaultSettings(RIBBON_SETTINGS[kind]);
-  return (kind === 'blade' || kind === 'beam' ? { kind, from, to, settings } : { kind, settings }) as never;
+  const made = (kind === 'blade' || kind === 'beam' ? { kind, from, to, settings } : { kind, settings }) as Ribbon;
+  // What is laid behind runs out to nothing.
+  if (kind === 'trail') setWidthAlong(made, 100, 0);
+  return made;
 }
 
 /** How particles are drawn otherwise than as sprites or ribbons; a body is that of `thing`. */

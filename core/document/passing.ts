@@ -1,5 +1,5 @@
 import { listed, type Id } from '../settings/index.ts';
-import type { Effect, Link } from './schema/index.ts';
+import type { Effect, Layer, Link } from './schema/index.ts';
 
 /** What a link may give from a particle to those that it sets off. */
 export type Passed = 'colour' | 'size' | 'channels';
@@ -12,12 +12,25 @@ export function passes({ muted, settings }: Pick<Link, 'muted' | 'settings'>, wh
   return !isNothing || listed(shapers).some(({ item }) => !item.muted && item.combine !== 'multiply');
 }
 
+/** Whether a layer's particles begin with the colour of their parents, however much of it a link passes on. */
+export const takesColour = ({ settings }: Pick<Layer, 'settings'>): boolean => {
+  const { base, muted } = settings['life.colour'];
+  return !muted && base.kind === 'taken' && base.from === 'parent';
+};
+
 /** Layers whose particles may begin with a colour, a size or channels of another; from one layer alone where it is given. */
-export const takersOf = (effect: Pick<Effect, 'layers'>, what: Passed, from?: Id): Set<Id> =>
-  new Set(
+export const takersOf = (effect: Pick<Effect, 'layers'>, what: Passed, from?: Id): Set<Id> => {
+  const takes = (id: Id) => {
+    const layer = effect.layers.byId[id];
+    return layer !== undefined && takesColour(layer);
+  };
+  return new Set(
     listed(effect.layers).flatMap(({ id, item }) =>
       from === undefined || id === from
-        ? listed(item.links).flatMap(({ item: link }) => (passes(link, what) ? [link.layer] : []))
+        ? listed(item.links).flatMap(({ item: link }) =>
+            passes(link, what) || (what === 'colour' && !link.muted && takes(link.layer)) ? [link.layer] : [],
+          )
         : [],
     ),
   );
+};

@@ -12,6 +12,7 @@ import {
   type NumberSetting,
   type Setting,
   type Shaper,
+  type Stop,
 } from '../settings/index.ts';
 import { diff } from './diff.ts';
 import type { Dial, Effect, Force, Hit, Place, Source } from './schema/index.ts';
@@ -70,17 +71,28 @@ function baseText(base: Setting['base'], declaration: Declaration, effect: Named
     case 'fixed':
       return one(base.value);
     case 'spread':
-      return typeof base.low === 'number'
-        ? withUnit(`${plain(base.low)} to ${plain(base.high as number)}`, unit)
-        : withUnit(`${vector(base.low)} to ${vector(base.high as number[])}`, unit);
+      if (typeof base.low === 'number') return withUnit(`${plain(base.low)} to ${plain(base.high as number)}`, unit);
+      return Array.isArray(base.low)
+        ? withUnit(`${vector(base.low)} to ${vector(base.high as number[])}`, unit)
+        : `${colourText(base.low, effect)} to ${colourText(base.high as Colour, effect)}`;
     case 'set':
-      return `one of ${base.values.map((colour) => colourText(colour, effect)).join(', ')}`;
+      return `one of ${base.values.map(({ value, weight }) => `${one(value)}${weight === 1 ? '' : ` × ${plain(weight)}`}`).join(', ')}`;
     case 'measure':
       return `the measure ${effect.measures.byId[base.measure]?.name ?? ''}`.trim();
     case 'taken':
-      return `taken from the ${base.from}`;
+      return `taken from ${TAKEN[base.from]}`;
   }
 }
+
+/** What a base may be taken from, in words. */
+export const TAKEN = {
+  source: 'the source',
+  parent: 'the parent',
+  u: 'U there',
+  v: 'V there',
+  brightness: 'the brightness there',
+  strength: 'the strength of the blow',
+} as const;
 
 const placeText = ({ anchor, value }: KeyPlace): string =>
   anchor === 'share'
@@ -91,12 +103,16 @@ const curveText = ({ keys }: Curve): string =>
     .map(({ item }) => `${placeText(item.at)}: ${plain(item.value)}${item.held ? ' held' : ''}`)
     .join(', ');
 
-const READS: Record<Shaper['reads']['kind'], string> = {
+/** What shapers read, in words. */
+export const READS_WORDS: Record<Shaper['reads']['kind'], string> = {
   age: 'age',
   effectTime: 'the effect’s time',
   stretchTime: 'the stretch’s time',
   speed: 'speed',
   distance: 'distance travelled',
+  carrierSpeed: 'the speed of what carries it',
+  aimDistance: 'the distance to its aim',
+  along: 'the length from head to tail',
   channel: 'channel',
   dial: 'dial',
 };
@@ -107,22 +123,27 @@ const COMBINED: Record<Shaper['combine'], string> = {
   blend: 'blended',
 };
 
-function shaperText({ reads, mapping, combine, amount, muted }: Shaper, effect: Named): string {
-  const by =
-    reads.kind === 'channel'
-      ? `the channel ${effect.channels.byId[reads.channel]?.name ?? ''}`
-      : reads.kind === 'dial'
-        ? `the dial ${effect.dials.byId[reads.dial]?.name ?? ''}`
-        : READS[reads.kind];
+function readsWords(reads: Shaper['reads'], effect: Named): string {
+  if (reads.kind === 'channel') return `the channel ${effect.channels.byId[reads.channel]?.name ?? ''}`;
+  if (reads.kind === 'dial') return `the dial ${effect.dials.byId[reads.dial]?.name ?? ''}`;
+  return READS_WORDS[reads.kind];
+}
+
+const stopText = ({ at, colour, opacity = 1 }: Stop, effect: Named): string =>
+  `${placeText(at)}: ${colourText(colour, effect)}${opacity === 1 ? '' : ` at ${plain(opacity * 100)}%`}`;
+
+function shaperText({ reads, mapping, combine, amount, amountBy, axis, muted }: Shaper, effect: Named): string {
+  const by = `${readsWords(reads, effect)}${axis ? ` on ${axis}` : ''}`;
   const shape =
     mapping.kind === 'curve'
       ? curveText(mapping.curve)
       : mapping.kind === 'band'
         ? `between (${curveText(mapping.low)}) and (${curveText(mapping.high)})`
         : listed(mapping.stops)
-            .map(({ item }) => `${placeText(item.at)}: ${colourText(item.colour, effect)}`)
+            .map(({ item }) => stopText(item, effect))
             .join(', ');
-  const how = combine === 'blend' ? `${COMBINED[combine]} by ${plain(amount)}` : COMBINED[combine];
+  const changing = amountBy ? ` with ${readsWords(amountBy.reads, effect)} [${curveText(amountBy.curve)}]` : '';
+  const how = combine === 'blend' ? `${COMBINED[combine]} by ${plain(amount)}${changing}` : COMBINED[combine];
   return `${muted ? 'muted: ' : ''}by ${by}, ${how} (${shape})`;
 }
 

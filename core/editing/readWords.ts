@@ -13,8 +13,10 @@ import {
   type Setting,
   settingSchema,
   type Shaper,
+  READS_WORDS,
   type Stop,
   switchWords,
+  TAKEN,
   type Vector,
   wordsOf,
 } from '../document/index.ts';
@@ -70,10 +72,20 @@ function readSwitch(text: string, declared: Declaration): boolean {
   throw new NotReadable(`${declared.name} is “${yes}” or “${no}”`);
 }
 
+/** Values to draw one of, some with weights, as in "1 m, 2 m × 3". */
+function readSet(text: string, read: (part: string) => unknown): unknown {
+  const values = text.split(/,\s*/).map((part) => {
+    const [value = '', weight] = part.split(' × ');
+    return { value: read(value), weight: weight === undefined ? 1 : Number(weight) };
+  });
+  if (values.some(({ weight }) => !Number.isFinite(weight))) throw new NotReadable('a weight is no number');
+  return { kind: 'set', values };
+}
+
 /** What a setting begins with, from its words. */
 function readBase(text: string, declared: Declaration, effect: Effect): unknown {
-  const taken = /^taken from the (source|parent)$/.exec(text);
-  if (taken) return { kind: 'taken', from: taken[1] };
+  const taken = Object.entries(TAKEN).find(([, words]) => text === `taken from ${words}`);
+  if (taken) return { kind: 'taken', from: taken[0] };
   const measure = /^the measure (.*)$/.exec(text);
   if (measure) {
     const found = listed(effect.measures).find(({ item }) => item.name === measure[1]);
@@ -84,6 +96,8 @@ function readBase(text: string, declared: Declaration, effect: Effect): unknown 
     case 'number':
     case 'vector': {
       const read = (part: string) => (declared.value === 'number' ? readNumber : readVector)(part, declared);
+      const several = /^one of (.*)$/.exec(text);
+      if (several && declared.value === 'number') return readSet(several[1]!, (part) => readNumber(part, declared));
       const [low = '', high] = text.split(TO);
       return high === undefined
         ? { kind: 'fixed', value: read(low) }
@@ -91,9 +105,12 @@ function readBase(text: string, declared: Declaration, effect: Effect): unknown 
     }
     case 'colour': {
       const several = /^one of (.*)$/.exec(text);
-      return several
-        ? { kind: 'set', values: several[1]!.split(/,\s*/).map((part) => readColour(part, effect)) }
-        : { kind: 'fixed', value: readColour(text, effect) };
+      if (several) return readSet(several[1]!, (part) => readColour(part, effect));
+      const found = listed(effect.palette).some(({ item }) => item.name === text.trim());
+      const [low = '', high] = found ? [text] : text.split(TO);
+      return high === undefined
+        ? { kind: 'fixed', value: readColour(low, effect) }
+        : { kind: 'spread', low: readColour(low, effect), high: readColour(high, effect) };
     }
     case 'switch':
       return { kind: 'fixed', value: readSwitch(text, declared) };
@@ -142,13 +159,11 @@ function readCurve(text: string): Curve {
   return { keys: { order: through.order, byId } };
 }
 
-const READS: Readonly<Record<string, Shaper['reads']>> = {
-  age: { kind: 'age' },
-  'the effect’s time': { kind: 'effectTime' },
-  'the stretch’s time': { kind: 'stretchTime' },
-  speed: { kind: 'speed' },
-  'distance travelled': { kind: 'distance' },
-};
+const READS: Readonly<Record<string, Shaper['reads']>> = Object.fromEntries(
+  Object.entries(READS_WORDS)
+    .filter(([kind]) => kind !== 'channel' && kind !== 'dial')
+    .map(([kind, words]) => [words, { kind } as Shaper['reads']]),
+);
 const COMBINES: Readonly<Record<string, Shaper['combine']>> = {
   multiplied: 'multiply',
   added: 'add',
@@ -174,19 +189,28 @@ function readReads(text: string, effect: Effect): Shaper['reads'] {
 
 function readShaper(text: string, declared: Declaration, effect: Effect, newId: () => Id): Shaper {
   const muted = text.startsWith('muted: ');
-  const found = /^by (.+?), (multiplied|added|replaced|blended)(?: by ([\d.]+))? \((.*)\)$/.exec(
-    muted ? text.slice('muted: '.length) : text,
-  );
+  const found =
+    /^by (.+?)(?: on ([xyz]))?, (multiplied|added|replaced|blended)(?: by ([\d.]+))?(?: with (.+?) \[(.*?)\])? \((.*)\)$/.exec(
+      muted ? text.slice('muted: '.length) : text,
+    );
   if (!found) throw new NotReadable(`“${text}” is no shape`);
-  const [, by = '', how = '', amount, shape = ''] = found;
-  const rest = { reads: readReads(by, effect), combine: COMBINES[how]!, amount: amount ? Number(amount) : 1, muted };
+  const [, by = '', axis, how = '', amount, changing, over = '', shape = ''] = found;
+  const rest = {
+    reads: readReads(by, effect),
+    combine: COMBINES[how]!,
+    amount: amount ? Number(amount) : 1,
+    ...(changing ? { amountBy: { reads: readReads(changing, effect), curve: readCurve(over) } } : {}),
+    ...(axis ? { axis: axis as 'x' | 'y' | 'z' } : {}),
+    muted,
+  };
   const band = /^between \((.*)\) and \((.*)\)$/.exec(shape);
   if (band) return { ...rest, mapping: { kind: 'band', low: readCurve(band[1]!), high: readCurve(band[2]!) } };
   if (declared.value !== 'colour') return { ...rest, mapping: { kind: 'curve', curve: readCurve(shape) } };
-  const stops = pairsOf(shape).map(({ at, value }): [Id, Stop] => [
-    newId(),
-    { at, colour: readColour(value, effect) },
-  ]);
+  const stops = pairsOf(shape).map(({ at, value }): [Id, Stop] => {
+    const [colour = '', opacity] = / at [\d.]+%$/.test(value) ? value.split(/ at (?=[\d.]+%$)/) : [value];
+    const opaque = opacity === undefined ? {} : { opacity: Number.parseFloat(opacity) / 100 };
+    return [newId(), { at, colour: readColour(colour, effect), ...opaque }];
+  });
   return {
     ...rest,
     mapping: { kind: 'gradient', stops: { order: stops.map(([id]) => id), byId: Object.fromEntries(stops) } },

@@ -1,6 +1,6 @@
 import { listed, type Collection, type Colour, type Palette, type Stop } from '../settings/index.ts';
 import { fitToLife, placeOnLife, type Places } from './curves.ts';
-import { cos, radians, sin } from './functions.ts';
+import { cos, cubeRoot, radians, sin } from './functions.ts';
 import { SRGB_TO_LINEAR } from './srgbTable.ts';
 import type { Vec3 } from './vectors.ts';
 
@@ -66,6 +66,29 @@ export function paletteColour(palette: Palette, id: string): Vec3 {
 
 export const resolvedColour = (palette: Palette, colour: Colour): Vec3 =>
   'hex' in colour ? linearOf(colour.hex) : paletteColour(palette, colour.palette);
+
+/** A linear colour in OKLab, whose straight ways look even (Ottosson, 2020, A perceptual color space for image processing). */
+export function oklabOf([r, g, b]: Vec3): Vec3 {
+  const l = cubeRoot(0.4122214708 * r + 0.5363325363 * g + 0.0514459929 * b);
+  const m = cubeRoot(0.2119034982 * r + 0.6806995451 * g + 0.1073969566 * b);
+  const s = cubeRoot(0.0883024619 * r + 0.2817188376 * g + 0.6299787005 * b);
+  return [
+    0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s,
+    1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s,
+    0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s,
+  ];
+}
+
+/** Writes the linear colour of one in OKLab; what is outside of all that can be shown is cut off at black. */
+export function linearOfOklabInto(out: Float64Array, lightness: number, a: number, b: number): void {
+  const l = lightness + 0.3963377774 * a + 0.2158037573 * b;
+  const m = lightness - 0.1055613458 * a - 0.0638541728 * b;
+  const s = lightness - 0.0894841775 * a - 1.291485548 * b;
+  const [l3, m3, s3] = [l * l * l, m * m * m, s * s * s];
+  out[0] = Math.max(0, 4.0767416621 * l3 - 3.3077115913 * m3 + 0.2309699292 * s3);
+  out[1] = Math.max(0, -1.2684380046 * l3 + 2.6097574011 * m3 - 0.3413193965 * s3);
+  out[2] = Math.max(0, -0.0041960863 * l3 - 0.7034186147 * m3 + 1.707614701 * s3);
+}
 
 /** A gradient ready to be read: stops in order of place. */
 export interface ReadyGradient extends Places {

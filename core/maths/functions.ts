@@ -84,6 +84,20 @@ export function exp(x: number): number {
   return sum * scale;
 }
 
+/** Natural logarithm of 2. */
+export const LN2 = 0.6931471805599453;
+
+/** Natural logarithm of a number above 0, by Newton's method. */
+export function log(x: number): number {
+  let near = x;
+  let root = 0;
+  for (; near > 2; near /= 2) root += LN2;
+  for (; near < 0.5; near *= 2) root -= LN2;
+  let y = near - 1;
+  for (let i = 0; i < 6; i++) y += near / exp(y) - 1;
+  return root + y;
+}
+
 /** Cube root of a number that is not negative, by Newton's method: `Math.cbrt` differs between engines. */
 export function cubeRoot(x: number): number {
   if (!(x > 0)) return 0;

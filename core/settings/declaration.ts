@@ -5,12 +5,20 @@ export type Chapter = 'source' | 'births' | 'motion' | 'life' | 'appearance';
 /** When a setting acts. Dress is a function of what a particle already carries: changing it simulates nothing. */
 export type Acts = 'birth' | 'step' | 'dress';
 
+/**
+ * Why a setting cannot be shaped by all that its kind is: it fixes how much memory is set aside, the order of what comes, or
+ * how a shape is built; it says how many are born, before any is there to be read; or it belongs to one field for all.
+ */
+export type Refusal = 'memory' | 'order' | 'topology' | 'count' | 'field';
+
 interface Common {
   readonly chapter: Chapter | 'force' | 'surface' | 'links' | 'front' | 'ribbon' | 'drawn' | 'look';
   readonly name: string;
   readonly acts: Acts;
   /** What its shapers may read. An empty list: the setting takes no shapers. */
   readonly reads: readonly Reads['kind'][];
+  /** Why that is not all that what acts when it does may read. */
+  readonly refuses?: Refusal;
   readonly help: string;
   /** What people of the trade also call it: it is found by these too. */
   readonly otherWords?: readonly string[];
@@ -33,7 +41,7 @@ export interface VectorDeclaration extends Common {
   readonly least: number;
   readonly most: number;
   readonly byDefault: Vector;
-  /** Whether each particle may have its own, drawn between two vectors. */
+  /** Whether each particle may have its own, drawn between two vectors; else all share one. */
   readonly mayVary?: boolean;
 }
 export interface ColourDeclaration extends Common {
@@ -58,11 +66,36 @@ export interface SwitchDeclaration extends Common {
 export type Declaration =
   NumberDeclaration | VectorDeclaration | ColourDeclaration | ChoiceDeclaration | SwitchDeclaration;
 
+/** What all particles of a layer share at one instant. */
+export const TIMED = ['effectTime', 'stretchTime', 'carrierSpeed', 'dial'] as const;
+/** What is known of a particle at its birth. */
+export const BORN = [...TIMED, 'channel'] as const;
+/** What is known at its birth once it has a place. */
+export const PLACED = [...BORN, 'aimDistance'] as const;
 /** What a shaper of something that each particle has may read. */
-export const LIFE = ['age', 'effectTime', 'stretchTime', 'speed', 'distance', 'channel', 'dial'] as const;
-/** What all particles share at one instant. */
-export const TIMED = ['effectTime', 'stretchTime', 'dial'] as const;
+export const LIFE = [
+  'age',
+  'effectTime',
+  'stretchTime',
+  'speed',
+  'distance',
+  'aimDistance',
+  'carrierSpeed',
+  'channel',
+  'dial',
+] as const;
+/** What stays the same while an effect runs. */
+export const STILL = ['dial'] as const;
 export const NONE = [] as const;
+
+/** What each refusal says in a tooltip. */
+export const REFUSALS: Readonly<Record<Refusal, string>> = {
+  memory: 'It says how much memory is set aside, so that only a dial may drive it.',
+  order: 'It says in which order things come, so that only what stays the same may drive it.',
+  topology: 'It says how a shape is built, so that only a dial may drive it.',
+  count: 'It says how many come before any of them is there, so that nothing of a particle may drive it.',
+  field: 'It belongs to one field that all particles feel, so that nothing of a single particle may drive it.',
+};
 
 type Rest<T extends Declaration> = Omit<T, 'value' | 'chapter' | 'name' | 'acts' | 'help' | 'reads'> & {
   reads?: T['reads'];
@@ -119,7 +152,8 @@ export const choice = (
   ...more,
 });
 
-export const SPREAD = ['fixed', 'spread', 'measure'] as const;
+/** What each particle may have its own of. */
+export const SPREAD = ['fixed', 'spread', 'set', 'measure'] as const;
 
 export type SettingsOf<T extends Record<string, Declaration>> = { [K in keyof T]: SettingOfValue[T[K]['value']] };
 
@@ -127,7 +161,7 @@ export type SettingsOf<T extends Record<string, Declaration>> = { [K in keyof T]
 export const COMBINES: Record<Declaration['value'], readonly Combine[]> = {
   number: ['multiply', 'add', 'blend', 'replace'],
   colour: ['multiply', 'blend', 'replace'],
-  vector: [],
+  vector: ['multiply', 'add', 'blend', 'replace'],
   choice: [],
   switch: [],
 };

@@ -44,6 +44,9 @@ export const READS_LAW: Record<Reads['kind'], Powers> = {
   dial: NEITHER,
   speed: LAW['m/s'],
   distance: LAW.m,
+  carrierSpeed: LAW['m/s'],
+  aimDistance: LAW.m,
+  along: NEITHER,
 };
 
 /** A whole power, by multiplying. */

@@ -40,7 +40,12 @@ export type Key = z.infer<typeof keySchema>;
 export const curveSchema = z.strictObject({ keys: collectionSchema(keySchema, 64) });
 export type Curve = z.infer<typeof curveSchema>;
 
-export const stopSchema = z.strictObject({ at: keyPlaceSchema, colour: colourSchema });
+/** A stop of a gradient; how opaque it is multiplies the opacity beside it. */
+export const stopSchema = z.strictObject({
+  at: keyPlaceSchema,
+  colour: colourSchema,
+  opacity: finite.min(0).max(1).optional(),
+});
 export type Stop = z.infer<typeof stopSchema>;
 
 export const mappingSchema = z.discriminatedUnion('kind', [
@@ -57,6 +62,12 @@ export const readsSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('stretchTime') }),
   z.strictObject({ kind: z.literal('speed') }),
   z.strictObject({ kind: z.literal('distance') }),
+  /** How fast what the layer is born on goes, m/s. */
+  z.strictObject({ kind: z.literal('carrierSpeed') }),
+  /** How far a particle is from the aim of its layer, m. */
+  z.strictObject({ kind: z.literal('aimDistance') }),
+  /** Where along a ribbon, from its head at 0 to its tail at 1. */
+  z.strictObject({ kind: z.literal('along') }),
   z.strictObject({ kind: z.literal('channel'), channel: ref('channels', { whenGone: 'value' }) }),
   z.strictObject({ kind: z.literal('dial'), dial: ref('dials', { whenGone: 'value' }) }),
 ]);
@@ -71,6 +82,10 @@ export const shaperSchema = z.strictObject({
   combine: combineSchema,
   /** How far a blend goes, 0..1; the other ways of combining do not read it. */
   amount: finite.min(0).max(1),
+  /** What that amount is multiplied by, if it changes. */
+  amountBy: z.strictObject({ reads: readsSchema, curve: curveSchema }).optional(),
+  /** Which axis of a vector it shapes; all where this is left out. */
+  axis: z.enum(['x', 'y', 'z']).optional(),
   muted: z.boolean(),
 });
 export type Shaper = z.infer<typeof shaperSchema>;
@@ -78,11 +93,26 @@ export type Shaper = z.infer<typeof shaperSchema>;
 const shapers = collectionSchema(shaperSchema, 16);
 const takenSchema = z.strictObject({ kind: z.literal('taken'), from: z.enum(['source', 'parent']) });
 
+/** Several values to draw one of, each as likely as its weight among all. */
+const setOf = <T extends z.ZodType>(value: T) =>
+  z.strictObject({
+    kind: z.literal('set'),
+    values: z
+      .array(z.strictObject({ value, weight: finite.min(0) }))
+      .min(1)
+      .max(16),
+  });
+
+/** What a number takes from where its particle is born: of a mesh its UV and its brightness there, of a blow its strength (0 to 1). */
+export const GIVEN = ['u', 'v', 'brightness', 'strength'] as const;
+export type Given = (typeof GIVEN)[number];
+
 const numberBase = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('fixed'), value: finite }),
   z.strictObject({ kind: z.literal('spread'), low: finite, high: finite }),
+  setOf(finite),
   z.strictObject({ kind: z.literal('measure'), measure: ref('measures', { whenGone: 'value' }) }),
-  takenSchema,
+  z.strictObject({ kind: z.literal('taken'), from: z.enum(GIVEN) }),
 ]);
 const vectorBase = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('fixed'), value: vectorSchema }),
@@ -90,7 +120,9 @@ const vectorBase = z.discriminatedUnion('kind', [
 ]);
 const colourBase = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('fixed'), value: colourSchema }),
-  z.strictObject({ kind: z.literal('set'), values: z.array(colourSchema).min(1).max(16) }),
+  /** Anywhere between two colours, on the straight way of an even eye (OKLab). */
+  z.strictObject({ kind: z.literal('spread'), low: colourSchema, high: colourSchema }),
+  setOf(colourSchema),
   takenSchema,
 ]);
 

@@ -27,7 +27,9 @@ export const schemaOfValue = (value: Declaration['value']): z.ZodType => SCHEMAS
 function numbersOf(base: Setting['base']): number[] {
   if (base.kind === 'fixed')
     return typeof base.value === 'number' ? [base.value] : Array.isArray(base.value) ? base.value : [];
-  if (base.kind === 'spread') return [base.low, base.high].flat();
+  if (base.kind === 'spread' && (typeof base.low === 'number' || Array.isArray(base.low)))
+    return [base.low, base.high as number | number[]].flat();
+  if (base.kind === 'set') return base.values.flatMap(({ value }) => (typeof value === 'number' ? [value] : []));
   return [];
 }
 
@@ -43,6 +45,10 @@ function problemWithBase(declaration: Declaration, base: Setting['base']): strin
     if (declaration.whole && numbersOf(base).some((value) => value !== Math.floor(value)))
       return `${declaration.name} is a whole number`;
   }
+  if (declaration.value === 'vector' && base.kind === 'spread' && !declaration.mayVary)
+    return `${declaration.name} is one for all`;
+  if (base.kind === 'set' && base.values.every(({ weight }) => weight === 0))
+    return `${declaration.name} has no value with a weight above 0`;
   if (declaration.value === 'choice' && base.kind === 'fixed' && !declaration.choices.includes(base.value as string))
     return `${declaration.name} is one of: ${declaration.choices.join(', ')}`;
   return null;
@@ -60,6 +66,18 @@ export function settingSchema(declaration: Declaration): z.ZodType<Setting> {
           code: 'custom',
           path: [...path, 'reads'],
           message: `${declaration.name} cannot be shaped by ${shaper.reads.kind}`,
+        });
+      if (shaper.amountBy && !declaration.reads.includes(shaper.amountBy.reads.kind))
+        context.addIssue({
+          code: 'custom',
+          path: [...path, 'amountBy', 'reads'],
+          message: `how far ${declaration.name} is blended cannot hang on ${shaper.amountBy.reads.kind}`,
+        });
+      if (shaper.axis && declaration.value !== 'vector')
+        context.addIssue({
+          code: 'custom',
+          path: [...path, 'axis'],
+          message: `${declaration.name} has no axes`,
         });
       if (!COMBINES[declaration.value].includes(shaper.combine))
         context.addIssue({

@@ -9,5 +9,6 @@
  * | 5 | forces of the effect feel no groups of the layers they act on; speeds and distances that shape grow with a group |
  * | 6 | a tier keeps the first of several births at once, whatever share of them it keeps |
  * | 7 | figures of the stage go where the whole effect is put |
+ * | 8 | what is beyond a constraint halves in a time, at any step rate; ribbons have one width, opacity and colour along them |
  */
-export const SIMULATION = 7;
+export const SIMULATION = 8;

@@ -13,6 +13,8 @@ import {
   type Effect,
   type Key,
   type Layer,
+  setWidthAlong,
+  isRibbon,
 } from '../document/index.ts';
 
 export const withForce = (layer: Layer, kind: Parameters<typeof newForce>[0], set: Record<string, number> = {}) => {
@@ -38,6 +40,11 @@ export const trail = (layer: Layer, set: Record<string, number>, ends = 'stays')
     (drawn.settings as unknown as Record<string, { base: unknown }>)[name]!.base = { kind: 'fixed', value };
   drawn.settings.ends.base = { kind: 'fixed', value: ends };
   layer.drawn = drawn;
+};
+/** A trail as wide at its end as at its head. */
+export const blunt = (layer: Layer, ends: string) => {
+  trail(layer, {}, ends);
+  if (isRibbon(layer.drawn)) setWidthAlong(layer.drawn, 100, 100);
 };
 export const child = (
   effect: Effect,

@@ -16,6 +16,7 @@ import {
 import { bendingTube } from './rigs.ts';
 import type { Observed } from '../checks/findings.ts';
 import {
+  blunt,
   withForce,
   oneShot,
   asBursts,
@@ -323,8 +324,8 @@ export const KINDS: readonly Kind[] = [
     name: 'a tail that pops',
     id: 'tail',
     says: /tail pops: it is 100% wide where it ends/,
-    wrong: (layer) => trail(layer, { atTail: 100 }, 'goes too'),
-    right: (layer) => trail(layer, { atTail: 100 }, 'stays'),
+    wrong: (layer) => blunt(layer, 'goes too'),
+    right: (layer) => blunt(layer, 'stays'),
   },
   {
     name: 'a pop at release',

@@ -116,7 +116,13 @@ function referInLayer(layer: Layer, earlier: readonly Id[], others: readonly Id[
   if (dice.comes(0.4)) layer.settings['life.size'].base = { kind: 'measure', measure: 'reach' };
   if (dice.comes(0.4)) layer.settings['life.colour'].base = { kind: 'fixed', value: { palette: 'soot' } };
   else if (dice.comes(0.4))
-    layer.settings['life.colour'].base = { kind: 'set', values: [{ palette: 'ash' }, { hex: '#102030' }] };
+    layer.settings['life.colour'].base = {
+      kind: 'set',
+      values: [
+        { value: { palette: 'ash' }, weight: 1 },
+        { value: { hex: '#102030' }, weight: 2 },
+      ],
+    };
   if (dice.comes(0.4))
     layer.settings['life.colour'].shapers = collectionOf([
       [

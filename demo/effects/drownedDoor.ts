@@ -8,6 +8,7 @@ import {
   type Effect,
   type Vector,
   namedColour,
+  setWidthAlong,
 } from '@jinx/core/document';
 import {
   colour,
@@ -191,12 +192,12 @@ export function drownedDoor(kit: KitAssets): Effect {
   if (eddy.drawn.kind === 'trail') {
     eddy.drawn.settings.lasts.base = { kind: 'fixed', value: 0.55 };
     eddy.drawn.settings.every.base = { kind: 'fixed', value: 0.05 };
-    eddy.drawn.settings.bulge.base = { kind: 'fixed', value: 160 };
+    setWidthAlong(eddy.drawn, 100, 0, 160);
   }
   colour(eddy, [0, named('foam')], [0.4, named('water')], [1, named('deep')]);
   forces(
     eddy,
-    force('orbit', DOOR, { distance: [RADIUS * 0.94, RADIUS * 1.14], speed: [1.5, 2.5], grip: 30, axis: AXIS }),
+    force('orbit', DOOR, { distance: [RADIUS * 0.94, RADIUS * 1.14], speed: [1.5, 2.5], halves: 0.032, axis: AXIS }),
     force('curl', null, { strength: 1.2, size: 0.5, change: 0.6 }),
   );
 

@@ -11,6 +11,7 @@ import {
   namedColour,
   settingsByName,
   type NumberSetting,
+  setWidthAlong,
 } from '@jinx/core/document';
 import {
   colour,
@@ -86,7 +87,7 @@ export function eelLeash(kit: KitAssets): Effect {
       'appearance.lit': 'card',
       'appearance.litShare': 30,
     },
-    { sag: 0.34, jag: 0.05, jagSize: 0.35, strikes: 5, speed: 9, atHead: 60, atTail: 90, bulge: 130, tile: 0.5 },
+    { sag: 0.34, jag: 0.05, jagSize: 0.35, strikes: 5, speed: 9, tile: 0.5 },
     gradient('across', [0, '#0e3a4a'], [0.35, '#58d8ba'], [0.5, '#f0fff8'], [0.65, '#58d8ba'], [1, '#0e3a4a']),
     step('scroll', { along: 1.6 }),
     step('drawn', { shape: 'cells', grains: 5, softness: 60, amount: 60, varied: false, onto: 'colour' }),
@@ -94,6 +95,7 @@ export function eelLeash(kit: KitAssets): Effect {
   if (cord.drawn.kind === 'beam') {
     cord.drawn.settings.form.base = { kind: 'fixed', value: 'tube' };
     cord.drawn.settings.laid.base = { kind: 'fixed', value: 'by the metre' };
+    setWidthAlong(cord.drawn, 60, 90, 130);
   }
   colour(cord, [0, named('eel')]);
 
@@ -105,10 +107,11 @@ export function eelLeash(kit: KitAssets): Effect {
       'life.opacity': { ...lasting, base: 30 },
       'life.intensity': 1,
     },
-    { sag: 0.34, jag: 0.05, jagSize: 0.35, strikes: 5, speed: 9, atHead: 60, atTail: 90 },
+    { sag: 0.34, jag: 0.05, jagSize: 0.35, strikes: 5, speed: 9 },
     step('drawn', { shape: 'soft dot', softness: 30, amount: 0 }),
     gradient('across', [0, '#000000'], [0.5, '#6fe3c4'], [1, '#000000']),
   );
+  if (glow.drawn.kind === 'beam') setWidthAlong(glow.drawn, 60, 90);
   colour(glow, [0, named('eel')]);
 
   const lightning = beam(

@@ -11,6 +11,7 @@ import {
   type Vector,
   settingsByName,
   type NumberSetting,
+  setWidthAlong,
 } from '@jinx/core/document';
 import {
   colour,
@@ -135,9 +136,10 @@ export function lampBolt(kit: KitAssets): Effect {
     gradient('across', [0, '#5a2404'], [0.3, '#ff9a3c'], [0.5, '#fff2c8'], [0.7, '#ff9a3c'], [1, '#5a2404']),
     step('drawn', { shape: 'clouds', grains: 4, softness: 80, amount: 55 }),
   );
-  tail.drawn = newRibbon('trail');
-  for (const [name, value] of Object.entries({ seconds: 0.34, atTail: 0, atHead: 90 }))
-    settingsByName<NumberSetting>(tail.drawn)[name]!.base = { kind: 'fixed', value };
+  const band = newRibbon('trail');
+  settingsByName<NumberSetting>(band)['seconds']!.base = { kind: 'fixed', value: 0.34 };
+  setWidthAlong(band, 90, 0);
+  tail.drawn = band;
   colour(tail, [0, named('lamp')]);
 
   const sparks = layer(

@@ -88,8 +88,8 @@ export function seedWreath(kit: KitAssets): Effect {
     [drift, lift]: [number, number],
   ) => {
     const orbit = force('orbit', CROWN, { distance, speed, axis: AXIS });
-    const grip = settingsByName<NumberSetting>(orbit)['grip']!;
-    grip.shapers = collectionOf([['let', { ...curveShaper(HOLDS), reads: { kind: 'effectTime' } as const }]]);
+    const share = settingsByName<NumberSetting>(orbit)['share']!;
+    share.shapers = collectionOf([['let', { ...curveShaper(HOLDS), reads: { kind: 'effectTime' } as const }]]);
     const late = (base: number) => ({ base, over: LETS_GO, reads: 'effectTime' as const });
     return forces(
       made,

@@ -14,6 +14,7 @@ import {
   type Moment,
   type Source,
   type Vector,
+  setWidthAlong,
 } from '@jinx/core/document';
 import {
   colour,
@@ -131,8 +132,7 @@ function written(stroke: Stroke, n: number): Layer {
   };
   made.drawn = newRibbon('strand');
   if (made.drawn.kind === 'strand') {
-    made.drawn.settings.atHead.base = { kind: 'fixed', value: 60 };
-    made.drawn.settings.atTail.base = { kind: 'fixed', value: 100 };
+    setWidthAlong(made.drawn, 60, 100);
     made.drawn.settings.laid.base = { kind: 'fixed', value: 'by the metre' };
     made.drawn.settings.tile.base = { kind: 'fixed', value: 0.6 };
   }

@@ -90,7 +90,7 @@ function pushOf(kind, s, at, { place, velocity, key }, { id, seed, step }) {
 
 /** What a constraint makes of a particle that has been moved. */
 function constrained(kind, s, at, { place, velocity }) {
-  const grip = s.grip / 100;
+  const grip = s.halves > 0 ? 1 - 2 ** (-DT / s.halves) : 1;
   if (kind === 'limit') {
     const share = Math.min(1, s.fastest / Math.max(length(velocity), 1e-6));
     return { place, velocity: scale(velocity, 1 + (share - 1) * grip) };

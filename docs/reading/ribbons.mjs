@@ -43,9 +43,14 @@ function between(points, n, t) {
   return parts.reduce((sum, [part, weight]) => add(sum, scale(part, weight)), [0, 0, 0]);
 }
 
-/** Half the width at a share x from tail to head; shares stand for percent. */
-export const halfWidthAt = (x, size, { tail = 1, head = 1, bulge = 1 }) =>
-  (size / 2) * (tail + (head - tail) * x) * (1 + (bulge - 1) * 4 * x * (1 - x));
+/** Half the width at a share x from head to tail: a cubic between two keys, each with its width (a share of the size) and its slope. */
+export const halfWidthAt = (x, size, [[head, slopeOut], [tail, slopeIn]]) => {
+  const t = Math.min(1, Math.max(0, x));
+  const u = 1 - t;
+  return (
+    (size / 2) * (head * (1 + 2 * t) * u * u + tail * t * t * (3 - 2 * t) + t * u * (slopeOut * u - slopeIn * t))
+  );
+};
 
 /** Level to the side of a way, and upward across both. */
 function sidesOf(way) {

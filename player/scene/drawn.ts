@@ -11,14 +11,12 @@ import {
   stepTable,
   type Effect,
   type Layer,
-  type NumberDeclaration,
-  type NumberSetting,
   type Ribbon,
   type Step,
   shownLayers,
 } from '@jinx/core/document';
 import { linearOf, resolvedColour, slotOf } from '@jinx/core/maths';
-import { groupFrame, lookPlan, newReading, NumberReader, ownFrames, type LookPlan } from '@jinx/core/simulation';
+import { groupFrame, isStill, lookPlan, ownFrames, type LookPlan } from '@jinx/core/simulation';
 import type {
   DrawnAs,
   DrawnHaze,
@@ -53,12 +51,14 @@ function drawnStep(effect: Effect, id: string, step: Step): DrawnStep {
     kind: step.kind,
     choices,
     colours,
+    isColourRead: 'colour' in settings && !isStill(settings['colour']!),
     picture: 'picture' in step ? (step.picture?.asset ?? null) : null,
     stops:
       step.kind === 'gradient'
         ? listed(step.stops).map(({ item }) => ({
             at: item.at.value,
             rgb: [...resolvedColour(effect.palette, item.colour)] as [number, number, number],
+            opacity: item.opacity ?? 1,
           }))
         : [],
   };
@@ -85,15 +85,11 @@ const onlyStep = (look: DrawnLook, step: string): DrawnLook => ({
   steps: look.steps.filter(({ id }) => id === step),
 });
 
-function drawnRibbon(effect: Effect, layer: Layer, drawn: Ribbon): DrawnRibbon {
-  const { form, laid, tile } = drawn.settings;
-  const declaration: NumberDeclaration = RIBBON_SETTINGS[drawn.kind].tile;
-  const metres = new NumberReader(tile as NumberSetting, declaration, 'ribbon/tile', effect, {
-    group: groupFrame(effect, layer.parent).scale,
-  });
+function drawnRibbon(drawn: Ribbon): DrawnRibbon {
+  const { form, laid } = drawn.settings;
   return {
     form: actingValue(form, RIBBON_SETTINGS[drawn.kind].form) as DrawnRibbon['form'],
-    tile: actingValue(laid, RIBBON_SETTINGS[drawn.kind].laid) === 'by the metre' ? metres.read(newReading()) : 0,
+    isTiled: actingValue(laid, RIBBON_SETTINGS[drawn.kind].laid) === 'by the metre',
   };
 }
 
@@ -116,7 +112,7 @@ const figureOf = ({ stage }: Effect, thing: string): number => [...stage.things.
 
 function drawnAs(effect: Effect, layer: Layer): DrawnAs {
   const { drawn } = layer;
-  if (isRibbon(drawn)) return { kind: 'ribbon', ...drawnRibbon(effect, layer, drawn) };
+  if (isRibbon(drawn)) return { kind: 'ribbon', ...drawnRibbon(drawn) };
   switch (drawn.kind) {
     case 'sprite':
       return { kind: 'sprite' };

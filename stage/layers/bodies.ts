@@ -1,5 +1,6 @@
 import * as THREE from 'three';
 import {
+  COLOUR_PARTS,
   RECORD_AGE,
   RECORD_BIRTH,
   RECORD_COLOUR,
@@ -10,6 +11,7 @@ import {
 } from '@jinx/core/simulation';
 import type { FigureMesh } from '../figure.ts';
 import { FRONT, frontUniforms, setFront } from '../looks/front.ts';
+import { vec3 } from '../looks/steps.ts';
 import { valueDeclarations, valueOf } from '../looks/shader.ts';
 import type { DrawnBody, DrawnLayer } from '../protocol.ts';
 import { fragmentShader, needsNormal, varyings } from './fragment.ts';
@@ -64,11 +66,17 @@ function vertexShader(layer: DrawnLayer): string {
 }
 
 /** What has been passed by the front is gone, and its border glows. */
-const cut = ({ edgeColour: [r, g, b] }: DrawnBody, layer: DrawnLayer): string => `
+/** The colour of the edge: the same for all, or among the numbers of a frame. */
+const edgeColourOf = ({ look }: DrawnLayer, edgeColour: DrawnBody['edgeColour']): string =>
+  look.places['drawn/colour/red']
+    ? `vec3(${COLOUR_PARTS.map((part) => valueOf(look, `drawn/colour/${part}`)).join(', ')})`
+    : vec3(edgeColour);
+
+const cut = ({ edgeColour }: DrawnBody, layer: DrawnLayer): string => `
     float before = frontDistance(seen_place, seen_rest);
     if (before <= 0.0) discard;
     float edge = ${valueOf(layer.look, 'drawn/edge')};
-    vec3 glow = vec3(${r.toFixed(6)}, ${g.toFixed(6)}, ${b.toFixed(6)}) * (${valueOf(layer.look, 'drawn/glow')} * step(1e-5, edge) * (1.0 - smoothstep(0.0, max(edge, 1e-5), before)));`;
+    vec3 glow = ${edgeColourOf(layer, edgeColour)} * (${valueOf(layer.look, 'drawn/glow')} * step(1e-5, edge) * (1.0 - smoothstep(0.0, max(edge, 1e-5), before)));`;
 
 /** One layer on the skin of a figure: its mesh again, once for each particle, with the layer's look. */
 export class Bodies extends LayerDrawing {

@@ -25,7 +25,6 @@ export function ribbonVertexShader(layer: DrawnLayer): string {
   const { look } = layer;
   const ribbon = ribbonOf(layer);
   const isTube = ribbon.form === 'tube';
-  const tile = ribbon.tile;
   const own = Array.from(
     { length: look.ownWords / 4 },
     (_, n) => `vec4 own${n} = jointPart(number, ${JOINT_OWN / 4 + n});`,
@@ -81,7 +80,7 @@ export function ribbonVertexShader(layer: DrawnLayer): string {
     float inward = dot(side, bend.xyz) * edge;
     float width = inward > 1e-9 ? min(rest.x, 1.0 / inward) : rest.x;
     seen_place = place + side * edge * width;
-    seen_at = vec2(${isTube ? 'position.x' : 'edge * 0.5 + 0.5'}, ${tile > 0 ? `finish.w / ${tile.toFixed(4)}` : 'rest.z'});
+    seen_at = vec2(${isTube ? 'position.x' : 'edge * 0.5 + 0.5'}, ${ribbon.isTiled ? `finish.w / max(0.0001, ${valueOf(look, 'drawn/tile')})` : 'rest.z'});
     seen_lot = uint(level.w);
   #ifdef HAS_VIEW
     seen_going = (finish.xyz - start.xyz) * rate / start.w;

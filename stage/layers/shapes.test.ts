@@ -30,7 +30,7 @@ const CASES: readonly [what: string, Kind: new (around: Around) => LayerDrawing,
   ['sprites', Sprites, { kind: 'sprite' }, false],
   ['marks that wrap what is under them', Sprites, { kind: 'sprite' }, true],
   ['bent air', Haze, { kind: 'haze', bends: 'outward', picture: null }, false],
-  ['ribbons', Ribbons, { kind: 'ribbon', form: 'flat', tile: 0 }, false],
+  ['ribbons', Ribbons, { kind: 'ribbon', form: 'flat', isTiled: false }, false],
   ['meshes and their shadows', Meshes, AS_MESHES, false],
 ];
 

@@ -26,7 +26,13 @@ const ALIGNED = `
     vec2 along = vec2(dot(going, side), dot(going, up));
     if (dot(along, along) > 0.0) angle += atan(-along.x, along.y);`;
 
-const OWN_FRAME = /* glsl */ `
+/** A vector of particles in their own frames: drawn between two ends by lot, or among the numbers of a frame where it is shaped. */
+const frameVector = ({ places }: DrawnLayer['look'], name: 'tilt' | 'axle') =>
+  places[`life.${name}/x`]
+    ? `vec3(${['x', 'y', 'z'].map((axis) => valueOf({ places }, `life.${name}/${axis}`)).join(', ')})`
+    : `drawnBetween(${name}_low, ${name}_high, lot, ${name}_slots)`;
+
+const ownFrame = (look: DrawnLayer['look']) => /* glsl */ `
   uniform vec3 tilt_low, tilt_high, axle_low, axle_high;  // degrees; directions
   uniform uvec3 tilt_slots, axle_slots;
   uniform vec4 source_turns[2];
@@ -38,8 +44,8 @@ const OWN_FRAME = /* glsl */ `
     return v * cos(angle) + cross(axis, v) * sin(angle) + axis * dot(axis, v) * (1.0 - cos(angle));
   }
   vec3 inOwnFrame(vec3 v, uint lot, float angle) {
-    vec3 tilt = radians(drawnBetween(tilt_low, tilt_high, lot, tilt_slots));
-    vec3 axle = drawnBetween(axle_low, axle_high, lot, axle_slots);
+    vec3 tilt = radians(${frameVector(look, 'tilt')});
+    vec3 axle = ${frameVector(look, 'axle')};
     vec3 axis = length(axle) > 1e-6 ? normalize(axle) : vec3(0.0, 0.0, 1.0);
     v = about(vec3(1.0, 0.0, 0.0), tilt.x, v);
     v = about(vec3(0.0, 1.0, 0.0), tilt.y, v);
@@ -68,7 +74,7 @@ export const particleDeclarations = (layer: DrawnLayer): string => `
   ${ownAttributes(layer.look)}
   ${varyings(layer, true)}
   ${NOISE}
-  ${OWN_FRAME}
+  ${ownFrame(layer.look)}
   #ifdef HAS_VIEW
   varying vec3 seen_going;
   #endif`;

@@ -16,7 +16,7 @@ export function gradientTexture(stops: DrawnStep['stops']): THREE.DataTexture {
     const t = a && b && b.at > a.at ? Math.min(1, (at - a.at) / (b.at - a.at)) : 0;
     for (let c = 0; c < 3; c++)
       words[n * 4 + c] = THREE.DataUtils.toHalfFloat(a && b ? a.rgb[c]! + (b.rgb[c]! - a.rgb[c]!) * t : 1);
-    words[n * 4 + 3] = THREE.DataUtils.toHalfFloat(1);
+    words[n * 4 + 3] = THREE.DataUtils.toHalfFloat(a && b ? a.opacity + (b.opacity - a.opacity) * t : 1);
   }
   const texture = new THREE.DataTexture(words, STOPS_ACROSS, 1, THREE.RGBAFormat, THREE.HalfFloatType);
   texture.magFilter = texture.minFilter = THREE.LinearFilter;

@@ -1,11 +1,19 @@
+import { COLOUR_PARTS } from '@jinx/core/simulation';
 import type { DrawnStep } from '../protocol.ts';
 
 /** Code that yields a number of the step, by its name. */
 export type Value = (name: string) => string;
 
 const share = (value: Value, name: string) => `(${value(name)} * 0.01)`;
-const vec3 = (rgb: readonly [number, number, number] | undefined) =>
+/** A colour that is the same for all as code. */
+export const vec3 = (rgb: readonly [number, number, number] | undefined) =>
   `vec3(${(rgb ?? [1, 1, 1]).map((value) => value.toFixed(6)).join(', ')})`;
+
+/** The colour of a step: the same for all, or among the numbers of a frame. */
+const colourOf = (step: DrawnStep, value: Value) =>
+  step.isColourRead
+    ? `vec3(${COLOUR_PARTS.map((part) => value(`colour/${part}`)).join(', ')})`
+    : vec3(step.colours['colour']);
 
 /** Where a pattern looks for its grains: in a piece of its own for each particle, if wanted. */
 const grains = (step: DrawnStep, value: Value) =>
@@ -137,12 +145,12 @@ function dissolve(step: DrawnStep, value: Value, n: number): string {
     float border = mix(-soft, 1.0, gone);
     float left = gone <= 0.0 ? 1.0 : smoothstep(border, border + soft, n);
     float lit = gone <= 0.0 ? 0.0 : 1.0 - smoothstep(border + soft, border + soft + max(wide, 1e-4), n);
-    emit += ${vec3(step.colours['colour'])} * (${value('glow')} * lit * step(1e-4, wide));
+    emit += ${colourOf(step, value)} * (${value('glow')} * lit * step(1e-4, wide));
     a *= left;`;
 }
 
 function rim(step: DrawnStep, value: Value): string {
-  const colour = `${vec3(step.colours['colour'])} * ${value('intensity')}`;
+  const colour = `${colourOf(step, value)} * ${value('intensity')}`;
   const does = {
     'brightens the rim': `emit += ${colour} * r;`,
     'shows the rim only': `rgb *= ${colour}; a *= r;`,
@@ -162,11 +170,12 @@ const ALONG: Record<string, string> = {
 
 function gradient(step: DrawnStep, value: Value, n: number): string {
   const along = String(step.choices['along']);
-  const seen = `texture2D(gradient${n}, vec2(clamp(${ALONG[along]}, 0.0, 1.0) * (255.0 / 256.0) + 0.5 / 256.0, 0.5)).rgb`;
+  const seen = `texture2D(gradient${n}, vec2(clamp(${ALONG[along]}, 0.0, 1.0) * (255.0 / 256.0) + 0.5 / 256.0, 0.5))`;
   const amount = share(value, 'amount');
+  const fades = step.stops.some(({ opacity }) => opacity < 1) ? ` a *= mix(1.0, seen.a, ${amount});` : '';
   return along === 'brightness'
-    ? `rgb = mix(rgb, ${seen}, ${amount});`
-    : `rgb *= mix(vec3(1.0), ${seen}, ${amount});`;
+    ? `vec4 seen = ${seen}; rgb = mix(rgb, seen.rgb, ${amount});${fades}`
+    : `vec4 seen = ${seen}; rgb *= mix(vec3(1.0), seen.rgb, ${amount});${fades}`;
 }
 
 /** The code of each kind of step: it reads and writes `p` (where the steps look), `rgb`, `a` and `emit`. */
@@ -199,7 +208,7 @@ export const STEP_CODE: Record<
   dissolve,
   rim,
   gradient,
-  tint: (step, value) => `rgb *= mix(vec3(1.0), ${vec3(step.colours['colour'])}, ${share(value, 'amount')});`,
+  tint: (step, value) => `rgb *= mix(vec3(1.0), ${colourOf(step, value)}, ${share(value, 'amount')});`,
   intensity: (_, value) => `rgb *= ${value('factor')}; emit *= ${value('factor')};`,
   soft: (_, value) => `a *= smoothstep(0.0, 1.0, (behind() - eye_distance) / ${value('distance')});`,
 };

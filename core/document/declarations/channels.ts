@@ -1,4 +1,4 @@
-import { number, SPREAD } from '../../settings/index.ts';
+import { LIFE, number, SPREAD } from '../../settings/index.ts';
 
 /** What a particle carries in one channel. Channels read no channels, so that none can hang on itself. */
 export const CHANNEL_SETTING = number(
@@ -11,7 +11,7 @@ export const CHANNEL_SETTING = number(
     least: -1000,
     most: 1000,
     byDefault: 1,
-    bases: SPREAD,
-    reads: ['age', 'effectTime', 'stretchTime', 'speed', 'distance', 'dial'],
+    bases: [...SPREAD, 'taken'],
+    reads: LIFE.filter((kind) => kind !== 'channel'),
   },
 );

@@ -1,4 +1,4 @@
-import { number, TIMED, vector, type Declaration } from '../../settings/index.ts';
+import { number, STILL, TIMED, vector, type Declaration } from '../../settings/index.ts';
 
 /** A border that frees held particles as it passes them. */
 export const FRONT_SETTINGS = {
@@ -9,6 +9,7 @@ export const FRONT_SETTINGS = {
     most: 100,
     byDefault: 2,
     reads: TIMED,
+    refuses: 'field',
   }),
   noise: number('front', 'step', 'raggedness', 'How far noise pushes the border to and fro.', {
     otherWords: ['ragged edge'],
@@ -16,6 +17,8 @@ export const FRONT_SETTINGS = {
     least: 0,
     most: 10,
     byDefault: 0.05,
+    reads: STILL,
+    refuses: 'order',
   }),
   noiseSize: number('front', 'step', 'size of the rags', 'How wide one rag of the border is.', {
     otherWords: ['edge noise scale'],
@@ -23,11 +26,15 @@ export const FRONT_SETTINGS = {
     least: 0.005,
     most: 10,
     byDefault: 0.15,
+    reads: STILL,
+    refuses: 'order',
   }),
   size: vector('front', 'step', 'size', 'Width, height and depth of the box at a border of 0.', {
     unit: 'm',
     least: 0,
     most: 100,
     byDefault: [0, 0, 0],
+    reads: STILL,
+    refuses: 'order',
   }),
 } as const satisfies Record<string, Declaration>;

@@ -1,4 +1,4 @@
-import { NONE, number, SPREAD, type Declaration } from '../../settings/index.ts';
+import { BORN, LIFE, NONE, number, SPREAD, type Declaration } from '../../settings/index.ts';
 
 /** What a link sets off, and what it passes on. */
 export const LINK_SETTINGS = {
@@ -8,8 +8,9 @@ export const LINK_SETTINGS = {
     least: 0,
     most: 10_000,
     byDefault: 5,
-    bases: SPREAD,
     whole: true,
+    bases: SPREAD,
+    reads: LIFE,
   }),
   chance: number('links', 'birth', 'chance', 'How likely it is each time.', {
     otherWords: ['probability', 'likelihood'],
@@ -17,6 +18,8 @@ export const LINK_SETTINGS = {
     least: 0,
     most: 100,
     byDefault: 100,
+    bases: SPREAD,
+    reads: LIFE,
   }),
   delay: number('links', 'birth', 'delay', 'How long after it they are born.', {
     otherWords: ['child delay', 'wait'],
@@ -25,6 +28,7 @@ export const LINK_SETTINGS = {
     most: 60,
     byDefault: 0,
     bases: SPREAD,
+    reads: LIFE,
   }),
   every: number('links', 'birth', 'every', 'How often along the way, by a clock of each particle’s own.', {
     unit: 's',
@@ -32,6 +36,7 @@ export const LINK_SETTINGS = {
     most: 60,
     byDefault: 0.1,
     bases: SPREAD,
+    reads: BORN,
   }),
   times: number('links', 'birth', 'times', 'How often at most along the way.', {
     unit: 'count',
@@ -40,6 +45,8 @@ export const LINK_SETTINGS = {
     byDefault: 0,
     whole: true,
     zero: 'as long as it lives',
+    bases: SPREAD,
+    reads: BORN,
   }),
   once: {
     value: 'switch',
@@ -57,6 +64,7 @@ export const LINK_SETTINGS = {
     most: 200,
     byDefault: 0,
     bases: SPREAD,
+    reads: LIFE,
   }),
   colour: number('links', 'birth', 'passed colour', 'How far they begin with its colour rather than their own.', {
     otherWords: ['inherit color', 'parent color'],
@@ -64,6 +72,8 @@ export const LINK_SETTINGS = {
     least: 0,
     most: 100,
     byDefault: 0,
+    bases: SPREAD,
+    reads: LIFE,
   }),
   channels: number(
     'links',
@@ -75,6 +85,8 @@ export const LINK_SETTINGS = {
       least: 0,
       most: 100,
       byDefault: 0,
+      bases: SPREAD,
+      reads: LIFE,
     },
   ),
   size: number('links', 'birth', 'passed size', 'How far they begin with its size rather than their own.', {
@@ -83,5 +95,7 @@ export const LINK_SETTINGS = {
     least: 0,
     most: 100,
     byDefault: 0,
+    bases: SPREAD,
+    reads: LIFE,
   }),
 } as const satisfies Record<string, Declaration>;

@@ -1,28 +1,46 @@
-import { alsoCalled, choice, NONE, number, type Declaration } from '../../settings/index.ts';
-
-const AT_HEAD = number('ribbon', 'dress', 'width at the head', 'Width at the newest end, as a share of the size.', {
-  otherWords: ['start width', 'head width'],
-  unit: '%',
-  least: 0,
-  most: 1000,
-  byDefault: 100,
-});
-const AT_TAIL = number('ribbon', 'dress', 'width at the tail', 'Width at the oldest end, as a share of the size.', {
-  otherWords: ['end width', 'tail width', 'taper', 'width over length'],
-  unit: '%',
-  least: 0,
-  most: 1000,
-  byDefault: 0,
-});
+import {
+  alsoCalled,
+  BORN,
+  choice,
+  LIFE,
+  NONE,
+  number,
+  SPREAD,
+  STILL,
+  TIMED,
+  type Declaration,
+} from '../../settings/index.ts';
 
 /** How every kind of ribbon lies, and how its look is laid along it. */
 const LAID = {
-  bulge: number('ribbon', 'dress', 'bulge', 'Width in the middle, as a share of what the ends make of it.', {
+  width: number('ribbon', 'dress', 'width', 'Width along its length, as a share of the size.', {
+    otherWords: ['taper', 'width over length', 'start width', 'end width', 'arrowhead', 'thickness along the trail'],
     unit: '%',
     least: 0,
     most: 1000,
     byDefault: 100,
+    bases: SPREAD,
+    reads: [...LIFE, 'along'],
   }),
+  opacity: number('ribbon', 'dress', 'opacity', 'How opaque it is along its length, as a share of its own opacity.', {
+    otherWords: ['opacity along the trail', 'fade tail', 'alpha over length'],
+    unit: '%',
+    least: 0,
+    most: 100,
+    byDefault: 100,
+    bases: SPREAD,
+    reads: [...LIFE, 'along'],
+  }),
+  colour: {
+    value: 'colour',
+    chapter: 'ribbon',
+    acts: 'dress',
+    name: 'colour',
+    help: 'What its own colour is multiplied by along its length.',
+    otherWords: ['color along the trail', 'color over length', 'trail gradient'],
+    reads: [...LIFE, 'along'],
+    byDefault: '#ffffff',
+  },
   form: choice(
     'ribbon',
     'dress',
@@ -49,6 +67,8 @@ const LAID = {
     least: 0.01,
     most: 1000,
     byDefault: 1,
+    bases: SPREAD,
+    reads: LIFE,
   }),
 } as const;
 
@@ -63,6 +83,8 @@ export const RIBBON_SETTINGS = {
         least: 0.002,
         most: 100,
         byDefault: 0.06,
+        bases: SPREAD,
+        reads: BORN,
       }),
       seconds: number('ribbon', 'step', 'or every', 'Seconds between two points at most; none by time at 0.', {
         unit: 's',
@@ -70,12 +92,16 @@ export const RIBBON_SETTINGS = {
         most: 10,
         byDefault: 0,
         zero: 'not at all',
+        bases: SPREAD,
+        reads: BORN,
       }),
       lasts: number('ribbon', 'step', 'lasts', 'How long a laid point stays.', {
         unit: 's',
         least: 0.02,
         most: 60,
         byDefault: 0.6,
+        bases: SPREAD,
+        reads: LIFE,
       }),
       drift: number(
         'ribbon',
@@ -87,6 +113,8 @@ export const RIBBON_SETTINGS = {
           least: -100,
           most: 100,
           byDefault: 0,
+          bases: SPREAD,
+          reads: LIFE,
         },
       ),
       feels: {
@@ -111,9 +139,9 @@ export const RIBBON_SETTINGS = {
         least: 16,
         most: 200_000,
         byDefault: 20_000,
+        reads: STILL,
+        refuses: 'memory',
       }),
-      atHead: AT_HEAD,
-      atTail: AT_TAIL,
       ...LAID,
     },
     {
@@ -133,6 +161,8 @@ export const RIBBON_SETTINGS = {
         least: 1,
         most: 1000,
         byDefault: 1,
+        reads: STILL,
+        refuses: 'order',
       }),
       longest: number(
         'ribbon',
@@ -145,10 +175,10 @@ export const RIBBON_SETTINGS = {
           most: 1000,
           byDefault: 0,
           zero: 'never cut',
+          reads: TIMED,
+          refuses: 'field',
         },
       ),
-      atHead: AT_HEAD,
-      atTail: { ...AT_TAIL, byDefault: 100 },
       ...LAID,
     },
     { strands: ['ribbon count', 'number of ribbons'], longest: ['break distance'] },
@@ -161,9 +191,9 @@ export const RIBBON_SETTINGS = {
         least: 0.01,
         most: 10,
         byDefault: 0.25,
+        bases: SPREAD,
+        reads: LIFE,
       }),
-      atHead: AT_HEAD,
-      atTail: { ...AT_TAIL, byDefault: 100 },
       ...LAID,
     },
     { lasts: ['swing length', 'trail time'] },
@@ -176,18 +206,24 @@ export const RIBBON_SETTINGS = {
         least: -100,
         most: 100,
         byDefault: 0,
+        bases: SPREAD,
+        reads: LIFE,
       }),
       jag: number('ribbon', 'dress', 'jaggedness', 'How far it is thrown aside on its way.', {
         unit: 'm',
         least: 0,
         most: 10,
         byDefault: 0.12,
+        bases: SPREAD,
+        reads: LIFE,
       }),
       jagSize: number('ribbon', 'dress', 'size of the jags', 'How far apart the jags are.', {
         unit: 'm',
         least: 0.02,
         most: 10,
         byDefault: 0.25,
+        bases: SPREAD,
+        reads: LIFE,
       }),
       strikes: number('ribbon', 'dress', 'strikes anew', 'How often it takes another way; never at 0.', {
         unit: '/s',
@@ -195,6 +231,8 @@ export const RIBBON_SETTINGS = {
         most: 60,
         byDefault: 0,
         zero: 'never',
+        bases: SPREAD,
+        reads: BORN,
       }),
       branches: number('ribbon', 'dress', 'branches', 'How many leave it on the way.', {
         unit: 'count',
@@ -202,12 +240,16 @@ export const RIBBON_SETTINGS = {
         most: 32,
         byDefault: 0,
         zero: 'no branches',
+        bases: SPREAD,
+        reads: LIFE,
       }),
       branchLength: number('ribbon', 'dress', 'length of branches', 'How long a branch is at most.', {
         unit: 'm',
         least: 0,
         most: 100,
         byDefault: 0.5,
+        bases: SPREAD,
+        reads: LIFE,
       }),
       speed: number('ribbon', 'birth', 'speed', 'How fast it reaches out from its birth; at once at 0.', {
         unit: 'm/s',
@@ -215,9 +257,9 @@ export const RIBBON_SETTINGS = {
         most: 10_000,
         byDefault: 0,
         zero: 'once, all the way',
+        bases: SPREAD,
+        reads: BORN,
       }),
-      atHead: AT_HEAD,
-      atTail: { ...AT_TAIL, byDefault: 100 },
       ...LAID,
     },
     {

@@ -1,4 +1,4 @@
-import { choice, number, SPREAD, TIMED, type Declaration } from '../../settings/index.ts';
+import { choice, LIFE, number, SPREAD, STILL, TIMED, type Declaration } from '../../settings/index.ts';
 
 /** What a surface does to what it meets: what every kind of surface has. */
 const MEETING = {
@@ -27,6 +27,7 @@ const MEETING = {
       most: 100,
       byDefault: 50,
       bases: SPREAD,
+      reads: LIFE,
     },
   ),
   friction: number(
@@ -34,7 +35,7 @@ const MEETING = {
     'step',
     'friction',
     'Speed along the surface lost, as a share of the speed taken up by it.',
-    { otherWords: ['surface friction'], unit: '%', least: 0, most: 1000, byDefault: 20, bases: SPREAD },
+    { otherWords: ['surface friction'], unit: '%', least: 0, most: 1000, byDefault: 20, bases: SPREAD, reads: LIFE },
   ),
   offset: number('surface', 'step', 'distance', 'How far off the surface particles meet it, or are kept.', {
     otherWords: ['collision radius', 'skin offset'],
@@ -42,6 +43,8 @@ const MEETING = {
     least: 0,
     most: 10,
     byDefault: 0,
+    reads: STILL,
+    refuses: 'topology',
   }),
   side: choice(
     'surface',
@@ -56,18 +59,22 @@ const MEETING = {
     least: 0,
     most: 100,
     byDefault: 100,
+    reads: TIMED,
+    refuses: 'field',
   }),
   within: number('surface', 'step', 'within', 'How near particles must be to be kept on it.', {
     unit: 'm',
     least: 0,
     most: 100,
     byDefault: 0,
+    reads: TIMED,
+    refuses: 'field',
     zero: 'any distance',
   }),
 } as const;
 
 const extent = (name: string, help: string, byDefault: number, unit: 'm' | '×' = 'm') =>
-  number('surface', 'step', name, help, { unit, least: 0, most: 1000, byDefault, reads: TIMED });
+  number('surface', 'step', name, help, { unit, least: 0, most: 1000, byDefault, reads: TIMED, refuses: 'field' });
 
 /** Every setting of each kind of surface. A mesh's sizes are times its own. */
 export const SURFACE_SETTINGS = {

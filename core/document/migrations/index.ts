@@ -10,6 +10,7 @@ import { toSchema7 } from './schema7.ts';
 import { toSchema8 } from './schema8.ts';
 import { toSchema9 } from './schema9.ts';
 import { toSchema10 } from './schema10.ts';
+import { toSchema11 } from './schema11.ts';
 
 /** Schema 0 was the draft with lengths in `timing`. */
 function toSchema1({ timing, ...rest }: Loose): Loose {
@@ -37,6 +38,7 @@ const STEPS: readonly ((document: Loose) => Loose)[] = [
   toSchema8,
   toSchema9,
   toSchema10,
+  toSchema11,
 ];
 
 /**

@@ -8,6 +8,7 @@ import {
   type NumberDeclaration,
   type NumberSetting,
   sizeForKept,
+  type Vector,
 } from '../../document/index.ts';
 import { inflated, longestSide } from '../../geometry/index.ts';
 import {
@@ -21,7 +22,7 @@ import {
   type Quaternion,
 } from '../../maths/index.ts';
 import { groupFrame } from '../scene/groups.ts';
-import { orientationOf, ownFrames, UNTURNED } from '../scene/orientation.ts';
+import { frameReaders, framesOf, orientationOf, UNTURNED } from '../scene/orientation.ts';
 import { newReading, setTime } from '../values/reading.ts';
 import { NumberReader } from '../values/numberReader.ts';
 import type { MatrixInto } from '../surfaces/plane.ts';
@@ -58,7 +59,11 @@ export function bodyOfLayer(id: string, offset: number, around: SurfaceSurroundi
   const group = groupFrame(effect, layer.parent);
   const numbers = numberReaders(layer, effect, group.scale, sizeForKept(effect.quality, layer));
   const shape = shapeReader(effect, drawn.settings.otherShape, group.scale);
-  const frames = ownFrames(layer);
+  const [tilt, axle] = frameReaders(layer, effect).map(({ reader }) => reader);
+  const [tilted, turning]: [Vector, Vector] = [
+    [0, 0, 0],
+    [0, 0, 0],
+  ];
   const isOnGround =
     actingValue(layer.settings['appearance.facing'], LAYER_SETTINGS['appearance.facing']) === 'ground';
   const key = particleKey(effect.seed, layer.salt, 0);
@@ -71,7 +76,8 @@ export function bodyOfLayer(id: string, offset: number, around: SurfaceSurroundi
   const metre = 1 / longestSide(mesh.positions);
   const place = new Float64Array(16);
   const rigid = new Float64Array(RIGID_WORDS);
-  const isWithSource = numbers['motion.ride'].read(newReading()) === 100 || scene.isStill(source.place);
+  const isWithSource =
+    (numbers['motion.ride'].isConstant && numbers['motion.ride'].low === 100) || scene.isStill(source.place);
   const matrixInto: MatrixInto = (out, time) => {
     take(time);
     scene.placeInto(place, source.place, time, group.matrix);
@@ -84,9 +90,11 @@ export function bodyOfLayer(id: string, offset: number, around: SurfaceSurroundi
     const angle = radians(numbers['life.angle'].read(reading) + turned);
     packRigidOf(place, rigid, 0);
     const stood: Quaternion = isWithSource ? [rigid[0]!, rigid[1]!, rigid[2]!, rigid[3]!] : UNTURNED;
+    tilt!.readInto(tilted, reading);
+    axle!.readInto(turning, reading);
     const turn = isOnGround
       ? [0, sin(angle / 2), 0, cos(angle / 2)]
-      : [...orientationOf(frames, key >>> 8, angle, stood)];
+      : [...orientationOf(framesOf(tilted, turning), key >>> 8, angle, stood)];
     composeInto(out, 0, place, 12, turn, 0, sides, 0);
   };
   const { positions, indices, otherShape } = mesh;

@@ -14,10 +14,12 @@ import type { CompiledAmid, Compiling } from './surroundings.ts';
 /** All that layers of an effect are compiled with, looked up once. */
 export function compilingOf(effect: Effect, amid: CompiledAmid): Compiling {
   const { scene, clock } = amid;
-  const around = { effect, scene, clock, dials: dialShares(effect) };
+  const dials = dialShares(effect);
+  const around = { effect, scene, clock, dials };
   return {
     effect,
     ...amid,
+    dials,
     signals: new Signals(effect, clock, amid.announced),
     lineage: lineageOf(effect),
     passedOn: passedOn(effect),
@@ -35,7 +37,7 @@ export function compileEffect(effect: Effect, rigs: ReadonlyMap<string, Rig>, am
     .sort((a, b) => a.layer.salt - b.layer.salt || (a.id < b.id ? -1 : 1));
   const fronts = [...compiling.fronts].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, front]) => front);
   const { scene, clock } = amid;
-  const dials = dialShares(effect);
+  const { dials } = compiling;
   return {
     effect,
     scene,

@@ -10,7 +10,6 @@ import {
   type Force,
   type NumberDeclaration,
   type NumberSetting,
-  type Vector,
   type VectorDeclaration,
   type VectorSetting,
 } from '../../document/index.ts';
@@ -18,6 +17,7 @@ import { FALLOFFS, type Falloff } from '../../kernels/index.ts';
 import type { ForceBinding } from '../forces/index.ts';
 import { NO_GROUP, type GroupFrame } from '../scene/groups.ts';
 import { NumberReader } from '../values/numberReader.ts';
+import { VectorReader } from '../values/vectorReader.ts';
 import type { BoundForce, ForceWhere } from './plan.ts';
 
 /** A force's settings by name, as the groups of a layer make them. */
@@ -33,10 +33,6 @@ class Binding implements ForceBinding {
     this.seed = effect.seed;
   }
 
-  get scale(): number {
-    return this.group.scale;
-  }
-
   number(name: string, times = 1): NumberReader {
     const table = tableByName<NumberDeclaration>(FORCES[this.#force.kind].settings);
     const setting = settingsByName<NumberSetting>(this.#force)[name]!;
@@ -44,23 +40,16 @@ class Binding implements ForceBinding {
     return new NumberReader(setting, table[name]!, `force/${this.id}/${name}`, this.#effect, made);
   }
 
-  /** A vector that does not vary. */
-  vector(name: string): Vector {
+  vector(name: string): VectorReader {
     const setting = settingsByName<VectorSetting>(this.#force)[name]!;
     const table = tableByName<VectorDeclaration>(FORCES[this.#force.kind].settings);
-    const [x, y, z] = setting.muted || setting.base.kind !== 'fixed' ? table[name]!.byDefault : setting.base.value;
-    return [x, y, z];
+    return new VectorReader(setting, table[name]!, `force/${this.id}/${name}`, this.#effect, this.group.scale);
   }
 
   choice(name: string): string {
     const setting = settingsByName<ChoiceSetting>(this.#force)[name]!;
     const table = tableByName<ChoiceDeclaration>(FORCES[this.#force.kind].settings);
     return actingValue(setting, table[name]!);
-  }
-
-  softnessSquared(): number {
-    const metres = this.number('softness').low;
-    return Math.fround(metres * metres * this.scale * this.scale);
   }
 
   where(fadesSoftly: boolean): ForceWhere {
@@ -71,9 +60,9 @@ class Binding implements ForceBinding {
       group: this.group.matrix,
       reach: has('reach') ? this.number('reach') : null,
       falloff,
-      share: this.number('share').low / 100,
+      share: this.number('share'),
       shareSlot: `force/${this.id}/share`,
-      threshold: has('threshold') ? this.number('threshold').low * this.scale : 0,
+      threshold: has('threshold') ? this.number('threshold') : null,
     };
   }
 }
@@ -85,6 +74,7 @@ function bindForce(id: string, force: Force, effect: Effect, group: GroupFrame):
   return {
     ...action,
     each: action.each as readonly NumberReader[],
+    halving: (action.halving ?? []) as readonly NumberReader[],
     phase,
     where: binding.where(action.fadesSoftly ?? false),
   };

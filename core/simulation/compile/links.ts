@@ -2,6 +2,7 @@ import {
   LINK_SETTINGS,
   listed,
   takersOf,
+  takesColour,
   type Effect,
   type Lineage,
   type NumberDeclaration,
@@ -28,7 +29,6 @@ export function bindLinks(layerId: string, effect: Effect, lineage: Lineage): Bo
           effect,
           { times },
         );
-      const times = number('times').low;
       const { once } = item.settings;
       return {
         on: item.on,
@@ -44,7 +44,8 @@ export function bindLinks(layerId: string, effect: Effect, lineage: Lineage): Bo
         both: bothCarry(effect, layerId, item.layer),
         delay: number('delay'),
         every: number('every'),
-        times: times > 0 ? times : Infinity,
+        times: number('times'),
+        takesColour: takesColour(effect.layers.byId[item.layer]!),
       };
     });
 }

@@ -1,9 +1,12 @@
-import type { Burst, Effect, Layer, Lineage, Link, Place, Vector } from '../../document/index.ts';
+import type { Burst, Effect, Layer, Lineage, Link, Place } from '../../document/index.ts';
 import type { BirthWindow } from '../time/moments.ts';
 import { Signals } from '../time/signals.ts';
 import { type Numbers } from '../values/layerReaders.ts';
 import { ColourReader } from '../values/colourReader.ts';
+import type { Reading } from '../values/reading.ts';
+import type { Around } from '../sources/around.ts';
 import { Channels } from '../values/channels.ts';
+import type { VectorReader } from '../values/vectorReader.ts';
 import { RateIntegral } from '../values/rate.ts';
 import type { GroupFrame } from '../scene/groups.ts';
 import type { SourceReader } from '../sources/source.ts';
@@ -25,6 +28,8 @@ export interface CompiledLayer {
   readonly numbers: Numbers;
   readonly colour: ColourReader;
   readonly channels: Channels;
+  /** Which share of its range each dial stands at. */
+  readonly dials: Reading['dials'];
   /** The numbers of its look. */
   readonly look: LookPlan;
   readonly turnsInLives: boolean;
@@ -46,11 +51,12 @@ export interface CompiledLayer {
   readonly life: number | null;
   readonly cap: number;
   readonly isOnGround: boolean;
-  /** Share of its carrier's motion that particles go with, 0..1. What lies on the ground stays there. */
-  readonly ride: number;
+  /** Share of its carrier's motion that particles go with, percent; null: none, as what lies on the ground. */
+  readonly ride: NumberReader | null;
+  readonly around: Around;
   readonly launch: Launch;
   /** Metres a second added at birth, along the axes of what particles are born on. */
-  readonly velocityBeside: Vector;
+  readonly velocityBeside: VectorReader;
   /** Whether particles keep the colour of where they were born. */
   readonly takesColour: boolean;
   /** Whether links may give its particles colours, or sizes, to begin with. */
@@ -69,11 +75,14 @@ export interface BoundTrail {
   /** The layer that is drawn as trails, and the one whose particles lay them. */
   readonly id: string;
   readonly heads: string;
-  readonly every: number;
+  readonly every: NumberReader;
   /** Seconds between two points at most; 0: none by time. */
-  readonly seconds: number;
-  readonly lasts: number;
-  readonly drift: number;
+  readonly seconds: NumberReader;
+  /** How many times as finely points are laid. */
+  readonly fineness: number;
+  readonly lasts: NumberReader;
+  /** Percent. */
+  readonly drift: NumberReader;
   readonly goesToo: boolean;
   /** Whether points move after they were laid. */
   readonly moves: boolean;
@@ -86,8 +95,8 @@ export interface BoundTrail {
 export interface BoundBeam {
   readonly from: Place;
   readonly to: Place;
-  /** Metres a second; 0: at once. */
-  readonly speed: number;
+  /** Metres a second, as at the birth of each; 0: at once. */
+  readonly speed: NumberReader;
 }
 
 /** A link with its settings looked up. */
@@ -109,8 +118,10 @@ export interface BoundLink {
   /** Seconds. */
   readonly delay: NumberReader;
   readonly every: NumberReader;
-  /** How often at most along the way; Infinity without a limit. */
-  readonly times: number;
+  /** How often at most along the way; 0: without a limit. */
+  readonly times: NumberReader;
+  /** Whether what it sets off begins with the colour of its parent. */
+  readonly takesColour: boolean;
 }
 
 /** On whom and where a force acts. */
@@ -120,16 +131,17 @@ export interface ForceWhere {
   readonly group: Float64Array | null;
   readonly reach: NumberReader | null;
   readonly falloff: number;
-  /** Share of the particles, 0 to 1, and the slot that draws them. */
-  readonly share: number;
+  /** Share of the particles, percent, and the slot that draws them. */
+  readonly share: NumberReader;
   readonly shareSlot: string;
   /** m/s² below which it does not act. */
-  readonly threshold: number;
+  readonly threshold: NumberReader | null;
 }
 
 /** A force as a layer's step writes it into its program. */
 export interface BoundForce extends ForceAction {
   readonly each: readonly NumberReader[];
+  readonly halving: readonly NumberReader[];
   readonly phase: ForcePhase;
   readonly where: ForceWhere;
 }
@@ -149,11 +161,11 @@ export interface BoundSurface {
   readonly friction: NumberReader;
   /** Metres off it at which particles are kept. */
   readonly offset: number;
-  /** Share of the particles that meet it, 0 to 1, and the slot that draws them. */
-  readonly share: number;
+  /** Share of the particles that meet it, percent, and the slot that draws them. */
+  readonly share: NumberReader;
   readonly shareSlot: number;
-  /** Metres within which particles are kept on it. */
-  readonly within: number;
+  /** Metres within which particles are kept on it; 0: at any distance. */
+  readonly within: NumberReader;
 }
 
 /** A document, ready to be stepped: a value that changes nothing by being made. */

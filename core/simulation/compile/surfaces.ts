@@ -42,10 +42,9 @@ function bound(id: string, surface: Surface, around: SurfaceSurroundings): Bound
   const number = numbersOf(id, surface, around);
   const choice = (name: 'act' | 'side') => actingValue(surface.settings[name], SURFACE_SETTINGS.ground[name]);
   const act = choice('act') as SurfaceAct;
-  const offset = number('offset').low;
+  const offset = number('offset').atDials(around.dials);
   const body = bodyOf(surface, number, act === 'keep' ? 0 : offset, around);
   if (!body) return null;
-  const within = number('within').low;
   return {
     id,
     layers: layersMeeting(around.effect, surface),
@@ -55,9 +54,9 @@ function bound(id: string, surface: Surface, around: SurfaceSurroundings): Bound
     bounce: number('bounce', 0.01),
     friction: number('friction', 0.01),
     offset,
-    share: number('share').low / 100,
+    share: number('share'),
     shareSlot: slotOf(`surface/${id}/share`),
-    within: within > 0 ? within : Infinity,
+    within: number('within'),
   };
 }
 

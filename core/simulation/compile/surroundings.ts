@@ -22,6 +22,8 @@ export interface Compiling {
   readonly scene: Scene;
   readonly clock: EffectClock;
   readonly lineage: Lineage;
+  /** Which share of its range each dial stands at. */
+  readonly dials: Reading['dials'];
   /** Release fronts by id: layers of one front are freed by the same border. */
   readonly fronts: ReadonlyMap<string, FrontReader>;
   readonly passedOn: ReturnType<typeof passedOn>;

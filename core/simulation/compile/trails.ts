@@ -26,27 +26,28 @@ function boundTrail(
   const number = (name: string) => ribbonNumber(drawn, name, effect, heads.group.scale);
   const { feels, ends } = drawn.settings;
   const doesFeel = !feels.muted && feels.base.value === true;
-  const drift = number('drift') / 100;
+  const drift = number('drift');
   const lasts = number('lasts');
   const { shown, tiers } = effect.quality;
   const fineness = tiers[shown].joints / 100;
   return {
     id,
     heads: heads.id,
-    every: number('every') / fineness,
-    seconds: number('seconds') / fineness,
+    every: number('every'),
+    seconds: number('seconds'),
+    fineness,
     lasts,
     drift,
     goesToo: !ends.muted && ends.base.value === 'goes too',
-    moves: drift !== 0 || doesFeel,
-    most: Math.floor(number('most')),
+    moves: !(drift.isConstant && drift.low === 0) || doesFeel,
+    most: Math.floor(number('most').atDials(around.dials)),
     points: {
       ...heads,
       id: `${id}/trail`,
       layer: effect.layers.byId[id]!,
       forces: doesFeel ? boundForces(heads.id, heads.group, around.effect) : [],
-      life: lasts,
-      ride: 0,
+      life: lasts.isLevel ? lasts.atDials(around.dials) : null,
+      ride: null,
       links: [],
       front: null,
       holds: false,

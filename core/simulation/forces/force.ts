@@ -1,6 +1,4 @@
 import type { Calls, Three, Value } from '../../kernels/index.ts';
-import type { Vec3 } from '../../maths/index.ts';
-import type { Vector } from '../../settings/index.ts';
 import type { ForceHandle, GuideReader, GuideShape } from './guide.ts';
 import type { ChoiceName, ForceTable, NumberName, VectorName } from './table.ts';
 
@@ -60,24 +58,28 @@ export interface ForceNumber {
   readonly low: number;
 }
 
+/** A vector setting as a force has bound it; a writer reads it. */
+export interface ForceVector {
+  readonly isConstant: boolean;
+}
+
 /** A force's settings, as it is bound to a layer. */
 export interface ForceBinding<S extends ForceTable = ForceTable> {
   readonly id: string;
-  /** The seed of the effect, and the scale that the layer's groups give it. */
+  /** The seed of the effect. */
   readonly seed: number;
-  readonly scale: number;
   /** A number as the layer's groups make it, and `times` as much. */
   number(name: NumberName<S>, times?: number): ForceNumber;
-  vector(name: VectorName<S>): Vector;
+  vector(name: VectorName<S>): ForceVector;
   choice(name: ChoiceName<S>): string;
-  /** The softening in its place, squared (m²): within it, it weakens toward the very middle. */
-  softnessSquared(): number;
 }
 
 /** A force with its settings looked up. */
 export interface ForceAction {
   /** Numbers that may differ from particle to particle. */
   readonly each: readonly ForceNumber[];
+  /** Those among them that are times in which something halves. */
+  readonly halving?: readonly ForceNumber[];
   /** Whether it fades softly whatever is chosen, as what has a place of its own for each particle. */
   readonly fadesSoftly?: boolean;
   /** Arrays it needs beside those of its numbers. */
@@ -110,13 +112,19 @@ export interface ForceWriter {
   /** Where the force stands at the end of the step. */
   readonly at: Three;
   /** A direction of the place the force stands in, as one of the world, one metre long. */
-  direction(local: Vec3): Three;
+  direction(local: ForceVector): Three;
   /** The three axes of that place. */
   axes(): readonly [Three, Three, Three];
   /** What a field that changes so many times a second stands at. */
-  changes(perSecond: number): Changes;
+  changes(perSecond: ForceNumber): Changes;
+  /** How far what drifts by a vector, metres a second, has come. */
+  drifted(speed: ForceVector): Three;
   /** What all particles share of a setting. */
   shared(number: ForceNumber): number;
+  /** A distance within which a force weakens toward the very middle, squared (m²). */
+  squared(number: ForceNumber): number;
+  /** What a step takes of an excess that halves in a time of each particle's own: a share, 1 where that time is 0. */
+  halving(seconds: ForceNumber): Value;
   /** A setting per particle at the step's start or end, weakened by the force's share, reach and falloff. */
   value(number: ForceNumber, when?: 'start' | 'end', sign?: 1 | -1): Value;
   /** A setting per particle, as it is. */

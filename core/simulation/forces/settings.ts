@@ -29,30 +29,24 @@ export const shared = (
   unit: Unit,
   least = 0,
   most = 1000,
-): NumberDeclaration => number('force', 'step', name, help, { unit, least, most, byDefault, reads: TIMED });
+): NumberDeclaration =>
+  number('force', 'step', name, help, { unit, least, most, byDefault, reads: TIMED, refuses: 'field' });
 
-/** What stays as it is set. */
-export const still = (
-  name: string,
-  help: string,
-  byDefault: number,
-  unit: Unit,
-  least: number,
-  most: number,
-): NumberDeclaration => number('force', 'step', name, help, { unit, least, most, byDefault });
-
-export const grip = (help: string): NumberDeclaration =>
-  number('force', 'step', 'grip', help, {
-    unit: '%',
+/** The time in which what is beyond a constraint halves: the same picture at any step rate. */
+export const halving = (help: string): NumberDeclaration =>
+  number('force', 'step', 'halves in', help, {
+    otherWords: ['grip', 'stiffness', 'half-life'],
+    unit: 's',
     least: 0,
-    most: 100,
-    byDefault: 100,
+    most: 60,
+    byDefault: 0,
     bases: SPREAD,
     reads: LIFE,
+    zero: 'no time',
   });
 
 export const axis = (help: string, byDefault: Vector): VectorDeclaration =>
-  vector('force', 'step', 'axis', help, { unit: '', least: -1, most: 1, byDefault });
+  vector('force', 'step', 'axis', help, { unit: '', least: -1, most: 1, byDefault, reads: TIMED, refuses: 'field' });
 
 export const oneOf = (name: string, help: string, choices: readonly string[], byDefault: string): ChoiceDeclaration =>
   choice('force', 'step', name, help, choices, byDefault);
@@ -66,6 +60,7 @@ export const WHERE = {
     most: 1000,
     byDefault: 0,
     reads: TIMED,
+    refuses: 'field',
     zero: 'any distance',
   }),
   falloff: oneOf(
@@ -74,7 +69,7 @@ export const WHERE = {
     ['soft', 'even slope', 'none', 'by the square'],
     'soft',
   ),
-  share: still('share', 'Share of the particles it acts on, always the same ones.', 100, '%', 0, 100),
+  share: shared('share', 'Share of the particles it acts on, always the same ones.', 100, '%', 0, 100),
 } as const;
 
 /** What pushes also have: nothing below a threshold. */
@@ -85,6 +80,8 @@ export const PUSH = {
     least: 0,
     most: 1000,
     byDefault: 0,
+    reads: TIMED,
+    refuses: 'field',
     zero: 'any strength',
   }),
 } as const;
@@ -92,7 +89,7 @@ export const PUSH = {
 /** What is felt from one spot also has: how near it, it weakens. */
 export const SPOT = {
   ...PUSH,
-  softness: still(
+  softness: shared(
     'softness',
     'How near its middle it weakens, so that nothing is flung from the very spot.',
     0.05,

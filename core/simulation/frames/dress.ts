@@ -1,6 +1,7 @@
 import { radians } from '../../maths/index.ts';
 import type { Channels } from '../values/channels.ts';
 import type { ColourReader } from '../values/colourReader.ts';
+import type { ReadingAround } from '../values/reading.ts';
 import type { Numbers } from '../values/layerReaders.ts';
 import type { LookValues } from './lookValues.ts';
 
@@ -9,6 +10,7 @@ export interface Dress {
   readonly numbers: Numbers;
   readonly colour: ColourReader;
   readonly channels: Channels;
+  readonly around: ReadingAround;
   /** The lifetime all its particles share; null where they differ. */
   readonly life: number | null;
   /** Whether links may have given its particles sizes to begin with. */

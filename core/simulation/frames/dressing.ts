@@ -28,7 +28,7 @@ import { newReading, setTime } from '../values/reading.ts';
 import { readingAt, type TableMoment } from '../values/tables.ts';
 import { degreesIn, SHAPED, type Dress } from './dress.ts';
 import type { DressMoment } from './moment.ts';
-import { untabledOf, type Untabled } from './untabled.ts';
+import { isReadAngle, untabledOf, type Untabled } from './untabled.ts';
 
 const MOST_COLOURS = 16;
 
@@ -93,7 +93,14 @@ export class Dresser {
   #fill(dress: Dress, { clock, dials }: DressMoment, time: number): void {
     const { numbers, colour, life } = dress;
     const { waitingAge } = clock;
-    const moment = { life, effectTime: clock.share(time), stretchTime: clock.stretchShare(time), dials };
+    const moment: TableMoment = {
+      life,
+      time,
+      around: dress.around,
+      effectTime: clock.share(time),
+      stretchTime: clock.stretchShare(time),
+      dials,
+    };
     const angle = numbers['life.angle'];
     this.#i32[DRESS_TABLE] = this.#address + TABLE_AT;
     this.#i32[DRESS_COLOURS] = this.#address + COLOURS_AT;
@@ -101,8 +108,10 @@ export class Dresser {
     this.#i32[DRESS_COLOURS + 2] = colour.slot;
     const colours = new Float32Array(this.#buffer, this.#address + COLOURS_AT, MOST_COLOURS * 4);
     for (let i = 0; i < colour.bases.length; i++) colours[Math.floor(i / 3) * 4 + (i % 3)] = colour.bases[i]!;
-    this.#f32[DRESS_ANGLE] = radians(angle.low);
-    this.#f32[DRESS_ANGLE + 1] = radians(angle.high - angle.low);
+    // An angle that no draw between two ends makes is a part of the turn, which is then read for each.
+    const isDrawn = !isReadAngle(angle);
+    this.#f32[DRESS_ANGLE] = isDrawn ? radians(angle.low) : 0;
+    this.#f32[DRESS_ANGLE + 1] = isDrawn ? radians(angle.high - angle.low) : 0;
     this.#i32[DRESS_ANGLE + 2] = angle.slot;
     SHAPED.forEach(([name, unit], column) => {
       const reader = numbers[name];
@@ -115,7 +124,7 @@ export class Dresser {
     });
     const turning = numbers['life.turning'];
     this.#i32[DRESS_HAS_SPREAD] = SHAPED.some(([name]) => numbers[name].high !== numbers[name].low) ? 1 : 0;
-    this.#i32[DRESS_HAS_TURNING] = turning.isConstant && turning.low === 0 ? 0 : 1;
+    this.#i32[DRESS_HAS_TURNING] = turning.isConstant && turning.low === 0 && isDrawn ? 0 : 1;
     this.#fillTable(dress, moment);
     const waiting = new Float64Array(2);
     turning.affineInto(readingAt(this.#reading, moment, 'age', waitingAge), waiting);
@@ -163,7 +172,7 @@ export class Dresser {
   /** Reads settings that no table serves, for each particle, into arrays whose addresses the words then hold. */
   #readUntabled(
     population: Population,
-    { colour, channels }: Dress,
+    { colour, channels, around }: Dress,
     { step, rate, clock, dials }: DressMoment,
   ): void {
     const { each, hasColour } = this.#untabled;
@@ -172,6 +181,7 @@ export class Dresser {
     setTime(reading, clock, clock.timeOf(step));
     reading.dials = dials;
     reading.channels = channels;
+    reading.around = around;
     const standingAge = clock.standingAge(clock.timeOf(step));
     const { arrays } = this.#scratch;
     const outs = each.map(({ array }) => arrays.floats(array));
@@ -179,8 +189,7 @@ export class Dresser {
     for (let i = 0; i < population.count; i++) {
       population.readInto(reading, i, step, rate, standingAge, clock.length);
       const seconds = population.stepsLived(i, step) / rate;
-      for (let k = 0; k < each.length; k++)
-        outs[k]![i] = each[k]!.read(reading, seconds, population, i, clock.waitingAge);
+      for (let k = 0; k < each.length; k++) outs[k]![i] = each[k]!.read(reading, seconds, population, i, clock);
       if (!hasColour) continue;
       colour.readInto(reading, this.#rgb, population.tint, i);
       for (let c = 0; c < 3; c++) rgb[c]![i] = this.#rgb[c]!;

@@ -127,6 +127,7 @@ export class Framer {
       colour: colourReader(layer, effect, compiled.group.scale),
       look: new LookValues(lookPlan(effect, layer, compiled.group.scale), compiled.life),
       channels: compiled.channels,
+      around: compiled.around,
       turnsInLives: turnsInLives(layer),
       life: compiled.life,
       isGivenSize: compiled.isGivenSize,
@@ -137,8 +138,8 @@ export class Framer {
   #trailDress(id: string, own: Dress, { bound }: Trail): Dress {
     const known = this.#trailDresses.get(id);
     if (known) return known;
-    const look = new LookValues(own.look.plan, bound.lasts);
-    const made = { ...own, life: bound.lasts, holds: false, look };
+    const { life } = bound.points;
+    const made = { ...own, life, holds: false, look: new LookValues(own.look.plan, life) };
     this.#trailDresses.set(id, made);
     return made;
   }
@@ -176,7 +177,7 @@ export class Framer {
       ? this.#writeRibbons(frame, cursor.joint, jointRoom, index, drawn, ribbon, effect, trails, moment)
       : 0;
     if (!ribbon) look.writeOwn(f32, cursor.own, look.plan.ownWords, population, dress, moment);
-    look.writeShared(f32, cursor.shared, moment);
+    look.writeShared(f32, cursor.shared, dress, moment);
     u32[at + LAYER_SALT] = layer.salt;
     u32[at + LAYER_START] = cursor.record;
     u32[at + LAYER_COUNT] = count;

@@ -1,20 +1,26 @@
-import { draw } from '../../maths/index.ts';
 import type { DressMoment } from './moment.ts';
 import type { Population } from '../run/population.ts';
-import { newReading, setTime, type ChannelValues, type Reading } from '../values/reading.ts';
-import type { NumberReader } from '../values/numberReader.ts';
+import { newReading, setTime, type ChannelValues, type Reading, type ReadingAround } from '../values/reading.ts';
+import type { ColourPart } from '../values/colourPart.ts';
+import { NumberReader } from '../values/numberReader.ts';
 import { readingAt } from '../values/tables.ts';
 import type { LookPlan } from '../looks/plan.ts';
 
 /** Pieces of a life that a number shaped over age is tabulated in. */
 const PIECES = 256;
 
+/** A number over age: pairs M, A for each place of a life. */
+interface ReaderTable {
+  readonly reader: NumberReader;
+  readonly pairs: Float64Array;
+}
+
 /** A number that differs between particles: by a table over age where one serves, else read for each. */
 interface Own {
   readonly at: number;
-  readonly reader: NumberReader;
-  /** Pairs M, A for each place of a life; null where no table serves. */
-  readonly table: Float64Array | null;
+  readonly reader: NumberReader | ColourPart;
+  /** Null where no table serves. */
+  readonly table: ReaderTable | null;
 }
 
 /** What a look asks of the layer it dresses. */
@@ -22,6 +28,7 @@ export interface LookedAt {
   /** The lifetime all its particles share; null where they differ. */
   readonly life: number | null;
   readonly channels: ChannelValues;
+  readonly around: ReadingAround;
 }
 
 /** Writes the numbers of a layer's look into frames: those that all its particles share, and those of each. */
@@ -43,7 +50,10 @@ export class LookValues {
             {
               at,
               reader,
-              table: reader.tableInput(life) === 'age' ? new Float64Array((PIECES + 1) * 2) : null,
+              table:
+                reader instanceof NumberReader && reader.tableInput(life) === 'age'
+                  ? { reader, pairs: new Float64Array((PIECES + 1) * 2) }
+                  : null,
             },
           ]
         : [],
@@ -52,14 +62,15 @@ export class LookValues {
   }
 
   /** Writes what all particles share at a moment, from word `at` on. */
-  writeShared(out: Float32Array, at: number, { clock, step, dials }: DressMoment): void {
+  writeShared(out: Float32Array, at: number, { around }: LookedAt, { clock, step, dials }: DressMoment): void {
     const reading = this.#reading;
+    reading.around = around;
     setTime(reading, clock, clock.timeOf(step));
     reading.dials = dials;
     reading.life = 1;
     reading.age = 0;
     for (const { kind, at: place, reader } of this.plan.numbers)
-      if (kind === 'shared') out[at + place] = reader.readFrom((reader.low + reader.high) / 2, reading);
+      if (kind === 'shared') out[at + place] = reader.middle(reading);
   }
 
   /** Writes what each of the living has, from word `at` on, `stride` words apart, in the order of the population. */
@@ -109,40 +120,43 @@ export class LookValues {
     const { clock, step, dials } = moment;
     const time = clock.timeOf(step);
     const reading = this.#reading;
-    for (const { table, reader } of this.#own) {
-      if (!table || (this.#isFilled && !reader.isTimed)) continue;
+    for (const { table } of this.#own) {
+      if (!table || (this.#isFilled && !table.reader.isTimed)) continue;
       const fixed = {
         life: dress.life,
+        time,
+        around: dress.around,
         effectTime: clock.share(time),
         stretchTime: clock.stretchShare(time),
         dials,
       };
       for (let n = 0; n <= PIECES; n++) {
-        reader.affineInto(readingAt(reading, fixed, 'age', n / PIECES), this.#pair);
-        table.set(this.#pair, n * 2);
+        table.reader.affineInto(readingAt(reading, fixed, 'age', n / PIECES), this.#pair);
+        table.pairs.set(this.#pair, n * 2);
       }
     }
     this.#isFilled = true;
     setTime(reading, clock, time);
     reading.dials = dials;
     reading.channels = dress.channels;
+    reading.around = dress.around;
     return reading;
   }
 
   #put(out: Float32Array | Float64Array, o: number, reading: Reading, seconds: number): void {
     if (this.plan.secondsAt !== null) out[o + this.plan.secondsAt] = seconds;
-    for (const { at, reader, table } of this.#own) {
+    for (const { at, reader: own, table } of this.#own) {
       if (!table) {
-        out[o + at] = reader.read(reading);
+        out[o + at] = own.read(reading);
         continue;
       }
-      const base =
-        reader.low + (reader.high === reader.low ? 0 : (reader.high - reader.low) * draw(reading.key, reader.slot));
+      const { reader, pairs } = table;
+      const base = reader.drawn(reading.key);
       const place = reading.age * PIECES;
       const n = Math.min(PIECES - 1, Math.floor(place)) * 2;
       const t = place - n / 2;
       const value =
-        base * (table[n]! + (table[n + 2]! - table[n]!) * t) + table[n + 1]! + (table[n + 3]! - table[n + 1]!) * t;
+        base * (pairs[n]! + (pairs[n + 2]! - pairs[n]!) * t) + pairs[n + 1]! + (pairs[n + 3]! - pairs[n + 1]!) * t;
       out[o + at] = Math.max(reader.least, Math.min(reader.most, value)) * reader.scale;
     }
   }

@@ -18,6 +18,7 @@ import { effectOf } from '../../testing/effects.ts';
 import { frameOf } from '../../testing/riders.ts';
 import { OWN_WORDS, RECORD_AGE, type Frame } from './frame.ts';
 import { lookPlan } from '../looks/plan.ts';
+import { newReading } from '../values/reading.ts';
 import { playAlone } from '../world/world.ts';
 
 const ring = (change: (width: NumberSetting, step: Step) => void) => {
@@ -200,7 +201,7 @@ describe('numbers of a look', () => {
     const layer = effect.layers.byId[effect.layers.order[0]!]!;
     const reach = (scale: number) => {
       const found = lookPlan(effect, layer, scale).numbers.find(({ name }) => name === 'drawn/reach')!;
-      return found.reader.readFrom(found.reader.low, {} as never);
+      return found.reader.read(newReading());
     };
     expect(reach(3) / reach(1)).toBeCloseTo(3, 6);
     const scroll = looked({ kind: 'own', steps: collectionOf([['s', newStep('scroll') as Step]]) });

@@ -3,6 +3,7 @@ import { slotOf, valueNoise } from '../../maths/index.ts';
 import type { EffectClock } from '../time/clock.ts';
 import { newReading, type Reading, setTime } from '../values/reading.ts';
 import { NumberReader } from '../values/numberReader.ts';
+import { VectorReader } from '../values/vectorReader.ts';
 
 /** What a front needs to know of the stage: where places are. */
 export interface FrontSurroundings {
@@ -43,10 +44,10 @@ export class FrontReader {
         around.effect,
       );
     this.#border = number('border');
-    this.#noise = number('noise').low;
-    this.#noiseSize = number('noiseSize').low;
-    const { base, muted } = front.settings.size;
-    this.#size = muted || base.kind !== 'fixed' ? [0, 0, 0] : base.value;
+    this.#noise = number('noise').atDials(around.dials);
+    this.#noiseSize = number('noiseSize').atDials(around.dials);
+    const size = new VectorReader(front.settings.size, FRONT_SETTINGS.size, `front/${id}/size`, around.effect);
+    this.#size = size.atDials(around.dials);
     this.#seed = slotOf(`front/${id}/${around.effect.seed}`);
     this.#reading = { ...newReading(), dials: around.dials };
   }

@@ -1,5 +1,6 @@
 import {
   actingValue,
+  type ColourSetting,
   type Declaration,
   DRAWN_SETTINGS,
   type Effect,
@@ -11,6 +12,8 @@ import {
   listed,
   type NumberDeclaration,
   type NumberSetting,
+  RIBBON_SETTINGS,
+  type Setting,
   settingsByName,
   type Step,
   STEP_SETTINGS,
@@ -19,7 +22,11 @@ import {
   stepTable,
 } from '../../document/index.ts';
 import { mix } from '../../maths/index.ts';
+import { frameReaders } from '../scene/orientation.ts';
+import { ColourPart } from '../values/colourPart.ts';
+import { ColourReader } from '../values/colourReader.ts';
 import { NumberReader } from '../values/numberReader.ts';
+import { AXIS_NAMES } from '../values/vectorReader.ts';
 
 /** Numbers that all particles of a layer share, at most; and words that each has of its own. */
 export const MOST_SHARED = 128;
@@ -52,7 +59,7 @@ export interface LookNumber extends ValuePlace {
   readonly name: string;
   /** The look of a part of a mesh that it belongs to; then its name has the look before it. */
   readonly part: PartLook | null;
-  readonly reader: NumberReader;
+  readonly reader: NumberReader | ColourPart;
 }
 
 /**
@@ -83,36 +90,88 @@ interface Asked {
   readonly name: string;
   readonly part?: PartLook;
   readonly step?: Id;
-  readonly setting: NumberSetting;
-  readonly declaration: NumberDeclaration;
+  /** What it is called, for people. */
+  readonly word: string;
+  readonly reader: NumberReader | ColourPart;
 }
 
-/** Numbers of what a layer's particles are drawn as, as in "drawn/reach"; those of ribbons are in their joints. */
-function ofDrawn({ drawn }: Layer): Asked[] {
-  if (drawn.kind === 'sprite' || isRibbon(drawn)) return [];
-  const settings = settingsByName<NumberSetting>(drawn);
-  return Object.entries(DRAWN_SETTINGS[drawn.kind] as Record<string, Declaration>).flatMap(([name, declaration]) =>
-    declaration.value === 'number' ? [{ name: `drawn/${name}`, setting: settings[name]!, declaration }] : [],
+/** What numbers are looked up for; `group` is the scale of the groups that the layer stands in. */
+interface Around {
+  readonly effect: Effect;
+  readonly group: number;
+}
+
+const numberOf = (
+  name: string,
+  setting: NumberSetting,
+  declaration: NumberDeclaration,
+  { effect, group }: Around,
+): Asked => ({
+  name,
+  word: declaration.name,
+  reader: new NumberReader(setting, declaration, name, effect, { group }),
+});
+
+/** The tilt and the axle of particles in frames of their own, as in "life.tilt/x", where anything shapes them. */
+const ofFrames = (layer: Layer, { effect }: Around): Asked[] =>
+  frameReaders(layer, effect).flatMap(({ name, reader }) =>
+    reader.isShaped
+      ? reader.axes.map((axis, n) => ({
+          name: `${name}/${AXIS_NAMES[n]}`,
+          word: LAYER_SETTINGS[name].name,
+          reader: axis,
+        }))
+      : [],
   );
+
+/** Numbers and colours of a table of settings, each under a name that begins with `before`. A colour that all share for good is none. */
+function ofTable(
+  before: string,
+  table: Readonly<Record<string, Declaration>>,
+  settings: Readonly<Record<string, Setting>>,
+  around: Around,
+): Asked[] {
+  return Object.entries(table).flatMap(([name, declaration]) => {
+    const [setting, whole] = [settings[name]!, `${before}/${name}`];
+    if (declaration.value === 'number') return [numberOf(whole, setting as NumberSetting, declaration, around)];
+    if (declaration.value !== 'colour' || isStill(setting)) return [];
+    const colour = new ColourReader(setting as ColourSetting, declaration, whole, around.effect, around);
+    return ([0, 1, 2] as const).map((part) => ({
+      name: `${whole}/${COLOUR_PARTS[part]}`,
+      word: declaration.name,
+      reader: new ColourPart(colour, part),
+    }));
+  });
 }
 
-const stepNumbers = (steps: readonly { id: Id; item: Step }[]): Asked[] =>
-  steps.flatMap(({ id, item }) => {
-    if (item.muted) return [];
-    const [settings, table] = [stepSettings(item), stepTable(item.kind)];
-    return Object.entries(table).flatMap(([name, declaration]) =>
-      declaration.value === 'number'
-        ? [{ name: `step/${id}/${name}`, step: id, setting: settings[name] as NumberSetting, declaration }]
-        : [],
-    );
-  });
+/** What the parts of a colour are called, as in "step/ID/colour/red". */
+export const COLOUR_PARTS = ['red', 'green', 'blue'] as const;
+
+/** Whether a colour is one for all particles at any time. */
+export const isStill = ({ base, shapers, muted }: Setting): boolean =>
+  muted || (base.kind === 'fixed' && listed(shapers).every(({ item }) => item.muted));
+
+/** Numbers of what a layer's particles are drawn as, as in "drawn/reach"; all but one of ribbons are in their joints. */
+function ofDrawn({ drawn }: Layer, around: Around): Asked[] {
+  if (drawn.kind === 'sprite') return [];
+  const settings = settingsByName(drawn);
+  if (!isRibbon(drawn)) return ofTable('drawn', DRAWN_SETTINGS[drawn.kind], settings, around);
+  return [numberOf('drawn/tile', settings['tile'] as NumberSetting, RIBBON_SETTINGS[drawn.kind].tile, around)];
+}
+
+const ofSteps = (steps: readonly { id: Id; item: Step }[], around: Around): Asked[] =>
+  steps.flatMap(({ id, item }) =>
+    item.muted
+      ? []
+      : ofTable(`step/${id}`, stepTable(item.kind), stepSettings(item), around).map((own) => ({ ...own, step: id })),
+  );
 
 /** Numbers of the looks that parts of a mesh have, as in "part/LOOK/step/ID/softness". */
-function ofParts(effect: Effect, { drawn }: Layer): Asked[] {
+function ofParts({ drawn }: Layer, around: Around): Asked[] {
   if (drawn.kind !== 'mesh') return [];
   const looks = [...new Set(drawn.parts.map(({ look }) => look))];
   return looks.flatMap((look) =>
-    stepNumbers(listed(effect.looks.byId[look]!.steps)).map(({ step: _, ...number }) => ({
+    ofSteps(listed(around.effect.looks.byId[look]!.steps), around).map(({ step: _, ...number }) => ({
       ...number,
       name: `part/${look}/${number.name}`,
       part: { look, name: number.name },
@@ -120,13 +179,17 @@ function ofParts(effect: Effect, { drawn }: Layer): Asked[] {
   );
 }
 
-function asked(effect: Effect, layer: Layer): Asked[] {
-  const own = SHOWN_SETTINGS.map((name) => ({
-    name,
-    setting: layer.settings[name] as NumberSetting,
-    declaration: LAYER_SETTINGS[name] as NumberDeclaration,
-  }));
-  return [...own, ...ofDrawn(layer), ...ofParts(effect, layer), ...stepNumbers(stepsOf(effect, layer))];
+function asked(layer: Layer, around: Around): Asked[] {
+  const own = SHOWN_SETTINGS.map((name) =>
+    numberOf(name, layer.settings[name] as NumberSetting, LAYER_SETTINGS[name] as NumberDeclaration, around),
+  );
+  return [
+    ...own,
+    ...ofFrames(layer, around),
+    ...ofDrawn(layer, around),
+    ...ofParts(layer, around),
+    ...ofSteps(stepsOf(around.effect, layer), around),
+  ];
 }
 
 /** Whether a step runs by the clock of each particle. */
@@ -142,14 +205,13 @@ export function lookPlan(effect: Effect, layer: Layer, group = 1): LookPlan {
   const secondsAt = stepsOf(effect, layer).some(({ item }) => readsSeconds(item)) ? 0 : null;
   let [shared, own] = [0, secondsAt === null ? 0 : 1];
   let id = 0x9e3779b9;
-  for (const { name, part = null, step = null, setting, declaration } of asked(effect, layer)) {
-    const reader = new NumberReader(setting, declaration, name, effect, { group });
+  for (const { name, part = null, step = null, word, reader } of asked(layer, { effect, group })) {
     const differs = !reader.isShared;
     const hasRoom = own < OWN_WORDS;
-    if (differs && !hasRoom) refused.push({ step, word: declaration.name });
+    if (differs && !hasRoom) refused.push({ step, word });
     const kind = differs && hasRoom ? 'own' : 'shared';
     if (kind === 'shared' && shared >= MOST_SHARED) {
-      refused.push({ step, word: declaration.name });
+      refused.push({ step, word });
       continue;
     }
     const at = kind === 'own' ? own++ : shared++;

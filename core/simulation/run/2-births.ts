@@ -16,7 +16,20 @@ import { type Population, NEVER } from './population.ts';
 import { newReading, type Reading, setTime } from '../values/reading.ts';
 import type { Running } from './running.ts';
 import type { Scene } from '../scene/scene.ts';
-import { AT, BIRTH_WORDS, CARRIER, COLOUR, NORMAL, SPOT, VELOCITY, type BirthAsk } from '../sources/source.ts';
+import {
+  AT,
+  BIRTH_WORDS,
+  CARRIER,
+  COLOUR,
+  NORMAL,
+  SPOT,
+  STRENGTH,
+  UV,
+  VELOCITY,
+  givenInto,
+  type BirthAsk,
+} from '../sources/source.ts';
+import { rideOf } from './1-ride.ts';
 import { pointInto } from '../sources/particles.ts';
 import {
   AT as LINK_AT,
@@ -80,6 +93,10 @@ export class Midwife {
   readonly #way = new Float64Array(3);
   readonly #rgb = new Float64Array(3);
   readonly #about = new Float64Array(RIGID_WORDS);
+  /** Where the newborn's channels begin: a field of one place for each. */
+  readonly #begun: Float32Array[] = [];
+  readonly #beside = new Float64Array(3);
+  readonly #given = { u: 0, v: 0, brightness: 1, strength: 1 };
   readonly #ask: BirthAsk = {
     key: 0,
     number: 0,
@@ -103,6 +120,7 @@ export class Midwife {
     // Where a front frees particles anywhere in the list, none is known to live the whole step.
     population.evenTo = layer.front ? 0 : population.count;
     setTime(reading, clock, step.from);
+    beginReading(reading, layer);
     const { canBear, needsParents } = layer.source;
     if (canBear || needsParents) due.collect(layer, reading, step, travel);
     if (!canBear) {
@@ -134,20 +152,21 @@ export class Midwife {
     ask.about = null;
     ask.event = this.#due.events[n]!;
     ask.number = population.numbered++;
-    ask.key = reading.key = keyOf(lineage, ask.number);
+    ask.key = reading.key = reading.particle = keyOf(lineage, ask.number);
     setTime(reading, step.clock, ask.time);
     const { kept } = running.compiled;
     const marks = this.#due.marks[n]!;
     // Of several at once the first is kept: what comes alone is not left out.
     if (kept < 1 && (marks & LEADS) === 0 && hash2(ask.key, SLOT_KEPT) / 4294967296 >= kept) return;
-    const birth = this.#birth;
-    for (let k = SPOT; k < BIRTH_WORDS; k++) birth[k] = 0;
-    running.compiled.source.bearInto(birth, ask);
+    this.#startBirth();
+    this.#beginChannels(running.compiled, 0);
+    running.compiled.source.bearInto(this.#birth, ask);
+    this.#placeReading(running.compiled, 0);
     const i = this.#admit(running, step);
     if (i < 0) return;
     // What is held lives its own life once it is free.
     const isHeld = running.compiled.front !== null;
-    this.#bear(running, step, i, (marks & STANDS) !== 0 && !isHeld, isHeld ? 1 : running.compiled.ride);
+    this.#bear(running, step, i, (marks & STANDS) !== 0 && !isHeld, isHeld ? 1 : rideOf(running.compiled, reading));
     if (isHeld) this.#hold(population, i);
     this.#dress(running.compiled, population, i, 0);
   }
@@ -167,14 +186,18 @@ export class Midwife {
     ask.share = share;
     ask.time = step.clock.instant(step.from, share);
     ask.about = null;
-    ask.key = reading.key = population.key[i]!;
+    ask.key = reading.key = reading.particle = population.key[i]!;
     ask.number = population.number[i]!;
+    beginReading(reading, compiled);
+    reading.begun = population.begun;
+    reading.place = i;
     setTime(reading, step.clock, ask.time);
+    this.#startBirth();
     const birth = this.#birth;
-    for (let k = SPOT; k < BIRTH_WORDS; k++) birth[k] = 0;
     compiled.source.bearInto(birth, ask);
+    [reading.x, reading.y, reading.z] = [birth[AT]!, birth[AT + 1]!, birth[AT + 2]!];
     const wasSeen = population.birthStep[i] !== step.step;
-    this.#bear(running, step, i, false, compiled.ride);
+    this.#bear(running, step, i, false, rideOf(compiled, reading));
     if (!wasSeen) return;
     population.flags[i]! |= layout.WAS_HELD;
     for (let axis = 0; axis < 3; axis++) population.from[axis]![i] = before[axis]!;
@@ -190,27 +213,59 @@ export class Midwife {
     ask.reading = reading;
     ask.share = rows[row + UNIT]! / UNITS;
     ask.time = step.clock.instant(step.from, ask.share);
-    ask.key = reading.key = rows[row + KEY]!;
+    ask.key = reading.key = reading.particle = rows[row + KEY]!;
     ask.number = rows[row + ORDINAL]!;
     ask.about = about;
     setTime(reading, step.clock, ask.time);
+    this.#startBirth();
+    this.#beginChannels(compiled, row, rows);
     for (let axis = 0; axis < 3; axis++) {
       about[4 + axis] = rows[row + LINK_AT + axis]!;
       birth[AT + axis] = rows[row + LINK_AT + axis]!;
       birth[VELOCITY + axis] = rows[row + LINK_VELOCITY + axis]!;
     }
     uprightInto(about, rows[row + LINK_NORMAL]!, rows[row + LINK_NORMAL + 1]!, rows[row + LINK_NORMAL + 2]!);
-    for (let k = SPOT; k < SPOT + 3; k++) birth[k] = 0;
     if (compiled.source.rides === 'whole' && compiled.source.canBear) compiled.source.bearInto(birth, ask);
     else pointInto(birth);
     const nx = rows[row + LINK_NORMAL]!;
     const ny = rows[row + LINK_NORMAL + 1]!;
     const nz = rows[row + LINK_NORMAL + 2]!;
     if (nx !== 0 || ny !== 0 || nz !== 0) birth.set([nx, ny, nz], NORMAL);
+    this.#placeReading(compiled, row, rows);
     const i = this.#admit(running, step);
     if (i < 0) return;
-    this.#bear(running, step, i, false, compiled.ride);
+    this.#bear(running, step, i, false, rideOf(compiled, reading));
     this.#dress(compiled, population, i, row, rows);
+  }
+
+  /** What a birth has of a mesh, a parent or a blow where it is born of none. */
+  #startBirth(): void {
+    const birth = this.#birth;
+    birth.fill(0, UV, BIRTH_WORDS);
+    birth.fill(1, COLOUR, COLOUR + 3);
+    birth[STRENGTH] = 1;
+  }
+
+  /** Sets the reading to what the newborn carries in its channels, of its own and passed on. */
+  #beginChannels({ channels }: CompiledLayer, row: number, rows?: Float64Array): void {
+    const { reading, key } = this.#ask;
+    reading.begun = NO_FIELDS;
+    reading.place = 0;
+    if (!channels.isKept) return;
+    const begun = channels.roomFor(this.#begun);
+    const mask = rows ? rows[row + CHANNEL_MASK]! : 0;
+    const passed = rows ? rows[row + CHANNEL_SHARE]! : 0;
+    channels.keep(begun, 0, key, this.#given, rows ?? NOTHING, row + CHANNELS, mask, passed);
+    reading.begun = begun;
+  }
+
+  /** Sets the reading to where the newborn is, and to what it has of what it is born on. */
+  #placeReading(layer: CompiledLayer, row: number, rows?: Float64Array): void {
+    const { reading } = this.#ask;
+    [reading.x, reading.y, reading.z] = [this.#birth[AT]!, this.#birth[AT + 1]!, this.#birth[AT + 2]!];
+    if (!layer.channels.takes) return;
+    givenInto(this.#given, this.#birth);
+    this.#beginChannels(layer, row, rows);
   }
 
   /** A place for the birth at hand; −1 where it may not be, or is refused. */
@@ -271,11 +326,8 @@ export class Midwife {
   /** Writes the colour and the size a particle begins with, where it does not draw them anew for every picture. */
   #dress(layer: CompiledLayer, population: Population, i: number, row: number, rows?: Float64Array): void {
     const { tint, scale } = population;
-    if (layer.channels.isKept) {
-      const mask = rows ? rows[row + CHANNEL_MASK]! : 0;
-      const passed = rows ? rows[row + CHANNEL_SHARE]! : 0;
-      layer.channels.keep(population.begun, i, this.#ask.key, rows ?? NOTHING, row + CHANNELS, mask, passed);
-    }
+    if (layer.channels.isKept)
+      for (let n = 0; n < population.begun.length; n++) population.begun[n]![i] = this.#begun[n]![0]!;
     const rgb = this.#rgb;
     scale[i] = 1;
     if (layer.takesColour) for (let c = 0; c < 3; c++) rgb[c] = this.#birth[COLOUR + c]!;
@@ -293,15 +345,16 @@ export class Midwife {
   #launch(layer: CompiledLayer, ask: BirthAsk, birth: Float64Array, isLoose: boolean): void {
     const { numbers, source } = layer;
     const { reading, key, time } = ask;
+    const beside = this.#beside;
     const way = this.#way;
     if (layer.isOnGround) birth.set(UPRIGHT, NORMAL);
-    layer.launch.directionInto(way, birth, key, time, numbers['motion.angle'].read(reading));
+    layer.launch.directionInto(way, birth, reading, numbers['motion.angle'].read(reading));
     openInto(way, numbers['motion.opening'].read(reading), key);
     const speed = numbers['motion.speed'].read(reading);
-    const [vx, vy, vz] = layer.velocityBeside;
+    layer.velocityBeside.readInto(beside, reading);
     for (let axis = 0; axis < 3; axis++) way[axis]! *= speed;
-    if (vx !== 0 || vy !== 0 || vz !== 0) {
-      turnedInto(this.#other, birth, CARRIER, layer.velocityBeside);
+    if (beside[0] !== 0 || beside[1] !== 0 || beside[2] !== 0) {
+      turnedInto(this.#other, birth, CARRIER, beside);
       for (let axis = 0; axis < 3; axis++) way[axis]! += this.#other[axis]!;
     }
     // A link says itself how much velocity it passes on.
@@ -340,6 +393,16 @@ export class Midwife {
   }
 }
 
+/** Sets a reading to a layer's newborn, but for its time, its key and its place. */
+function beginReading(reading: Reading, { channels, around }: CompiledLayer): void {
+  reading.channels = channels;
+  reading.around = around;
+  reading.age = reading.speed = reading.distance = reading.along = 0;
+  reading.life = 1;
+  reading.begun = NO_FIELDS;
+  reading.place = 0;
+}
+
 /** Share of a step at which an instant falls: never quite the whole, which is the next one's. */
 const shareOf = (time: number, { from, to }: BirthStep): number =>
   Math.min(0.99999, Math.max(0, (time - from) / (to - from)));
@@ -357,6 +420,7 @@ function uprightInto(out: Float64Array, x: number, y: number, z: number): void {
 }
 
 const NOTHING = new Float64Array(0);
+const NO_FIELDS: readonly Float32Array[] = [];
 const UPRIGHT = [0, 1, 0];
 /** Room for one point in double precision. */
 const ONE_POINT = [new Float64Array(1), new Float64Array(1), new Float64Array(1)] as const;

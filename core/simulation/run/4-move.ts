@@ -1,5 +1,5 @@
 import { decayOf, ProgramWriter, scratchSlot, type Kernels, type Three, type Value } from '../../kernels/index.ts';
-import { slotOf, type Vec3 } from '../../maths/index.ts';
+import { exp, LN2, slotOf, type Vec3 } from '../../maths/index.ts';
 import type { EffectClock } from '../time/clock.ts';
 import { runShared } from './crew.ts';
 import { TARGET_ARRAYS, type Changes, type ForceWriter, type TargetKind } from '../forces/index.ts';
@@ -7,6 +7,8 @@ import { Constants, PROGRAM, type Scratch } from './memory.ts';
 import type { Population } from './population.ts';
 import { newReading, setTime, type Reading } from '../values/reading.ts';
 import type { NumberReader } from '../values/numberReader.ts';
+import { Progress } from '../values/rate.ts';
+import type { VectorReader } from '../values/vectorReader.ts';
 import type { Scene } from '../scene/scene.ts';
 import type { TableMoment, Tables } from '../values/tables.ts';
 import { Targets } from './targets.ts';
@@ -22,14 +24,24 @@ type OwnValue = { -readonly [K in keyof Value]: Value[K] };
 /** Arrays a layer's forces need: one for each setting whose shapers no table serves (each twice, at most). */
 export const arraysFor = (layer: CompiledLayer): number =>
   layer.forces.reduce(
-    (sum, { each, arrays = 0 }) =>
-      sum + arrays + 2 * each.filter((reader) => !reader.isShared && reader.tableInput(layer.life) === null).length,
+    (sum, { each, halving, arrays = 0 }) =>
+      sum +
+      arrays +
+      2 *
+        each.filter(
+          (reader) => !reader.isShared && (halving.includes(reader) || reader.tableInput(layer.life) === null),
+        ).length,
     0,
   );
 
 /** Tables a layer's forces need. */
 export const tablesFor = (layer: CompiledLayer): number =>
   layer.forces.reduce((sum, { each }) => sum + each.filter((reader) => !reader.isShared).length, 0);
+
+/** What a step of so many seconds takes of an excess that halves in a time; all of it where that is none. */
+function shareTaken(half: number, seconds: number): number {
+  return half > 0 ? 1 - exp((-LN2 * seconds) / half) : 1;
+}
 
 /** 1 / reach², or 0 for a reach of 0, which is no limit. */
 function inverseReach(reach: number): number {
@@ -76,9 +88,17 @@ export class Mover implements ForceWriter {
   readonly #way = new Float64Array(3);
   readonly #values: OwnValue[] = [];
   #valueCount = 0;
+  readonly #moved = new Float64Array(3);
+  readonly #come = { changes: 0, turn: 0 };
+  /** How far fields have come whose speed is shaped. */
+  #progress = new WeakMap<NumberReader, Progress>();
+  #share = 1;
+  #threshold = 0;
   readonly #changes: { -readonly [K in keyof Changes]: Changes[K] } = { now: 0, next: 0, share: 0 };
   readonly #tableMoment: { -readonly [K in keyof TableMoment]: TableMoment[K] } = {
     life: null,
+    time: 0,
+    around: null,
     effectTime: 0,
     stretchTime: 0,
     dials: {},
@@ -113,6 +133,7 @@ export class Mover implements ForceWriter {
   /** The stage has changed. */
   forget(): void {
     this.#targets.forget();
+    this.#progress = new WeakMap();
   }
 
   /** Moves a layer's particles through a step; those before `keptUntil` are drawn from where they are at its start. */
@@ -128,6 +149,8 @@ export class Mover implements ForceWriter {
     this.#each.effectTime = this.#shared.effectTime;
     this.#each.stretchTime = this.#shared.stretchTime;
     this.#each.channels = layer.channels;
+    this.#each.time = moment.from;
+    this.#each.around = this.#shared.around = layer.around;
     this.#shared.dials = this.#each.dials = moment.dials;
     this.#array = 0;
     this.#evenPush.fill(0);
@@ -159,21 +182,61 @@ export class Mover implements ForceWriter {
   }
 
   #write(force: BoundForce): void {
-    const { place, group, threshold, share } = force.where;
-    if (share === 0) return;
+    const { place, group, threshold } = force.where;
     this.#force = force;
+    this.#share = this.shared(force.where.share) / 100;
+    const least = threshold ? this.shared(threshold) : 0;
+    this.#threshold = least;
+    if (this.#share === 0) return;
     this.#slot = FIRST_VALUE;
     this.#fadesItself = false;
     this.#valueCount = 0;
     this.#moment.scene.placeInto(this.#placed, place, this.#moment.to, group);
     for (let axis = 0; axis < 3; axis++) this.at[axis] = this.#placed[12 + axis]!;
-    if (threshold > 0) this.calls.setAside(ASIDE);
+    if (least > 0) this.calls.setAside(ASIDE);
     force.write(this);
-    if (threshold > 0) this.calls.exceed(ASIDE, threshold * threshold);
+    if (least > 0) this.calls.exceed(ASIDE, least * least);
   }
 
-  direction([x, y, z]: Vec3): Three {
+  direction(local: VectorReader): Three {
+    local.readInto(this.#way, this.#shared);
+    const [x, y, z] = this.#way as unknown as Vec3;
     return this.#directionInto(this.#way, x, y, z);
+  }
+
+  drifted(speed: VectorReader): Three {
+    for (let axis = 0; axis < 3; axis++) {
+      const reader = speed.axes[axis]!;
+      this.#moved[axis] = reader.isConstant
+        ? reader.low * reader.scale * this.time
+        : this.#progressOf(reader).at(this.#moment.to);
+    }
+    return this.#moved;
+  }
+
+  #progressOf(reader: NumberReader): Progress {
+    let known = this.#progress.get(reader);
+    const { clock, dials } = this.#moment;
+    if (!known) this.#progress.set(reader, (known = new Progress(reader, clock, dials)));
+    return known;
+  }
+
+  squared(reader: NumberReader): number {
+    const metres = this.shared(reader);
+    return Math.fround(metres * metres);
+  }
+
+  halving(reader: NumberReader): Value {
+    if (reader.isShared) {
+      const taken = shareTaken(this.shared(reader), this.seconds);
+      return this.#weighed(this.#valueOf(this.#constants.put(taken), 0));
+    }
+    return this.#weighed(
+      this.#valueOf(
+        this.#read(reader, 'start', 1, (half) => shareTaken(half, this.seconds)),
+        1,
+      ),
+    );
   }
 
   axes(): readonly [Three, Three, Three] {
@@ -197,10 +260,15 @@ export class Mover implements ForceWriter {
     this.#isEven = false;
   }
 
-  changes(perSecond: number): Changes {
+  changes(reader: NumberReader): Changes {
     const { clock, to } = this.#moment;
-    const turn = clock.changesATurn(perSecond);
-    const changes = clock.changesAt(to, perSecond);
+    const come = this.#come;
+    if (reader.isLevel) {
+      const perSecond = this.shared(reader);
+      come.turn = clock.changesATurn(perSecond);
+      come.changes = clock.changesAt(to, perSecond);
+    } else this.#progressOf(reader).changesInto(come, to);
+    const { turn, changes } = come;
     const whole = Math.floor(changes);
     this.#changes.now = turn > 0 ? whole - Math.floor(whole / turn) * turn : whole;
     this.#changes.next = turn > 0 ? whole + 1 - Math.floor((whole + 1) / turn) * turn : whole + 1;
@@ -226,8 +294,8 @@ export class Mover implements ForceWriter {
 
   /** Whether the force pulls every particle of the layer alike. */
   #isAlike(reader: NumberReader): boolean {
-    const { share, reach, threshold } = this.#force.where;
-    return reader.isShared && share >= 1 && threshold === 0 && !(reach && this.shared(reach) > 0);
+    const { reach } = this.#force.where;
+    return reader.isShared && this.#share >= 1 && this.#threshold === 0 && !(reach && this.shared(reach) > 0);
   }
 
   push(reader: NumberReader, way: Three): void {
@@ -252,8 +320,13 @@ export class Mover implements ForceWriter {
   }
 
   value(reader: NumberReader, when: 'start' | 'end' = 'start', sign: 1 | -1 = 1): Value {
-    const value = this.#plain(reader, when, sign);
-    const { share, shareSlot, reach, falloff } = this.#force.where;
+    return this.#weighed(this.#plain(reader, when, sign));
+  }
+
+  /** A value weakened by the force's share, reach and falloff. */
+  #weighed(value: OwnValue): Value {
+    const { shareSlot, reach, falloff } = this.#force.where;
+    const share = this.#share;
     if (share < 1) {
       const out = this.#outOf(value);
       this.calls.pick(out, value, share, slotOf(shareSlot) | 0);
@@ -289,6 +362,8 @@ export class Mover implements ForceWriter {
     const { clock, from, to, rate } = this.#moment;
     const moment = this.#tableMoment;
     moment.life = this.#layer.life;
+    moment.time = this.#shared.time;
+    moment.around = this.#shared.around;
     moment.effectTime = this.#shared.effectTime;
     moment.stretchTime = this.#shared.stretchTime;
     moment.dials = this.#shared.dials;
@@ -313,7 +388,7 @@ export class Mover implements ForceWriter {
   }
 
   /** Reads a setting that no table serves, for each particle, into an array; returns its address. */
-  #read(reader: NumberReader, when: 'start' | 'end', sign: number): number {
+  #read(reader: NumberReader, when: 'start' | 'end', sign: number, change?: (value: number) => number): number {
     const n = this.#array++;
     const { arrays } = this.#scratch;
     const out = arrays.floats(n);
@@ -324,7 +399,8 @@ export class Mover implements ForceWriter {
     const reading = this.#each;
     for (let i = 0; i < population.count; i++) {
       population.readInto(reading, i, step, rate, standingAge, clock.length);
-      out[i] = sign * reader.read(reading);
+      const value = sign * reader.read(reading);
+      out[i] = change ? change(value) : value;
     }
     return arrays.address(n);
   }

@@ -12,7 +12,8 @@ export interface CollidingStep {
   readonly step: number;
   readonly from: number;
   readonly to: number;
-  readonly clock: Pick<EffectClock, 'share' | 'stretchShare'>;
+  readonly rate: number;
+  readonly clock: EffectClock;
   readonly dials: Reading['dials'];
 }
 
@@ -43,6 +44,7 @@ export class Collider {
 
   take(surfaces: readonly BoundSurface[]): void {
     this.#surfaces = surfaces;
+    this.#contacts.at.clear();
     this.#met.clear();
     this.#posedTo = NaN;
   }
@@ -81,8 +83,18 @@ export class Collider {
     if (!met || population.count === 0) return;
     if (this.#posedTo !== moment.to) for (const { body } of this.#surfaces) body.pose(moment.from, moment.to);
     this.#posedTo = moment.to;
-    this.#reading.dials = moment.dials;
-    setTime(this.#reading, moment.clock, moment.from);
+    const reading = this.#reading;
+    reading.dials = moment.dials;
+    reading.channels = layer.channels;
+    reading.around = layer.around;
+    setTime(reading, moment.clock, moment.from);
+    for (const surface of this.#surfaces) {
+      const within = surface.within.read(reading);
+      this.#contacts.at.set(surface, {
+        share: surface.share.read(reading) / 100,
+        within: within > 0 ? within : Infinity,
+      });
+    }
     const { hard, keeping } = met;
     const { flags } = population;
     for (let i = 0; i < population.count; i++) {
@@ -124,13 +136,14 @@ export class Collider {
     const { start, end, velocity: speed, push, beside } = this.#contacts;
     const born = birthStep[i] === moment.step ? birthFraction[i]! : 0;
     const reading = this.#reading;
-    reading.key = population.key[i]!;
+    const { clock } = moment;
     for (let axis = 0; axis < 3; axis++) {
       start[axis] = from[axis]![i]!;
       end[axis] = position[axis]![i]!;
     }
-    const surface = this.#contacts.first(surfaces, reading.key, born);
+    const surface = this.#contacts.first(surfaces, population.key[i]!, born);
     if (!surface) return;
+    population.readInto(reading, i, moment.step, moment.rate, clock.standingAge(moment.from), clock.length);
     const seconds = moment.to - moment.from;
     const lived = (1 - born) * seconds;
     for (let axis = 0; axis < 3; axis++) {
@@ -179,7 +192,9 @@ export class Collider {
   }
 
   /** Puts particle `i` at its distance off the nearest spot of a surface; it moves along it, and with it. */
-  #keep({ body, within, offset, share, shareSlot }: BoundSurface, population: Population, i: number): void {
+  #keep(surface: BoundSurface, population: Population, i: number): void {
+    const { body, offset, shareSlot } = surface;
+    const { share, within } = this.#contacts.at.get(surface)!;
     const { position, velocity, key } = population;
     if (share < 1 && draw(key[i]!, shareSlot) >= share) return;
     const { contact: best } = this.#contacts;

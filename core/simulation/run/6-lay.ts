@@ -1,4 +1,6 @@
+import type { EffectClock } from '../time/clock.ts';
 import { grown } from '../values/grown.ts';
+import { newReading, setTime, type Reading } from '../values/reading.ts';
 import { type Population, NEVER } from './population.ts';
 import type { Running } from './running.ts';
 import { KeyTable } from './keyTable.ts';
@@ -12,8 +14,11 @@ export interface Trail extends Running {
 
 export interface LayingStep {
   readonly step: number;
+  readonly from: number;
   /** Steps a second. */
   readonly rate: number;
+  readonly clock: EffectClock;
+  readonly dials: Reading['dials'];
 }
 
 /** Corners of a particle's way within one step, at most: where it was, what it hit, where it is. */
@@ -25,6 +30,7 @@ const NEAR = 1e-5;
 /** Lays the points of trails behind the particles of a layer, on the way each has come in a step. */
 export class Laying {
   readonly #last = new KeyTable();
+  readonly #reading = newReading();
   /** Corners of the way at hand: x, y, z and the share of the step. */
   readonly #way = new Float64Array(MOST_CORNERS * 4);
   #corners = 0;
@@ -40,8 +46,11 @@ export class Laying {
     this.#count(heads, moment);
   }
 
-  #layOne({ population: heads, hits }: Running, trail: Trail, moment: LayingStep): void {
+  #layOne({ compiled, population: heads, hits }: Running, trail: Trail, moment: LayingStep): void {
     const { population: points, bound } = trail;
+    this.#reading.dials = moment.dials;
+    this.#reading.channels = compiled.channels;
+    this.#reading.around = compiled.around;
     this.#last.clear(points.count + heads.count);
     for (let n = 0; n < points.count; n++) if (!points.isDead(n)) this.#last.set(points.key[n]!, n);
     let hit = 0;
@@ -115,8 +124,13 @@ export class Laying {
   }
 
   /** Finds where points are due: at every so-manyth metre since the particle's birth, at every hit, and by time where asked for. */
-  #findDue({ every, seconds }: BoundTrail, heads: Population, i: number, moment: LayingStep): void {
+  #findDue(bound: BoundTrail, heads: Population, i: number, moment: LayingStep): void {
     this.#dueCount = 0;
+    const reading = this.#reading;
+    if (!bound.every.isConstant || !bound.seconds.isConstant)
+      heads.readBirthInto(reading, i, moment.rate, moment.clock);
+    const every = bound.every.read(reading) / bound.fineness;
+    const seconds = bound.seconds.read(reading) / bound.fineness;
     const before = heads.travelled[i]!;
     const whole = this.#length();
     // What is counted is single precision: the next step begins where this one is counted to end.
@@ -146,9 +160,16 @@ export class Laying {
   }
 
   /** Lays a point so many metres on in the step. The one laid before it now has its end in sight. */
-  #put(trail: Trail, heads: Population, i: number, metres: number, { step, rate }: LayingStep, isLast = false): void {
+  #put(trail: Trail, heads: Population, i: number, metres: number, moment: LayingStep, isLast = false): void {
+    const { step, rate, clock, from } = moment;
     const { population: points, bound } = trail;
-    const { lasts, drift } = bound;
+    const reading = this.#reading;
+    if (!bound.lasts.isConstant || !bound.drift.isConstant) {
+      heads.readInto(reading, i, step, rate, clock.standingAge(from), clock.length);
+      setTime(reading, clock, from);
+    }
+    const lasts = bound.lasts.read(reading);
+    const drift = bound.drift.read(reading) / 100;
     const way = this.#way;
     let [c, left] = [0, metres];
     while (c + 2 < this.#corners && left > this.#pieceLength(c)) left -= this.#pieceLength(c++);
@@ -165,7 +186,7 @@ export class Laying {
     const before = this.#last.get(key);
     const instant = step + share;
     if (before >= 0 && points.deathStep[before] === NEVER)
-      points.deathStep[before] = Math.max(step + 1, Math.ceil(instant + lasts * rate));
+      points.deathStep[before] = Math.max(step + 1, Math.ceil(instant + lastingOf(bound, points, before) * rate));
     if (points.living >= points.cap || points.count >= points.places) {
       points.refused++;
       return;
@@ -183,7 +204,7 @@ export class Laying {
     points.birthStep[n] = step;
     points.birthFraction[n] = Math.min(0.99999, share);
     points.life[n] = lasts;
-    points.deathStep[n] = isLast ? Math.ceil(instant + lasts * rate) : NEVER;
+    points.deathStep[n] = isLast ? Math.ceil(instant + lastingOf(bound, points, n) * rate) : NEVER;
     points.key[n] = key;
     points.number[n] = points.numbered++;
     points.flags[n] = 0;
@@ -203,3 +224,7 @@ export class Laying {
     }
   }
 }
+
+/** How long a laid point stays, in seconds; what all share is known more precisely than what each carries. */
+export const lastingOf = ({ lasts }: BoundTrail, points: Population, n: number): number =>
+  lasts.isConstant ? lasts.low : points.life[n]!;

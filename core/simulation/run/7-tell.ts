@@ -67,6 +67,7 @@ export class Teller {
       this.#moment = moment;
       this.#reading.dials = moment.dials;
       this.#reading.channels = running.compiled.channels;
+      this.#reading.around = running.compiled.around;
       for (const link of links) {
         const inbox = inboxes.get(link.to);
         if (!inbox) continue;
@@ -168,11 +169,13 @@ export class Teller {
       const lived = population.stepsLived(i, step);
       const last = Math.min(1, born + lifeSteps(population, i, rate) - lived);
       // How far it still has to go, at its birth or the start of the step, and at the end.
-      const begins = (lived / rate) * beam.speed - (before + (this.#span - before) * born);
-      const ends = ((lived + 1 - born) / rate) * beam.speed - this.#span;
-      if (beam.speed > 0 && ends < 0) continue;
+      if (!beam.speed.isConstant) population.readBirthInto(this.#reading, i, rate, this.#moment.clock);
+      const speed = beam.speed.read(this.#reading);
+      const begins = (lived / rate) * speed - (before + (this.#span - before) * born);
+      const ends = ((lived + 1 - born) / rate) * speed - this.#span;
+      if (speed > 0 && ends < 0) continue;
       const share =
-        beam.speed === 0 || begins >= 0 ? born : Math.min(0.99999, born + (-begins / (ends - begins)) * (1 - born));
+        speed === 0 || begins >= 0 ? born : Math.min(0.99999, born + (-begins / (ends - begins)) * (1 - born));
       population.flags[i]! |= layout.HAS_HIT;
       if (share > last) continue;
       this.#place.set(this.#end);
@@ -204,13 +207,15 @@ export class Teller {
     const { step, rate } = this.#moment;
     for (let i = 0; i < population.count; i++) {
       if (population.isDead(i) || population.isHeld(i)) continue;
+      population.readBirthInto(this.#reading, i, rate, this.#moment.clock);
       this.#reading.key = hash2(population.key[i]!, link.salt);
       const every = link.every.read(this.#reading) * rate;
+      const times = Math.floor(link.times.read(this.#reading) + 0.5);
       const born = this.#bornAt(population, i);
       // Steps lived at the start and at the end of this one.
       const lived = population.stepsLived(i, step);
       const until = Math.min(lived + 1 - born, lifeSteps(population, i, rate));
-      for (let k = Math.ceil(lived / every); k * every < until && k < link.times; k++) {
+      for (let k = Math.ceil(lived / every); k * every < until && (times === 0 || k < times); k++) {
         const share = born + k * every - lived;
         this.#placeAt(population, i, share);
         this.#setOff(link, inbox, i, share, k);
@@ -225,18 +230,19 @@ export class Teller {
     const reading = this.#reading;
     const parent = population.key[i]!;
     const event = hash2(hash2(parent, link.salt), ordinal);
+    this.#readAt(i, share);
     reading.key = event;
     const chance = link.chance.read(reading);
     if (chance < 1 && draw(event, SLOT_CHANCE) >= chance) return;
     const count = Math.floor(link.count.read(reading) + 0.5);
     const velocity = link.velocity.read(reading);
-    const colour = link.colour.read(reading);
+    const colour = link.takesColour ? 1 : link.colour.read(reading);
     const sizeShare = link.size.read(reading);
     const channelShare = link.channels.read(reading);
     const passes = channelShare > 0 && link.both.length > 0;
     let size = 0;
     let mask = 0;
-    if (colour > 0 || sizeShare > 0 || passes) size = this.#look(i, share);
+    if (colour > 0 || sizeShare > 0 || passes) size = this.#look(i);
     if (passes)
       for (const { id, n } of link.both) {
         this.#carried[n] = compiled.channels.read(id, reading);
@@ -271,9 +277,9 @@ export class Teller {
     }
   }
 
-  /** Finds the parent's colour, and returns its size, as it looks at a share of the step. */
-  #look(i: number, share: number): number {
-    const { population, compiled } = this.#running;
+  /** Sets the reading to the parent at a share of the step. */
+  #readAt(i: number, share: number): void {
+    const { population } = this.#running;
     const { step, from, to, rate, clock } = this.#moment;
     const reading = this.#reading;
     const time = from + (to - from) * share;
@@ -282,6 +288,14 @@ export class Teller {
     const life = population.life[i]!;
     const born = population.birthStep[i]! + population.birthFraction[i]!;
     if (life > 0) reading.age = Math.max(0, Math.min(1, (step + share - born) / rate / life));
+    [reading.x, reading.y, reading.z] = [this.#place[0]!, this.#place[1]!, this.#place[2]!];
+  }
+
+  /** Finds the parent's colour, and returns its size, as the reading has it. */
+  #look(i: number): number {
+    const { population, compiled } = this.#running;
+    const reading = this.#reading;
+    reading.key = reading.particle;
     compiled.colour.readInto(reading, this.#colour, population.tint, i);
     return compiled.numbers['life.size'].read(reading) * population.scale[i]!;
   }

@@ -1,6 +1,6 @@
 import { layout, type Kernels } from '../../kernels/index.ts';
-import type { Reading } from '../values/reading.ts';
-import { SHORTEST_STANDING } from '../time/clock.ts';
+import { setTime, type Reading } from '../values/reading.ts';
+import { SHORTEST_STANDING, type EffectClock } from '../time/clock.ts';
 
 /** Compaction waits until this share of a layer's places is taken by the dead, or there is no other room. */
 const WORTH_COMPACTING = 1 / 16;
@@ -156,7 +156,7 @@ export class Population {
     effectSeconds: number,
   ): void {
     const life = this.life[i]!;
-    reading.key = this.key[i]!;
+    reading.key = reading.particle = this.key[i]!;
     reading.life = life === 0 ? Math.max(effectSeconds, SHORTEST_STANDING) : life;
     reading.age = life === 0 ? standingAge : Math.min(1, this.stepsLived(i, step) / rate / life);
     const x = this.velocity[0][i]!;
@@ -164,8 +164,23 @@ export class Population {
     const z = this.velocity[2][i]!;
     reading.speed = Math.sqrt(x * x + y * y + z * z);
     reading.distance = this.travelled[i]!;
+    reading.x = this.position[0][i]!;
+    reading.y = this.position[1][i]!;
+    reading.z = this.position[2][i]!;
+    reading.along = 0;
     reading.begun = this.begun;
     reading.place = i;
+  }
+
+  /** Sets a reading to what was known of particle `i` at its birth, but for its place. */
+  readBirthInto(reading: Reading, i: number, rate: number, clock: EffectClock): void {
+    const life = this.life[i]!;
+    reading.key = reading.particle = this.key[i]!;
+    reading.life = life === 0 ? Math.max(clock.length, SHORTEST_STANDING) : life;
+    reading.age = reading.speed = reading.distance = reading.along = 0;
+    reading.begun = this.begun;
+    reading.place = i;
+    setTime(reading, clock, clock.timeOf(this.birthStep[i]!) + this.birthFraction[i]! / rate);
   }
 
   /** Keeps each present place as where the coming step is drawn from. */

@@ -50,13 +50,13 @@ export class Stepper {
   /** `parent` are the particles that a layer is born on, where it is born on any. */
   step(running: Running, trails: readonly Trail[], parent: Population | undefined, moment: WorldStep): void {
     const { compiled, population } = running;
-    const { step, from, to } = moment;
+    const { step } = moment;
     this.#reading.dials = moment.dials;
     beginTurn(running, moment);
     // Where nothing moves particles before the forces do, those keep their places on the way.
     const isMovedBefore = compiled.front !== null || ridesAlong(compiled);
     if (isMovedBefore) population.keepPlaces();
-    this.#rider.rideAlong(compiled, population, from, to);
+    this.#rider.rideAlong(compiled, population, moment);
     // Who is born on another layer's particles draws from the living alone.
     parent?.compact(this.#kernels, this.#scratch.indicesAt, true);
     this.#midwife.giveBirth(running, moment.births, this.#reading);

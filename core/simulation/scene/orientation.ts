@@ -1,5 +1,6 @@
-import { LAYER_SETTINGS, type Layer, type Vector, type VectorSetting } from '../../document/index.ts';
+import { LAYER_SETTINGS, type Effect, type Layer, type Vector, type VectorSetting } from '../../document/index.ts';
 import { cos, draw, sin, slotOf, type Quaternion, mapAxes } from '../../maths/index.ts';
+import { VectorReader } from '../values/vectorReader.ts';
 import { turnOf } from './groups.ts';
 
 /** A vector drawn for each particle between two ends, axis by axis. */
@@ -29,6 +30,19 @@ export const ownFrames = ({ settings }: Layer): OwnFrames => ({
   tilt: drawnVector(settings['life.tilt'], [...LAYER_SETTINGS['life.tilt'].byDefault], 'life.tilt'),
   axle: drawnVector(settings['life.axle'], [...LAYER_SETTINGS['life.axle'].byDefault], 'life.axle'),
 });
+
+/** A tilt and an axle as they are for one particle. */
+export const framesOf = (tilt: Vector, axle: Vector): OwnFrames => {
+  const still = (value: Vector): DrawnVector => ({ low: value, high: value, slots: [0, 0, 0] });
+  return { tilt: still(tilt), axle: still(axle) };
+};
+
+/** The two vectors that own frames hang on, ready to be read; drawn by lots, as the stage draws them. */
+export const frameReaders = (layer: Layer, effect: Pick<Effect, 'measures'>) =>
+  (['life.tilt', 'life.axle'] as const).map((name) => ({
+    name,
+    reader: new VectorReader(layer.settings[name], LAYER_SETTINGS[name], name, effect, { byLot: true }),
+  }));
 
 const drawn = ({ low, high, slots }: DrawnVector, lot: number): Vector =>
   slots.map((slot, axis) => low[axis]! + (high[axis]! - low[axis]!) * draw(lot, slot)) as Vector;

@@ -5,6 +5,7 @@ import {
   AT,
   NORMAL,
   OUT,
+  STRENGTH,
   type BirthAsk,
   type SourceReader,
   type SourceSurroundings,
@@ -47,6 +48,7 @@ export class HitsSource implements SourceReader {
     const strike = this.#around.strikes()[event - this.#hits.length];
     if (strike) for (let axis = 0; axis < 3; axis++) out[AT + axis] = strike.at[axis]!;
     else this.#placeInto(out, this.#hits[event]!, time);
+    out[STRENGTH] = strike ? strike.strength : this.#hits[event]!.strength / 100;
     pointInto(out);
     const { scale } = this.#around.group;
     for (let axis = 0; axis < 3; axis++)

@@ -2,6 +2,8 @@ import { actingValue, LAYER_SETTINGS, type Layer, type Place, type Vector } from
 import { acrossInto, cos, draw, radians, sin, slotOf } from '../../maths/index.ts';
 import type { GroupFrame } from '../scene/groups.ts';
 import type { Scene } from '../scene/scene.ts';
+import type { Reading } from '../values/reading.ts';
+import type { VectorReader } from '../values/vectorReader.ts';
 import { ALONG, AT, CARRIER, NORMAL, OUT } from './source.ts';
 
 const SLOT_CONE_TURN = slotOf('launch/turn');
@@ -48,13 +50,14 @@ export function openInto(out: Float64Array, degrees: number, key: number): void 
 /** How a layer's particles leave. */
 export class Launch {
   readonly #mode: string;
-  readonly #axis: Vector;
+  readonly #axis: VectorReader;
+  readonly #way = new Float64Array(3);
   readonly #aim: Place;
   readonly #scene: Scene;
   readonly #group: GroupFrame;
   readonly #matrix = new Float64Array(16);
 
-  constructor(layer: Layer, axis: Vector, scene: Scene, group: GroupFrame) {
+  constructor(layer: Layer, axis: VectorReader, scene: Scene, group: GroupFrame) {
     this.#mode = actingValue(layer.settings['motion.launch'], LAYER_SETTINGS['motion.launch']);
     this.#axis = axis;
     this.#aim = layer.aim;
@@ -63,7 +66,8 @@ export class Launch {
   }
 
   /** Writes the direction in which a particle leaves from a birth's words; nothing where there is none. */
-  directionInto(out: Float64Array, birth: Float64Array, key: number, time: number, angleDegrees: number): void {
+  directionInto(out: Float64Array, birth: Float64Array, reading: Reading, angleDegrees: number): void {
+    const { key } = reading;
     switch (this.#mode) {
       case 'normal':
         return copy(out, birth, NORMAL);
@@ -72,11 +76,11 @@ export class Launch {
       case 'within':
         return this.#within(out, birth, 2 * Math.PI * draw(key, SLOT_ANY_TURN));
       case 'axis':
-        this.#axisInto(out, birth);
+        this.#axisInto(out, birth, reading);
         return;
       case 'toward':
       case 'round':
-        return this.#aimed(out, birth, time);
+        return this.#aimed(out, birth, reading);
       case 'any':
         return anyDirectionInto(out, key);
       default:
@@ -85,8 +89,9 @@ export class Launch {
   }
 
   /** The axis is one of the carrier's, so that it turns with what particles are born on. */
-  #axisInto(out: Float64Array, birth: Float64Array): void {
-    turnedInto(out, birth, CARRIER, this.#axis);
+  #axisInto(out: Float64Array, birth: Float64Array, reading: Reading): void {
+    this.#axis.readInto(this.#way, reading);
+    turnedInto(out, birth, CARRIER, this.#way);
     unitInto(out);
   }
 
@@ -107,9 +112,9 @@ export class Launch {
   }
 
   /** Toward the aim, or round the axis through it. */
-  #aimed(out: Float64Array, birth: Float64Array, time: number): void {
+  #aimed(out: Float64Array, birth: Float64Array, reading: Reading): void {
     const m = this.#matrix;
-    this.#scene.placeInto(m, this.#aim, time, this.#group.matrix);
+    this.#scene.placeInto(m, this.#aim, reading.time, this.#group.matrix);
     const x = m[12]! - birth[AT]!;
     const y = m[13]! - birth[AT + 1]!;
     const z = m[14]! - birth[AT + 2]!;
@@ -118,7 +123,8 @@ export class Launch {
       out[1] = y;
       out[2] = z;
     } else {
-      const [ax, ay, az] = this.#axis;
+      this.#axis.readInto(this.#way, reading);
+      const [ax, ay, az] = this.#way as unknown as Vector;
       const nx = m[0]! * ax + m[4]! * ay + m[8]! * az;
       const ny = m[1]! * ax + m[5]! * ay + m[9]! * az;
       const nz = m[2]! * ax + m[6]! * ay + m[10]! * az;

@@ -1,4 +1,4 @@
-import type { Layer, Place } from '../../document/index.ts';
+import { LAYER_SETTINGS, type Layer, type Place } from '../../document/index.ts';
 import { packRigidOf, placedInto, radians, RIGID_WORDS } from '../../maths/index.ts';
 import { curveOf } from './path.ts';
 import { LocalPoint, SHAPES, type Measures, type Region } from '../shapes/index.ts';
@@ -12,6 +12,7 @@ import {
   type SourceReader,
   type SourceSurroundings,
 } from './source.ts';
+import { VectorReader } from '../values/vectorReader.ts';
 import { orderOf, regionOf, sharesInto } from './spread.ts';
 
 type PlacedSource = Extract<Layer['source'], { place: Place }>;
@@ -27,7 +28,9 @@ export class ShapeSource implements SourceReader {
   readonly #order: string;
   readonly #dimensions: 1 | 2 | 3;
   readonly #isFlat: boolean;
-  readonly #stretch: Float64Array;
+  readonly #stretch: VectorReader;
+  readonly #size: VectorReader;
+  readonly #stretched = new Float64Array(3);
   readonly #measures: Measures;
   readonly #local = new LocalPoint();
   readonly #shares = new Float64Array(4);
@@ -49,7 +52,8 @@ export class ShapeSource implements SourceReader {
         ? scene.hasBone(place.thing, place.bone)
         : place.kind !== 'thing' || scene.thing(place.thing) !== null;
     this.#order = orderOf(layer);
-    this.#stretch = vectorOf(layer, 'source.stretch', 1);
+    this.#stretch = vectorReader('source.stretch', around);
+    this.#size = vectorReader('source.size', around);
     this.#measures = {
       radius: 0,
       length: 0,
@@ -58,7 +62,7 @@ export class ShapeSource implements SourceReader {
       rise: Math.PI,
       angle: 0,
       depth: 1,
-      size: vectorOf(layer, 'source.size', group.scale),
+      size: new Float64Array(3),
     };
     const region = regionOf(layer) as Region;
     if (source.kind === 'path') {
@@ -83,6 +87,8 @@ export class ShapeSource implements SourceReader {
     measures.arc = numbers['source.arc'].read(reading) / 360;
     measures.rise = radians(numbers['source.rise'].read(reading));
     measures.angle = radians(numbers['source.angle'].read(reading));
+    this.#size.readInto(measures.size, reading);
+    this.#stretch.readInto(this.#stretched, reading);
     measures.depth = numbers['source.depth'].read(reading) / 100;
   }
 
@@ -97,7 +103,7 @@ export class ShapeSource implements SourceReader {
     this.#shape(local, this.#shares);
     if (ask.about) for (let k = 0; k < RIGID_WORDS; k++) out[CARRIER + k] = ask.about[k]!;
     else this.carrierInto(out, CARRIER, ask.time);
-    const stretch = this.#stretch;
+    const stretch = this.#stretched;
     if (stretch[0] !== 1 || stretch[1] !== 1 || stretch[2] !== 1) stretched(local, stretch);
     placedInto(out, AT, out, CARRIER, local.at, true);
     placedInto(out, OUT, out, CARRIER, local.out, false);
@@ -141,9 +147,5 @@ function stretched(local: LocalPoint, stretch: Float64Array): void {
   }
 }
 
-/** A vector setting that does not vary, scaled. */
-function vectorOf(layer: Layer, name: 'source.size' | 'source.stretch', scale: number): Float64Array {
-  const setting = layer.settings[name];
-  const value = setting.muted || setting.base.kind !== 'fixed' ? [1, 1, 1] : setting.base.value;
-  return Float64Array.from(value, (x) => x * scale);
-}
+const vectorReader = (name: 'source.size' | 'source.stretch', { layer, effect, group }: SourceSurroundings) =>
+  new VectorReader(layer.settings[name], LAYER_SETTINGS[name], name, effect, group.scale);

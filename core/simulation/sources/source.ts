@@ -1,4 +1,5 @@
-import type { Layer } from '../../document/index.ts';
+import type { Effect, Given, Layer } from '../../document/index.ts';
+import { brightnessOf } from '../../maths/index.ts';
 import type { Numbers } from '../values/layerReaders.ts';
 import type { GroupFrame } from '../scene/groups.ts';
 import type { Reading } from '../values/reading.ts';
@@ -14,6 +15,7 @@ import type { Scene } from '../scene/scene.ts';
  * | CARRIER    | what the particle rides on, as a packed rigid place (maths/rigid.ts)             |
  * | UV, COLOUR | of the mesh there; colour in linear red, green, blue                             |
  * | VELOCITY   | of the particle it is born on or of, m/s; 0 where that is none                   |
+ * | STRENGTH   | of the blow it is born of, 0 to 1; 1 where that is none                          |
  * | SPOT       | triangle or bone it rides on, and weights of the triangle's second and third end |
  */
 export const AT = 0;
@@ -25,7 +27,16 @@ export const UV = 19;
 export const COLOUR = 21;
 export const SPOT = 24;
 export const VELOCITY = 27;
-export const BIRTH_WORDS = 30;
+export const STRENGTH = 30;
+export const BIRTH_WORDS = 31;
+
+/** Writes what channels may take of where a particle is born. */
+export function givenInto(out: Record<Given, number>, birth: ArrayLike<number>): void {
+  out.u = birth[UV]!;
+  out.v = birth[UV + 1]!;
+  out.brightness = brightnessOf([birth[COLOUR]!, birth[COLOUR + 1]!, birth[COLOUR + 2]!]);
+  out.strength = birth[STRENGTH]!;
+}
 
 /** Whose birth, which number in its layer, and when (seconds). The reading is set to the same moment. */
 export interface BirthAsk {
@@ -88,6 +99,7 @@ export interface Parents {
 
 /** What a source is told when it is bound to a layer. */
 export interface SourceSurroundings {
+  readonly effect: Pick<Effect, 'measures'>;
   readonly layer: Layer;
   readonly scene: Scene;
   readonly group: GroupFrame;

@@ -2,6 +2,7 @@ import { type Layer } from '../../document/index.ts';
 import { RIGID_WORDS } from '../../maths/index.ts';
 import { UNTURNED } from '../scene/orientation.ts';
 import { Scene } from '../scene/scene.ts';
+import type { NumberReader } from '../values/numberReader.ts';
 import type { SourceReader } from './source.ts';
 
 /**
@@ -10,12 +11,21 @@ import type { SourceReader } from './source.ts';
  */
 export function sourceTurnInto(
   out: Float64Array,
-  { layer, source, ride }: { readonly layer: Layer; readonly source: SourceReader; readonly ride: number },
+  {
+    layer,
+    source,
+    ride,
+  }: { readonly layer: Layer; readonly source: SourceReader; readonly ride: NumberReader | null },
   scene: Scene,
   time: number,
 ): void {
   out.set(UNTURNED);
-  if (!('place' in layer.source) || !source.canBear || !(ride === 1 || scene.isStill(layer.source.place))) return;
+  if (
+    !('place' in layer.source) ||
+    !source.canBear ||
+    !((ride?.isConstant && ride.low === 100) || scene.isStill(layer.source.place))
+  )
+    return;
   source.carrierInto(RIGID, 0, time, 0, 0, 0);
   for (let k = 0; k < 4; k++) out[k] = RIGID[k]!;
 }

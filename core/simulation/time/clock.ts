@@ -168,6 +168,14 @@ export class EffectClock {
     return this.opening > 0 ? Math.min(1, time / this.opening) : 0;
   }
 
+  /** The same at so many seconds from the time sheet's left end. */
+  stretchShareAlong(seconds: number): number {
+    const holdEnds = this.opening + this.hold;
+    if (seconds < this.opening) return seconds / this.opening;
+    if (seconds < holdEnds) return (seconds - this.opening) / this.hold;
+    return this.closing > 0 ? Math.min(1, (seconds - holdEnds) / this.closing) : this.hold > 0 ? 1 : 0;
+  }
+
   /** Age of a standing particle: once along the sheet, waiting at the hold's end until it is let go. */
   standingAge(time: number): number {
     if (this.length === 0) return 0;

@@ -3,26 +3,44 @@ import {
   type ColourDeclaration,
   type ColourSetting,
   type Effect,
-  type Reads,
   type Shaper,
 } from '../../document/index.ts';
-import { draw, gradientInto, readyGradient, resolvedColour, slotOf, type ReadyGradient } from '../../maths/index.ts';
+import {
+  draw,
+  gradientInto,
+  linearOfOklabInto,
+  oklabOf,
+  readyGradient,
+  resolvedColour,
+  slotOf,
+  type ReadyGradient,
+  type Vec3,
+} from '../../maths/index.ts';
 import type { Reading } from './reading.ts';
-import { activeShapers, inputOf, isSharedInput, tableInputOf, widthIn } from './shapers.ts';
+import {
+  activeShapers,
+  amountOf,
+  inputOf,
+  readsParticle,
+  readsShared,
+  readyAmount,
+  tableInputOf,
+  widthIn,
+  type Inputs,
+} from './shapers.ts';
+import { Weighted } from './weighted.ts';
 
-interface ColourStep {
-  readonly reads: Reads;
+interface ColourStep extends Inputs {
   readonly combine: Shaper['combine'];
   readonly amount: number;
   readonly gradient: ReadyGradient;
-  readonly isRelative: boolean;
-  readonly isBand: false;
 }
 
-const stepOf = ({ reads, combine, amount }: Shaper, gradient: ReadyGradient): ColourStep => ({
-  reads,
-  combine,
-  amount,
+const stepOf = (shaper: Shaper, gradient: ReadyGradient, group: number): ColourStep => ({
+  reads: shaper.reads,
+  combine: shaper.combine,
+  amount: shaper.amount,
+  amountBy: readyAmount(shaper, group),
   gradient,
   isRelative: gradient.relative,
   isBand: false,
@@ -39,6 +57,9 @@ export class ColourReader {
   readonly isTimed: boolean;
   readonly #steps: readonly ColourStep[];
   readonly #readsSpeed: boolean;
+  /** Two ends in OKLab, between which each particle has its own. */
+  readonly #between: readonly [Vec3, Vec3] | null;
+  readonly #among: Weighted<number> | null;
   readonly #shape = new Float64Array(3);
 
   /** `isPassedOn` where particles may begin with a colour that a link gave them; `group` is the scale of the groups it stands in. */
@@ -51,13 +72,21 @@ export class ColourReader {
   ) {
     const base = setting.base;
     this.isTaken = (base.kind === 'taken' && !setting.muted) || isPassedOn;
+    const ends = base.kind === 'spread' ? [base.low, base.high] : [];
     const colours =
       setting.muted || base.kind === 'taken'
         ? [{ hex: declaration.byDefault }]
         : base.kind === 'set'
-          ? base.values
-          : [base.value];
+          ? base.values.map(({ value }) => value)
+          : base.kind === 'spread'
+            ? [base.low]
+            : [base.value];
     this.bases = Float64Array.from(colours.flatMap((colour) => resolvedColour(effect.palette, colour)));
+    const [low, high] = setting.muted ? [] : ends.map((end) => oklabOf(resolvedColour(effect.palette, end)));
+    this.#between = low && high ? [low, high] : null;
+    const among =
+      base.kind === 'set' && !setting.muted ? base.values.map(({ weight }, value) => ({ value, weight })) : [];
+    this.#among = among.length > 1 ? new Weighted(among) : null;
     this.slot = slotOf(name);
     this.#steps = (setting.muted ? [] : activeShapers(setting)).flatMap(({ item }) =>
       item.mapping.kind === 'gradient'
@@ -65,17 +94,31 @@ export class ColourReader {
             stepOf(
               item,
               readyGradient(stretchedStops(item.mapping.stops, widthIn(item.reads, group)), effect.palette),
+              group,
             ),
           ]
         : [],
     );
-    this.isTimed = this.#steps.some(({ reads }) => isSharedInput(reads));
-    this.#readsSpeed = this.#steps.some(({ reads }) => reads.kind === 'speed');
+    this.isTimed = this.#steps.some(readsShared);
+    this.#readsSpeed = this.#steps.some(
+      ({ reads, amountBy }) => reads.kind === 'speed' || amountBy?.reads.kind === 'speed',
+    );
   }
 
   /** True where a table over age serves; `life` is the lifetime all particles share, null where they differ. */
   isTabulated(life: number | null): boolean {
-    return !this.#readsSpeed && tableInputOf(this.#steps, life) !== null;
+    const isPlain = this.#between === null && (this.#among?.isEven ?? true);
+    return isPlain && !this.#readsSpeed && tableInputOf(this.#steps, life) !== null;
+  }
+
+  /** Whether it is white for every particle at any time. */
+  get isWhite(): boolean {
+    return this.isShared && this.#steps.length === 0 && this.bases.every((part) => part === 1);
+  }
+
+  /** Whether every particle reads the same at one moment. */
+  get isShared(): boolean {
+    return !this.isTaken && !this.#between && !this.#among && !this.#steps.some(readsParticle);
   }
 
   /** Writes what shapers make of any base colour c: c × out[0..2] + out[3..5]. */
@@ -86,7 +129,7 @@ export class ColourReader {
     }
     for (const step of this.#steps) {
       gradientInto(step.gradient, inputOf(step.reads, reading), reading.life, this.#shape);
-      const amount = step.combine === 'replace' ? 1 : step.amount;
+      const amount = amountOf(step, reading);
       for (let c = 0; c < 3; c++) {
         const shape = this.#shape[c]!;
         out[c]! *= step.combine === 'multiply' ? shape : 1 - amount;
@@ -98,8 +141,13 @@ export class ColourReader {
 
   /** Writes the colour that a particle begins with by itself. */
   baseInto(key: number, out: Float64Array): void {
-    const count = this.bases.length / 3;
-    const base = count === 1 ? 0 : 3 * Math.floor(draw(key, this.slot) * count);
+    if (this.#between) {
+      const [low, high] = this.#between;
+      const t = draw(key, this.slot);
+      const at = (c: 0 | 1 | 2) => low[c] + (high[c] - low[c]) * t;
+      return linearOfOklabInto(out, at(0), at(1), at(2));
+    }
+    const base = this.#among ? 3 * this.#among.indexOf(key, this.slot) : 0;
     for (let c = 0; c < 3; c++) out[c] = this.bases[base + c]!;
   }
 
@@ -113,7 +161,7 @@ export class ColourReader {
         const shape = this.#shape[c]!;
         if (step.combine === 'multiply') out[c]! *= shape;
         else if (step.combine === 'replace') out[c] = shape;
-        else out[c]! += (shape - out[c]!) * step.amount;
+        else out[c]! += (shape - out[c]!) * amountOf(step, reading);
       }
     }
   }

@@ -1,5 +1,6 @@
 import {
   LAYER_SETTINGS,
+  shownOpacity,
   type Effect,
   type Layer,
   type LayerSettingName,
@@ -13,15 +14,19 @@ export type Numbers = {
   readonly [K in LayerSettingName as Layer['settings'][K] extends NumberSetting ? K : never]: NumberReader;
 };
 
+/** A number of a layer as it acts: an opacity is what the stops of the colour make of it. */
+const actingSetting = ({ settings }: Layer, name: LayerSettingName): NumberSetting =>
+  name === 'life.opacity' ? shownOpacity(settings[name], settings['life.colour']) : (settings[name] as NumberSetting);
+
 /** One number of a layer, ready to be read, by itself and outside of any group. */
 export const numberReader = (layer: Layer, name: keyof Numbers, effect: Pick<Effect, 'measures'>): NumberReader =>
-  new NumberReader(layer.settings[name] as NumberSetting, LAYER_SETTINGS[name] as NumberDeclaration, name, effect);
+  new NumberReader(actingSetting(layer, name), LAYER_SETTINGS[name] as NumberDeclaration, name, effect);
 
 /** The number settings of a layer, ready to be read; `group` is the scale of its groups, `larger` what is made of sizes beside. */
 export function numberReaders(layer: Layer, effect: Pick<Effect, 'measures'>, group: number, larger = 1): Numbers {
   const entries = Object.entries(LAYER_SETTINGS).flatMap(([name, declaration]) => {
     if (declaration.value !== 'number') return [];
-    const setting = layer.settings[name as LayerSettingName] as NumberSetting;
+    const setting = actingSetting(layer, name as LayerSettingName);
     const times = name === 'life.size' ? larger : 1;
     return [[name, new NumberReader(setting, declaration as NumberDeclaration, name, effect, { group, times })]];
   });

@@ -23,6 +23,7 @@ export class RateIntegral {
     const reading = { ...newReading(), dials };
     this.#rateAt = (share) => {
       reading.effectTime = share;
+      reading.stretchTime = clock.stretchShareAlong(share * clock.length);
       return rate.read(reading);
     };
     this.#level = this.#rateAt(0);
@@ -76,5 +77,35 @@ export class RateIntegral {
     const whole = this.#alongSheet(opening + hold) - start;
     const held = turns * whole + this.#alongSheet(open - turns * hold) - start;
     return start + held + this.#alongSheet(opening + hold + after) - this.#alongSheet(opening + hold);
+  }
+}
+
+/**
+ * How far what goes at a speed of its own has come by any time: metres of a field that drifts, changes of one that becomes
+ * another. In a hold without a seam it comes again with every turn.
+ */
+export class Progress {
+  readonly #along: RateIntegral;
+  readonly #clock: EffectClock;
+
+  constructor(speed: NumberReader, clock: EffectClock, dials: Readonly<Record<string, number>>) {
+    this.#clock = clock;
+    this.#along = new RateIntegral(speed, clock, dials, false);
+  }
+
+  at(time: number): number {
+    return this.#along.births(this.#clock.fieldTime(time));
+  }
+
+  /** As changes, of which a turn of a hold without a seam has a whole number: how many, and how many there are in a turn (0: no such turn). */
+  changesInto(out: { changes: number; turn: number }, time: number): void {
+    const { isSeamless, opening, hold } = this.#clock;
+    out.changes = this.at(time);
+    out.turn = 0;
+    if (!isSeamless || hold === 0) return;
+    const start = this.#along.births(opening);
+    const whole = this.#along.births(opening + hold) - start;
+    out.turn = whole > 0 ? Math.max(1, Math.floor(whole + 0.5)) : 0;
+    if (out.turn > 0) out.changes = ((out.changes - start) / whole) * out.turn;
   }
 }

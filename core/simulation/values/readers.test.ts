@@ -179,7 +179,10 @@ describe('a colour', () => {
   });
 
   it('of a set gives each particle one of them, all about as often', () => {
-    const base = { kind: 'set' as const, values: [{ hex: '#ff0000' }, { hex: '#00ff00' }] };
+    const base = {
+      kind: 'set' as const,
+      values: ['#ff0000', '#00ff00'].map((hex) => ({ value: { hex }, weight: 1 })),
+    };
     const reds = Array.from({ length: 1000 }, (_, key) => read({ base }, 0, key)[0]!).filter(
       (red) => red === 1,
     ).length;

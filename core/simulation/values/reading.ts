@@ -6,9 +6,28 @@ export interface ChannelValues {
   read(id: string, reading: Reading): number;
 }
 
+/** What is about the particles of a layer, as a reading asks for it (around.ts). */
+export interface ReadingAround {
+  /** How fast what the layer is born on goes at a time, m/s. */
+  carrierSpeed(time: number): number;
+  /** Metres from a place to the aim of the layer, at a time. */
+  aimDistance(x: number, y: number, z: number, time: number): number;
+}
+
 /** What shapers may read of one particle at one moment. Reused from particle to particle. */
 export interface Reading {
+  /** What random draws are made with: the particle's key, or that of an event of its. */
   key: number;
+  /** The particle's key. */
+  particle: number;
+  /** Seconds of the effect's time, and where the particle is. */
+  time: number;
+  x: number;
+  y: number;
+  z: number;
+  around: ReadingAround | null;
+  /** Where along a ribbon, from its head at 0 to its tail at 1. */
+  along: number;
   /** 0 at birth to 1 at death. */
   age: number;
   /** Lifetime in seconds. */
@@ -33,6 +52,13 @@ const NONE: readonly Float32Array[] = [];
 
 export const newReading = (): Reading => ({
   key: 0,
+  particle: 0,
+  time: 0,
+  x: 0,
+  y: 0,
+  z: 0,
+  around: null,
+  along: 0,
   age: 0,
   life: 1,
   speed: 0,
@@ -47,10 +73,11 @@ export const newReading = (): Reading => ({
 
 /** Sets what all particles share at a time of the effect. */
 export function setTime(
-  reading: Pick<Reading, 'effectTime' | 'stretchTime'>,
+  reading: Pick<Reading, 'time' | 'effectTime' | 'stretchTime'>,
   clock: Pick<EffectClock, 'share' | 'stretchShare'>,
   time: number,
 ): void {
+  reading.time = time;
   reading.effectTime = clock.share(time);
   reading.stretchTime = clock.stretchShare(time);
 }

@@ -8,6 +8,8 @@ export const NUMBER_TABLE_BYTES = (CELLS + 1) * 8;
 /** What a table is made for: the lifetime its particles share, if they do, and what all share at one moment. */
 export interface TableMoment {
   readonly life: number | null;
+  readonly time: number;
+  readonly around: Reading['around'];
   readonly effectTime: number;
   readonly stretchTime: number;
   readonly dials: Reading['dials'];
@@ -16,6 +18,8 @@ export interface TableMoment {
 /** A reading at one place of a table. */
 export function readingAt(reading: Reading, moment: TableMoment, input: 'age' | 'speed', x: number): Reading {
   reading.life = moment.life ?? 1;
+  reading.time = moment.time;
+  reading.around = moment.around;
   reading.effectTime = moment.effectTime;
   reading.stretchTime = moment.stretchTime;
   reading.dials = moment.dials;

@@ -18,10 +18,12 @@ import type { CompiledLayer, BoundLink } from '../compile/plan.ts';
 export function lookBackOf(kin: readonly Running[], rate: number): number {
   const layers = new Map(kin.map(({ compiled }) => [compiled.id, compiled]));
   const seconds = new Map<string, number>();
+  // Every layer of a document stands at the same dials.
+  const { dials } = kin[0]!.compiled;
   const secondsOf = (id: string): number => {
     const known = seconds.get(id);
     if (known !== undefined) return known;
-    const before = linksTo(kin, id).map(({ link, from }) => longest(link.delay) + secondsOf(from));
+    const before = linksTo(kin, id).map(({ link, from }) => longest(link.delay, dials) + secondsOf(from));
     const need = longestLife(layers.get(id)!) + Math.max(0, ...before);
     seconds.set(id, need);
     return need;
@@ -35,9 +37,9 @@ const linksTo = (kin: readonly Running[], id: string): { link: BoundLink; from: 
     compiled.links.flatMap((link) => (link.to === id ? [{ link, from: compiled.id }] : [])),
   );
 
-/** The most that a number may be, where nothing shapes it. */
-const longest = (reader: NumberReader): number => (reader.isShaped ? Infinity : Math.max(0, reader.high));
-const longestLife = ({ numbers }: CompiledLayer): number => longest(numbers['births.life']);
+/** The most that a number may come to. */
+const longest = (reader: NumberReader, dials: Reading['dials']): number => Math.max(0, reader.bounds(dials)[1]);
+const longestLife = ({ numbers, dials }: CompiledLayer): number => longest(numbers['births.life'], dials);
 const isNothing = (reader: NumberReader): boolean => reader.isConstant && !(reader.high > 0);
 
 /** Whether particles of a layer pass and leave nothing behind: none stands, none is held, none hangs on a hit from outside. */
@@ -50,10 +52,11 @@ function isForgetful({ layer, numbers, front, source }: CompiledLayer): boolean 
 
 /** Most that live at once of a layer that has nothing but standing particles; Infinity where others come and go. */
 export function mostStanding({ compiled }: Running, isSetOff: boolean): number {
-  const { numbers, bursts, source, layer } = compiled;
+  const { numbers, bursts, source, layer, dials } = compiled;
   const comes = [numbers['births.rate'], numbers['births.perMetre']].some((reader) => !isNothing(reader));
   if (comes || isSetOff || bursts.length > 0 || layer.source.kind === 'hits') return Infinity;
-  return longest(numbers['births.standing']) + Math.ceil(longest(numbers['births.perArea']) * source.area + 1);
+  const perArea = longest(numbers['births.perArea'], dials);
+  return longest(numbers['births.standing'], dials) + Math.ceil(perArea * source.area + 1);
 }
 
 /** What is counted of a layer on the way. */
@@ -155,17 +158,17 @@ export class Ahead {
 
   /** The most births of a layer, its own and those set off in it, in any so many steps on end. */
   #mostBorn(id: string, steps: number): number {
-    const { rate } = this.#moment.clock;
+    const { clock, dials } = this.#moment;
+    const { rate } = clock;
     const counted = this.#layers.find(({ running }) => running.compiled.id === id)!;
     const kin = this.#layers.map(({ running }) => running);
     const setOff = linksTo(kin, id).map(({ link, from }) => {
       const parent = this.#layers.find(({ running }) => running.compiled.id === from)!.running.compiled;
       const isOnce = link.on === 'birth' || link.on === 'death' || link.on === 'release' || link.once;
-      const events = isOnce ? 1 : link.times;
-      const lasts = Math.ceil((longest(link.delay) + longestLife(parent)) * rate) + 2;
-      return longest(link.count) * events === 0
-        ? 0
-        : longest(link.count) * events * this.#mostBorn(from, steps + lasts);
+      const events = isOnce ? 1 : mostTimes(link, dials);
+      const lasts = Math.ceil((longest(link.delay, dials) + longestLife(parent)) * rate) + 2;
+      const count = longest(link.count, dials);
+      return count * events === 0 ? 0 : count * events * this.#mostBorn(from, steps + lasts);
     });
     return mostIn(counted.due, steps) + setOff.reduce((sum, born) => sum + Math.ceil(born), 0);
   }
@@ -185,6 +188,12 @@ export class Ahead {
       running.isExact = true;
     }
   }
+}
+
+/** How often a link sets off births along the way of one particle, at most. */
+function mostTimes({ times }: BoundLink, dials: Reading['dials']): number {
+  const [least, most] = times.bounds(dials);
+  return least > 0 ? most : Infinity;
 }
 
 /** The largest sum of so many neighbours. */

@@ -21,6 +21,9 @@ const READS = {
   stretchTime: 'stretch time',
   speed: 'speed',
   distance: 'distance',
+  aimDistance: 'distance to the aim',
+  carrierSpeed: 'speed of the carrier',
+  along: 'length',
   channel: 'channels',
   dial: 'dials',
 } as const;
@@ -57,7 +60,8 @@ function tableText(table: Table): string {
       valuesOf(declaration),
       defaultOf(declaration),
       ACTS[declaration.acts],
-      declaration.reads.map((kind) => READS[kind]).join(', '),
+      declaration.reads.map((kind) => READS[kind]).join(', ') +
+        (declaration.refuses ? ` (${declaration.refuses})` : ''),
       declaration.help.replaceAll('\n', ' '),
     ]),
   );

@@ -7,7 +7,7 @@ type Three = readonly number[];
 const { jointsThrough, beamPoints, halfWidthAt } = reading as {
   jointsThrough(points: readonly Three[]): Three[];
   beamPoints(from: Three, to: Three, shape: object, key: number, seconds: number): Three[][];
-  halfWidthAt(x: number, size: number, ends: object): number;
+  halfWidthAt(x: number, size: number, keys: readonly (readonly [width: number, slope: number])[]): number;
 };
 
 const { strand, sagging, striking } = ribbonVectors();
@@ -22,7 +22,13 @@ describe('another reading of ribbons', () => {
     expect(joints!.length).toBeGreaterThan(strand.particles.length);
     expectNear(joints!, jointsThrough(strand.particles.map(({ at }) => at)));
     for (const { halfWidth, along } of joints!)
-      expect(halfWidth).toBeCloseTo(halfWidthAt(along, strand.size, { tail: 0.4, head: 0.9, bulge: 1.5 }), 5);
+      expect(halfWidth).toBeCloseTo(
+        halfWidthAt(1 - along, strand.size, [
+          [0.9, 1.3],
+          [0.4, -1.3],
+        ]),
+        5,
+      );
   });
   it('lets a beam sag', () => {
     const { key, seconds } = sagging.particles[0]!;

@@ -7,6 +7,7 @@ import {
   setNumber,
   type Layer,
   type Ribbon,
+  setWidthAlong,
 } from '../../document/index.ts';
 import { playAlone } from '../../simulation/index.ts';
 import { effectOf, onStage, TUBE } from '../effects.ts';
@@ -56,15 +57,20 @@ const [FROM, TO] = [
   [0, 1, 0],
   [2, 2, -1],
 ] as const;
+/** A ribbon so wide at its head, at its tail and in its middle, percent. */
+const withWidth = (ribbon: Ribbon, head: number, tail: number, middle = 100): Ribbon => {
+  setWidthAlong(ribbon, head, tail, middle);
+  return ribbon;
+};
 const beam = () => newRibbon('beam', atEffect([...FROM]), atEffect([...TO]));
 
 /** The joints of ribbons of every kind: of beams one that sags, and one that strikes, branches and is on its way. */
 export const ribbonVectors = () => ({
-  trail: played(newRibbon('trail'), { every: 0.05, atTail: 20 }, (layer) => {
+  trail: played(withWidth(newRibbon('trail'), 100, 20), { every: 0.05 }, (layer) => {
     onWay(layer);
     setNumber(layer, 'births.rate', 2);
   }),
-  strand: played(newRibbon('strand'), { atTail: 40, atHead: 90, bulge: 150 }, onWay),
+  strand: played(withWidth(newRibbon('strand'), 90, 40, 150), {}, onWay),
   blade: played(
     newRibbon('blade', atBone('figure', 'high'), atBone('figure', 'high', [0, 0.5, 0])),
     { lasts: 0.2 },

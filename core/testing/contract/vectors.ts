@@ -45,7 +45,7 @@ export const forceVectors = () =>
   FORCE_KINDS.map((kind) => {
     const force = newForce(kind, atEffect([0, 1, 0.1])) as Force;
     const settings = force.settings as unknown as Record<string, { base: { value: unknown } }>;
-    const changed = { strength: 2.5, pull: 1.5, lift: 0.5, x: 0.3, z: -0.2, fastest: 0.4, air: 0.7, grip: 60 };
+    const changed = { strength: 2.5, pull: 1.5, lift: 0.5, x: 0.3, z: -0.2, fastest: 0.4, air: 0.7, halves: 0.02 };
     for (const [name, value] of Object.entries(changed)) if (settings[name]) settings[name].base.value = value;
     if (kind === 'curl') settings['drift']!.base.value = [0.2, 0, -0.1];
     const effect = bearing(1, (layer) => (layer.forces = collectionOf([['f', force]])));

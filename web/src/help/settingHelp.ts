@@ -1,4 +1,4 @@
-import type { Declaration, NumberDeclaration } from '@jinx/core/document';
+import { REFUSALS, type Declaration, type NumberDeclaration } from '@jinx/core/document';
 import { plainNumber, unitText } from '../bench/entry/numbers';
 import { choicesOf } from '../bench/choices/choices';
 
@@ -19,11 +19,15 @@ const READS: Readonly<Record<Declaration['reads'][number], string>> = {
   stretchTime: 'the time of a stretch',
   speed: 'speed',
   distance: 'distance travelled',
+  aimDistance: 'the distance to its aim',
+  carrierSpeed: 'the speed of what carries it',
+  along: 'the length of a ribbon',
   channel: 'a channel',
   dial: 'a dial',
 };
-function shapedBy({ reads }: Declaration): string {
-  return reads.length === 0 ? '' : `Can be shaped by ${reads.map((read) => READS[read]).join(', ')}.`;
+function shapedBy({ reads, refuses }: Declaration): string {
+  const why = refuses ? ` ${REFUSALS[refuses]}` : '';
+  return reads.length === 0 ? '' : `Can be shaped by ${reads.map((read) => READS[read]).join(', ')}.${why}`;
 }
 
 const withUnit = (value: number, { unit }: Pick<NumberDeclaration, 'unit'>) =>

@@ -1,4 +1,4 @@
-import { NONE, number, SPREAD, type Declaration } from '../../../settings/index.ts';
+import { number, PLACED, SPREAD, STILL, TIMED, type Declaration } from '../../../settings/index.ts';
 
 /** When and how many of a layer are born, and how long they live. */
 export const BIRTHS_SETTINGS = {
@@ -17,8 +17,8 @@ export const BIRTHS_SETTINGS = {
     least: 0,
     most: 1_000_000,
     byDefault: 0,
-    // Births are counted along the whole sheet, not stretch by stretch.
-    reads: ['effectTime', 'dial'],
+    reads: ['effectTime', 'stretchTime', 'dial'],
+    refuses: 'count',
   }),
   'births.perMetre': number('births', 'birth', 'per metre', 'Births for every metre the source travels.', {
     otherWords: ['particles by distance', 'spawn by distance', 'particles per metre'],
@@ -26,7 +26,8 @@ export const BIRTHS_SETTINGS = {
     least: 0,
     most: 10_000,
     byDefault: 0,
-    reads: NONE,
+    reads: TIMED,
+    refuses: 'count',
   }),
   'births.standing': number('births', 'birth', 'standing', 'Particles that live as long as the effect does.', {
     otherWords: ['constant count', 'persistent', 'single particle', 'resident', 'always one'],
@@ -35,13 +36,23 @@ export const BIRTHS_SETTINGS = {
     most: 100_000,
     byDefault: 0,
     whole: true,
+    reads: STILL,
+    refuses: 'memory',
   }),
   'births.perArea': number(
     'births',
     'birth',
     'standing per square metre',
     'Standing particles for every square metre of the mesh.',
-    { otherWords: ['density', 'per square metre'], unit: '/m²', least: 0, most: 1_000_000, byDefault: 0 },
+    {
+      otherWords: ['density', 'per square metre'],
+      unit: '/m²',
+      least: 0,
+      most: 1_000_000,
+      byDefault: 0,
+      reads: STILL,
+      refuses: 'memory',
+    },
   ),
   'births.life': number('births', 'birth', 'lifetime', 'How long each particle lives.', {
     otherWords: ['lifespan', 'life', 'duration', 'time to live', 'particle life', 'lives'],
@@ -50,6 +61,7 @@ export const BIRTHS_SETTINGS = {
     most: 600,
     byDefault: 1,
     bases: SPREAD,
+    reads: PLACED,
   }),
   'births.cap': number(
     'births',
@@ -63,6 +75,8 @@ export const BIRTHS_SETTINGS = {
       most: 1_000_000,
       byDefault: 10_000,
       whole: true,
+      reads: STILL,
+      refuses: 'memory',
     },
   ),
 } as const satisfies Record<string, Declaration>;

@@ -57,6 +57,7 @@ export const LIFE_SETTINGS = {
     most: 360,
     byDefault: 0,
     bases: SPREAD,
+    reads: LIFE,
   }),
   'life.turning': number('life', 'dress', 'turning', 'How fast the sprite turns.', {
     otherWords: [
@@ -72,7 +73,8 @@ export const LIFE_SETTINGS = {
     most: 3600,
     byDefault: 0,
     bases: SPREAD,
-    reads: ['age', 'dial'],
+    reads: ['age', 'effectTime', 'stretchTime', 'channel', 'dial'],
+    refuses: 'memory',
   }),
   'life.turns': choice(
     'life',
@@ -110,6 +112,7 @@ export const LIFE_SETTINGS = {
       most: 3600,
       byDefault: [0, 0, 0],
       mayVary: true,
+      reads: LIFE,
     },
   ),
   'life.axle': vector(
@@ -117,7 +120,15 @@ export const LIFE_SETTINGS = {
     'dress',
     'axle',
     'What sprites that stand in their own frame turn about, an axis of the world; with none, of whatever comes.',
-    { otherWords: ['rotation axis', 'spin axis'], unit: '', least: -1, most: 1, byDefault: [0, 0, 1], mayVary: true },
+    {
+      otherWords: ['rotation axis', 'spin axis'],
+      unit: '',
+      least: -1,
+      most: 1,
+      byDefault: [0, 0, 1],
+      mayVary: true,
+      reads: LIFE,
+    },
   ),
 
   'life.width': axisShare('width', 'Width as a share of the size.', ['aspect ratio', 'aspect', 'scale x', 'squash']),

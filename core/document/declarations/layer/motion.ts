@@ -1,4 +1,4 @@
-import { choice, number, SPREAD, TIMED, vector, type Declaration } from '../../../settings/index.ts';
+import { choice, LIFE, number, PLACED, SPREAD, vector, type Declaration } from '../../../settings/index.ts';
 
 /** How a layer’s particles leave, and how far they ride along. */
 export const MOTION_SETTINGS = {
@@ -36,6 +36,8 @@ export const MOTION_SETTINGS = {
     least: -1,
     most: 1,
     byDefault: [0, 1, 0],
+    mayVary: true,
+    reads: PLACED,
   }),
   'motion.angle': number(
     'motion',
@@ -49,6 +51,7 @@ export const MOTION_SETTINGS = {
       most: 360,
       byDefault: 0,
       bases: SPREAD,
+      reads: PLACED,
     },
   ),
   'motion.speed': number('motion', 'birth', 'speed', 'Speed at birth; negative is inward.', {
@@ -58,7 +61,7 @@ export const MOTION_SETTINGS = {
     most: 200,
     byDefault: 0,
     bases: SPREAD,
-    reads: TIMED,
+    reads: PLACED,
   }),
   'motion.velocity': vector(
     'motion',
@@ -71,6 +74,8 @@ export const MOTION_SETTINGS = {
       least: -200,
       most: 200,
       byDefault: [0, 0, 0],
+      mayVary: true,
+      reads: PLACED,
     },
   ),
   'motion.opening': number(
@@ -84,6 +89,8 @@ export const MOTION_SETTINGS = {
       least: 0,
       most: 180,
       byDefault: 0,
+      bases: SPREAD,
+      reads: PLACED,
     },
   ),
   'motion.inherit': number(
@@ -91,7 +98,15 @@ export const MOTION_SETTINGS = {
     'birth',
     'kept speed',
     "Share of the source's own velocity that particles leave with.",
-    { otherWords: ['inherited velocity', 'inherit velocity'], unit: '%', least: -200, most: 200, byDefault: 0 },
+    {
+      otherWords: ['inherited velocity', 'inherit velocity'],
+      unit: '%',
+      least: -200,
+      most: 200,
+      byDefault: 0,
+      bases: SPREAD,
+      reads: PLACED,
+    },
   ),
   'motion.ride': number(
     'motion',
@@ -104,6 +119,8 @@ export const MOTION_SETTINGS = {
       least: 0,
       most: 100,
       byDefault: 0,
+      bases: SPREAD,
+      reads: LIFE,
     },
   ),
 } as const satisfies Record<string, Declaration>;

@@ -1,4 +1,14 @@
-import { choice, NONE, number, SPREAD, TIMED, vector, type Declaration } from '../../../settings/index.ts';
+import {
+  BORN,
+  choice,
+  NONE,
+  number,
+  SPREAD,
+  STILL,
+  TIMED,
+  vector,
+  type Declaration,
+} from '../../../settings/index.ts';
 
 /** Where a layer is born: the shape, the mesh, the bones, and in which order. */
 export const SOURCE_SETTINGS = {
@@ -8,7 +18,8 @@ export const SOURCE_SETTINGS = {
     least: 0,
     most: 100,
     byDefault: 0.5,
-    reads: TIMED,
+    bases: SPREAD,
+    reads: BORN,
   }),
   'source.length': number('source', 'birth', 'length', 'Length of the line, cylinder or cone along its own Y.', {
     otherWords: ['line length', 'cylinder height'],
@@ -16,7 +27,8 @@ export const SOURCE_SETTINGS = {
     least: 0,
     most: 100,
     byDefault: 1,
-    reads: TIMED,
+    bases: SPREAD,
+    reads: BORN,
   }),
   'source.size': vector('source', 'birth', 'box size', 'Width, height and depth of the box; flat where one is 0.', {
     otherWords: ['box size', 'emitter box', 'extents', 'dimensions'],
@@ -24,6 +36,8 @@ export const SOURCE_SETTINGS = {
     least: 0,
     most: 100,
     byDefault: [1, 1, 1],
+    mayVary: true,
+    reads: BORN,
   }),
   'source.thickness': number('source', 'birth', 'thickness', 'How thick the ring is round; 0 is a bare circle.', {
     otherWords: ['torus', 'tube radius'],
@@ -31,7 +45,8 @@ export const SOURCE_SETTINGS = {
     least: 0,
     most: 100,
     byDefault: 0,
-    reads: TIMED,
+    bases: SPREAD,
+    reads: BORN,
   }),
   'source.arc': number('source', 'birth', 'part of the turn', 'How much of the full turn round its own Y is used.', {
     otherWords: ['arc', 'sweep angle', 'part of the circle'],
@@ -39,7 +54,8 @@ export const SOURCE_SETTINGS = {
     least: 0,
     most: 360,
     byDefault: 360,
-    reads: TIMED,
+    bases: SPREAD,
+    reads: BORN,
   }),
   'source.rise': number('source', 'birth', 'part of the sphere', 'How far from the top it reaches: 90 is a dome.', {
     otherWords: ['hemisphere', 'dome'],
@@ -47,7 +63,8 @@ export const SOURCE_SETTINGS = {
     least: 0,
     most: 180,
     byDefault: 180,
-    reads: TIMED,
+    bases: SPREAD,
+    reads: BORN,
   }),
   'source.angle': number('source', 'birth', 'angle', 'How far the sides of the cone lean outward; 0 is parallel.', {
     otherWords: ['slope of the cone'],
@@ -55,7 +72,8 @@ export const SOURCE_SETTINGS = {
     least: 0,
     most: 89,
     byDefault: 18,
-    reads: TIMED,
+    bases: SPREAD,
+    reads: BORN,
   }),
   'source.stretch': vector(
     'source',
@@ -68,6 +86,8 @@ export const SOURCE_SETTINGS = {
       least: -100,
       most: 100,
       byDefault: [1, 1, 1],
+      mayVary: true,
+      reads: BORN,
     },
   ),
   'source.ring': number(
@@ -82,7 +102,8 @@ export const SOURCE_SETTINGS = {
       most: 100,
       byDefault: 0,
       zero: 'no ring',
-      reads: ['age', 'effectTime', 'stretchTime', 'dial'],
+      bases: SPREAD,
+      reads: ['age', ...BORN],
     },
   ),
   'source.ragged': number('source', 'birth', 'raggedness', 'How far noise pushes the ring to and fro.', {
@@ -92,6 +113,8 @@ export const SOURCE_SETTINGS = {
     most: 10,
     byDefault: 0,
     zero: 'nothing',
+    bases: SPREAD,
+    reads: BORN,
   }),
   'source.rags': number('source', 'birth', 'size of the rags', 'How wide one rag of the ring is.', {
     otherWords: ['noise scale of the ring'],
@@ -99,6 +122,8 @@ export const SOURCE_SETTINGS = {
     least: 0.005,
     most: 10,
     byDefault: 0.15,
+    bases: SPREAD,
+    reads: BORN,
   }),
   'source.stir': number('source', 'birth', 'stir', 'How fast the rags change.', {
     otherWords: ['noise speed of the ring'],
@@ -106,6 +131,8 @@ export const SOURCE_SETTINGS = {
     least: 0,
     most: 60,
     byDefault: 1,
+    reads: STILL,
+    refuses: 'order',
   }),
   'source.perHit': number('source', 'birth', 'births a hit', 'How many are born of a hit of full strength.', {
     otherWords: ['particles per hit', 'burst per impact'],
@@ -114,6 +141,8 @@ export const SOURCE_SETTINGS = {
     most: 100_000,
     byDefault: 1,
     bases: SPREAD,
+    reads: TIMED,
+    refuses: 'count',
   }),
   'source.region': choice(
     'source',
@@ -144,6 +173,8 @@ export const SOURCE_SETTINGS = {
       least: 0,
       most: 100,
       byDefault: 100,
+      bases: SPREAD,
+      reads: BORN,
     },
   ),
   'source.order': choice(
@@ -169,6 +200,8 @@ export const SOURCE_SETTINGS = {
     most: 100_000,
     byDefault: 24,
     whole: true,
+    reads: STILL,
+    refuses: 'order',
   }),
   'source.along': choice(
     'source',
@@ -198,6 +231,15 @@ export const SOURCE_SETTINGS = {
     'birth',
     'acts below',
     'Births only while the source is lower than this; 0 is always.',
-    { otherWords: ['height limit'], unit: 'm', least: 0, most: 100, byDefault: 0, zero: 'any height' },
+    {
+      otherWords: ['height limit'],
+      unit: 'm',
+      least: 0,
+      most: 100,
+      byDefault: 0,
+      zero: 'any height',
+      reads: TIMED,
+      refuses: 'count',
+    },
   ),
 } as const satisfies Record<string, Declaration>;

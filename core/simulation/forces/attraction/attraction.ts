@@ -45,7 +45,7 @@ export const attraction = defineForce({
   bind(binding) {
     const strength = binding.number('strength');
     const length = binding.number('length');
-    const near = binding.softnessSquared();
+    const softness = binding.number('softness');
     const way = binding.vector('axis');
     const toward = binding.choice('toward');
     const toLine = toward === 'line';
@@ -60,15 +60,15 @@ export const attraction = defineForce({
       write(writer) {
         const inverse = writer.ownFade();
         const value = writer.value(strength);
-        if (kind) return writer.calls.attractionEach(value, writer.targets(kind), near, inverse);
+        if (kind) return writer.calls.attractionEach(value, writer.targets(kind), writer.squared(softness), inverse);
         const metres = toLine ? writer.shared(length) : 0;
-        if (metres === 0) return writer.calls.attraction(value, writer.at, near, inverse);
+        if (metres === 0) return writer.calls.attraction(value, writer.at, writer.squared(softness), inverse);
         const direction = writer.direction(way);
         for (let axis = 0; axis < 3; axis++) {
           along[axis] = direction[axis]! * metres;
           start[axis] = writer.at[axis]! + along[axis]! * -0.5;
         }
-        writer.calls.attractionLine(value, start, along, 1 / (metres * metres), near, inverse);
+        writer.calls.attractionLine(value, start, along, 1 / (metres * metres), writer.squared(softness), inverse);
       },
     };
   },

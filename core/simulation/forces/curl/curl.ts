@@ -1,7 +1,7 @@
 import { hash2 } from '../../../maths/index.ts';
-import { vector } from '../../../settings/index.ts';
+import { TIMED, vector } from '../../../settings/index.ts';
 import { defineForce } from '../force.ts';
-import { PUSH, still, strength } from '../settings.ts';
+import { PUSH, shared, strength } from '../settings.ts';
 import { eased, fieldSeed } from './field.ts';
 
 /** Stirs particles by swirls that neither gather nor thin them; the field becomes another `change` times a second. */
@@ -10,13 +10,15 @@ export const curl = defineForce({
   otherWords: ['turbulence', 'noise field', 'noise force', 'curl', 'wander', 'flow noise'],
   settings: {
     strength: strength('strength', 'How hard the swirls push.', 2),
-    size: still('swirl size', 'Width of one swirl.', 0.5, 'm', 0.01, 100),
-    change: still('change', 'How many times a second the field becomes another.', 0.5, '/s', 0, 100),
+    size: shared('swirl size', 'Width of one swirl.', 0.5, 'm', 0.01, 100),
+    change: shared('change', 'How many times a second the field becomes another.', 0.5, '/s', 0, 100),
     drift: vector('force', 'step', 'drift', 'How the whole field moves.', {
       unit: 'm/s',
       least: -100,
       most: 100,
       byDefault: [0, 0, 0],
+      reads: TIMED,
+      refuses: 'field',
     }),
     ...PUSH,
   },
@@ -36,15 +38,16 @@ export const curl = defineForce({
     const change = binding.number('change');
     const drift = binding.vector('drift');
     const seed = fieldSeed(binding.seed, binding.id);
-    const drifted = new Float64Array(3);
+    const moved = new Float64Array(3);
     return {
       each: [strength],
       write(writer) {
         const inverse = 1 / writer.shared(size);
-        const { now, next, share: t } = writer.changes(writer.shared(change));
-        for (let axis = 0; axis < 3; axis++) drifted[axis] = drift[axis]! * binding.scale * writer.time * inverse;
+        const { now, next, share: t } = writer.changes(change);
+        const drifted = writer.drifted(drift);
+        for (let axis = 0; axis < 3; axis++) moved[axis] = drifted[axis]! * inverse;
         const seeded = hash2(seed, now) | 0;
-        writer.calls.curl(writer.value(strength), inverse, drifted, eased(t), seeded, hash2(seed, next) | 0);
+        writer.calls.curl(writer.value(strength), inverse, moved, eased(t), seeded, hash2(seed, next) | 0);
       },
     };
   },

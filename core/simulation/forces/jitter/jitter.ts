@@ -1,6 +1,6 @@
 import { hash2, slotOf } from '../../../maths/index.ts';
 import { defineForce } from '../force.ts';
-import { PUSH, still, strength } from '../settings.ts';
+import { PUSH, shared, strength } from '../settings.ts';
 
 /** Shakes each particle its own way, another way `change` times a second. */
 export const jitter = defineForce({
@@ -8,7 +8,7 @@ export const jitter = defineForce({
   otherWords: ['shake', 'random force', 'vibration'],
   settings: {
     strength: strength('strength', 'How hard each particle is shaken, its own way.', 4),
-    change: still('change', 'How many times a second each is pushed another way.', 8, '/s', 0.1, 120),
+    change: shared('change', 'How many times a second each is pushed another way.', 8, '/s', 0.1, 120),
     ...PUSH,
   },
   phase: 'acceleration',
@@ -24,7 +24,7 @@ export const jitter = defineForce({
     return {
       each: [strength],
       write(writer) {
-        const { now, next, share } = writer.changes(writer.shared(change));
+        const { now, next, share } = writer.changes(change);
         writer.calls.jitter(writer.value(strength), share, hash2(seed, now) | 0, hash2(seed, next) | 0);
       },
     };

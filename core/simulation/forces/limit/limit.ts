@@ -1,5 +1,5 @@
 import { defineForce } from '../force.ts';
-import { grip, positive, WHERE } from '../settings.ts';
+import { halving, positive, WHERE } from '../settings.ts';
 
 /** Keeps speeds below a limit. */
 export const limit = defineForce({
@@ -7,21 +7,22 @@ export const limit = defineForce({
   otherWords: ['speed limit', 'max speed', 'terminal velocity', 'clamp velocity'],
   settings: {
     fastest: positive('fastest', 'No particle is faster than this.', 2, 'm/s', 10_000),
-    grip: grip('How much of the excess is taken away each step.'),
+    halves: halving('The time in which the excess over the limit halves; in no time at 0.'),
     ...WHERE,
   },
   phase: 'constraint',
-  sentence: 'Kept below {fastest}, with a grip of {grip}',
+  sentence: 'Kept below {fastest}, the excess halving in {halves}',
   place: 'reach',
   strengths: [],
   isMover: false,
   mirrored: [],
   bind(binding) {
     const fastest = binding.number('fastest');
-    const grip = binding.number('grip', 0.01);
+    const halves = binding.number('halves');
     return {
-      each: [fastest, grip],
-      write: (writer) => writer.calls.limit(writer.plain(fastest), writer.value(grip)),
+      each: [fastest, halves],
+      halving: [halves],
+      write: (writer) => writer.calls.limit(writer.plain(fastest), writer.halving(halves)),
     };
   },
 });

@@ -42,8 +42,8 @@ describe('orbit', () => {
     for (const p of vectorsOf(world, 'position')) expect(distanceTo([0, 1, 0])(p)).toBeCloseTo(2, 3);
   });
 
-  it('with less grip lets particles come from where they were', () => {
-    const world = under([withNumber(withNumber(newForce('orbit'), 'distance', 3), 'grip', 5)]);
+  it('that takes its time lets particles come from where they were', () => {
+    const world = under([withNumber(withNumber(newForce('orbit'), 'distance', 3), 'halves', 0.225)]);
     world.advance(3);
     const early = distances(world);
     world.advance(240);

@@ -1,7 +1,7 @@
 import type { Vec3 } from '../../../maths/index.ts';
 import { LIFE, number, SPREAD } from '../../../settings/index.ts';
 import { defineForce } from '../force.ts';
-import { axis, grip, oneOf, positive, WHERE } from '../settings.ts';
+import { axis, halving, oneOf, positive, WHERE } from '../settings.ts';
 
 const NO_AXIS: Vec3 = [0, 0, 0];
 
@@ -20,7 +20,9 @@ export const orbit = defineForce({
       reads: LIFE,
       zero: 'its own',
     }),
-    grip: grip('How firmly they are held; 100 leaves no play.'),
+    halves: halving(
+      'The time in which the way to the distance, and what is lacking of the speed, halves; none at 0.',
+    ),
     about: oneOf('about', 'Whether the distance is held from an axis or from a point.', ['axis', 'point'], 'axis'),
     axis: axis('The axis that is turned round.', [0, 1, 0]),
     ...WHERE,
@@ -28,8 +30,8 @@ export const orbit = defineForce({
   phase: 'constraint',
   sentence: (chosen) =>
     chosen('about') === 'point'
-      ? 'Held {distance} from a {about} at {@}, with a grip of {grip}'
-      : 'Held {distance} from an {about} at {@}, {axis}, going round at {speed}, with a grip of {grip}',
+      ? 'Held {distance} from a {about} at {@}, halving the way in {halves}'
+      : 'Held {distance} from an {about} at {@}, {axis}, going round at {speed}, halving the way in {halves}',
   place: 'always',
   strengths: [],
   isMover: true,
@@ -46,18 +48,19 @@ export const orbit = defineForce({
   bind(binding) {
     const distance = binding.number('distance');
     const speed = binding.number('speed');
-    const grip = binding.number('grip', 0.01);
+    const halves = binding.number('halves');
     const hasAxis = binding.choice('about') === 'axis';
     const axis = binding.vector('axis');
     const keepsItsOwn = !hasAxis || (speed.isConstant && speed.low === 0);
     return {
-      each: [distance, speed, grip],
+      each: [distance, speed, halves],
+      halving: [halves],
       write(writer) {
         const away = writer.plain(distance);
         const round = writer.plain(speed);
         const about = hasAxis ? writer.direction(axis) : NO_AXIS;
         const seconds = Math.fround(writer.seconds);
-        writer.calls.orbit(away, round, keepsItsOwn ? 0 : 1, writer.at, about, writer.value(grip), seconds);
+        writer.calls.orbit(away, round, keepsItsOwn ? 0 : 1, writer.at, about, writer.halving(halves), seconds);
       },
     };
   },

@@ -37,7 +37,7 @@ export const push = defineForce({
     const strength = binding.number('strength');
     const start = binding.number('start');
     const speed = binding.number('speed');
-    const near = binding.softnessSquared();
+    const softness = binding.number('softness');
     const width = binding.number('width');
     return {
       each: [strength],
@@ -47,7 +47,7 @@ export const push = defineForce({
         const inverse = writer.ownFade();
         const radius = seconds * writer.shared(speed);
         const thin = 1 / writer.shared(width);
-        writer.calls.shell(writer.value(strength), writer.at, radius, thin, near, inverse);
+        writer.calls.shell(writer.value(strength), writer.at, radius, thin, writer.squared(softness), inverse);
       },
     };
   },

@@ -30,14 +30,22 @@ export const vortex = defineForce({
     const pull = binding.number('pull');
     const lift = binding.number('lift');
     const round = binding.vector('axis');
-    const near = binding.softnessSquared();
+    const softness = binding.number('softness');
     return {
       each: [spin, pull, lift],
       write(writer) {
         const inverse = writer.ownFade();
         const spins = writer.value(spin);
         const pulls = writer.value(pull);
-        writer.calls.vortex(spins, pulls, writer.value(lift), writer.at, writer.direction(round), near, inverse);
+        writer.calls.vortex(
+          spins,
+          pulls,
+          writer.value(lift),
+          writer.at,
+          writer.direction(round),
+          writer.squared(softness),
+          inverse,
+        );
       },
     };
   },

@@ -19,12 +19,13 @@ export class RibbonLook {
     population: Population,
     i: number,
   ): number {
-    const { numbers, colour, channels, look } = dress;
+    const { numbers, colour, channels, around, look } = dress;
     const reading = this.#reading;
     const { step, rate, clock } = moment;
     const time = clock.timeOf(step);
     reading.dials = moment.dials;
     reading.channels = channels;
+    reading.around = around;
     setTime(reading, clock, time);
     population.readInto(reading, i, step, rate, clock.standingAge(time), clock.length);
     reading.age = age;

@@ -49,11 +49,8 @@ export class Strip {
   readonly #way = new Float64Array(3);
   readonly #next = new Float64Array(3);
 
-  /**
-   * Writes a curve's joints from word `at` on, as long as there is room for all; returns how many. It is so many times as
-   * wide at its `tail` and at its `head`, and in the middle so many times what these make of it.
-   */
-  write(out: Float32Array, at: number, room: number, curve: Curve, tail = 1, head = 1, bulge = 1): number {
+  /** Writes a curve's joints from word `at` on, as long as there is room for all; returns how many. */
+  write(out: Float32Array, at: number, room: number, curve: Curve): number {
     const { joints, jointCount } = curve;
     if (jointCount < 2 || jointCount > room) return 0;
     const first = joints[METRES]!;
@@ -71,8 +68,7 @@ export class Strip {
       out[o + JOINT_METRES] = joints[j + METRES]!;
       out[o + JOINT_OPACITY] = joints[j + OPACITY]!;
       const along = span > 0 ? (joints[j + METRES]! - first) / span : n / (jointCount - 1);
-      const swell = 1 + (bulge - 1) * 4 * along * (1 - along);
-      out[o + JOINT_WIDTH] = joints[j + WIDTH]! * (tail + (head - tail) * along) * swell;
+      out[o + JOINT_WIDTH] = joints[j + WIDTH]!;
       out[o + JOINT_ENDS] = n === jointCount - 1 ? 1 : 0;
       out[o + JOINT_AGE] = joints[j + AGE]!;
       out[o + JOINT_ALONG] = along;

@@ -5,6 +5,7 @@ import {
   newForce,
   newLayer,
   newRibbon,
+  setWidthAlong,
   newSurface,
   setNumber,
   type Layer,
@@ -33,7 +34,8 @@ describe('a trail', () => {
   });
 
   it('is wide and dressed as its settings say: by the size, narrower to the tail, older behind', () => {
-    const drawn = setRibbon(newRibbon('trail'), { every: 0.05, lasts: 0.3, atHead: 100, atTail: 20 });
+    const drawn = setRibbon(newRibbon('trail'), { every: 0.05, lasts: 0.3 });
+    setWidthAlong(drawn, 100, 20);
     const joints = ribbonsOf(at(flown(drawn), 45))[0]!;
     expect(joints[0]!.width).toBeCloseTo(0.02, 3);
     expect(joints[joints.length - 1]!.width).toBeCloseTo(0.1, 5);

@@ -3,7 +3,7 @@ import type { Dress } from '../dress.ts';
 import type { Population } from '../../run/population.ts';
 import { AGE, ARRIVES, FROM, METRES, POINT_WORDS, TO, type Curve, type Records } from './curve.ts';
 import { KeyTable } from '../../run/keyTable.ts';
-import type { Trail } from '../../run/6-lay.ts';
+import { lastingOf, type Trail } from '../../run/6-lay.ts';
 import type { RibbonLook } from './look.ts';
 import type { DressMoment } from '../moment.ts';
 
@@ -55,32 +55,47 @@ export class TrailDrawer {
     return this.#ribbons;
   }
 
-  /** Writes the control points of a ribbon, from where it ends behind to the particle itself. */
-  write(curve: Curve, ribbon: number, trail: Trail, records: Records, dress: Dress, moment: DressMoment): void {
+  /** The key of the particle that a ribbon is behind. */
+  keyOf(ribbon: number, { population: points }: Trail): number {
+    return points.key[this.#indices[this.#starts[ribbon]!]!]!;
+  }
+
+  /** Writes the control points of a ribbon, from where it ends behind to the particle itself; returns the place of that, −1 where it lives no more. */
+  write(curve: Curve, ribbon: number, trail: Trail, records: Records, dress: Dress, moment: DressMoment): number {
     const { population: points, heads, bound } = trail;
     curve.start();
     const seconds = (record: number) => points.stepsLived(this.#indices[record]!, moment.step) / moment.rate;
+    const lasts = (record: number) => lastingOf(bound, points, this.#indices[record]!);
     let before = -1;
     for (let record = this.#starts[ribbon]!; record >= 0; record = this.#nexts[record]!) {
       const age = seconds(record);
-      if (age <= bound.lasts) {
-        if (before >= 0) this.#putBetween(curve, records, before, record, points, seconds(before), age, bound.lasts);
+      if (age <= lasts(record)) {
+        if (before >= 0)
+          this.#putBetween(
+            curve,
+            records,
+            before,
+            record,
+            points,
+            seconds(before) - lasts(before),
+            age - lasts(record),
+          );
         before = -1;
         this.#put(curve, records, record, points);
       } else before = record;
     }
-    const key = points.key[this.#indices[this.#starts[ribbon]!]!]!;
-    const i = this.#heads.get(key);
-    if (i < 0) return;
+    const i = this.#heads.get(this.keyOf(ribbon, trail));
+    if (i < 0) return -1;
     const head = this.#putHead(curve, heads.population, i, dress, moment);
-    if (before < 0) return;
+    if (before < 0) return i;
     // All that lies behind is past its time: the ribbon ends on the last way to the particle.
     const age = seconds(before);
     this.#put(curve, records, before, points);
     const tail = (curve.count - 1) * POINT_WORDS;
-    blend(curve.points, tail, head, age > 0 ? (age - bound.lasts) / age : 1);
+    blend(curve.points, tail, head, age > 0 ? (age - lasts(before)) / age : 1);
     curve.points[tail + AGE] = 1;
     swap(curve.points, head, tail);
+    return i;
   }
 
   #put(curve: Curve, records: Records, record: number, points: Population): number {
@@ -91,20 +106,19 @@ export class TrailDrawer {
     return at;
   }
 
-  /** The end of the ribbon: where on the way between two points it is as old as it may be. */
+  /** The end of the ribbon: where on the way between two points it is as old as it may be. The older is `beyond` seconds past that. */
   #putBetween(
     curve: Curve,
     records: Records,
     older: number,
     younger: number,
     points: Population,
-    oldAge: number,
-    youngAge: number,
-    lasts: number,
+    beyond: number,
+    within: number,
   ): void {
     const at = this.#put(curve, records, older, points);
     const next = this.#put(curve, records, younger, points);
-    blend(curve.points, at, next, oldAge > youngAge ? (oldAge - lasts) / (oldAge - youngAge) : 1);
+    blend(curve.points, at, next, beyond > within ? beyond / (beyond - within) : 1);
     curve.points[at + AGE] = 1;
     curve.count--;
   }

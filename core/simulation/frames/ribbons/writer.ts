@@ -3,7 +3,7 @@ import type { Dress } from '../dress.ts';
 import type { Frame } from '../frame.ts';
 import type { GroupFrame } from '../../scene/groups.ts';
 import type { Scene } from '../../scene/scene.ts';
-import { BeamWriter, distanceOf, type BeamShape } from './beams.ts';
+import { BeamWriter, distanceOf } from './beams.ts';
 import { BladeTrack, SAMPLE_WORDS } from './blades.ts';
 import {
   AGE,
@@ -28,6 +28,11 @@ import { TrailDrawer } from './trails.ts';
 import type { Drawn } from '../drawn.ts';
 import type { DressMoment } from '../moment.ts';
 import { ribbonNumber } from '../../looks/ribbonNumber.ts';
+import type { Population } from '../../run/population.ts';
+import type { Running } from '../../run/running.ts';
+import type { NumberReader } from '../../values/numberReader.ts';
+import { newReading, setTime } from '../../values/reading.ts';
+import { RibbonProfile } from './profile.ts';
 
 export interface RibbonMoment extends DressMoment {
   readonly scene: Scene;
@@ -46,8 +51,8 @@ export interface DrawnRibbon {
   readonly count: number;
 }
 
-/** What of a ribbon's settings is read once for a document. */
-type Read = Readonly<Record<string, number>>;
+/** The numbers of a ribbon's settings, ready to be read. */
+type Readers = Readonly<Record<string, NumberReader>>;
 
 /** Writes the joints of every ribbon of a frame, layer after layer. */
 export class RibbonWriter {
@@ -56,7 +61,9 @@ export class RibbonWriter {
   readonly #look = new RibbonLook();
   readonly #trails = new TrailDrawer(this.#look);
   readonly #beams = new BeamWriter();
-  readonly #read = new Map<string, Read>();
+  readonly #readers = new Map<string, Readers>();
+  readonly #profiles = new Map<string, RibbonProfile>();
+  readonly #reading = newReading();
   readonly #tracks = new Map<string, BladeTrack>();
   readonly #now = new Float64Array(12);
   #frame!: Frame;
@@ -66,7 +73,8 @@ export class RibbonWriter {
 
   /** The document or the clock has changed. */
   forget(): void {
-    this.#read.clear();
+    this.#readers.clear();
+    this.#profiles.clear();
     this.#tracks.clear();
   }
 
@@ -86,49 +94,74 @@ export class RibbonWriter {
 
   #writeKind(shown: DrawnRibbon, effect: Effect, moment: RibbonMoment): void {
     const { ribbon, trail, records, dress, drawn, group } = shown;
-    const read = this.#settingsOf(drawn.id, ribbon, effect, group);
-    const put = (isSmooth: boolean) => this.#put(isSmooth, read);
+    const readers = this.#readersOf(drawn.id, ribbon, effect, group);
+    const profile = this.#profileOf(drawn.id, ribbon, effect);
+    const { population } = (trail?.heads ?? drawn.running) as Running;
+    this.#begin(dress, moment);
     if (ribbon.kind === 'trail') {
       if (!trail) return;
       const ribbons = this.#trails.group(trail);
       for (let n = 0; n < ribbons; n++) {
-        this.#trails.write(this.#curve, n, trail, records, dress, moment);
-        put(true);
+        const i = this.#trails.write(this.#curve, n, trail, records, dress, moment);
+        if (i >= 0) this.#readParticle(population, i, moment);
+        else this.#reading.key = this.#reading.particle = this.#trails.keyOf(n, trail);
+        this.#put(true, profile);
       }
     } else if (ribbon.kind === 'strand') {
-      const { population } = drawn.running;
-      strandsInto(this.#curve, records, population, Math.floor(read['strands']!), read['longest']!, () => put(true));
-    } else if (ribbon.kind === 'blade') this.#blades(shown, ribbon, read, moment);
-    else this.#beamsOf(shown, ribbon, read, moment);
+      const strands = Math.floor(readers['strands']!.read(this.#reading));
+      const longest = readers['longest']!.read(this.#reading);
+      strandsInto(this.#curve, records, population, strands, longest, () => this.#put(true, profile));
+    } else if (ribbon.kind === 'blade') this.#blades(shown, ribbon, readers, profile, moment);
+    else this.#beamsOf(shown, ribbon, readers, profile, moment);
   }
 
-  #settingsOf(id: string, ribbon: Ribbon, effect: Effect, { scale }: GroupFrame): Read {
-    const known = this.#read.get(id);
+  /** Sets the reading to what all ribbons of a layer share at a moment. */
+  #begin({ channels, around }: Dress, { clock, step, dials }: RibbonMoment): void {
+    const reading = this.#reading;
+    setTime(reading, clock, clock.timeOf(step));
+    reading.dials = dials;
+    reading.channels = channels;
+    reading.around = around;
+    reading.key = reading.particle = 0;
+    reading.age = reading.speed = reading.distance = reading.along = 0;
+    reading.life = 1;
+    reading.begun = [];
+  }
+
+  #readParticle(population: Population, i: number, { step, rate, clock }: RibbonMoment): void {
+    population.readInto(this.#reading, i, step, rate, clock.standingAge(clock.timeOf(step)), clock.length);
+  }
+
+  #readersOf(id: string, ribbon: Ribbon, effect: Effect, { scale }: GroupFrame): Readers {
+    const known = this.#readers.get(id);
     if (known) return known;
     const names = Object.keys(ribbon.settings).filter(
       (name) => (RIBBON_SETTINGS[ribbon.kind] as Record<string, Declaration>)[name]!.value === 'number',
     );
-    const read = Object.fromEntries(names.map((name) => [name, ribbonNumber(ribbon, name, effect, scale)]));
-    this.#read.set(id, read);
-    return read;
+    const made = Object.fromEntries(names.map((name) => [name, ribbonNumber(ribbon, name, effect, scale)]));
+    this.#readers.set(id, made);
+    return made;
   }
 
-  /** Cuts the curve at hand and writes it, as wide along as it is meant to be. */
-  #put(isSmooth: boolean, read: Read): void {
+  #profileOf(id: string, ribbon: Ribbon, effect: Effect): RibbonProfile {
+    const known = this.#profiles.get(id);
+    if (known) return known;
+    const made = new RibbonProfile(ribbon, effect);
+    this.#profiles.set(id, made);
+    return made;
+  }
+
+  /** Cuts the curve at hand and writes it as the particle of the reading shows it along its length. */
+  #put(isSmooth: boolean, profile: RibbonProfile, keepsWidth = false): void {
     const curve = this.#curve;
     const room = this.#room - this.#written;
     curve.cut(isSmooth);
     if (curve.jointCount > room) curve.cut(false);
-    const [tail, head] = [read['atTail']! / 100, read['atHead']! / 100];
-    this.#written += this.#strip.write(
-      this.#frame.f32,
-      this.#frame.jointAt(this.#first + this.#written),
-      room,
-      curve,
-      tail,
-      head,
-      read['bulge']! / 100,
-    );
+    const at = this.#frame.jointAt(this.#first + this.#written);
+    const { f32 } = this.#frame;
+    const count = this.#strip.write(f32, at, room, curve);
+    profile.apply(f32, at, count, this.#reading, keepsWidth);
+    this.#written += count;
   }
 
   /** Seconds of the effect's time at which a particle was born. */
@@ -136,19 +169,26 @@ export class RibbonWriter {
     return clock.timeOf(population.birthStep[i]!) + population.birthFraction[i]! / rate;
   }
 
-  #blades(shown: DrawnRibbon, ribbon: Extract<Ribbon, { kind: 'blade' }>, read: Read, moment: RibbonMoment): void {
+  #blades(
+    shown: DrawnRibbon,
+    ribbon: Extract<Ribbon, { kind: 'blade' }>,
+    readers: Readers,
+    profile: RibbonProfile,
+    moment: RibbonMoment,
+  ): void {
     const { drawn, dress, group } = shown;
     const { running } = drawn;
     const { step, rate, clock, scene } = moment;
     const known = this.#tracks.get(drawn.id);
     const track = known ?? new BladeTrack({ ...ribbon, group: group.matrix }, scene, clock);
     this.#tracks.set(drawn.id, track);
-    const lasts = read['lasts']!;
     const end = clock.timeOf(step);
     const was = this.#now;
     track.endsInto(was, 0, clock.timeOf(step - 1));
     for (let i = 0; i < running.population.count; i++) {
       if (running.population.isDead(i)) continue;
+      this.#readParticle(running.population, i, moment);
+      const lasts = readers['lasts']!.read(this.#reading);
       const born = this.#bornAt(running, i, moment);
       const begins = Math.max(born, end - lasts);
       const curve = this.#curve;
@@ -195,10 +235,11 @@ export class RibbonWriter {
         }
       }
       exact(end);
-      this.#put(false, read);
+      this.#put(false, profile);
     }
   }
 
+  readonly #shape = { sag: 0, jag: 0, jagSize: 1, strikes: 0, branches: 0, branchLength: 0 };
   readonly #ends = {
     from: new Float64Array(3),
     to: new Float64Array(3),
@@ -206,7 +247,13 @@ export class RibbonWriter {
     wasTo: new Float64Array(3),
   };
 
-  #beamsOf(shown: DrawnRibbon, ribbon: Extract<Ribbon, { kind: 'beam' }>, read: Read, moment: RibbonMoment): void {
+  #beamsOf(
+    shown: DrawnRibbon,
+    ribbon: Extract<Ribbon, { kind: 'beam' }>,
+    readers: Readers,
+    profile: RibbonProfile,
+    moment: RibbonMoment,
+  ): void {
     const { drawn, dress, group } = shown;
     const { population } = drawn.running;
     const { step, rate, clock } = moment;
@@ -220,13 +267,20 @@ export class RibbonWriter {
     place(ends.wasFrom, 'from', clock.timeOf(step - 1));
     place(ends.wasTo, 'to', clock.timeOf(step - 1));
     const span = distanceOf(ends.from, ends.to);
-    const shape = read as unknown as BeamShape;
+    const shape = this.#shape;
     for (let i = 0; i < population.count; i++) {
       if (population.isDead(i)) continue;
       const seconds = population.stepsLived(i, step) / rate;
-      const reached = read['speed']! > 0 && span > 0 ? Math.min(1, (seconds * read['speed']!) / span) : 1;
+      population.readBirthInto(this.#reading, i, rate, clock);
+      const speed = readers['speed']!.read(this.#reading);
+      const strikes = readers['strikes']!.read(this.#reading);
+      const reached = speed > 0 && span > 0 ? Math.min(1, (seconds * speed) / span) : 1;
       if (!(reached > 0)) continue;
-      const age = this.#look.ageOf(population, i, moment);
+      this.#begin(dress, moment);
+      this.#readParticle(population, i, moment);
+      for (const name of SHAPED_BEAM) shape[name] = readers[name]!.read(this.#reading);
+      shape.strikes = strikes;
+      const { age } = this.#reading;
       const key = population.key[i]!;
       const dressAll = (taper: boolean) => {
         const { points, count } = this.#curve;
@@ -240,15 +294,16 @@ export class RibbonWriter {
       };
       this.#beams.mainInto(this.#curve, ends, shape, key, seconds, reached);
       dressAll(false);
-      this.#put(shape.jag === 0, read);
+      this.#put(shape.jag === 0, profile);
       for (let n = 0; n < Math.floor(shape.branches); n++)
         if (this.#beams.branchInto(this.#curve, n, ends, shape, key, seconds, reached)) {
           dressAll(true);
-          this.#put(false, PLAIN);
+          this.#put(false, profile, true);
         }
     }
   }
 }
 
 const MATRIX = new Float64Array(16);
-const PLAIN: Read = { atTail: 100, atHead: 100, bulge: 100 };
+/** What of a beam's shape is read as it is now; how often it strikes is known at its birth. */
+const SHAPED_BEAM = ['sag', 'jag', 'jagSize', 'branches', 'branchLength'] as const;

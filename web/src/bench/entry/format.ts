@@ -1,6 +1,7 @@
 import {
   listed,
   type Declaration,
+  type Given,
   type NumberDeclaration,
   type NumberSetting,
   type Shaper,
@@ -17,9 +18,24 @@ const usesCentimetres = (declaration: NumberDeclaration, values: number[]) =>
 
 /** The unit a chip shows a base in: lengths that are all small in centimetres. What is typed without a unit has it too. */
 export function shownUnit({ base }: NumberSetting, declaration: NumberDeclaration): string {
-  const values = base.kind === 'fixed' ? [base.value] : base.kind === 'spread' ? [base.low, base.high] : [];
+  const values =
+    base.kind === 'fixed'
+      ? [base.value]
+      : base.kind === 'spread'
+        ? [base.low, base.high]
+        : base.kind === 'set'
+          ? base.values.map(({ value }) => value)
+          : [];
   return usesCentimetres(declaration, values) ? 'cm' : declaration.unit;
 }
+
+/** What a number takes from where a particle is born, as a chip shows it. */
+const GIVEN_WORDS: Readonly<Record<Given, string>> = {
+  u: 'U there',
+  v: 'V there',
+  brightness: 'brightness there',
+  strength: 'strength of the blow',
+};
 
 /** A number setting's base as a chip shows it. */
 export function settingText(
@@ -29,11 +45,18 @@ export function settingText(
 ): string {
   const { base } = setting;
   if (base.kind === 'measure') return measureName(base.measure);
-  if (base.kind === 'taken') return `the ${base.from}'s`;
+  if (base.kind === 'taken') return GIVEN_WORDS[base.from];
   if (declaration.zero && base.kind === 'fixed' && base.value === 0) return declaration.zero;
-  const values = base.kind === 'fixed' ? [base.value] : [base.low, base.high];
+  const values =
+    base.kind === 'fixed'
+      ? [base.value]
+      : base.kind === 'spread'
+        ? [base.low, base.high]
+        : base.values.map(({ value }) => value);
   const shown = shownUnit(setting, declaration);
-  const text = values.map((value) => plainNumber(shown === 'cm' ? value * 100 : value)).join(' – ');
+  const text = values
+    .map((value) => plainNumber(shown === 'cm' ? value * 100 : value))
+    .join(base.kind === 'set' ? ' or ' : ' – ');
   return text + unitText(shown);
 }
 

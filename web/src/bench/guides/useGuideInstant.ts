@@ -44,7 +44,7 @@ export function useGuideInstant(engine: Engine): ComputedRef<GuideInstant> {
     if (!moves.value && !swirls.value) return AT_FIRST;
     const { stretches } = store.effect!;
     const followed = swirls.value ? at.value : ([0, 0] as const);
-    const instant = { seconds: seconds.value, effectTime: 0, stretchTime: 0, followed };
+    const instant = { seconds: seconds.value, time: 0, effectTime: 0, stretchTime: 0, followed };
     // Along the sheet, as it is when let go after one turn of its hold.
     const { opening, hold } = new EffectClock(stretches);
     setTime(instant, new EffectClock(stretches, opening + hold), seconds.value);

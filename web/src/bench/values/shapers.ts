@@ -46,6 +46,12 @@ export function readsText(reads: Reads, effect: Pick<Effect, 'channels' | 'dials
       return 'speed';
     case 'distance':
       return 'distance travelled';
+    case 'aimDistance':
+      return 'the distance to its aim';
+    case 'carrierSpeed':
+      return 'the speed of what carries it';
+    case 'along':
+      return 'its length, from head to tail';
     case 'channel':
       return effect.channels.byId[reads.channel]?.name ?? 'a channel';
     case 'dial':
@@ -68,7 +74,7 @@ export function readsOffered(
 }
 
 /** How far what is read usually goes: where a new curve over it ends. */
-const USUAL: Partial<Record<Reads['kind'], number>> = { speed: 4, distance: 2 };
+const USUAL: Partial<Record<Reads['kind'], number>> = { speed: 4, distance: 2, carrierSpeed: 4, aimDistance: 2 };
 
 /** A shaper that multiplies by a line from nothing to all. */
 export const newShaper = (reads: Reads): Shaper => ({
