@@ -118,7 +118,7 @@ export const DRAWN_SETTINGS = {
         acts: 'dress',
         name: 'edge colour',
         help: 'Colour of the border where a front cuts the body.',
-        reads: NONE,
+        reads: LIFE,
         byDefault: '#ff9a3c',
       },
     },

@@ -22,7 +22,7 @@ const among = (name: string, help: string, choices: readonly string[]) =>
 const isIt = (name: string, help: string, byDefault: boolean) =>
   ({ value: 'switch', chapter: 'look', acts: 'dress', name, help, reads: NONE, byDefault }) as const;
 const colour = (name: string, help: string, byDefault: string) =>
-  ({ value: 'colour', chapter: 'look', acts: 'dress', name, help, reads: NONE, byDefault }) as const;
+  ({ value: 'colour', chapter: 'look', acts: 'dress', name, help, reads: LIFE, byDefault }) as const;
 
 const ONTO = among('onto', 'Whether it changes how opaque the particle is, or its colour.', ['opacity', 'colour']);
 const VARIED = isIt('each its own', 'Whether each particle has another piece of the pattern.', true);

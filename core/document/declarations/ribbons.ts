@@ -85,6 +85,7 @@ export const RIBBON_SETTINGS = {
         byDefault: 0.06,
         bases: SPREAD,
         reads: BORN,
+        refuses: 'order',
       }),
       seconds: number('ribbon', 'step', 'or every', 'Seconds between two points at most; none by time at 0.', {
         unit: 's',
@@ -94,6 +95,7 @@ export const RIBBON_SETTINGS = {
         zero: 'not at all',
         bases: SPREAD,
         reads: BORN,
+        refuses: 'order',
       }),
       lasts: number('ribbon', 'step', 'lasts', 'How long a laid point stays.', {
         unit: 's',
@@ -233,6 +235,7 @@ export const RIBBON_SETTINGS = {
         zero: 'never',
         bases: SPREAD,
         reads: BORN,
+        refuses: 'order',
       }),
       branches: number('ribbon', 'dress', 'branches', 'How many leave it on the way.', {
         unit: 'count',
