@@ -2,7 +2,13 @@ import { expect, test } from './test.ts';
 import {
   atEffect,
   collectionOf,
+  curveShaper,
+  gradientShaper,
   newRibbon,
+  setWidthAlong,
+  type ColourSetting,
+  type NumberSetting,
+  type Ribbon,
   newStep,
   setNumber,
   setStep,
@@ -13,6 +19,8 @@ import { linearOf } from '@jinx/core/maths';
 import { VIEW, METRE, one, choose, setDrawn, near, MIDDLE_X, MIDDLE_Y, ASSETS, pairsOf, view } from './oneLayer.ts';
 import { HEIGHT, StageHarness } from './stageHarness.ts';
 
+/** Linear light of eight bits of a picture. */
+const linearOf8 = (level: number) => linearOf(`#${level.toString(16).padStart(2, '0').repeat(3)}`)[0];
 const stage = StageHarness.forFile(ASSETS);
 const pair = pairsOf(stage);
 
@@ -40,12 +48,42 @@ test.describe('ribbons', () => {
     const plain = await seen();
     near(plain.shape.width, 2 * METRE, 5);
     near(plain.across(0), 0.2 * METRE, 3);
-    const pointed = await seen((layer) => setDrawn(layer, 'atHead', 0));
+    const pointed = await seen((layer) => setWidthAlong(layer.drawn as Ribbon, 0, 100));
     near(pointed.across(0), 0.1 * METRE, 3);
     expect(pointed.across(0.9)).toBeLessThan(0.03 * METRE);
-    const bulged = await seen((layer) => setDrawn(layer, 'bulge', 300));
+    const bulged = await seen((layer) => setWidthAlong(layer.drawn as Ribbon, 100, 100, 300));
     near(bulged.across(0), 0.6 * METRE, 4);
     near(bulged.across(-0.97), 0.2 * METRE + 0.4 * METRE * 0.06, 6);
+  });
+
+  test('go out along their length, and change their colour, as their curves and gradients say', async () => {
+    const along = { kind: 'along' } as const;
+    const { withIt, without } = await seen(({ drawn }) => {
+      const { settings } = drawn as Ribbon;
+      const opacity = settings.opacity as NumberSetting;
+      const fade = curveShaper([
+        [0, 1],
+        [1, 0],
+      ]);
+      opacity.shapers = collectionOf([['fade', { ...fade, reads: along }]]);
+      const colour = settings.colour as ColourSetting;
+      const tint = gradientShaper([
+        [0, { hex: '#ff0000' }],
+        [1, { hex: '#0000ff' }],
+      ]);
+      colour.shapers = collectionOf([['tint', { ...tint, reads: along }]]);
+    });
+    // From its head at the right to its tail at the left: more of it, and redder, the nearer to the head.
+    const added = (x: number) => {
+      const at = [Math.round(MIDDLE_X + x * METRE), MIDDLE_Y] as const;
+      const [lit, bare] = [withIt.at(...at), without.at(...at)];
+      return lit.map((c, n) => linearOf8(c) - linearOf8(bare[n]!));
+    };
+    const [head, middle, tail] = [added(0.9), added(0), added(-0.9)];
+    expect(head[0]!).toBeGreaterThan(middle[0]! * 1.5);
+    expect(head[0]!).toBeGreaterThan(10 * Math.max(0.001, head[2]!));
+    expect(middle[2]!).toBeGreaterThan(tail[2]!);
+    expect(tail[0]!).toBeLessThan(0.01);
   });
 
   test('are sent anew for each frame, however many joints they have', async () => {

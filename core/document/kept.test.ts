@@ -1,7 +1,19 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { asSchema7 } from '../testing/asSchema7.ts';
-import { listed, parseEffectText, stepsOf, SCHEMA, structuredCopy, type Effect } from './index.ts';
+import { newReading, NumberReader } from '../simulation/index.ts';
+import {
+  FORCE_SETTINGS,
+  isRibbon,
+  listed,
+  parseEffectText,
+  RIBBON_SETTINGS,
+  stepsOf,
+  SCHEMA,
+  structuredCopy,
+  type Effect,
+  type NumberSetting,
+} from './index.ts';
 
 describe('a kept document of schema 5', () => {
   it('is read with the softness that forces from one spot always had, and is otherwise as it was', () => {
@@ -96,5 +108,48 @@ describe('a kept document of schema 9', () => {
       cameras: before.stage.cameras,
     });
     expect(effect.layers).toEqual(before.layers);
+  });
+});
+
+describe('a kept document of schema 10', () => {
+  const text = readFileSync(new URL('./kept/schema10.json', import.meta.url), 'utf8');
+  const effect = parseEffectText(text);
+  const { cords, beam } = effect.layers.byId as Record<'cords' | 'beam', (typeof effect.layers.byId)[string]>;
+
+  it('has the times in which excesses halve, for the shares of a step that its grips took', () => {
+    const settingsOf = (id: string) => cords.forces.byId[id]!.settings as unknown as { halves: NumberSetting };
+    const { base: spread } = settingsOf('limit').halves;
+    if (spread.kind !== 'spread') throw new Error('a spread of grips is a spread of times');
+    // What is left of an excess after a step of a sixtieth of a second.
+    const left = (seconds: number) => (seconds > 0 ? 2 ** (-1 / 60 / seconds) : 0);
+    expect([left(spread.low), left(spread.high)].map((x) => x.toFixed(4))).toEqual(['0.7000', '0.9000']);
+    const { halves } = settingsOf('orbit');
+    const reader = new NumberReader(halves, FORCE_SETTINGS.orbit.halves, 'force/orbit/halves', effect);
+    const leftAt = (effectTime: number) => left(reader.read({ ...newReading(), effectTime }));
+    expect(leftAt(0.2)).toBeCloseTo(0.6, 4);
+    expect(leftAt(0.6)).toBeCloseTo(0.6, 4);
+    expect(leftAt(0.9)).toBeGreaterThan(0.999);
+  });
+
+  it('has ribbons as wide along them as they were at head, middle and tail, and a muted width as by default', () => {
+    const widthOf = ({ drawn }: typeof cords) => {
+      if (!isRibbon(drawn)) throw new Error('drawn as a ribbon');
+      const declared = RIBBON_SETTINGS[drawn.kind].width;
+      const reader = new NumberReader(drawn.settings.width as NumberSetting, declared, 'ribbon/width', effect);
+      return [0, 0.5, 1].map((along) => reader.read({ ...newReading(), along }));
+    };
+    expect(widthOf(cords).map((width) => Number(width.toFixed(6)))).toEqual([60, 64, 20]);
+    expect(widthOf(beam)).toEqual([100, 100, 100]);
+  });
+
+  it('has every colour of a set as likely as any other', () => {
+    const { base } = cords.settings['life.colour'];
+    expect(base).toEqual({
+      kind: 'set',
+      values: [
+        { value: { hex: '#ff8800' }, weight: 1 },
+        { value: { hex: '#0088ff' }, weight: 1 },
+      ],
+    });
   });
 });

@@ -47,7 +47,7 @@ export const cleave: Task = {
     await hand.type(/^burst time/, '0.45');
     // All crescents a fifth wider.
     await chooseRows(hand, /Blade/);
-    await hand.say('width at the head 120', 'width at the tail 120');
+    await hand.say('width along it 120');
   },
   asked: (effect) => {
     const blades = layersOf(effect).filter(({ drawn }) => drawn.kind === 'blade');
@@ -55,7 +55,7 @@ export const cleave: Task = {
       'played once': effect.stretches.hold.kind === 'none',
       'three crescents, twice': blades.length === 6,
       'a dark one': blades.filter(({ settings }) => is(settings['appearance.blend'], 'multiply')).length === 2,
-      'a fifth wider': blades.every(({ drawn }) => is(settingOf(drawn, 'atHead'), 120)),
+      'a fifth wider': blades.every(({ drawn }) => is(settingOf(drawn, 'width'), 120)),
       'chips along the tangent':
         layersOf(effect).filter(({ settings }) => is(settings['motion.launch'], 'tangent')).length >= 4,
       'later by a quarter': blades.some(({ bursts }) => Object.values(bursts.byId).some(({ at }) => at > 0.4)),

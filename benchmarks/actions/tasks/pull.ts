@@ -1,4 +1,4 @@
-import { is, layersOf, numberOf, type Task } from './task.ts';
+import { is, isShaped, layersOf, numberOf, settingOf, type Task } from './task.ts';
 
 export const pull: Task = {
   id: 'pull',
@@ -18,13 +18,11 @@ export const pull: Task = {
       'remove gravity',
       'remove drag',
       'size 3-5 cm',
-      'colour #c8fff0, #2a8a90',
-      'bulge 140',
+      'colour one of #c8fff0, #a0c8ff, #2a8a90',
+      'width along it over length 15%, 100% at 15%, 0',
+      'opacity along it over length 100%, 0',
       'lasts 0.5',
     );
-    await hand.say('gradient along along', 'rate 24', 'duplicate', 'rate 23', 'colour #a0c8ff, #2a8a90');
-    await hand.say('duplicate', 'colour #e8fff8, #2a8a90');
-    await hand.layer('Ribbons');
     await hand.say('curl noise strength 2.5');
     await hand.menu('acts on others too…', 'every layer');
     await hand.say('mute curl noise');
@@ -41,7 +39,9 @@ export const pull: Task = {
       'a standing ring': own.source.kind === 'ring' && own.source.place.turn[0] === 90,
       '1.1 m': is(own.settings['source.radius'], 1.1),
       inward: JSON.stringify(own.settings['motion.speed'].base).includes('-'),
-      trails: own.drawn.kind === 'trail',
+      'trails that run out to nothing': own.drawn.kind === 'trail' && isShaped(settingOf(own.drawn, 'width')),
+      'opacity along them': own.drawn.kind === 'trail' && isShaped(settingOf(own.drawn, 'opacity')),
+      'one of three colours': JSON.stringify(own.settings['life.colour'].base).split('value":{').length === 4,
       '70 a second': all.reduce((sum, { settings }) => sum + numberOf(settings['births.rate']), 0) === 70,
       'curl noise': forces.some(({ kind }) => kind === 'curl'),
     };

@@ -13,7 +13,7 @@ import {
 
 /** How every kind of ribbon lies, and how its look is laid along it. */
 const LAID = {
-  width: number('ribbon', 'dress', 'width', 'Width along its length, as a share of the size.', {
+  width: number('ribbon', 'dress', 'width along it', 'Width along its length, as a share of the size.', {
     otherWords: ['taper', 'width over length', 'start width', 'end width', 'arrowhead', 'thickness along the trail'],
     unit: '%',
     least: 0,
@@ -22,20 +22,26 @@ const LAID = {
     bases: SPREAD,
     reads: [...LIFE, 'along'],
   }),
-  opacity: number('ribbon', 'dress', 'opacity', 'How opaque it is along its length, as a share of its own opacity.', {
-    otherWords: ['opacity along the trail', 'fade tail', 'alpha over length'],
-    unit: '%',
-    least: 0,
-    most: 100,
-    byDefault: 100,
-    bases: SPREAD,
-    reads: [...LIFE, 'along'],
-  }),
+  opacity: number(
+    'ribbon',
+    'dress',
+    'opacity along it',
+    'How opaque it is along its length, as a share of its own opacity.',
+    {
+      otherWords: ['opacity along the trail', 'fade tail', 'alpha over length'],
+      unit: '%',
+      least: 0,
+      most: 100,
+      byDefault: 100,
+      bases: SPREAD,
+      reads: [...LIFE, 'along'],
+    },
+  ),
   colour: {
     value: 'colour',
     chapter: 'ribbon',
     acts: 'dress',
-    name: 'colour',
+    name: 'colour along it',
     help: 'What its own colour is multiplied by along its length.',
     otherWords: ['color along the trail', 'color over length', 'trail gradient'],
     reads: [...LIFE, 'along'],

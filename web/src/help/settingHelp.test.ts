@@ -23,7 +23,7 @@ describe('the help of a setting', () => {
       'How opaque a particle is.',
       '0 to 100%, or a spread such as 1-2. Begins as 100%.',
       'Acts on the drawing alone: nothing is simulated again.',
-      'Can be shaped by age, the effect’s time, the time of a stretch, speed, distance travelled, a channel, a dial.',
+      'Can be shaped by age, the effect’s time, the time of a stretch, speed, distance travelled, the distance to its aim, the speed of what carries it, a channel, a dial.',
     ]));
 
   it('is there for every setting, with its limits or choices and where it begins', () => {

@@ -253,12 +253,12 @@ describe('a line of the box', () => {
     const made = bench();
     made.say('Arm *1.5');
     made.say('Target 0.4, 0, 0');
-    made.say('width at the head 120');
+    made.say('width along it 120');
     const { measures, dials, layers } = made.document();
     expect(measures.byId['arm']!.value).toBe(3);
     expect(dials.byId['target']).toMatchObject({ at: [0.4, 0, 0] });
     const { settings } = layers.byId['sparks']!.drawn as { settings: Record<string, NumberSetting> };
-    expect(settings['atHead']!.base).toEqual({ kind: 'fixed', value: 120 });
+    expect(settings['width']!.base).toEqual({ kind: 'fixed', value: 120 });
   });
 
   it('reads a value before its name, units in words, and a colour alone', () => {
@@ -313,7 +313,7 @@ describe('a line of the box', () => {
   it.each([
     ['opacity 300', /opacity may be 0 to 100%/],
     ['rate 1 to 2', /rate is one number/],
-    ['launch axis 0-360', /takes three numbers, .* and no spread/],
+    ['launch axis 0-360', /axis may be -1 to 1/],
     ['colour Lamm', /is no colour/],
     ['place shoulder 0, 1, 0', /nothing that a place can hang on/],
     ['speed over age 0, 1', /speed is not shaped by age/],

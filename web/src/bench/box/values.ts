@@ -75,12 +75,17 @@ function readVectorBase(text: string, declaration: VectorDeclaration): VectorSet
   return { kind: 'spread', low: readVector(low!, declaration), high: readVector(high, declaration) };
 }
 
-const OVER = /(?:^|\s+)(?:over|by)\s+(age|life|time|the effect’s time|stretch|the stretch’s time)\s*[:]?\s*/i;
+const OVER =
+  /(?:^|\s+)(?:over|by|along)\s+(age|life|time|effect time|the effect’s time|stretch|the stretch’s time|length|its length|the length)\s*[:]?\s*/i;
 const READS: Readonly<Record<string, Reads>> = {
   age: { kind: 'age' },
   life: { kind: 'age' },
   time: { kind: 'effectTime' },
+  'effect time': { kind: 'effectTime' },
   'the effect’s time': { kind: 'effectTime' },
+  length: { kind: 'along' },
+  'its length': { kind: 'along' },
+  'the length': { kind: 'along' },
   stretch: { kind: 'stretchTime' },
   'the stretch’s time': { kind: 'stretchTime' },
 };
@@ -135,7 +140,28 @@ export function readColour(text: string, { palette }: Pick<Effect, 'palette'>): 
   return { hex };
 }
 
+/** What colours of particles' own begin with: between two, one of several, taken; null where one colour or a gradient is meant. */
+function readColourBase(text: string, effect: Effect): ColourSetting['base'] | null {
+  const taken = /^(?:taken )?from (?:the |its )?(mesh|texture|source|skin|parent)(?:’s colour)?$/i.exec(text.trim());
+  if (taken) return { kind: 'taken', from: /parent/i.test(taken[1]!) ? 'parent' : 'source' };
+  const between = /^(?:anywhere )?between (.+) and (.+)$/i.exec(text.trim());
+  if (between) return { kind: 'spread', low: readColour(between[1]!, effect), high: readColour(between[2]!, effect) };
+  const several = /^one of (.+)$/i.exec(text.trim())?.[1] ?? (/\sor\s/i.test(text) ? text : null);
+  if (several === null) return null;
+  const values = several.split(/\s*,\s*|\s+or\s+/i).map((part) => {
+    const [name = '', weight] = part.split(/\s*[×*]\s*/);
+    return { value: readColour(name, effect), weight: weight === undefined ? 1 : readNumber(weight) };
+  });
+  return { kind: 'set', values };
+}
+
 function readColourValue(text: string, { effect, declaration, newId }: Around): Taken {
+  const base = readColourBase(text, effect);
+  if (base)
+    return {
+      text: `${declaration.name}: ${text.trim()}`,
+      recipe: (target) => ((target as ColourSetting).base = base),
+    };
   const list = readList(text.replace(/^over\s+(age|life)\s*:?\s*/i, ''));
   const colours = list.map((one) => readColour(one.text, effect));
   const words = list.map((one) => one.text).join(' to ');

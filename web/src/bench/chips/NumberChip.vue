@@ -16,7 +16,7 @@ import {
 import { computed, inject, ref, useId } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { DRAGS } from '../bench';
-import { readEntry } from '../entry/entry';
+import { readEntry, withEach } from '../entry/entry';
 import { settingText, shapedText, shownUnit, stepFor } from '../entry/format';
 import { plainNumber, unitText } from '../entry/numbers';
 import { takeChipKey } from '../entry/chipKeys';
@@ -33,7 +33,7 @@ import ChipDrawer from './ChipDrawer.vue';
 import MenuButton from './MenuButton.vue';
 import Refusal from '../Refusal.vue';
 import { ageShaper } from '../values/shapers';
-import ShaperWords from './ShaperWords.vue';
+import ShaperWords from '../shapers/ShaperWords.vue';
 
 /** A number in a sentence: dragged, typed (sums and spreads too), nudged, shaped, muted, reset. */
 const props = defineProps<{
@@ -151,7 +151,7 @@ function shifted(base: NumberSetting['base'], by: number): NumberSetting['base']
   const fit = (value: number) => Math.min(most, Math.max(least, Number(value.toPrecision(5))));
   if (base.kind === 'fixed') return { kind: 'fixed', value: fit(base.value + by) };
   if (base.kind === 'spread') return { kind: 'spread', low: fit(base.low + by), high: fit(base.high + by) };
-  return base;
+  return base.kind === 'set' ? withEach(base, (value) => fit(value + by)) : base;
 }
 const stepOf = (base: NumberSetting['base']) => stepFor(highestBase(base, store.effect!) ?? 1, declaration.value);
 /** What each layer began the drag with: all go on by the same way. */
@@ -184,7 +184,8 @@ function multiply(by: number): void {
   change(by > 1 ? 'double' : 'halve', (target, _, draft) =>
     changeBase(draft, target, (base) => {
       if (base.kind === 'fixed') return { kind: 'fixed', value: times(base.value) };
-      return base.kind === 'spread' ? { kind: 'spread', low: times(base.low), high: times(base.high) } : base;
+      if (base.kind === 'spread') return { kind: 'spread', low: times(base.low), high: times(base.high) };
+      return base.kind === 'set' ? withEach(base, times) : base;
     }),
   );
 }
@@ -228,16 +229,17 @@ const setHere = (isDifferent: boolean) =>
   store.change(isDifferent ? `let ${name.value} differ here` : `take ${name.value} from the look`, (draft) => {
     if (address.value.kind === 'step') setDiffering(draft, address.value, props.setting, isDifferent);
   });
-const { offered, shape, copy, pastable, paste, measures, measure, canBeBroughtOut, bringOut } = useNumberActs(
-  {
-    address: markAddress,
-    setting: chosen,
-    declaration,
-    name,
-    change: changeSetting,
-  },
-  cancel,
-);
+const { offered, shape, copy, pastable, paste, measures, measure, given, take, canBeBroughtOut, bringOut } =
+  useNumberActs(
+    {
+      address: markAddress,
+      setting: chosen,
+      declaration,
+      name,
+      change: changeSetting,
+    },
+    cancel,
+  );
 function reset(): void {
   resetSetting(store, settingAt());
   cancel();
@@ -281,12 +283,13 @@ function reset(): void {
       <span v-else-if="reading" class="hint" data-reading>is read as {{ reading }}</span>
       <span v-else class="hint">{{
         declaration.bases.includes('spread')
-          ? '2, 2-5, 3 ± 1, *1.15, +10, −20%, ±20%; Tab goes on, ↓ to what is below'
+          ? '2, 2-5, 3 ± 1, 1 or 2 or 4, *1.15, −20%, ±20%; Tab goes on, ↓ to what is below'
           : '2, 1+1, *1.15, +10, −20%; Tab goes on, ↓ to what is below'
       }}</span>
       <span class="acts">
         <MenuButton v-if="offered.length" label="Shape it…" :choices="offered" previews @choose="shape" />
         <Button v-if="isShaped" type="link" @click="unshape">Take the shape off</Button>
+        <MenuButton v-if="given.length" label="Taken from…" :choices="given" previews @choose="take" />
         <MenuButton v-if="measures.length" label="Measured by…" :choices="measures" previews @choose="measure" />
         <Button v-if="canBeBroughtOut" type="link" title="Make a dial of it, which others may turn" @click="bringOut">
           Bring it out
@@ -304,6 +307,7 @@ function reset(): void {
         :key="id"
         :shaper="item"
         :label="name"
+        :reads="declaration.reads"
         @change="(shaper, drag) => setShaper(id, shaper, drag)"
         @remove="removeShaper(id)"
       />

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { formatAddress, type Declaration, type HolderAddress, type Setting, type Vector } from '@jinx/core/document';
+import { formatAddress, type Declaration, type HolderAddress, type Setting } from '@jinx/core/document';
 import { computed } from 'vue';
 import ChoiceChip from './ChoiceChip.vue';
+import ColourSettingChip from '../colour/ColourSettingChip.vue';
 import NumberChip from './NumberChip.vue';
 import { choicesOf } from '../choices/choices';
 import { useSetting } from '../values/useSetting';
-import VectorChip from './VectorChip.vue';
+import VectorSpreadChip from './VectorSpreadChip.vue';
 
 /** Any setting of the chosen layer, or of a part of it, in a sentence: what stands there follows its declaration. */
 const props = defineProps<{
@@ -36,7 +37,6 @@ const choices = computed(() => {
   const words = { yes: 'yes', no: 'no', ...(declared.value === 'switch' ? declared.words : {}), ...props.words };
   return (['yes', 'no'] as const).map((value) => ({ value, text: words[value] }));
 });
-const vector = computed(() => (base.value?.kind === 'fixed' ? (base.value.value as Vector) : null));
 const chosen = computed(() => {
   const value = base.value?.kind === 'fixed' ? base.value.value : '';
   return typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value);
@@ -53,20 +53,14 @@ const choose = (value: string) => set(declaration.value.value === 'switch' ? val
 
 <template>
   <NumberChip v-if="declaration.value === 'number'" :setting="setting" :of="of" :label="label" />
-  <VectorChip
-    v-else-if="declaration.value === 'vector' && vector"
-    :value="vector"
+  <VectorSpreadChip
+    v-else-if="declaration.value === 'vector'"
+    :setting="setting"
+    :of="of"
     :label="name"
-    :unit="declaration.unit || undefined"
-    :least="declaration.least"
-    :most="declaration.most"
-    :is-size="declaration.least >= 0"
-    :is-way="declaration.least < 0 && !declaration.unit.startsWith('°')"
     :more-ways="moreWays"
-    :class="{ muted: chosenSetting.muted }"
-    :data-address="formatAddress({ ...address, setting })"
-    @change="set"
   />
+  <ColourSettingChip v-else-if="declaration.value === 'colour'" :setting="setting" :of="of" :label="name" />
   <ChoiceChip
     v-else-if="declaration.value === 'choice' || declaration.value === 'switch'"
     :value="chosen"

@@ -1,5 +1,7 @@
 import {
   type Effect,
+  GIVEN,
+  type Given,
   listed,
   nameOfPart,
   type NumberDeclaration,
@@ -20,6 +22,7 @@ import {
   setAgeCurve,
   suitingShape,
 } from '../values/shapers';
+import { GIVEN_HELP, GIVEN_WORDS } from '../entry/format';
 import { useSettingClip } from '../values/useSettingClip';
 
 /** A number as its chip knows it. */
@@ -97,6 +100,17 @@ export function useNumberActs({ address, setting, declaration, name, change }: S
     close();
   }
 
+  /** What a number that is kept at birth may be of where its particle is born. */
+  const given = computed(() =>
+    declaration.value.bases.includes('taken')
+      ? GIVEN.map((from) => ({ value: from, text: GIVEN_WORDS[from], help: GIVEN_HELP[from] }))
+      : [],
+  );
+  function take(from: string): void {
+    change(`take ${name.value}`, (target) => (target.base = { kind: 'taken', from: from as Given }));
+    close();
+  }
+
   const canBeBroughtOut = computed(
     () =>
       declaration.value.reads.includes('dial') &&
@@ -109,5 +123,5 @@ export function useNumberActs({ address, setting, declaration, name, change }: S
     );
     close();
   }
-  return { offered, shape, copy, pastable, paste, measures, measure, canBeBroughtOut, bringOut };
+  return { offered, shape, copy, pastable, paste, measures, measure, given, take, canBeBroughtOut, bringOut };
 }

@@ -35,12 +35,19 @@ export function readRelative(text: string, limits: Bounds, shown: string = limit
   return (value) => value + by;
 }
 
+/** A set with each of its values changed. */
+export const withEach = (base: Extract<Base, { kind: 'set' }>, change: (value: number) => number): Base => ({
+  kind: 'set',
+  values: base.values.map(({ value, weight }) => ({ value: change(value), weight })),
+});
+
 /** What a number begins with once each end of it is changed; what is named or taken has no number of its own to change. */
 function changed(base: Base, change: (value: number) => number, limits: Bounds): Base {
   const to = (value: number) => within(change(value), limits);
   if (base.kind === 'fixed') return { kind: 'fixed', value: to(base.value) };
   if (base.kind === 'measure')
     throw new Error(`${limits.name} is measured: change the measure, or type a number for this alone`);
+  if (base.kind === 'set') return withEach(base, to);
   if (base.kind !== 'spread') throw new Error(`${limits.name} is taken from elsewhere: type a number instead`);
   const [a, b] = [to(base.low), to(base.high)];
   return { kind: 'spread', low: Math.min(a, b), high: Math.max(a, b) };
@@ -73,6 +80,11 @@ export function readEntry(
 ): (base: Base) => Base {
   const isSpread = declaration.bases.includes('spread');
   const noSpread = () => new Error(`${declaration.name} is one number, not a spread`);
+  const several = text.split(/\s+or\s+|\s*\|\s*/);
+  if (several.length > 1) {
+    if (!declaration.bases.includes('set')) throw new Error(`${declaration.name} is one number, not one of several`);
+    return always({ kind: 'set', values: several.map((part) => readWeighted(part, declaration, shown)) });
+  }
   const around = AROUND.exec(text);
   if (around) {
     if (!isSpread) throw noSpread();
@@ -90,6 +102,20 @@ export function readEntry(
   if (typeof read === 'number') return always({ kind: 'fixed', value: fit(read) });
   if (!isSpread) throw noSpread();
   return always({ kind: 'spread', low: fit(read.low), high: fit(read.high) });
+}
+/** One of several values, as in "2 cm" or "2 cm ×3": three times as likely as one without. */
+function readWeighted(
+  text: string,
+  declaration: NumberDeclaration,
+  shown: string,
+): { value: number; weight: number } {
+  const [value = '', weight] = text.split(/\s*[×*]\s*/);
+  const read = readNumber(value, { unit: declaration.unit, shown });
+  return {
+    value: within(read, declaration),
+    weight:
+      weight === undefined ? 1 : within(readNumber(weight), { name: 'a weight', unit: '', least: 0, most: 1000 }),
+  };
 }
 const always = (base: Base) => (): Base => base;
 

@@ -30,11 +30,18 @@ export function shownUnit({ base }: NumberSetting, declaration: NumberDeclaratio
 }
 
 /** What a number takes from where a particle is born, as a chip shows it. */
-const GIVEN_WORDS: Readonly<Record<Given, string>> = {
+export const GIVEN_WORDS: Readonly<Record<Given, string>> = {
   u: 'U there',
   v: 'V there',
   brightness: 'brightness there',
   strength: 'strength of the blow',
+};
+
+export const GIVEN_HELP: Readonly<Record<Given, string>> = {
+  u: 'Across the mesh at the spot where it is born, 0 to 1',
+  v: 'Up the mesh at the spot where it is born, 0 to 1',
+  brightness: 'How bright the picture and the vertex colours of the mesh are there, 0 to 1',
+  strength: 'Of the blow that it is born of, 1 at full strength',
 };
 
 /** A number setting's base as a chip shows it. */
@@ -54,8 +61,12 @@ export function settingText(
         ? [base.low, base.high]
         : base.values.map(({ value }) => value);
   const shown = shownUnit(setting, declaration);
+  const weights = base.kind === 'set' ? base.values.map(({ weight }) => weight) : [];
   const text = values
-    .map((value) => plainNumber(shown === 'cm' ? value * 100 : value))
+    .map((value, n) => {
+      const plain = plainNumber(shown === 'cm' ? value * 100 : value);
+      return (weights[n] ?? 1) === 1 ? plain : `${plain} ×${plainNumber(weights[n]!)}`;
+    })
     .join(base.kind === 'set' ? ' or ' : ' – ');
   return text + unitText(shown);
 }

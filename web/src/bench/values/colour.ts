@@ -1,6 +1,6 @@
 import { TinyColor } from '@ctrl/tinycolor';
-import { withItem, type Collection, type Colour, type Effect, type Stop } from '@jinx/core/document';
-import { gradientInto, hexOfLinear, readyGradient, resolvedColour } from '@jinx/core/maths';
+import { listed, withItem, type Collection, type Colour, type Effect, type Stop } from '@jinx/core/document';
+import { gradientInto, hexOfLinear, placeOnLife, readyGradient, resolvedColour } from '@jinx/core/maths';
 
 export const cssOf = (colour: Colour, effect: Effect): string =>
   'hex' in colour ? colour.hex : hexOfLinear(resolvedColour(effect.palette, colour));
@@ -15,7 +15,20 @@ export function withStopAt(
 ): Collection<Stop> {
   const rgb = new Float64Array(3);
   gradientInto(readyGradient(stops, palette), x, life, rgb);
-  return withItem(stops, id, { at: { anchor: 'share', value: x }, colour: { hex: hexOfLinear([...rgb]) } });
+  const opacity = opacityAt(stops, x, life);
+  const stop = { at: { anchor: 'share' as const, value: x }, colour: { hex: hexOfLinear([...rgb]) } };
+  return withItem(stops, id, opacity === 1 ? stop : { ...stop, opacity });
+}
+
+/** How opaque a gradient is at a place of a life of so many seconds: straight from stop to stop. */
+export function opacityAt(stops: Collection<Stop>, x: number, life: number): number {
+  const places = listed(stops)
+    .map(({ item }) => ({ at: placeOnLife(item.at, life), opacity: item.opacity ?? 1 }))
+    .sort((a, b) => a.at - b.at);
+  const next = places.findIndex(({ at }) => at > x);
+  const [a, b] = [places[next < 0 ? places.length - 1 : next - 1], places[next]];
+  if (!a) return b?.opacity ?? 1;
+  return b ? a.opacity + ((b.opacity - a.opacity) * (x - a.at)) / (b.at - a.at) : a.opacity;
 }
 
 /** A colour that was typed, as #rrggbb: in hexadecimal digits, by a name, or as rgb( ) or hsl( ); null for anything else. */

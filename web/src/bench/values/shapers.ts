@@ -95,7 +95,13 @@ export const newShaper = (reads: Reads): Shaper => ({
 });
 
 /** Units of what runs as far as one says; all else runs from 0 to 1. */
-export const UNITS: Partial<Record<Reads['kind'], string>> = { speed: 'm/s', distance: 'm', channel: '' };
+export const UNITS: Partial<Record<Reads['kind'], string>> = {
+  speed: 'm/s',
+  distance: 'm',
+  carrierSpeed: 'm/s',
+  aimDistance: 'm',
+  channel: '',
+};
 
 /** A shaper that tints along a gradient, from white. */
 export const newTint = (reads: Reads): Shaper => ({

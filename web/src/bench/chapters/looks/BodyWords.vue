@@ -1,13 +1,14 @@
 <script setup lang="ts">
-import { type Colour, type DrawnAs, formatAddress, listed } from '@jinx/core/document';
+import { type DrawnAs, listed } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../../stores/effect';
 import ChoiceChip from '../../chips/ChoiceChip.vue';
-import ColourWords from '../../chips/ColourWords.vue';
+import ColourSettingChip from '../../colour/ColourSettingChip.vue';
+import ColourShapers from '../../colour/ColourShapers.vue';
 import SettingChip from '../../chips/SettingChip.vue';
 import { useChosenPart } from '../../useChosenPart';
 
-const props = defineProps<{ drawn: Extract<DrawnAs, { kind: 'body' }> }>();
+defineProps<{ drawn: Extract<DrawnAs, { kind: 'body' }> }>();
 const store = useEffectStore();
 const of = useChosenPart('drawn');
 const WORDS = { 'over it': 'over the body', 'in its place': 'in place of the body' };
@@ -23,10 +24,6 @@ const change = (
   recipe: (drawn: Extract<DrawnAs, { kind: 'body' }>) => void,
   gesture: string | null = null,
 ) => store.changeLayers(label, ({ drawn }) => drawn.kind === 'body' && recipe(drawn), gesture);
-const edge = computed(() => {
-  const { base } = props.drawn.settings.colour;
-  return base.kind === 'fixed' ? (base.value as Colour) : { hex: '#ff9a3c' };
-});
 </script>
 
 <template>
@@ -52,19 +49,8 @@ const edge = computed(() => {
     /><template v-if="drawn.front !== null"
       >: its border glows <SettingChip setting="edge" :of="of" label="width of the glowing edge" /> wide,
       <SettingChip setting="glow" :of="of" label="glow of the edge" /> bright,
-      <ColourWords
-        :colour="edge"
-        label="colour of the edge"
-        :class="{ muted: drawn.settings.colour.muted }"
-        :data-address="formatAddress({ ...of, setting: 'colour' })"
-        @change="
-          (colour, isDrag) =>
-            change(
-              'colour an edge',
-              (body) => (body.settings.colour.base = { kind: 'fixed', value: colour }),
-              isDrag ? 'edge colour' : null,
-            )
-        " /></template
+      <ColourSettingChip setting="colour" :of="of" label="edge colour" /></template
     >.
+    <ColourShapers v-if="drawn.front !== null" setting="colour" :of="of" label="edge colour" />
   </p>
 </template>

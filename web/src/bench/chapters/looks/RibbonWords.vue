@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import { RIBBON_SETTINGS, type Place, type Ribbon } from '@jinx/core/document';
+import { isRibbon, RIBBON_SETTINGS, type NumberSetting, type Place, type Ribbon } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../../stores/effect';
 import PlaceWords from '../../chips/PlaceWords.vue';
 import SettingChip from '../../chips/SettingChip.vue';
 import { useChosenPart } from '../../useChosenPart';
 import { pieces } from '../forceWords';
-import { ribbonSentences } from './ribbonWords';
+import ColourShapers from '../../colour/ColourShapers.vue';
+import MenuButton from '../../chips/MenuButton.vue';
+import { ALONG_OPACITIES, ALONG_WIDTHS, ribbonSentences, shapeAlong } from './ribbonWords';
 
 /** The sentences of the chosen layer's ribbons. */
 const store = useEffectStore();
@@ -24,6 +26,16 @@ const nameOf = (setting: string) => {
   return table[setting]?.name ?? setting;
 };
 
+const WIDTHS = Object.keys(ALONG_WIDTHS).map((value) => ({ value, text: value }));
+const OPACITIES = Object.keys(ALONG_OPACITIES).map((value) => ({ value, text: value }));
+const shapeWidth = (name: string) =>
+  store.changeLayers('shape a width', ({ drawn }) => {
+    if (isRibbon(drawn)) shapeAlong(drawn.settings.width as NumberSetting, ALONG_WIDTHS[name]!, store.newId());
+  });
+const shapeOpacity = (name: string) =>
+  store.changeLayers('shape an opacity', ({ drawn }) => {
+    if (isRibbon(drawn)) shapeAlong(drawn.settings.opacity as NumberSetting, ALONG_OPACITIES[name]!, store.newId());
+  });
 const setPlace = (end: 'from' | 'to', place: Place, gesture: string | null) =>
   store.changeLayers(
     'place an end of a ribbon',
@@ -56,11 +68,17 @@ const setPlace = (end: 'from' | 'to', place: Place, gesture: string | null) =>
   </p>
   <p>
     {{ drawn.kind === 'blade' ? 'As wide as the blade is long' : 'As wide as their size' }}, times
-    <SettingChip setting="atHead" :of="of" label="width at the head" /> at the
-    {{ drawn.kind === 'beam' ? 'far end' : 'head' }} and
-    <SettingChip setting="atTail" :of="of" label="width at the tail" /> at the
-    {{ drawn.kind === 'beam' ? 'near end' : 'tail' }}, and times
-    <SettingChip setting="bulge" :of="of" label="bulge" /> in the middle.
+    <SettingChip setting="width" :of="of" label="width along it" /> along it
+    <MenuButton label="shaped…" :choices="WIDTHS" title="From its head to its tail" previews @choose="shapeWidth" />;
+    as opaque as they are, times <SettingChip setting="opacity" :of="of" label="opacity along it" />
+    <MenuButton
+      label="fading…"
+      :choices="OPACITIES"
+      title="From its head to its tail"
+      previews
+      @choose="shapeOpacity"
+    />; in their colour, times <SettingChip setting="colour" :of="of" label="colour along it" />.
+    <ColourShapers setting="colour" :of="of" label="colour along it" />
   </p>
   <p>
     It is <SettingChip setting="form" :of="of" :words="WORDS['form']" label="form" />; its look lies along it

@@ -1,20 +1,18 @@
 <script setup lang="ts">
 import {
   type Collection,
-  type Colour,
-  formatAddress,
   type HolderAddress,
   isRibbon,
   type Step,
   STEP_NAMES,
-  stepSettings,
   stepTable,
   stepToChange,
   type Stop,
 } from '@jinx/core/document';
 import { computed } from 'vue';
 import { useEffectStore } from '../../../stores/effect';
-import ColourWords from '../../chips/ColourWords.vue';
+import ColourSettingChip from '../../colour/ColourSettingChip.vue';
+import ColourShapers from '../../colour/ColourShapers.vue';
 import PictureChip from '../../chips/PictureChip.vue';
 import GradientEditor from '../../rulers/curves/GradientEditor.vue';
 import SettingChip from '../../chips/SettingChip.vue';
@@ -44,19 +42,6 @@ const change = (label: string, recipe: (step: Step) => void, gesture: string | n
     },
     gesture,
   );
-function colourOf(setting: string): Colour {
-  const found = stepSettings(props.step)[setting]!;
-  const declared = table.value[setting]!;
-  return found.base.kind === 'fixed' && typeof found.base.value === 'object' && !Array.isArray(found.base.value)
-    ? (found.base.value as Colour)
-    : { hex: declared.value === 'colour' ? declared.byDefault : '#ffffff' };
-}
-const recolour = (setting: string, colour: Colour, isDrag: boolean) =>
-  change(
-    `choose the ${labelOf(setting)}`,
-    (step) => (stepSettings(step)[setting]!.base = { kind: 'fixed', value: colour }),
-    isDrag ? `step colour ${props.id}` : null,
-  );
 const setStops = (stops: Collection<Stop>, gesture: string | null) =>
   change('change a gradient', (step) => step.kind === 'gradient' && (step.stops = stops), gesture);
 </script>
@@ -65,13 +50,11 @@ const setStops = (stops: Collection<Stop>, gesture: string | null) =>
   <span v-for="(sentence, which) in sentences" :key="which" :class="{ beside: which > 0 }">
     <template v-for="(piece, n) in sentence" :key="n"
       ><template v-if="typeof piece === 'string'">{{ piece }}</template
-      ><PictureChip v-else-if="'picture' in piece" :step-id="id" :step="step" /><ColourWords
+      ><PictureChip v-else-if="'picture' in piece" :step-id="id" :step="step" /><ColourSettingChip
         v-else-if="'colour' in piece"
-        :colour="colourOf(piece.colour)"
-        :label="labelOf(piece.colour)"
-        :class="{ muted: stepSettings(step)[piece.colour]!.muted }"
-        :data-address="formatAddress({ ...of, setting: piece.colour })"
-        @change="(colour, isDrag) => recolour(piece.colour, colour, isDrag)" /><SettingChip
+        :setting="piece.colour"
+        :of="of"
+        :label="labelOf(piece.colour)" /><SettingChip
         v-else-if="'setting' in piece"
         :setting="piece.setting"
         :of="of"
@@ -79,6 +62,9 @@ const setStops = (stops: Collection<Stop>, gesture: string | null) =>
         :label="labelOf(piece.setting)" /></template
     >.
   </span>
+  <span v-if="'colour' in table" class="beside"
+    ><ColourShapers setting="colour" :of="of" :label="labelOf('colour')"
+  /></span>
   <GradientEditor
     v-if="step.kind === 'gradient'"
     :stops="step.stops"

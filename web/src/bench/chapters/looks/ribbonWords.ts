@@ -1,7 +1,75 @@
-import type { NumberSetting, Ribbon } from '@jinx/core/document';
+import { curveThrough, listed, withItem, withoutItem, type NumberSetting, type Ribbon } from '@jinx/core/document';
 
 const always = ({ base, shapers, muted }: NumberSetting, value: number): boolean =>
   !muted && shapers.order.length === 0 && base.kind === 'fixed' && base.value === value;
+
+type Points = readonly (readonly [number, number])[];
+
+/** Widths from head to tail, to begin from. */
+export const ALONG_WIDTHS: Readonly<Record<string, Points>> = {
+  'as wide all along': [],
+  'to a point at the tail': [
+    [0, 1],
+    [1, 0],
+  ],
+  'to a point at the head': [
+    [0, 0],
+    [1, 1],
+  ],
+  'as an arrowhead': [
+    [0, 0],
+    [0.18, 1.5],
+    [0.3, 0.6],
+    [1, 0],
+  ],
+  'wide behind the tip': [
+    [0, 0.15],
+    [0.15, 1],
+    [1, 0],
+  ],
+  'to a point at both ends': [
+    [0, 0],
+    [0.5, 1],
+    [1, 0],
+  ],
+};
+
+/** Opacities from head to tail, to begin from. */
+export const ALONG_OPACITIES: Readonly<Record<string, Points>> = {
+  'as opaque all along': [],
+  'out to the tail': [
+    [0, 1],
+    [1, 0],
+  ],
+  'out to both ends': [
+    [0, 0],
+    [0.3, 1],
+    [1, 0],
+  ],
+  'late, near the tail': [
+    [0, 1],
+    [0.6, 1],
+    [1, 0],
+  ],
+};
+
+/** Shapes a number of a ribbon from its head to its tail in place of how it was; none of the points: not at all. */
+export function shapeAlong(setting: NumberSetting, points: Points, newId: string): void {
+  const found = listed(setting.shapers).find(({ item }) => item.reads.kind === 'along');
+  const id = found?.id ?? newId;
+  if (points.length === 0) {
+    setting.shapers = withoutItem(setting.shapers, id);
+    return;
+  }
+  const mapping = { kind: 'curve' as const, curve: curveThrough(points) };
+  const kept = found?.item ?? {
+    reads: { kind: 'along' as const },
+    combine: 'multiply' as const,
+    amount: 1,
+    muted: false,
+  };
+  setting.shapers = withItem(setting.shapers, id, { ...kept, mapping }, found && setting.shapers.order.indexOf(id));
+}
 
 /** The sentences of a ribbon, in which {name} is one of its settings. */
 export function ribbonSentences({ kind, settings }: Ribbon): readonly string[] {

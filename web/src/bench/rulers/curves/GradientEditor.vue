@@ -3,8 +3,9 @@ import { listed, withoutItem, type Collection, type Colour, type Stop } from '@j
 import { gradientInto, hexOfLinear, placeOnLife, readyGradient } from '@jinx/core/maths';
 import { computed, ref } from 'vue';
 import { useEffectStore } from '../../../stores/effect';
-import { cssOf, withStopAt } from '../../values/colour';
+import { cssOf, opacityAt, withStopAt } from '../../values/colour';
 import ColourWords from '../../chips/ColourWords.vue';
+import PlainChip from '../../chips/PlainChip.vue';
 import { dragBy } from '../dragBy';
 import { tidy } from '../keyPlaces';
 import KeyPlaceFields from './KeyPlaceFields.vue';
@@ -39,7 +40,11 @@ const background = computed(() => {
   const rgb = new Float64Array(3);
   const colours = Array.from({ length: 33 }, (_, i) => {
     gradientInto(gradient, i / 32, props.life, rgb);
-    return hexOfLinear([...rgb]);
+    const percent = Math.round(opacityAt(props.stops, i / 32, props.life) * 100);
+    const alpha = Math.round(percent * 2.55)
+      .toString(16)
+      .padStart(2, '0');
+    return `${hexOfLinear([...rgb])}${alpha}`;
   });
   return `linear-gradient(to right, ${colours.join(', ')})`;
 });
@@ -95,6 +100,16 @@ const recolour = (colour: Colour, isDrag: boolean) =>
     { ...props.stops.byId[selected.value]!, colour },
     isDrag ? `stop colour ${selected.value}` : null,
   );
+/** A stop that is opaque says nothing of it. */
+function fade(percent: number, gesture: string | null): void {
+  const stop = { ...props.stops.byId[selected.value]! };
+  delete stop.opacity;
+  set(
+    selected.value,
+    percent === 100 ? stop : { ...stop, opacity: percent / 100 },
+    gesture && `stop opacity ${selected.value}`,
+  );
+}
 </script>
 
 <template>
@@ -130,6 +145,15 @@ const recolour = (colour: Colour, isDrag: boolean) =>
       :style="{ left: `${Math.min(width - 250, Math.max(0, chosen.x * width - 60))}px` }"
     >
       <ColourWords :colour="chosen.stop.colour" label="colour of this stop" @change="recolour" />
+      <PlainChip
+        :value="Math.round((chosen.stop.opacity ?? 1) * 1000) / 10"
+        label="opacity of this stop"
+        unit="%"
+        :least="0"
+        :most="100"
+        title="How opaque it is here: it multiplies the opacity"
+        @change="fade"
+      />
       <KeyPlaceFields
         :at="chosen.stop.at"
         :x="chosen.x"

@@ -1,14 +1,14 @@
 <script setup lang="ts">
-import { stretchedCurve, type Curve, type Shaper } from '@jinx/core/document';
+import { stretchedCurve, type Curve, type Reads, type Shaper } from '@jinx/core/document';
 import { computed, useId } from 'vue';
 import { useEffectStore } from '../../stores/effect';
-import PlainChip from './PlainChip.vue';
 import CurveEditor from '../rulers/curves/CurveEditor.vue';
+import BlendAmount from './BlendAmount.vue';
 import ShaperHead from './ShaperHead.vue';
 import { readsText, UNITS, widthOf } from '../values/shapers';
 
 /** One shaper of a number in words, with its curve over whatever it reads. */
-const props = defineProps<{ shaper: Shaper; label: string }>();
+const props = defineProps<{ shaper: Shaper; label: string; reads: readonly Reads['kind'][]; hasAxes?: boolean }>();
 const emit = defineEmits<{ change: [shaper: Shaper, gesture: string | null]; remove: [] }>();
 const store = useEffectStore();
 const gesture = useId();
@@ -30,6 +30,12 @@ const width = computed(() =>
 );
 const shown = computed(() => curve.value && stretchedCurve(curve.value, 1 / width.value));
 
+/** All axes are said by saying none. */
+function setAxis(axis: Shaper['axis']): void {
+  const rest = { ...props.shaper };
+  delete rest.axis;
+  emit('change', axis ? { ...rest, axis } : rest, null);
+}
 const setCurve = (next: Curve, ofGesture: string | null) =>
   emit(
     'change',
@@ -45,22 +51,21 @@ const setCurve = (next: Curve, ofGesture: string | null) =>
       :shaper="shaper"
       :label="label"
       :combines="COMBINES"
+      :has-axes="hasAxes"
       :width="width"
       @combine="(combine) => emit('change', { ...shaper, combine }, null)"
+      @turn="setAxis"
       @widen="(to, drag) => setCurve(stretchedCurve(curve!, to / width), drag)"
       @mute="(muted) => emit('change', { ...shaper, muted }, null)"
       @remove="emit('remove')"
     >
-      <template v-if="shaper.combine === 'blend'">
-        by
-        <PlainChip
-          :value="shaper.amount"
-          :label="`${label}, ${what}, how far`"
-          :least="0"
-          :most="1"
-          @change="(amount, drag) => emit('change', { ...shaper, amount }, drag)"
-        />
-      </template>
+      <BlendAmount
+        v-if="shaper.combine === 'blend'"
+        :shaper="shaper"
+        :label="label"
+        :reads="reads"
+        @change="(next, drag) => emit('change', next, drag)"
+      />
     </ShaperHead>
     <CurveEditor
       v-if="shown"
