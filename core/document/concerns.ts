@@ -34,5 +34,9 @@ export const surfacesFor = (effect: Pick<Effect, 'surfaces'>, layerId: Id): { id
 export const areShapedBy = (settings: object, kinds: readonly Reads['kind'][]): boolean =>
   Object.values(settings as Record<string, Setting>).some(
     ({ muted, shapers }) =>
-      !muted && Object.values(shapers.byId).some(({ reads, muted: isOff }) => !isOff && kinds.includes(reads.kind)),
+      !muted &&
+      Object.values(shapers.byId).some(
+        ({ reads, amountBy, muted: isOff }) =>
+          !isOff && (kinds.includes(reads.kind) || (amountBy !== undefined && kinds.includes(amountBy.reads.kind))),
+      ),
   );

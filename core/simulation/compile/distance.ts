@@ -4,6 +4,7 @@ import {
   listed,
   ownerOf,
   stepsOf,
+  surfacesFor,
   type Effect,
   type Id,
   type Layer,
@@ -26,7 +27,12 @@ export function keepDistance(effect: Effect): ReadonlySet<Id> {
   const layers = new Set<Id>();
   for (const { id, item } of listed(effect.layers)) {
     if (dressIsShaped(effect, item)) layers.add(ownerOf(effect, id));
-    if (forcesOn(effect, id).some((force) => isShaped(force.item.settings))) layers.add(id);
+    if (
+      forcesOn(effect, id).some((force) => isShaped(force.item.settings)) ||
+      listed(item.links).some((link) => isShaped(link.item.settings)) ||
+      surfacesFor(effect, id).some((surface) => isShaped(surface.item.settings))
+    )
+      layers.add(id);
   }
   return layers;
 }

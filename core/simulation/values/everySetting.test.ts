@@ -54,6 +54,8 @@ describe('a number, a vector or a colour', () => {
 const EFFECTS = 30;
 /** Settings are muted by turns, a part of them in each effect, so that something is left to be seen. */
 const GROUPS = 6;
+/** Single settings that are edited in each effect. */
+const EDITS = 3;
 
 describe('every setting, with every base and reader that it declares', () => {
   const covered: Covered = new Map();
@@ -91,6 +93,27 @@ describe('every setting, with every base and reader that it declares', () => {
     straight.advance(12);
     expect(straight.hash()).toBe(early);
   });
+
+  it.each(made)(
+    'is computed anew as far as an edit of it reaches, in random effect $seed',
+    ({ seed, effect, inputs }) => {
+      const count = settingsIn(effect).length;
+      const world = play(effect, inputs);
+      for (let n = 0; n < EDITS; n++) {
+        const edited = structuredCopy(effect);
+        const { setting, declaration } = settingsIn(edited)[(seed * 13 + n * 29) % count]!;
+        if (declaration.acts === 'birth' && declaration.name === 'cap') continue;
+        Object.assign(setting, defaultSetting(declaration));
+        world.advance(16);
+        if (!world.adopt(edited)) continue;
+        world.advance(20);
+        const fresh = play(edited, inputs);
+        fresh.advance(20);
+        expect(world.hash(), `${declaration.chapter} ${declaration.name}`).toBe(fresh.hash());
+        world.adopt(effect);
+      }
+    },
+  );
 
   it.each(made.slice(0, GROUPS))(
     'muted is as it is by default, in random effect $seed',

@@ -8,6 +8,7 @@ import {
   listed,
   takersOf,
   refsTo,
+  surfacesFor,
   PARTS,
   tableByName,
   waitingFor,
@@ -98,9 +99,17 @@ function areChannelsFelt(effect: Effect, id: Id): boolean {
   const layer = effect.layers.byId[id];
   if (!layer) return false;
   const isShaped = (settings: object) => areShapedBy(settings, ['channel']);
+  const computed = Object.entries(layer.settings).filter(
+    ([name]) => tableByName(LAYER_SETTINGS)[name]?.acts !== 'dress',
+  );
   return (
+    isShaped(Object.fromEntries(computed)) ||
     forcesOn(effect, id).some(({ item }) => isShaped(item.settings)) ||
+    surfacesFor(effect, id).some(({ item }) => isShaped(item.settings)) ||
+    listed(layer.links).some(({ item }) => isShaped(item.settings)) ||
     (layer.drawn.kind !== 'sprite' && isShaped(layer.drawn.settings)) ||
+    // What is taken where a particle is born is kept.
+    listed(layer.channels).some(({ item }) => item.base.kind === 'taken') ||
     passing(effect, 'channels', id).length > 0
   );
 }
