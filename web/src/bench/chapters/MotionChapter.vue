@@ -1,6 +1,15 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue';
-import { FORCE_KINDS, FORCES, forceOfKind, forcesOn, type ForceKind, type Place } from '@jinx/core/document';
+import {
+  areShapedBy,
+  FORCE_KINDS,
+  FORCES,
+  forceOfKind,
+  forcesOn,
+  settingsOfLayer,
+  type ForceKind,
+  type Place,
+} from '@jinx/core/document';
 import { computed, inject, provide } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import { useForceActs } from '../acts/useForceActs';
@@ -38,6 +47,10 @@ const MORE_WAYS = {
     ),
 };
 const launch = computed(() => layer.value.settings['motion.launch'].base.value);
+/** Whether anything of the layer is shaped by how far it is from its aim. */
+const readsAim = computed(() =>
+  settingsOfLayer(store.effect!, store.chosenId).some(({ setting }) => areShapedBy({ setting }, ['aimDistance'])),
+);
 const setAim = (aim: Place, gesture: string | null) =>
   store.changeLayers('place the aim', (target) => (target.aim = aim), gesture);
 
@@ -85,6 +98,9 @@ const become = (of: (typeof forces.value)[number], kind: string) =>
     at <SettingChip setting="motion.speed" />, up to <SettingChip setting="motion.opening" /> aside, keeping
     <SettingChip setting="motion.inherit" /> of the source's own speed, with
     <SettingChip setting="motion.velocity" /> beside.
+  </p>
+  <p v-if="readsAim && launch !== 'toward' && launch !== 'round'">
+    Its aim, whose distance shapes it, is at <PlaceWords :place="layer.aim" label="aim" @change="setAim" />.
   </p>
   <p>
     They ride along <SettingChip setting="motion.ride" /><span v-if="forces.length === 0" class="quiet"
