@@ -30,6 +30,7 @@ import {
   type BirthAsk,
 } from '../sources/source.ts';
 import { rideOf } from './1-ride.ts';
+import { beginReading, deathStep, NO_FIELDS, uprightInto } from './newborn.ts';
 import { pointInto } from '../sources/particles.ts';
 import {
   AT as LINK_AT,
@@ -67,16 +68,6 @@ export interface BirthStep {
   readonly scene: Scene;
   /** How many more may live in the whole world. */
   room: number;
-}
-
-/** The first step at whose start particle `i` has lived its life. */
-function deathStep({ birthStep, birthFraction, life }: Population, i: number, rate: number): number {
-  const seconds = life[i]!;
-  const fraction = birthFraction[i]!;
-  let steps = Math.ceil(seconds * rate + fraction);
-  while (steps > 1 && (steps - 1 - fraction) / rate >= seconds) steps--;
-  while ((steps - fraction) / rate < seconds) steps++;
-  return birthStep[i]! + Math.max(1, steps);
 }
 
 /** Slot by which a lower tier chooses whom it keeps. */
@@ -393,34 +384,11 @@ export class Midwife {
   }
 }
 
-/** Sets a reading to a layer's newborn, but for its time, its key and its place. */
-function beginReading(reading: Reading, { channels, around }: CompiledLayer): void {
-  reading.channels = channels;
-  reading.around = around;
-  reading.age = reading.speed = reading.distance = reading.along = 0;
-  reading.life = 1;
-  reading.begun = NO_FIELDS;
-  reading.place = 0;
-}
-
 /** Share of a step at which an instant falls: never quite the whole, which is the next one's. */
 const shareOf = (time: number, { from, to }: BirthStep): number =>
   Math.min(0.99999, Math.max(0, (time - from) / (to - from)));
 
-/** Writes the quaternion that turns up into a normal; no turn where it has no length. */
-function uprightInto(out: Float64Array, x: number, y: number, z: number): void {
-  // Half-way between up and the normal (as a quaternion: their sum); straight down is a half turn about X.
-  const isDown = y < -0.999999;
-  const w = 1 + y;
-  const size = isDown ? 1 : Math.sqrt(z * z + x * x + w * w);
-  out[0] = isDown ? 1 : z / size;
-  out[1] = 0;
-  out[2] = isDown ? 0 : -x / size;
-  out[3] = isDown ? 0 : w / size;
-}
-
 const NOTHING = new Float64Array(0);
-const NO_FIELDS: readonly Float32Array[] = [];
 const UPRIGHT = [0, 1, 0];
 /** Room for one point in double precision. */
 const ONE_POINT = [new Float64Array(1), new Float64Array(1), new Float64Array(1)] as const;

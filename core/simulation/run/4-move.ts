@@ -1,5 +1,5 @@
 import { decayOf, ProgramWriter, scratchSlot, type Kernels, type Three, type Value } from '../../kernels/index.ts';
-import { exp, LN2, slotOf, type Vec3 } from '../../maths/index.ts';
+import { exp, LN2, slotOf } from '../../maths/index.ts';
 import type { EffectClock } from '../time/clock.ts';
 import { runShared } from './crew.ts';
 import { TARGET_ARRAYS, type Changes, type ForceWriter, type TargetKind } from '../forces/index.ts';
@@ -20,23 +20,6 @@ const ASIDE = [scratchSlot(13), scratchSlot(14), scratchSlot(15)] as const;
 
 /** A value that is written where it stands, to be read until the force at hand is written. */
 type OwnValue = { -readonly [K in keyof Value]: Value[K] };
-
-/** Arrays a layer's forces need: one for each setting whose shapers no table serves (each twice, at most). */
-export const arraysFor = (layer: CompiledLayer): number =>
-  layer.forces.reduce(
-    (sum, { each, halving, arrays = 0 }) =>
-      sum +
-      arrays +
-      2 *
-        each.filter(
-          (reader) => !reader.isShared && (halving.includes(reader) || reader.tableInput(layer.life) === null),
-        ).length,
-    0,
-  );
-
-/** Tables a layer's forces need. */
-export const tablesFor = (layer: CompiledLayer): number =>
-  layer.forces.reduce((sum, { each }) => sum + each.filter((reader) => !reader.isShared).length, 0);
 
 /** What a step of so many seconds takes of an excess that halves in a time; all of it where that is none. */
 function shareTaken(half: number, seconds: number): number {
@@ -200,8 +183,8 @@ export class Mover implements ForceWriter {
 
   direction(local: VectorReader): Three {
     local.readInto(this.#way, this.#shared);
-    const [x, y, z] = this.#way as unknown as Vec3;
-    return this.#directionInto(this.#way, x, y, z);
+    const way = this.#way;
+    return this.#directionInto(way, way[0]!, way[1]!, way[2]!);
   }
 
   drifted(speed: VectorReader): Three {

@@ -1,4 +1,4 @@
-import { actingValue, LAYER_SETTINGS, type Layer, type Place, type Vector } from '../../document/index.ts';
+import { actingValue, LAYER_SETTINGS, type Layer, type Place } from '../../document/index.ts';
 import { acrossInto, cos, draw, radians, sin, slotOf } from '../../maths/index.ts';
 import type { GroupFrame } from '../scene/groups.ts';
 import type { Scene } from '../scene/scene.ts';
@@ -124,7 +124,7 @@ export class Launch {
       out[2] = z;
     } else {
       this.#axis.readInto(this.#way, reading);
-      const [ax, ay, az] = this.#way as unknown as Vector;
+      const [ax, ay, az] = [this.#way[0]!, this.#way[1]!, this.#way[2]!];
       const nx = m[0]! * ax + m[4]! * ay + m[8]! * az;
       const ny = m[1]! * ax + m[5]! * ay + m[9]! * az;
       const nz = m[2]! * ax + m[6]! * ay + m[10]! * az;

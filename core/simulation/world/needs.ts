@@ -3,7 +3,7 @@ import type { CompiledDocument, CompiledLayer } from '../compile/plan.ts';
 import { DRESS_ARRAY_COUNT } from '../frames/dressing.ts';
 import { FRAME_PARTS, MOST_SHARED, OWN_WORDS, type FrameSizes } from '../frames/frame.ts';
 import { DRESSES_BYTES } from '../frames/framing.ts';
-import { arraysFor, tablesFor } from '../run/4-move.ts';
+import { arraysFor, tablesFor } from '../run/moverNeeds.ts';
 import { aligned } from '../run/memory.ts';
 import { Population } from '../run/population.ts';
 import { NUMBER_TABLE_BYTES } from '../values/tables.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { formatAddress } from './parts/address.ts';
+import { formatAddress } from '../parts/address.ts';
 import {
   atBone,
   collectionOf,
@@ -13,8 +13,8 @@ import {
   setNumber,
   structuredCopy,
   type Effect,
-} from './index.ts';
-import { settingsIn } from './parts/walk.ts';
+} from '../index.ts';
+import { settingsIn } from '../parts/walk.ts';
 import { differencesOf, pageOf, wordsOf, type SetLine } from './words.ts';
 
 function lamp(): Effect {

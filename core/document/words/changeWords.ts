@@ -1,5 +1,5 @@
-import type { Collection, Id } from '../settings/index.ts';
-import type { Effect } from './schema/index.ts';
+import type { Collection, Id } from '../../settings/index.ts';
+import type { Effect } from '../schema/index.ts';
 import { differencesOf, wordsOf, type Difference } from './words.ts';
 
 /** A step that changes more than this is told by its own name. */

@@ -1,6 +1,6 @@
-import { listed } from '../settings/index.ts';
-import { TIERS, type Effect, type Layer, type Quality } from './schema/index.ts';
-import { plain } from './plain.ts';
+import { listed } from '../../settings/index.ts';
+import { TIERS, type Effect, type Layer, type Quality } from '../schema/index.ts';
+import { plain } from '../plain.ts';
 
 /** How an effect is thinned, in words: what names a line, what it is called, and what it says. */
 export const qualityWords = ({ tiers, distances }: Quality): [id: string, name: string, value: string][] => [

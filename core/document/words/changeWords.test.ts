@@ -12,7 +12,7 @@ import {
   structuredCopy,
   wordsOfChange,
   type Effect,
-} from './index.ts';
+} from '../index.ts';
 
 const before = newEffect('Flame', 7);
 before.layers = collectionOf(['Body', 'Sparks'].map((name, n) => [name.toLowerCase(), newLayer(name, n)]));
