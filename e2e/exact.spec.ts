@@ -52,7 +52,7 @@ test('each mote has one of two colours by their weights, or any between them', a
 
   // A gradient over age multiplies what differs; a stop that is half as opaque is seen in the opacity.
   await page.getByRole('button', { name: 'Change it over age' }).click();
-  await expect(page.getByRole('button', { name: /^what the gradient over age does/ })).toHaveText('multiplies it');
+  await expect(page.getByRole('combobox', { name: /^what the gradient over age does/ })).toHaveText('multiplies it');
 });
 
 test('each mote leaves with a velocity of its own on each axis', async ({ page }) => {

@@ -146,7 +146,7 @@ test('sources, bursts, forces and colours of several layers are set together', a
     expect(settingsByName(wind)['speed']!.base).toMatchObject({ value: 5 });
   }
   await chapter(page, 'Life');
-  await page.getByRole('button', { name: 'One colour instead' }).click();
+  await page.getByRole('button', { name: 'No gradient' }).click();
   for (const { settings } of await both()) expect(settings['life.colour'].shapers.order).toEqual([]);
 });
 

@@ -166,6 +166,8 @@ export interface BoundSurface {
   readonly shareSlot: number;
   /** Metres within which particles are kept on it; 0: at any distance. */
   readonly within: NumberReader;
+  /** Both as they are in the step at hand: a share, 0 to 1, and metres. */
+  readonly now: { share: number; within: number };
 }
 
 /** A document, ready to be stepped: a value that changes nothing by being made. */

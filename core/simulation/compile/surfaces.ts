@@ -57,6 +57,7 @@ function bound(id: string, surface: Surface, around: SurfaceSurroundings): Bound
     share: number('share'),
     shareSlot: slotOf(`surface/${id}/share`),
     within: number('within'),
+    now: { share: 1, within: Infinity },
   };
 }
 

@@ -44,7 +44,6 @@ export class Collider {
 
   take(surfaces: readonly BoundSurface[]): void {
     this.#surfaces = surfaces;
-    this.#contacts.at.clear();
     this.#met.clear();
     this.#posedTo = NaN;
   }
@@ -88,12 +87,10 @@ export class Collider {
     reading.channels = layer.channels;
     reading.around = layer.around;
     setTime(reading, moment.clock, moment.from);
-    for (const surface of this.#surfaces) {
-      const within = surface.within.read(reading);
-      this.#contacts.at.set(surface, {
-        share: surface.share.read(reading) / 100,
-        within: within > 0 ? within : Infinity,
-      });
+    for (const { now, share, within } of this.#surfaces) {
+      now.share = share.read(reading) / 100;
+      const metres = within.read(reading);
+      now.within = metres > 0 ? metres : Infinity;
     }
     const { hard, keeping } = met;
     const { flags } = population;
@@ -194,7 +191,7 @@ export class Collider {
   /** Puts particle `i` at its distance off the nearest spot of a surface; it moves along it, and with it. */
   #keep(surface: BoundSurface, population: Population, i: number): void {
     const { body, offset, shareSlot } = surface;
-    const { share, within } = this.#contacts.at.get(surface)!;
+    const { share, within } = surface.now;
     const { position, velocity, key } = population;
     if (share < 1 && draw(key[i]!, shareSlot) >= share) return;
     const { contact: best } = this.#contacts;

@@ -31,8 +31,6 @@ export class Contacts {
   readonly beside = new Float64Array(3);
   /** The last contact. */
   readonly contact = new Float64Array(CONTACT_WORDS);
-  /** What of each surface is the same for all particles in this step: the share that meets it, and within how many metres. */
-  readonly at = new Map<BoundSurface, { readonly share: number; readonly within: number }>();
   /** Whom it met last. */
   met: BoundSurface | null = null;
   readonly #found = new Float64Array(CONTACT_WORDS);
@@ -45,7 +43,7 @@ export class Contacts {
     const q = this.end;
     let found: BoundSurface | null = null;
     for (const surface of surfaces) {
-      const { share } = this.at.get(surface)!;
+      const { share } = surface.now;
       if (share < 1 && draw(key, surface.shareSlot) >= share) continue;
       const { body, side } = surface;
       if (!body.meet(this.#found, at, p[0]!, p[1]!, p[2]!, q[0]!, q[1]!, q[2]!, side)) continue;

@@ -110,7 +110,13 @@ const endsOf = ({ reads }: Shaper) => (reads.kind === 'along' ? (['head', 'tail'
       @done="store.endGesture()"
     />
   </div>
-  <MenuButton v-if="offered.length" :label="`change the ${label}…`" :choices="offered" previews @choose="add" />
+  <MenuButton
+    v-if="offered.length"
+    :label="label === 'colour' ? 'tint it…' : `tint the ${label}…`"
+    :choices="offered"
+    previews
+    @choose="add"
+  />
 </template>
 
 <style scoped>
