@@ -24,7 +24,6 @@ export const pull: Task = {
       'lasts 0.5',
     );
     await hand.say('curl noise strength 2.5');
-    await hand.menu('acts on others too…', 'every layer');
     await hand.say('mute curl noise');
     await hand.say('unmute curl noise');
   },
