@@ -17,9 +17,7 @@ export const puffs: Task = {
     await hand.typeRow(/^point 1, x/, '-1.2, 0, 0.2', '-0.4, 0, -0.2', '0.4, 0, 0.25', '1.3, 0, -0.1');
     await hand.say('size 0.4-0.5 m over age 25%, 200%', 'colour #5a3d26, #a8a49c', 'mesh puff', 'as it is turned');
     await hand.say('remove drawn shape', 'remove drawn shape');
-    await hand.say('dissolve amount 100 over age 0, 0 at 50%, 100%');
-    await hand.button('to…', 0);
-    await hand.typeRow(/^tilt, x/, '-180, -180, -180', '180, 180, 180');
+    await hand.say('dissolve amount 100 over age 0, 0 at 50%, 100%', 'tilt -180 to 180');
     await hand.say('wind speed 1.5');
     await hand.say('mute wind', 'attraction strength -2', 'attraction place -1.5, 0.4, 0');
   },
