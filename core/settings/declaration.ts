@@ -47,6 +47,8 @@ export interface VectorDeclaration extends Common {
 export interface ColourDeclaration extends Common {
   readonly value: 'colour';
   readonly byDefault: string;
+  /** Whether a particle keeps one that it takes at birth. */
+  readonly mayBeTaken?: boolean;
 }
 export interface ChoiceDeclaration extends Common {
   readonly value: 'choice';

@@ -47,6 +47,8 @@ function problemWithBase(declaration: Declaration, base: Setting['base']): strin
   }
   if (declaration.value === 'vector' && base.kind === 'spread' && !declaration.mayVary)
     return `${declaration.name} is one for all`;
+  if (declaration.value === 'colour' && base.kind === 'taken' && !declaration.mayBeTaken)
+    return `${declaration.name} is not kept at birth: it cannot be taken`;
   if (base.kind === 'set' && base.values.every(({ weight }) => weight === 0))
     return `${declaration.name} has no value with a weight above 0`;
   if (declaration.value === 'choice' && base.kind === 'fixed' && !declaration.choices.includes(base.value as string))

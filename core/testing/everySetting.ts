@@ -70,7 +70,7 @@ export function basesOf(declaration: Declaration): readonly string[] {
     case 'vector':
       return declaration.mayVary ? ['fixed', 'spread'] : ['fixed'];
     case 'colour':
-      return ['fixed', 'spread', 'set', 'taken'];
+      return ['fixed', 'spread', 'set', ...(declaration.mayBeTaken ? ['taken'] : [])];
     default:
       return ['fixed'];
   }

@@ -11,7 +11,9 @@ import {
   newLayer,
   newLink,
   setNumber,
+  settingSchema,
   settingsByName,
+  STEP_SETTINGS,
   shownOpacity,
   type ColourSetting,
   type Effect,
@@ -118,6 +120,13 @@ describe('a colour', () => {
     const reader = colours({ base: { kind: 'set', values } });
     const blue = KEYS.filter((key) => rgbOf(reader, key)[2] === 1).length;
     expect(blue / KEYS.length).toBeCloseTo(0.8, 1);
+  });
+
+  it('is taken only where a particle keeps it, and refused elsewhere', () => {
+    const taken = { base: { kind: 'taken', from: 'parent' }, shapers: collectionOf([]), muted: false };
+    expect(settingSchema(LAYER_SETTINGS['life.colour']).safeParse(taken).success).toBe(true);
+    const refused = settingSchema(STEP_SETTINGS.tint.colour).safeParse(taken);
+    expect(refused.error?.issues[0]?.message).toMatch(/it cannot be taken/);
   });
 
   it('is blended with a gradient as far as a curve over age says', () => {

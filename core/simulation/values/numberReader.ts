@@ -163,7 +163,7 @@ export class NumberReader {
     return this.#set ? null : tableInputOf(this.#steps, life);
   }
 
-  /** Whether it is read at the place of a particle, or at what it is born on. */
+  /** Whether any of its shapers reads something of a kind. */
   reads(kind: Reads['kind']): boolean {
     return this.#steps.some((step) => inputKinds(step).includes(kind));
   }

@@ -38,6 +38,7 @@ export const LIFE_SETTINGS = {
     name: 'colour',
     help: 'Colour at the start, then by gradient over age.',
     reads: LIFE,
+    mayBeTaken: true,
     otherWords: ['color', 'tint', 'color by age', 'gradient over life', 'hue'],
     byDefault: '#ffffff',
   },

@@ -6,6 +6,7 @@ import {
   withoutItem,
   type Collection,
   type Colour,
+  type ColourDeclaration,
   type ColourSetting,
   type Declaration,
   type Effect,
@@ -157,6 +158,8 @@ function readColourBase(text: string, effect: Effect): ColourSetting['base'] | n
 
 function readColourValue(text: string, { effect, declaration, newId }: Around): Taken {
   const base = readColourBase(text, effect);
+  if (base?.kind === 'taken' && !(declaration as ColourDeclaration).mayBeTaken)
+    throw new Error(`${declaration.name} is not kept at birth: it cannot be taken`);
   if (base)
     return {
       text: `${declaration.name}: ${text.trim()}`,

@@ -10,11 +10,14 @@ import PlainChip from '../chips/PlainChip.vue';
 import { BASE_KINDS, kindOfBase, withAnother, withBaseKind, withColour, without, withWeight } from './bases';
 
 /** What a colour begins with, in a sentence: one for all, anywhere between two, one of several, or taken. */
-const props = defineProps<{ base: ColourSetting['base']; label: string }>();
+const props = defineProps<{ base: ColourSetting['base']; label: string; mayBeTaken: boolean }>();
 const emit = defineEmits<{ change: [base: ColourSetting['base'], isDrag: boolean] }>();
 const store = useEffectStore();
 const kind = computed(() => kindOfBase(props.base));
-const others = BASE_KINDS.filter(({ value }) => value !== 'one');
+const kinds = computed(() =>
+  BASE_KINDS.filter(({ value }) => props.mayBeTaken || (value !== 'source' && value !== 'parent')),
+);
+const others = computed(() => kinds.value.filter(({ value }) => value !== 'one'));
 const choose = (value: string) => emit('change', withBaseKind(props.base, value, store.effect!.palette), false);
 const recolour = (which: number, colour: Colour, isDrag: boolean) =>
   emit('change', withColour(props.base, which, colour), isDrag);
@@ -33,7 +36,7 @@ const values = computed(() => (props.base.kind === 'set' ? props.base.values : [
     />
   </template>
   <template v-else>
-    <ChoiceChip :value="kind" :choices="BASE_KINDS" :label="`${label}, what kind`" previews @choose="choose" />
+    <ChoiceChip :value="kind" :choices="kinds" :label="`${label}, what kind`" previews @choose="choose" />
     <template v-if="base.kind === 'spread'">
       <ColourWords
         :colour="base.low"

@@ -14,6 +14,7 @@ const props = defineProps<{ setting: string; label: string; of?: HolderAddress }
 const {
   address,
   setting: chosen,
+  declaration,
   change,
 } = useSetting<ColourSetting, ColourDeclaration>(
   () => props.setting,
@@ -34,6 +35,11 @@ const set = (base: ColourSetting['base'], isDrag: boolean) =>
 
 <template>
   <span :class="{ muted: chosen.muted }" :data-address="formatAddress({ ...address, setting })">
-    <ColourBaseWords :base="chosen.base" :label="label" @change="set" />
+    <ColourBaseWords
+      :base="chosen.base"
+      :label="label"
+      :may-be-taken="declaration.mayBeTaken === true"
+      @change="set"
+    />
   </span>
 </template>

@@ -28,11 +28,9 @@ const props = defineProps<{
   label: string;
   of?: HolderAddress;
   leavesOut?: Reads['kind'];
-  /** What a new one reads without being asked. */
-  first?: Reads['kind'];
 }>();
 const store = useEffectStore();
-const { address, setting, declaration, change } = useSetting<ColourSetting, ColourDeclaration>(
+const { setting, declaration, change } = useSetting<ColourSetting, ColourDeclaration>(
   () => props.setting,
   () => props.of,
 );
@@ -81,7 +79,7 @@ const endsOf = ({ reads }: Shaper) => (reads.kind === 'along' ? (['head', 'tail'
 </script>
 
 <template>
-  <div v-for="{ id, shaper, stops, width } in tints" :key="id" class="tint" :data-address="`${address.kind} ${id}`">
+  <div v-for="{ id, shaper, stops, width } in tints" :key="id" class="tint">
     <ShaperHead
       :shaper="shaper"
       :label="label"

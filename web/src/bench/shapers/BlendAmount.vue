@@ -6,7 +6,7 @@ import { useEffectStore } from '../../stores/effect';
 import MenuButton from '../chips/MenuButton.vue';
 import PlainChip from '../chips/PlainChip.vue';
 import CurveEditor from '../rulers/curves/CurveEditor.vue';
-import { readsOffered, readsText } from '../values/shapers';
+import { readsOffered, readsText, UNITS } from '../values/shapers';
 
 /** How far a blend goes, in words: always so far, or so far times a curve over whatever it reads. */
 const props = defineProps<{ shaper: Shaper; label: string; reads: readonly Reads['kind'][] }>();
@@ -17,9 +17,7 @@ const what = computed(() => readsText(props.shaper.reads, store.effect!));
 const by = computed(() => props.shaper.amountBy);
 /** What runs from 0 to 1: of the others it would not be said up to where. */
 const offered = computed(() =>
-  readsOffered(props.reads, store.effect!).filter(
-    ({ reads: { kind } }) => !['speed', 'distance', 'aimDistance', 'carrierSpeed', 'channel'].includes(kind),
-  ),
+  readsOffered(props.reads, store.effect!).filter(({ reads }) => UNITS[reads.kind] === undefined),
 );
 function changeBy(value: string): void {
   const { reads } = offered.value.find((offer) => offer.value === value)!;
