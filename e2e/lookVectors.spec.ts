@@ -54,6 +54,7 @@ function readAt(effect: Effect, x: number, y: number): { p: readonly [number, nu
       age: STEP / 60 / 2,
       lot: keyOf(hash2(effect.seed, effect.layers.byId['one']!.salt), 0) >>> 8,
       fine: Math.min(0.5, (1.5 * 2 * (Math.abs(q[0]) + Math.abs(q[1]))) / d / METRE),
+      pixel: 2 / METRE,
       cosine: dot(unit(normal), unit(subtract(VIEW.position as Vec3, place))),
       before: 0.1,
     },

@@ -5,6 +5,7 @@ import {
   forceWord,
   LAYER_SETTINGS,
   listed,
+  ROUND_SHAPES,
   stepsOf,
   withoutItem,
   type Chapter,
@@ -93,8 +94,7 @@ function idleSettings(effect: Effect, layerId: Id): Problem[] {
   ];
 }
 
-const ROUND = new Set(['soft dot', 'ring', 'disc']);
-const EVEN_STEPS = new Set(['levels', 'tint', 'intensity', 'soft']);
+const EVEN_STEPS = new Set(['levels', 'contrast', 'tint', 'intensity', 'soft']);
 
 /** Whether a layer's sprites look the same however they are turned. */
 function looksRound(effect: Effect, layer: Layer): boolean {
@@ -117,7 +117,7 @@ function looksRound(effect: Effect, layer: Layer): boolean {
         EVEN_STEPS.has(item.kind) ||
         (item.kind === 'drawn' &&
           item.settings.shape.base.kind === 'fixed' &&
-          ROUND.has(item.settings.shape.base.value)),
+          ROUND_SHAPES.includes(item.settings.shape.base.value)),
     )
   );
 }

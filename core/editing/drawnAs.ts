@@ -72,11 +72,15 @@ export function drawLayerAs(draft: Effect, layerId: Id, drawn: DrawnAs, before: 
     for (const [name, value] of OF_MESH)
       if (isAsIs(layer, name, LAYER_SETTINGS[name].byDefault) && (isFree || name === 'appearance.facing'))
         layer.settings[name].base = { kind: 'fixed', value };
-    if (layer.look.kind === 'own' && isPlain(draft, layer)) layer.look.steps = { order: [], byId: {} };
   } else if (was === 'mesh') {
     for (const [name, value] of OF_MESH)
       if (isAsIs(layer, name, value))
         (layer.settings as Record<string, unknown>)[name] = defaultSetting(LAYER_SETTINGS[name]);
+  }
+  // A mesh has a shape, and haze a ring, of its own.
+  if (drawn.kind === 'mesh' || drawn.kind === 'haze') {
+    if (layer.look.kind === 'own' && isPlain(draft, layer)) layer.look.steps = { order: [], byId: {} };
+  } else if (was === 'mesh' || was === 'haze') {
     if (layer.look.kind === 'own' && layer.look.steps.order.length === 0) {
       const step = newStep('drawn');
       setStep(step, 'shape', 'soft dot');

@@ -1,17 +1,10 @@
 // A reading of the looks of the runtime contract (docs/runtime.md, "Looks"), apart from Jinx's own shaders. It says what a
 // look makes of one spot of what is drawn. Jinx does the same in single precision on the graphics
 // card; a test holds both against each other, pixel by pixel.
-import { betweenCorners, dot, drawn, fract, mix } from './maths.mjs';
+import { drawn, fract } from './maths.mjs';
+import { blend, cells, clamp, clouds, luminance, modulo, smoothstep } from './noises.mjs';
+import { shapeAt } from './shapes.mjs';
 
-const clamp = (x, low = 0, high = 1) => Math.min(high, Math.max(low, x));
-const blend = (a, b, share) => a + (b - a) * share;
-const modulo = (x, by) => x - by * Math.floor(x / by);
-const luminance = (rgb) => dot(rgb, [0.2126, 0.7152, 0.0722]);
-/** 0 below `from`, 1 above `to`, and t²(3 − 2t) between; with both alike a step. */
-function smoothstep(from, to, x) {
-  const t = to > from ? clamp((x - from) / (to - from)) : x < to ? 0 : 1;
-  return t * t * (3 - 2 * t);
-}
 /** Linear light of a value 0 to 255 of sRGB. */
 function linear(value) {
   const c = value / 255;
@@ -19,97 +12,11 @@ function linear(value) {
 }
 const colourOf = (hex) => [1, 3, 5].map((at) => linear(parseInt(hex.slice(at, at + 2), 16)));
 
-// Noises: docs/runtime.md, "Noises of looks".
-/** Three numbers 0 to 1 of a cell of whole coordinates. */
-function hash3([x, y, z]) {
-  const h = mix(Math.imul(x, 0x8da6b343) ^ Math.imul(y, 0xd8163841) ^ Math.imul(z, 0xcb1ab31f));
-  return [h & 1023, (h >>> 10) & 1023, (h >>> 20) & 1023].map((bits) => bits / 1023);
-}
-/** Gradient noise (Perlin, 2002), about 0.5. */
-const noise = (p) =>
-  0.5 +
-  0.72 *
-    betweenCorners(p, (cell, off) =>
-      dot(
-        off,
-        hash3(cell).map((x) => x * 2 - 1),
-      ),
-    );
-/** Four octaves of it. */
-function clouds(place) {
-  let [p, share, sum] = [place, 0.54, 0];
-  for (let octave = 0; octave < 4; octave++) {
-    sum += share * (noise(p) - 0.5);
-    p = p.map((x) => x * 2.03 + 17.3);
-    share /= 2;
-  }
-  return 0.5 + 1.25 * sum;
-}
-/** Cells (Worley, 1996): 1 in the middle of one, 0 where two meet. */
-function cells(p) {
-  const far = [];
-  for (let n = 0; n < 27; n++) {
-    const cell = [(n % 3) - 1, (Math.floor(n / 3) % 3) - 1, Math.floor(n / 9) - 1].map(
-      (x, k) => Math.floor(p[k]) + x,
-    );
-    const way = hash3(cell).map((x, k) => cell[k] + x - p[k]);
-    far.push(Math.sqrt(dot(way, way)));
-  }
-  const [nearest, next] = far.sort((a, b) => a - b);
-  return clamp((next - nearest) * 1.4);
-}
-
 /** Where a pattern looks for its grains: in a piece of its own for each lot, where the step says so. */
 const grainsAt = (step, p, lot, third) => [
   ...p.map((x, n) => x * step.grains + (step.varied ? drawn(lot, 7001 + n) * 64 : 0)),
   third,
 ];
-
-/** What a drawn shape covers at q, −1 to 1 across and along; `fine` is how far a pixel and a half reaches. */
-function shapeAt(step, q, grains, fine) {
-  const [soft, width, d] = [step.softness / 100, step.width / 100, Math.hypot(...q)];
-  const dotAt = (r) =>
-    Math.max(0, 1 - r * r) ** (0.35 + 5.3 * soft) * blend(1, 0.3 + 0.7 * Math.exp(-9 * r * r), Math.min(1, 2 * soft));
-  const around = (value, half) =>
-    smoothstep(0.5 - Math.max(0.02, soft) * half, 0.5 + Math.max(0.02, soft) * half, value);
-  switch (step.shape) {
-    case 'soft dot':
-      return dotAt(d);
-    case 'band':
-      return dotAt(q[0]);
-    case 'disc':
-      return 1 - smoothstep(1 - Math.max(soft * soft, fine), 1, d);
-    case 'ring': {
-      const off = Math.abs(d - (1 - width / 2)) / (width / 2);
-      const inner = soft * 0.25 * Math.exp(-(((d - 1 + width * 1.6) / width) ** 2));
-      return (1 - smoothstep(1 - Math.max(soft, fine / width), 1, off) + inner) * (1 - smoothstep(1 - fine, 1, d));
-    }
-    case 'streak': {
-      const thin = Math.max(width * (1 - 0.85 * q[1] * q[1]), 1e-4);
-      const x = Math.abs(q[0]) / thin;
-      const hard = 1 - smoothstep(1 - Math.max(fine / thin, 0.05), 1, x);
-      return blend(hard, Math.exp(-2.5 * x * x), soft) * Math.max(0, 1 - q[1] * q[1]) ** (0.5 + 3 * soft);
-    }
-    case 'flare': {
-      const [x, y] = q.map(Math.abs);
-      const thin = 3.12 / Math.max(width, 1e-3);
-      const rays = Math.exp(-x * thin - y * 2.6) + Math.exp(-y * thin - x * 2.6);
-      const glow = Math.max(0, 1 - d) ** 4 * (0.7 + 3 * soft);
-      return glow + rays * (1 - smoothstep(0.3, 1, d)) * 0.8 + Math.exp(-60 * d * d) * 1.5;
-    }
-    case 'star': {
-      const turn = (Math.atan2(q[0], q[1]) * Math.max(2, Math.floor(step.points + 0.5))) / (2 * Math.PI);
-      const tip = 1 - 2 * Math.abs(fract(turn + 0.5) - 0.5);
-      const reach = 1 / blend(1 / Math.max(width, 0.02), 1, tip * tip);
-      return 1 - smoothstep(reach * (1 - Math.max(soft, fine / reach)), reach, d);
-    }
-    case 'cells':
-      return around(cells(grains), 0.5);
-    case 'clouds':
-      return around(clouds(grains), 0.6);
-  }
-  throw new Error(`There is no drawn shape "${step.shape}".`);
-}
 
 /** A pixel of a picture: straight sRGB turned into linear colour times alpha. */
 function pixelOf({ width, height, rgba }, x, y) {
@@ -162,14 +69,14 @@ function pictureAt(step, p, { seconds, age }) {
   return [...seen.slice(0, 3).map((c) => c / Math.max(seen[3], 1e-4)), seen[3]];
 }
 
-/** A gradient at a place 0 to 1: straight lines between the linear colours of its stops. */
+/** A gradient at a place 0 to 1: straight lines between the linear colours and the opacities of its stops. */
 function gradientAt(stops, at) {
   const sorted = [...stops].sort((a, b) => a.at - b.at);
   const next = sorted.findIndex((stop) => stop.at >= at);
   const b = sorted[next < 0 ? sorted.length - 1 : next];
   const a = next > 0 ? sorted[next - 1] : b;
   const share = b.at > a.at ? clamp((at - a.at) / (b.at - a.at)) : 0;
-  const [from, to] = [a, b].map(({ colour }) => colourOf(colour));
+  const [from, to] = [a, b].map(({ colour, opacity = 1 }) => [...colourOf(colour), opacity]);
   return from.map((c, n) => blend(c, to[n], share));
 }
 
@@ -183,6 +90,30 @@ function grainAt(step, p, lot) {
   return clamp(step.by === 'cells' ? 1 - cells(at) : clouds(at));
 }
 
+/** Puts what a step draws, a colour and how much it covers, together with what the steps before it have drawn. */
+function combine(step, spot, colour, covers) {
+  const [amount, had, own] = [step.amount / 100, spot.a, (covers * step.amount) / 100];
+  const isColour = step.onto === 'colour';
+  const way = spot.isDrawn ? step.combines : 'multiply';
+  spot.isDrawn = true;
+  const each = (of) => (spot.rgb = spot.rgb.map((c, n) => of(c, colour[n])));
+  if (way === 'multiply') {
+    each((c, tone) => c * blend(1, isColour ? tone * covers : tone, amount));
+    if (!isColour) spot.a *= blend(1, covers, amount);
+  } else if (isColour) {
+    each((c, tone) =>
+      way === 'add' ? c + tone * own : way === 'over' ? blend(c, tone, clamp(own)) : Math.max(c, tone * own),
+    );
+  } else if (way === 'greater') {
+    spot.a = Math.max(had, own);
+    each((c, tone) => Math.max(c * had, tone * own) / Math.max(spot.a, 1e-4));
+  } else {
+    const left = way === 'over' ? had * Math.max(0, 1 - own) : had;
+    spot.a = way === 'over' ? own + left : Math.min(had + own, Math.max(1, had, own));
+    each((c, tone) => (c * left + tone * own) / Math.max(spot.a, 1e-4));
+  }
+}
+
 /** What each kind of step does to what has been made of the spot so far: p, rgb, a and emit. */
 const STEPS = {
   picture(step, spot, at) {
@@ -191,15 +122,13 @@ const STEPS = {
     const part = { brightness: bright, red: r, green: g, blue: b, alpha }[step.part];
     const colour = part === undefined ? [r, g, b] : [part, part, part];
     const opacity = { 'its alpha': alpha, 'its brightness': bright, nothing: 1 }[step.opacity];
-    spot.rgb = spot.rgb.map((c, n) => c * blend(1, colour[n], step.amount / 100));
-    spot.a *= blend(1, opacity, step.amount / 100);
+    combine(step, spot, colour, opacity);
   },
   drawn(step, spot, at) {
     const q = spot.p.map((x) => (spot.isScrolled ? fract(x) : x) * 2 - 1);
-    const m = shapeAt(step, q, grainsAt(step, spot.p, at.lot, at.clock * step.change), at.fine);
-    const by = blend(1, m, step.amount / 100);
-    if (step.onto === 'colour') spot.rgb = spot.rgb.map((c) => c * by);
-    else spot.a *= by;
+    const grains = grainsAt(step, spot.p, at.lot, at.clock * step.change);
+    const way = step.varied ? Math.floor(drawn(at.lot, 7001) * 4096) : 0;
+    combine(step, spot, colourOf(step.colour), shapeAt(step, q, { ...at, grains, way }));
   },
   levels(step, spot) {
     const [black, white] = [step.black / 100, step.white / 100];
@@ -208,6 +137,13 @@ const STEPS = {
     const bright = Math.max(1e-5, ...spot.rgb);
     if (step.onto === 'colour') spot.rgb = spot.rgb.map((c) => (c * level(bright)) / bright);
     else spot.a = level(spot.a);
+  },
+  contrast(step, spot) {
+    const middle = step.middle / 100;
+    const harder = (x) => clamp((x - middle) * step.factor + middle);
+    const bright = Math.max(1e-5, ...spot.rgb);
+    if (step.onto === 'colour') spot.rgb = spot.rgb.map((c) => (c * harder(bright)) / bright);
+    else spot.a = harder(spot.a);
   },
   scroll(step, spot, at) {
     const turn = (step.turn * Math.PI) / 180;
@@ -257,6 +193,7 @@ const STEPS = {
     spot.rgb = spot.rgb.map((c, n) =>
       step.along === 'brightness' ? blend(c, colour[n], amount) : c * blend(1, colour[n], amount),
     );
+    spot.a *= blend(1, colour[3], amount);
   },
   tint(step, spot) {
     const colour = colourOf(step.colour);
@@ -274,16 +211,16 @@ const STEPS = {
 /**
  * What a look makes of the spot p of what is drawn, 0 to 1 across from the left and along from below: straight linear
  * colour, opacity, and light of its own. `steps` are those that act, first to last, with their numbers as they are for this
- * particle at this instant, in the units of docs/fields.md; a gradient has `stops` of a place and a colour, a picture
+ * particle at this instant, in the units of docs/fields.md; a gradient has `stops` of a place, a colour and an opacity, a picture
  * `picture` with width, height and straight rgba of 8 bits, rows from the top.
  *
  * `at` has what else is read: `seconds` and `clock` of the effect, `age` 0 to 1, `lot`, `fine` (how far d, the distance
- * from the middle in halves, goes in a pixel and a half, at most 0.5), `cosine` between normal and eye, and `before`, how
+ * from the middle in halves, goes in a pixel and a half, at most 0.5), `pixel` (how far q goes across in a pixel), `cosine` between normal and eye, and `before`, how
  * many metres behind the spot something solid lies.
  */
 export function lookAt(steps, p, at = {}) {
-  const read = { seconds: 0, clock: 0, age: 0, lot: 0, fine: 0, cosine: 1, before: 1e4, ...at };
-  const spot = { p, rgb: [1, 1, 1], a: 1, emit: [0, 0, 0], isScrolled: false };
+  const read = { seconds: 0, clock: 0, age: 0, lot: 0, fine: 0, pixel: 1e-4, cosine: 1, before: 1e4, ...at };
+  const spot = { p, rgb: [1, 1, 1], a: 1, emit: [0, 0, 0], isScrolled: false, isDrawn: false };
   for (const step of steps) STEPS[step.kind](step, spot, read);
   return { rgb: spot.rgb, a: spot.a, emit: spot.emit };
 }

@@ -136,6 +136,8 @@ const STEPS: Record<keyof typeof STEP_SETTINGS, () => Effect> = {
   picture: () => lookedAt(pictureStep(hashOf('marsh'), 'Marsh')),
   drawn: () => lookedAt(STAR),
   levels: () => lookedAt(DISC, CLOUDS, step('levels', { black: 45, white: 60 })),
+  contrast: () =>
+    lookedAt(step('drawn', { shape: 'soft dot', softness: 20 }), CLOUDS, step('contrast', { factor: 6, middle: 35 })),
   scroll: () => lookedAt(step('scroll', { repeatAcross: 3, repeatAlong: 3 }), STAR),
   warp: () =>
     lookedAt(step('warp', { strength: 45, grains: 4, varied: false }), step('drawn', { shape: 'ring', width: 24 })),

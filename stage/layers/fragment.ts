@@ -78,8 +78,16 @@ function discarded(layer: DrawnLayer, isMask: boolean): string {
   return `if (a < ${valueOf(layer.look, 'appearance.threshold')} * 0.01) discard; ${faded}`;
 }
 
+/** How far what is solid lies behind: the same from pixel to pixel, no blending between what is near and what is far. */
+export const BEHIND = /* glsl */ `
+  #ifdef HAS_NO_DEPTH
+  float behind() { return 1e4; }
+  #else
+  float behind() { return texelFetch(depths, ivec2(gl_FragCoord.xy), 0).r; }
+  #endif`;
+
 /** How the surface lies at a fragment: as its own, as a card turned to the eye, or as a ball. */
-const NORMAL = {
+export const NORMAL = {
   surface: 'vec3 normal = normalize(gl_FrontFacing ? seen_normal : -seen_normal);',
   card: 'vec3 normal = normalize(dot(seen_normal, cameraPosition - seen_place) < 0.0 ? -seen_normal : seen_normal);',
   ball: `
@@ -120,12 +128,7 @@ export function fragmentShader(layer: DrawnLayer, options: FragmentOptions): str
   uniform float lit_here, lit_age, added;
   float seconds, age, toward_eye, eye_distance;
   uint lot;
-  // The same from pixel to pixel: no blending between what is near and what is far.
-  #ifdef HAS_NO_DEPTH
-  float behind() { return 1e4; }
-  #else
-  float behind() { return texelFetch(depths, ivec2(gl_FragCoord.xy), 0).r; }
-  #endif
+  ${BEHIND}
   ${lookCode(look, isCut)}
   ${VIEW_TONES}
   ${lit !== 'unlit' ? LIGHT : ''}

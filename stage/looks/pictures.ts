@@ -70,6 +70,7 @@ export class Pictures {
       if (this.#textures.has(hash)) continue;
       const raw = new THREE.DataTexture(texture.rgba, texture.width, texture.height);
       raw.magFilter = raw.minFilter = THREE.LinearFilter;
+      raw.wrapS = raw.wrapT = THREE.RepeatWrapping;
       raw.needsUpdate = true;
       this.#raw.set(hash, raw);
       const made = new THREE.DataTexture(premultiplied(texture.rgba), texture.width, texture.height);

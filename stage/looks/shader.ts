@@ -1,6 +1,8 @@
 import type { ValuePlace } from '@jinx/core/simulation';
 import type { DrawnLook } from '../protocol.ts';
+import { draws } from './combine.ts';
 import { NOISE } from './noise.ts';
+import { SHAPE_TOOLS } from './shapes.ts';
 import { STEP_CODE } from './steps.ts';
 
 /** Code that reads a number of a frame: shared by the layer, or each particle's own. */
@@ -47,27 +49,28 @@ function samplers({ steps }: DrawnLook): string {
 
 /**
  * The part of a fragment shader that runs a look's steps. It wants `seconds`, `age`, `lot`, `toward_eye`, `eye_distance`
- * and, where depth is read, `behind()`; `lookAt` writes straight colour, opacity and what glows by itself. With `isCut`
- * only the first `upto` steps act.
+ * and, where depth is read, `behind()`; `lookAt` writes straight colour, opacity and what glows by itself, and leaves in
+ * `moved` where the steps look in the end. With `isCut` only the first `upto` steps act.
  */
 export function lookCode(look: DrawnLook, isCut = false): string {
   const steps = look.steps.map((step, n) => {
     const value = (name: string) => valueOf(look, `step/${step.id}/${name}`);
-    return `${isCut ? `if (upto > ${n}) ` : ''}{ // ${step.kind}\n${STEP_CODE[step.kind](
-      step,
-      value,
-      n,
-      look.steps.slice(0, n).some(({ kind }) => kind === 'scroll'),
-    )}\n }`;
+    return `${isCut ? `if (upto > ${n}) ` : ''}{ // ${step.kind}\n${STEP_CODE[step.kind](step, value, n, {
+      isDrawn: look.steps.slice(0, n).some(draws),
+      isScrolled: look.steps.slice(0, n).some(({ kind }) => kind === 'scroll'),
+    })}\n }`;
   });
   return `
   ${NOISE}
+  ${SHAPE_TOOLS}
   ${samplers(look)}
   uniform float clock;
+  vec2 moved;
   ${isCut ? 'uniform int upto;' : ''}
   void lookAt(vec2 p, out vec3 rgb, out float a, out vec3 emit) {
     rgb = vec3(1.0); a = 1.0; emit = vec3(0.0);
     vec2 own_piece = vec2(drawnAt(lot, 7001u), drawnAt(lot, 7002u)) * 64.0;
     ${steps.join('\n    ')}
+    moved = p;
   }`;
 }

@@ -1,10 +1,9 @@
 import { COLOUR_PARTS } from '@jinx/core/simulation';
 import type { DrawnStep } from '../protocol.ts';
+import { combined, type Begun } from './combine.ts';
+import { SHAPES } from './shapes.ts';
+import { grains, share, still, type Value } from './values.ts';
 
-/** Code that yields a number of the step, by its name. */
-export type Value = (name: string) => string;
-
-const share = (value: Value, name: string) => `(${value(name)} * 0.01)`;
 /** A colour that is the same for all as code. */
 export const vec3 = (rgb: readonly [number, number, number] | undefined) =>
   `vec3(${(rgb ?? [1, 1, 1]).map((value) => value.toFixed(6)).join(', ')})`;
@@ -15,62 +14,19 @@ const colourOf = (step: DrawnStep, value: Value) =>
     ? `vec3(${COLOUR_PARTS.map((part) => value(`colour/${part}`)).join(', ')})`
     : vec3(step.colours['colour']);
 
-/** Where a pattern looks for its grains: in a piece of its own for each particle, if wanted. */
-const grains = (step: DrawnStep, value: Value) =>
-  `vec3(p * ${value('grains')}${step.choices['varied'] === true ? ' + own_piece' : ''}, clock * ${value('change')})`;
-const still = (step: DrawnStep, value: Value) =>
-  `vec3(p * ${value('grains')}${step.choices['varied'] === true ? ' + own_piece' : ''}, 3.7)`;
-
 /** Whether what a step draws changes with the clock, by its `grains`. */
 export const readsClock = ({ kind, choices }: DrawnStep): boolean =>
   kind === 'warp' || (kind === 'drawn' && ['cells', 'clouds'].includes(String(choices['shape'])));
 
-const onto = (step: DrawnStep, code: string) =>
-  step.choices['onto'] === 'colour' ? `rgb *= ${code};` : `a *= ${code};`;
-
-/** What each drawn shape covers; `q` runs from −1 to 1, `d` is the distance from the middle, `soft` and `width` are shares. */
-const SHAPES: Record<string, (step: DrawnStep, value: Value) => string> = {
-  'soft dot': () => `
-    float s = max(0.0, 1.0 - d * d);
-    m = pow(s, 0.35 + 5.3 * soft) * mix(1.0, 0.3 + 0.7 * exp(-d * d * 9.0), min(1.0, soft * 2.0));`,
-  // Soft toward both sides, and the same all along: for ribbons.
-  band: () => `
-    float s = max(0.0, 1.0 - q.x * q.x);
-    m = pow(s, 0.35 + 5.3 * soft) * mix(1.0, 0.3 + 0.7 * exp(-q.x * q.x * 9.0), min(1.0, soft * 2.0));`,
-  disc: () => `m = 1.0 - smoothstep(1.0 - max(soft * soft, fine), 1.0, d);`,
-  ring: () => `
-    float off = abs(d - (1.0 - width * 0.5)) / (width * 0.5);
-    m = (1.0 - smoothstep(1.0 - max(soft, fine / width), 1.0, off)) + soft * 0.25 * exp(-pow((d - 1.0 + width * 1.6) / width, 2.0));
-    m *= 1.0 - smoothstep(1.0 - fine, 1.0, d);`,
-  streak: () => `
-    float thin = max(width * (1.0 - 0.85 * q.y * q.y), 1e-4);
-    float x = abs(q.x) / thin;
-    m = mix(1.0 - smoothstep(1.0 - max(fine / thin, 0.05), 1.0, x), exp(-x * x * 2.5), soft) * pow(max(0.0, 1.0 - q.y * q.y), 0.5 + 3.0 * soft);`,
-  flare: () => `
-    vec2 b = abs(q);
-    float thin = 3.12 / max(width, 1e-3);
-    float rays = exp(-b.x * thin) * exp(-b.y * 2.6) + exp(-b.y * thin) * exp(-b.x * 2.6);
-    m = pow(max(0.0, 1.0 - d), 4.0) * (0.7 + 3.0 * soft) + rays * smoothstep(1.0, 0.3, d) * 0.8 + exp(-d * d * 60.0) * 1.5;`,
-  star: (_, value) => `
-    float turn = atan(q.x, q.y) * max(2.0, floor(${value('points')} + 0.5)) / 6.2831853;
-    float tip = 1.0 - 2.0 * abs(fract(turn + 0.5) - 0.5);
-    float reach = 1.0 / mix(1.0 / max(width, 0.02), 1.0, tip * tip);
-    m = 1.0 - smoothstep(reach * (1.0 - max(soft, fine / reach)), reach, d);`,
-  cells: (step, value) =>
-    `m = smoothstep(0.5 - max(0.02, soft) * 0.5, 0.5 + max(0.02, soft) * 0.5, cells(${grains(step, value)}));`,
-  clouds: (step, value) =>
-    `m = smoothstep(0.5 - max(0.02, soft) * 0.6, 0.5 + max(0.02, soft) * 0.6, clouds(${grains(step, value)}));`,
-};
-
-/** `isScrolled` where what is drawn lies again and again: a shape begins anew in each piece. */
-function drawn(step: DrawnStep, value: Value, _: number, isScrolled: boolean): string {
+/** Where what is drawn lies again and again, a shape begins anew in each piece. */
+function drawn(step: DrawnStep, value: Value, _: number, begun: Begun): string {
   const shape = SHAPES[String(step.choices['shape'])] ?? SHAPES['disc']!;
   return `
-    vec2 q = ${isScrolled ? 'fract(p)' : 'p'} * 2.0 - 1.0;
-    float d = length(q), fine = min(0.5, fwidth(d) * 1.5), m = 0.0;
+    vec2 q = ${begun.isScrolled ? 'fract(p)' : 'p'} * 2.0 - 1.0;
+    float d = length(q), fine = min(0.5, fwidth(d) * 1.5), pixel = max(fwidth(q.x), 1e-5), m = 0.0;
     float soft = ${share(value, 'softness')}, width = ${share(value, 'width')};
     ${shape(step, value)}
-    ${onto(step, `mix(1.0, m, ${share(value, 'amount')})`)}`;
+    ${combined(step, begun, colourOf(step, value), 'm', share(value, 'amount'))}`;
 }
 
 /** Where within the picture a place of one frame lies: its first row is on top. */
@@ -84,7 +40,7 @@ function frameOf(step: DrawnStep, value: Value): string {
   return `${begun} + age * ${value('times')} * frames * 0.99999`;
 }
 
-function picture(step: DrawnStep, value: Value, n: number): string {
+function picture(step: DrawnStep, value: Value, n: number, begun: Begun): string {
   if (!step.picture) return '';
   const edges = step.choices['edges'];
   const fit =
@@ -125,8 +81,7 @@ function picture(step: DrawnStep, value: Value, n: number): string {
     float amount = ${share(value, 'amount')};
     // Pictures are kept premultiplied, so that what is clear does not bleed in.
     t.rgb /= max(t.a, 1e-4);
-    rgb *= mix(vec3(1.0), ${part ?? 't.rgb'}, amount);
-    a *= mix(1.0, ${opacity ?? '1.0'}, amount);`;
+    ${combined(step, begun, part ?? 't.rgb', opacity ?? '1.0', 'amount')}`;
 }
 
 function dissolve(step: DrawnStep, value: Value, n: number): string {
@@ -181,7 +136,7 @@ function gradient(step: DrawnStep, value: Value, n: number): string {
 /** The code of each kind of step: it reads and writes `p` (where the steps look), `rgb`, `a` and `emit`. */
 export const STEP_CODE: Record<
   DrawnStep['kind'],
-  (step: DrawnStep, value: Value, n: number, isScrolled: boolean) => string
+  (step: DrawnStep, value: Value, n: number, begun: Begun) => string
 > = {
   picture,
   drawn,
@@ -196,6 +151,14 @@ export const STEP_CODE: Record<
     rgb *= ${level('bright')} / bright;`
         : `a = ${level('a')};`
     }`;
+  },
+  contrast: (step, value) => {
+    const harder = (x: string) =>
+      `clamp((${x} - ${share(value, 'middle')}) * ${value('factor')} + ${share(value, 'middle')}, 0.0, 1.0)`;
+    return step.choices['onto'] === 'colour'
+      ? `float bright = max(1e-5, max(rgb.r, max(rgb.g, rgb.b)));
+    rgb *= ${harder('bright')} / bright;`
+      : `a = ${harder('a')};`;
   },
   scroll: (_, value) => `
     float turn = radians(${value('turn')});

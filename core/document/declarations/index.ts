@@ -1,5 +1,6 @@
 export * from './channels.ts';
 export * from './drawn.ts';
+export * from './drawnShapes.ts';
 export * from './forces.ts';
 export * from './fronts.ts';
 export * from './layer/index.ts';

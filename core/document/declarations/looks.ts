@@ -8,6 +8,7 @@ import {
   type Declaration,
   type NumberDeclaration,
 } from '../../settings/index.ts';
+import { DRAWN_SHAPES, numbersOfShape } from './drawnShapes.ts';
 
 /** A number of a step of a look: drawn for each particle, shaped by whatever may shape it. */
 const step = (
@@ -28,6 +29,18 @@ const ONTO = among('onto', 'Whether it changes how opaque the particle is, or it
 const VARIED = isIt('each its own', 'Whether each particle has another piece of the pattern.', true);
 const SIZE = (byDefault: number) =>
   step('grains', 'How many grains of the pattern lie across the particle.', 'count', [0.1, 200, byDefault]);
+const COMBINES = choice(
+  'look',
+  'dress',
+  'combines',
+  'How it goes together with what the steps before it have drawn: what they left of it, added light, in front, or where it is stronger. The first that draws begins.',
+  ['multiply', 'add', 'over', 'greater'],
+  'multiply',
+  {
+    otherWords: ['blend mode of the step', 'layer blending', 'mask', 'screen', 'maximum', 'lighten'],
+    words: { multiply: 'multiplied', add: 'added', over: 'laid over', greater: 'where it is greater' },
+  },
+);
 const CHANGE = step('change', 'How fast the pattern becomes another.', '/s', [0, 60, 0]);
 
 /**
@@ -57,6 +70,7 @@ export const STEP_SETTINGS = {
         'repeated',
         'mirrored',
       ]),
+      combines: COMBINES,
       amount: step('amount', 'How far the picture acts.', '%', [0, 100, 100]),
       columns: step('columns', 'Frames that lie side by side in the picture.', 'count', [1, 64, 1], { whole: true }),
       rows: step('rows', 'Rows of frames in the picture.', 'count', [1, 64, 1], { whole: true }),
@@ -93,27 +107,34 @@ export const STEP_SETTINGS = {
   ),
   drawn: alsoCalled(
     {
-      shape: among('shape', 'What is drawn.', [
-        'soft dot',
-        'band',
-        'disc',
-        'ring',
-        'streak',
-        'flare',
-        'star',
-        'cells',
-        'clouds',
-      ]),
+      shape: among('shape', 'What is drawn.', DRAWN_SHAPES),
       onto: ONTO,
+      combines: COMBINES,
+      colour: colour('colour of the shape', 'What the shape brings along as its colour.', '#ffffff'),
       amount: step('amount', 'How far the shape acts.', '%', [0, 100, 100]),
       softness: step('softness', 'How softly its edge runs out.', '%', [0, 100, 30]),
       width: step(
         'width',
-        'Width of the ring, the streak or the rays, as a share of the whole.',
+        'Width of the ring, the streak, the rays or the lines, as a share of the whole.',
         '%',
         [0.5, 100, 12],
       ),
-      points: step('points', 'Rays of the star.', 'count', [2, 32, 5], { whole: true }),
+      points: step(
+        'points',
+        'How many rays, corners, arms, marks, strokes or branches it has.',
+        'count',
+        [2, 32, 5],
+        {
+          whole: true,
+        },
+      ),
+      skips: step('skips', 'How many corners further each line of the star polygon goes.', 'count', [1, 15, 2], {
+        whole: true,
+      }),
+      turns: step('turns', 'How often the arms of the spiral go round; below 0 the other way.', '×', [-20, 20, 1.5]),
+      gap: step('gap', 'Share of the ring between its marks.', '%', [0, 95, 50]),
+      jags: step('jags', 'How many jags the line has from end to end.', 'count', [1, 64, 7]),
+      struck: step('struck again', 'How often in its life it takes another way.', '×', [0, 100, 4]),
       grains: SIZE(4),
       change: CHANGE,
       varied: VARIED,
@@ -121,7 +142,13 @@ export const STEP_SETTINGS = {
     {
       softness: ['soft edge', 'feather', 'falloff of the dot'],
       width: ['ring width', 'line width'],
-      points: ['star points', 'spikes'],
+      points: ['star points', 'spikes', 'sides', 'corners', 'branches'],
+      skips: ['star step', 'pentagram'],
+      turns: ['twist of the spiral', 'windings'],
+      gap: ['dash gap'],
+      jags: ['segments of the bolt', 'roughness of the bolt'],
+      struck: ['restrike', 'flicker of the bolt'],
+      colour: ['shape color'],
       grains: ['noise scale', 'frequency'],
       change: ['noise speed', 'animate noise'],
     },
@@ -138,6 +165,14 @@ export const STEP_SETTINGS = {
       white: ['white point', 'high clip'],
       gamma: ['midtones', 'contrast curve'],
     },
+  ),
+  contrast: alsoCalled(
+    {
+      onto: ONTO,
+      factor: step('factor', 'How many times harder it is: below 1 softer, 0 even.', '×', [0, 50, 2]),
+      middle: step('middle', 'What stays as it is.', '%', [0, 100, 50]),
+    },
+    { factor: ['contrast amount', 'sharpen edge', 'harden'], middle: ['contrast pivot'] },
   ),
   scroll: alsoCalled(
     {
@@ -222,6 +257,10 @@ export const STEP_SETTINGS = {
   ),
 } as const satisfies Record<string, Record<string, Declaration>>;
 
+/** Whether a number of a step is read, with the shape that it draws: numbers of other shapes wait. */
+export const isNumberRead = (kind: StepKind, shape: unknown, name: string): boolean =>
+  kind !== 'drawn' || name === 'amount' || numbersOfShape(shape).includes(name);
+
 export type StepKind = keyof typeof STEP_SETTINGS;
 export const STEP_KINDS = Object.keys(STEP_SETTINGS) as StepKind[];
 
@@ -230,6 +269,7 @@ export const STEP_NAMES: Record<StepKind, string> = {
   picture: 'Picture',
   drawn: 'Drawn shape',
   levels: 'Levels',
+  contrast: 'Contrast',
   scroll: 'Scroll',
   warp: 'Warp',
   dissolve: 'Dissolve',
@@ -243,8 +283,18 @@ export const STEP_NAMES: Record<StepKind, string> = {
 /** What people of the trade also call each kind of step. */
 export const STEP_OTHER_WORDS: Record<StepKind, readonly string[]> = {
   picture: ['texture', 'image', 'flipbook', 'sprite sheet', 'texture sheet', 'atlas'],
-  drawn: ['procedural texture', 'shape', 'generated texture'],
-  levels: ['contrast', 'remap', 'threshold'],
+  drawn: [
+    'procedural texture',
+    'shape',
+    'generated texture',
+    'lightning',
+    'hexagon',
+    'triangle',
+    'dashes',
+    'scratches',
+  ],
+  levels: ['remap', 'threshold'],
+  contrast: ['harden', 'sharpen', 'crisp edge'],
   scroll: ['UV', 'UV scroll', 'panning', 'pan texture', 'tiling', 'texture offset'],
   warp: ['distort UV', 'noise distortion', 'flow map'],
   dissolve: ['erosion', 'burn away', 'alpha erosion', 'disintegrate', 'eaten away'],

@@ -11,6 +11,7 @@ import { toSchema8 } from './schema8.ts';
 import { toSchema9 } from './schema9.ts';
 import { toSchema10 } from './schema10.ts';
 import { toSchema11 } from './schema11.ts';
+import { toSchema12 } from './schema12.ts';
 
 /** Schema 0 was the draft with lengths in `timing`. */
 function toSchema1({ timing, ...rest }: Loose): Loose {
@@ -39,6 +40,7 @@ const STEPS: readonly ((document: Loose) => Loose)[] = [
   toSchema9,
   toSchema10,
   toSchema11,
+  toSchema12,
 ];
 
 /**

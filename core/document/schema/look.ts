@@ -31,6 +31,7 @@ export const stepSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...stepOf('picture'), picture: pictureOf.nullable() }),
   z.strictObject(stepOf('drawn')),
   z.strictObject(stepOf('levels')),
+  z.strictObject(stepOf('contrast')),
   z.strictObject(stepOf('scroll')),
   z.strictObject(stepOf('warp')),
   z.strictObject({ ...stepOf('dissolve'), picture: pictureOf.nullable() }),

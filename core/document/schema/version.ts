@@ -1,2 +1,2 @@
 /** The version of the document. */
-export const SCHEMA = 11;
+export const SCHEMA = 12;

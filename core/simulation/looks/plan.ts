@@ -5,6 +5,7 @@ import {
   DRAWN_SETTINGS,
   type Effect,
   type Id,
+  isNumberRead,
   isRibbon,
   type Layer,
   LAYER_SETTINGS,
@@ -159,11 +160,21 @@ function ofDrawn({ drawn }: Layer, around: Around): Asked[] {
   return [numberOf('drawn/tile', settings['tile'] as NumberSetting, RIBBON_SETTINGS[drawn.kind].tile, around)];
 }
 
+/** What of a step's table is read: a drawn shape is made of some numbers only. */
+function tableRead(step: Step): Readonly<Record<string, Declaration>> {
+  const table = stepTable(step.kind);
+  if (step.kind !== 'drawn') return table;
+  const shape = actingValue(step.settings.shape, STEP_SETTINGS.drawn.shape);
+  return Object.fromEntries(
+    Object.entries(table).filter(([name, { value }]) => value !== 'number' || isNumberRead('drawn', shape, name)),
+  );
+}
+
 const ofSteps = (steps: readonly { id: Id; item: Step }[], around: Around): Asked[] =>
   steps.flatMap(({ id, item }) =>
     item.muted
       ? []
-      : ofTable(`step/${id}`, stepTable(item.kind), stepSettings(item), around).map((own) => ({ ...own, step: id })),
+      : ofTable(`step/${id}`, tableRead(item), stepSettings(item), around).map((own) => ({ ...own, step: id })),
   );
 
 /** Numbers of the looks that parts of a mesh have, as in "part/LOOK/step/ID/softness". */

@@ -27,8 +27,42 @@ describe('a drawn shape', () => {
     const turns = Array.from({ length: 720 }, (_, n) => (n * Math.PI) / 360);
     expect(turns.filter((turn, n) => isLit(turn) && !isLit(turns.at(n - 1)!))).toHaveLength(points);
   });
-  it.each(['soft dot', 'band', 'flare', 'cells', 'clouds'])('is more than nothing as %s', (shape) =>
-    expect(area(drawn({ shape, softness: 30 }))).toBeGreaterThan(0.03),
+  it.each([3, 6])('has %d corners as a polygon, filled where its lines are as wide as it', (points) => {
+    const filled = (points / 2) * Math.sin((2 * Math.PI) / points);
+    expect(area(drawn({ shape: 'polygon', points, width: 100 }))).toBeCloseTo(filled / 4, 1);
+    expect(area(drawn({ shape: 'polygon', points, width: 10 }))).toBeCloseTo((filled / 4) * (1 - 0.9 ** 2), 1);
+  });
+  it('has as many marks, strokes and arms as it says', () => {
+    const around = (shape: string, r: number, points: number) => {
+      const steps = [drawn({ shape, points, width: 30, turns: 2 })];
+      const isLit = (n: number) => opacity(steps, [r * Math.sin(n / 200), r * Math.cos(n / 200)]) > 0.5;
+      return Array.from({ length: 1257 }, (_, n) => n).filter((n) => isLit(n) && !isLit(n - 1)).length;
+    };
+    expect([around('ring of marks', 0.85, 9), around('spiral', 0.6, 4)]).toEqual([9, 4]);
+    const across = (points: number) => {
+      const steps = [drawn({ shape: 'strokes', points, width: 30 })];
+      const isLit = (n: number) => opacity(steps, [n / 500 - 1, 0], { pixel: 0.001 }) > 0.5;
+      return Array.from({ length: 1000 }, (_, n) => n).filter((n) => isLit(n) && !isLit(n - 1)).length;
+    };
+    expect([across(2), across(6)]).toEqual([2, 6]);
+  });
+  it('runs as a bolt from the upper edge to the lower without a gap, another way each time it is struck', () => {
+    const bolt = [drawn({ shape: 'bolt', points: 0, width: 8, struck: 4 })];
+    const ways = [0.1, 0.2, 0.3].map((age) =>
+      [-0.9, -0.5, 0, 0.5, 0.9].map((y) => {
+        const lit = Array.from({ length: 400 }, (_, n) => n / 200 - 1).filter(
+          (x) => opacity(bolt, [x, y], { age, pixel: 0.005 }) > 0.5,
+        );
+        expect(lit.length).toBeGreaterThan(0);
+        return Math.round(lit.reduce((sum, x) => sum + x, 0) * 100) / lit.length;
+      }),
+    );
+    expect(ways[1]).toEqual(ways[0]);
+    expect(ways[2]).not.toEqual(ways[0]);
+  });
+  it.each(['soft dot', 'band', 'flare', 'cells', 'clouds', 'crack', 'gradient bar', 'star polygon'])(
+    'is more than nothing as %s',
+    (shape) => expect(area(drawn({ shape, softness: 30 }))).toBeGreaterThan(0.03),
   );
   it('lets as much of the whole show as its amount says', () => {
     for (const amount of [0, 50, 100])
@@ -36,7 +70,42 @@ describe('a drawn shape', () => {
   });
 });
 
+describe('two drawn shapes', () => {
+  const ring = { shape: 'ring', width: 20, colour: '#ff0000' };
+  const seen = (combines: string, q: readonly [number, number]) =>
+    lookAt([drawn({ shape: 'disc', amount: 50 }), drawn({ ...ring, combines })], [q[0] / 2 + 0.5, q[1] / 2 + 0.5]);
+  it('multiply, add, cover or are as the greater of both', () => {
+    const [onRing, within] = [
+      [0.9, 0],
+      [0.4, 0],
+    ] as const;
+    expect([seen('multiply', onRing).a, seen('multiply', within).a]).toEqual([1, 0]);
+    for (const combines of ['add', 'over', 'greater'])
+      expect([seen(combines, onRing).a, seen(combines, within)]).toEqual([
+        1,
+        expect.objectContaining({ a: 1, rgb: [1, 1, 1] }),
+      ]);
+    // What was added shines as brightly as both together.
+    const light = ({ rgb, a }: { rgb: readonly number[]; a: number }) => rgb.map((c) => c * a);
+    expect(light(seen('add', onRing))).toEqual([2, 1, 1]);
+    expect(light(seen('over', onRing))).toEqual([1, 0, 0]);
+    expect(light(seen('greater', onRing))).toEqual([1, 1, 1]);
+  });
+  it('are as the first where nothing was drawn before', () => {
+    for (const combines of ['add', 'over', 'greater'])
+      expect(lookAt([drawn({ ...ring, combines })], [0.5, 0.5]).a).toBe(0);
+  });
+});
+
 describe('a step of a look', () => {
+  it('of contrast hardens what lies about its middle', () => {
+    const soft = drawn({ shape: 'soft dot', softness: 30 });
+    const plain = opacity([soft], [0.5, 0]);
+    const at = (values: Record<string, unknown>) => opacity([soft, plainStep('contrast', values)], [0.5, 0]);
+    expect(at({ middle: plain * 100, factor: 9 })).toBeCloseTo(plain);
+    expect(at({ middle: 0, factor: 2 })).toBeCloseTo(Math.min(1, plain * 2));
+    expect(at({ middle: 100, factor: 9 })).toBe(Math.max(0, 1 - 9 * (1 - plain)));
+  });
   it('of levels sets what is none and what is all, and bends what lies between', () => {
     const soft = drawn({ shape: 'soft dot', softness: 30 });
     const at = (values: Record<string, unknown>) => opacity([soft, plainStep('levels', values)], [0.5, 0]);

@@ -18,6 +18,7 @@ export interface LookedAt {
   readonly age?: number;
   readonly lot?: number;
   readonly fine?: number;
+  readonly pixel?: number;
   readonly cosine?: number;
   readonly before?: number;
 }
@@ -55,7 +56,7 @@ export function plainStep(kind: StepKind, values: Record<string, unknown> = {}):
         ? {
             stops: [
               { at: 0.1, colour: '#ff2000' },
-              { at: 0.5, colour: '#e0c040' },
+              { at: 0.5, colour: '#e0c040', opacity: 0.4 },
               { at: 1, colour: '#1030ff' },
             ],
           }
@@ -73,9 +74,9 @@ export function stepOf({ kind, picture, stops, ...values }: PlainStep, asset: st
   if (picture && (step.kind === 'picture' || step.kind === 'dissolve')) step.picture = { asset, name: 'four' };
   if (stops && step.kind === 'gradient')
     step.stops = collectionOf(
-      (stops as { at: number; colour: string }[]).map(({ at, colour }, n) => [
+      (stops as { at: number; colour: string; opacity?: number }[]).map(({ at, colour, ...rest }, n) => [
         `s${n}`,
-        { at: { anchor: 'share', value: at }, colour: { hex: colour } },
+        { at: { anchor: 'share', value: at }, colour: { hex: colour }, ...rest },
       ]),
     );
   return step;
@@ -91,6 +92,19 @@ export const LOOKS: readonly (readonly PlainStep[])[] = [
   ...STEP_SETTINGS.drawn.shape.choices.map((shape) => [
     plainStep('drawn', { shape, softness: 40, width: 30, change: 2 }),
   ]),
+  [plainStep('drawn', { shape: 'polygon', points: 6, softness: 20, width: 100, colour: '#ffb060' })],
+  [plainStep('drawn', { shape: 'star polygon', points: 7, skips: 3, softness: 10, width: 8 })],
+  [plainStep('drawn', { shape: 'spiral', points: 3, turns: -1, softness: 50, width: 60 })],
+  [plainStep('drawn', { shape: 'bolt', points: 3, jags: 5, softness: 70, width: 20, varied: false, struck: 0 })],
+  ...(['multiply', 'add', 'over', 'greater'] as const).flatMap((combines) =>
+    (['opacity', 'colour'] as const).map((onto) => [
+      plainStep('drawn', { shape: 'soft dot', softness: 30, amount: 60, colour: '#80a0ff' }),
+      plainStep('drawn', { shape: 'ring', width: 80, softness: 60, colour: '#ffc040', amount: 60, combines, onto }),
+      plainStep('picture', { combines, part: 'red', opacity: 'its brightness', reading: 'crisp', amount: 40 }),
+    ]),
+  ),
+  [disc, plainStep('contrast', { factor: 2.5, middle: 40 })],
+  [plainStep('gradient', { along: 'along' }), plainStep('contrast', { onto: 'colour', factor: 0.6, middle: 30 })],
   [plainStep('drawn', { shape: 'star', points: 8, softness: 20, width: 45, amount: 70 })],
   [plainStep('drawn', { shape: 'soft dot', onto: 'colour', amount: 80 })],
   [plainStep('drawn', { shape: 'cells', varied: false, grains: 7, softness: 80 })],

@@ -25,7 +25,9 @@ const kind = computed(() => layer.value.drawn.kind);
 const stands = computed(() => kind.value === 'sprite' || kind.value === 'mesh' || kind.value === 'haze');
 const isSprite = computed(() => kind.value === 'sprite');
 const isFlat = computed(() => ['ground', 'own frame'].includes(value('appearance.facing')));
-const hasLook = computed(() => kind.value !== 'light' && kind.value !== 'haze');
+const hasLook = computed(() => kind.value !== 'light');
+/** Bent air mixes with nothing: it shows what is behind. */
+const isMixed = computed(() => hasLook.value && kind.value !== 'haze');
 const wraps = computed(() => isFlat.value && layer.value.settings['appearance.wraps'].base.value);
 const insides = computed(() => [
   { value: '', text: 'everywhere' },
@@ -64,7 +66,7 @@ const setInside = (id: string) =>
     <SettingChip setting="appearance.pivotAlong" /> along from its place.
   </p>
   <LookWords v-if="hasLook" />
-  <p v-if="hasLook">
+  <p v-if="isMixed">
     It is <SettingChip setting="appearance.lit" /><template v-if="value('appearance.lit') !== 'unlit'"
       >, <SettingChip setting="appearance.litShare" /> of its colour</template
     >. Its blending is <SettingChip setting="appearance.blend" /><template
@@ -93,5 +95,5 @@ const setInside = (id: string) =>
         @choose="setSeenBy" /></template
     >.
   </p>
-  <p v-if="hasLook" class="quiet">{{ NOTES[value('appearance.blend')] }}</p>
+  <p v-if="isMixed" class="quiet">{{ NOTES[value('appearance.blend')] }}</p>
 </template>

@@ -25,6 +25,7 @@ const isByPicture = computed(() => props.drawn.settings.bends.base.value === 'by
     <SettingChip setting="inner" :of="of" label="inner edge" /> to
     <SettingChip setting="outer" :of="of" label="outer edge" />,
     <SettingChip setting="softness" :of="of" label="softness" /> soft, tinted by
-    <SettingChip setting="tinted" :of="of" label="tinted" />.
+    <SettingChip setting="tinted" :of="of" label="tinted" />. Its look says how far, and in which colours; a scroll
+    moves and tiles what bends it.
   </p>
 </template>

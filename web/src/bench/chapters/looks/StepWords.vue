@@ -5,6 +5,7 @@ import {
   isRibbon,
   type Step,
   STEP_NAMES,
+  stepsOf,
   stepTable,
   stepToChange,
   type Stop,
@@ -22,7 +23,14 @@ import { STEP_CHOICES, stepSentences } from './lookWords';
 const props = defineProps<{ id: string; step: Step }>();
 const store = useEffectStore();
 const of = computed((): HolderAddress => ({ kind: 'step', layer: store.chosenId, id: props.id }));
-const sentences = computed(() => stepSentences(props.step));
+/** Whether no step before it draws: then it begins. */
+const isFirst = computed(() => {
+  const drawing = stepsOf(store.effect!, store.chosen!).find(
+    ({ item }) => !item.muted && (item.kind === 'drawn' || item.kind === 'picture'),
+  );
+  return drawing === undefined || drawing.id === props.id;
+});
+const sentences = computed(() => stepSentences(props.step, isFirst.value));
 const table = computed(() => stepTable(props.step.kind));
 const labelOf = (setting: string) => `${STEP_NAMES[props.step.kind].toLowerCase()}, ${table.value[setting]!.name}`;
 const GRADIENT_WIDTH = 290;
