@@ -65,13 +65,13 @@ function vertexShader(layer: DrawnLayer): string {
   }`;
 }
 
-/** What has been passed by the front is gone, and its border glows. */
 /** The colour of the edge: the same for all, or among the numbers of a frame. */
 const edgeColourOf = ({ look }: DrawnLayer, edgeColour: DrawnBody['edgeColour']): string =>
   look.places['drawn/colour/red']
     ? `vec3(${COLOUR_PARTS.map((part) => valueOf(look, `drawn/colour/${part}`)).join(', ')})`
     : vec3(edgeColour);
 
+/** What the front has freed is gone, and its border glows. */
 const cut = ({ edgeColour }: DrawnBody, layer: DrawnLayer): string => `
     float before = frontDistance(seen_place, seen_rest);
     if (before <= 0.0) discard;

@@ -3,6 +3,7 @@ import {
   FRONT_BORDERS,
   FRONT_FROM,
   FRONT_KIND,
+  FRONT_LOWS,
   FRONT_NOISE,
   FRONT_SEED,
   FRONT_SIZE,
@@ -11,11 +12,12 @@ import {
 } from '@jinx/core/simulation';
 
 /**
- * Metres from a place to a release front's border, its rags included: below 0 it has been passed. The same sums as
+ * Metres from a place to what a release front has freed, its rags included: below 0 it is free. The same sums as
  * `FrontReader` and `valueNoise` of the core; `rest` is where the place lies on the mesh at rest.
  */
 export const FRONT = /* glsl */ `
-  uniform vec4 front_numbers;  // border, metres and size of the rags, kind
+  uniform vec4 front_numbers;  // furthest border, metres and size of the rags, kind
+  uniform float front_low;     // nearest border
   uniform vec3 front_size;
   uniform uint front_seed;
   uniform mat4 front_place;
@@ -38,19 +40,21 @@ export const FRONT = /* glsl */ `
   }
   float frontDistance(vec3 place, vec3 rest) {
     vec3 local = (place - front_place[3].xyz) * mat3(front_place);
-    float border = front_numbers.x, far;
-    if (front_numbers.w > 1.5) far = local.y - border;
-    else if (front_numbers.w < 0.5) far = length(local) - border;
+    float far;
+    if (front_numbers.w > 1.5) far = local.y;
+    else if (front_numbers.w < 0.5) far = length(local);
     else {
       vec3 over = abs(local) - front_size * 0.5;
-      far = max(over.x, max(over.y, over.z)) - border;
+      far = max(over.x, max(over.y, over.z));
     }
-    return front_numbers.y == 0.0 ? far : far + front_numbers.y * frontNoise(rest / front_numbers.z);
+    if (front_numbers.y != 0.0) far += front_numbers.y * frontNoise(rest / front_numbers.z);
+    return max(front_low - far, far - front_numbers.x);
   }
 `;
 
 export const frontUniforms = () => ({
   front_numbers: { value: new THREE.Vector4() },
+  front_low: { value: 0 },
   front_size: { value: new THREE.Vector3() },
   front_seed: { value: 0 },
   front_place: { value: new THREE.Matrix4() },
@@ -67,6 +71,7 @@ export function setFront(uniforms: Record<string, THREE.IUniform>, frame: Frame,
     f32[at + FRONT_NOISE + 1]!,
     f32[at + FRONT_KIND]!,
   );
+  uniforms['front_low']!.value = mix(FRONT_LOWS, FRONT_LOWS + 1);
   (uniforms['front_size']!.value as THREE.Vector3).fromArray(f32, at + FRONT_SIZE);
   uniforms['front_seed']!.value = u32[at + FRONT_SEED]!;
   const { elements } = uniforms['front_place']!.value as THREE.Matrix4;

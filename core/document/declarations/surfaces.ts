@@ -37,6 +37,15 @@ const MEETING = {
     'Speed along the surface lost, as a share of the speed taken up by it.',
     { otherWords: ['surface friction'], unit: '%', least: 0, most: 1000, byDefault: 20, bases: SPREAD, reads: LIFE },
   ),
+  roughness: number('surface', 'step', 'roughness', 'How far bounces scatter: 0 like a mirror, 100 any way off it.', {
+    otherWords: ['scatter', 'random bounce', 'rough surface'],
+    unit: '%',
+    least: 0,
+    most: 100,
+    byDefault: 0,
+    bases: SPREAD,
+    reads: LIFE,
+  }),
   offset: number('surface', 'step', 'distance', 'How far off the surface particles meet it, or are kept.', {
     otherWords: ['collision radius', 'skin offset'],
     unit: 'm',

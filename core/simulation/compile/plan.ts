@@ -159,6 +159,9 @@ export interface BoundSurface {
   /** Shares, per particle. */
   readonly bounce: NumberReader;
   readonly friction: NumberReader;
+  readonly roughness: NumberReader;
+  /** Draws where bounces scatter to. */
+  readonly scatterSlot: number;
   /** Metres off it at which particles are kept. */
   readonly offset: number;
   /** Share of the particles that meet it, percent, and the slot that draws them. */

@@ -53,6 +53,8 @@ function bound(id: string, surface: Surface, around: SurfaceSurroundings): Bound
     body,
     bounce: number('bounce', 0.01),
     friction: number('friction', 0.01),
+    roughness: number('roughness', 0.01),
+    scatterSlot: slotOf(`surface/${id}/scatter`),
     offset,
     share: number('share'),
     shareSlot: slotOf(`surface/${id}/share`),

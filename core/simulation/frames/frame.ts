@@ -77,6 +77,8 @@ export const FRONT_SEED = 8;
 /** Where it stands at the start and the end of the step, 16 numbers each. */
 export const FRONT_FROM = 9;
 export const FRONT_TO = 25;
+/** Borders at both times between which and the furthest all is free. */
+export const FRONT_LOWS = 41;
 
 /** Words of a particle's record. From and to: drawn on the straight line between, from the instant of birth on. */
 export const RECORD_FROM = 0;

@@ -1,6 +1,15 @@
 import type { Front } from '../../document/index.ts';
 import type { FrontReader } from '../fronts/front.ts';
-import { FRONT_BORDERS, FRONT_FROM, FRONT_KIND, FRONT_NOISE, FRONT_SEED, FRONT_SIZE, FRONT_TO } from './frame.ts';
+import {
+  FRONT_BORDERS,
+  FRONT_FROM,
+  FRONT_KIND,
+  FRONT_LOWS,
+  FRONT_NOISE,
+  FRONT_SEED,
+  FRONT_SIZE,
+  FRONT_TO,
+} from './frame.ts';
 
 const KINDS: readonly Front['kind'][] = ['sphere', 'box', 'plane'];
 
@@ -14,8 +23,11 @@ export function writeFront(
   to: number,
 ): void {
   front.pose(from, to);
-  f32[at + FRONT_BORDERS] = front.furthestBy(from);
-  f32[at + FRONT_BORDERS + 1] = front.furthestBy(to);
+  for (const [n, time] of [from, to].entries()) {
+    const [low, high] = front.freedBy(time);
+    f32[at + FRONT_LOWS + n] = low;
+    f32[at + FRONT_BORDERS + n] = high;
+  }
   f32[at + FRONT_NOISE] = front.mostRagged;
   f32[at + FRONT_NOISE + 1] = front.ragSize;
   for (let axis = 0; axis < 3; axis++) f32[at + FRONT_SIZE + axis] = front.size[axis]!;

@@ -86,6 +86,70 @@ describe('a release front', () => {
     expect(free).toBeGreaterThan(50);
   });
 
+  const freeing = (frees: string, band: number, at = 40, most = 2) => {
+    const world = playAlone(
+      unmade((_, __, front) => {
+        front.settings.frees.base = { kind: 'fixed', value: frees };
+        settings(front)['band']!.base = { kind: 'fixed', value: band };
+      }, most),
+      rigs,
+    );
+    world.advance(1);
+    const began = new Map(placesOf(world).map(({ i, place }) => [world.population('motes')!.key[i]!, far(place)]));
+    world.advance(at - 1);
+    return placesOf(world).map(({ i, isHeld, born }) => ({
+      distance: began.get(world.population('motes')!.key[i]!)!,
+      isHeld,
+      born,
+    }));
+  };
+
+  it('frees what lies beyond it, where it is told to', () => {
+    // It stands still at 0.7 m from its middle: what lies further out is free from the beginning.
+    const world = playAlone(
+      unmade((layer, _, front) => {
+        setNumber(layer, 'births.life', 5);
+        front.settings.frees.base = { kind: 'fixed', value: 'beyond' };
+        settings(front)['border']!.shapers = collectionOf([]);
+      }, 0.7),
+      rigs,
+    );
+    world.advance(1);
+    const seen = placesOf(world).map(({ place, isHeld }) => ({ isBeyond: far(place) > 0.7, isHeld, d: far(place) }));
+    expect(seen.filter(({ isBeyond }) => isBeyond).length).toBeGreaterThan(50);
+    for (const { isBeyond, isHeld, d } of seen) if (Math.abs(d - 0.7) > 0.02) expect(isHeld).toBe(!isBeyond);
+  });
+
+  it('frees what a band along it reaches, however thin the band and fast the border', () => {
+    const border = 40 / 60;
+    for (const { distance, isHeld, born } of freeing('band', 0.2)) {
+      if (Math.abs(distance - border - 0.1) > 0.001) expect(isHeld).toBe(distance > border + 0.1);
+      if (!isHeld) expect(born).toBeCloseTo(Math.max(0, distance - 0.1), 2);
+    }
+    // A border of 60 m in 2 s goes half a metre in each step.
+    const all = freeing('band', 0.001, 3, 60);
+    expect(all.every(({ isHeld }) => !isHeld)).toBe(true);
+  });
+
+  it('leaves held what its band does not come to', () => {
+    const world = playAlone(
+      unmade((layer, _, front) => {
+        setNumber(layer, 'births.life', 5);
+        front.settings.frees.base = { kind: 'fixed', value: 'band' };
+        settings(front)['band']!.base = { kind: 'fixed', value: 0.1 };
+        settings(front)['border']!.shapers = collectionOf([]);
+      }, 0.7),
+      rigs,
+    );
+    world.advance(1);
+    const seen = placesOf(world);
+    expect(seen.filter(({ isHeld }) => !isHeld).length).toBeGreaterThan(20);
+    for (const { place, isHeld } of seen) {
+      const off = Math.abs(far(place) - 0.7);
+      if (Math.abs(off - 0.05) > 0.02) expect(isHeld).toBe(off > 0.05);
+    }
+  });
+
   it('keeps free what was freed when the border draws back', () => {
     const world = playAlone(
       unmade((layer, _, front) => {

@@ -48,17 +48,14 @@ export class Releaser {
     const local = this.#local;
     front.localInto(local, true, position[0][i]!, position[1][i]!, position[2][i]!);
     const end = front.distance(local, true);
-    const most = front.mostRagged;
-    if (end > most) return -1;
+    if (front.isOutOfReach(end)) return -1;
     const rest = this.#rest;
     const { source } = compiled;
     if (source.restInto) source.restInto(rest, spot[i]!, spotSecond[i]!, spotThird[i]!);
     else rest.set(local);
     const rags = front.raggednessAt(rest[0]!, rest[1]!, rest[2]!);
-    if (end + rags > 0) return -1;
     front.localInto(local, false, from[0][i]!, from[1][i]!, from[2][i]!);
-    const start = front.distance(local, false) + rags;
-    if (start <= 0) return born;
-    return Math.max(born, Math.min(0.99999, start / (start - (end + rags))));
+    const share = front.reaches(front.distance(local, false) + rags, end + rags);
+    return share <= 0 ? (share < 0 ? -1 : born) : Math.max(born, Math.min(0.99999, share));
   }
 }

@@ -26,7 +26,9 @@ const RIGS = new Map<string, Rig>([
   [BOX, closedBox()],
 ]);
 
-type Settings = Partial<Record<'bounce' | 'friction' | 'offset' | 'share' | 'within' | 'radius' | 'tall', number>>;
+type Settings = Partial<
+  Record<'bounce' | 'friction' | 'roughness' | 'offset' | 'share' | 'within' | 'radius' | 'tall', number>
+>;
 interface Wanted extends Settings {
   readonly act?: string;
   readonly side?: string;
@@ -76,6 +78,47 @@ const turning = (offset: Vector, perSecond: number): Place => {
   ]);
   return place;
 };
+
+describe('a rough surface', () => {
+  /** Ways, of length 1, in which a thousand that fall at once leave the ground, at which they have met it. */
+  function waysOff(roughness: number): Vector[] {
+    const ground = set(newSurface('ground', { place: inWorld() }), { bounce: 80, friction: 0, roughness });
+    const world = worldOf(
+      falling([0, 1, 0], ground, (layer) => {
+        setNumber(layer, 'births.standing', 1000);
+        setNumber(layer, 'motion.speed', 0);
+      }),
+    );
+    // The fall of a metre takes 0.45 s.
+    world.advance(28);
+    return Array.from({ length: 1000 }, (_, i) => speedOf(world, i));
+  }
+  const levelOf = ([x, , z]: Vector) => Math.hypot(x, z);
+
+  it('throws what bounces any way off it, no faster and never into it', () => {
+    const [smooth, half, rough] = [0, 50, 100].map(waysOff) as [Vector[], Vector[], Vector[]];
+    for (const way of smooth) expect(levelOf(way)).toBeLessThan(1e-9);
+    const mean = (ways: Vector[]) => ways.reduce((sum, way) => sum + levelOf(way), 0) / ways.length;
+    expect(mean(half)).toBeGreaterThan(0.5);
+    expect(mean(rough)).toBeGreaterThan(mean(half));
+    const speed = Math.hypot(...smooth[0]!);
+    for (const way of rough) expect(Math.hypot(...way)).toBeLessThan(speed + 0.7);
+    // Scattered alike to all sides, by the cosine of the way up: two thirds of the speed go up on average.
+    const middle = [0, 1, 2].map((axis) => rough.reduce((sum, way) => sum + way[axis]!, 0) / rough.length);
+    expect(Math.abs(middle[0]!)).toBeLessThan(0.15);
+    expect(Math.abs(middle[2]!)).toBeLessThan(0.15);
+    // Gravity has had a twentieth of a second since.
+    const begun = speed + 9.81 * 0.015;
+    expect(middle[1]!).toBeGreaterThan(begun * 0.55);
+    expect(middle[1]!).toBeLessThan(begun * 0.75);
+  });
+
+  it('scatters a bounce as before when it is computed anew, and the next otherwise', () => {
+    expect(waysOff(70)).toEqual(waysOff(70));
+    const ways = waysOff(70).map((way) => way.join());
+    expect(new Set(ways).size).toBe(1000);
+  });
+});
 
 describe('a surface', () => {
   it.each(['ground', 'box', 'sphere', 'mesh'] as const)(

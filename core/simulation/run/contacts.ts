@@ -1,4 +1,4 @@
-import { draw, vec3At } from '../../maths/index.ts';
+import { cos, draw, hash2, sin, vec3At } from '../../maths/index.ts';
 import type { Reading } from '../values/reading.ts';
 import { AT, CONTACT_WORDS, NORMAL, SHARE, SPOT, VELOCITY } from '../surfaces/body.ts';
 import type { Hits } from './hits.ts';
@@ -13,6 +13,9 @@ const MOST_CONTACTS = 64;
 /** Contacts that follow each other within this share of a step make no way; after a few of them a particle glides. */
 const NO_WAY = 1e-6;
 const FEW = 3;
+
+/** Instants that lots of bounces tell apart, a second and a step. */
+const MOMENTS = 1000;
 
 /** A particle rests where it arrives no faster than this many times what the step's own push gives it. */
 const RESTING = 1.5;
@@ -80,6 +83,7 @@ export class Contacts {
       this.met = surface;
       if (ends) return surface.act === 'die' ? 'died' : 'stuck';
       this.#reflect(surface, reading, toward, isResting, left);
+      if (surface.act === 'bounce' && !isResting) this.#scatter(surface, reading, at);
       for (let axis = 0; axis < 3; axis++) {
         end[axis] = start[axis]! + (velocity[axis]! + beside[axis]!) * left + (push[axis]! * left * left) / 2;
         velocity[axis]! += push[axis]! * left;
@@ -141,6 +145,33 @@ export class Contacts {
       const carried = contact[VELOCITY + axis]!;
       push[axis] = (carried + (after[axis]! - carried) * keptAfter - velocity[axis]!) / left;
     }
+  }
+
+  /** Turns what bounced off by lot, as far as the surface is rough: at its roughest to any way off it (Lambert's cosine). */
+  #scatter({ roughness, scatterSlot }: BoundSurface, reading: Reading, at: number): void {
+    const rough = roughness.read(reading);
+    if (rough <= 0) return;
+    const { contact, velocity } = this;
+    const away = this.#normal;
+    let squared = 0;
+    for (let axis = 0; axis < 3; axis++) {
+      away[axis] = velocity[axis]! - contact[VELOCITY + axis]!;
+      squared += away[axis]! ** 2;
+    }
+    const speed = Math.sqrt(squared);
+    if (speed < 1e-9) return;
+    const key = hash2(hash2(reading.key, Math.floor(reading.time * MOMENTS)), Math.floor(at * MOMENTS));
+    const [up, turn] = [draw(key, scatterSlot) * 2 - 1, draw(key, scatterSlot + 1) * 2 * Math.PI];
+    const level = Math.sqrt(1 - up * up);
+    const lot = [level * cos(turn), up, level * sin(turn)];
+    let whole = 0;
+    for (let axis = 0; axis < 3; axis++) {
+      const any = contact[NORMAL + axis]! + lot[axis]!;
+      away[axis] = (away[axis]! / speed) * (1 - rough) + any * rough;
+      whole += away[axis]! ** 2;
+    }
+    const kept = whole > 1e-18 ? speed / Math.sqrt(whole) : 0;
+    for (let axis = 0; axis < 3; axis++) velocity[axis] = contact[VELOCITY + axis]! + away[axis]! * kept;
   }
 
   /** Share of a velocity along the surface that is left when `lost` m/s of it are rubbed away. */

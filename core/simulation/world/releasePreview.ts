@@ -63,6 +63,7 @@ export function releasePreview(
   const lineage = hash2(effect.seed, layer.salt);
   const freedAt = new Float64Array(SITES).fill(NaN);
   const left = new Float64Array(SITES).fill(Infinity);
+  const before = new Float64Array(SITES);
   const places = new Float32Array(SITES * 3);
   for (let k = 0; k <= INSTANTS; k++) {
     const time = (clock.length * k) / INSTANTS;
@@ -84,7 +85,11 @@ export function releasePreview(
       reader.localInto(local, true, birth[AT]!, birth[AT + 1]!, birth[AT + 2]!);
       if (source.restInto) source.restInto(rest, birth[SPOT]!, birth[SPOT + 1]!, birth[SPOT + 2]!);
       else rest.set(local);
-      const apart = reader.distance(local, true) + reader.raggednessAt(rest[0]!, rest[1]!, rest[2]!);
+      const far = reader.distance(local, true) + reader.raggednessAt(rest[0]!, rest[1]!, rest[2]!);
+      // A band that has gone by between two instants has freed what it passed.
+      const isPassed = k > 0 && reader.reaches(before[n]!, far) >= 0;
+      const apart = isPassed ? 0 : reader.apart(far, true);
+      before[n] = far;
       left[n] = Math.min(left[n]!, apart);
       if (apart <= 0) freedAt[n] = time;
     }

@@ -93,7 +93,11 @@ const preview = computed(() => {
     <p>
       Held where they are born until
       <ChoiceChip :value="id" :choices="names" label="front" @choose="choose" />
-      passes them. It
+      reaches them, which frees <SettingChip setting="frees" :of="of" label="front, frees" /><template
+        v-if="front.settings.frees.base.value === 'band'"
+      >
+        of <SettingChip setting="band" :of="of" label="front, band" /></template
+      >. It
       <ChoiceChip
         :value="front.kind"
         :choices="KINDS"

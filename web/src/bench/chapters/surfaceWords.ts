@@ -28,7 +28,7 @@ const choiceOf = (surface: Surface, name: 'act' | 'side'): string => {
 export function surfaceSentence(surface: Surface): Piece[] {
   const act = choiceOf(surface, 'act');
   const meeting = {
-    bounce: ', with {bounce} of their speed and {friction} of friction',
+    bounce: ', with {bounce} of their speed, {friction} of friction, scattered by {roughness}',
     slide: ', with {friction} of friction',
     keep: ', {offset} off it, when within {within}',
   }[act];

@@ -41,7 +41,10 @@ export function frontGuides(effect: Effect, layerId: string, matrices: Matrices,
     tone,
   });
   const [end, now] = [matrices.highest(front.settings.border), matrices.now(front.settings.border)];
-  const borders = end === now ? [borderAt(now, 'force')] : [borderAt(now, 'force'), borderAt(end, 'faint')];
+  // Both edges of a band.
+  const half = front.settings.frees.base.value === 'band' ? matrices.now(front.settings.band) / 2 : 0;
+  const edges = half > 0 ? [now - half, now + half] : [now];
+  const borders = [...edges.map((edge) => borderAt(edge, 'force')), ...(end === now ? [] : [borderAt(end, 'faint')])];
   if (crosses.length === 0) return borders;
   return [...borders, { matrix: -1, points: Float32Array.from(crosses), tone: 'surface' }];
 }
