@@ -82,7 +82,7 @@ const isUsed = (effect: Effect, id: Id): boolean =>
     ({ id: other, item: { population, source, inside } }) =>
       other !== id &&
       ((population.kind === 'follows' && population.layer === id) ||
-        (source.kind === 'particles' && source.layer === id) ||
+        ('layer' in source && source.layer === id) ||
         inside === id),
   ) ||
   effect.layers.byId[id]!.links.order.length > 0 ||

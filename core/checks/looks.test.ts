@@ -111,7 +111,8 @@ describe('findings of looks', () => {
   it('tell which numbers had no room to differ', () => {
     const steps = Array.from({ length: 3 }, () => {
       const step = newStep('drawn') as Step;
-      for (const name of ['softness', 'width', 'grains', 'change']) setStep(step, name, [1, 2]);
+      setStep(step, 'shape', 'bolt');
+      for (const name of ['softness', 'width', 'jags', 'struck']) setStep(step, name, [1, 2]);
       return step;
     });
     expect(said(looked(...steps))[0]!.sentence).toMatch(

@@ -14,6 +14,7 @@ import {
   withItem,
 } from '../document/index.ts';
 import { boneNamed, meshSites, type Rig, type SiteRegion } from '../geometry/index.ts';
+import { whyNotMet } from '../simulation/index.ts';
 import type { Mend } from './mend.ts';
 import { isShaped, layerMend, mostOf } from './numbers.ts';
 
@@ -93,6 +94,19 @@ function whySourceIsEmpty(effect: Effect, id: string, layer: Layer, rigs: StageR
       why: isOwn
         ? `it is born on particles of ${parent.name}, which come of its own`
         : `it is born on particles of ${parent.name}, which shows another layer’s`,
+      mend: layerMend(
+        id,
+        'Use a sphere instead',
+        (own) => (own.source = { kind: 'sphere', place: atEffect([0, 1, 0]) }),
+      ),
+    };
+  }
+  if (source.kind === 'drawn') {
+    const other = effect.layers.byId[source.layer]!;
+    const why = source.layer === id ? 'that is this layer itself' : whyNotMet(other);
+    if (why === null) return null;
+    return {
+      why: `it is born on the mesh of ${other.name}, and ${why}`,
       mend: layerMend(
         id,
         'Use a sphere instead',

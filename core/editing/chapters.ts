@@ -52,7 +52,7 @@ export function pasteChapter(
       const { links, source } = draft.layers.byId[id]!;
       for (const link of Object.values(links.byId))
         if (link.layer === guest) link.layer = draft.layers.byId[own] ? own : id;
-      if (source.kind === 'particles' && source.layer === guest) source.layer = id;
+      if ('layer' in source && source.layer === guest) source.layer = id;
     }
   });
   return { ...pasted, layers };

@@ -39,6 +39,12 @@ describe('the even order of a mesh', () => {
     expect(chi).toBeLessThan(20.5);
   });
 
+  it('goes on beyond what is kept, no two alike', () => {
+    const places = evenPlaces(closedBox(), 12_000);
+    expect(new Set(places.map((p) => p.join())).size).toBeGreaterThan(11_990);
+    for (const p of places) expect(Math.max(...p.map(Math.abs))).toBeCloseTo(0.5, 6);
+  });
+
   it('is the same wherever it is asked for', () => {
     expect(evenPlaces(closedBox(), 50)).toEqual(evenPlaces(closedBox(), 500).slice(0, 50));
   });

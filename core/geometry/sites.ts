@@ -14,7 +14,7 @@ interface LooseSpot {
   third: number;
 }
 
-/** Evenly spread spots that are kept; births beyond begin again at the first. */
+/** Evenly spread spots that are kept; births beyond fall anywhere, no two alike. */
 const MOST_EVEN = 4096;
 /** Points that are kept inside a mesh. */
 const INSIDE = 2048;
@@ -164,9 +164,11 @@ export class MeshSites {
     } else if (this.#region === 'volume') offset.set(this.#offsets[n]!);
   }
 
-  /** Writes the site of birth `number` in the even order. */
+  /** Writes the site of birth `number` in the even order. Only vertices, and points inside, are as many as they are. */
   evenInto(spot: LooseSpot, offset: Float64Array, number: number): void {
     if (this.#region === 'volume') return this.#siteInto(spot, offset, number % this.#spots.length, 0);
+    const isEndless = this.#region !== 'vertices' || this.#spots.length > MOST_EVEN;
+    if (isEndless && number >= MOST_EVEN) return this.spotInto(spot, offset, ...evenPoint(number));
     if (this.#region === 'vertices' && this.#spots.length <= MOST_EVEN) {
       this.#even ??= this.#evenly(this.#spots.length, (n) => this.#spots[n % this.#spots.length]!);
     } else if (this.#region === 'surface')

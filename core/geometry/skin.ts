@@ -101,6 +101,17 @@ function spotFrameInto(
   out[o + 6] = az * first + bz * second + cz * third;
 }
 
+/** Writes the packed rigid place of a spot on a triangle whose corners are nine numbers. */
+export function cornersSpotInto(
+  out: Float64Array,
+  o: number,
+  corners: Float32Array,
+  second: number,
+  third: number,
+): void {
+  spotFrameInto(out, o, corners, 0, 3, 6, second, third);
+}
+
 const threeCorners = new Float32Array(9);
 const onePlace = new Float64Array(RIGID_WORDS);
 

@@ -37,6 +37,19 @@ export const sourceSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('bones'), thing: onThing, bones: boneNames }),
   /** Where and when something is struck: by this list, and by strikes from outside, at which it listens. */
   z.strictObject({ kind: z.literal('hits'), hits: collectionSchema(hitSchema, 64) }),
+  /** On the mesh that another layer is drawn as, as large, turned and bent as it is at that instant. */
+  z.strictObject({
+    kind: z.literal('drawn'),
+    layer: ref('layers', {
+      whenGone: () => ({
+        kind: 'point',
+        place: onEffect({ offset: [0, 1, 0], turn: [0, 0, 0], keys: emptyCollection() }),
+      }),
+      without: (_: object, { aim }: { readonly aim: Place }) => ({ kind: 'point', place: aim }),
+      purpose: 'on whose mesh to be born',
+      lost: 'on whose mesh they were born',
+    }),
+  }),
   /** Where another layer's particles are. */
   z.strictObject({
     kind: z.literal('particles'),

@@ -66,6 +66,7 @@ function mutedHits({ hits }: { readonly hits: Collection<Hit> }): string {
 function sourceWords(source: Source, effect: Named): string {
   const thing = 'thing' in source ? ` of ${effect.stage.things.byId[source.thing]?.name ?? 'something gone'}` : '';
   const bones = 'bones' in source && source.bones.length > 0 ? `, ${source.bones.join(', ')}` : '';
+  if (source.kind === 'drawn') return `the mesh of ${effect.layers.byId[source.layer]?.name ?? 'a layer gone'}`;
   if (source.kind === 'particles') return `particles of ${effect.layers.byId[source.layer]?.name ?? 'a layer gone'}`;
   if (source.kind === 'hits') return `hits, ${source.hits.order.length} in its list${mutedHits(source)}`;
   const place = 'place' in source ? `, ${placeWords(source.place, effect)}` : '';

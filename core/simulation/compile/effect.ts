@@ -1,5 +1,4 @@
 import { lineageOf, listed, type Effect } from '../../document/index.ts';
-import type { Rig } from '../../geometry/index.ts';
 import { compileLayer } from './layer.ts';
 import { keepDistance } from './distance.ts';
 import { FrontReader } from '../fronts/front.ts';
@@ -29,14 +28,14 @@ export function compilingOf(effect: Effect, amid: CompiledAmid): Compiling {
 }
 
 /** Looks up once everything that stepping an effect reads. */
-export function compileEffect(effect: Effect, rigs: ReadonlyMap<string, Rig>, amid: CompiledAmid): CompiledDocument {
+export function compileEffect(effect: Effect, amid: CompiledAmid): CompiledDocument {
   const compiling = compilingOf(effect, amid);
   const compiled = listed(effect.layers)
     .filter(({ item }) => item.population.kind === 'own')
     .map(({ id }) => compileLayer(id, compiling))
     .sort((a, b) => a.layer.salt - b.layer.salt || (a.id < b.id ? -1 : 1));
   const fronts = [...compiling.fronts].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, front]) => front);
-  const { scene, clock } = amid;
+  const { scene, clock, rigs } = amid;
   const { dials } = compiling;
   return {
     effect,

@@ -9,6 +9,7 @@ import {
 import { Channels } from '../values/channels.ts';
 import { lookPlan } from '../looks/plan.ts';
 import { EffectClock, SHORTEST_STANDING } from '../time/clock.ts';
+import { drawnMeshOf } from './drawnMesh.ts';
 import { boundForces } from './forces.ts';
 import { boundBeam } from './trails.ts';
 import { groupFrame } from '../scene/groups.ts';
@@ -49,7 +50,16 @@ export function compileLayer(id: string, around: Compiling): CompiledLayer {
   const isOnGround = !ground.muted && ground.base.value;
   const { dials } = around;
   const life = sharedLife(layer, numbers, clock, dials);
-  const source = sourceReader({ effect, layer, scene, group, numbers, populationOf, strikes: around.strikes });
+  const source = sourceReader({
+    effect,
+    layer,
+    scene,
+    group,
+    numbers,
+    populationOf,
+    drawnMeshOf: (of) => (of === id ? null : drawnMeshOf(of, around)),
+    strikes: around.strikes,
+  });
   const ride = numbers['motion.ride'];
   return {
     id,

@@ -11,6 +11,8 @@ import { Scene } from '../scene/scene.ts';
 export interface CompiledAmid {
   readonly scene: Scene;
   readonly clock: EffectClock;
+  /** Meshes by the hash of their asset. */
+  readonly rigs: ReadonlyMap<string, Rig>;
   readonly populationOf: (layerId: string) => Parents | null;
   readonly strikes: () => readonly Strike[];
   readonly announced: () => readonly Announced[];
@@ -21,6 +23,8 @@ export interface Compiling {
   readonly effect: Effect;
   readonly scene: Scene;
   readonly clock: EffectClock;
+  /** Meshes by the hash of their asset. */
+  readonly rigs: ReadonlyMap<string, Rig>;
   readonly lineage: Lineage;
   /** Which share of its range each dial stands at. */
   readonly dials: Reading['dials'];

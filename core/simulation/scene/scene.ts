@@ -72,6 +72,11 @@ export class Scene {
     return found !== null && boneNamed(found.rig, bone) >= 0;
   }
 
+  /** Whether the whole effect is put elsewhere as it plays. */
+  get moves(): boolean {
+    return this.#base.moves;
+  }
+
   /** Whether a place never moves. */
   isStill(place: Place): boolean {
     const isStill = this.#carrier.kind === 'still' && !this.#base.moves;

@@ -1,4 +1,5 @@
 import { BonesSource } from './bones.ts';
+import { DrawnMeshSource } from './drawnMesh.ts';
 import { HitsSource } from './hits.ts';
 import { MeshSource } from './mesh.ts';
 import { ParticlesSource } from './particles.ts';
@@ -10,6 +11,8 @@ export function sourceReader(around: SourceSurroundings): SourceReader {
   switch (around.layer.source.kind) {
     case 'mesh':
       return new MeshSource(around);
+    case 'drawn':
+      return new DrawnMeshSource(around);
     case 'particles':
       return new ParticlesSource(around);
     case 'hits':

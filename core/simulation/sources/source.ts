@@ -1,4 +1,5 @@
 import type { Effect, Given, Layer } from '../../document/index.ts';
+import type { Rig } from '../../geometry/index.ts';
 import { brightnessOf } from '../../maths/index.ts';
 import type { Numbers } from '../values/layerReaders.ts';
 import type { GroupFrame } from '../scene/groups.ts';
@@ -97,6 +98,15 @@ export interface Parents {
   readonly facing: Uint32Array;
 }
 
+/** The mesh that a layer is drawn as, as a function of time. */
+export interface DrawnMesh {
+  readonly rig: Rig;
+  /** Writes what takes its vertices into the world at a time: its axes may be of any length. */
+  readonly matrixInto: (out: Float64Array, time: number) => void;
+  /** Its other shape, and how far it has taken it at a time: 0 not at all, 1 wholly. */
+  readonly other: { readonly positions: Float32Array; readonly shareAt: (time: number) => number } | null;
+}
+
 /** What a source is told when it is bound to a layer. */
 export interface SourceSurroundings {
   readonly effect: Pick<Effect, 'measures'>;
@@ -106,6 +116,8 @@ export interface SourceSurroundings {
   readonly numbers: Numbers;
   /** The particles of another layer, null where there is none that can bear any. */
   readonly populationOf: (id: string) => Parents | null;
+  /** The mesh that another layer is drawn as; null where none of it stands. */
+  readonly drawnMeshOf: (id: string) => DrawnMesh | null;
   /** Blows from outside, in the order in which they came. */
   readonly strikes: () => readonly Strike[];
 }

@@ -71,8 +71,9 @@ export function compileInstance(
   const { letGoStep } = live.inputs;
   const held = new EffectClock(effect.stretches, Infinity, rate);
   const clock = letGoStep === undefined ? held : new EffectClock(effect.stretches, held.timeOf(letGoStep), rate);
-  return compileEffect(effect, rigs, {
+  return compileEffect(effect, {
     scene,
+    rigs,
     clock,
     populationOf: (id) => live.layers?.of(id)?.population ?? null,
     strikes: () => live.inputs.strikes ?? [],

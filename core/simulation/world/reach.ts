@@ -114,11 +114,15 @@ function areChannelsFelt(effect: Effect, id: Id): boolean {
   );
 }
 
-/** Layers that meet the mesh which a layer is drawn as. */
+/** Layers that meet the mesh which a layer is drawn as, or are born on it. */
 function meeting(effect: Effect, id: Id): Id[] {
-  return listed(effect.surfaces).flatMap(({ item }) =>
+  const met = listed(effect.surfaces).flatMap(({ item }) =>
     item.kind === 'layer' && item.layer === id ? layersMeeting(effect, item) : [],
   );
+  const born = listed(effect.layers).flatMap((each) =>
+    each.item.source.kind === 'drawn' && each.item.source.layer === id ? [each.id] : [],
+  );
+  return [...met, ...born];
 }
 
 function ofLayer({ before, after, path }: DocumentChange): Reached {

@@ -41,6 +41,7 @@ export function releasePreview(
   const compiling = compilingOf(effect, {
     scene,
     clock,
+    rigs,
     populationOf: () => null,
     strikes: () => [],
     announced: () => [],

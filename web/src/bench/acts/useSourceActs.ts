@@ -11,13 +11,18 @@ import {
 import { useEffectStore } from '../../stores/effect';
 import type { PickItem } from '../pick/pick';
 import { choicePicture } from '../choices/choicePictures';
-import { layersBefore } from '../values/linkable';
+import { layersBefore, layersWithMesh } from '../values/linkable';
 
 const KINDS: readonly (PickItem & { readonly value: SourceKind })[] = [
   ...SHAPE_KINDS.map((value) => ({ value, text: SHAPES[value].words, otherWords: SHAPES[value].otherWords })),
   { value: 'path', text: 'along a drawn path', otherWords: ['spline', 'curve', 'path'] },
   { value: 'mesh', text: 'on a mesh of the stage', otherWords: ['mesh surface', 'skin', 'skinned mesh', 'body'] },
   { value: 'bones', text: 'on bones', otherWords: ['skeleton', 'joints', 'bone'] },
+  {
+    value: 'drawn',
+    text: 'on the mesh of a layer',
+    otherWords: ['drawn mesh', 'mesh of another layer', 'shell', 'emit from mesh particle'],
+  },
   { value: 'particles', text: 'on particles', otherWords: ['other particles', 'from another layer'] },
   { value: 'hits', text: 'by hits', otherWords: ['impacts', 'contact points', 'blows'] },
 ];
@@ -37,19 +42,22 @@ export function useSourceActs() {
   function choose(kind: SourceKind): void {
     const [figure = 'figure'] = store.effect!.stage.things.order;
     const parents = layersBefore(store.effect!, store.chosenId);
+    const meshes = layersWithMesh(store.effect!, store.chosenId);
     store.changeLayers('choose the source', (target) => {
       const place: Place = 'place' in target.source ? target.source.place : atEffect([0, 1, 0]);
       const thing = 'thing' in target.source ? target.source.thing : figure;
       target.source = (
         kind === 'mesh' || kind === 'bones'
           ? { kind, thing, bones: [] }
-          : kind === 'particles'
-            ? { kind, layer: parents[0]?.value ?? store.chosenId }
-            : kind === 'path'
-              ? { kind, place, points: START_PATH.map((point) => [...point] as Vector), closed: false }
-              : kind === 'hits'
-                ? { kind, hits: emptyCollection() }
-                : { kind, place }
+          : kind === 'drawn'
+            ? { kind, layer: meshes[0]?.value ?? store.chosenId }
+            : kind === 'particles'
+              ? { kind, layer: parents[0]?.value ?? store.chosenId }
+              : kind === 'path'
+                ? { kind, place, points: START_PATH.map((point) => [...point] as Vector), closed: false }
+                : kind === 'hits'
+                  ? { kind, hits: emptyCollection() }
+                  : { kind, place }
       ) as Source;
     });
   }

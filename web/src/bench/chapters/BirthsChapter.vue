@@ -13,7 +13,7 @@ import { asTier, FROM_CHOICES } from '../quality/tiers';
 
 const store = useEffectStore();
 const bursts = computed(() => listed(store.chosen!.bursts));
-const isMesh = computed(() => store.chosen!.source.kind === 'mesh');
+const isMesh = computed(() => ['mesh', 'drawn'].includes(store.chosen!.source.kind));
 const { add } = useBurstActs();
 const remove = (id: string) =>
   store.changeLayers('remove a burst', (layer) => (layer.bursts = withoutItem(layer.bursts, id)));

@@ -16,7 +16,7 @@ import { SOURCE_KINDS, useSourceActs } from '../acts/useSourceActs';
 import { DRAGS, ENGINE } from '../bench';
 import ActChip from '../chips/ActChip.vue';
 import ChoiceChip from '../chips/ChoiceChip.vue';
-import { layersBefore } from '../values/linkable';
+import { layersBefore, layersWithMesh } from '../values/linkable';
 import MenuButton from '../chips/MenuButton.vue';
 import PlaceWords from '../chips/PlaceWords.vue';
 import SettingChip from '../chips/SettingChip.vue';
@@ -49,11 +49,11 @@ const hasRing = computed(() => {
 });
 const hasRegion = computed(() => {
   const { kind } = source.value;
-  return kind === 'mesh' || (isShapeKind(kind) && SHAPES[kind].hasRegions);
+  return kind === 'mesh' || kind === 'drawn' || (isShapeKind(kind) && SHAPES[kind].hasRegions);
 });
 const region = computed(() => layer.value.settings['source.region'].base.value);
 const order = computed(() => layer.value.settings['source.order'].base.value);
-const isVolume = computed(() => region.value === 'volume' && source.value.kind !== 'mesh');
+const isVolume = computed(() => region.value === 'volume' && isShapeKind(source.value.kind));
 
 const things = computed(() =>
   store.effect!.stage.things.order.map((id) => ({ value: id, text: store.effect!.stage.things.byId[id]!.name })),
@@ -72,10 +72,22 @@ const setParent = (id: string) =>
   set('choose the particles', (target, layerId) => {
     if (target.source.kind === 'particles' && id !== layerId) target.source.layer = id;
   });
+/** Layers on whose mesh this one may be born; what it is born on is among them, even where it cannot bear. */
+const meshes = computed(() => {
+  const found = layersWithMesh(store.effect!, store.chosenId);
+  const { value } = source;
+  if (value.kind !== 'drawn' || found.some((choice) => choice.value === value.layer)) return found;
+  return [...found, { value: value.layer, text: store.effect!.layers.byId[value.layer]!.name }];
+});
+const setMesh = (id: string) =>
+  set('choose the mesh', (target, layerId) => {
+    if (target.source.kind === 'drawn' && id !== layerId) target.source.layer = id;
+  });
 const kinds = computed(() =>
-  SOURCE_KINDS.filter(
-    ({ value }) => value !== 'particles' || parents.value.length > 0 || source.value.kind === value,
-  ),
+  SOURCE_KINDS.filter(({ value }) => {
+    const others = { particles: parents.value, drawn: meshes.value }[value as string];
+    return !others || others.length > 0 || source.value.kind === value;
+  }),
 );
 const setPlace = (place: Place, gesture: string | null) =>
   set('place the source', (target) => 'place' in target.source && (target.source.place = place), gesture);
@@ -112,6 +124,14 @@ const keep = (names: string[]) =>
         label="the thing born on"
         previews
         @choose="setThing" /></template
+    ><template v-if="source.kind === 'drawn'">
+      named
+      <ChoiceChip
+        :value="source.layer"
+        :choices="meshes"
+        label="the mesh born on"
+        previews
+        @choose="setMesh" /></template
     ><template v-if="source.kind === 'particles'">
       of
       <ChoiceChip

@@ -1,4 +1,5 @@
 import { lineageOf, listed, newLink, withItem, type Effect, type Id } from '@jinx/core/document';
+import { whyNotMet } from '@jinx/core/simulation';
 
 /** Whether a link from one layer to another would lead anywhere: it would not if it closed a circle. */
 function isOpen(effect: Effect, from: Id, to: Id): boolean {
@@ -20,6 +21,12 @@ const ownLayers = (effect: Effect) => listed(effect.layers).filter(({ item }) =>
 export const layersAfter = (effect: Effect, from: Id): Choice[] =>
   ownLayers(effect)
     .filter(({ id }) => isOpen(effect, from, id))
+    .map(({ id, item }) => ({ value: id, text: item.name }));
+
+/** Layers on whose mesh `to` may be born. */
+export const layersWithMesh = (effect: Effect, to: Id): Choice[] =>
+  listed(effect.layers)
+    .filter(({ id, item }) => id !== to && whyNotMet(item) === null)
     .map(({ id, item }) => ({ value: id, text: item.name }));
 
 /** Layers on whose particles `to` may be born. */
