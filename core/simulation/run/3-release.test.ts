@@ -96,7 +96,7 @@ describe('a release front', () => {
     );
     world.advance(1);
     const began = new Map(placesOf(world).map(({ i, place }) => [world.population('motes')!.key[i]!, far(place)]));
-    world.advance(at - 1);
+    world.advance(at);
     return placesOf(world).map(({ i, isHeld, born }) => ({
       distance: began.get(world.population('motes')!.key[i]!)!,
       isHeld,
