@@ -91,5 +91,42 @@ const root = (): PropMesh =>
     return [x - Math.cos(round) * thick, v - 0.5, z + Math.sin(round) * thick];
   });
 
+/** A ball of a metre. */
+const ball = (): PropMesh =>
+  sheet(32, 20, (u, v) => {
+    const [polar, round] = [Math.PI * (0.0005 + 0.999 * v), TURN * u];
+    const level = 0.5 * Math.sin(polar);
+    return [level * Math.cos(round), -0.5 * Math.cos(polar), -level * Math.sin(round)];
+  });
+
+/** A box with flat faces, its middle in the middle; a picture lies whole on each face. */
+function box(wide: number, tall: number, deep: number): PropMesh {
+  const at = (x: number, y: number, z: number): Vec3 => [(x * wide) / 2, (y * tall) / 2, (z * deep) / 2];
+  const made = faces([
+    [at(-1, -1, 1), at(1, -1, 1), at(1, 1, 1), at(-1, 1, 1)],
+    [at(1, -1, -1), at(-1, -1, -1), at(-1, 1, -1), at(1, 1, -1)],
+    [at(1, -1, 1), at(1, -1, -1), at(1, 1, -1), at(1, 1, 1)],
+    [at(-1, -1, -1), at(-1, -1, 1), at(-1, 1, 1), at(-1, 1, -1)],
+    [at(-1, 1, 1), at(1, 1, 1), at(1, 1, -1), at(-1, 1, -1)],
+    [at(-1, -1, -1), at(1, -1, -1), at(1, -1, 1), at(-1, -1, 1)],
+  ]);
+  return { ...made, uvs: Array.from({ length: 6 }, () => [0, 1, 1, 1, 1, 0, 0, 0]).flat() };
+}
+/** A level square of a metre, seen from above. */
+const plane = (): PropMesh => sheet(8, 8, (u, v) => [u - 0.5, 0, 0.5 - v]);
+
 /** The kit's meshes by name: lengths in metres, the longest side about one. */
-export const PROPS: Readonly<Record<string, () => PropMesh>> = { salt, reed, crescent, puff, funnel, dome, root };
+export const PROPS: Readonly<Record<string, () => PropMesh>> = {
+  salt,
+  reed,
+  crescent,
+  puff,
+  funnel,
+  dome,
+  root,
+  ball,
+  block: () => box(1, 1, 1),
+  slab: () => box(1, 0.12, 0.6),
+  post: () => box(0.14, 1, 0.14),
+  plane,
+};

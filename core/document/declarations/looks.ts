@@ -110,7 +110,7 @@ export const STEP_SETTINGS = {
       shape: among('shape', 'What is drawn.', DRAWN_SHAPES),
       onto: ONTO,
       combines: COMBINES,
-      colour: colour('colour of the shape', 'What the shape brings along as its colour.', '#ffffff'),
+      colour: colour('shape colour', 'What the shape brings along as its colour.', '#ffffff'),
       amount: step('amount', 'How far the shape acts.', '%', [0, 100, 100]),
       softness: step('softness', 'How softly its edge runs out.', '%', [0, 100, 30]),
       width: step(

@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import ChoiceChip from '../chips/ChoiceChip.vue';
 import SettingChip from '../chips/SettingChip.vue';
+import { ageGradient } from '../values/shapers';
 
 /** One link as sentences: when, how many of which layer, and what is passed on. */
 const props = defineProps<{ id: string; link: Link; others: readonly { value: string; text: string }[] }>();
@@ -31,6 +32,19 @@ const change = (label: string, recipe: (link: Link) => void) =>
     const link = layer.links.byId[props.id];
     if (link) recipe(link);
   });
+/** Whether the colour that is passed on shows, where any is: the gradient over age of those who are given it may rule. */
+const ruling = computed(() => {
+  const { base, shapers, muted } = props.link.settings.colour;
+  const isPassed = !muted && (shapers.order.length > 0 || base.kind !== 'fixed' || base.value > 0);
+  const target = store.effect!.layers.byId[props.link.layer];
+  const gradient = target && ageGradient(target.settings['life.colour']);
+  if (!isPassed || !gradient || !target) return null;
+  const { combine, muted: isMuted } = target.settings['life.colour'].shapers.byId[gradient.id]!;
+  if (isMuted) return null;
+  if (combine === 'replace')
+    return `The gradient of ${name.value} over age replaces the colour that is passed on: let it multiply to see it.`;
+  return `The gradient of ${name.value} over age ${combine === 'multiply' ? 'multiplies' : 'is blended into'} the colour that is passed on.`;
+});
 const label = (what: string) => `link to ${name.value}, ${what}`;
 </script>
 
@@ -74,6 +88,7 @@ const label = (what: string) => `link to ${name.value}, ${what}`;
     </template>
     and nothing else.
   </span>
+  <span v-if="ruling" class="where" data-ruling>{{ ruling }}</span>
   <span v-if="link.on === 'release' && !isHeld" class="where">
     None is held: let a front hold and free them under Source.
   </span>

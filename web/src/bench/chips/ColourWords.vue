@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { listed, type Colour } from '@jinx/core/document';
+import { ExportOutlined } from '@ant-design/icons-vue';
+import { freeName, listed, namedColour, withItem, type Colour } from '@jinx/core/document';
+import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useEffectStore } from '../../stores/effect';
 import type { PickItem } from '../pick/pick';
@@ -32,6 +34,33 @@ function choose(value: string): void {
   const isOwn = value === OWN || value.startsWith('#');
   emit('change', isOwn ? { hex: value === OWN ? css.value : value } : { palette: value }, false);
 }
+
+/** The colour of the palette that it is, if it is one. */
+const entry = computed(() =>
+  'palette' in props.colour ? (store.effect!.palette.byId[props.colour.palette] ?? null) : null,
+);
+const exposing = computed(() => {
+  if (!entry.value) return 'Name this colour and bring it out as a dial';
+  return entry.value.isDial ? `${entry.value.name} is a dial: keep it in` : `Bring ${entry.value.name} out as a dial`;
+});
+/** Brings a colour out where it stands: one of its own gets a name first, as one step. */
+function expose(): void {
+  const { colour } = props;
+  if ('palette' in colour) {
+    store.change(entry.value?.isDial ? 'keep a colour in' : 'bring a colour out', ({ palette }) => {
+      const known = palette.byId[colour.palette];
+      if (known) known.isDial = !known.isDial;
+    });
+    return;
+  }
+  const [id, before] = [store.newId(), store.past.length];
+  const name = freeName(store.effect!.palette, `${store.chosen?.name ?? ''} ${props.label}`.trim().slice(0, 80));
+  store.change('name a colour', (draft) => {
+    draft.palette = withItem(draft.palette, id, { ...namedColour(name, css.value), isDial: true });
+  });
+  emit('change', { palette: id }, false);
+  if (store.past.length > before + 1) store.joinSteps(before, 'bring a colour out');
+}
 </script>
 
 <template>
@@ -50,11 +79,30 @@ function choose(value: string): void {
       previews
       @choose="choose"
     />
+    <Button
+      type="text"
+      class="expose"
+      :class="{ on: entry?.isDial }"
+      :title="exposing"
+      :aria-label="exposing"
+      :aria-pressed="entry?.isDial === true"
+      @click="expose"
+    >
+      <ExportOutlined />
+    </Button>
   </span>
 </template>
 
 <style scoped>
 .colour {
   white-space: nowrap;
+}
+.expose {
+  padding: 0 3px;
+  height: 22px;
+  color: var(--dim);
+}
+.expose.on {
+  color: var(--accent);
 }
 </style>

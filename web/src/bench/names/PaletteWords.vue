@@ -53,7 +53,7 @@ const setHex = (id: string, hex: string) =>
   change(id, 'set a colour of the palette', (entry) => (entry.colour = { kind: 'fixed', hex }), 'colour');
 function derive(id: string, from: string, hex: string): void {
   change(id, 'derive a colour', (entry) => {
-    entry.colour = from === '' ? { kind: 'fixed', hex } : derivedColour('', from, { lighter: 0.4 }).colour;
+    entry.colour = from === '' ? { kind: 'fixed', hex } : derivedColour('', from, {}).colour;
   });
 }
 const set = (id: string, part: { turned?: number; lighter?: number }, gesture: string | null) =>

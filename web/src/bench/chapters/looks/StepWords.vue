@@ -30,6 +30,14 @@ const isFirst = computed(() => {
   );
   return drawing === undefined || drawing.id === props.id;
 });
+/** A white shape has nothing to be tinted over time. */
+const mayTint = computed(() => {
+  const { step } = props;
+  if (step.kind !== 'drawn') return 'colour' in table.value;
+  const { base, shapers } = step.settings.colour;
+  const isWhite = base.kind === 'fixed' && 'hex' in base.value && base.value.hex === '#ffffff';
+  return !isWhite || shapers.order.length > 0;
+});
 const sentences = computed(() => stepSentences(props.step, isFirst.value));
 const table = computed(() => stepTable(props.step.kind));
 const labelOf = (setting: string) => `${STEP_NAMES[props.step.kind].toLowerCase()}, ${table.value[setting]!.name}`;
@@ -70,7 +78,7 @@ const setStops = (stops: Collection<Stop>, gesture: string | null) =>
         :label="labelOf(piece.setting)" /></template
     >.
   </span>
-  <span v-if="'colour' in table" class="beside"
+  <span v-if="mayTint" class="beside"
     ><ColourShapers setting="colour" :of="of" :label="labelOf('colour')"
   /></span>
   <GradientEditor
