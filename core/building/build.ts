@@ -165,6 +165,10 @@ export function drawn<K extends 'mesh' | 'light' | 'haze' | 'body'>(
       settings[name]!.base = { kind: 'fixed', value } as never;
     else setShaped(settings[name]!, value);
   made.drawn = as;
+  // Bent air has a ring of its own: the shape that a layer begins with would only make it weaker.
+  const [only, ...others] = made.look.kind === 'own' ? Object.values(made.look.steps.byId) : [];
+  if (kind === 'haze' && others.length === 0 && only?.kind === 'drawn')
+    made.look = { kind: 'own', steps: collectionOf([]) };
   return made;
 }
 /** A light that stands at a place and goes with it, as strong over its life, which is the effect's, as `over` says. */

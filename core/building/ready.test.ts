@@ -8,18 +8,21 @@ import {
   newEffect,
   newThing,
   parseEffect,
-  withItem,
+  structuredCopy,
   type Effect,
 } from '../document/index.ts';
 import { bendingTube } from '../testing/rigs.ts';
-import { READY, readyLayer, type ReadyKind } from './index.ts';
+import { addReady, READY, type ReadyKind } from './index.ts';
 
 const ACROSS = [atEffect([-0.5, 1, 0]), atEffect([0.5, 1, 0])] as const;
 const KINDS = Object.keys(READY) as ReadyKind[];
-const added = (effect: Effect, kind: ReadyKind, beside = ''): Effect => ({
-  ...effect,
-  layers: withItem(effect.layers, `l${effect.layers.order.length}`, readyLayer(effect, kind, 7, beside, ACROSS)),
-});
+const ONCE: readonly ReadyKind[] = ['blade', 'flash', 'ring', 'dust', 'bent', 'struck', 'held', 'debris'];
+const added = (effect: Effect, kind: ReadyKind, beside = ''): Effect => {
+  const draft = structuredCopy(effect);
+  const id = `l${effect.layers.order.length}`;
+  addReady(draft, id, kind, { salt: 7, beside, blade: ACROSS, mesh: { asset: 'b'.repeat(64), name: 'Block' } });
+  return draft;
+};
 function standing(): Effect {
   const effect = newEffect('Ready', 3);
   effect.stage.things = collectionOf([['sedge', newThing('Sedge', 'a'.repeat(64))]]);
@@ -31,8 +34,8 @@ describe('a ready layer', () => {
     const effect = added(standing(), kind);
     expect(parseEffect(structuredClone(effect))).toEqual(effect);
     const found = findings(effect, new Map([['sedge', bendingTube()]]), { refused: {}, isBudgetFull: false });
-    // A sweep is over soon, by itself: only that nothing lives before it and after it is told.
-    const left = kind === 'blade' ? found.filter(({ sentence }) => !sentence.startsWith('Nothing lives')) : found;
+    // What happens once is over soon, by itself: only that nothing lives before it and after it is told.
+    const left = ONCE.includes(kind) ? found.filter(({ sentence }) => !sentence.startsWith('Nothing lives')) : found;
     expect(left.map(({ sentence }) => sentence)).toEqual([]);
   });
 
@@ -48,9 +51,27 @@ describe('a ready layer', () => {
     expect(first.source.place.offset[1]).toBe(0.1);
   });
 
+  it('adds what it needs, and nothing else', () => {
+    const before = standing();
+    for (const kind of KINDS) {
+      const { layers, fronts, surfaces, forces } = added(before, kind);
+      expect([kind, layers.order.length, forces.order.length]).toEqual([kind, 1, 0]);
+      expect([kind, fronts.order.length]).toEqual([kind, kind === 'held' ? 1 : 0]);
+      expect([kind, surfaces.order.length]).toEqual([kind, kind === 'debris' ? 1 : 0]);
+    }
+    expect(added(added(before, 'debris'), 'debris').surfaces.order).toHaveLength(1);
+  });
+
+  it('goes round as widely as what it stands beside', () => {
+    const effect = added(standing(), 'halo');
+    effect.layers.byId['l0']!.settings['source.radius'].base = { kind: 'fixed', value: 2 };
+    const { base } = added(effect, 'orbit', 'l0').layers.byId['l1']!.settings['source.radius'];
+    expect(base).toEqual({ kind: 'fixed', value: 2 });
+  });
+
   it('has a name that no other has', () => {
     let effect = standing();
     for (let n = 0; n < 3; n++) effect = added(effect, 'sparks');
-    expect(listed(effect.layers).map(({ item }) => item.name)).toEqual(['Sparks', 'Sparks 2', 'Sparks 3']);
+    expect(listed(effect.layers).map(({ item }) => item.name)).toEqual(['Sparks 3', 'Sparks 2', 'Sparks']);
   });
 });

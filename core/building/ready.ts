@@ -1,9 +1,17 @@
 import {
   atEffect,
+  atThing,
   freeName,
+  inWorld,
+  listed,
+  measuresOf,
+  newFront,
   newLayer,
   newRibbon,
+  newSurface,
   structuredCopy,
+  withItem,
+  type DrawnMesh,
   type Effect,
   type Id,
   type Layer,
@@ -12,77 +20,189 @@ import {
   type NumberSetting,
 } from '../document/index.ts';
 import { colour, force, forces, gradient, hex, inAndOut, layer, standingLight, step } from './build.ts';
+import { bentAir, dust, flash, ring, struck, trail } from './readyBursts.ts';
+import { crackle, debris, halo, held, one, orbit, shell, spring, streaks, swirl } from './readyRound.ts';
 import { glow, lasts, line, mark, skin, sweep } from './readyLasting.ts';
 
 /** What a layer can be from its first instant on: each is made of plain settings, to be changed one by one. */
 export const READY = {
   dots: 'soft dots',
+  one: 'just one, still',
   flame: 'a flame',
   smoke: 'smoke',
   sparks: 'sparks',
+  spring: 'a spring of drops',
+  halo: 'a halo of motes',
+  streaks: 'rising streaks',
+  swirl: 'a swirl round a core',
+  orbit: 'marks that orbit',
+  flash: 'a flash',
+  ring: 'a growing ring',
+  dust: 'a burst of dust',
+  bent: 'a flare with bent air',
+  struck: 'a struck shield',
   ribbons: 'ribbons that fly',
+  trail: 'the trail of a weapon',
+  blade: 'the sweep of a blade',
   glow: 'a glow',
   mark: 'a mark on the ground',
   line: 'a line that is written',
-  blade: 'the sweep of a blade',
   skin: 'a skin over a body',
+  crackle: 'a crackle over a body',
+  held: 'a body, held and freed',
+  mesh: 'a mesh that stands, as a shell',
+  debris: 'falling debris',
   light: 'a light',
 } as const;
 export type ReadyKind = keyof typeof READY;
 const NAMES: Record<ReadyKind, string> = {
   dots: 'Dots',
+  one: 'One',
   flame: 'Flame',
   smoke: 'Smoke',
   sparks: 'Sparks',
+  spring: 'Spring',
+  halo: 'Halo',
+  streaks: 'Streaks',
+  swirl: 'Swirl',
+  orbit: 'Orbit',
+  flash: 'Flash',
+  ring: 'Ring',
+  dust: 'Dust',
+  bent: 'Bent air',
+  struck: 'Struck',
   ribbons: 'Ribbons',
+  trail: 'Trail',
+  blade: 'Blade',
   glow: 'Glow',
   mark: 'Mark',
   line: 'Line',
-  blade: 'Blade',
   skin: 'Skin',
+  crackle: 'Crackle',
+  held: 'Pieces',
+  mesh: 'Shield',
+  debris: 'Debris',
   light: 'Light',
 };
+/** The file of the kit whose mesh a ready layer begins with. */
+export const READY_MESH: Partial<Record<ReadyKind, string>> = { mesh: 'dome.glb', debris: 'block.glb' };
+
+/** What a ready layer is fitted to. */
+export interface ReadyAbout {
+  /** Its own 32 random bits. */
+  readonly salt: number;
+  /** The layer at whose place it stands. */
+  readonly beside: Id;
+  /** The two places between which a blade lies: grip and tip. */
+  readonly blade: readonly [Place, Place];
+  /** The mesh it is drawn as, where it is drawn as one. */
+  readonly mesh?: Omit<DrawnMesh, 'chance'> | null;
+  /** Metres that the first figure is tall. */
+  readonly tall?: number;
+  /** An id for what it needs beside itself. */
+  readonly needId?: Id;
+}
 
 /** Where a layer's source stands; null where it has no place of its own. */
 const placeOf = (made: Layer | undefined): Place | null =>
   made && 'place' in made.source ? made.source.place : null;
+/** How wide what it stands beside is; a radius that goes round a figure where that is not known. */
+function radiusOf(beside: Layer | undefined, tall: number): number {
+  const radius = beside?.settings['source.radius'].base;
+  const isRound = beside && measuresOf(beside.source.kind).includes('source.radius');
+  return isRound && radius?.kind === 'fixed' && radius.value > 0.1 ? radius.value : 0.36 * tall;
+}
 
 /**
- * A layer of a kind for an effect: it stands where the layer `beside` stands, or a metre up in the effect, before a figure; a skin is
- * that of the first thing on the stage; a blade lies between the two places of `blade`. `salt` is its own 32 random bits.
+ * Adds a layer of a kind in front of an effect's others, with what it needs and nothing else: what is held has a front that
+ * frees it, what falls a ground to fall on. It stands where the layer `beside` stands, or a metre up in the effect, before a
+ * figure; what is over a body is over the first thing on the stage.
  */
-export function readyLayer(
-  effect: Effect,
-  kind: ReadyKind,
-  salt: number,
-  beside: Id,
-  blade: readonly [Place, Place],
-): Layer {
+export function addReady(draft: Effect, id: Id, kind: ReadyKind, about: ReadyAbout): void {
+  const need = about.needId ?? `${id}n`;
+  const [thing] = draft.stage.things.order;
+  if (kind === 'held') {
+    const chest = thing ? atThing(thing, [0, 0.6 * (about.tall ?? TALL), 0]) : atEffect([0, 1, 0]);
+    const front = newFront(freeName(draft.fronts, 'Front'), 'sphere', chest);
+    draft.fronts = withItem(draft.fronts, need, front);
+  }
+  draft.layers = withItem(draft.layers, id, readyLayer(draft, kind, about, need), 0);
+  const hasGround = listed(draft.surfaces).some(({ item }) => item.kind === 'ground');
+  if (kind === 'debris' && !hasGround)
+    draft.surfaces = withItem(draft.surfaces, need, {
+      ...newSurface('ground', { place: inWorld() }),
+      layers: [id],
+    });
+}
+/** Metres of a figure that nobody has measured. */
+const TALL = 1.75;
+
+function readyLayer(effect: Effect, kind: ReadyKind, about: ReadyAbout, need: Id): Layer {
+  const { salt, blade, mesh = null, tall = TALL } = about;
   const [thing] = effect.stage.things.order;
-  const known = placeOf(effect.layers.byId[beside]);
-  const place = structuredCopy(known ?? atEffect([0, 1, thing ? 0.5 : 0]));
+  const beside = effect.layers.byId[about.beside];
+  const place = structuredCopy(placeOf(beside) ?? atEffect([0, 1, thing ? 0.5 : 0]));
+  // What goes round a figure has it in its middle.
+  const middle = structuredCopy(placeOf(beside) ?? atEffect([0, 0.55 * tall, 0]));
+  const radius = radiusOf(beside, tall);
   const name = freeName(effect.layers, NAMES[kind]);
+  const body = thing ?? 'figure';
   switch (kind) {
     case 'dots':
       return { ...newLayer(name, salt), source: { kind: 'sphere', place } };
+    case 'one':
+      return lasts(one(name, salt, place), effect);
     case 'flame':
       return flame(name, salt, place);
     case 'smoke':
       return smoke(name, salt, place);
     case 'sparks':
       return sparks(name, salt, place);
+    case 'spring':
+      return spring(name, salt, structuredCopy(placeOf(beside) ?? atEffect([0, 0.1, 0])));
+    case 'halo':
+      return halo(name, salt, middle, radius);
+    case 'streaks':
+      return streaks(name, salt, structuredCopy(placeOf(beside) ?? atEffect([0, 0.2, 0])), radius);
+    case 'swirl':
+      return swirl(name, salt, place, radius);
+    case 'orbit':
+      return orbit(name, salt, middle, radius, (made) => lasts(made, effect));
+    case 'flash':
+      return flash(name, salt, place, effect);
+    case 'ring':
+      return ring(name, salt, structuredCopy(placeOf(beside) ?? atEffect([0, 0.04, 0])), effect);
+    case 'dust':
+      return dust(name, salt, effect);
+    case 'bent':
+      return bentAir(name, salt, place, effect);
+    case 'struck':
+      return struck(name, salt, effect);
     case 'ribbons':
       return ribbons(name, salt, place);
+    case 'trail':
+      return lasts(trail(name, salt, structuredCopy(blade[1])), effect);
+    case 'blade':
+      return sweep(name, salt, blade);
     case 'glow':
       return lasts(glow(name, salt, place), effect);
     case 'mark':
       return lasts(mark(name, salt), effect);
     case 'line':
       return line(name, salt);
-    case 'blade':
-      return sweep(name, salt, blade);
     case 'skin':
-      return lasts(skin(name, salt, place, thing ?? 'figure'), effect);
+      return lasts(skin(name, salt, place, body), effect);
+    case 'crackle':
+      return crackle(name, salt, body);
+    case 'held':
+      return held(name, salt, body, need);
+    case 'mesh':
+      return lasts(
+        shell(name, salt, structuredCopy(placeOf(beside) ?? atEffect([0, 0.01, 0])), mesh, 2.3 * tall),
+        effect,
+      );
+    case 'debris':
+      return debris(name, salt, place, mesh, effect);
     case 'light':
       return lasts(standingLight(name, salt, place, 2.5, [], hex('#ffca7a'), { reach: 3 }), effect, 'life.intensity');
   }

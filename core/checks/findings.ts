@@ -193,7 +193,8 @@ function pops(effect: Effect, id: string, layer: Layer): Told[] {
   if (!(peak > 0)) return [];
   return (['birth', 'death'] as const).flatMap((end) => {
     const share = (end === 'birth' ? Math.max(birth!, newborn!) : Math.max(dying!, death!)) / peak;
-    if (share <= POP_SHARE) return [];
+    // What is held is seen before it is freed, as it is then.
+    if (share <= POP_SHARE || (end === 'birth' && layer.front !== null)) return [];
     const percent = Math.max(1, Math.floor(share * 100 + 0.5));
     const verb = end === 'birth' ? 'pops in at birth' : 'pops out at death';
     return [

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { READY, readyLayer, type ReadyKind } from '../building/index.ts';
+import { addReady, READY, type ReadyKind } from '../building/index.ts';
 import {
   atEffect,
   collectionOf,
@@ -11,7 +11,6 @@ import {
   newThing,
   setNumber,
   structuredCopy,
-  withItem,
   type Effect,
   type Layer,
   type Vector,
@@ -24,6 +23,7 @@ import { findings, type Observed } from './findings.ts';
 const RIGS = new Map([['sedge', bendingTube()]]);
 const said = (effect: Effect, observed: Partial<Observed> = {}) =>
   findings(effect, RIGS, { refused: {}, isBudgetFull: false, ...observed }).map(({ sentence }) => sentence);
+const MESH = { asset: 'b'.repeat(64), name: 'Block' };
 const ACROSS = [atEffect([-0.5, 1, 0]), atEffect([0.5, 1, 0])] as const;
 
 function of(...layers: [string, Layer][]): Effect {
@@ -61,9 +61,11 @@ describe('nothing is found wrong', () => {
             { kind: 'glow' as const, offset: [0, 1, 0], turn: [0, 0, 0] },
           ]) {
             const id = `l${effect.layers.order.length}`;
-            const made = readyLayer(effect, kind, effect.layers.order.length + 1, '', ACROSS);
-            if ('place' in made.source) Object.assign(made.source.place, { offset, turn });
-            effect = { ...effect, layers: withItem(effect.layers, id, made) };
+            const salt = effect.layers.order.length + 1;
+            effect = structuredCopy(effect);
+            addReady(effect, id, kind, { salt, beside: '', blade: ACROSS, mesh: MESH });
+            const { source } = effect.layers.byId[id]!;
+            if ('place' in source) Object.assign(source.place, { offset, turn });
           }
           const draft = structuredCopy(effect);
           resize(draft, { size, tempo });

@@ -10,5 +10,6 @@
  * | 6 | a tier keeps the first of several births at once, whatever share of them it keeps |
  * | 7 | figures of the stage go where the whole effect is put |
  * | 8 | what is beyond a constraint halves in a time, at any step rate; ribbons have one width, opacity and colour along them |
+ * | 9 | a drawn shape has the numbers that it is made of; fronts tell the nearest border too; even births go on beyond 4,096 |
  */
-export const SIMULATION = 8;
+export const SIMULATION = 9;

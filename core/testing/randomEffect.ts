@@ -59,7 +59,7 @@ const RIBBONS: readonly string[] = ['trail', 'strand', 'blade', 'beam'];
 const TOWARD = ['point', 'line', 'skin', 'own spot'] as const;
 const FRONTS = ['sphere', 'box', 'plane'] as const;
 /** Seeds below this are pinned (pins/pin.ts): a kind of force that comes later is in random effects from here on. */
-const FIRST_NEW_SEED = 200;
+export const FIRST_NEW_SEED = 200;
 const PINNED_FORCES: readonly ForceKind[] = [
   'gravity',
   'wind',
@@ -293,6 +293,20 @@ function layerOf(effect: Effect, dice: Dice, n: number, ids: readonly string[]):
   return layer;
 }
 
+/** What came after seeds were pinned: births on a drawn mesh, fronts that free otherwise, rough surfaces. */
+function addNewKinds(effect: Effect, dice: Dice): void {
+  const { seed } = dice;
+  listed(effect.fronts).forEach(({ item }, n) => {
+    item.settings.frees.base = { kind: 'fixed', value: dice.turn(['within', 'beyond', 'band'], n) };
+  });
+  for (const { item } of listed(effect.surfaces))
+    item.settings.roughness.base = { kind: 'spread', low: 0, high: dice.number(10, 100) };
+  if (seed % 2 === 0) return;
+  if (!effect.layers.byId[BLOCK])
+    effect.layers = collectionOf([...Object.entries(effect.layers.byId), [BLOCK, blockOf(dice)]]);
+  effect.layers.byId['layer0']!.source = { kind: 'drawn', layer: BLOCK };
+}
+
 /** A valid effect of two to four layers, and what happens to it from outside; the same for the same seed. */
 export function randomEffect(seed: number): { effect: Effect; inputs: Inputs } {
   const dice = new Dice(seed);
@@ -329,6 +343,7 @@ export function randomEffect(seed: number): { effect: Effect; inputs: Inputs } {
     effect.forces = collectionOf([
       ['shared', { force: forceOf('wind', dice), layers: dice.comes(0.5) ? [] : ['layer0'] }],
     ]);
+  if (seed >= FIRST_NEW_SEED) addNewKinds(effect, dice);
   const strikes = dice.comes(0.4)
     ? [{ step: 20, at: [0.1, 1, 0.2] as const, normal: [0, 1, 0] as const, strength: 1 }]
     : [];

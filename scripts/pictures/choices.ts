@@ -95,6 +95,17 @@ function sourced(kind: Source['kind']): Effect {
         { dots: dots({ kind, place: MIDDLE, points: PATH.map((point): Vector => [...point]), closed: false }) },
         FACING,
       );
+    case 'drawn': {
+      const shell = layer('Shell', 2, { kind: 'point', place: MIDDLE }, { ...ONE, 'life.size': 1.5 });
+      set(shell, { 'appearance.facing': 'own frame', 'appearance.blend': 'solid', 'appearance.lit': 'card' });
+      shell.look = { kind: 'own', steps: collectionOf([]) };
+      shell.settings['life.colour'].base = { kind: 'fixed', value: { hex: '#1c3a40' } };
+      const meshes = collectionOf([['m', { asset: hashOf('puff'), name: 'Puff', chance: 1 }]]);
+      return staged(
+        { dots: dots({ kind, layer: 'shell' }, 500), shell: drawn(shell, 'mesh', {}, { meshes }) },
+        FACING,
+      );
+    }
     case 'particles': {
       const parents = dots({ kind: 'ring', place: MIDDLE }, 7);
       set(parents, { 'life.size': 0.14 });
@@ -166,7 +177,7 @@ const STEPS: Record<keyof typeof STEP_SETTINGS, () => Effect> = {
 };
 
 const all: [string, () => Effect][] = [
-  ...[...SHAPE_KINDS, 'path', 'mesh', 'bones', 'particles', 'hits'].map((kind): [string, () => Effect] => [
+  ...[...SHAPE_KINDS, 'path', 'mesh', 'bones', 'drawn', 'particles', 'hits'].map((kind): [string, () => Effect] => [
     `source-${kind}`,
     () => sourced(kind as Source['kind']),
   ]),

@@ -21,7 +21,7 @@ import {
 import { noNumberIn } from '../../testing/bits.ts';
 import { basesOf, declarationKey, setEverything, type Covered } from '../../testing/everySetting.ts';
 import { kernelBytes } from '../../testing/kernelBytes.ts';
-import { randomEffect, randomRigs } from '../../testing/randomEffect.ts';
+import { FIRST_NEW_SEED, randomEffect, randomRigs } from '../../testing/randomEffect.ts';
 import { playAlone, type Inputs, type PlayOptions } from '../index.ts';
 
 const TABLES: readonly Readonly<Record<string, Declaration>>[] = [
@@ -51,7 +51,7 @@ describe('a number, a vector or a colour', () => {
 });
 
 /** How many effects it takes until everything was set. */
-const EFFECTS = 30;
+const EFFECTS = 36;
 /** Settings are muted by turns, a part of them in each effect, so that something is left to be seen. */
 const GROUPS = 6;
 /** Single settings that are edited in each effect. */
@@ -59,7 +59,8 @@ const EDITS = 3;
 
 describe('every setting, with every base and reader that it declares', () => {
   const covered: Covered = new Map();
-  const made = Array.from({ length: EFFECTS }, (_, seed) => {
+  const made = Array.from({ length: EFFECTS }, (_, n) => {
+    const seed = FIRST_NEW_SEED + n;
     const { effect, inputs } = randomEffect(seed);
     setEverything(effect, seed, covered);
     return { seed, effect, inputs };

@@ -1,5 +1,5 @@
 import { atEffect, collectionOf, newEffect, newThing, type Effect } from '../../document/index.ts';
-import { READY, readyLayer, type ReadyKind } from '../../building/index.ts';
+import { addReady, READY, type ReadyKind } from '../../building/index.ts';
 import type { Rig } from '../../geometry/index.ts';
 import { playAlone, type Inputs } from '../../simulation/index.ts';
 import { kernelBytes } from '../kernelBytes.ts';
@@ -45,6 +45,6 @@ export function pinOfReady(kind: ReadyKind): Pin {
   const effect = newEffect('Ready', 3);
   effect.stage.things = collectionOf([['tube', newThing('Tube', RANDOM_TUBE)]]);
   const across = [atEffect([-0.5, 1, 0]), atEffect([0.5, 1, 0])] as const;
-  effect.layers = collectionOf([['made', readyLayer(effect, kind, 7, '', across)]]);
+  addReady(effect, 'made', kind, { salt: 7, beside: '', blade: across, mesh: { asset: RANDOM_TUBE, name: 'Tube' } });
   return pinOf(effect, rigs);
 }

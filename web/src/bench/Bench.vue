@@ -68,7 +68,7 @@ const isFolded = (fold: Ref<boolean>) =>
 const chaptersFolded = isFolded(panes.areChaptersFolded);
 const belowFolded = isFolded(panes.isBelowFolded);
 provide(TOOL, ref<Tool>('move'));
-const layerActs = useLayerActs(engine);
+const layerActs = useLayerActs(engine, (file) => takeFromKit(file));
 provide(LAYER_ACTS, layerActs);
 useBenchCommands(engine, probe, commands);
 const { judged, judging } = useJudging(
@@ -79,7 +79,7 @@ const { judged, judging } = useJudging(
 );
 const { project, isReady, parts, isFurnished, budget, setBudget, showNow } = useOpened(props.id, engine, judged);
 watch(judging, showNow);
-const { assets, kit, importing, dropFiles, dropOnLayer, useFromKit } = useAssets(engine, project);
+const { assets, kit, importing, dropFiles, dropOnLayer, takeFromKit, useFromKit } = useAssets(engine, project);
 const rigAssets = computed(() => assets.value.filter(({ kind }) => kind === 'rig'));
 const history = useHistory(engine);
 const { found, mend } = useFindings(engine, budget, isFurnished);

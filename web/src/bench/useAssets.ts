@@ -44,6 +44,10 @@ export function useAssets(engine: Engine, project: Readonly<Ref<ProjectDetail | 
   }
   const bringFile = (file: File) => bring(upload(file, (watched) => api.importFile(store.projectId, file, watched)));
   async function takeFromKit(file: string): Promise<AssetSummary | null> {
+    const [named, ending] = file.split('.');
+    const kind = ending === 'glb' ? 'rig' : 'picture';
+    const known = assets.value.find((asset) => asset.kind === kind && asset.name.toLowerCase() === named);
+    if (known) return known;
     importing.value = `Taking in ${file}…`;
     const asset = await bring(api.importKit(store.projectId, file));
     importing.value = '';
@@ -83,5 +87,5 @@ export function useAssets(engine: Engine, project: Readonly<Ref<ProjectDetail | 
     const asset = await takeFromKit(file);
     if (asset) use(asset, '', false);
   }
-  return { assets, kit, importing, dropFiles, dropOnLayer, useFromKit };
+  return { assets, kit, importing, dropFiles, dropOnLayer, takeFromKit, useFromKit };
 }

@@ -1,4 +1,4 @@
-import { readyLayer, type ReadyKind } from '@jinx/core/building';
+import { addReady as addReadyLayer, READY_MESH, type ReadyKind } from '@jinx/core/building';
 import { copiedLayer, listed, moved, newLayer, removeLayer, withItem } from '@jinx/core/document';
 import {
   groupLayers,
@@ -10,7 +10,9 @@ import {
   moveLayer,
   ungroup,
 } from '@jinx/core/editing';
+import { restExtent } from '@jinx/core/geometry';
 import { message } from 'ant-design-vue';
+import type { AssetSummary } from '../../api';
 import type { Engine } from '../../engine/engine';
 import { firstBlade } from '../values/blade';
 import { random32, useEffectStore } from '../../stores/effect';
@@ -19,7 +21,7 @@ type Flag = 'hidden' | 'solo' | 'locked';
 const FLAG_LABELS: Record<Flag, string> = { hidden: 'hide layers', solo: 'see layers alone', locked: 'lock layers' };
 
 /** What is done with rows: to the chosen layers together, where the one it is asked of is among them. */
-export function useLayerActs(engine: Engine) {
+export function useLayerActs(engine: Engine, takeFromKit: (file: string) => Promise<AssetSummary | null>) {
   const store = useEffectStore();
   /** The layers that an act on one of them is meant for. */
   const meant = (id: string): readonly string[] => (store.chosenIds.includes(id) ? store.chosenIds : [id]);
@@ -34,12 +36,24 @@ export function useLayerActs(engine: Engine) {
     store.leadTo('source');
   }
   /** Adds a layer that is something at once, where the chosen one stands. */
-  function addReady(kind: ReadyKind): void {
-    const id = store.newId();
-    store.change('add a layer', (draft) => {
-      const made = readyLayer(draft, kind, random32(), store.chosenId, firstBlade(engine.rigs.value));
-      draft.layers = withItem(draft.layers, id, made, 0);
-    });
+  async function addReady(kind: ReadyKind): Promise<void> {
+    const file = READY_MESH[kind];
+    // What has to be taken in first cannot be seen before.
+    if (file && store.isTrying()) return;
+    const taken = file ? await takeFromKit(file) : null;
+    const [id, needId] = [store.newId(), store.newId()];
+    const [first] = store.effect!.stage.things.order;
+    const rig = first === undefined ? undefined : engine.rigs.value.get(first);
+    store.change('add a layer', (draft) =>
+      addReadyLayer(draft, id, kind, {
+        salt: random32(),
+        beside: store.chosenId,
+        blade: firstBlade(engine.rigs.value),
+        mesh: taken && { asset: taken.hash, name: taken.name },
+        ...(rig ? { tall: restExtent(rig.mesh.positions).high[1] } : {}),
+        needId,
+      }),
+    );
     store.chosenId = id;
   }
   /** Copies, each in front of what it is a copy of, and chooses them. */

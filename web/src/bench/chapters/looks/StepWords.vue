@@ -78,9 +78,7 @@ const setStops = (stops: Collection<Stop>, gesture: string | null) =>
         :label="labelOf(piece.setting)" /></template
     >.
   </span>
-  <span v-if="mayTint" class="beside"
-    ><ColourShapers setting="colour" :of="of" :label="labelOf('colour')"
-  /></span>
+  <span v-if="mayTint" class="beside"><ColourShapers setting="colour" :of="of" :label="labelOf('colour')" /></span>
   <GradientEditor
     v-if="step.kind === 'gradient'"
     :stops="step.stops"
