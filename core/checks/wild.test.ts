@@ -15,6 +15,7 @@ import {
   setNumber,
   structuredCopy,
   type Effect,
+  curveShaper,
   type Layer,
   type NumberDeclaration,
   type NumberSetting,
@@ -165,6 +166,23 @@ describe('wild values', () => {
     expect(said).toMatch(/has no bone "tail"/);
     const gone = run(wild((layer) => (layer.source = { kind: 'point', place: atBone('nobody', 'hand') })));
     expect(gone.said).toMatch(/is not on the stage/);
+  });
+
+  it.each<Layer['source']>([
+    { kind: 'mesh', thing: 'nobody', bones: [] },
+    { kind: 'bones', thing: 'nobody', bones: [] },
+    { kind: 'drawn', layer: 'motes' },
+  ])('the speed of a carrier that is not there is none ($kind)', (source) => {
+    run(
+      wild((layer) => {
+        layer.source = source;
+        const by = curveShaper([
+          [0, 1],
+          [1, 2],
+        ]);
+        layer.settings['births.life'].shapers = collectionOf([['by', { ...by, reads: { kind: 'carrierSpeed' } }]]);
+      }),
+    );
   });
 
   it('forces at their most, all at once, move nobody out of the numbers', () => {

@@ -266,7 +266,7 @@ describe('a kept document of schema 2', () => {
     }
     // All else is as it was.
     const before = JSON.parse(text) as Effect;
-    expect(effect.surfaces).toEqual(before.surfaces);
+    expect(effect.surfaces).toMatchObject(before.surfaces);
     expect(layers.map(({ source }) => source)).toEqual(
       Object.values(before.layers.order).map((id) => before.layers.byId[id]!.source),
     );

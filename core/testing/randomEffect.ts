@@ -211,7 +211,9 @@ function surfaceOf(dice: Dice, n: number): Surface {
 
 /** A look of two steps, with a number drawn for each particle and another shaped by whatever it may be. */
 function lookOf(dice: Dice): Layer['look'] {
-  const kinds = [dice.turn(STEP_KINDS, 0), dice.turn(STEP_KINDS, 1, 2)];
+  // A stride that shares no divisor with their number comes to each of them.
+  const stride = dice.seed < FIRST_NEW_SEED ? 2 : 5;
+  const kinds = [dice.turn(STEP_KINDS, 0), dice.turn(STEP_KINDS, 1, stride)];
   const steps = kinds.map((kind, n): [string, Step] => {
     const step = newStep(kind);
     const numbers = Object.entries(stepTable(kind)).flatMap(([name, declaration]) =>

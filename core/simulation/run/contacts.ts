@@ -156,7 +156,7 @@ export class Contacts {
     let squared = 0;
     for (let axis = 0; axis < 3; axis++) {
       away[axis] = velocity[axis]! - contact[VELOCITY + axis]!;
-      squared += away[axis]! ** 2;
+      squared += away[axis]! * away[axis]!;
     }
     const speed = Math.sqrt(squared);
     if (speed < 1e-9) return;
@@ -168,7 +168,7 @@ export class Contacts {
     for (let axis = 0; axis < 3; axis++) {
       const any = contact[NORMAL + axis]! + lot[axis]!;
       away[axis] = (away[axis]! / speed) * (1 - rough) + any * rough;
-      whole += away[axis]! ** 2;
+      whole += away[axis]! * away[axis]!;
     }
     const kept = whole > 1e-18 ? speed / Math.sqrt(whole) : 0;
     for (let axis = 0; axis < 3; axis++) velocity[axis] = contact[VELOCITY + axis]! + away[axis]! * kept;

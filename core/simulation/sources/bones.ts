@@ -80,8 +80,10 @@ export class BonesSource implements SourceReader {
   }
 
   originInto(out: Float64Array, time: number): void {
-    const world = this.#thing!.bonesAt(time);
-    const [bone] = this.#spans[0]!;
+    const [span] = this.#spans;
+    if (!this.#thing || !span) return void out.fill(0, 0, 3);
+    const world = this.#thing.bonesAt(time);
+    const [bone] = span;
     for (let axis = 0; axis < 3; axis++) out[axis] = world[bone * 16 + 12 + axis]!;
   }
 

@@ -72,6 +72,7 @@ export class DrawnMeshSource implements SourceReader {
   }
 
   originInto(out: Float64Array, time: number): void {
+    if (!this.#mesh) return void out.fill(0, 0, 3);
     const { matrix } = this.#lieAt(time);
     for (let axis = 0; axis < 3; axis++) out[axis] = matrix[12 + axis]!;
   }

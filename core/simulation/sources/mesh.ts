@@ -29,7 +29,8 @@ export class MeshSource implements SourceReader {
   }
 
   originInto(out: Float64Array, time: number): void {
-    this.#thing!.rootInto(time, this.#root);
+    if (!this.#thing) return void out.fill(0, 0, 3);
+    this.#thing.rootInto(time, this.#root);
     for (let axis = 0; axis < 3; axis++) out[axis] = this.#root[12 + axis]!;
   }
 

@@ -93,7 +93,7 @@ export function useBox(
         leadTo('births', null, 'burst count');
         return null;
       case 'ready':
-        layers.addReady(what.of);
+        void layers.addReady(what.of);
         return null;
       case 'layer':
         layers.add();
