@@ -76,8 +76,7 @@ console.log(TABLES);
 console.log(
   JSON.stringify({
     benchmark: 'actions',
-    events: Object.fromEntries(kinds.map(({ id, actions }) => [id, actions])),
-    targets: Object.fromEntries(kinds.map(({ id, target }) => [id, target])),
+    kinds: kinds.map(({ id, actions, target }) => ({ name: id, events: actions, target })),
     worstRatio: rounded(Math.max(...kinds.map(({ actions, target }) => actions / target))),
     same: kinds.filter(({ isSame }) => isSame).length,
     differing: kinds.filter(({ isSame }) => !isSame).map(({ id }) => id),

@@ -1,2 +1,3 @@
 export * from './build.ts';
 export * from './ready.ts';
+export * from './readyPictures.ts';

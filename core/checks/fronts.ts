@@ -39,11 +39,12 @@ export function frontProblems(effect: Effect, layerId: string, rigs: StageRigs):
   const never = Math.max(1, Math.floor((1 - preview.freed) * 100 + 0.5));
   const border = front.settings.border as NumberSetting;
   const further = border.base.kind === 'fixed' ? Math.ceil((border.base.value + preview.lacking) * 110) / 100 : NaN;
-  const canGrow = further <= FURTHEST && !border.muted;
+  const isBeyond = front.settings.frees.base.value === 'beyond';
+  const canGrow = further <= FURTHEST && !border.muted && !isBeyond;
   return [
     {
       id,
-      sentence: `${never}% of ${layer.name} is never freed: ${front.name} does not reach that far.`,
+      sentence: `${never}% of ${layer.name} is never freed: ${front.name} ${isBeyond ? 'always has it within its border' : 'does not reach that far'}.`,
       mend: canGrow
         ? {
             label: `Let it go ${further} m far`,

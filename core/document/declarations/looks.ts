@@ -287,7 +287,7 @@ export const STEP_OTHER_WORDS: Record<StepKind, readonly string[]> = {
     'procedural texture',
     'shape',
     'generated texture',
-    'lightning',
+    'electric arc',
     'hexagon',
     'triangle',
     'dashes',

@@ -184,7 +184,8 @@ describe('numbers of a look', () => {
     const effect = looked({ kind: 'own', steps: collectionOf([]) }, (layer) => {
       const steps = Array.from({ length: 3 }, (_, n): [string, Step] => {
         const step = newStep('drawn');
-        for (const name of ['softness', 'width', 'grains', 'change']) setStep(step, name, [1, 2]);
+        setStep(step, 'shape', 'bolt');
+        for (const name of ['softness', 'width', 'jags', 'struck']) setStep(step, name, [1, 2]);
         return [`s${n}`, step];
       });
       layer.look = { kind: 'own', steps: collectionOf(steps) };

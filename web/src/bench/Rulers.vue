@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue';
-import { READY, type ReadyKind } from '@jinx/core/building';
+import type { ReadyKind } from '@jinx/core/building';
 import { ownerOf } from '@jinx/core/document';
 import { lifetimes } from '@jinx/core/checks';
 import { wholeOf } from '@jinx/core/editing';
@@ -13,6 +13,7 @@ import { ENGINE, LAYER_ACTS } from './bench';
 import { keptComputed } from './values/keptComputed';
 import { plainNumber } from './entry/numbers';
 import MenuButton from './chips/MenuButton.vue';
+import { readyChoices } from './choices/readyChoices';
 import GroupHead from './rulers/heads/GroupHead.vue';
 import LifeStrip from './rulers/LifeStrip.vue';
 import { PAD } from './rulers/layout';
@@ -40,7 +41,7 @@ const holder = ref<HTMLElement>();
 const rowsHolder = ref<HTMLElement>();
 const { width } = useElementSize(holder);
 const { height: rowsHeight } = useElementSize(rowsHolder);
-const READY_KINDS = Object.entries(READY).map(([value, text]) => ({ value, text }));
+const READY_KINDS = readyChoices();
 const ROW = 24;
 const NONE: readonly number[] = [];
 const chosenArrangement = useStorage<Arrangement>('jinx rulers arrangement', 'grouped');

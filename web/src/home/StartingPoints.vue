@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue';
-import { onMounted, shallowRef } from 'vue';
+import { onMounted, ref, shallowRef } from 'vue';
 import { api, type Start } from '../api';
 import { openGuide } from '../guide/useGuide';
 import { tell } from '../tell';
+import MovingPicture from '../thumbnails/MovingPicture.vue';
 
 /** Effects to begin with, by what they are for. Their pictures play under the pointer or the key's focus. */
 defineProps<{ isBusy: boolean }>();
@@ -16,13 +17,9 @@ onMounted(async () => {
     tell(error);
   }
 });
-/** Its instants stand side by side in one picture. */
-const strip = ({ id, instants, rest }: Start) => ({
-  backgroundImage: `url(/starts/${id}.webp)`,
-  backgroundSize: `${instants * 100}% 100%`,
-  backgroundPosition: `${(100 * rest) / (instants - 1)}% 0`,
-  animationTimingFunction: `steps(${instants}, jump-none)`,
-});
+const stripOf = ({ id, instants, rest }: Start) => ({ address: `/starts/${id}.webp`, instants, rest });
+/** Which one is pointed at, or has the focus. */
+const playing = ref<string | null>(null);
 </script>
 
 <template>
@@ -34,8 +31,17 @@ const strip = ({ id, instants, rest }: Start) => ({
     </p>
     <ul class="starts">
       <li v-for="start in starts" :key="start.id">
-        <Button type="text" class="start" :disabled="isBusy" @click="emit('begin', start)">
-          <span class="strip" :style="strip(start)"></span>
+        <Button
+          type="text"
+          class="start"
+          :disabled="isBusy"
+          @click="emit('begin', start)"
+          @pointerenter="playing = start.id"
+          @pointerleave="playing = null"
+          @focus="playing = start.id"
+          @blur="playing = null"
+        >
+          <MovingPicture class="strip" :strip="stripOf(start)" :plays="playing === start.id" />
           <span class="name">{{ start.intent }}</span>
           <span class="about">{{ start.about }}</span>
         </Button>
@@ -86,29 +92,10 @@ const strip = ({ id, instants, rest }: Start) => ({
   display: block;
   width: 100%;
   aspect-ratio: 8 / 5;
-  border-radius: 4px;
-  background-color: var(--deep);
 }
 .start:hover .strip,
 .start:focus-visible .strip {
   box-shadow: 0 0 0 2px var(--accent);
-  animation-name: play;
-  animation-duration: 2s;
-  animation-iteration-count: infinite;
-}
-@keyframes play {
-  from {
-    background-position: 0 0;
-  }
-  to {
-    background-position: 100% 0;
-  }
-}
-@media (prefers-reduced-motion: reduce) {
-  .start:hover .strip,
-  .start:focus-visible .strip {
-    animation-name: none;
-  }
 }
 .taught {
   margin-left: -4px;

@@ -197,7 +197,7 @@ const WORDS: readonly (readonly [string, string])[] = [
   ['rim light', 'add step rim'],
   ['fresnel power', 'absent rim sharpness'],
   ['color ramp', 'add step gradient'],
-  ['contrast', 'add step levels'],
+  ['contrast', 'add step contrast'],
   ['noise distortion', 'add step warp'],
   ['soft particles', 'add step soft'],
   ['depth fade', 'add step soft'],

@@ -3,6 +3,7 @@ import { onClickOutside, useEventListener } from '@vueuse/core';
 import { Input } from 'ant-design-vue';
 import { computed, nextTick, ref, watch } from 'vue';
 import { goOn } from '../entry/row';
+import MovingPicture from '../../thumbnails/MovingPicture.vue';
 import Thumbnail from '../../thumbnails/Thumbnail.vue';
 import { Finder } from './finder';
 import { closePick, openPick, type PickItem } from './pick';
@@ -132,7 +133,8 @@ useEventListener(
             @pointermove="at === n || walkTo(n)"
             @click="choose(item)"
           >
-            <Thumbnail v-if="item.picture" :address="item.picture" class="picture" />
+            <MovingPicture v-if="item.strip" :strip="item.strip" :plays="n === at" class="picture" />
+            <Thumbnail v-else-if="item.picture" :address="item.picture" class="picture" />
             <i v-if="item.swatch" class="swatch" :style="{ background: item.swatch }"></i>{{ item.text }}
           </div></template
         >

@@ -1,4 +1,5 @@
 import { shallowRef } from 'vue';
+import type { Strip } from '../../thumbnails/strip';
 import type { Findable } from './finder';
 
 /** One thing of a list. */
@@ -8,6 +9,8 @@ export interface PickItem extends Findable {
   readonly swatch?: string | undefined;
   /** The address of a small picture of it. */
   readonly picture?: string | undefined;
+  /** A small picture of it that plays while it is pointed at. */
+  readonly strip?: Strip | undefined;
   /** Under which heading it stands. */
   readonly group?: string | undefined;
   /** What it does, as its tooltip. */

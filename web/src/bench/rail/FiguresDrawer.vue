@@ -70,6 +70,9 @@ function bring(chosen: string): void {
   flex-wrap: wrap;
   gap: 4px;
   margin-top: 4px;
+  /* Two rows and a half: that there is more is seen, and the rulers below stay free. */
+  max-height: 210px;
+  overflow: hidden auto;
 }
 .offered :deep(button) {
   display: flex;

@@ -58,7 +58,7 @@ const changed = computed(() =>
 /** What is seen without any step. */
 const plain = computed(() => {
   const { kind } = layer.value.drawn;
-  return WITHOUT_STEPS[kind === 'sprite' || kind === 'mesh' || kind === 'body' ? kind : 'other'];
+  return WITHOUT_STEPS[kind in WITHOUT_STEPS ? (kind as keyof typeof WITHOUT_STEPS) : 'other'];
 });
 onBeforeUnmount(() => (alone.value = null));
 

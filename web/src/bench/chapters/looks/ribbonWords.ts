@@ -95,9 +95,10 @@ export function ribbonSentences({ kind, settings }: Ribbon): readonly string[] {
 }
 
 /** What a layer without any step of a look shows, as what it is drawn as. */
-export const WITHOUT_STEPS: Record<'sprite' | 'mesh' | 'body' | 'other', string> = {
+export const WITHOUT_STEPS: Record<'sprite' | 'mesh' | 'body' | 'haze' | 'other', string> = {
   sprite: 'each particle is a plain square of its colour',
   mesh: 'each mesh has its own colours, tinted by those of its particle',
   body: 'the whole skin has the colour of its particle',
+  haze: 'it bends alike all along its ring, without a tint of its own',
   other: 'it has the plain colour of its particles',
 };
