@@ -17,7 +17,7 @@ for (const run of RUNS.filter(({ id }) => id === 'flame' || id === 'ribbons'))
     expect(referenceOf(document)).toBe(keptReference(run));
     // It is seen as it plays, on the screen itself: many tones, not one.
     await expect
-      .poll(async () => (await page.screenshot({ clip: { x: 40, y: 130, width: 300, height: 200 } })).length)
+      .poll(async () => (await page.screenshot({ clip: { x: 430, y: 130, width: 300, height: 250 } })).length)
       .toBeGreaterThan(6000);
     await goTo(page, 90);
     expect(await page.evaluate(() => window.jinx.state().living)).toBeGreaterThan(10);

@@ -9,5 +9,5 @@ export const readyChoices = (): PickItem[] =>
   Object.entries(READY).map(([value, text]) => ({
     value,
     text,
-    strip: { address: readyPicture(value), instants: READY_INSTANTS, rest: Math.floor(READY_INSTANTS / 3) },
+    strip: { address: readyPicture(value), instants: READY_INSTANTS, rest: 4 },
   }));
