@@ -65,7 +65,7 @@ test('a flare is added to a ring, crackles as a bolt, and its colour is named an
   expect(changes(first, later)).toBeLessThan(20);
   expect(changes(first, next)).toBeGreaterThan(100);
 
-  await added.getByRole('button', { name: 'Name this colour and bring it out as a dial' }).click();
+  await added.getByRole('button', { name: 'Name this colour and make it a dial' }).click();
   await expect(added.getByRole('button', { name: /is a dial: keep it in/ })).toHaveAttribute('aria-pressed', 'true');
   await saved(page);
   const kept = async () => {

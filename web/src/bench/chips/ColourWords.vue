@@ -40,8 +40,8 @@ const entry = computed(() =>
   'palette' in props.colour ? (store.effect!.palette.byId[props.colour.palette] ?? null) : null,
 );
 const exposing = computed(() => {
-  if (!entry.value) return 'Name this colour and bring it out as a dial';
-  return entry.value.isDial ? `${entry.value.name} is a dial: keep it in` : `Bring ${entry.value.name} out as a dial`;
+  if (!entry.value) return 'Name this colour and make it a dial';
+  return entry.value.isDial ? `${entry.value.name} is a dial: keep it in` : `Make a dial of ${entry.value.name}`;
 });
 /** Brings a colour out where it stands: one of its own gets a name first, as one step. */
 function expose(): void {
