@@ -7,6 +7,7 @@ import {
   newForce,
   newLayer,
   newStep,
+  plainShape,
   setNumber,
   setStep,
   stepSettings,
@@ -166,9 +167,7 @@ export function drawn<K extends 'mesh' | 'light' | 'haze' | 'body'>(
     else setShaped(settings[name]!, value);
   made.drawn = as;
   // Bent air has a ring of its own: the shape that a layer begins with would only make it weaker.
-  const [only, ...others] = made.look.kind === 'own' ? Object.values(made.look.steps.byId) : [];
-  if (kind === 'haze' && others.length === 0 && only?.kind === 'drawn')
-    made.look = { kind: 'own', steps: collectionOf([]) };
+  if (kind === 'haze' && plainShape(made)) made.look = { kind: 'own', steps: collectionOf([]) };
   return made;
 }
 /** A light that stands at a place and goes with it, as strong over its life, which is the effect's, as `over` says. */

@@ -59,7 +59,9 @@ describe('a ready layer', () => {
       expect([kind, fronts.order.length]).toEqual([kind, kind === 'held' ? 1 : 0]);
       expect([kind, surfaces.order.length]).toEqual([kind, kind === 'debris' ? 1 : 0]);
     }
-    expect(added(added(before, 'debris'), 'debris').surfaces.order).toHaveLength(1);
+    const twice = added(added(before, 'debris'), 'debris');
+    expect(twice.surfaces.order).toHaveLength(1);
+    expect(listed(twice.surfaces)[0]!.item.layers).toEqual(['l0', 'l1']);
   });
 
   it('goes round as widely as what it stands beside', () => {

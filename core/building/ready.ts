@@ -18,6 +18,7 @@ import {
   type Place,
   settingsByName,
   type NumberSetting,
+  type Vector,
 } from '../document/index.ts';
 import { colour, force, forces, gradient, hex, inAndOut, layer, standingLight, step } from './build.ts';
 import { bentAir, dust, flash, ring, struck, trail } from './readyBursts.ts';
@@ -127,12 +128,18 @@ export function addReady(draft: Effect, id: Id, kind: ReadyKind, about: ReadyAbo
     draft.fronts = withItem(draft.fronts, need, front);
   }
   draft.layers = withItem(draft.layers, id, readyLayer(draft, kind, about, need), 0);
-  const hasGround = listed(draft.surfaces).some(({ item }) => item.kind === 'ground');
-  if (kind === 'debris' && !hasGround)
+  if (kind === 'debris') fallOnGround(draft, id, need);
+}
+/** Lets a layer meet the ground that there is, or one of its own. */
+function fallOnGround(draft: Effect, layer: Id, need: Id): void {
+  const ground = listed(draft.surfaces).find(({ item }) => item.kind === 'ground' && !item.muted)?.item;
+  if (!ground)
     draft.surfaces = withItem(draft.surfaces, need, {
       ...newSurface('ground', { place: inWorld() }),
-      layers: [id],
+      layers: [layer],
     });
+  // An empty list is every layer.
+  else if (ground.layers.length > 0) ground.layers.push(layer);
 }
 /** Metres of a figure that nobody has measured. */
 const TALL = 1.75;
@@ -141,9 +148,11 @@ function readyLayer(effect: Effect, kind: ReadyKind, about: ReadyAbout, need: Id
   const { salt, blade, mesh = null, tall = TALL } = about;
   const [thing] = effect.stage.things.order;
   const beside = effect.layers.byId[about.beside];
-  const place = structuredCopy(placeOf(beside) ?? atEffect([0, 1, thing ? 0.5 : 0]));
+  /** Where the other layer stands; without one, so high up in the effect. */
+  const at = (...offset: Vector): Place => structuredCopy(placeOf(beside) ?? atEffect(offset));
+  const place = at(0, 1, thing ? 0.5 : 0);
   // What goes round a figure has it in its middle.
-  const middle = structuredCopy(placeOf(beside) ?? atEffect([0, 0.55 * tall, 0]));
+  const middle = at(0, 0.55 * tall, 0);
   const radius = radiusOf(beside, tall);
   const name = freeName(effect.layers, NAMES[kind]);
   const body = thing ?? 'figure';
@@ -159,11 +168,11 @@ function readyLayer(effect: Effect, kind: ReadyKind, about: ReadyAbout, need: Id
     case 'sparks':
       return sparks(name, salt, place);
     case 'spring':
-      return spring(name, salt, structuredCopy(placeOf(beside) ?? atEffect([0, 0.1, 0])));
+      return spring(name, salt, at(0, 0.1, 0));
     case 'halo':
       return halo(name, salt, middle, radius);
     case 'streaks':
-      return streaks(name, salt, structuredCopy(placeOf(beside) ?? atEffect([0, 0.2, 0])), radius);
+      return streaks(name, salt, at(0, 0.2, 0), radius);
     case 'swirl':
       return swirl(name, salt, place, radius);
     case 'orbit':
@@ -171,7 +180,7 @@ function readyLayer(effect: Effect, kind: ReadyKind, about: ReadyAbout, need: Id
     case 'flash':
       return flash(name, salt, place, effect);
     case 'ring':
-      return ring(name, salt, structuredCopy(placeOf(beside) ?? atEffect([0, 0.04, 0])), effect);
+      return ring(name, salt, at(0, 0.04, 0), effect);
     case 'dust':
       return dust(name, salt, effect);
     case 'bent':
@@ -197,10 +206,7 @@ function readyLayer(effect: Effect, kind: ReadyKind, about: ReadyAbout, need: Id
     case 'held':
       return held(name, salt, body, need);
     case 'mesh':
-      return lasts(
-        shell(name, salt, structuredCopy(placeOf(beside) ?? atEffect([0, 0.01, 0])), mesh, 2.3 * tall),
-        effect,
-      );
+      return lasts(shell(name, salt, at(0, 0.01, 0), mesh, 2.3 * tall), effect);
     case 'debris':
       return debris(name, salt, place, mesh, effect);
     case 'light':

@@ -83,6 +83,9 @@ export function whyNothingIsBorn(effect: Effect, id: string, layer: Layer, rigs:
   return whySourceIsEmpty(effect, id, layer, rigs);
 }
 
+const useSphere = (id: string): Mend =>
+  layerMend(id, 'Use a sphere instead', (own) => (own.source = { kind: 'sphere', place: atEffect([0, 1, 0]) }));
+
 /** Why a layer's source bears nothing; null when it does. */
 function whySourceIsEmpty(effect: Effect, id: string, layer: Layer, rigs: StageRigs): Why | null {
   const { source } = layer;
@@ -94,11 +97,7 @@ function whySourceIsEmpty(effect: Effect, id: string, layer: Layer, rigs: StageR
       why: isOwn
         ? `it is born on particles of ${parent.name}, which come of its own`
         : `it is born on particles of ${parent.name}, which shows another layer’s`,
-      mend: layerMend(
-        id,
-        'Use a sphere instead',
-        (own) => (own.source = { kind: 'sphere', place: atEffect([0, 1, 0]) }),
-      ),
+      mend: useSphere(id),
     };
   }
   if (source.kind === 'drawn') {
@@ -107,11 +106,7 @@ function whySourceIsEmpty(effect: Effect, id: string, layer: Layer, rigs: StageR
     if (why === null) return null;
     return {
       why: `it is born on the mesh of ${other.name}, and ${why}`,
-      mend: layerMend(
-        id,
-        'Use a sphere instead',
-        (own) => (own.source = { kind: 'sphere', place: atEffect([0, 1, 0]) }),
-      ),
+      mend: useSphere(id),
     };
   }
   const nameOf = (id: string) => effect.stage.things.byId[id]?.name ?? rigs.get(id)!.name;
@@ -128,11 +123,7 @@ function whySourceIsEmpty(effect: Effect, id: string, layer: Layer, rigs: StageR
             if ('thing' in own.source) own.source.thing = other;
             else if ('place' in own.source && 'thing' in own.source.place) own.source.place.thing = other;
           })
-        : layerMend(
-            id,
-            'Use a sphere instead',
-            (own) => (own.source = { kind: 'sphere', place: atEffect([0, 1, 0]) }),
-          ),
+        : useSphere(id),
     };
   }
   const first = rig.bones[0]!.name;

@@ -51,11 +51,16 @@ export function drawnLook(shape: string): LayerLook {
   return { kind: 'own', steps: { order: ['shape'], byId: { shape: step } } };
 }
 
+/** The one drawn shape that a layer's own look is, where it is nothing else: what a new layer has. */
+export function plainShape({ look }: Pick<Layer, 'look'>): Extract<Step, { kind: 'drawn' }> | null {
+  const [only, ...others] = look.kind === 'own' ? listed(look.steps) : [];
+  return others.length === 0 && only?.item.kind === 'drawn' ? only.item : null;
+}
+
 /** A soft dot is for what stands by itself, a band for what runs along: gives a layer's own look the one that fits. */
-export function fitLook({ look }: Layer, isRibbon: boolean): void {
-  const [only] = look.kind === 'own' && look.steps.order.length === 1 ? look.steps.order : [];
-  const step = only !== undefined && look.kind === 'own' ? look.steps.byId[only] : undefined;
-  if (step?.kind !== 'drawn') return;
+export function fitLook(layer: Layer, isRibbon: boolean): void {
+  const step = plainShape(layer);
+  if (!step) return;
   const { base } = step.settings.shape;
   const [from, to] = isRibbon ? ['soft dot', 'band'] : ['band', 'soft dot'];
   if (base.value === from) base.value = to!;

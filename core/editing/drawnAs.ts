@@ -5,7 +5,7 @@ import {
   LAYER_SETTINGS,
   newStep,
   setStep,
-  stepsOf,
+  plainShape,
   structuredCopy,
   type DrawnAs,
   type Effect,
@@ -40,12 +40,6 @@ export const drawnNow = ({ drawn, look, settings }: Layer): DrawnBefore =>
     },
   });
 
-/** Whether a layer's own look is nothing but the shape a new layer has. */
-function isPlain(effect: Effect, layer: Layer): boolean {
-  const steps = stepsOf(effect, layer);
-  const [only] = steps;
-  return layer.look.kind === 'own' && steps.length === 1 && only!.item.kind === 'drawn';
-}
 const isAsIs = (layer: Layer, name: Fitted, value: string): boolean => {
   const { base } = layer.settings[name];
   return base.kind === 'fixed' && base.value === value;
@@ -79,7 +73,7 @@ export function drawLayerAs(draft: Effect, layerId: Id, drawn: DrawnAs, before: 
   }
   // A mesh has a shape, and haze a ring, of its own.
   if (drawn.kind === 'mesh' || drawn.kind === 'haze') {
-    if (layer.look.kind === 'own' && isPlain(draft, layer)) layer.look.steps = { order: [], byId: {} };
+    if (layer.look.kind === 'own' && plainShape(layer)) layer.look.steps = { order: [], byId: {} };
   } else if (was === 'mesh' || was === 'haze') {
     if (layer.look.kind === 'own' && layer.look.steps.order.length === 0) {
       const step = newStep('drawn');

@@ -2,7 +2,7 @@ import { draw, SRGB_TO_LINEAR } from '../maths/index.ts';
 import { isInside, restTree } from './boundingTree.ts';
 import { candidateDraws, evenOrder } from './evenOrder.ts';
 import { boneNamed, type Rig } from './rig.ts';
-import { restSpotFrame, type Spot } from './skin.ts';
+import { restPlaceInto, restSpotFrame, type Spot } from './skin.ts';
 import { SurfaceSampler } from './surface.ts';
 
 /** Where on a mesh births fall. */
@@ -190,13 +190,10 @@ export class MeshSites {
   }
 
   #evenly(count: number, candidate: (n: number) => Spot): Spot[] {
-    const { positions, indices } = this.#rig.mesh;
-    return evenOrder(count, candidate, ({ triangle, second, third }, out, o) => {
-      const [a, b, c] = [0, 1, 2].map((k) => indices[triangle * 3 + k]! * 3) as [number, number, number];
-      for (let axis = 0; axis < 3; axis++)
-        out[o + axis] =
-          positions[a + axis]! * (1 - second - third) + positions[b + axis]! * second + positions[c + axis]! * third;
-    });
+    const { mesh } = this.#rig;
+    return evenOrder(count, candidate, ({ triangle, second, third }, out, o) =>
+      restPlaceInto(out, o, mesh, triangle, second, third),
+    );
   }
 
   /** Writes the UV of a spot, and its colour: the texture's there (linear, bilinear), white without one. */

@@ -127,13 +127,30 @@ export function posedSpotInto(
 ): void {
   for (let corner = 0; corner < 3; corner++)
     skinVertexInto(threeCorners, corner * 3, rig, matrices, rig.mesh.indices[triangle * 3 + corner]!);
-  spotFrameInto(out, o, threeCorners, 0, 3, 6, second, third);
+  cornersSpotInto(out, o, threeCorners, second, third);
 }
 
 /** The frame of a spot under a pose. */
 export function posedSpot(rig: Rig, matrices: Float32Array, { triangle, second, third }: Spot): Rigid {
   posedSpotInto(onePlace, 0, rig, matrices, triangle, second, third);
   return unpackRigid(onePlace);
+}
+
+/** Writes where a spot lies on the mesh at rest. */
+export function restPlaceInto(
+  out: Float64Array,
+  o: number,
+  { positions, indices }: Rig['mesh'],
+  triangle: number,
+  second: number,
+  third: number,
+): void {
+  const a = indices[triangle * 3]! * 3;
+  const b = indices[triangle * 3 + 1]! * 3;
+  const c = indices[triangle * 3 + 2]! * 3;
+  const first = 1 - second - third;
+  for (let axis = 0; axis < 3; axis++)
+    out[o + axis] = positions[a + axis]! * first + positions[b + axis]! * second + positions[c + axis]! * third;
 }
 
 /** The frame of a spot on the rest mesh. */

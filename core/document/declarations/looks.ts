@@ -8,7 +8,7 @@ import {
   type Declaration,
   type NumberDeclaration,
 } from '../../settings/index.ts';
-import { DRAWN_SHAPES, numbersOfShape } from './drawnShapes.ts';
+import { DRAWN_SHAPES } from './drawnShapes.ts';
 
 /** A number of a step of a look: drawn for each particle, shaped by whatever may shape it. */
 const step = (
@@ -256,10 +256,6 @@ export const STEP_SETTINGS = {
     { distance: ['depth fade distance', 'soft particle distance'] },
   ),
 } as const satisfies Record<string, Record<string, Declaration>>;
-
-/** Whether a number of a step is read, with the shape that it draws: numbers of other shapes wait. */
-export const isNumberRead = (kind: StepKind, shape: unknown, name: string): boolean =>
-  kind !== 'drawn' || name === 'amount' || numbersOfShape(shape).includes(name);
 
 export type StepKind = keyof typeof STEP_SETTINGS;
 export const STEP_KINDS = Object.keys(STEP_SETTINGS) as StepKind[];

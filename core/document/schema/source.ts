@@ -16,6 +16,18 @@ export const hitSchema = z.strictObject({
 });
 export type Hit = z.infer<typeof hitSchema>;
 
+/** Another layer on which particles are born; without it they are born at a point. */
+const bearing = (purpose: string, lost: string) =>
+  ref('layers', {
+    whenGone: () => ({
+      kind: 'point',
+      place: onEffect({ offset: [0, 1, 0], turn: [0, 0, 0], keys: emptyCollection() }),
+    }),
+    without: (_: object, { aim }: { readonly aim: Place }) => ({ kind: 'point', place: aim }),
+    purpose,
+    lost,
+  });
+
 const onThing = ref('things', { whenGone: 'stays' });
 
 const shapeSchema = <K extends ShapeKind>(kind: K) => z.strictObject({ kind: z.literal(kind), ...placed });
@@ -40,28 +52,12 @@ export const sourceSchema = z.discriminatedUnion('kind', [
   /** On the mesh that another layer is drawn as, as large, turned and bent as it is at that instant. */
   z.strictObject({
     kind: z.literal('drawn'),
-    layer: ref('layers', {
-      whenGone: () => ({
-        kind: 'point',
-        place: onEffect({ offset: [0, 1, 0], turn: [0, 0, 0], keys: emptyCollection() }),
-      }),
-      without: (_: object, { aim }: { readonly aim: Place }) => ({ kind: 'point', place: aim }),
-      purpose: 'on whose mesh to be born',
-      lost: 'on whose mesh they were born',
-    }),
+    layer: bearing('on whose mesh to be born', 'on whose mesh they were born'),
   }),
   /** Where another layer's particles are. */
   z.strictObject({
     kind: z.literal('particles'),
-    layer: ref('layers', {
-      whenGone: () => ({
-        kind: 'point',
-        place: onEffect({ offset: [0, 1, 0], turn: [0, 0, 0], keys: emptyCollection() }),
-      }),
-      without: (_: object, { aim }: { readonly aim: Place }) => ({ kind: 'point', place: aim }),
-      purpose: 'to be born on',
-      lost: 'on whose particles they were born',
-    }),
+    layer: bearing('to be born on', 'on whose particles they were born'),
   }),
 ]);
 export type Source = z.infer<typeof sourceSchema>;

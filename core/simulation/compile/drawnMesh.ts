@@ -135,7 +135,7 @@ export function drawnMeshOf(id: string, around: SurfaceSurroundings, isMet = fal
   const other = otherShape
     ? { positions: otherShape.positions, shareAt: (time: number) => shape.read(take(time)) / 100 }
     : null;
-  return { rig, matrixInto, other };
+  return { rig, beginsAt: clock.beginsAt, matrixInto, other };
 }
 
 const shapeReader = (effect: Effect, setting: NumberSetting, group: number): NumberReader =>

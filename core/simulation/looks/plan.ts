@@ -5,7 +5,6 @@ import {
   DRAWN_SETTINGS,
   type Effect,
   type Id,
-  isNumberRead,
   isRibbon,
   type Layer,
   LAYER_SETTINGS,
@@ -13,6 +12,7 @@ import {
   listed,
   type NumberDeclaration,
   type NumberSetting,
+  numbersOfShape,
   RIBBON_SETTINGS,
   type Setting,
   settingsByName,
@@ -164,9 +164,9 @@ function ofDrawn({ drawn }: Layer, around: Around): Asked[] {
 function tableRead(step: Step): Readonly<Record<string, Declaration>> {
   const table = stepTable(step.kind);
   if (step.kind !== 'drawn') return table;
-  const shape = actingValue(step.settings.shape, STEP_SETTINGS.drawn.shape);
+  const read = ['amount', ...numbersOfShape(actingValue(step.settings.shape, STEP_SETTINGS.drawn.shape))];
   return Object.fromEntries(
-    Object.entries(table).filter(([name, { value }]) => value !== 'number' || isNumberRead('drawn', shape, name)),
+    Object.entries(table).filter(([name, { value }]) => value !== 'number' || read.includes(name)),
   );
 }
 

@@ -118,6 +118,36 @@ describe('the mesh that a layer is drawn as', () => {
     }
   });
 
+  it('stands where it does after an edit as from the beginning, with keys and a pre-roll too', () => {
+    const made = (rate: number) =>
+      shelled((motes, shell, whole) => {
+        whole.stretches = { opening: 0, hold: { kind: 'seamless', seconds: 1 }, closing: 1, preRoll: 0.5 };
+        setNumber(motes, 'births.rate', rate);
+        setNumber(motes, 'motion.ride', 100);
+        const place = inWorld([0, 2, 0]);
+        const key = (at: number, y: number) => ({
+          at,
+          offset: [0, y, 0] as [number, number, number],
+          turn: [0, 0, 0] as [number, number, number],
+          ease: 'straight' as const,
+        });
+        place.keys = collectionOf([
+          ['a', key(0, 0)],
+          ['b', key(1, 2)],
+        ]);
+        shell.source = { kind: 'point', place };
+      });
+    const fresh = playAlone(made(600), rigs);
+    const world = playAlone(made(300), rigs);
+    for (const step of [0, 1, 2, 20]) {
+      world.adopt(made(300));
+      world.adopt(made(600));
+      for (const each of [fresh, world]) each.advance(step);
+      expect(fresh.population('motes')!.count).toBeGreaterThan(0);
+      expect(world.hash()).toBe(fresh.hash());
+    }
+  });
+
   it('bears nothing where none of it stands', () => {
     expect(bornIn(shelled((_, shell) => setNumber(shell, 'births.standing', 0)))).toEqual([]);
     expect(bornIn(shelled((motes) => (motes.source = { kind: 'drawn', layer: 'motes' })))).toEqual([]);

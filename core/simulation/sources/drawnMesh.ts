@@ -1,6 +1,12 @@
 import type { Layer } from '../../document/index.ts';
-import { cornersSpotInto, meshSites, type MeshSites, type Rig, type SiteRegion } from '../../geometry/index.ts';
-import { RIGID_WORDS } from '../../maths/index.ts';
+import {
+  cornersSpotInto,
+  meshSites,
+  restPlaceInto,
+  type MeshSites,
+  type Rig,
+  type SiteRegion,
+} from '../../geometry/index.ts';
 import type { DrawnMesh, SourceReader, SourceSurroundings } from './source.ts';
 import { regionOf } from './spread.ts';
 import { SiteBirths } from './siteBirths.ts';
@@ -32,7 +38,6 @@ export class DrawnMeshSource implements SourceReader {
   #oldest = 0;
   readonly #keeps: boolean;
   readonly #corners = new Float32Array(9);
-  readonly #spot = new Float64Array(RIGID_WORDS);
 
   constructor(around: SourceSurroundings) {
     const { layer, scene } = around;
@@ -43,15 +48,17 @@ export class DrawnMeshSource implements SourceReader {
     this.#rig = null;
     if (this.#mesh) {
       const matrix = new Float64Array(16);
-      this.#mesh.matrixInto(matrix, scene.clock.beginsAt);
+      this.#mesh.matrixInto(matrix, this.#mesh.beginsAt);
       this.#stretch = stretchOf(matrix);
       this.#rig = stretchedRig(this.#mesh.rig, this.#stretch);
       sites = meshSites(this.#rig, [], regionOf(layer) as SiteRegion);
     }
-    const times = this.#mesh ? this.#lieAt(scene.clock.beginsAt).times : 1;
+    const times = this.#mesh ? this.#lieAt(this.#mesh.beginsAt).times : 1;
     this.area = (sites?.area ?? 0) * times * times;
     this.canBear = sites !== null && !sites.isEmpty;
     this.#births = sites && new SiteBirths(around, sites, this);
+    // The scene has its clock only once all is compiled: what was placed before is not kept.
+    for (const lie of this.#lies) lie.time = NaN;
   }
 
   #lieAt(time: number): Lie {
@@ -78,11 +85,7 @@ export class DrawnMeshSource implements SourceReader {
   }
 
   restInto(out: Float64Array, spot: number, second: number, third: number): void {
-    const { positions, indices } = this.#rig!.mesh;
-    const [a, b, c] = [indices[spot * 3]! * 3, indices[spot * 3 + 1]! * 3, indices[spot * 3 + 2]! * 3];
-    const first = 1 - second - third;
-    for (let axis = 0; axis < 3; axis++)
-      out[axis] = positions[a + axis]! * first + positions[b + axis]! * second + positions[c + axis]! * third;
+    restPlaceInto(out, 0, this.#rig!.mesh, spot, second, third);
   }
 
   carrierInto(out: Float64Array, o: number, time: number, spot: number, second: number, third: number): void {
@@ -92,16 +95,17 @@ export class DrawnMeshSource implements SourceReader {
     const corners = this.#corners;
     for (let corner = 0; corner < 3; corner++) {
       const v = indices[spot * 3 + corner]! * 3;
-      const at = (axis: number) => {
-        const rest = positions[v + axis]!;
-        return toward ? rest + (toward[v + axis]! * this.#stretch[axis]! - rest) * share : rest;
-      };
-      const [x, y, z] = [at(0), at(1), at(2)];
+      let [x, y, z] = [positions[v]!, positions[v + 1]!, positions[v + 2]!];
+      if (toward) {
+        const stretch = this.#stretch;
+        x += (toward[v]! * stretch[0]! - x) * share;
+        y += (toward[v + 1]! * stretch[1]! - y) * share;
+        z += (toward[v + 2]! * stretch[2]! - z) * share;
+      }
       for (let axis = 0; axis < 3; axis++)
         corners[corner * 3 + axis] = m[axis]! * x + m[4 + axis]! * y + m[8 + axis]! * z + m[12 + axis]!;
     }
-    cornersSpotInto(this.#spot, 0, corners, second, third);
-    for (let k = 0; k < RIGID_WORDS; k++) out[o + k] = this.#spot[k]!;
+    cornersSpotInto(out, o, corners, second, third);
   }
 }
 

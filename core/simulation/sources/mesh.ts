@@ -1,5 +1,5 @@
 import type { Layer } from '../../document/index.ts';
-import { meshSites, type SiteRegion } from '../../geometry/index.ts';
+import { meshSites, restPlaceInto, type SiteRegion } from '../../geometry/index.ts';
 import type { BirthAsk, SourceReader, SourceSurroundings } from './source.ts';
 import { SiteBirths } from './siteBirths.ts';
 import { regionOf } from './spread.ts';
@@ -35,13 +35,7 @@ export class MeshSource implements SourceReader {
   }
 
   restInto(out: Float64Array, spot: number, second: number, third: number): void {
-    const { positions, indices } = this.#thing!.rig.mesh;
-    const a = indices[spot * 3]! * 3;
-    const b = indices[spot * 3 + 1]! * 3;
-    const c = indices[spot * 3 + 2]! * 3;
-    const first = 1 - second - third;
-    for (let axis = 0; axis < 3; axis++)
-      out[axis] = positions[a + axis]! * first + positions[b + axis]! * second + positions[c + axis]! * third;
+    restPlaceInto(out, 0, this.#thing!.rig.mesh, spot, second, third);
   }
 
   carrierInto(out: Float64Array, o: number, time: number, spot: number, second: number, third: number): void {

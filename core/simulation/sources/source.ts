@@ -101,6 +101,8 @@ export interface Parents {
 /** The mesh that a layer is drawn as, as a function of time. */
 export interface DrawnMesh {
   readonly rig: Rig;
+  /** When the effect begins, in its time. */
+  readonly beginsAt: number;
   /** Writes what takes its vertices into the world at a time: its axes may be of any length. */
   readonly matrixInto: (out: Float64Array, time: number) => void;
   /** Its other shape, and how far it has taken it at a time: 0 not at all, 1 wholly. */

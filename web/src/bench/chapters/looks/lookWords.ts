@@ -14,7 +14,6 @@ export const STEP_CHOICES: Record<string, Record<string, string>> = {
   reading: { smooth: 'read smoothly', crisp: 'read crisply' },
   edges: { nothing: 'nothing', 'its border': 'its border', repeated: 'itself again', mirrored: 'its mirror image' },
   onto: { opacity: 'opacity', colour: 'colour' },
-  combines: { multiply: 'multiplied', add: 'added', over: 'laid over', greater: 'where it is greater' },
   varied: { yes: 'each its own', no: 'all alike' },
   blended: { yes: 'blended', no: 'one at a time' },
   does: { 'brightens the rim': 'shines', 'shows the rim only': 'is all that shows', 'hides the rim': 'is hidden' },
