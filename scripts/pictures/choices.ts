@@ -1,8 +1,6 @@
 // Makes the small pictures of what is chosen by its looks, where particles are born, what a step of a look draws and what it
 // does, from a started Jinx with the demo: run with `npx tsx scripts/pictures/choices.ts [NAME…]` when one of them changed.
 import { mkdirSync, writeFileSync } from 'node:fs';
-import { chromium } from '@playwright/test';
-import type { ProjectDetail, ProjectSummary } from '@jinx/core/answers';
 import { drawn, gradient, layer, picture as pictureStep, set, step } from '@jinx/core/building';
 import {
   atEffect,
@@ -19,9 +17,8 @@ import {
   type Vector,
 } from '@jinx/core/document';
 import type { View } from '@jinx/player/scene';
-import { CHROMIUM } from '../../server/chromium.ts';
+import { openFenlight } from './fenlight.ts';
 import { takeInstants } from './instants.ts';
-import { portForWeb, runningServer } from '../start.mjs';
 
 /** Points of a picture. */
 const [WIDE, TALL] = [160, 100];
@@ -29,13 +26,7 @@ const [WIDE, TALL] = [160, 100];
 const AT = 40;
 const folder = new URL('../../web/public/choices/', import.meta.url).pathname;
 mkdirSync(folder, { recursive: true });
-const address = `http://localhost:${runningServer()?.port ?? portForWeb()}`;
-const browser = await chromium.launch(CHROMIUM);
-const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-const ask = async <T>(at: string) => (await (await page.request.get(`${address}/api${at}`)).json()) as T;
-const { id: project } = (await ask<ProjectSummary[]>('/projects')).find(({ name }) => name === 'Fenlight')!;
-const { assets } = await ask<ProjectDetail>(`/projects/${project}`);
-const hashOf = (name: string) => assets.find((asset) => asset.name.toLowerCase() === name)!.hash;
+const { browser, page, address, project, hashOf } = await openFenlight();
 
 const FACING: View = { position: [0, 1, 3], target: [0, 1, 0], fieldOfView: 30, follows: false };
 const ABOVE: View = { position: [1.1, 2.2, 2.6], target: [0, 1, 0], fieldOfView: 30, follows: false };

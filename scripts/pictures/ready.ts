@@ -1,14 +1,11 @@
 // Makes the small pictures of ready layers that play in the list of them, from a started Jinx with the demo: run with
 // `npx tsx scripts/pictures/ready.ts [KIND…]` when one of them changed.
 import { mkdirSync, writeFileSync } from 'node:fs';
-import { chromium } from '@playwright/test';
-import type { ProjectDetail, ProjectSummary } from '@jinx/core/answers';
 import { addReady, READY, READY_EVERY, READY_INSTANTS, READY_MESH, type ReadyKind } from '@jinx/core/building';
 import { atBone, collectionOf, newEffect, newThing } from '@jinx/core/document';
 import type { View } from '@jinx/player/scene';
-import { CHROMIUM } from '../../server/chromium.ts';
+import { openFenlight } from './fenlight.ts';
 import { takeInstants } from './instants.ts';
-import { portForWeb, runningServer } from '../start.mjs';
 
 /** Points of each instant. */
 const [WIDE, TALL] = [112, 70];
@@ -25,13 +22,7 @@ const viewOf = (kind: ReadyKind) =>
 
 const folder = new URL('../../web/public/ready/', import.meta.url).pathname;
 mkdirSync(folder, { recursive: true });
-const address = `http://localhost:${runningServer()?.port ?? portForWeb()}`;
-const browser = await chromium.launch(CHROMIUM);
-const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-const ask = async <T>(at: string) => (await (await page.request.get(`${address}/api${at}`)).json()) as T;
-const { id: project } = (await ask<ProjectSummary[]>('/projects')).find(({ name }) => name === 'Fenlight')!;
-const { assets } = await ask<ProjectDetail>(`/projects/${project}`);
-const hashOf = (name: string) => assets.find((asset) => asset.name.toLowerCase() === name)!.hash;
+const { browser, page, address, project, hashOf } = await openFenlight();
 
 const asked = process.argv.slice(2);
 for (const kind of Object.keys(READY) as ReadyKind[]) {
