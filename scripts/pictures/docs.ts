@@ -206,6 +206,9 @@ await page.getByRole('row', { name: 'Puff 1' }).click();
 await chapter('Appearance');
 await page.locator('.steps').scrollIntoViewIfNeeded();
 await page.waitForTimeout(6000);
+// No tooltip lies over its words.
+await page.mouse.move(640, 8);
+await page.waitForTimeout(600);
 await shoot('look');
 // What a game shows of it: silhouettes of several instants.
 await stand('Salt Ward', RELEASED['Salt Ward']![0]!);
